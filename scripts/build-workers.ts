@@ -1,0 +1,20 @@
+import { build } from 'esbuild';
+
+/**
+ * Bundles the server's worker threads into `build/workers/`, since a worker starts from a file of
+ * its own, whatever the rest of the product was bundled with. Packages stay outside.
+ */
+export async function buildWorkers(): Promise<void> {
+  await build({
+    entryPoints: { 'render-worker': 'src/workers/render-worker.ts', 'ledger-worker': 'src/workers/ledger-worker.ts' },
+    outdir: 'build/workers',
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    conditions: ['react-server'],
+    logLevel: 'warning',
+  });
+}

@@ -1,0 +1,21 @@
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { utf8 } from '@/core/base/bytes';
+import { LedgerError } from '@/core/ledger/errors';
+import type { Hash } from '@/core/ledger/hash';
+
+/** Facts about a person that a record may hold, and may have to forget. */
+export const PERSONAL_FIELDS = ['address', 'name', 'network', 'place', 'agent', 'text'] as const;
+export type PersonalField = (typeof PERSONAL_FIELDS)[number];
+export type PersonalFields = { readonly [field in PersonalField]?: string };
+
+/** Bytes of salt for each field of each entry: 128 bits, so that a short value cannot be guessed from its commitment. */
+export const SALT_BYTES = 16;
+
+/**
+ * What stands in the chain in place of a personal value: SHA-256(salt, field, 0, value) in hex.
+ * Once salt and value are erased it says nothing, and the chain still verifies.
+ */
+export function commitmentOf(field: string, value: string, salt: Uint8Array | undefined, hash: Hash): string {
+  if (salt?.length !== SALT_BYTES) throw new LedgerError('NOT_CANONICAL', `No salt for the personal field ${field}.`);
+  return bytesToHex(hash(salt, utf8(`${field}\0${value}`)));
+}

@@ -1,0 +1,102 @@
+import type { DeviceId, DispatchId, DocumentId, GrantId, LicenceId, RecipientId, VersionId } from '@/core/base/ids';
+import type { Moment } from '@/core/base/time';
+import { toUtcText } from '@/core/base/time';
+import { canonicalJson, type Json } from '@/core/ledger/canonical';
+import { commitmentOf, type PersonalFields } from '@/core/ledger/commitment';
+import type { Hash } from '@/core/ledger/hash';
+
+/** Everything that is recorded, named by what happened. */
+export const ACTIONS = [
+  'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed',
+  'document.protected', 'document.revoked', 'document.reinstated',
+  'dispatch.sent', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
+  'mail.delivered', 'mail.failed',
+  'code.requested', 'code.entered', 'key.unwrapped',
+  'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept',
+  'ledger.exported', 'demo.changed',
+] as const;
+export type Action = (typeof ACTIONS)[number];
+
+export const OUTCOMES = ['done', 'granted', 'refused', 'failed'] as const;
+export type Outcome = (typeof OUTCOMES)[number];
+
+export type Actor = { readonly kind: 'staff' | 'recipient' | 'stranger' | 'system'; readonly id: string | null };
+
+/** What a service hands over to be recorded. */
+export type Happening = {
+  readonly action: Action;
+  readonly outcome: Outcome;
+  readonly actor: Actor;
+  readonly occurredAt: Moment;
+  /** When the service heard of it, where that is later than when it happened. */
+  readonly receivedAt?: Moment;
+  /** The code of a refusal or failure. */
+  readonly reason?: string;
+  /** What decided: a grant's id, `document-state`, … */
+  readonly rule?: string;
+  readonly document?: DocumentId;
+  readonly version?: VersionId;
+  readonly recipient?: RecipientId;
+  readonly grant?: GrantId;
+  readonly dispatch?: DispatchId;
+  readonly device?: DeviceId;
+  readonly licence?: LicenceId;
+  /** Facts that name no person. */
+  readonly details?: { readonly [key: string]: Json };
+  /** Facts about a person: only salted commitments to them enter the chain. */
+  readonly personal?: PersonalFields;
+};
+
+/** The text that is stored, hashed and verified, as parsed back. */
+export type Entry = {
+  readonly v: 1;
+  readonly sequence: number;
+  readonly occurredAt: string;
+  readonly receivedAt: string;
+  readonly action: Action;
+  readonly outcome: Outcome;
+  readonly actor: Actor;
+  readonly reason: string | null;
+  readonly rule: string | null;
+  readonly document: DocumentId | null;
+  readonly version: VersionId | null;
+  readonly recipient: RecipientId | null;
+  readonly grant: GrantId | null;
+  readonly dispatch: DispatchId | null;
+  readonly device: DeviceId | null;
+  readonly licence: LicenceId | null;
+  readonly details: { readonly [key: string]: Json };
+  readonly personal: { readonly [field: string]: string };
+  /** Hash of the entry before, in hex; 64 zeros for the first. */
+  readonly previous: string;
+};
+
+/** Position in the chain at which an entry is written. */
+export type Place = { readonly sequence: number; readonly previous: string };
+
+/** The canonical text of one entry. `salts` has one salt for each personal field. */
+export function writeEntry(happening: Happening, place: Place, salts: { readonly [field: string]: Uint8Array }, hash: Hash): string {
+  const personal = Object.entries(happening.personal ?? {}).map(([field, value]) => [field, commitmentOf(field, value, salts[field], hash)]);
+  const entry: Entry = {
+    v: 1,
+    sequence: place.sequence,
+    occurredAt: toUtcText(happening.occurredAt),
+    receivedAt: toUtcText(happening.receivedAt ?? happening.occurredAt),
+    action: happening.action,
+    outcome: happening.outcome,
+    actor: happening.actor,
+    reason: happening.reason ?? null,
+    rule: happening.rule ?? null,
+    document: happening.document ?? null,
+    version: happening.version ?? null,
+    recipient: happening.recipient ?? null,
+    grant: happening.grant ?? null,
+    dispatch: happening.dispatch ?? null,
+    device: happening.device ?? null,
+    licence: happening.licence ?? null,
+    details: happening.details ?? {},
+    personal: Object.fromEntries(personal) as Record<string, string>,
+    previous: place.previous,
+  };
+  return canonicalJson(entry);
+}

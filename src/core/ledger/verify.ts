@@ -1,0 +1,67 @@
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { equalBytes, utf8 } from '@/core/base/bytes';
+import type { Checkpoint } from '@/core/ledger/checkpoint';
+import type { Entry } from '@/core/ledger/entry';
+import { GENESIS, type Hash } from '@/core/ledger/hash';
+import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/core/ledger/merkle';
+
+/** The first thing found wrong, with the sequence number at which it shows. */
+export type Problem = {
+  readonly sequence: number;
+  readonly kind: 'malformed' | 'out-of-sequence' | 'altered' | 'chain-broken' | 'checkpoint-differs' | 'personal-differs' | 'state-differs';
+  readonly detail: string;
+};
+
+/** What is stored for one entry: its text, and the hash kept beside it. */
+export type StoredEntry = { readonly sequence: number; readonly text: string; readonly hash: string };
+
+/**
+ * Walks a stored ledger from its first entry on. An entry's hash is its RFC 6962 leaf hash, so the
+ * one hash serves both the chain (`previous`) and the tree that checkpoints sign.
+ */
+export class LedgerWalk {
+  #tree: Frontier = EMPTY_TREE;
+  #last = GENESIS;
+
+  constructor(private readonly hash: Hash) {}
+
+  get size(): number {
+    return this.#tree.size;
+  }
+
+  get root(): Uint8Array {
+    return treeRoot(this.#tree, this.hash);
+  }
+
+  /** Takes the next entry: the parsed entry, or the problem that ends the walk. */
+  next(stored: StoredEntry): { readonly entry: Entry } | { readonly problem: Problem } {
+    const expected = this.#tree.size + 1;
+    const problem = (kind: Problem['kind'], detail: string, sequence = expected): { problem: Problem } => ({ problem: { sequence, kind, detail } });
+    if (stored.sequence !== expected) return problem('out-of-sequence', `entry ${String(expected)} is missing; entry ${String(stored.sequence)} follows`);
+    const leaf = leafHash(utf8(stored.text), this.hash);
+    const hex = bytesToHex(leaf);
+    if (hex !== stored.hash) return problem('altered', `its text no longer has the hash kept beside it`);
+    const entry = parseEntry(stored.text);
+    if (entry?.sequence !== expected) return problem('malformed', 'its text is not an entry with this number');
+    if (entry.previous !== this.#last) return problem('chain-broken', 'it does not follow the entry before it');
+    this.#tree = appendLeaf(this.#tree, leaf, this.hash);
+    this.#last = hex;
+    return { entry };
+  }
+
+  /** Compares with a checkpoint whose size the walk has just reached. */
+  compare(checkpoint: Checkpoint): Problem | null {
+    if (checkpoint.size === this.size && equalBytes(checkpoint.root, this.root)) return null;
+    return { sequence: checkpoint.size, kind: 'checkpoint-differs', detail: 'the entries up to here are not those the signed checkpoint stands for' };
+  }
+}
+
+/** Checks the shape only as far as the walk relies on it: what was hashed was written by us. */
+function parseEntry(text: string): Entry | null {
+  try {
+    const value = JSON.parse(text) as Partial<Entry> | null;
+    return value !== null && typeof value === 'object' && value.v === 1 && typeof value.previous === 'string' ? (value as Entry) : null;
+  } catch {
+    return null;
+  }
+}

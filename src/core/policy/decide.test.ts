@@ -1,0 +1,104 @@
+import { fc, test as prop } from '@fast-check/vitest';
+import { describe, expect, test } from 'vitest';
+import type { GrantId, StaffId } from '@/core/base/ids';
+import { decide, type Facts, type GrantFacts } from '@/core/policy/decide';
+import { RIGHTS, type Right } from '@/core/policy/rights';
+
+const NOW = 1_800_000_000_000;
+const STAFF: StaffId = 'stf_00000000000000000001';
+
+function grant(over: Partial<Omit<GrantFacts, 'terms'>> & { terms?: Partial<GrantFacts['terms']> } = {}): GrantFacts {
+  return { id: 'grt_a', revoked: false, printsMade: 0, givenBy: STAFF, givenAt: 0, ...over, terms: { rights: ['read'], from: null, until: NOW + 1, prints: null, ...over.terms } };
+}
+
+function facts(over: Partial<Facts> = {}): Facts {
+  return { identity: 'proven', recipient: { id: 'rcp_a', blocked: false }, document: { id: 'doc_a', revoked: false, keyDestroyed: false }, grants: [grant()], ...over };
+}
+
+const arbitraryGrant: fc.Arbitrary<GrantFacts> = fc.record({
+  id: fc.integer({ min: 0, max: 99 }).map((n): GrantId => `grt_${String(n)}`),
+  revoked: fc.boolean(),
+  printsMade: fc.nat(3),
+  givenBy: fc.constant(STAFF),
+  givenAt: fc.nat(5),
+  terms: fc.record({
+    rights: fc.uniqueArray(fc.constantFrom(...RIGHTS)),
+    from: fc.option(fc.integer({ min: NOW - 2, max: NOW + 2 })),
+    until: fc.option(fc.integer({ min: NOW - 2, max: NOW + 2 })),
+    prints: fc.option(fc.nat(3)),
+  }),
+});
+const arbitraryGrants = fc.uniqueArray(arbitraryGrant, { selector: (each) => each.id, maxLength: 6 });
+
+function granted(decision: ReturnType<typeof decide>): Right[] {
+  return decision.outcome === 'refused' ? [] : RIGHTS.filter((right) => decision.rights[right].granted);
+}
+
+describe('decide', () => {
+  test.each<[string, Partial<Facts>, string]>([
+    ['identity not proven', { identity: 'not-proven' }, 'identity-not-proven'],
+    ['nobody known', { recipient: null }, 'not-addressed'],
+    ['no grant', { grants: [] }, 'not-addressed'],
+    ['a blocked recipient', { recipient: { id: 'rcp_a', blocked: true } }, 'recipient-blocked'],
+    ['a revoked document', { document: { id: 'doc_a', revoked: true, keyDestroyed: false } }, 'document-revoked'],
+    ['a destroyed key', { document: { id: 'doc_a', revoked: true, keyDestroyed: true } }, 'key-destroyed'],
+    ['a revoked grant', { grants: [grant({ revoked: true })] }, 'revoked'],
+    ['the very moment of the end', { grants: [grant({ terms: { until: NOW } })] }, 'expired'],
+    ['a window that has not begun', { grants: [grant({ terms: { from: NOW + 1 } })] }, 'not-yet'],
+    ['one to come and one revoked: says what will be', { grants: [grant({ id: 'grt_b', revoked: true }), grant({ terms: { from: NOW + 1 } })] }, 'not-yet'],
+  ])('refuses %s', (_name, over, reason) => {
+    expect(decide(facts(over), NOW)).toMatchObject({ outcome: 'refused', reason });
+  });
+
+  test('the first moment of a window is inside it', () => {
+    expect(decide(facts({ grants: [grant({ terms: { from: NOW } })] }), NOW).outcome).toBe('granted');
+  });
+
+  test('names the grant that withholds a right', () => {
+    const decision = decide(facts(), NOW);
+    expect(decision.outcome === 'granted' && decision.rights.print).toEqual({ granted: false, why: 'not-given', source: { level: 'grant', grant: 'grt_a' } });
+  });
+
+  test('counts prints, and says when they are used up', () => {
+    const twice = (printsMade: number): Facts => facts({ grants: [grant({ printsMade, terms: { rights: ['read', 'print'], prints: 2 } })] });
+    const after1 = decide(twice(1), NOW);
+    const after2 = decide(twice(2), NOW);
+    expect(after1.outcome === 'granted' && after1.rights.print).toMatchObject({ granted: true, printsLeft: 1 });
+    expect(after2.outcome === 'granted' && after2.rights.print).toMatchObject({ granted: false, why: 'prints-used-up' });
+  });
+
+  test('keep is not given beside a print limit', () => {
+    const decision = decide(facts({ grants: [grant({ terms: { rights: ['read', 'copy', 'print', 'keep'], prints: 2 } })] }), NOW);
+    expect(decision.outcome === 'granted' && decision.rights.keep).toMatchObject({ granted: false, why: 'needs-unlimited-print' });
+  });
+
+  test('is charged to the grant with most rights, and ends with the latest', () => {
+    const wide = grant({ id: 'grt_wide', terms: { rights: ['read', 'copy'], until: NOW + 5 } });
+    const long = grant({ id: 'grt_long', terms: { until: NOW + 9 } });
+    expect(decide(facts({ grants: [long, wide] }), NOW)).toMatchObject({ charged: 'grt_wide', until: NOW + 9 });
+  });
+
+  prop.prop([arbitraryGrants, fc.constantFrom<Partial<Facts>>({ identity: 'not-proven' }, { recipient: { id: 'rcp_a', blocked: true } }, { document: { id: 'doc_a', revoked: true, keyDestroyed: false } }, { document: { id: 'doc_a', revoked: false, keyDestroyed: true } })])(
+    'what refuses beats every grant',
+    (grants, over) => {
+      expect(decide(facts({ grants, ...over }), NOW).outcome).toBe('refused');
+    },
+  );
+
+  prop.prop([arbitraryGrants.chain((grants) => fc.tuple(fc.constant(grants), fc.shuffledSubarray(grants, { minLength: grants.length })))])('the order of grants changes nothing', ([grants, shuffled]) => {
+    expect(decide(facts({ grants: shuffled }), NOW)).toEqual(decide(facts({ grants }), NOW));
+  });
+
+  prop.prop([arbitraryGrants])('nothing is granted that no live grant gives', (grants) => {
+    const live = grants.filter(({ revoked, terms }) => !revoked && (terms.from ?? 0) <= NOW && (terms.until ?? Infinity) > NOW);
+    for (const right of granted(decide(facts({ grants }), NOW))) expect(live.some(({ terms }) => terms.rights.includes(right))).toBe(true);
+  });
+
+  prop.prop([arbitraryGrants])('taking a grant away never adds a right', (grants) => {
+    const all = new Set(granted(decide(facts({ grants }), NOW)));
+    for (const gone of grants) {
+      const fewer = granted(decide(facts({ grants: grants.filter((each) => each !== gone) }), NOW));
+      expect(fewer.every((right) => all.has(right))).toBe(true);
+    }
+  });
+});

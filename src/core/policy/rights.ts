@@ -1,0 +1,37 @@
+/** What a person may do with a document. The order is the order in which they are shown. */
+export const RIGHTS = ['read', 'comment', 'copy', 'print', 'revise', 'keep', 'pass-on'] as const;
+export type Right = (typeof RIGHTS)[number];
+
+/** The rights that this version of the product gives effect to. */
+export const OFFERED_RIGHTS = ['read', 'copy', 'print', 'keep'] as const satisfies readonly Right[];
+
+/** The conditions of one grant. */
+export type Terms = {
+  readonly rights: readonly Right[];
+  /** First moment of the access window in ms since the epoch; `null`: from the dispatch on. */
+  readonly from: number | null;
+  /** The window's end in ms since the epoch, itself outside; `null`: no end. */
+  readonly until: number | null;
+  /** How many print renditions may be made in all; `null`: as many as wanted. */
+  readonly prints: number | null;
+};
+
+/** Why a right cannot stand as it was asked for. */
+export type Dependency = { readonly right: Right; readonly needs: 'read' | 'copy' | 'unlimited-print' };
+
+/** Every dependency between rights that these terms break; an empty list: they can stand. */
+export function brokenDependencies({ rights, prints }: Terms): Dependency[] {
+  const has = new Set(rights);
+  const broken: Dependency[] = [];
+  for (const right of rights) if (right !== 'read' && !has.has('read')) broken.push({ right, needs: 'read' });
+  // A kept file can be copied from and printed at will, so keep is possible only where both are unlimited.
+  if (has.has('keep') && !has.has('copy')) broken.push({ right: 'keep', needs: 'copy' });
+  if (has.has('keep') && !(has.has('print') && prints === null)) broken.push({ right: 'keep', needs: 'unlimited-print' });
+  return broken;
+}
+
+/** One line that stands for the terms, the same for equal terms however they were written. */
+export function termsText(terms: Terms): string {
+  const rights = RIGHTS.filter((right) => terms.rights.includes(right)).join('+');
+  return `${rights} from=${String(terms.from)} until=${String(terms.until)} prints=${String(terms.prints)}`;
+}

@@ -1,0 +1,27 @@
+import { createCipheriv, createDecipheriv } from 'node:crypto';
+import { TAG, type ChunkCipherFactory } from '@/core/age/chunks';
+import { concatBytes } from '@/core/base/bytes';
+
+const ALGORITHM = 'chacha20-poly1305';
+
+/** ChaCha20-Poly1305 by node:crypto, the fastest cipher on the server. */
+export const nodeChunkCipher: ChunkCipherFactory = (key) => ({
+  seal: (nonce, plain) => {
+    const cipher = createCipheriv(ALGORITHM, key, nonce, { authTagLength: TAG });
+    const sealed = new Uint8Array(plain.length + TAG);
+    sealed.set(cipher.update(plain));
+    cipher.final();
+    sealed.set(cipher.getAuthTag(), plain.length);
+    return sealed;
+  },
+  open: (nonce, sealed) => {
+    const decipher = createDecipheriv(ALGORITHM, key, nonce, { authTagLength: TAG });
+    decipher.setAuthTag(sealed.subarray(sealed.length - TAG));
+    const plain = decipher.update(sealed.subarray(0, sealed.length - TAG));
+    try {
+      return concatBytes(plain, decipher.final());
+    } catch {
+      return null;
+    }
+  },
+});

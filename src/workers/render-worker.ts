@@ -1,1 +1,158 @@
-export {};
+import { closeSync, openSync, readSync } from 'node:fs';
+import { workerData } from 'node:worker_threads';
+import sharp from 'sharp';
+import { AgeError } from '@/core/age/errors';
+import { readerOf } from '@/core/age/random-access';
+import { burn, makeStamp, type Picture, type Stamp } from '@/core/watermark/burn';
+import { keepMarked } from '@/server/rendering/keep-marked';
+import { ContentError } from '@/server/rendering/errors';
+import { openPdf, type PdfDocument } from '@/server/rendering/pdf-document';
+import { loadPdfium, type Pdfium } from '@/server/rendering/pdfium';
+import { picturesToPdf } from '@/server/rendering/picture-pdf';
+import type { PagePicture, RenderReply, RenderTask, RenderResults, SealedSource } from '@/server/rendering/render-task';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+
+/** Documents a worker keeps open between tasks. */
+const KEPT_OPEN = 3;
+/** Width of a printed page in px: about 150 dots an inch on A4. */
+const PRINT_WIDTH = 1240;
+/** Above this many colours in a sample, a page is a photograph and JPEG serves it better. */
+const PHOTOGRAPHIC = 900;
+
+sharp.concurrency(1);
+sharp.cache(false);
+
+type OpenDocument = { readonly pdf: PdfDocument; readonly release: () => void };
+
+let engine: Promise<Pdfium> | null = null;
+const kept = new Map<string, OpenDocument>();
+let lastStamp: { readonly text: string; readonly stamp: Stamp } | null = null;
+
+function sealedReader(source: SealedSource): { read: (offset: number, length: number) => Uint8Array; close: () => void } {
+  const file = openSync(source.path, 'r');
+  return {
+    close: () => { closeSync(file); },
+    read: (offset, length) => {
+      const bytes = new Uint8Array(length);
+      if (readSync(file, bytes, 0, length, source.start + offset) !== length) throw new AgeError('DAMAGED', 'short read');
+      return bytes;
+    },
+  };
+}
+
+async function open(source: SealedSource): Promise<PdfDocument> {
+  const found = kept.get(source.path);
+  if (found !== undefined) return found.pdf;
+  engine ??= loadPdfium();
+  const pdfium = await engine;
+  const sealed = sealedReader(source);
+  try {
+    const pdf = openPdf(pdfium, readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read));
+    kept.set(source.path, { pdf, release: () => { pdf.close(); sealed.close(); } });
+    const [oldest] = kept.keys();
+    if (kept.size > KEPT_OPEN && oldest !== undefined) forget(oldest);
+    return pdf;
+  } catch (error) {
+    sealed.close();
+    throw error;
+  }
+}
+
+function forget(path: string): void {
+  const document = kept.get(path);
+  kept.delete(path);
+  document?.release();
+}
+
+/** After a crash PDFium's memory is not to be trusted: the next task starts with a new engine. */
+function dropEngine(): void {
+  engine = null;
+  kept.clear();
+}
+
+function mark(picture: Picture, text: string): void {
+  if (lastStamp?.text !== text || lastStamp.stamp.width !== picture.width || lastStamp.stamp.height !== picture.height) {
+    lastStamp = { text, stamp: makeStamp(text, picture.width, picture.height) };
+  }
+  burn(picture, lastStamp.stamp);
+}
+
+function isPhotographic({ rgba }: Picture): boolean {
+  const pixels = new Uint32Array(rgba.buffer, rgba.byteOffset, rgba.length / 4);
+  const step = Math.max(1, Math.floor(pixels.length / 8192));
+  const colours = new Set<number>();
+  for (let i = 0; i < pixels.length; i += step) colours.add(pixels[i] ?? 0);
+  return colours.size > PHOTOGRAPHIC;
+}
+
+async function encode(picture: Picture, asJpeg: boolean): Promise<PagePicture> {
+  const raw = sharp(picture.rgba, { raw: { width: picture.width, height: picture.height, channels: 4 } });
+  const bytes = await (asJpeg ? raw.removeAlpha().jpeg({ quality: 85 }) : raw.png({ compressionLevel: 1 })).toBuffer();
+  return { bytes, type: asJpeg ? 'image/jpeg' : 'image/png', width: picture.width, height: picture.height };
+}
+
+async function drawMarked(source: SealedSource, page: number, width: number, watermark: string): Promise<Picture> {
+  const picture = (await open(source)).draw(page, width);
+  mark(picture, watermark);
+  return picture;
+}
+
+async function drawPage(task: RenderTask & { kind: 'page' }): Promise<PagePicture> {
+  const picture = await drawMarked(task.source, task.page, task.width, task.watermark);
+  return encode(picture, isPhotographic(picture));
+}
+
+async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResults['print']> {
+  const pdf = await open(task.source);
+  const pages = Array.from({ length: task.to - task.from + 1 }, (_, i) => task.from + i);
+  const bytes = await picturesToPdf(task.title, pages.map((page) => ({ size: pdf.pageSize(page), // A PDF takes JPEG in as it is, where PNG would have to be unpacked and packed again.
+    picture: async () => encode(await drawMarked(task.source, page, PRINT_WIDTH, task.watermark), true) })));
+  return { bytes };
+}
+
+async function keep(task: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
+  const sealed = sealedReader(task.source);
+  try {
+    const reader = readerOf(nodeChunkCipher(task.source.key), task.source.sealedBytes, sealed.read);
+    return await keepMarked(reader.read(0, reader.size), task.watermark);
+  } finally {
+    sealed.close();
+  }
+}
+
+async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind']]> {
+  switch (task.kind) {
+    case 'inspect': {
+      const pdf = await open(task.source);
+      // Drawing the first page small finds what only shows when content is read.
+      pdf.draw(1, 64);
+      const { pages } = pdf;
+      forget(task.source.path);
+      return { pages };
+    }
+    case 'page':
+      return drawPage(task);
+    case 'text':
+      return (await open(task.source)).text(task.page);
+    case 'print':
+      return print(task);
+    case 'keep':
+      return keep(task);
+  }
+}
+
+/** Entry point of the worker thread, called by the pool. */
+export default async function run(task: RenderTask): Promise<RenderReply> {
+  try {
+    return { ok: true, result: await perform(task) };
+  } catch (error) {
+    if (error instanceof ContentError) return { ok: false, code: error.code };
+    if (error instanceof AgeError) return { ok: false, code: 'PDF_DAMAGED' };
+    dropEngine();
+    if (error instanceof WebAssembly.RuntimeError || error instanceof RangeError) return { ok: false, code: 'PDF_TOO_DEMANDING' };
+    throw error;
+  }
+}
+
+// A warm engine before the first reader waits for one; tests of the module alone have no worker data.
+if (workerData !== null) engine = loadPdfium();

@@ -1,0 +1,290 @@
+import { sql } from 'drizzle-orm';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import type { DeviceId, DispatchId, DocumentId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import type { Right } from '@/core/policy/rights';
+
+// Moments are milliseconds since the epoch throughout.
+
+export const organisation = sqliteTable('organisation', {
+  id: integer().primaryKey(), // always 1: one organisation a database
+  name: text().notNull(),
+  zone: text().notNull(),
+  /** The public half of the recovery pair, or null where the organisation chose none. */
+  recoveryKey: text(),
+  /** A database made as a demo stays one: the demo's powers exist nowhere else. */
+  demo: integer({ mode: 'boolean' }).notNull(),
+  /** What the demo's clock is ahead of the real one. */
+  clockOffset: integer().notNull().default(0),
+  createdAt: integer().notNull(),
+});
+
+export const staff = sqliteTable('staff', {
+  id: text().$type<StaffId>().primaryKey(),
+  name: text().notNull(),
+  email: text().notNull().unique(),
+  emailVerified: integer({ mode: 'boolean' }).notNull(),
+  image: text(),
+  role: text().$type<'administrator' | 'sender' | 'auditor'>().notNull(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+});
+
+export const staffSessions = sqliteTable('staff_sessions', {
+  id: text().primaryKey(),
+  token: text().notNull().unique(),
+  userId: text().$type<StaffId>().notNull().references(() => staff.id),
+  expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  ipAddress: text(),
+  userAgent: text(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+});
+
+export const staffAccounts = sqliteTable('staff_accounts', {
+  id: text().primaryKey(),
+  accountId: text().notNull(),
+  providerId: text().notNull(),
+  userId: text().$type<StaffId>().notNull().references(() => staff.id),
+  accessToken: text(),
+  refreshToken: text(),
+  idToken: text(),
+  accessTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
+  refreshTokenExpiresAt: integer({ mode: 'timestamp_ms' }),
+  scope: text(),
+  password: text(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+});
+
+export const staffVerifications = sqliteTable('staff_verifications', {
+  id: text().primaryKey(),
+  identifier: text().notNull(),
+  value: text().notNull(),
+  expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+});
+
+/** Keys of the service itself, wrapped by the master key. */
+export const serviceKeys = sqliteTable('service_keys', {
+  name: text().$type<'issuer'>().primaryKey(),
+  generation: integer().notNull(),
+  publicKey: blob({ mode: 'buffer' }).notNull(),
+  wrapped: blob({ mode: 'buffer' }).notNull(),
+  createdAt: integer().notNull(),
+});
+
+export const documents = sqliteTable('documents', {
+  id: text().$type<DocumentId>().primaryKey(),
+  reference: text().notNull().unique(),
+  title: text().notNull(),
+  ownerId: text().$type<StaffId>().notNull().references(() => staff.id),
+  versionId: text().$type<VersionId>().notNull(),
+  revokedAt: integer(),
+  revokedBy: text().$type<StaffId>(),
+  createdAt: integer().notNull(),
+});
+
+export const versions = sqliteTable('versions', {
+  id: text().$type<VersionId>().primaryKey(),
+  documentId: text().$type<DocumentId>().notNull().references(() => documents.id),
+  number: integer().notNull(),
+  fileName: text().notNull(),
+  pages: integer().notNull(),
+  /** Plain length in bytes. */
+  bytes: integer().notNull(),
+  blobKey: text().notNull(),
+  headerBytes: integer().notNull(),
+  /** The file key under the master key; null once it was destroyed. */
+  wrappedKey: blob({ mode: 'buffer' }),
+  keyGeneration: integer().notNull(),
+  createdAt: integer().notNull(),
+  createdBy: text().$type<StaffId>().notNull().references(() => staff.id),
+});
+
+export const uploads = sqliteTable('uploads', {
+  id: text().$type<UploadId>().primaryKey(),
+  versionId: text().$type<VersionId>().notNull(),
+  staffId: text().$type<StaffId>().notNull().references(() => staff.id),
+  fileName: text().notNull(),
+  declaredBytes: integer().notNull(),
+  receivedBytes: integer().notNull(),
+  blobKey: text().notNull(),
+  headerBytes: integer().notNull(),
+  wrappedKey: blob({ mode: 'buffer' }).notNull(),
+  keyGeneration: integer().notNull(),
+  createdAt: integer().notNull(),
+  updatedAt: integer().notNull(),
+});
+
+export const recipients = sqliteTable('recipients', {
+  id: text().$type<RecipientId>().primaryKey(),
+  address: text().notNull().unique(),
+  name: text().notNull(),
+  organisation: text().notNull(),
+  blocked: integer({ mode: 'boolean' }).notNull().default(false),
+  createdAt: integer().notNull(),
+});
+
+export const dispatches = sqliteTable('dispatches', {
+  id: text().$type<DispatchId>().primaryKey(),
+  reference: text().notNull().unique(),
+  subject: text().notNull(),
+  note: text().notNull(),
+  watermark: text().notNull(),
+  sentBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  sentAt: integer().notNull(),
+});
+
+export const grants = sqliteTable('grants', {
+  id: text().$type<GrantId>().primaryKey(),
+  dispatchId: text().$type<DispatchId>().notNull().references(() => dispatches.id),
+  documentId: text().$type<DocumentId>().notNull().references(() => documents.id),
+  recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
+  rights: text({ mode: 'json' }).$type<readonly Right[]>().notNull(),
+  fromAt: integer(),
+  untilAt: integer(),
+  prints: integer(),
+  printsMade: integer().notNull().default(0),
+  revokedAt: integer(),
+  revokedBy: text().$type<StaffId>(),
+  /** Counts changes, so that two people changing one grant at once do not overwrite each other unseen. */
+  revision: integer().notNull().default(1),
+  givenBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  givenAt: integer().notNull(),
+}, (table) => [
+  uniqueIndex('grants_once').on(table.dispatchId, table.documentId, table.recipientId),
+  index('grants_document').on(table.documentId, table.recipientId),
+  index('grants_recipient').on(table.recipientId),
+]);
+
+/** One way to a dispatch for one addressee. The token alone opens nothing. */
+export const links = sqliteTable('links', {
+  id: text().$type<LinkId>().primaryKey(),
+  token: text().notNull().unique(),
+  dispatchId: text().$type<DispatchId>().notNull().references(() => dispatches.id),
+  recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
+  createdAt: integer().notNull(),
+});
+
+/** A one-time code that was asked for, bound to the browser that asked. */
+export const challenges = sqliteTable('challenges', {
+  id: text().$type<Id<'challenge'>>().primaryKey(),
+  linkId: text().$type<LinkId>().notNull().references(() => links.id),
+  address: text().notNull(),
+  codeMac: text().notNull(),
+  browserHash: text().notNull(),
+  attempts: integer().notNull().default(0),
+  expiresAt: integer().notNull(),
+  usedAt: integer(),
+  createdAt: integer().notNull(),
+}, (table) => [index('challenges_address').on(table.address, table.createdAt)]);
+
+/** A browser that proved an address. */
+export const devices = sqliteTable('devices', {
+  id: text().$type<DeviceId>().primaryKey(),
+  address: text().notNull(),
+  recipientId: text().$type<RecipientId>().references(() => recipients.id),
+  label: text().notNull(),
+  kept: integer({ mode: 'boolean' }).notNull(),
+  tokenHash: text().notNull().unique(),
+  /** Public half of the browser's own signing key (JWK), which every page request is signed with. */
+  publicKey: text({ mode: 'json' }).$type<JsonWebKey>().notNull(),
+  createdAt: integer().notNull(),
+  expiresAt: integer().notNull(),
+  endedAt: integer(),
+});
+
+/** One open. */
+export const licences = sqliteTable('licences', {
+  id: text().$type<LicenceId>().primaryKey(),
+  grantId: text().$type<GrantId>().notNull().references(() => grants.id),
+  documentId: text().$type<DocumentId>().notNull().references(() => documents.id),
+  versionId: text().$type<VersionId>().notNull().references(() => versions.id),
+  recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
+  deviceId: text().$type<DeviceId>().notNull().references(() => devices.id),
+  /** The watermark's text with every token filled in at the open. */
+  watermark: text().notNull(),
+  statement: text().notNull(),
+  openedAt: integer().notNull(),
+  expiresAt: integer().notNull(),
+}, (table) => [index('licences_document').on(table.documentId), index('licences_grant').on(table.grantId)]);
+
+/** Pages that were shown within an open, so that each is recorded once. */
+export const licencePages = sqliteTable('licence_pages', {
+  licenceId: text().$type<LicenceId>().notNull().references(() => licences.id),
+  page: integer().notNull(),
+}, (table) => [primaryKey({ columns: [table.licenceId, table.page] })]);
+
+export const outbox = sqliteTable('outbox', {
+  id: text().$type<Id<'message'>>().primaryKey(),
+  dispatchId: text().$type<DispatchId>(),
+  recipientId: text().$type<RecipientId>(),
+  toAddress: text().notNull(),
+  subject: text().notNull(),
+  /** Plain text of the message; an HTML part is made from it on delivery. Emptied once a code was delivered. */
+  body: text().notNull(),
+  state: text().$type<'waiting' | 'delivered' | 'failed'>().notNull(),
+  attempts: integer().notNull().default(0),
+  nextAttemptAt: integer().notNull(),
+  lastError: text(),
+  createdAt: integer().notNull(),
+  deliveredAt: integer(),
+}, (table) => [index('outbox_state').on(table.state, table.nextAttemptAt)]);
+
+/** The demo's mail server: what it was handed, as it was. */
+export const mailroom = sqliteTable('mailroom', {
+  id: text().$type<Id<'message'>>().primaryKey(),
+  toAddress: text().notNull(),
+  fromAddress: text().notNull(),
+  subject: text().notNull(),
+  raw: text().notNull(),
+  receivedAt: integer().notNull(),
+}, (table) => [index('mailroom_to').on(table.toAddress, table.receivedAt)]);
+
+const fromBody = (member: string) => sql.raw(`json_extract(body, '$.${member}')`);
+
+/**
+ * The ledger. `body` is the canonical text that was hashed; every other column is computed from it
+ * by the database, so that what a list shows cannot differ from what the chain proves.
+ */
+export const ledgerEntries = sqliteTable('ledger_entries', {
+  sequence: integer().primaryKey(),
+  body: text().notNull(),
+  hash: text().notNull(),
+  occurredAt: text().generatedAlwaysAs(fromBody('occurredAt'), { mode: 'stored' }),
+  action: text().generatedAlwaysAs(fromBody('action'), { mode: 'stored' }),
+  outcome: text().generatedAlwaysAs(fromBody('outcome'), { mode: 'stored' }),
+  documentId: text().generatedAlwaysAs(fromBody('document'), { mode: 'stored' }),
+  recipientId: text().generatedAlwaysAs(fromBody('recipient'), { mode: 'stored' }),
+  dispatchId: text().generatedAlwaysAs(fromBody('dispatch'), { mode: 'stored' }),
+  grantId: text().generatedAlwaysAs(fromBody('grant'), { mode: 'stored' }),
+}, (table) => [
+  index('ledger_document').on(table.documentId, table.sequence),
+  index('ledger_recipient').on(table.recipientId, table.sequence),
+  index('ledger_outcome').on(table.outcome, table.sequence),
+  index('ledger_dispatch').on(table.dispatchId, table.sequence),
+]);
+
+/** Personal values and their salts; erasing a row leaves the chain whole. */
+export const ledgerPersonal = sqliteTable('ledger_personal', {
+  sequence: integer().notNull().references(() => ledgerEntries.sequence),
+  field: text().notNull(),
+  salt: blob({ mode: 'buffer' }).notNull(),
+  value: text().notNull(),
+}, (table) => [primaryKey({ columns: [table.sequence, table.field] })]);
+
+/** The end of the chain and the right edge of the tree: one row, written with every entry. */
+export const ledgerEnd = sqliteTable('ledger_end', {
+  id: integer().primaryKey(),
+  size: integer().notNull(),
+  hash: text().notNull(),
+  nodes: blob({ mode: 'buffer' }).notNull(),
+  signedSize: integer().notNull(),
+});
+
+export const ledgerCheckpoints = sqliteTable('ledger_checkpoints', {
+  size: integer().primaryKey(),
+  text: text().notNull(),
+  createdAt: integer().notNull(),
+});

@@ -1,0 +1,20 @@
+import { AppError } from '@/core/base/errors';
+
+/** What is wrong with a file that cannot be shown; `TOO_DEMANDING` covers time and memory. */
+export type ContentErrorCode = 'EMPTY_FILE' | 'NOT_A_PDF' | 'PDF_DAMAGED' | 'PDF_LOCKED' | 'PDF_TOO_DEMANDING' | 'NO_SUCH_PAGE';
+
+const sentences: Record<ContentErrorCode, string> = {
+  EMPTY_FILE: 'This file is empty.',
+  NOT_A_PDF: 'This file is not a PDF, whatever its name says.',
+  PDF_DAMAGED: 'This PDF is damaged and cannot be opened.',
+  PDF_LOCKED: 'This PDF asks for a password. Save it without one and choose it again.',
+  PDF_TOO_DEMANDING: 'This PDF takes too long or too much memory to draw, so it was stopped.',
+  NO_SUCH_PAGE: 'This document has no such page.',
+};
+
+/** A file that cannot be taken in, or a page that cannot be drawn. */
+export class ContentError extends AppError<ContentErrorCode> {
+  constructor(code: ContentErrorCode, options?: { readonly cause?: unknown; readonly sentence?: string }) {
+    super('ContentError', code, options?.sentence ?? sentences[code], options);
+  }
+}

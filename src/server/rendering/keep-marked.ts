@@ -1,0 +1,55 @@
+import { PDFDocument, drawObject, concatTransformationMatrix, fill, moveTo, lineTo, closePath, popGraphicsState, pushGraphicsState, setFillingRgbColor, setGraphicsState, type PDFOperator } from '@cantoo/pdf-lib';
+import { layOut, textSize } from '@/core/watermark/layout';
+import { outlineOf } from '@/core/watermark/outline';
+
+/** Larger documents are handed over as they are: marking them would take more memory than a server should give. */
+const MAX_MARKED = 96 * 1024 * 1024;
+
+/** The watermark as drawing operators in a form that every repetition shows again. */
+function textOperators(text: string, size: number): PDFOperator[] {
+  const drawn = outlineOf(text, size).contours.flatMap((contour) => {
+    const points: PDFOperator[] = [moveTo(contour[0] ?? 0, -(contour[1] ?? 0))];
+    for (let i = 2; i < contour.length; i += 2) points.push(lineTo(round(contour[i] ?? 0), round(-(contour[i + 1] ?? 0))));
+    return [...points, closePath()];
+  });
+  return [...drawn, fill()];
+}
+
+function round(value: number): number {
+  return Math.round(value * 100) / 100;
+}
+
+/**
+ * The document with the watermark drawn over every page, as outlines, so that it needs no font.
+ *
+ * `marked` is false where the PDF could not be rewritten; it then comes back as it was.
+ */
+export async function keepMarked(bytes: Uint8Array, watermark: string): Promise<{ readonly bytes: Uint8Array; readonly marked: boolean }> {
+  if (watermark.trim() === '' || bytes.length > MAX_MARKED) return { bytes, marked: false };
+  let pdf: PDFDocument;
+  try {
+    pdf = await PDFDocument.load(bytes, { updateMetadata: false });
+  } catch {
+    return { bytes, marked: false };
+  }
+  const forms = new Map<string, ReturnType<PDFDocument['context']['register']>>();
+  for (const page of pdf.getPages()) {
+    const { width, height } = page.getSize();
+    const size = textSize(width, height);
+    const { points, angle } = layOut(width, height, outlineOf(watermark, size).width);
+    const key = size.toFixed(2);
+    const form = forms.get(key) ?? pdf.context.register(pdf.context.formXObject([setFillingRgbColor(15 / 255, 43 / 255, 60 / 255), ...textOperators(watermark, size)], { BBox: pdf.context.obj([-size, -size, width * 4, size * 2]) }));
+    forms.set(key, form);
+    const formName = page.node.newXObject('Watermark', form);
+    const stateName = page.node.newExtGState('WatermarkState', pdf.context.obj({ ca: 0.2 }));
+    const [cos, sin] = [Math.cos(-angle), Math.sin(-angle)];
+    const { x, y } = page.getMediaBox();
+    page.pushOperators(
+      pushGraphicsState(),
+      setGraphicsState(stateName),
+      ...points.flatMap(([left, down]) => [pushGraphicsState(), concatTransformationMatrix(cos, sin, -sin, cos, x + left, y + height - down), drawObject(formName), popGraphicsState()]),
+      popGraphicsState(),
+    );
+  }
+  return { bytes: await pdf.save(), marked: true };
+}

@@ -1,0 +1,36 @@
+import type { TextRun } from '@/server/rendering/pdf-document';
+import type { ContentErrorCode } from '@/server/rendering/errors';
+
+/** Where a version's content lies and what opens it. `key` is the payload key: it never leaves the process. */
+export type SealedSource = {
+  readonly path: string;
+  /** Offset in bytes of the first sealed chunk in the file. */
+  readonly start: number;
+  readonly sealedBytes: number;
+  readonly key: Uint8Array;
+};
+
+/** What a worker thread can be asked for. Pages count from 1, widths are in px. */
+export type RenderTask =
+  | { readonly kind: 'inspect'; readonly source: SealedSource }
+  | { readonly kind: 'page'; readonly source: SealedSource; readonly page: number; readonly width: number; readonly watermark: string }
+  | { readonly kind: 'text'; readonly source: SealedSource; readonly page: number }
+  /** A PDF made of pictures of the pages, watermark burned in. */
+  | { readonly kind: 'print'; readonly source: SealedSource; readonly from: number; readonly to: number; readonly watermark: string; readonly title: string }
+  /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
+  | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: string };
+
+export type PagePicture = { readonly bytes: Uint8Array; readonly type: 'image/png' | 'image/jpeg'; readonly width: number; readonly height: number };
+
+export type RenderResults = {
+  readonly inspect: { readonly pages: number };
+  readonly page: PagePicture;
+  readonly text: readonly TextRun[];
+  readonly print: { readonly bytes: Uint8Array };
+  readonly keep: { readonly bytes: Uint8Array; readonly marked: boolean };
+};
+
+/** Errors lose their class between threads, so what is wrong with the content travels as a value. */
+export type RenderReply<K extends RenderTask['kind'] = RenderTask['kind']> =
+  | { readonly ok: true; readonly result: RenderResults[K] }
+  | { readonly ok: false; readonly code: ContentErrorCode };

@@ -6,7 +6,7 @@ import { build } from 'esbuild';
  */
 export async function buildWorkers(): Promise<void> {
   await build({
-    entryPoints: { 'render-worker': 'src/workers/render-worker.ts', 'ledger-worker': 'src/workers/ledger-worker.ts' },
+    entryPoints: { 'render-worker': 'src/workers/render-worker.ts' },
     outdir: 'build/workers',
     outExtension: { '.js': '.mjs' },
     bundle: true,

@@ -20,7 +20,7 @@ async function* pieces(source: AsyncIterable<Uint8Array>, size: number): AsyncGe
     }
     // A full piece is given out only once something follows it: it might be the last.
     for (; bytes.length - at > size; at += size) yield { piece: bytes.subarray(at, at + size), last: false };
-    held = concatBytes(held, bytes.subarray(at)) as Uint8Array<ArrayBuffer>;
+    held = bytes.subarray(at) as Uint8Array<ArrayBuffer>;
   }
   yield { piece: held, last: true };
 }

@@ -1,7 +1,7 @@
 // Both directions against other implementations: the packaged library, and Debian's `age`.
 import { execFileSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Decrypter, Encrypter, generateHybridIdentity, generateX25519Identity, identityToRecipient } from 'age-encryption';

@@ -8,7 +8,7 @@ import type { RenderReply, RenderResults, RenderTask } from '@/server/rendering/
 /** Draws pages in worker threads. */
 export type Renderer = {
   /** @throws ContentError where the content is at fault, or took too long or too much */
-  readonly run: <K extends RenderTask['kind']>(task: RenderTask & { readonly kind: K }) => Promise<RenderResults[K]>;
+  readonly run: <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>) => Promise<RenderResults[K]>;
   readonly close: () => Promise<void>;
 };
 
@@ -22,7 +22,7 @@ export function createRenderPool(workersFolder: string, threads: number, limits:
   if (!existsSync(filename)) throw new Error(`The worker ${filename} has not been built.`);
   const pool = new Piscina<RenderTask, RenderReply>({ filename, minThreads: threads, maxThreads: threads, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB } });
   return {
-    run: async <K extends RenderTask['kind']>(task: RenderTask & { readonly kind: K }) => {
+    run: async <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>) => {
       const reply = await runLimited(pool, task, limits[task.kind]);
       if (!reply.ok) throw new ContentError(reply.code);
       return reply.result as RenderResults[K];

@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { isId, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
+import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
+import { normaliseAddress } from '@/core/policy/address';
+import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
+import { documentId } from '@/contracts/document';
+
+export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
+export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
+
+const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
+
+/** Rights, window and counts, as one form or one API call states them. */
+export const termsInput = z
+  .object({
+    rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'at least read is needed'),
+    from: z.number().int().nullable(),
+    until: z.number().int().nullable(),
+    prints: z.number().int().min(1).max(999).nullable(),
+  })
+  .superRefine((terms, context) => {
+    for (const { right, needs } of brokenDependencies(terms)) context.addIssue({ code: 'custom', path: ['rights'], message: `${right} ${dependencyWords[needs]}` });
+    if (terms.from !== null && terms.until !== null && terms.until <= terms.from) context.addIssue({ code: 'custom', path: ['until'], message: 'the end lies before the start' });
+  });
+
+const address = z.string().transform((text, context) => {
+  const normalised = normaliseAddress(text);
+  if (normalised === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no email address` });
+  return normalised ?? z.NEVER;
+});
+
+const watermark = z
+  .string()
+  .trim()
+  .max(MAX_WATERMARK)
+  .superRefine((text, context) => {
+    for (const name of unknownTokens(text)) context.addIssue({ code: 'custom', message: `{${name}} is nothing a watermark can say` });
+  });
+
+export const dispatchInput = z.object({
+  documents: z.array(documentId).min(1, 'choose at least one document').max(50),
+  recipients: z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default('') })).min(1, 'name at least one recipient').max(500),
+  terms: termsInput,
+  subject: z.string().trim().min(1, 'a subject is needed').max(160),
+  note: z.string().trim().max(4000),
+  watermark,
+});
+export type DispatchInput = z.infer<typeof dispatchInput>;
+export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
+
+export const dispatchPageInput = z.object({ id: dispatchId });
+export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
+export const changeEndInput = z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable() });
+
+export type DispatchRow = {
+  readonly id: DispatchId;
+  readonly reference: string;
+  readonly subject: string;
+  readonly sentAt: number;
+  readonly sentBy: string;
+  readonly documents: number;
+  readonly people: number;
+  readonly opens: number;
+  readonly refusals: number;
+  readonly live: number;
+  readonly nextEnd: number | null;
+};
+
+export type GrantRow = {
+  readonly id: GrantId;
+  readonly documentId: DocumentId;
+  readonly documentTitle: string;
+  readonly documentReference: string;
+  readonly documentRevoked: boolean;
+  readonly recipientId: RecipientId;
+  readonly name: string;
+  readonly address: string;
+  readonly organisation: string;
+  readonly rights: readonly Right[];
+  readonly from: number | null;
+  readonly until: number | null;
+  readonly prints: number | null;
+  readonly printsMade: number;
+  readonly revokedAt: number | null;
+  readonly revision: number;
+  readonly givenAt: number;
+  readonly opens: number;
+  readonly lastOpen: number | null;
+  readonly refusals: number;
+  readonly link: string;
+};
+
+export type DispatchDetail = {
+  readonly id: DispatchId;
+  readonly reference: string;
+  readonly subject: string;
+  readonly note: string;
+  readonly watermark: string;
+  readonly sentAt: number;
+  readonly sentBy: string;
+  readonly grants: readonly GrantRow[];
+  readonly mail: { readonly waiting: number; readonly delivered: number; readonly failed: number };
+};

@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { isPublicKey } from '@/core/age/recipients';
+import { normaliseAddress } from '@/core/policy/address';
+
+function isZone(text: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: text });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export const setUpInput = z.object({
+  token: z.string().min(1),
+  organisation: z.string().trim().min(1, 'the organisation needs a name').max(120),
+  zone: z.string().refine(isZone, 'that is no time zone'),
+  name: z.string().trim().min(1, 'your name is needed').max(120),
+  email: z.string().refine((text) => normaliseAddress(text) !== null, 'that is no email address'),
+  password: z.string().min(12, 'at least 12 characters').max(128),
+  /** Public half only; the private half never leaves the administrator's browser. */
+  recoveryKey: z.string().refine(isPublicKey, 'that is no public key').nullable(),
+});
+export type SetUpInput = z.infer<typeof setUpInput>;
+
+export const signInInput = z.object({ email: z.string().trim().min(1, 'your address is needed').max(254), password: z.string().min(1, 'your password is needed').max(128) });
+export type SignInInput = z.infer<typeof signInInput>;

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import type { DocumentId, LicenceId } from '@/core/base/ids';
+import { documentId } from '@/contracts/document';
+import { normaliseAddress } from '@/core/policy/address';
+import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
+import type { Right } from '@/core/policy/rights';
+
+export const linkToken = z.string().regex(/^[0-9a-hjkmnp-tv-z]{24}$/, 'this link is not whole');
+
+const address = z.string().transform((text, context) => {
+  const normalised = normaliseAddress(text);
+  if (normalised === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
+  return normalised ?? z.NEVER;
+});
+
+export const requestCodeInput = z.object({ token: linkToken, address });
+export const enterCodeInput = z.object({
+  token: linkToken,
+  address,
+  code: z.string().transform((text) => text.replaceAll(/\s/g, '')).pipe(z.string().regex(/^\d{6}$/, 'the code has six figures')),
+  kept: z.boolean(),
+  publicKey: z.object({ kty: z.literal('EC'), crv: z.literal('P-256'), x: z.string().max(64), y: z.string().max(64) }),
+});
+export type EnterCodeInput = z.infer<typeof enterCodeInput>;
+
+export const licenceId = z.custom<LicenceId>((value) => typeof value === 'string' && /^lic_[0-9a-z]{20}$/.test(value), 'no such open');
+export const openInput = z.object({ token: linkToken, document: documentId });
+export const pageInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1), width: z.coerce.number().int().min(100).max(2600).default(1275) });
+export const pageTextInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1) });
+export const printInput = z.object({ licence: licenceId, from: z.number().int().min(1), to: z.number().int().min(1) });
+export const licenceInput = z.object({ licence: licenceId });
+
+/** One document behind a link, as the person sees it. */
+export type SharedDocument = {
+  readonly id: DocumentId;
+  readonly title: string;
+  readonly reference: string;
+  readonly pages: number;
+  readonly state: { readonly open: true; readonly until: number | null; readonly rights: readonly Right[] } | { readonly open: false; readonly reason: RefusalReason };
+};
+
+/** What a link shows to somebody whose address is proven; `documents` is empty for a stranger. */
+export type SharedWith = {
+  readonly address: string;
+  readonly sender: { readonly name: string; readonly email: string; readonly organisation: string } | null;
+  readonly note: string;
+  readonly documents: readonly SharedDocument[];
+};
+
+export type OpenResult =
+  | {
+      readonly outcome: 'granted';
+      readonly licence: LicenceId;
+      readonly title: string;
+      readonly reference: string;
+      readonly pages: number;
+      readonly until: number | null;
+      readonly rights: Readonly<Record<Right, RightVerdict>>;
+      readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };
+      readonly address: string;
+    }
+  | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null };

@@ -1,0 +1,41 @@
+/**
+ * One spelling for an email address: trimmed, case folded, the domain in its ASCII form (IDNA).
+ * What stands after a plus is kept, and a subdomain is another domain. `null` where it is none.
+ */
+export function normaliseAddress(text: string): string | null {
+  const match = /^([^\s@"(),:;<>[\\\]]{1,64})@([^\s@]{1,253})$/.exec(text.trim());
+  if (match === null) return null;
+  const [, local = '', domain = ''] = match;
+  const ascii = asciiDomain(domain);
+  if (ascii === null || local.startsWith('.') || local.endsWith('.') || local.includes('..')) return null;
+  return `${local.normalize('NFC').toLowerCase()}@${ascii}`;
+}
+
+/** The domain as IDNA to ASCII gives it, by way of the URL parser, which does the same. */
+function asciiDomain(domain: string): string | null {
+  try {
+    const { hostname } = new URL(`https://${domain}/`);
+    const labels = hostname.split('.');
+    const whole = /^[a-z0-9.-]+$/.test(hostname) && labels.length > 1 && labels.every((label) => label !== '' && !label.startsWith('-') && !label.endsWith('-'));
+    return whole && !/^[\d.]+$/.test(hostname) ? hostname : null;
+  } catch {
+    return null;
+  }
+}
+
+/** The addresses in pasted text, with what could not be read as one. Any usual separator; `Name <address>` is understood. */
+export function parseAddresses(text: string): { readonly addresses: readonly { readonly address: string; readonly name: string }[]; readonly unreadable: readonly string[] } {
+  const addresses = new Map<string, string>();
+  const unreadable: string[] = [];
+  for (const part of text.split(/[;,\t\n\r]+/)) {
+    const named = /^\s*"?([^"<]*?)"?\s*<([^<>]+)>\s*$/.exec(part);
+    const candidates = named === null ? part.split(/\s+/) : [named[2] ?? ''];
+    for (const candidate of candidates) {
+      if (candidate.trim() === '') continue;
+      const address = normaliseAddress(candidate);
+      if (address === null) unreadable.push(candidate.trim());
+      else if (!addresses.has(address)) addresses.set(address, named?.[1]?.trim() ?? '');
+    }
+  }
+  return { addresses: Array.from(addresses, ([address, name]) => ({ address, name })), unreadable };
+}

@@ -1,0 +1,73 @@
+import path from 'node:path';
+import { z } from 'zod';
+import { AppError } from '@/core/base/errors';
+import { Secret } from '@/core/base/secret';
+
+const raw = z.object({
+  PORT: z.coerce.number().int().min(1).max(65535).default(4120),
+  HOST: z.string().min(1).default('127.0.0.1'),
+  PUBLIC_URL: z.url({ protocol: /^https?$/ }).optional(),
+  TRUSTED_PROXIES: z.string().default(''),
+  DATA_DIR: z.string().min(1).default('data/live'),
+  DATABASE_URL: z.string().startsWith('file:', 'must be a file: address').optional(),
+  MASTER_KEY_FILE: z.string().min(1).optional(),
+  MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
+  MAIL_FROM: z.string().min(3).optional(),
+  WORKERS_DIR: z.string().min(1).default('build/workers'),
+  LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+});
+
+export type Config = {
+  readonly port: number;
+  readonly host: string;
+  /** Where the outside world reaches this service, without a trailing slash: the one source of links, cookies and stanzas. */
+  readonly publicUrl: string;
+  readonly trustedProxies: readonly string[];
+  readonly dataDir: string;
+  readonly databaseUrl: string;
+  readonly masterKeyFile: string;
+  readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
+  readonly workersDir: string;
+  readonly logLevel: string;
+};
+
+/** The configuration is wrong; the message says which value and how. */
+export class ConfigError extends AppError<'BAD_CONFIG'> {
+  constructor(message: string) {
+    super('ConfigError', 'BAD_CONFIG', message);
+  }
+}
+
+function checkPublicUrl(text: string): string {
+  const url = new URL(text);
+  const loopback = ['localhost', '127.0.0.1', '[::1]'].includes(url.hostname);
+  if (url.protocol !== 'https:' && !loopback) throw new ConfigError(`PUBLIC_URL must begin with https:// unless it is this machine's own address; it is ${text}.`);
+  return `${url.origin}${url.pathname}`.replace(/\/$/, '');
+}
+
+/**
+ * Reads and checks the environment, once, at start. The only reader of `process.env` there is.
+ *
+ * @throws ConfigError with a sentence that names the value
+ */
+export function readConfig(environment: Readonly<Record<string, string | undefined>> = process.env): Config {
+  const parsed = raw.safeParse(environment);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    throw new ConfigError(`${issue?.path.join('.') ?? 'A setting'} is wrong: ${issue?.message ?? 'unknown reason'}.`);
+  }
+  const env = parsed.data;
+  if (env.MAIL_URL !== undefined && env.MAIL_FROM === undefined) throw new ConfigError('MAIL_FROM must be set along with MAIL_URL: the address mail is sent from.');
+  return {
+    port: env.PORT,
+    host: env.HOST,
+    publicUrl: checkPublicUrl(env.PUBLIC_URL ?? `http://localhost:${String(env.PORT)}`),
+    trustedProxies: env.TRUSTED_PROXIES.split(/[\s,]+/).filter((each) => each !== ''),
+    dataDir: path.resolve(env.DATA_DIR),
+    databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,
+    masterKeyFile: path.resolve(env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key')),
+    mail: env.MAIL_URL === undefined ? null : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
+    workersDir: path.resolve(env.WORKERS_DIR),
+    logLevel: env.LOG_LEVEL,
+  };
+}

@@ -1,0 +1,129 @@
+import { randomBytes } from 'node:crypto';
+import { availableParallelism } from 'node:os';
+import path from 'node:path';
+import { pino, type Logger } from 'pino';
+import type { RandomSource } from '@/core/base/random';
+import { MINUTE, SECOND } from '@/core/base/time';
+import { licenceSigner } from '@/core/licence/licence';
+import { systemClock, type Clock } from '@/server/clock/clock';
+import type { Config } from '@/server/config/env';
+import { openDatabase, type Database } from '@/server/db/database';
+import { createStaffIdentity, type StaffIdentity } from '@/server/identity/staff-identity';
+import { createLimits } from '@/server/limits/limits';
+import { createLiveChanges } from '@/server/live/live-changes';
+import { createMailroom } from '@/server/mail/mailroom';
+import type { Mailer } from '@/server/mail/mailer';
+import { createSmtpMailer } from '@/server/mail/smtp-mailer';
+import { inventedPlaces, noPlaces } from '@/server/places/places';
+import { createRenderPool } from '@/server/rendering/render-pool';
+import { uploadBlobKeys } from '@/server/repositories/document-repository';
+import { accessChangesSince, lastSequence } from '@/server/repositories/ledger-reader';
+import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
+import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
+import { deliverMail } from '@/server/services/deliver-mail';
+import type { Deps } from '@/server/services/deps';
+import { record, whereabouts } from '@/server/services/record';
+import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createKeyring } from '@/server/vault/keyring';
+import { loadMasterKey } from '@/server/vault/master-key';
+import { nodeHash } from '@/server/vault/node-hash';
+import { createVault, newSigningKey, signerOf, type Vault } from '@/server/vault/vault';
+
+export type Container = {
+  readonly deps: Deps;
+  readonly identity: StaffIdentity;
+  readonly log: Logger;
+  /** Starts what goes on beside requests: delivering mail, signing the ledger. */
+  readonly startBackground: () => void;
+  readonly close: () => Promise<void>;
+};
+
+const random: RandomSource = (length) => new Uint8Array(randomBytes(length));
+const MAIL_INTERVAL = SECOND;
+const SIGN_INTERVAL = 5 * MINUTE;
+const ORIGIN = 'embargo-ledger';
+const MAILROOM_FROM = 'Embargo at Tern & Quill <embargo@tern-quill.example>';
+
+/** The issuer key, made at the first start and wrapped from then on. */
+async function loadIssuer(db: Database, vault: Vault, now: number): Promise<{ readonly privateKey: Uint8Array; readonly publicKey: Uint8Array }> {
+  return db.write(async (tx) => {
+    const found = await findServiceKey(tx);
+    if (found !== null) return { publicKey: new Uint8Array(found.publicKey), privateKey: vault.unwrap({ wrapped: found.wrapped, generation: found.generation }, 'issuer') };
+    const { privateKey, publicKey } = newSigningKey();
+    const { wrapped, generation } = vault.wrap(privateKey, 'issuer');
+    await insertServiceKey(tx, { name: 'issuer', generation, publicKey: Buffer.from(publicKey), wrapped, createdAt: now });
+    return { privateKey, publicKey };
+  });
+}
+
+async function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean): Promise<Mailer | null> {
+  if (config.mail !== null) return createSmtpMailer(config.mail.url, config.mail.from, clock);
+  // Only a demo keeps mail where staff can read it: it holds recipients' codes.
+  return demo || (await findOrganisation(db.read))?.demo === true ? createMailroom(db, MAILROOM_FROM, clock) : null;
+}
+
+/**
+ * Constructs everything, once. `demo` is for making a demo's database; an existing one says itself
+ * whether it is a demo.
+ */
+export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number } = {}): Promise<Container> {
+  const clock = options.clock ?? systemClock;
+  const log = pino({ level: config.logLevel, base: null });
+  const vault = createVault(loadMasterKey(config.masterKeyFile));
+  const db = await openDatabase(config.databaseUrl);
+  const issuer = await loadIssuer(db, vault, clock.now());
+  const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN };
+  const demo = options.demo ?? (await findOrganisation(db.read))?.demo ?? false;
+  const blobs = createDiskBlobStore(path.join(config.dataDir));
+  await blobs.sweep(await uploadBlobKeys(db.read));
+  const deps: Deps = {
+    db, clock, random, vault, blobs, recorder,
+    keyring: createKeyring(() => clock.now()),
+    renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
+    mailer: await chooseMailer(config, db, clock, demo),
+    places: demo ? inventedPlaces : noPlaces,
+    limits: createLimits(),
+    live: createLiveChanges(() => lastSequence(db.read), (sequence) => accessChangesSince(db.read, sequence), (error) => { log.error({ err: error }, 'watching for changes failed'); }),
+    signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
+    publicUrl: config.publicUrl,
+  };
+  const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
+    await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
+  });
+  const background = createBackground(deps, log);
+  return {
+    deps, identity, log,
+    startBackground: background.start,
+    close: async () => {
+      await background.stop();
+      deps.live.close();
+      await deps.renderer.close();
+      await db.close();
+    },
+  };
+}
+
+/** Repeats a job with a pause in between, one at a time; an error is logged and the next round tried. */
+function createBackground(deps: Deps, log: Logger): { start: () => void; stop: () => Promise<void> } {
+  const timers: NodeJS.Timeout[] = [];
+  const running = new Set<Promise<void>>();
+  const repeat = (name: string, interval: number, job: () => Promise<unknown>): void => {
+    let busy = false;
+    timers.push(setInterval(() => {
+      if (busy) return;
+      busy = true;
+      const round = job().then(() => undefined, (error: unknown) => { log.error({ err: error }, `${name} failed`); }).finally(() => { busy = false; running.delete(round); });
+      running.add(round);
+    }, interval));
+  };
+  return {
+    start: () => {
+      repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
+      repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));
+    },
+    stop: async () => {
+      for (const timer of timers) clearInterval(timer);
+      await Promise.all(running);
+    },
+  };
+}

@@ -1,0 +1,102 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { createClient, type Client } from '@libsql/client';
+import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
+import { migrate } from 'drizzle-orm/libsql/migrator';
+import { SECOND } from '@/core/base/time';
+import * as schema from '@/server/db/schema';
+
+export type Reading = LibSQLDatabase<typeof schema>;
+/** An open write transaction. Only SQL may be awaited inside. */
+export type Transaction = Parameters<Parameters<Reading['transaction']>[0]>[0];
+
+export type Database = {
+  readonly read: Reading;
+  /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
+  readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  readonly close: () => Promise<void>;
+};
+
+type Waiting = { readonly job: (tx: Transaction) => Promise<unknown>; readonly settle: (outcome: Outcome) => void };
+type Outcome = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly error: unknown };
+
+/** Most jobs committed together: bounds what a power cut can undo and how long readers wait. */
+const BATCH = 128;
+const BUSY_TIMEOUT = 10 * SECOND;
+
+async function connect(url: string, connections: number): Promise<Client> {
+  const client = createClient({ url, concurrency: connections, timeout: BUSY_TIMEOUT });
+  // WAL lets readers go on while one writes; deleted keys are overwritten, not only unlinked.
+  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'secure_delete = ON', 'journal_size_limit = 67108864']) await client.execute(`PRAGMA ${pragma}`);
+  return client;
+}
+
+/**
+ * Opens the database file, applying migrations.
+ *
+ * All writes of a process go through one queue and one connection: two overlapping write
+ * transactions in a process would end in SQLITE_BUSY and hold up the event loop while they wait.
+ */
+export async function openDatabase(url: string, migrationsFolder = path.resolve('src/server/db/migrations')): Promise<Database> {
+  mkdirSync(path.dirname(url.replace(/^file:/, '')), { recursive: true });
+  const writer = await connect(url, 1);
+  const writing = drizzle(writer, { schema, casing: 'snake_case' });
+  await migrate(writing, { migrationsFolder });
+  const reader = await connect(url, 4);
+  const queue = createWriteQueue(writing);
+  return {
+    read: drizzle(reader, { schema, casing: 'snake_case' }),
+    write: queue.write,
+    close: async () => {
+      await queue.idle();
+      writer.close();
+      reader.close();
+    },
+  };
+}
+
+function createWriteQueue(db: Reading): { write: Database['write']; idle: () => Promise<void> } {
+  const waiting: Waiting[] = [];
+  let running: Promise<void> | null = null;
+
+  const runBatch = async (batch: readonly Waiting[]): Promise<void> => {
+    const outcomes: Outcome[] = [];
+    try {
+      await db.transaction(async (tx) => {
+        for (const { job } of batch) outcomes.push(await runJob(tx, job));
+      }, { behavior: 'immediate' });
+      batch.forEach(({ settle }, i) => { settle(outcomes[i] ?? { ok: false, error: new Error('not run') }); });
+    } catch (error) {
+      for (const { settle } of batch) settle({ ok: false, error });
+    }
+  };
+
+  const drain = async (): Promise<void> => {
+    // Jobs asked for in the same turn join the same batch.
+    await Promise.resolve();
+    while (waiting.length > 0) await runBatch(waiting.splice(0, BATCH));
+    running = null;
+  };
+
+  return {
+    write: <T>(job: (tx: Transaction) => Promise<T>) =>
+      new Promise<T>((resolve, reject) => {
+        waiting.push({ job, settle: (outcome) => { if (outcome.ok) resolve(outcome.value as T); else reject(toError(outcome.error)); } });
+        running ??= drain();
+      }),
+    idle: async () => { await running; },
+  };
+}
+
+/** Each job gets a savepoint of its own, so that a failed one leaves no trace among the others. */
+async function runJob(tx: Transaction, job: Waiting['job']): Promise<Outcome> {
+  try {
+    return { ok: true, value: await tx.transaction(job) };
+  } catch (error) {
+    return { ok: false, error };
+  }
+}
+
+function toError(error: unknown): Error {
+  return error instanceof Error ? error : new Error('A write failed.', { cause: error });
+}

@@ -1,0 +1,48 @@
+import 'server-only';
+import type { Logger } from 'pino';
+import { z } from 'zod';
+import { AppError } from '@/core/base/errors';
+import { statusOf } from '@/server/http/status';
+import { ServiceError } from '@/server/services/errors';
+
+/** What every failed call answers with. */
+export type ErrorBody = { readonly error: { readonly code: string; readonly message: string; readonly data?: Readonly<Record<string, number | string>>; readonly fields?: Readonly<Record<string, string>> } };
+
+const NO_STORE = { 'cache-control': 'no-store' };
+
+export function json(body: unknown, status = 200, headers: HeadersInit = {}): Response {
+  return Response.json(body, { status, headers: { ...NO_STORE, ...headers } });
+}
+
+/** A file or picture, never kept by any cache. */
+export function bytes(content: Uint8Array, type: string, headers: HeadersInit = {}): Response {
+  return new Response(content as Uint8Array<ArrayBuffer>, { headers: { ...NO_STORE, 'content-type': type, 'content-length': String(content.length), ...headers } });
+}
+
+/** `Content-Disposition` for a download with this name (RFC 6266, RFC 8187). */
+export function asDownload(name: string): Record<string, string> {
+  return { 'content-disposition': `attachment; filename="${name.replaceAll(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}` };
+}
+
+/** One place turns errors into answers. An unknown one becomes a bare 500: its message may hold anything. */
+export function respondError(error: unknown, log: Logger): Response {
+  if (error instanceof z.ZodError) {
+    const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), issue.message]));
+    return json({ error: { code: 'INVALID', message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`, fields } } satisfies ErrorBody, 422);
+  }
+  if (error instanceof AppError) {
+    const status = statusOf(error.code);
+    if (status !== null && status !== 500) {
+      const data = error instanceof ServiceError ? error.data : {};
+      const retry = data['retryAfter'];
+      return json({ error: { code: error.code, message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
+    }
+  }
+  log.error({ name: error instanceof Error ? error.name : typeof error, code: error instanceof AppError ? error.code : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
+  return json({ error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' } } satisfies ErrorBody, 500);
+}
+
+/** Where it happened without what it said: a database error's message carries the values it was given. */
+function stackOnly(error: Error): string {
+  return (error.stack ?? '').split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 12).join('\n');
+}

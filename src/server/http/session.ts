@@ -1,0 +1,89 @@
+import 'server-only';
+import { randomBytes, webcrypto } from 'node:crypto';
+import { MINUTE } from '@/core/base/time';
+import type { Container } from '@/server/container';
+import { findStaff } from '@/server/repositories/organisation-repository';
+import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
+import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+
+/** Where a request came from. The server in front sets this header and removes any that a client sent. */
+export function originOf(headers: Headers): Origin {
+  return { network: headers.get('x-embargo-network') ?? 'unknown', agent: headers.get('user-agent') ?? '' };
+}
+
+function cookieName(name: string, publicUrl: string): string {
+  return publicUrl.startsWith('https:') ? `__Host-${name}` : name;
+}
+
+function readCookie(headers: Headers, name: string): string | null {
+  for (const pair of (headers.get('cookie') ?? '').split(/;\s*/)) if (pair.startsWith(`${name}=`)) return decodeURIComponent(pair.slice(name.length + 1));
+  return null;
+}
+
+function writeCookie(name: string, value: string, publicUrl: string, maxAge: number | null): string {
+  const secure = publicUrl.startsWith('https:') ? '; Secure' : '';
+  return `${cookieName(name, publicUrl)}=${value}; Path=/; HttpOnly; SameSite=Lax${secure}${maxAge === null ? '' : `; Max-Age=${String(maxAge)}`}`;
+}
+
+const DEVICE = 'embargo-device';
+const BROWSER = 'embargo-browser';
+
+export function deviceCookie(token: string, publicUrl: string, maxAge: number | null): string {
+  return writeCookie(DEVICE, token, publicUrl, maxAge);
+}
+
+/** @throws ServiceError `NOT_SIGNED_IN` */
+export async function needStaff({ identity, deps }: Container, headers: Headers): Promise<StaffActor> {
+  const id = await identity.whoIs(headers);
+  const row = id === null ? null : await findStaff(deps.db.read, id);
+  if (row === null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
+  return { kind: 'staff', id: row.id, name: row.name, email: row.email, role: row.role, from: originOf(headers) };
+}
+
+/** A mark for a browser of which nothing is known, with the cookie to set where it had none. */
+export function strangerOf({ deps }: Container, headers: Headers): { readonly actor: StrangerActor; readonly cookie: string | null } {
+  const found = readCookie(headers, cookieName(BROWSER, deps.publicUrl));
+  const browser = found !== null && /^[0-9a-f]{32}$/.test(found) ? found : randomBytes(16).toString('hex');
+  return { actor: { kind: 'stranger', browser, from: originOf(headers) }, cookie: browser === found ? null : writeCookie(BROWSER, browser, deps.publicUrl, null) };
+}
+
+async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
+  const token = readCookie(headers, cookieName(DEVICE, deps.publicUrl));
+  return token === null ? null : findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
+}
+
+async function toReader({ deps }: Container, device: DeviceRow, headers: Headers): Promise<ReaderActor> {
+  const recipient = await findRecipientByAddress(deps.db.read, device.address);
+  return { kind: 'reader', device: device.id, address: device.address, recipient: recipient?.id ?? null, from: originOf(headers) };
+}
+
+/** The reader behind a page load, or `null`: enough to show a list, never to be sent content. */
+export async function findReader(container: Container, headers: Headers): Promise<ReaderActor | null> {
+  const device = await deviceOf(container, headers);
+  return device === null ? null : toReader(container, device, headers);
+}
+
+const PROOF_LASTS = 2 * MINUTE;
+const notProven = (): ServiceError => new ServiceError('NOT_SIGNED_IN', 'This browser has to prove your address again.');
+
+/**
+ * The reader behind a request for content. The request must be signed with the key that this browser
+ * made when it proved the address (ECDSA P-256, SHA-256), over method, path and time: a copied
+ * cookie or page address is worth nothing.
+ *
+ * @throws ServiceError `NOT_SIGNED_IN`
+ */
+export async function needReader(container: Container, request: Request): Promise<ReaderActor> {
+  const device = await deviceOf(container, request.headers);
+  if (device === null) throw notProven();
+  const [time = '', signature = ''] = (request.headers.get('device-proof') ?? '').split(' ');
+  // The real clock, not the demo's: this is about the browser and the wire.
+  if (!(Math.abs(Date.now() - Number(time)) < PROOF_LASTS)) throw notProven();
+  const url = new URL(request.url);
+  const key = await webcrypto.subtle.importKey('jwk', device.publicKey, { name: 'ECDSA', namedCurve: 'P-256' }, false, ['verify']);
+  const signed = Buffer.from(`${request.method} ${url.pathname}${url.search}\n${time}`);
+  if (!(await webcrypto.subtle.verify({ name: 'ECDSA', hash: 'SHA-256' }, key, Buffer.from(signature, 'base64url'), signed))) throw notProven();
+  return toReader(container, device, request.headers);
+}
+

@@ -1,0 +1,14 @@
+import 'server-only';
+import { running } from '@/server/http/handle';
+import { isSetUp, setUpToken } from '@/server/services/set-up-organisation';
+
+/** Brings the product up before the first request, so that a wrong setting shows at once. */
+export async function start(): Promise<void> {
+  const container = await running();
+  container.startBackground();
+  if (await isSetUp(container.deps)) return;
+  // The console is where whoever runs this server looks; the log may go elsewhere.
+  process.stdout.write(`\nThis is a new Embargo. Set it up at ${container.deps.publicUrl}/set-up\nSet-up token: ${setUpToken(container.deps)}\n\n`);
+}
+
+

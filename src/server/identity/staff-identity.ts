@@ -1,0 +1,59 @@
+import { betterAuth } from 'better-auth';
+import { newId, type StaffId } from '@/core/base/ids';
+import type { RandomSource } from '@/core/base/random';
+import { HOUR, SECOND } from '@/core/base/time';
+import type { Database, Transaction } from '@/server/db/database';
+import { authAdapter } from '@/server/identity/auth-adapter';
+
+export type StaffIdentity = {
+  /** The cookie of a new session, or `null` where address and password do not belong together. */
+  readonly signIn: (email: string, password: string, headers: Headers) => Promise<readonly string[] | null>;
+  /** @returns the cookies that end the session in the browser */
+  readonly signOut: (headers: Headers) => Promise<readonly string[]>;
+  readonly whoIs: (headers: Headers) => Promise<StaffId | null>;
+  readonly hashPassword: (password: string) => Promise<string>;
+};
+
+const SESSION_LASTS = 12 * HOUR;
+
+/** Staff sign-in, by the library's own password hashing and sessions. Signing up is off: staff are made by a use case. */
+export function createStaffIdentity(
+  db: Database,
+  options: { readonly secret: string; readonly publicUrl: string; readonly random: RandomSource },
+  onSignIn: (tx: Transaction, staff: StaffId, network: string, agent: string) => Promise<void>,
+): StaffIdentity {
+  const secure = options.publicUrl.startsWith('https:');
+  const auth = betterAuth({
+    appName: 'Embargo',
+    baseURL: options.publicUrl,
+    secret: options.secret,
+    telemetry: { enabled: false },
+    logger: { disabled: true },
+    rateLimit: { enabled: false }, // limited in the use case, by address and network
+    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 12 },
+    session: { expiresIn: SESSION_LASTS / SECOND, disableSessionRefresh: true },
+    user: { additionalFields: { role: { type: 'string', required: true, input: false } } },
+    database: authAdapter(db, async (tx, model, row) => {
+      if (model === 'session') await onSignIn(tx, row['userId'] as StaffId, String(row['ipAddress'] ?? ''), String(row['userAgent'] ?? ''));
+    }),
+    advanced: {
+      database: { generateId: ({ model }) => newId(model === 'user' ? 'staff' : 'session', options.random) },
+      useSecureCookies: false,
+      cookies: { session_token: { name: secure ? '__Host-embargo-staff' : 'embargo-staff', attributes: { httpOnly: true, sameSite: 'strict', path: '/', secure } } },
+      ipAddress: { ipAddressHeaders: ['x-embargo-network'] },
+    },
+  });
+
+  return {
+    signIn: async (email, password, headers) => {
+      const outcome = await auth.api.signInEmail({ body: { email, password }, headers, returnHeaders: true }).catch((error: unknown) => {
+        if (error instanceof Error && 'statusCode' in error && Number(error.statusCode) < 500) return null;
+        throw error;
+      });
+      return outcome?.headers.getSetCookie() ?? null;
+    },
+    signOut: async (headers) => (await auth.api.signOut({ headers, returnHeaders: true })).headers.getSetCookie(),
+    whoIs: async (headers) => ((await auth.api.getSession({ headers }))?.user.id ?? null) as StaffId | null,
+    hashPassword: async (password) => (await auth.$context).password.hash(password),
+  };
+}

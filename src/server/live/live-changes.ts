@@ -1,0 +1,68 @@
+/**
+ * Tells open readers that something about access changed. It says only that: each reader asks for
+ * a fresh decision.
+ */
+export type LiveChanges = {
+  /** Calls `listener` when a change names this grant or document. @returns a function that ends it */
+  readonly watch: (grant: string, document: string, listener: () => void) => () => void;
+  readonly close: () => void;
+};
+
+type Change = { readonly sequence: number; readonly grant: string | null; readonly document: string | null };
+
+/** How often the ledger is looked at while anybody watches, in ms: well inside the two seconds promised. */
+const INTERVAL = 400;
+
+/**
+ * One look at the ledger serves every reader of this process, and works alike for changes made by
+ * other processes on the same database.
+ */
+export function createLiveChanges(lastSequence: () => Promise<number>, changesSince: (sequence: number) => Promise<readonly Change[]>, onError: (error: unknown) => void): LiveChanges {
+  const watchers = new Map<string, Set<() => void>>();
+  let seen: number | null = null;
+  let timer: NodeJS.Timeout | null = null;
+
+  const look = async (): Promise<void> => {
+    const last = await lastSequence();
+    if (seen === null || seen === last) {
+      seen = last;
+      return;
+    }
+    const changes = await changesSince(seen);
+    seen = last;
+    for (const name of new Set(changes.flatMap(({ grant, document }) => [grant, document]))) {
+      if (name !== null) for (const listener of watchers.get(name) ?? []) listener();
+    }
+  };
+
+  const schedule = (): void => {
+    timer = setTimeout(() => {
+      look().catch(onError).finally(() => { if (watchers.size > 0) schedule(); else stop(); });
+    }, INTERVAL);
+    timer.unref();
+  };
+
+  const stop = (): void => {
+    if (timer !== null) clearTimeout(timer);
+    timer = null;
+    seen = null;
+  };
+
+  return {
+    watch: (grant, document, listener) => {
+      for (const name of [grant, document]) watchers.set(name, (watchers.get(name) ?? new Set()).add(listener));
+      if (timer === null) {
+        lastSequence().then((last) => { seen ??= last; }, onError);
+        schedule();
+      }
+      return () => {
+        for (const name of [grant, document]) {
+          const set = watchers.get(name);
+          set?.delete(listener);
+          if (set?.size === 0) watchers.delete(name);
+        }
+      };
+    },
+    close: () => { watchers.clear(); stop(); },
+  };
+}

@@ -1,0 +1,45 @@
+/** What a recipient is told about one sending. */
+export type DispatchMailFacts = {
+  readonly senderName: string;
+  readonly organisation: string;
+  readonly zone: string;
+  readonly subject: string;
+  readonly note: string;
+  readonly titles: readonly string[];
+  readonly from: number | null;
+  readonly until: number | null;
+  readonly link: string;
+  readonly address: string;
+};
+
+/** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
+function momentWords(moment: number, zone: string): string {
+  return `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(moment)} (${zone})`;
+}
+
+/** The message that brings the link. It names sender and organisation first and asks for nothing but the address. */
+export function dispatchMail(facts: DispatchMailFacts): { readonly subject: string; readonly body: string } {
+  const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, facts.until === null ? null : `until ${momentWords(facts.until, facts.zone)}`].filter((part) => part !== null).join(' ');
+  const body = [
+    `${facts.senderName} of ${facts.organisation} has sent you ${facts.titles.length === 1 ? 'a protected document' : 'protected documents'}:`,
+    facts.titles.map((title) => `  ${title}`).join('\n'),
+    ...(facts.note === '' ? [] : [facts.note]),
+    `To read, open this link and prove that ${facts.address} is your address. You will be mailed a code; there is no account to make and nothing to install.`,
+    facts.link,
+    ...(window === '' ? [] : [`You can open it ${window}.`]),
+    'The link is for you alone: somebody else who opens it is asked for this same address. If you were not expecting this, ask the sender by a way you already know.',
+  ];
+  return { subject: facts.subject, body: body.join('\n\n') };
+}
+
+/** The message that brings a one-time code. It says who asked, when and from where. */
+export function codeMail(facts: { readonly code: string; readonly when: number; readonly zone: string; readonly place: string; readonly minutes: number }): { readonly subject: string; readonly body: string } {
+  return {
+    subject: `${facts.code.slice(0, 3)} ${facts.code.slice(3)} is your code`,
+    body: [
+      `Your code is ${facts.code.slice(0, 3)} ${facts.code.slice(3)}`,
+      `Type it on the page that asked for it, within ${String(facts.minutes)} minutes. It works only there.`,
+      `It was asked for on ${momentWords(facts.when, facts.zone)}, from ${facts.place}. If that was not you, do nothing: without the code nobody gets any further. Nobody will ever ask you to tell it to them.`,
+    ].join('\n\n'),
+  };
+}

@@ -1,0 +1,5 @@
+/** A message to one person, before it is put into MIME. */
+export type Mail = { readonly id: string; readonly to: string; readonly subject: string; readonly text: string };
+
+/** Hands a message over for delivery. @throws MailError where that failed */
+export type Mailer = { readonly deliver: (mail: Mail) => Promise<void> };

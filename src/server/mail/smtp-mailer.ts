@@ -1,0 +1,36 @@
+import nodemailer from 'nodemailer';
+import { AppError } from '@/core/base/errors';
+import type { Secret } from '@/core/base/secret';
+import { SECOND } from '@/core/base/time';
+import type { Clock } from '@/server/clock/clock';
+import type { Mailer } from '@/server/mail/mailer';
+import { toEnvelope } from '@/server/mail/mime';
+
+/** `REFUSED` will be refused again; `UNREACHABLE` may work later. */
+export type MailErrorCode = 'MAIL_REFUSED' | 'MAIL_UNREACHABLE';
+
+export class MailError extends AppError<MailErrorCode> {
+  constructor(code: MailErrorCode, message: string, cause?: unknown) {
+    super('MailError', code, message, { cause });
+  }
+}
+
+function toMailError(cause: unknown): MailError {
+  const status = cause instanceof Error && 'responseCode' in cause ? Number(cause.responseCode) : 0;
+  if (status >= 500) return new MailError('MAIL_REFUSED', `The mail server refused the message (${String(status)}).`, cause);
+  return new MailError('MAIL_UNREACHABLE', 'The mail server could not be reached or put the message off.', cause);
+}
+
+/** Sends over SMTP (RFC 5321). */
+export function createSmtpMailer(url: Secret<string>, from: string, clock: Clock): Mailer {
+  const transport = nodemailer.createTransport({ url: url.reveal(), pool: true, connectionTimeout: 20 * SECOND, socketTimeout: 60 * SECOND });
+  return {
+    deliver: async (mail) => {
+      try {
+        await transport.sendMail(toEnvelope(mail, from, new Date(clock.now())));
+      } catch (cause) {
+        throw toMailError(cause);
+      }
+    },
+  };
+}

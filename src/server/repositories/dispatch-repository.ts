@@ -1,0 +1,140 @@
+import 'server-only';
+import { and, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
+import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
+import type { GrantFacts } from '@/core/policy/decide';
+import type { Reading, Transaction } from '@/server/db/database';
+import { dispatches, documents, grants, ledgerEntries, licences, links, outbox, recipients, staff } from '@/server/db/schema';
+
+export type GrantRecord = typeof grants.$inferSelect;
+export type RecipientRecord = typeof recipients.$inferSelect;
+
+/** A grant's row as the policy takes it. */
+export function toFacts(row: GrantRecord): GrantFacts {
+  return {
+    id: row.id,
+    terms: { rights: row.rights, from: row.fromAt, until: row.untilAt, prints: row.prints },
+    revoked: row.revokedAt !== null,
+    printsMade: row.printsMade,
+    givenBy: row.givenBy,
+    givenAt: row.givenAt,
+  };
+}
+
+export async function findRecipients(db: Reading | Transaction, addresses: readonly string[]): Promise<RecipientRecord[]> {
+  return addresses.length === 0 ? [] : db.select().from(recipients).where(inArray(recipients.address, [...addresses]));
+}
+
+export async function insertRecipients(tx: Transaction, rows: readonly (typeof recipients.$inferInsert)[]): Promise<void> {
+  if (rows.length > 0) await tx.insert(recipients).values([...rows]);
+}
+
+export async function countDispatches(tx: Transaction): Promise<number> {
+  return tx.$count(dispatches);
+}
+
+export async function insertDispatch(tx: Transaction, dispatch: typeof dispatches.$inferInsert, grantRows: readonly (typeof grants.$inferInsert)[], linkRows: readonly (typeof links.$inferInsert)[]): Promise<void> {
+  await tx.insert(dispatches).values(dispatch);
+  for (let at = 0; at < grantRows.length; at += 500) await tx.insert(grants).values(grantRows.slice(at, at + 500));
+  await tx.insert(links).values([...linkRows]);
+}
+
+export async function listDispatchRows(db: Reading, now: number) {
+  const counted = db
+    .select({
+      dispatchId: grants.dispatchId,
+      documents: sql<number>`count(distinct ${grants.documentId})`.as('documents'),
+      people: sql<number>`count(distinct ${grants.recipientId})`.as('people'),
+      live: sql<number>`sum(${grants.revokedAt} IS NULL AND (${grants.untilAt} IS NULL OR ${grants.untilAt} > ${now}))`.as('live'),
+      nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${grants.untilAt} > ${now} THEN ${grants.untilAt} END)`.as('next_end'),
+    })
+    .from(grants).groupBy(grants.dispatchId).as('counted');
+  const events = db
+    .select({
+      dispatchId: ledgerEntries.dispatchId,
+      opens: sql<number>`sum(${ledgerEntries.outcome} = 'granted')`.as('opens'),
+      refusals: sql<number>`sum(${ledgerEntries.outcome} = 'refused')`.as('refusals'),
+    })
+    .from(ledgerEntries).where(eq(ledgerEntries.action, 'document.opened')).groupBy(ledgerEntries.dispatchId).as('events');
+  return db
+    .select({ id: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, sentAt: dispatches.sentAt, sentBy: staff.name, documents: counted.documents, people: counted.people, live: counted.live, nextEnd: counted.nextEnd, opens: events.opens, refusals: events.refusals })
+    .from(dispatches)
+    .innerJoin(staff, eq(staff.id, dispatches.sentBy))
+    .leftJoin(counted, eq(counted.dispatchId, dispatches.id))
+    .leftJoin(events, eq(events.dispatchId, dispatches.id))
+    .orderBy(desc(dispatches.sentAt), dispatches.id);
+}
+
+export async function findDispatch(db: Reading, id: DispatchId) {
+  const [row] = await db.select({ dispatch: dispatches, sentBy: staff.name, senderEmail: staff.email }).from(dispatches).innerJoin(staff, eq(staff.id, dispatches.sentBy)).where(eq(dispatches.id, id));
+  return row ?? null;
+}
+
+const grantColumns = { grant: grants, recipient: recipients, document: documents };
+
+/** Grants with their recipients and documents, of one dispatch or one document. */
+export async function grantsOf(db: Reading, of: { readonly dispatch: DispatchId } | { readonly document: DocumentId }) {
+  const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : eq(grants.documentId, of.document);
+  return db
+    .select({ ...grantColumns, token: links.token })
+    .from(grants)
+    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
+    .innerJoin(documents, eq(documents.id, grants.documentId))
+    .innerJoin(links, and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)))
+    .where(where)
+    .orderBy(recipients.organisation, recipients.address, documents.reference);
+}
+
+export async function grantsByIds(db: Reading | Transaction, ids: readonly GrantId[]): Promise<GrantRecord[]> {
+  return db.select().from(grants).where(inArray(grants.id, [...ids]));
+}
+
+/** Opens a grant was charged with, and the last one. */
+export async function opensByGrant(db: Reading, ids: readonly GrantId[]): Promise<Map<GrantId, { readonly opens: number; readonly last: number | null }>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db.select({ grantId: licences.grantId, opens: count(), last: max(licences.openedAt) }).from(licences).where(inArray(licences.grantId, [...ids])).groupBy(licences.grantId);
+  return new Map(rows.map((row) => [row.grantId, { opens: row.opens, last: row.last }]));
+}
+
+/** Refused opens, by recipient and document, since the first of these grants. */
+export async function refusalsOf(db: Reading, documentIds: readonly DocumentId[]): Promise<Map<string, number>> {
+  if (documentIds.length === 0) return new Map();
+  const rows = await db
+    .select({ recipientId: ledgerEntries.recipientId, documentId: ledgerEntries.documentId, refusals: count() })
+    .from(ledgerEntries)
+    .where(and(inArray(ledgerEntries.documentId, [...documentIds]), eq(ledgerEntries.action, 'document.opened'), eq(ledgerEntries.outcome, 'refused')))
+    .groupBy(ledgerEntries.recipientId, ledgerEntries.documentId);
+  return new Map(rows.map((row) => [`${row.recipientId ?? ''} ${row.documentId ?? ''}`, row.refusals]));
+}
+
+export async function grantsOfRecipient(db: Reading, recipient: RecipientId, document: DocumentId): Promise<GrantRecord[]> {
+  return db.select().from(grants).where(and(eq(grants.recipientId, recipient), eq(grants.documentId, document)));
+}
+
+export async function setGrantsRevoked(tx: Transaction, ids: readonly GrantId[], by: StaffId, now: number): Promise<GrantRecord[]> {
+  return tx.update(grants).set({ revokedAt: now, revokedBy: by, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NULL`)).returning();
+}
+
+export async function setGrantsReinstated(tx: Transaction, ids: readonly GrantId[]): Promise<GrantRecord[]> {
+  return tx.update(grants).set({ revokedAt: null, revokedBy: null, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NOT NULL`)).returning();
+}
+
+/** Changes the end of a grant that is still at this revision; `null` where somebody was faster. */
+export async function setGrantEnd(tx: Transaction, id: GrantId, revision: number, untilAt: number | null): Promise<GrantRecord | null> {
+  const [row] = await tx.update(grants).set({ untilAt, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
+  return row ?? null;
+}
+
+/** Counts one print, unless the limit is reached. @returns whether it was counted */
+export async function countPrint(tx: Transaction, id: GrantId): Promise<number | null> {
+  const [row] = await tx.update(grants).set({ printsMade: sql`${grants.printsMade} + 1` }).where(and(eq(grants.id, id), sql`(${grants.prints} IS NULL OR ${grants.printsMade} < ${grants.prints})`)).returning({ printsMade: grants.printsMade });
+  return row?.printsMade ?? null;
+}
+
+export async function allGrants(db: Reading): Promise<GrantRecord[]> {
+  return db.select().from(grants);
+}
+
+export async function mailCounts(db: Reading, dispatch: DispatchId): Promise<{ waiting: number; delivered: number; failed: number }> {
+  const rows = await db.select({ state: outbox.state, messages: count() }).from(outbox).where(eq(outbox.dispatchId, dispatch)).groupBy(outbox.state);
+  return { waiting: 0, delivered: 0, failed: 0, ...Object.fromEntries(rows.map((row) => [row.state, row.messages])) };
+}

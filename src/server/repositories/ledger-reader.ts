@@ -1,0 +1,88 @@
+import 'server-only';
+import { and, desc, eq, inArray, lt, max, sql, type SQL } from 'drizzle-orm';
+import type { StoredEntry } from '@/core/ledger/verify';
+import type { Entry } from '@/core/ledger/entry';
+import type { Reading } from '@/server/db/database';
+import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
+
+/** What a list of entries is narrowed to; absent: everything. */
+export type EntryFilter = { readonly document?: string | undefined; readonly recipient?: string | undefined; readonly outcome?: string | undefined; readonly dispatch?: string | undefined };
+
+export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly personal: Readonly<Record<string, string>> };
+
+function conditions({ document, recipient, outcome, dispatch }: EntryFilter): SQL[] {
+  return [
+    document === undefined ? undefined : eq(ledgerEntries.documentId, document),
+    recipient === undefined ? undefined : eq(ledgerEntries.recipientId, recipient),
+    outcome === undefined ? undefined : eq(ledgerEntries.outcome, outcome),
+    dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
+  ].filter((each) => each !== undefined);
+}
+
+/** The newest entries that pass the filter, newest first, older than `before` where given. */
+export async function listEntries(db: Reading, filter: EntryFilter, limit: number, before?: number): Promise<EntryRow[]> {
+  const where = [...conditions(filter), ...(before === undefined ? [] : [lt(ledgerEntries.sequence, before)])];
+  const rows = await db.select({ sequence: ledgerEntries.sequence, body: ledgerEntries.body, hash: ledgerEntries.hash }).from(ledgerEntries).where(and(...where)).orderBy(desc(ledgerEntries.sequence)).limit(limit);
+  if (rows.length === 0) return [];
+  const values = await db.select({ sequence: ledgerPersonal.sequence, field: ledgerPersonal.field, value: ledgerPersonal.value }).from(ledgerPersonal).where(inArray(ledgerPersonal.sequence, rows.map((row) => row.sequence)));
+  const personal = new Map<number, Record<string, string>>();
+  for (const { sequence, field, value } of values) personal.set(sequence, { ...personal.get(sequence), [field]: value });
+  return rows.map(({ sequence, body, hash }) => ({ entry: JSON.parse(body) as Entry, hash, personal: personal.get(sequence) ?? {} }));
+}
+
+export async function countEntries(db: Reading, filter: EntryFilter): Promise<number> {
+  return db.$count(ledgerEntries, and(...conditions(filter)));
+}
+
+/** The newest sequence number; 0 where nothing was recorded. */
+export async function lastSequence(db: Reading): Promise<number> {
+  const [row] = await db.select({ last: max(ledgerEntries.sequence) }).from(ledgerEntries);
+  return row?.last ?? 0;
+}
+
+/** Actions recorded after `sequence` that bear on access: which grants and documents they name. */
+export async function accessChangesSince(db: Reading, sequence: number): Promise<{ readonly sequence: number; readonly grant: string | null; readonly document: string | null }[]> {
+  return db
+    .select({ sequence: ledgerEntries.sequence, grant: ledgerEntries.grantId, document: ledgerEntries.documentId })
+    .from(ledgerEntries)
+    .where(and(sql`${ledgerEntries.sequence} > ${sequence}`, inArray(ledgerEntries.action, ['grant.revoked', 'grant.reinstated', 'grant.changed', 'document.revoked', 'document.reinstated'])));
+}
+
+/** The newest signed checkpoint and what has been written in all. */
+export async function ledgerState(db: Reading): Promise<{ readonly size: number; readonly signedSize: number; readonly signedAt: number | null }> {
+  const [end] = await db.select({ size: ledgerEnd.size, signedSize: ledgerEnd.signedSize }).from(ledgerEnd);
+  const [checkpoint] = await db.select({ createdAt: ledgerCheckpoints.createdAt }).from(ledgerCheckpoints).orderBy(desc(ledgerCheckpoints.size)).limit(1);
+  return { size: end?.size ?? 0, signedSize: end?.signedSize ?? 0, signedAt: checkpoint?.createdAt ?? null };
+}
+
+export async function listCheckpoints(db: Reading): Promise<{ readonly size: number; readonly text: string }[]> {
+  return db.select({ size: ledgerCheckpoints.size, text: ledgerCheckpoints.text }).from(ledgerCheckpoints).orderBy(ledgerCheckpoints.size);
+}
+
+/** Entries joined inside SQLite: a row handed over costs more than the text in it. */
+const BLOCK = 4000;
+
+/** Every stored entry in order, in blocks, as text that has not been looked into. */
+export async function* storedEntries(db: Reading): AsyncGenerator<StoredEntry[]> {
+  // Canonical JSON never holds a raw line break, so one separates entries without doubt.
+  for (let from = 0; ; ) {
+    const [block] = await db.all<{ rows: string | null }>(sql`
+      SELECT group_concat(sequence || ' ' || hash || ' ' || body, char(10)) AS rows
+      FROM (SELECT sequence, hash, body FROM ledger_entries WHERE sequence > ${from} ORDER BY sequence LIMIT ${BLOCK})`);
+    if (block?.rows == null) return;
+    const entries = block.rows.split('\n').map(splitRow);
+    yield entries;
+    from = entries.at(-1)?.sequence ?? from;
+  }
+}
+
+function splitRow(row: string): StoredEntry {
+  const hashAt = row.indexOf(' ') + 1;
+  const textAt = row.indexOf(' ', hashAt) + 1;
+  return { sequence: Number(row.slice(0, hashAt - 1)), hash: row.slice(hashAt, textAt - 1), text: row.slice(textAt) };
+}
+
+/** Personal values with their salts, for entries in (`after`, `upTo`]. */
+export async function personalBetween(db: Reading, after: number, upTo: number): Promise<{ readonly sequence: number; readonly field: string; readonly salt: Uint8Array; readonly value: string }[]> {
+  return db.select().from(ledgerPersonal).where(and(sql`${ledgerPersonal.sequence} > ${after}`, sql`${ledgerPersonal.sequence} <= ${upTo}`));
+}

@@ -1,0 +1,34 @@
+import 'server-only';
+import { and, desc, eq, lte } from 'drizzle-orm';
+import type { Id } from '@/core/base/ids';
+import type { Reading, Transaction } from '@/server/db/database';
+import { mailroom, outbox } from '@/server/db/schema';
+
+export type OutboxRow = typeof outbox.$inferSelect;
+
+/** Puts messages into the outbox, in the transaction that gives rise to them. */
+export async function queueMail(tx: Transaction, rows: readonly (typeof outbox.$inferInsert)[]): Promise<void> {
+  if (rows.length > 0) await tx.insert(outbox).values([...rows]);
+}
+
+export async function dueMail(db: Reading, now: number, limit: number): Promise<OutboxRow[]> {
+  return db.select().from(outbox).where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, now))).orderBy(outbox.nextAttemptAt, outbox.id).limit(limit);
+}
+
+export async function settleMail(tx: Transaction, id: Id<'message'>, change: Partial<Pick<OutboxRow, 'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'body'>>): Promise<void> {
+  await tx.update(outbox).set(change).where(eq(outbox.id, id));
+}
+
+export async function listMailroom(db: Reading, address: string | undefined, limit: number) {
+  return db.select({ id: mailroom.id, toAddress: mailroom.toAddress, fromAddress: mailroom.fromAddress, subject: mailroom.subject, receivedAt: mailroom.receivedAt }).from(mailroom).where(address === undefined ? undefined : eq(mailroom.toAddress, address)).orderBy(desc(mailroom.receivedAt), desc(mailroom.id)).limit(limit);
+}
+
+export async function findMailroomMessage(db: Reading, id: string) {
+  const [row] = await db.select().from(mailroom).where(eq(mailroom.id, id as Id<'message'>));
+  return row ?? null;
+}
+
+export async function mailroomAddresses(db: Reading): Promise<string[]> {
+  const rows = await db.selectDistinct({ address: mailroom.toAddress }).from(mailroom).orderBy(mailroom.toAddress);
+  return rows.map((row) => row.address);
+}

@@ -1,0 +1,117 @@
+import 'server-only';
+import { and, count, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import type { DeviceId, DispatchId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
+import type { Reading, Transaction } from '@/server/db/database';
+import { challenges, devices, dispatches, documents, grants, licencePages, licences, links, recipients, staff, versions } from '@/server/db/schema';
+
+export type ChallengeRow = typeof challenges.$inferSelect;
+export type DeviceRow = typeof devices.$inferSelect;
+export type LicenceRow = typeof licences.$inferSelect;
+
+export async function findLink(db: Reading, token: string) {
+  const [row] = await db
+    .select({ link: links, dispatch: dispatches, senderName: staff.name, senderEmail: staff.email, addressee: recipients.address })
+    .from(links)
+    .innerJoin(dispatches, eq(dispatches.id, links.dispatchId))
+    .innerJoin(staff, eq(staff.id, dispatches.sentBy))
+    .innerJoin(recipients, eq(recipients.id, links.recipientId))
+    .where(eq(links.token, token));
+  return row ?? null;
+}
+
+export async function findRecipientByAddress(db: Reading, address: string) {
+  const [row] = await db.select().from(recipients).where(eq(recipients.address, address));
+  return row ?? null;
+}
+
+export async function isAddressed(db: Reading, dispatch: DispatchId, recipient: RecipientId): Promise<boolean> {
+  return (await db.$count(grants, and(eq(grants.dispatchId, dispatch), eq(grants.recipientId, recipient)))) > 0;
+}
+
+export async function insertChallenge(tx: Transaction, row: typeof challenges.$inferInsert): Promise<void> {
+  await tx.insert(challenges).values(row);
+}
+
+/** The newest unused challenge for this browser and address, still within its time. */
+export async function findChallenge(db: Reading | Transaction, link: LinkId, address: string, browserHash: string, now: number): Promise<ChallengeRow | null> {
+  const [row] = await db
+    .select().from(challenges)
+    .where(and(eq(challenges.linkId, link), eq(challenges.address, address), eq(challenges.browserHash, browserHash), isNull(challenges.usedAt), gt(challenges.expiresAt, now)))
+    .orderBy(desc(challenges.createdAt), desc(challenges.id)).limit(1);
+  return row ?? null;
+}
+
+/** Addresses other than `addressee` that were sent a code through this link since `since`. */
+export async function otherAddressesTried(db: Reading, link: LinkId, addressee: string, since: number): Promise<Set<string>> {
+  const rows = await db.selectDistinct({ address: challenges.address }).from(challenges).where(and(eq(challenges.linkId, link), ne(challenges.address, addressee), gt(challenges.createdAt, since)));
+  return new Set(rows.map((row) => row.address));
+}
+
+export async function countChallenges(db: Reading, address: string, since: number): Promise<number> {
+  return db.$count(challenges, and(eq(challenges.address, address), gt(challenges.createdAt, since)));
+}
+
+/** Counts an attempt before the code is compared. @returns attempts so far, this one included */
+export async function countAttempt(tx: Transaction, id: Id<'challenge'>): Promise<number> {
+  const [row] = await tx.update(challenges).set({ attempts: sql`${challenges.attempts} + 1` }).where(eq(challenges.id, id)).returning({ attempts: challenges.attempts });
+  return row?.attempts ?? Number.POSITIVE_INFINITY;
+}
+
+export async function useChallenge(tx: Transaction, id: Id<'challenge'>, now: number): Promise<void> {
+  await tx.update(challenges).set({ usedAt: now }).where(eq(challenges.id, id));
+}
+
+export async function insertDevice(tx: Transaction, row: typeof devices.$inferInsert): Promise<void> {
+  await tx.insert(devices).values(row);
+}
+
+export async function findDeviceByToken(db: Reading, tokenHash: string, now: number): Promise<DeviceRow | null> {
+  const [row] = await db.select().from(devices).where(and(eq(devices.tokenHash, tokenHash), isNull(devices.endedAt), gt(devices.expiresAt, now)));
+  return row ?? null;
+}
+
+export async function endDevice(tx: Transaction, id: DeviceId, now: number): Promise<void> {
+  await tx.update(devices).set({ endedAt: now }).where(eq(devices.id, id));
+}
+
+/** The documents of a dispatch, for this recipient. */
+export async function documentsFor(db: Reading, dispatch: DispatchId, recipient: RecipientId) {
+  return db
+    .select({ document: documents, version: versions })
+    .from(grants)
+    .innerJoin(documents, eq(documents.id, grants.documentId))
+    .innerJoin(versions, eq(versions.id, documents.versionId))
+    .where(and(eq(grants.dispatchId, dispatch), eq(grants.recipientId, recipient)))
+    .orderBy(documents.reference);
+}
+
+export async function insertLicence(tx: Transaction, row: typeof licences.$inferInsert): Promise<void> {
+  await tx.insert(licences).values(row);
+}
+
+export async function findLicence(db: Reading, id: LicenceId) {
+  const [row] = await db
+    .select({ licence: licences, document: documents, version: versions, dispatch: dispatches })
+    .from(licences)
+    .innerJoin(documents, eq(documents.id, licences.documentId))
+    .innerJoin(versions, eq(versions.id, licences.versionId))
+    .innerJoin(grants, eq(grants.id, licences.grantId))
+    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
+    .where(eq(licences.id, id));
+  return row ?? null;
+}
+
+export async function countOpens(db: Reading): Promise<number> {
+  const [row] = await db.select({ opens: count() }).from(licences);
+  return row?.opens ?? 0;
+}
+
+export async function pageWasShown(db: Reading, licence: LicenceId, page: number): Promise<boolean> {
+  return (await db.$count(licencePages, and(eq(licencePages.licenceId, licence), eq(licencePages.page, page)))) > 0;
+}
+
+/** @returns whether this page is shown for the first time in this open */
+export async function noteShownPage(tx: Transaction, licence: LicenceId, page: number): Promise<boolean> {
+  const rows = await tx.insert(licencePages).values({ licenceId: licence, page }).onConflictDoNothing().returning();
+  return rows.length > 0;
+}

@@ -1,0 +1,43 @@
+import 'server-only';
+import { PAYLOAD_NONCE } from '@/core/age/chunks';
+import { encodeHeader } from '@/core/age/header';
+import { embargoStanza, newFileKey } from '@/core/age/recipients';
+import { newId } from '@/core/base/ids';
+import { MAX_DOCUMENT, PART, type BeginUploadInput, type BeginUploadResult } from '@/contracts/document';
+import { ContentError } from '@/server/rendering/errors';
+import { insertUpload } from '@/server/repositories/document-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+
+/**
+ * Starts taking in a file: makes its key, writes the head of the sealed file. The content then
+ * comes in parts.
+ *
+ * @throws ContentError `EMPTY_FILE`; ServiceError `TOO_LARGE`
+ */
+export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUploadInput): Promise<BeginUploadResult> {
+  if (input.bytes === 0) throw new ContentError('EMPTY_FILE');
+  if (input.bytes > MAX_DOCUMENT) throw new ServiceError('TOO_LARGE', 'This file is larger than 1 GiB, the most a document may have.');
+  const organisation = await findOrganisation(deps.db.read);
+  const versionId = newId('version', deps.random);
+  const { fileKey, stanzas } = await newFileKey(organisation?.recoveryKey == null ? [] : [organisation.recoveryKey]);
+  const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
+  const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
+  const id = newId('upload', deps.random);
+  const now = deps.clock.now();
+
+  await deps.blobs.writeAt(versionId, 0, head(header, deps.random(PAYLOAD_NONCE)));
+  await deps.db.write((tx) =>
+    insertUpload(tx, {
+      id, versionId, staffId: actor.id, fileName: input.fileName, declaredBytes: input.bytes, receivedBytes: 0,
+      blobKey: versionId, headerBytes: header.length, wrappedKey: wrapped, keyGeneration: generation, createdAt: now, updatedAt: now,
+    }),
+  );
+  return { id, partBytes: PART };
+}
+
+async function* head(header: Uint8Array, nonce: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield header;
+  yield await Promise.resolve(nonce);
+}

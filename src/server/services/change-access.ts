@@ -1,0 +1,72 @@
+import 'server-only';
+import type { DocumentId, GrantId } from '@/core/base/ids';
+import type { Happening } from '@/core/ledger/entry';
+import { termsText } from '@/core/policy/rights';
+import { setDocumentReinstated, setDocumentRevoked, findDocument } from '@/server/repositories/document-repository';
+import { grantsByIds, setGrantEnd, setGrantsReinstated, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { record } from '@/server/services/record';
+
+function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: GrantRecord, details: Happening['details'] = {}): Happening {
+  return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details };
+}
+
+/** Revokes grants. Those revoked already stay as they are and are not recorded again. */
+export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const changed = await setGrantsRevoked(tx, grants, actor.id, now);
+    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
+    return { changed: changed.length };
+  });
+}
+
+/** Takes revocations back; the grants are what they were before. */
+export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const changed = await setGrantsReinstated(tx, grants);
+    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant)));
+    return { changed: changed.length };
+  });
+}
+
+/**
+ * Moves the end of one grant.
+ *
+ * @throws ServiceError `CONFLICT` where somebody changed it since it was shown
+ */
+export async function changeEnd(deps: Deps, actor: StaffActor, input: { readonly grant: GrantId; readonly revision: number; readonly until: number | null }): Promise<{ readonly revision: number }> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const [before] = await grantsByIds(tx, [input.grant]);
+    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
+    if (input.until !== null && before.fromAt !== null && input.until <= before.fromAt) throw new ServiceError('INVALID', 'The end lies before the start.');
+    const after = await setGrantEnd(tx, input.grant, input.revision, input.until);
+    if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this grant in the meantime. Look at it again before changing it.');
+    await record(deps, tx, aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) }));
+    return { revision: after.revision };
+  });
+}
+
+/** Revokes a whole document: a state that beats every grant and leaves them as they were. */
+export async function revokeDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    if ((await findDocument(tx, id)) === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+    if (!(await setDocumentRevoked(tx, id, actor.id, now))) return { changed: 0 };
+    await record(deps, tx, { action: 'document.revoked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
+    return { changed: 1 };
+  });
+}
+
+/** Takes a document's revocation back. */
+export async function reinstateDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    if (!(await setDocumentReinstated(tx, id))) return { changed: 0 };
+    await record(deps, tx, { action: 'document.reinstated', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
+    return { changed: 1 };
+  });
+}

@@ -1,0 +1,44 @@
+import type { RandomSource } from '@/core/base/random';
+import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
+import type { Clock } from '@/server/clock/clock';
+import type { Database } from '@/server/db/database';
+import type { Limits } from '@/server/limits/limits';
+import type { LiveChanges } from '@/server/live/live-changes';
+import type { Mailer } from '@/server/mail/mailer';
+import type { Places } from '@/server/places/places';
+import type { Renderer } from '@/server/rendering/render-pool';
+import type { Recorder } from '@/server/repositories/ledger-writer';
+import type { BlobStore } from '@/server/storage/blob-store';
+import type { LicenceSigner } from '@/core/licence/licence';
+import type { Vault } from '@/server/vault/vault';
+import type { Keyring } from '@/server/vault/keyring';
+
+/** What the container hands to every use case. */
+export type Deps = {
+  readonly db: Database;
+  readonly clock: Clock;
+  readonly random: RandomSource;
+  readonly vault: Vault;
+  readonly keyring: Keyring;
+  readonly blobs: BlobStore;
+  readonly renderer: Renderer;
+  /** `null` where nobody said how to send mail. */
+  readonly mailer: Mailer | null;
+  readonly places: Places;
+  readonly limits: Limits;
+  readonly live: LiveChanges;
+  readonly recorder: Recorder;
+  readonly signLicence: LicenceSigner;
+  readonly publicUrl: string;
+};
+
+/** Where a request came from, as far as can be trusted. */
+export type Origin = { readonly network: string; readonly agent: string };
+
+export type StaffActor = { readonly kind: 'staff'; readonly id: StaffId; readonly name: string; readonly email: string; readonly role: 'administrator' | 'sender' | 'auditor'; readonly from: Origin };
+
+/** A browser that has proven an address. `recipient` is null where nothing was ever addressed to it. */
+export type ReaderActor = { readonly kind: 'reader'; readonly device: DeviceId; readonly address: string; readonly recipient: RecipientId | null; readonly from: Origin };
+
+/** Somebody of whom nothing is known. `browser` is a random mark kept in a cookie. */
+export type StrangerActor = { readonly kind: 'stranger'; readonly browser: string; readonly from: Origin };

@@ -1,0 +1,27 @@
+import 'server-only';
+import type { DispatchDetail, DispatchRow } from '@/contracts/dispatch';
+import type { DispatchId } from '@/core/base/ids';
+import { findDispatch, listDispatchRows, mailCounts } from '@/server/repositories/dispatch-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { grantRows } from '@/server/services/grant-rows';
+import { recordAlone } from '@/server/services/record';
+
+/** Every dispatch, the newest first. */
+export async function listDispatches(deps: Deps): Promise<readonly DispatchRow[]> {
+  const rows = await listDispatchRows(deps.db.read, deps.clock.now());
+  return rows.map((row) => ({ ...row, documents: row.documents ?? 0, people: row.people ?? 0, live: row.live ?? 0, opens: row.opens ?? 0, refusals: row.refusals ?? 0 }));
+}
+
+/** One dispatch with its grants. */
+export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { readonly id: DispatchId }): Promise<DispatchDetail> {
+  const found = await findDispatch(deps.db.read, id);
+  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), dispatch: id });
+  const { dispatch, sentBy } = found;
+  return {
+    id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, sentAt: dispatch.sentAt, sentBy,
+    grants: await grantRows(deps, { dispatch: id }),
+    mail: await mailCounts(deps.db.read, id),
+  };
+}

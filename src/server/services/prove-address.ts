@@ -1,0 +1,110 @@
+import 'server-only';
+import { newId, type DeviceId } from '@/core/base/ids';
+import { equalBytes, utf8 } from '@/core/base/bytes';
+import { DAY, HOUR, MINUTE } from '@/core/base/time';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import type { EnterCodeInput } from '@/contracts/reader';
+import { codeMail } from '@/server/mail/dispatch-mail';
+import { queueMail } from '@/server/repositories/mail-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { countAttempt, countChallenges, findChallenge, findLink, findRecipientByAddress, insertChallenge, insertDevice, isAddressed, otherAddressesTried, useChallenge } from '@/server/repositories/reader-repository';
+import type { Deps, StrangerActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { record, recordAlone, whereabouts } from '@/server/services/record';
+
+const CODE_LASTS = 10 * MINUTE;
+const MAX_ATTEMPTS = 5;
+/** Codes one address is sent in `CODES_WITHIN`: enough for a slow mailbox, too few to flood one. */
+const MAX_CODES = 5;
+const CODES_WITHIN = 15 * MINUTE;
+/** Other addresses one link may be tried with in a day, so that a leaked link is no means to mail strangers. */
+const MAX_OTHERS = 8;
+const KEPT_LASTS = 60 * DAY;
+const VISIT_LASTS = 8 * HOUR;
+
+const later = (wait: number): ServiceError => new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / MINUTE))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
+
+async function needLink(deps: Deps, token: string) {
+  const found = await findLink(deps.db.read, token);
+  if (found === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
+  return found;
+}
+
+function newCode(deps: Deps): string {
+  // 2^32 is so much larger than 10^6 that no code is noticeably likelier than another.
+  const number = new DataView(deps.random(4).buffer.slice(0)).getUint32(0);
+  return String(number % 1_000_000).padStart(6, '0');
+}
+
+/**
+ * Mails a one-time code to an address, for this browser alone. Nothing in the answer tells whether
+ * the address was ever addressed: it is always mailed a code, and proven or not, the policy decides.
+ *
+ * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
+ */
+export async function requestCode(deps: Deps, actor: StrangerActor, input: { readonly token: string; readonly address: string }): Promise<{ readonly minutes: number }> {
+  const { link, dispatch, addressee } = await needLink(deps, input.token);
+  const now = deps.clock.now();
+  const wait = await deps.limits.codesByNetwork(actor.from.network);
+  if (wait > 0) throw later(wait);
+  if ((await countChallenges(deps.db.read, input.address, now - CODES_WITHIN)) >= MAX_CODES) throw later(CODES_WITHIN);
+  const recipient = await findRecipientByAddress(deps.db.read, input.address);
+  const listed = recipient !== null && (await isAddressed(deps.db.read, dispatch.id, recipient.id));
+  const others = await otherAddressesTried(deps.db.read, link.id, addressee, now - DAY);
+  if (!listed && !others.has(input.address) && others.size >= MAX_OTHERS) throw later(DAY);
+
+  const code = newCode(deps);
+  const organisation = await findOrganisation(deps.db.read);
+  const id = newId('challenge', deps.random);
+  const place = deps.places.find(actor.from.network);
+  const mail = codeMail({ code, when: now, zone: organisation?.zone ?? 'UTC', place: place === null ? actor.from.network : `${actor.from.network}, near ${place.name}`, minutes: CODE_LASTS / MINUTE });
+  await deps.db.write(async (tx) => {
+    await insertChallenge(tx, { id, linkId: link.id, address: input.address, codeMac: deps.vault.mac('one-time code', `${id} ${code}`), browserHash: deps.vault.mac('browser', actor.browser), expiresAt: now + CODE_LASTS, createdAt: now });
+    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: input.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+    await record(deps, tx, { action: 'code.requested', outcome: 'done', actor: { kind: 'stranger', id: null }, occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), personal: { address: input.address, ...whereabouts(deps, actor.from) } });
+  });
+  return { minutes: CODE_LASTS / MINUTE };
+}
+
+/**
+ * Exchanges a code for a device: the token for its cookie, in the clear only here.
+ *
+ * @throws ServiceError `INVALID` where the code is wrong, old or was asked for elsewhere; `TOO_MANY`
+ */
+export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCodeInput): Promise<{ readonly deviceToken: string; readonly maxAge: number | null }> {
+  const { link, dispatch } = await needLink(deps, input.token);
+  const now = deps.clock.now();
+  const wait = await deps.limits.guessesByNetwork(actor.from.network);
+  if (wait > 0) throw later(wait);
+  const challenge = await findChallenge(deps.db.read, link.id, input.address, deps.vault.mac('browser', actor.browser), now);
+  const recipient = await findRecipientByAddress(deps.db.read, input.address);
+  const about = { occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), personal: { address: input.address, ...whereabouts(deps, actor.from) } };
+
+  // The attempt is counted and lasting before the code is looked at, so that guessing in parallel gains nothing.
+  const attempts = challenge === null ? Number.POSITIVE_INFINITY : await deps.db.write((tx) => countAttempt(tx, challenge.id));
+  const right = challenge !== null && attempts <= MAX_ATTEMPTS && equalBytes(utf8(deps.vault.mac('one-time code', `${challenge.id} ${input.code}`)), utf8(challenge.codeMac));
+  if (!right) {
+    await recordAlone(deps, { action: 'code.entered', outcome: 'refused', reason: 'identity-not-proven', actor: { kind: 'stranger', id: null }, ...about });
+    const left = MAX_ATTEMPTS - attempts;
+    throw new ServiceError('INVALID', left > 0 ? `That is not the code. ${left === 1 ? 'One try is' : `${String(left)} tries are`} left.` : 'This code does not work any more, or was asked for in another browser. Ask for a new one.');
+  }
+
+  const deviceToken = bytesToHex(deps.random(32));
+  const device: DeviceId = newId('device', deps.random);
+  await deps.db.write(async (tx) => {
+    await useChallenge(tx, challenge.id, now);
+    await insertDevice(tx, {
+      id: device, address: input.address, recipientId: recipient?.id ?? null, label: deviceLabel(actor.from.agent), kept: input.kept, tokenHash: deps.vault.mac('device', deviceToken),
+      publicKey: input.publicKey, createdAt: now, expiresAt: now + (input.kept ? KEPT_LASTS : VISIT_LASTS),
+    });
+    await record(deps, tx, { action: 'code.entered', outcome: 'granted', actor: recipient === null ? { kind: 'stranger', id: null } : { kind: 'recipient', id: recipient.id }, device, ...about, details: { kept: input.kept } });
+  });
+  return { deviceToken, maxAge: input.kept ? KEPT_LASTS / 1000 : null };
+}
+
+/** A name a person would give this browser. */
+function deviceLabel(agent: string): string {
+  const browser = /Firefox|Edg|Chrome|Safari/.exec(agent)?.[0].replace('Edg', 'Edge') ?? 'Browser';
+  const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0] ?? 'a computer';
+  return `${browser} on ${system}`;
+}

@@ -1,0 +1,137 @@
+import 'server-only';
+import type { LicenceId } from '@/core/base/ids';
+import type { Happening } from '@/core/ledger/entry';
+import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
+import type { Right } from '@/core/policy/rights';
+import type { PagePicture, SealedSource } from '@/server/rendering/render-task';
+import type { TextRun } from '@/server/rendering/pdf-document';
+import { countPrint } from '@/server/repositories/dispatch-repository';
+import { findLicence, noteShownPage, pageWasShown } from '@/server/repositories/reader-repository';
+import type { Deps, ReaderActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { decideFor } from '@/server/services/open-document';
+import { record, recordAlone, whereabouts } from '@/server/services/record';
+import { payloadKeyOf, sealedSource } from '@/server/services/sealed-source';
+
+/** A refusal met while reading. Bytes are never sent along with one. */
+export type Refused = { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld };
+type Opened = NonNullable<Awaited<ReturnType<typeof findLicence>>>;
+type Granted = Decision & { outcome: 'granted' };
+
+async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Opened> {
+  const opened = await findLicence(deps.db.read, id);
+  // A licence belongs to the device it was issued to; for any other it does not exist.
+  if (opened === null || opened.licence.deviceId !== actor.device) throw new ServiceError('NOT_FOUND', 'This document is not open here. Open it again from its link.');
+  return opened;
+}
+
+function about({ licence, version, dispatch }: Opened, actor: ReaderActor, deps: Deps): Omit<Happening, 'action' | 'outcome'> {
+  return {
+    actor: { kind: 'recipient', id: licence.recipientId }, occurredAt: deps.clock.now(), document: licence.documentId, version: version.id, recipient: licence.recipientId,
+    grant: licence.grantId, dispatch: dispatch.id, device: actor.device, licence: licence.id,
+  };
+}
+
+/** Decides anew for every request inside an open, so that a change bites at once. */
+async function decideAgain(deps: Deps, actor: ReaderActor, opened: Opened, right: Right): Promise<Granted | Refused> {
+  if (deps.clock.now() >= opened.licence.expiresAt) return { outcome: 'refused', reason: 'expired' };
+  const decision = await decideFor(deps, actor, opened.document.id);
+  if (decision.outcome === 'refused') return { outcome: 'refused', reason: decision.reason };
+  const verdict = decision.rights[right];
+  return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why };
+}
+
+async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promise<SealedSource> {
+  const { licence, version } = opened;
+  const sealed = { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes };
+  const held = deps.keyring.find(licence.id);
+  if (held !== null) return sealedSource(deps, sealed, held);
+  if (version.wrappedKey === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
+  const key = payloadKeyOf(deps, sealed, deps.vault.unwrap({ wrapped: version.wrappedKey, generation: version.keyGeneration }, version.id));
+  await recordAlone(deps, { action: 'key.unwrapped', outcome: 'done', ...about(opened, actor, deps), details: { for: 'going on reading' } });
+  deps.keyring.hold(licence.id, key);
+  return sealedSource(deps, sealed, key);
+}
+
+const actions = { read: 'page.shown', copy: 'text.copied', print: 'document.printed', keep: 'document.kept' } as const;
+
+async function refused(deps: Deps, actor: ReaderActor, opened: Opened, right: keyof typeof actions, refusal: Refused): Promise<Refused> {
+  await recordAlone(deps, { action: actions[right], outcome: 'refused', reason: refusal.reason, ...about(opened, actor, deps), personal: whereabouts(deps, actor.from) });
+  return refusal;
+}
+
+/** Draws one page with the watermark of this open. */
+export async function renderPage(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number; readonly width: number }): Promise<PagePicture | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const decision = await decideAgain(deps, actor, opened, 'read');
+  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'read', decision);
+  const source = await needSource(deps, actor, opened);
+  const picture = await deps.renderer.run({ kind: 'page', source, page: input.page, width: input.width, watermark: opened.licence.watermark });
+  await noteShown(deps, actor, opened, input.page);
+  return picture;
+}
+
+/** A page counts as shown once an open, when its picture is about to be sent. */
+async function noteShown(deps: Deps, actor: ReaderActor, opened: Opened, page: number): Promise<void> {
+  if (await pageWasShown(deps.db.read, opened.licence.id, page)) return;
+  await deps.db.write(async (tx) => {
+    if (await noteShownPage(tx, opened.licence.id, page)) await record(deps, tx, { action: 'page.shown', outcome: 'granted', ...about(opened, actor, deps), details: { page } });
+  });
+}
+
+/** The text of one page, for those who may copy. */
+export async function readText(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number }): Promise<{ readonly runs: readonly TextRun[] } | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const decision = await decideAgain(deps, actor, opened, 'copy');
+  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
+  const source = await needSource(deps, actor, opened);
+  const runs = await deps.renderer.run({ kind: 'text', source, page: input.page });
+  await recordAlone(deps, { action: 'text.copied', outcome: 'granted', ...about(opened, actor, deps), details: { page: input.page } });
+  return { runs };
+}
+
+/**
+ * Makes a print rendition: pictures of the pages with the watermark, as a PDF. It is counted when it
+ * was made; whether paper came out is unknowable.
+ */
+export async function printDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly from: number; readonly to: number }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  if (input.to < input.from || input.to > opened.version.pages) throw new ServiceError('INVALID', 'This document has no such pages.');
+  const decision = await decideAgain(deps, actor, opened, 'print');
+  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'print', decision);
+  const verdict = decision.rights.print;
+  if (!verdict.granted) return refused(deps, actor, opened, 'print', { outcome: 'refused', reason: verdict.why });
+
+  // Counted first: two prints asked for at once must not both be the last one.
+  const number = await deps.db.write((tx) => countPrint(tx, verdict.grant));
+  if (number === null) return refused(deps, actor, opened, 'print', { outcome: 'refused', reason: 'prints-used-up' });
+  const source = await needSource(deps, actor, opened);
+  const watermark = `${opened.licence.watermark} · copy ${String(number)}`;
+  const { bytes } = await deps.renderer.run({ kind: 'print', source, from: input.from, to: input.to, watermark, title: opened.document.title });
+  await recordAlone(deps, { action: 'document.printed', outcome: 'granted', rule: verdict.grant, ...about(opened, actor, deps), details: { from: input.from, to: input.to, copy: number }, personal: whereabouts(deps, actor.from) });
+  return { bytes, name: `${opened.document.reference} copy ${String(number)}.pdf` };
+}
+
+/** Hands the document over in the clear, watermarked where the format allows. From here on it is beyond reach. */
+export async function keepDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const decision = await decideAgain(deps, actor, opened, 'keep');
+  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'keep', decision);
+  const source = await needSource(deps, actor, opened);
+  const { bytes, marked } = await deps.renderer.run({ kind: 'keep', source, watermark: opened.licence.watermark });
+  await recordAlone(deps, { action: 'document.kept', outcome: 'granted', ...about(opened, actor, deps), details: { marked }, personal: whereabouts(deps, actor.from) });
+  return { bytes, name: `${opened.document.reference} ${opened.document.title}.pdf` };
+}
+
+/** What an open reader asks after a change: may it go on? Asking is not an open and is not recorded. */
+export async function checkOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<{ readonly outcome: 'granted'; readonly until: number | null } | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const decision = await decideAgain(deps, actor, opened, 'read');
+  return decision.outcome === 'refused' ? decision : { outcome: 'granted', until: decision.until };
+}
+
+/** Watches for changes that bear on an open. @returns a function that ends the watch */
+export async function watchOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }, onChange: () => void): Promise<() => void> {
+  const { licence } = await needLicence(deps, actor, input.licence);
+  return deps.live.watch(licence.grantId, licence.documentId, onChange);
+}

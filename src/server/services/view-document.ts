@@ -1,0 +1,22 @@
+import 'server-only';
+import type { DocumentId } from '@/core/base/ids';
+import { findDocument } from '@/server/repositories/document-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { grantRows } from '@/server/services/grant-rows';
+import { recordAlone } from '@/server/services/record';
+
+/** One document with everybody it was given to. Looking is recorded, since the record shows who looked at whose access. */
+export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }) {
+  const found = await findDocument(deps.db.read, id);
+  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id });
+  const { document, version, ownerName } = found;
+  return {
+    id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
+    fileName: version.fileName, pages: version.pages, bytes: version.bytes,
+    grants: await grantRows(deps, { document: id }),
+  };
+}
+
+export type DocumentDetail = Awaited<ReturnType<typeof viewDocument>>;

@@ -1,0 +1,90 @@
+import { existsSync, mkdirSync } from 'node:fs';
+import { open, readdir, rename, rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { AppError } from '@/core/base/errors';
+import type { BlobStore } from '@/server/storage/blob-store';
+
+export type StorageErrorCode = 'BLOB_INCOMPLETE' | 'DISK_FULL';
+
+export class StorageError extends AppError<StorageErrorCode> {
+  constructor(code: StorageErrorCode, message: string, cause?: unknown) {
+    super('StorageError', code, message, { cause });
+  }
+}
+
+/** Written at once, so that small chunks do not each cost a system call. */
+const WRITE_BATCH = 1 << 20;
+
+/** Blobs as files: `incoming/` while they are written, `blobs/` once they are whole. */
+export function createDiskBlobStore(folder: string): BlobStore {
+  const incoming = path.join(folder, 'incoming');
+  const finished = path.join(folder, 'blobs');
+  for (const each of [incoming, finished]) mkdirSync(each, { recursive: true, mode: 0o700 });
+  const incomingPath = (key: string): string => path.join(incoming, `${key}.age`);
+  const finishedPath = (key: string): string => path.join(finished, `${key}.age`);
+
+  return {
+    writeAt: async (key, offset, source) => {
+      const file = await open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
+      try {
+        await file.truncate(offset);
+        await writeBatched(file, offset, source);
+      } catch (cause) {
+        if (cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC') throw new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
+        throw cause;
+      } finally {
+        await file.close();
+      }
+    },
+    finish: async (key, size) => {
+      const file = await open(incomingPath(key), 'r+');
+      try {
+        const { size: found } = await file.stat();
+        if (found !== size) throw new StorageError('BLOB_INCOMPLETE', 'The stored file is not whole.');
+        await file.sync();
+      } finally {
+        await file.close();
+      }
+      await rename(incomingPath(key), finishedPath(key));
+    },
+    pathOf: (key) => (existsSync(finishedPath(key)) ? finishedPath(key) : incomingPath(key)),
+    remove: async (key) => {
+      await rm(incomingPath(key), { force: true });
+      await rm(finishedPath(key), { force: true });
+    },
+    sweep: async (wanted) => {
+      for (const name of await readdir(incoming)) {
+        const key = name.replace(/\.age$/, '');
+        const whole = path.join(incoming, name);
+        if (!wanted.has(key) && (await stat(whole)).isFile()) await rm(whole);
+      }
+    },
+  };
+}
+
+async function writeBatched(file: Awaited<ReturnType<typeof open>>, offset: number, source: AsyncIterable<Uint8Array>): Promise<void> {
+  let at = offset;
+  let batch: Uint8Array[] = [];
+  let size = 0;
+  // The cipher works on the next batch while this one is being written.
+  let writing: Promise<unknown> = Promise.resolve();
+  const flush = async (): Promise<void> => {
+    await writing;
+    const [parts, position] = [batch, at];
+    at += size;
+    batch = [];
+    size = 0;
+    writing = file.writev(parts, position).then(({ bytesWritten }) => {
+      if (bytesWritten !== parts.reduce((sum, part) => sum + part.length, 0)) throw new StorageError('DISK_FULL', 'There is no room left on the server to store this file.');
+    });
+    // An error is thrown by the next await; without a handler of its own it would be unhandled until then.
+    writing.catch(() => undefined);
+  };
+  for await (const bytes of source) {
+    batch.push(bytes);
+    size += bytes.length;
+    if (size >= WRITE_BATCH) await flush();
+  }
+  if (size > 0) await flush();
+  await writing;
+}

@@ -1,0 +1,76 @@
+import { createCipheriv, createDecipheriv, createHmac, createPrivateKey, createPublicKey, generateKeyPairSync, hkdfSync, randomBytes, sign, verify } from 'node:crypto';
+import { utf8 } from '@/core/base/bytes';
+import { AppError } from '@/core/base/errors';
+import type { Secret } from '@/core/base/secret';
+import type { Signer, VerifySignature } from '@/core/ledger/checkpoint';
+
+export type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
+
+/** Keeps keys under the master key. Nothing here is written down; callers store what `wrap` returns. */
+export type Vault = {
+  /** Wraps key bytes for one owner (a version's id, a key's name); only for that owner they unwrap. */
+  readonly wrap: (key: Uint8Array, owner: string) => WrappedKey;
+  /** @throws VaultError where the wrap was altered, moved or made by another master key */
+  readonly unwrap: (wrapped: WrappedKey, owner: string) => Uint8Array;
+  /** A keyed hash for one purpose, as hex: of codes and tokens that must not be readable in the database. */
+  readonly mac: (purpose: string, text: string) => string;
+  /** A 32-byte key for one purpose, as hex. */
+  readonly derive: (purpose: string) => string;
+};
+
+export class VaultError extends AppError<'CANNOT_UNWRAP'> {
+  constructor(cause?: unknown) {
+    super('VaultError', 'CANNOT_UNWRAP', 'A stored key could not be opened with this master key.', { cause });
+  }
+}
+
+const ALGORITHM = 'aes-256-gcm';
+const NONCE = 12;
+const TAG = 16;
+const GENERATION = 1;
+
+function associatedData(owner: string, generation: number): Uint8Array {
+  return utf8(`embargo key wrap\n${owner}\n${String(generation)}`);
+}
+
+export function createVault(masterKey: Secret<Uint8Array>): Vault {
+  const derive = (purpose: string): Buffer => Buffer.from(hkdfSync('sha256', masterKey.reveal(), '', `embargo ${purpose}`, 32));
+  return {
+    wrap: (key, owner) => {
+      const nonce = randomBytes(NONCE);
+      const cipher = createCipheriv(ALGORITHM, masterKey.reveal(), nonce).setAAD(associatedData(owner, GENERATION));
+      return { wrapped: Buffer.concat([nonce, cipher.update(key), cipher.final(), cipher.getAuthTag()]), generation: GENERATION };
+    },
+    unwrap: ({ wrapped, generation }, owner) => {
+      try {
+        const decipher = createDecipheriv(ALGORITHM, masterKey.reveal(), wrapped.subarray(0, NONCE)).setAAD(associatedData(owner, generation)).setAuthTag(wrapped.subarray(wrapped.length - TAG));
+        return new Uint8Array(Buffer.concat([decipher.update(wrapped.subarray(NONCE, wrapped.length - TAG)), decipher.final()]));
+      } catch (cause) {
+        throw new VaultError(cause);
+      }
+    },
+    mac: (purpose, text) => createHmac('sha256', derive(purpose)).update(text).digest('hex'),
+    derive: (purpose) => derive(purpose).toString('hex'),
+  };
+}
+
+// DER prefixes that turn 32 raw Ed25519 bytes into the keys node:crypto takes (RFC 8410 §4, §7).
+const PRIVATE_PREFIX = Buffer.from('302e020100300506032b657004220420', 'hex');
+const PUBLIC_PREFIX = Buffer.from('302a300506032b6570032100', 'hex');
+
+/** A fresh Ed25519 pair: 32 raw bytes each. */
+export function newSigningKey(): { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array } {
+  const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+  return {
+    privateKey: new Uint8Array(privateKey.export({ type: 'pkcs8', format: 'der' }).subarray(-32)),
+    publicKey: new Uint8Array(publicKey.export({ type: 'spki', format: 'der' }).subarray(-32)),
+  };
+}
+
+export function signerOf(privateKey: Uint8Array, publicKey: Uint8Array): Signer {
+  const key = createPrivateKey({ key: Buffer.concat([PRIVATE_PREFIX, privateKey]), format: 'der', type: 'pkcs8' });
+  return { publicKey, sign: (bytes) => new Uint8Array(sign(null, bytes, key)) };
+}
+
+export const verifyEd25519: VerifySignature = (publicKey, bytes, signature) =>
+  verify(null, bytes, createPublicKey({ key: Buffer.concat([PUBLIC_PREFIX, publicKey]), format: 'der', type: 'spki' }), signature);

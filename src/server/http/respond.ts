@@ -46,3 +46,42 @@ export function respondError(error: unknown, log: Logger): Response {
 function stackOnly(error: Error): string {
   return (error.stack ?? '').split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 12).join('\n');
 }
+
+/** Text that is sent while it is being made, as a download. */
+export function textStream(pieces: AsyncGenerator<string>, type: string, name: string): Response {
+  const encoder = new TextEncoder();
+  const body = new ReadableStream<Uint8Array>({
+    pull: async (controller) => {
+      const { done, value } = await pieces.next();
+      if (done === true) controller.close();
+      else controller.enqueue(encoder.encode(value));
+    },
+    cancel: async () => { await pieces.return(undefined); },
+  });
+  return new Response(body, { headers: { ...NO_STORE, 'content-type': type, ...asDownload(name) } });
+}
+
+/** Server-sent events (HTML Living Standard §9.2): an event of this name whenever `subscribe` says so, and a beat that keeps proxies from closing. */
+export async function eventStream(subscribe: (send: () => void) => Promise<() => void>, name: string): Promise<Response> {
+  const encoder = new TextEncoder();
+  let end: (() => void) | null = null;
+  let controller: ReadableStreamDefaultController<Uint8Array> | null = null;
+  const send = (text: string): void => { controller?.enqueue(encoder.encode(text)); };
+  end = await subscribe(() => { send(`event: ${name}\ndata: {}\n\n`); });
+  let beat: NodeJS.Timeout | null = null;
+  const body = new ReadableStream<Uint8Array>({
+    start: (opened) => {
+      controller = opened;
+      send(`retry: 1000\nevent: ${name}\ndata: {}\n\n`);
+      beat = setInterval(() => { send(': still here\n\n'); }, BEAT);
+    },
+    cancel: () => {
+      controller = null;
+      if (beat !== null) clearInterval(beat);
+      end?.();
+    },
+  });
+  return new Response(body, { headers: { ...NO_STORE, 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' } });
+}
+
+const BEAT = 15_000;

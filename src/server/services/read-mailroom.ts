@@ -1,4 +1,5 @@
 import 'server-only';
+import { simpleParser } from 'mailparser';
 import { findMailroomMessage, listMailroom, mailroomAddresses } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps } from '@/server/services/deps';
@@ -29,4 +30,12 @@ export async function readMessage(deps: Deps, input: { readonly id: string }) {
 /** Whether this is a demo, for what only a demo shows. */
 export async function isDemo(deps: Deps): Promise<boolean> {
   return (await findOrganisation(deps.db.read))?.demo === true;
+}
+
+/** The mailroom as a page shows it, with one message opened as its text part. */
+export async function viewMailroom(deps: Deps, input: { readonly address?: string | undefined; readonly message?: string | undefined }) {
+  const { messages, addresses } = await readMailroom(deps, input);
+  const message = input.message === undefined ? null : await readMessage(deps, { id: input.message });
+  const open = message === null ? null : { id: message.id, toAddress: message.toAddress, fromAddress: message.fromAddress, subject: message.subject, receivedAt: message.receivedAt, text: (await simpleParser(message.raw)).text ?? '' };
+  return { messages, addresses, address: input.address ?? null, open };
 }

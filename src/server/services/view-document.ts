@@ -1,4 +1,5 @@
 import 'server-only';
+import type { DocumentDetail } from '@/contracts/document-detail';
 import type { DocumentId } from '@/core/base/ids';
 import { findDocument } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -7,7 +8,7 @@ import { grantRows } from '@/server/services/grant-rows';
 import { recordAlone } from '@/server/services/record';
 
 /** One document with everybody it was given to. Looking is recorded, since the record shows who looked at whose access. */
-export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }) {
+export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<DocumentDetail> {
   const found = await findDocument(deps.db.read, id);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id });
@@ -18,5 +19,3 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
     grants: await grantRows(deps, { document: id }),
   };
 }
-
-export type DocumentDetail = Awaited<ReturnType<typeof viewDocument>>;

@@ -1,0 +1,10 @@
+import { documentInput } from '@/contracts/document';
+import { loadForStaff } from '@/server/http/handle';
+import { viewDocument } from '@/server/services/view-document';
+import { DocumentView } from '@/ui/documents/document-view';
+
+export default async function DocumentPage({ params }: { readonly params: Promise<{ readonly id: string }> }) {
+  const given = await params;
+  const { detail, now } = await loadForStaff(async (deps, actor) => ({ detail: await viewDocument(deps, actor, documentInput.parse(given)), now: deps.clock.now() }));
+  return <DocumentView detail={detail} now={now} />;
+}

@@ -1,0 +1,9 @@
+import type { ReactNode } from 'react';
+import { loadForStaff } from '@/server/http/handle';
+import { viewShell } from '@/server/services/view-shell';
+import { Shell } from '@/ui/shell/shell';
+
+export default async function StaffLayout({ children }: { readonly children: ReactNode }) {
+  const shell = await loadForStaff(viewShell);
+  return <Shell {...shell}>{children}</Shell>;
+}

@@ -1,0 +1,13 @@
+import { ledgerInput } from '@/contracts/ledger';
+import { loadForStaff } from '@/server/http/handle';
+import { listLedger } from '@/server/services/list-entries';
+import { LedgerView } from '@/ui/ledger/ledger-view';
+
+export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
+  const given = await searchParams;
+  const { filter, page } = await loadForStaff(async (deps) => {
+    const input = ledgerInput.parse(given);
+    return { filter: input, page: await listLedger(deps, input) };
+  });
+  return <LedgerView key={JSON.stringify(filter)} page={page} filter={filter} />;
+}

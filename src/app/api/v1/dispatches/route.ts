@@ -1,0 +1,5 @@
+import { dispatchInput } from '@/contracts/dispatch';
+import { handle } from '@/server/http/handle';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
+
+export const POST = handle('staff', dispatchInput, dispatchDocuments);

@@ -1,0 +1,5 @@
+import { documentInput } from '@/contracts/document';
+import { handle } from '@/server/http/handle';
+import { reinstateDocument } from '@/server/services/change-access';
+
+export const POST = handle('staff', documentInput, reinstateDocument);

@@ -1,0 +1,5 @@
+import { documentInput } from '@/contracts/document';
+import { handle } from '@/server/http/handle';
+import { revokeDocument } from '@/server/services/change-access';
+
+export const POST = handle('staff', documentInput, revokeDocument);

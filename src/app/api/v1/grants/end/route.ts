@@ -1,0 +1,5 @@
+import { changeEndInput } from '@/contracts/dispatch';
+import { handle } from '@/server/http/handle';
+import { changeEnd } from '@/server/services/change-access';
+
+export const POST = handle('staff', changeEndInput, changeEnd);

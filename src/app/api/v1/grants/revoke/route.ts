@@ -1,0 +1,5 @@
+import { grantsInput } from '@/contracts/dispatch';
+import { handle } from '@/server/http/handle';
+import { revokeGrants } from '@/server/services/change-access';
+
+export const POST = handle('staff', grantsInput, revokeGrants);

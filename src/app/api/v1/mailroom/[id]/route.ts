@@ -1,0 +1,11 @@
+import { messageInput } from '@/contracts/mailroom';
+import { handle } from '@/server/http/handle';
+import { asDownload, bytes } from '@/server/http/respond';
+import { readMessage } from '@/server/services/read-mailroom';
+
+export const GET = handle(
+  'staff',
+  messageInput,
+  (deps, _actor, input) => readMessage(deps, input),
+  (message) => bytes(new TextEncoder().encode(message.raw), 'message/rfc822', asDownload(`${message.subject}.eml`)),
+);

@@ -1,0 +1,6 @@
+import { licenceInput } from '@/contracts/reader';
+import { handle } from '@/server/http/handle';
+import { asDownload, bytes, json } from '@/server/http/respond';
+import { keepDocument } from '@/server/services/read-pages';
+
+export const POST = handle('reader', licenceInput, keepDocument, (result) => ('outcome' in result ? json(result, 403) : bytes(result.bytes, 'application/pdf', asDownload(result.name))));

@@ -1,0 +1,8 @@
+import { setUpInput } from '@/contracts/organisation';
+import { handleIdentity } from '@/server/http/handle';
+import { setUpOrganisation } from '@/server/services/set-up-organisation';
+
+export const POST = handleIdentity(setUpInput, async ({ deps, identity }, input) => {
+  await setUpOrganisation(deps, identity, input);
+  return { body: {}, cookies: [] };
+});

@@ -1,0 +1,8 @@
+import { cancelUploadInput, partInput } from '@/contracts/document';
+import { bodyOf } from '@/server/http/body';
+import { handle } from '@/server/http/handle';
+import { cancelUpload } from '@/server/services/protect-document';
+import { receivePart } from '@/server/services/receive-part';
+
+export const PUT = handle('staff', partInput, (deps, actor, input, request) => receivePart(deps, actor, input, bodyOf(request)));
+export const DELETE = handle('staff', cancelUploadInput, cancelUpload);

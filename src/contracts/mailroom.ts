@@ -1,0 +1,4 @@
+import { z } from 'zod';
+
+export const messageInput = z.object({ id: z.string().max(40) });
+export const mailroomInput = z.object({ address: z.string().max(254).optional(), message: z.string().max(40).optional() });

@@ -1,0 +1,105 @@
+'use client';
+
+import { useState } from 'react';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import type { DispatchResult } from '@/contracts/dispatch';
+import type { DocumentRow } from '@/contracts/document';
+import type { DocumentId } from '@/core/base/ids';
+import { parseAddresses } from '@/core/policy/address';
+import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { call, sentenceOf } from '@/ui/http/call';
+import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
+import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
+
+type Props = { readonly documents: readonly DocumentRow[]; readonly chosen: readonly DocumentId[]; readonly defaultUntil: number; readonly now: number };
+
+/** One page: documents, recipients, what they may do and until when, and at the side what that means. */
+export function ComposeView({ documents, chosen, defaultUntil, now }: Props) {
+  const router = useRouter();
+  const [picked, setPicked] = useState<ReadonlySet<DocumentId>>(new Set(chosen));
+  const [people, setPeople] = useState('');
+  const [terms, setTerms] = useState<TermsDraft>({ rights: ['read'], from: null, until: defaultUntil, prints: null });
+  const [said, setSaid] = useState<string | null>(null);
+  const [subject, setSubject] = useState('');
+  const [note, setNote] = useState('');
+  const [watermark, setWatermark] = useState(DEFAULT_WATERMARK);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const selected = documents.filter((document) => picked.has(document.id));
+  const { addresses, unreadable } = parseAddresses(people);
+  const problems = problemsOf({ documents: selected, addresses: addresses.length, unreadable, terms, subject, watermark, now });
+  const pick = (id: DocumentId, on: boolean) => { setPicked((before) => { const after = new Set(before); if (on) after.add(id); else after.delete(id); return after; }); };
+
+  const send = async () => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: addresses, terms, subject, note, watermark });
+      router.push(`/dispatches/${id}`);
+    } catch (error) {
+      setProblem(sentenceOf(error));
+      setBusy(false);
+    }
+  };
+
+  return (
+    <main className="work">
+      <div className="surface">
+        <div className="head">
+          <div className="row">
+            <h1>{subject === '' ? 'Compose' : subject}</h1>
+            <span className="gap" />
+            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>Encrypt and dispatch</Button>
+          </div>
+          {problem !== null && <p role="alert" className="notice stops" style={{ marginTop: 8 }}>{problem}</p>}
+        </div>
+        <div className="scroll" style={{ padding: '16px 22px 40px', display: 'grid', gap: 24, alignContent: 'start', maxWidth: 860 }}>
+          <section className="stack">
+            <h2>Documents</h2>
+            <DocumentPicker documents={documents} picked={picked} onPick={pick} />
+          </section>
+          <section className="stack" style={{ gap: 16 }}>
+            <h2>People</h2>
+            <TextField label="Addresses" multiline minRows={2} value={people} onChange={(event) => { setPeople(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
+            {addresses.length > 0 && <div className="row" aria-label="Recipients">{addresses.map(({ address }) => <span key={address} className="chip figure">{address}</span>)}</div>}
+          </section>
+          <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
+          <section className="stack" style={{ gap: 16 }}>
+            <h2>On every page</h2>
+            <TextField label="Watermark" value={watermark} onChange={(event) => { setWatermark(event.target.value); }} helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open" />
+          </section>
+          <section className="stack" style={{ gap: 16 }}>
+            <h2>Message</h2>
+            <TextField label="Subject" required value={subject} onChange={(event) => { setSubject(event.target.value); }} />
+            <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText="Stands in the mail, in the clear" />
+          </section>
+        </div>
+      </div>
+      <aside className="side" aria-label="Consequences"><ComposeCheck documents={selected} addresses={addresses.map((each) => each.address)} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+    </main>
+  );
+}
+
+function DocumentPicker({ documents, picked, onPick }: { readonly documents: readonly DocumentRow[]; readonly picked: ReadonlySet<DocumentId>; readonly onPick: (id: DocumentId, on: boolean) => void }) {
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLowerCase();
+  const shown = documents.filter((document) => picked.has(document.id) || `${document.title} ${document.reference}`.toLowerCase().includes(wanted));
+  if (documents.length === 0) return <p className="quiet">No documents are protected yet. <a href="/documents">Protect one first.</a></p>;
+  return (
+    <div className="stack">
+      {documents.length > 8 && <TextField label="Find" value={search} onChange={(event) => { setSearch(event.target.value); }} />}
+      <div style={{ maxHeight: 190, overflow: 'auto', border: '1px solid var(--line)', padding: '4px 12px', background: 'var(--panel)' }}>
+        {shown.map((document) => (
+          <div key={document.id}>
+            <FormControlLabel control={<Checkbox checked={picked.has(document.id)} onChange={(_event, on) => { onPick(document.id, on); }} />} label={<>{document.title} <span className="figure quiet">{document.reference}</span> <span className="quiet">{document.pages} p</span>{document.revoked && <span className="magenta"> revoked</span>}</>} />
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+'use client';
+
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
+import { rightHints } from '@/ui/words/rights-words';
+import { fromLocalField, toLocalField, zoneName } from '@/ui/time/moment-words';
+import { useZone } from '@/ui/time/use-zone';
+
+export type TermsDraft = { readonly rights: readonly Right[]; readonly from: number | null; readonly until: number | null; readonly prints: number | null };
+
+const why = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;
+
+/**
+ * Switches a right and everything that cannot stand without it; says what else was switched.
+ * Keep needs copy and unlimited print, so it is switched off with either.
+ */
+export function switchRight(terms: TermsDraft, right: Right, on: boolean): { readonly terms: TermsDraft; readonly said: string | null } {
+  const rights = on ? [...terms.rights, right] : terms.rights.filter((each) => each !== right);
+  let next: TermsDraft = { ...terms, rights, prints: rights.includes('print') ? terms.prints : null };
+  const said: string[] = [];
+  for (const broken of brokenDependencies(next)) {
+    if (!next.rights.includes(broken.right)) continue;
+    next = { ...next, rights: next.rights.filter((each) => each !== broken.right) };
+    said.push(`${broken.right} ${why[broken.needs]}, so it is off.`);
+  }
+  return { terms: next, said: said.length === 0 ? null : said.join(' ') };
+}
+
+/** Rights, window and counts of a dispatch. */
+export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms: TermsDraft; readonly onChange: (terms: TermsDraft) => void; readonly said: string | null; readonly onSaid: (said: string | null) => void }) {
+  const zone = useZone();
+  const set = (right: Right, on: boolean) => {
+    const result = switchRight(terms, right, on);
+    onChange(result.terms);
+    onSaid(result.said);
+  };
+  const setPrints = (text: string) => {
+    const prints = text === '' ? null : Math.max(1, Math.min(999, Math.floor(Number(text)) || 1));
+    const limited = { ...terms, prints };
+    const keepGoes = prints !== null && terms.rights.includes('keep');
+    onChange(keepGoes ? { ...limited, rights: limited.rights.filter((right) => right !== 'keep') } : limited);
+    onSaid(keepGoes ? `keep ${why['unlimited-print']}, so it is off.` : null);
+  };
+  return (
+    <section className="stack">
+      <h2>They may</h2>
+      {OFFERED_RIGHTS.map((right) => (
+        <div key={right} className="row" style={{ flexWrap: 'nowrap', alignItems: 'baseline' }}>
+          <FormControlLabel sx={{ minWidth: 92 }} control={<Checkbox checked={terms.rights.includes(right)} disabled={right === 'read'} onChange={(_event, on) => { set(right, on); }} />} label={right} />
+          <span className="quiet" style={{ fontSize: 12.5 }}>{rightHints[right]}</span>
+        </div>
+      ))}
+      {said !== null && <p role="status" className="notice">{said}</p>}
+      <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start', marginTop: 10 }}>
+        <TextField type="datetime-local" label={`Ends, in ${zone}`} value={terms.until === null ? '' : toLocalField(terms.until)} onChange={(event) => { onChange({ ...terms, until: fromLocalField(event.target.value) }); }} helperText={terms.until === null ? 'No end' : zoneName(terms.until, zone)} />
+        <TextField type="datetime-local" label="Not before" value={terms.from === null ? '' : toLocalField(terms.from)} onChange={(event) => { onChange({ ...terms, from: fromLocalField(event.target.value) }); }} helperText={terms.from === null ? 'From the dispatch on' : zoneName(terms.from, zone)} />
+        <TextField type="number" label="Prints each" disabled={!terms.rights.includes('print')} value={terms.prints ?? ''} onChange={(event) => { setPrints(event.target.value); }} helperText={terms.prints === null ? 'No limit' : ''} sx={{ maxWidth: 130 }} />
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,38 @@
+'use client';
+
+import Link from 'next/link';
+import Button from '@mui/material/Button';
+import type { DispatchDetail } from '@/contracts/dispatch';
+import { GrantsSurface } from '@/ui/dispatches/grants-surface';
+import { Moment } from '@/ui/time/moment';
+
+function counted(n: number, one: string, many: string): string {
+  return `${String(n)} ${n === 1 ? one : many}`;
+}
+
+/** One sending: to whom, with which rights, until when. */
+export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
+  const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
+  const people = new Set(detail.grants.map((grant) => grant.recipientId)).size;
+  const { waiting, delivered, failed } = detail.mail;
+  return (
+    <GrantsSurface
+      head={
+        <>
+          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" /><Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button></div>
+          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span></div>
+        </>
+      }
+      grants={detail.grants} now={now} showDocument={documents > 1} empty={null}
+      aside={
+        <div className="stack">
+          <h2>The message</h2>
+          <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || 'Nothing was mailed.'}</p>
+          {detail.note !== '' && <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>{detail.note}</p>}
+          <h2>Watermark</h2>
+          <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
+        </div>
+      }
+    />
+  );
+}

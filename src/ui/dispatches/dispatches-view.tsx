@@ -1,0 +1,56 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import type { DispatchRow } from '@/contracts/dispatch';
+import { Moment } from '@/ui/time/moment';
+
+/** Everything that was sent. */
+export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLowerCase();
+  const shown = rows.filter((row) => `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted));
+  return (
+    <main className="work wide">
+      <div className="surface">
+        <div className="head">
+          <div className="row">
+            <h1>Dispatches</h1>
+            <span className="quiet">{wanted === '' ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`}</span>
+            <span className="gap" />
+            <TextField label="Search" sx={{ maxWidth: 260 }} value={search} onChange={(event) => { setSearch(event.target.value); }} placeholder="subject, reference, sender" />
+            <Button component={Link} href="/compose">Compose</Button>
+          </div>
+        </div>
+        <div className="scroll">
+          {rows.length === 0 ? (
+            <div className="empty"><h2>Nothing was sent yet</h2><p>Protect a document first, then compose a dispatch: choose people, what they may do and until when.</p><p><Link href="/documents">Go to Documents</Link></p></div>
+          ) : (
+            <table className="list">
+              <thead><tr><th>Subject</th><th>Reference</th><th>Sent</th><th>By</th><th className="number">Documents</th><th className="number">People</th><th className="number">Can open</th><th>Next end</th><th className="number">Opens</th><th className="number">Refused</th></tr></thead>
+              <tbody>
+                {shown.map((row) => (
+                  <tr key={row.id}>
+                    <td><Link href={`/dispatches/${row.id}`}>{row.subject}</Link></td>
+                    <td className="figure">{row.reference}</td>
+                    <td><Moment at={row.sentAt} /></td>
+                    <td>{row.sentBy}</td>
+                    <td className="number">{row.documents}</td>
+                    <td className="number">{row.people}</td>
+                    <td className="number">{row.live}</td>
+                    <td>{row.nextEnd === null ? <span className="quiet">{row.live > 0 ? 'no end' : 'all ended'}</span> : <Moment at={row.nextEnd} />}</td>
+                    <td className="number">{row.opens}</td>
+                    <td className="number">{row.refusals > 0 ? <span className="magenta">{row.refusals}</span> : 0}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {rows.length > 0 && shown.length === 0 && <div className="empty"><h2>Nothing matches</h2><p>No subject, reference or sender contains “{search}”.</p></div>}
+        </div>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,72 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import type { GrantRow } from '@/contracts/dispatch';
+import { call, sentenceOf } from '@/ui/http/call';
+import { Moment } from '@/ui/time/moment';
+import { distanceText, fromLocalField, toLocalField } from '@/ui/time/moment-words';
+import { verbList } from '@/ui/words/rights-words';
+import { personName, stateOf, type GrantState } from '@/ui/dispatches/grant-words';
+
+function answer(grant: GrantRow, state: GrantState, now: number): string {
+  const may = verbList(grant.rights);
+  switch (state) {
+    case 'live': return grant.until === null ? `May ${may}, with no end.` : `May ${may}, ending ${distanceText(grant.until, now)}.`;
+    case 'not-yet': return `May ${may}, but not yet.`;
+    case 'expired': return `Access ended ${distanceText(grant.until ?? now, now)}.`;
+    case 'revoked': return 'Revoked. Shut out since then.';
+    case 'document-revoked': return 'Shut out, because the whole document is revoked.';
+  }
+}
+
+/** Explains one grant: what it is now, why, and what can be changed. */
+export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly now: number }) {
+  const state = stateOf(grant, now);
+  return (
+    <div className="stack">
+      <h2>{personName(grant)}{grant.organisation === '' ? '' : ` · ${grant.organisation}`}</h2>
+      <p className="answer">{answer(grant, state, now)}</p>
+      <p className="quiet">{grant.documentTitle} <span className="figure">{grant.documentReference}</span></p>
+      <p className="quiet">Given <Moment at={grant.givenAt} />{grant.revokedAt !== null && <>, revoked <Moment at={grant.revokedAt} /></>}.</p>
+      <hr />
+      <h2>Opens</h2>
+      <p>{grant.opens === 0 ? (grant.refusals > 0 ? 'Never opened; tried and was refused.' : 'Never opened.') : `${String(grant.opens)} ${grant.opens === 1 ? 'open' : 'opens'}`}{grant.lastOpen !== null && <>, last <Moment at={grant.lastOpen} /></>}</p>
+      {grant.prints !== null && <p>{grant.printsMade} of {grant.prints} print renditions made.</p>}
+      <p><Link href={`/ledger?recipient=${grant.recipientId}&document=${grant.documentId}`}>The ledger for this person and document</Link></p>
+      <hr />
+      <ChangeEnd key={`${grant.id} ${String(grant.revision)}`} grant={grant} />
+      <hr />
+      <h2>Link</h2>
+      <p className="quiet">For {grant.address} alone. Forwarded to somebody else it is worth nothing.</p>
+      <code className="key-text">{grant.link}</code>
+    </div>
+  );
+}
+
+function ChangeEnd({ grant }: { readonly grant: GrantRow }) {
+  const router = useRouter();
+  const [text, setText] = useState(grant.until === null ? '' : toLocalField(grant.until));
+  const [message, setMessage] = useState<string | null>(null);
+  const changed = fromLocalField(text) !== (grant.until === null ? null : Math.floor(grant.until / 60_000) * 60_000);
+
+  const save = async () => {
+    try {
+      await call('POST', '/api/v1/grants/end', { grant: grant.id, revision: grant.revision, until: fromLocalField(text) });
+      router.refresh();
+    } catch (error) {
+      setMessage(sentenceOf(error));
+    }
+  };
+  return (
+    <div className="stack">
+      <h2>End</h2>
+      <TextField type="datetime-local" label="Access ends, your time" value={text} onChange={(event) => { setText(event.target.value); }} helperText={text === '' ? 'Empty: no end' : 'Bites at once; nothing is sent again'} />
+      <div className="row"><Button disabled={!changed} onClick={() => void save()}>Change the end</Button></div>
+      {message !== null && <p role="alert" className="magenta">{message}</p>}
+    </div>
+  );
+}

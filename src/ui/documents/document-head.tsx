@@ -1,0 +1,47 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import type { DocumentId } from '@/core/base/ids';
+import { call, sentenceOf } from '@/ui/http/call';
+import { ConfirmCut } from '@/ui/shell/confirm-cut';
+
+/** Name and state of one document, with revoking it for everybody. */
+export function DocumentHead({ id, title, reference, summary, revoked, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly people: readonly string[] }) {
+  const router = useRouter();
+  const [asking, setAsking] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const act = async (verb: 'revoke' | 'reinstate') => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await call('POST', `/api/v1/documents/${id}/${verb}`, {});
+      router.refresh();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    } finally {
+      setBusy(false);
+      setAsking(false);
+    }
+  };
+  return (
+    <>
+      <div className="row">
+        <h1>{title}</h1><span className="figure quiet">{reference}</span>{revoked && <b className="magenta">revoked</b>}
+        <span className="gap" />
+        <Button component={Link} href={`/ledger?document=${id}`}>Its ledger</Button>
+        <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>
+        {revoked ? <Button disabled={busy} onClick={() => void act('reinstate')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>}
+      </div>
+      <div className="quiet" style={{ marginTop: 4 }}>{summary}</div>
+      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      <ConfirmCut open={asking} busy={busy} title={`Revoke “${title}” for everybody?`} action="Revoke document" onClose={() => { setAsking(false); }} onConfirm={() => void act('revoke')}>
+        <p>{people.length === 0 ? 'Nobody holds access to it.' : `Shut out at once: ${people.join(', ')}.`}</p>
+        <p>Every grant stays as it is underneath, so that reinstating brings back exactly what was there. Prints and kept copies are beyond reach.</p>
+      </ConfirmCut>
+    </>
+  );
+}

@@ -1,0 +1,60 @@
+import type { BeginUploadResult, PartResult } from '@/contracts/document';
+import type { DocumentId } from '@/core/base/ids';
+import { CallError, call, toCallError } from '@/ui/http/call';
+
+export type UploadProgress = { readonly sent: number; readonly total: number };
+
+const TRIES = 6;
+const FIRST_PAUSE = 800;
+
+const pause = (span: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, span); });
+
+/** Sends one part; the answer is how much the server has. A cut connection throws `UNREACHABLE`. */
+async function sendPart(id: string, offset: number, part: Blob, signal: AbortSignal): Promise<number> {
+  let response: Response;
+  try {
+    response = await fetch(`/api/v1/uploads/${id}?offset=${String(offset)}`, { method: 'PUT', body: part, headers: { 'content-type': 'application/octet-stream' }, signal });
+  } catch (cause) {
+    if (signal.aborted) throw cause;
+    throw new CallError('The connection was cut.', 'UNREACHABLE', 0);
+  }
+  if (response.ok) return ((await response.json()) as PartResult).receivedBytes;
+  const error = await toCallError(response);
+  const received = error.data['receivedBytes'];
+  // The server is further along, or back: go on from where it is.
+  if (error.code === 'CONFLICT' && typeof received === 'number') return received;
+  throw error;
+}
+
+/** Tries a part again after a cut connection, with longer and longer pauses. */
+async function sendPatiently(id: string, offset: number, part: Blob, signal: AbortSignal): Promise<number> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await sendPart(id, offset, part, signal);
+    } catch (error) {
+      const mayPass = error instanceof CallError && (error.code === 'UNREACHABLE' || error.status >= 502);
+      if (!mayPass || attempt === TRIES) throw error;
+      await pause(FIRST_PAUSE * 2 ** (attempt - 1));
+    }
+  }
+}
+
+/**
+ * Uploads a file part by part and has it protected. Cancelling removes what was sent.
+ *
+ * @throws CallError with a sentence for the person, DOMException `AbortError` after cancelling
+ */
+export async function uploadFile(file: File, about: { readonly title: string; readonly reference: string }, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<DocumentId> {
+  const { id, partBytes } = await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size });
+  try {
+    for (let sent = 0; sent < file.size; ) {
+      signal.throwIfAborted();
+      sent = await sendPatiently(id, sent, file.slice(sent, sent + partBytes), signal);
+      onProgress({ sent, total: file.size });
+    }
+    return (await call<{ readonly id: DocumentId }>('POST', `/api/v1/uploads/${id}/finish`, about)).id;
+  } catch (error) {
+    await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
+    throw error;
+  }
+}

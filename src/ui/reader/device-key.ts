@@ -1,0 +1,51 @@
+const DATABASE = 'embargo-reader';
+const STORE = 'keys';
+const NAME = 'device';
+const ALGORITHM = { name: 'ECDSA', namedCurve: 'P-256' } as const;
+
+function openStore(): Promise<IDBDatabase> {
+  return new Promise((resolve, reject) => {
+    const request = indexedDB.open(DATABASE, 1);
+    request.onupgradeneeded = () => { request.result.createObjectStore(STORE); };
+    request.onsuccess = () => { resolve(request.result); };
+    request.onerror = () => { reject(request.error ?? new Error('no store')); };
+  });
+}
+
+async function inStore<T>(mode: IDBTransactionMode, use: (store: IDBObjectStore) => IDBRequest<T>): Promise<T> {
+  const database = await openStore();
+  try {
+    return await new Promise<T>((resolve, reject) => {
+      const request = use(database.transaction(STORE, mode).objectStore(STORE));
+      request.onsuccess = () => { resolve(request.result); };
+      request.onerror = () => { reject(request.error ?? new Error('no key')); };
+    });
+  } finally {
+    database.close();
+  }
+}
+
+/** Makes this browser's signing key: the private half cannot be taken out of it. @returns the public half */
+export async function makeDeviceKey(): Promise<JsonWebKey> {
+  const pair = await crypto.subtle.generateKey(ALGORITHM, false, ['sign', 'verify']);
+  await inStore('readwrite', (store) => store.put(pair.privateKey, NAME));
+  const { kty, crv, x, y } = await crypto.subtle.exportKey('jwk', pair.publicKey);
+  return { kty, crv, x, y } as JsonWebKey;
+}
+
+export async function forgetDeviceKey(): Promise<void> {
+  await inStore('readwrite', (store) => store.delete(NAME));
+}
+
+function base64url(bytes: ArrayBuffer): string {
+  return btoa(String.fromCharCode(...new Uint8Array(bytes))).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '');
+}
+
+/** The header that proves a request comes from this browser: time, and a signature over method, path and time. */
+export async function proofHeader(method: string, path: string): Promise<Record<string, string>> {
+  const key = await inStore('readonly', (store) => store.get(NAME) as IDBRequest<CryptoKey | undefined>);
+  if (key === undefined) return {};
+  const time = String(Date.now());
+  const signature = await crypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, key, new TextEncoder().encode(`${method} ${path}\n${time}`));
+  return { 'device-proof': `${time} ${base64url(signature)}` };
+}

@@ -1,0 +1,52 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import Button from '@mui/material/Button';
+import type { DocumentId } from '@/core/base/ids';
+import type { OpenResult, SharedWith } from '@/contracts/reader';
+import { sentenceOf } from '@/ui/http/call';
+import { forgetDeviceKey } from '@/ui/reader/device-key';
+import { ReaderView } from '@/ui/reader/reader-view';
+import { Refusal } from '@/ui/reader/refusal';
+import { readerCall } from '@/ui/reader/reader-call';
+import { SharedList } from '@/ui/reader/shared-list';
+
+/** Ends this device, so that another address can be proven. */
+export async function leave(): Promise<void> {
+  await readerCall('POST', '/api/v1/reader/leave', {}).catch(() => undefined);
+  await forgetDeviceKey().catch(() => undefined);
+  window.location.reload();
+}
+
+/** What a link leads to, once the address is proven: the one document at once, or the list. */
+export function LinkView({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
+  const single = shared.documents.length === 1 ? (shared.documents[0]?.id ?? null) : null;
+  const [chosen, setChosen] = useState<DocumentId | null>(single);
+  const [opened, setOpened] = useState<OpenResult | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  useEffect(() => {
+    if (chosen === null) return undefined;
+    let current = true;
+    readerCall<OpenResult>('POST', '/api/v1/reader/open', { token, document: chosen }).then(
+      (result) => { if (current) setOpened(result); },
+      (error: unknown) => { if (current) setProblem(sentenceOf(error)); },
+    );
+    return () => { current = false; };
+  }, [chosen, token]);
+
+  const back = () => { setChosen(null); setOpened(null); setProblem(null); };
+  if (shared.sender === null) return <Refusal reason="not-addressed" address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} />;
+  if (problem !== null) {
+    return (
+      <main className="blank"><div className="stack">
+        <h1>{problem}</h1>
+        <div className="row"><Button onClick={() => { window.location.reload(); }}>Try again</Button><Button onClick={() => void leave()}>Prove the address again</Button></div>
+      </div></main>
+    );
+  }
+  if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
+  if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
+  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+  return <ReaderView opened={opened} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+}

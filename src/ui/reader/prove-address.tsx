@@ -1,0 +1,77 @@
+'use client';
+
+import { useState, type FormEvent } from 'react';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Radio from '@mui/material/Radio';
+import RadioGroup from '@mui/material/RadioGroup';
+import TextField from '@mui/material/TextField';
+import { call, sentenceOf } from '@/ui/http/call';
+import { makeDeviceKey } from '@/ui/reader/device-key';
+import { Emblem } from '@/ui/shell/emblem';
+
+/** Two steps: the address, then the code that was mailed to it. Before the proof nothing is shown of what was sent. */
+export function ProveAddress({ token }: { readonly token: string }) {
+  const [address, setAddress] = useState('');
+  const [minutes, setMinutes] = useState<number | null>(null);
+  const [code, setCode] = useState('');
+  const [kept, setKept] = useState('visit');
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const attempt = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await work();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const ask = (event: FormEvent) => {
+    event.preventDefault();
+    void attempt(async () => { setMinutes((await call<{ readonly minutes: number }>('POST', '/api/v1/reader/code', { token, address })).minutes); });
+  };
+  const enter = (event: FormEvent) => {
+    event.preventDefault();
+    void attempt(async () => {
+      await call('POST', '/api/v1/reader/device', { token, address, code, kept: kept === 'kept', publicKey: await makeDeviceKey() });
+      window.location.reload();
+    });
+  };
+
+  return (
+    <main className="entry">
+      <div className="brand"><Emblem />Embargo</div>
+      {minutes === null ? (
+        <form className="stack" style={{ gap: 18 }} onSubmit={ask}>
+          <h1>Something was sent to you, protected.</h1>
+          <p>Enter the address the message came to. You will be mailed a code of six figures; there is no account to make.</p>
+          <TextField label="Your address" type="email" autoComplete="email" required autoFocus value={address} onChange={(event) => { setAddress(event.target.value); }} />
+          {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Mail me a code</Button></div>
+        </form>
+      ) : (
+        <form className="stack" style={{ gap: 18 }} onSubmit={enter}>
+          <h1>Enter the code</h1>
+          <p>A code is on its way to <b>{address}</b>. It works for {minutes} minutes, in this browser.</p>
+          <TextField label="Code" required autoFocus autoComplete="one-time-code" value={code} onChange={(event) => { setCode(event.target.value); }} slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 9 } }} />
+          <RadioGroup value={kept} onChange={(_event, value) => { setKept(value); }} aria-label="This device">
+            <FormControlLabel value="visit" control={<Radio size="small" />} label="For this visit only: a borrowed or shared computer" />
+            <FormControlLabel value="kept" control={<Radio size="small" />} label="Keep this device: mine, ask again in 60 days" />
+          </RadioGroup>
+          {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+          <div className="row">
+            <Button type="submit" variant="contained" disabled={busy}>Go on</Button>
+            <Button onClick={() => { setMinutes(null); setCode(''); setProblem(null); }}>Use another address</Button>
+          </div>
+          <p className="quiet">No code after a minute? Look in the folder for unwanted mail, or ask for another one.</p>
+        </form>
+      )}
+      <hr />
+      <p className="quiet">Recorded about you: your address, when and from which network address you open what, the pages shown, and this browser. Nothing else.</p>
+    </main>
+  );
+}

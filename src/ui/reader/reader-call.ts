@@ -1,0 +1,35 @@
+import type { RefusalReason, Withheld } from '@/core/policy/decide';
+import { CallError, call, toCallError } from '@/ui/http/call';
+import { proofHeader } from '@/ui/reader/device-key';
+
+/** A refusal met while reading. */
+export class RefusedError extends Error {
+  override readonly name = 'RefusedError';
+
+  constructor(readonly reason: RefusalReason | Withheld) {
+    super(reason);
+  }
+}
+
+/** A JSON call signed with this browser's key. @throws CallError */
+export async function readerCall<R>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<R> {
+  return call<R>(method, path, body, await proofHeader(method, path));
+}
+
+/** Fetches a page, rendition or event stream, signed. @throws RefusedError, CallError */
+export async function readerFetch(method: 'GET' | 'POST', path: string, body: unknown, signal: AbortSignal | null): Promise<Response> {
+  const headers = await proofHeader(method, path);
+  let response: Response;
+  try {
+    response = await fetch(path, { method, signal, headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+  } catch (cause) {
+    if (signal?.aborted === true) throw cause;
+    throw new CallError('The server cannot be reached. Check your connection; this page goes on by itself.', 'UNREACHABLE', 0);
+  }
+  if (response.ok) return response;
+  if (response.status === 403) {
+    const refusal = (await response.clone().json()) as { readonly outcome?: string; readonly reason?: RefusalReason | Withheld };
+    if (refusal.outcome === 'refused' && refusal.reason !== undefined) throw new RefusedError(refusal.reason);
+  }
+  throw await toCallError(response);
+}

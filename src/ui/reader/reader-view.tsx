@@ -1,0 +1,95 @@
+'use client';
+
+import { useCallback, useState } from 'react';
+import Button from '@mui/material/Button';
+import type { OpenResult } from '@/contracts/reader';
+import type { RefusalReason, Withheld } from '@/core/policy/decide';
+import { RIGHTS } from '@/core/policy/rights';
+import { sentenceOf } from '@/ui/http/call';
+import { PagePicture } from '@/ui/reader/page-picture';
+import { PrintControl } from '@/ui/reader/print-control';
+import { RefusedError, readerFetch } from '@/ui/reader/reader-call';
+import { Refusal } from '@/ui/reader/refusal';
+import { RightsPanel } from '@/ui/reader/rights-panel';
+import { useLive } from '@/ui/reader/use-live';
+import { Moment } from '@/ui/time/moment';
+import { distanceText } from '@/ui/time/moment-words';
+import { refusalWords, withheldWords } from '@/ui/words/reason-words';
+import { verbList } from '@/ui/words/rights-words';
+
+type Opened = OpenResult & { readonly outcome: 'granted' };
+
+function isRefusal(reason: RefusalReason | Withheld): reason is RefusalReason {
+  return reason in refusalWords;
+}
+
+/** Offers bytes as a download with the name the server gave them. */
+async function saveResponse(response: Response): Promise<void> {
+  const name = decodeURIComponent(/filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'document.pdf');
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+/** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
+export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opened; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
+  const [ended, setEnded] = useState<RefusalReason | null>(null);
+  const [until, setUntil] = useState(opened.until);
+  const [message, setMessage] = useState<string | null>(null);
+  const onRefused = useCallback((reason: RefusalReason | Withheld) => {
+    if (isRefusal(reason)) setEnded(reason);
+    else setMessage(`This ${withheldWords[reason]}.`);
+  }, []);
+  useLive(opened.licence, until, onRefused, setUntil);
+
+  const take = async (path: string, body: unknown, done: string) => {
+    setMessage('Being made…');
+    try {
+      await saveResponse(await readerFetch('POST', path, body, null));
+      setMessage(done);
+    } catch (error) {
+      setMessage(null);
+      if (error instanceof RefusedError) onRefused(error.reason);
+      else setMessage(sentenceOf(error));
+    }
+  };
+
+  if (ended !== null) return <Refusal reason={ended} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} />;
+  const granted = RIGHTS.filter((right) => opened.rights[right].granted);
+  const print = opened.rights.print;
+  const base = `/api/v1/reader/licences/${opened.licence}`;
+  return (
+    <div className="reader">
+      <header>
+        <div>
+          <h1 style={{ fontSize: 16, display: 'inline' }}>{opened.title}</h1> <span className="figure quiet">{opened.reference}</span>
+          <div className="quiet" style={{ fontSize: 12.5 }}>from {opened.sender.name}, {opened.sender.organisation} · you are here as {opened.address}</div>
+        </div>
+        <span className="gap" />
+        <div style={{ fontSize: 13 }}>You may {verbList(granted)}{until === null ? ', with no end' : <>, until <b><Moment at={until} named /></b>, {distanceText(until, Date.now())}</>}</div>
+        {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
+      </header>
+      <div className="body">
+        <main className="pages" tabIndex={0} aria-label="Pages">
+          {Array.from({ length: opened.pages }, (_, i) => <PagePicture key={i} licence={opened.licence} page={i + 1} copy={opened.rights.copy.granted} onRefused={onRefused} />)}
+        </main>
+        <aside aria-label="What you may do">
+          <div className="stack">
+            {message !== null && <p role="status" className="notice">{message}</p>}
+            {print.granted && <PrintControl pages={opened.pages} left={print.printsLeft} onPrint={(from, to) => void take(`${base}/print`, { from, to }, 'A marked copy was made and saved. Print it from there.')} />}
+            {opened.rights.keep.granted && <Button onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}>Keep a copy</Button>}
+            <RightsPanel rights={opened.rights} sender={opened.sender.name} />
+            <hr />
+            <h2>What is recorded</h2>
+            <p className="quiet">Each open, the pages shown, the time, your network address and this device. Nothing else.</p>
+            <hr />
+            <Button component="a" href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(`About ${opened.title} (${opened.reference})`)}`}>Write to {opened.sender.name}</Button>
+            <Button onClick={onLeave}>Leave this device</Button>
+          </div>
+        </aside>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,26 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import type { RefusalReason } from '@/core/policy/decide';
+import { refusalWords } from '@/ui/words/reason-words';
+import { Mark } from '@/ui/marks/mark';
+
+/** Says what happened and what the person can do, and nothing about anybody else. */
+export function Refusal({ reason, address, sender, onLeave, onBack }: { readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
+  const words = refusalWords[reason];
+  return (
+    <main className="blank">
+      <div className="stack" role="alert">
+        <p className="row magenta"><Mark kind="refused" /> Not opened</p>
+        <h1>{words.title}</h1>
+        <p>{words.next}</p>
+        <p className="quiet">You are here as <b>{address}</b>.</p>
+        <div className="row" style={{ marginTop: 10 }}>
+          {sender !== null && <Button component="a" href={`mailto:${sender.email}?subject=${encodeURIComponent('About the document you sent me')}`}>Write to {sender.name}</Button>}
+          <Button onClick={onLeave}>Use another address</Button>
+          {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
+        </div>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,55 @@
+'use client';
+
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import type { ReactNode } from 'react';
+import Button from '@mui/material/Button';
+import { useColorScheme } from '@mui/material/styles';
+import { call } from '@/ui/http/call';
+import { Emblem } from '@/ui/shell/emblem';
+
+type Place = { readonly name: string; readonly href: string };
+const places: readonly Place[] = [
+  { name: 'Dispatches', href: '/dispatches' },
+  { name: 'Compose', href: '/compose' },
+  { name: 'Documents', href: '/documents' },
+  { name: 'Ledger', href: '/ledger' },
+];
+const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom' }];
+
+/** The column of places; work surface and side panel stand beside it. */
+export function Shell({ name, role, organisation, demo, children }: { readonly name: string; readonly role: string; readonly organisation: string; readonly demo: boolean; readonly children: ReactNode }) {
+  const path = usePathname();
+  return (
+    <div className="app">
+      <nav className="places" aria-label="Places">
+        <div className="name"><Emblem />Embargo</div>
+        {[...places, ...(demo ? demoPlaces : [])].map((place) => (
+          <Link key={place.href} href={place.href} aria-current={path.startsWith(place.href) ? 'page' : undefined}>{place.name}</Link>
+        ))}
+        <div className="gap" />
+        <div className="stack" style={{ padding: '0 18px' }}>
+          <div>{name}<br /><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
+          {demo && <span className="quiet" style={{ fontSize: 12.5 }}>Demo: mail goes to the mailroom</span>}
+          <SchemeSwitch />
+          <SignOut />
+        </div>
+      </nav>
+      {children}
+    </div>
+  );
+}
+
+function SchemeSwitch() {
+  const { mode, setMode } = useColorScheme();
+  const next = mode === 'light' ? 'dark' : mode === 'dark' ? 'system' : 'light';
+  return <Button variant="text" sx={{ justifyContent: 'flex-start', px: 0 }} onClick={() => { setMode(next); }}>Scheme: {mode ?? 'system'}</Button>;
+}
+
+function SignOut() {
+  const leave = async () => {
+    await call('POST', '/api/v1/sign-out', {}).catch(() => undefined);
+    window.location.assign('/sign-in');
+  };
+  return <Button variant="text" sx={{ justifyContent: 'flex-start', px: 0 }} onClick={() => void leave()}>Sign out</Button>;
+}

@@ -1,0 +1,33 @@
+import { DAY, HOUR, MINUTE } from '@/core/base/time';
+
+/** `31 Dec 2026 17:00`. */
+export function momentText(at: number, zone: string): string {
+  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone: zone }).formatToParts(at).map((part) => [part.type, part.value]));
+  return `${parts['day'] ?? ''} ${parts['month'] ?? ''} ${parts['year'] ?? ''} ${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`;
+}
+
+/** The zone's short name at that moment: `UTC`, `GMT+1`. */
+export function zoneName(at: number, zone: string): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' }).formatToParts(at).find((part) => part.type === 'timeZoneName')?.value ?? zone;
+}
+
+/** How far off a moment is: `36 days from now`, `2 hours ago`. */
+export function distanceText(at: number, now: number): string {
+  const span = Math.abs(at - now);
+  const [value, unit] = span >= 2 * DAY ? [span / DAY, 'day'] : span >= 2 * HOUR ? [span / HOUR, 'hour'] : [span / MINUTE, 'minute'];
+  const whole = Math.floor(value);
+  const words = `${String(whole)} ${unit}${whole === 1 ? '' : 's'}`;
+  return at >= now ? `${words} from now` : `${words} ago`;
+}
+
+/** A moment as `datetime-local` fields write it, in the browser's own zone. */
+export function toLocalField(at: number): string {
+  const offset = new Date(at).getTimezoneOffset() * MINUTE;
+  return new Date(at - offset).toISOString().slice(0, 16);
+}
+
+/** The moment in a `datetime-local` field, in the browser's own zone; `null` where it is empty. */
+export function fromLocalField(text: string): number | null {
+  const at = new Date(text).getTime();
+  return text === '' || Number.isNaN(at) ? null : at;
+}

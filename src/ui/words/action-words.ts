@@ -1,0 +1,14 @@
+import type { Action, Outcome } from '@/core/ledger/entry';
+
+/** What happened, in two or three words. */
+export const actionWords: Record<Action, string> = {
+  'organisation.set-up': 'set up Embargo', 'staff.signed-in': 'signed in', 'staff.signed-out': 'signed out', 'staff.viewed': 'looked at access',
+  'document.protected': 'protected', 'document.revoked': 'revoked the document', 'document.reinstated': 'reinstated the document',
+  'dispatch.sent': 'dispatched', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
+  'mail.delivered': 'mail delivered', 'mail.failed': 'mail not delivered',
+  'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken from the vault',
+  'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'text sent for copying', 'document.printed': 'print rendition made', 'document.kept': 'kept a copy',
+  'ledger.exported': 'exported the ledger', 'demo.changed': 'changed the demo',
+};
+
+export const outcomeWords: Record<Outcome, string> = { done: 'done', granted: 'granted', refused: 'refused', failed: 'failed' };

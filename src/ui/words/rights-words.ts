@@ -1,0 +1,24 @@
+import { RIGHTS, type Right } from '@/core/policy/rights';
+
+/** What a person with the right does: `reads · prints 2`. */
+const doing: Record<Right, string> = { read: 'reads', comment: 'comments', copy: 'copies', print: 'prints', revise: 'revises', keep: 'keeps', 'pass-on': 'passes on' };
+
+/** What a person may do: `You may read and print`. */
+const verbs: Record<Right, string> = { read: 'read', comment: 'comment', copy: 'copy text', print: 'print', revise: 'send a revised file', keep: 'keep a copy', 'pass-on': 'pass it on' };
+
+export const rightHints: Record<'read' | 'copy' | 'print' | 'keep', string> = {
+  read: 'See the pages. Held by the server: only marked pictures of pages are sent.',
+  copy: 'Select and copy text. Without it the server sends no text at all.',
+  print: 'Make a marked print rendition. Counted; whether paper came out cannot be known.',
+  keep: 'Download the document in the clear. What was kept is beyond reach.',
+};
+
+export function rightsLine(rights: readonly Right[], prints: number | null): string {
+  return RIGHTS.filter((right) => rights.includes(right)).map((right) => (right === 'print' && prints !== null ? `prints ${String(prints)}` : doing[right])).join(' · ');
+}
+
+/** `read and print`, `read, copy text and print`. */
+export function verbList(rights: readonly Right[]): string {
+  const words = rights.map((right) => verbs[right]);
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
+}

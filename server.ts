@@ -51,7 +51,7 @@ function settleHeaders(request: IncomingMessage, trusted: BlockList): void {
 
 const config = readConfigOrExit();
 const trusted = proxiesOf(config.trustedProxies);
-const app = next({ dev: false, hostname: config.host, port: config.port, dir: import.meta.dirname.endsWith('build') ? `${import.meta.dirname}/..` : import.meta.dirname });
+const app = next({ dev: false, hostname: config.host, port: config.port, dir: process.cwd() });
 const serve = app.getRequestHandler();
 await app.prepare();
 

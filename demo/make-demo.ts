@@ -1,0 +1,151 @@
+// Makes the demo's data: the story of Hull 412, told through the product's own use cases.
+import { rmSync, mkdirSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { generateX25519Identity, identityToRecipient } from 'age-encryption';
+import { DAY, HOUR, MINUTE } from '@/core/base/time';
+import type { DocumentId } from '@/core/base/ids';
+import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { settableClock } from '@/server/clock/clock';
+import { readConfig } from '@/server/config/env';
+import { createContainer, type Container } from '@/server/container';
+import type { Renderer } from '@/server/rendering/render-pool';
+import { signLedger } from '@/server/repositories/ledger-writer';
+import { beginUpload } from '@/server/services/begin-upload';
+import { reinstateGrants, revokeGrants } from '@/server/services/change-access';
+import { deliverMail } from '@/server/services/deliver-mail';
+import { DEMO_SIGN_IN } from '@/server/services/demo-sign-in';
+import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { viewDispatch } from '@/server/services/list-dispatches';
+import { protectDocument } from '@/server/services/protect-document';
+import { receivePart } from '@/server/services/receive-part';
+import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
+import type { DispatchDetail } from '@/contracts/dispatch';
+import type { DispatchId } from '@/core/base/ids';
+import { drawPaper } from './drawings';
+import { print, prove, read } from './reader-actions';
+import { papers, people, sendings, type PersonKey } from './story';
+
+const config = readConfig();
+rmSync(config.dataDir, { recursive: true, force: true });
+mkdirSync(config.dataDir, { recursive: true });
+
+// The story ends early in the day the demo is started, so that everything in it lies behind.
+const today = Math.floor(Date.now() / DAY) * DAY;
+const clock = settableClock(today - 62 * DAY + 8 * HOUR);
+const container = await createContainer(config, { clock, demo: true, threads: 2 });
+
+/** While the story is told pages are drawn for nobody; what is recorded about them is real. */
+function unseen(renderer: Renderer): Renderer {
+  return {
+    ...renderer,
+    run: (task) => (task.kind === 'inspect' ? renderer.run(task) : Promise.resolve({ bytes: new Uint8Array(0), type: 'image/png', width: 1, height: 1, marked: true } as never)),
+  };
+}
+const noLimit = () => Promise.resolve(0);
+const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: { codesByNetwork: noLimit, guessesByNetwork: noLimit, signIn: noLimit } };
+
+// A small fixed generator (mulberry32): the same story from the same seed.
+let seed = 412;
+function chance(): number {
+  seed = (seed + 0x6d2b79f5) | 0;
+  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
+  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+  return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+}
+
+async function setUp({ identity }: Container): Promise<StaffActor> {
+  const privateKey = await generateX25519Identity();
+  writeFileSync(path.join(config.dataDir, 'recovery-key.txt'), `${privateKey}\n`, { mode: 0o600 });
+  const { staffId } = await setUpOrganisation(deps, identity, { token: setUpToken(deps), organisation: 'Tern & Quill Naval Architects', zone: 'Europe/Oslo', name: 'Ida Roe', ...DEMO_SIGN_IN, recoveryKey: await identityToRecipient(privateKey) }, true);
+  return { kind: 'staff', id: staffId, name: 'Ida Roe', email: DEMO_SIGN_IN.email, role: 'administrator', from: { network: '192.0.2.10', agent: 'demo' } };
+}
+
+async function* whole(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield await Promise.resolve(bytes);
+}
+
+async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> {
+  const ids = new Map<string, DocumentId>();
+  for (const paper of papers) {
+    const bytes = await drawPaper(paper);
+    clock.set(clock.now() + 7 * MINUTE);
+    const { id } = await beginUpload(deps, ida, { fileName: `${paper.title}.pdf`, bytes: bytes.length });
+    await receivePart(deps, ida, { id, offset: 0 }, whole(bytes));
+    ids.set(paper.reference, (await protectDocument(deps, ida, { id, title: paper.title, reference: paper.reference })).id);
+  }
+  return ids;
+}
+
+const ida = await setUp(container);
+const documents = await protectPapers(ida);
+const ids = new Map<string, DispatchId>();
+const readers = new Map<PersonKey, ReaderActor>();
+
+/** Everything that happens, by the day it happens on; told in order. */
+type Event = { readonly day: number; readonly happen: () => Promise<void> };
+const events: Event[] = [];
+const at = (day: number, happen: () => Promise<void>): void => { events.push({ day, happen }); };
+
+const detail = (key: string): Promise<DispatchDetail> => viewDispatch(deps, ida, { id: ids.get(key) ?? 'dsp_' });
+const tokenFor = async (key: string, person: PersonKey): Promise<string> => (await detail(key)).grants.find((grant) => grant.address === people[person].address)?.link.split('/').at(-1) ?? '';
+
+async function open(key: string, person: PersonKey, paper: string, pages: number, printed = false): Promise<void> {
+  const token = await tokenFor(key, person);
+  const reader = readers.get(person) ?? (await prove(deps, token, people[person].address, people[person].network));
+  readers.set(person, reader);
+  const licence = await read(deps, reader, token, documents.get(paper) ?? 'doc_', pages);
+  if (printed && licence !== null) await print(deps, reader, licence);
+}
+
+for (const sending of sendings) {
+  at(sending.day, async () => {
+    const { id } = await dispatchDocuments(deps, ida, {
+      documents: sending.papers.map((paper) => documents.get(paper) ?? 'doc_'),
+      recipients: sending.to.map((key) => ({ address: people[key].address, name: people[key].name, organisation: people[key].organisation })),
+      terms: { rights: sending.rights as never, prints: sending.prints, from: sending.from === null ? null : today + sending.from * DAY + 6 * HOUR, until: sending.until === null ? null : today + sending.until * DAY + 16 * HOUR },
+      subject: sending.subject, note: sending.note, watermark: DEFAULT_WATERMARK,
+    });
+    ids.set(sending.key, id);
+    await deliverMail(deps);
+  });
+  for (const person of sending.to) {
+    if (person === 'oskar' || person === 'elin') continue;
+    const last = Math.min(-0.4, sending.until ?? 0);
+    for (let visit = 0; visit < 4 + Math.floor(chance() * 3); visit++) {
+      const paper = sending.papers[Math.floor(chance() * sending.papers.length)] ?? '';
+      const day = sending.day + 0.3 + chance() * (last - sending.day - 0.3);
+      const pages = 1 + Math.floor(chance() * 4);
+      const printed = sending.rights.includes('print') && chance() < 0.12;
+      at(day, () => open(sending.key, person, paper, pages, printed));
+    }
+  }
+}
+
+// The reporter tries before her time; a forwarded link meets a stranger; Kelder is shut out and tries again; one was a mistake.
+at(-8.3, () => open('press', 'elin', 'TQ-412-GA-03', 1));
+at(-6.2, async () => {
+  const token = await tokenFor('tender', 'petra');
+  const stranger = await prove(deps, token, 'buying@outsider.example', '198.51.100.200');
+  await read(deps, stranger, token, documents.get('TQ-412-LP-01') ?? 'doc_', 1);
+});
+at(-5, async () => {
+  const { grants } = await detail('tender');
+  await revokeGrants(deps, ida, { grants: grants.filter((grant) => grant.organisation === 'Kelder Shipworks' || grant.address === people.wilma.address).map((grant) => grant.id) });
+});
+at(-4.9, async () => {
+  const { grants } = await detail('tender');
+  await reinstateGrants(deps, ida, { grants: grants.filter((grant) => grant.address === people.wilma.address).map((grant) => grant.id) });
+});
+for (const day of [-4.2, -3.1, -3.05, -1.6]) at(day, () => open('tender', 'petra', 'TQ-412-LP-01', 1));
+at(-2.4, () => open('prequalify', 'tomas', 'TQ-412-SP-01', 1));
+
+for (const { day, happen } of events.sort((a, b) => a.day - b.day)) {
+  clock.set(Math.max(clock.now() + MINUTE, Math.round(today + day * DAY + 9 * HOUR)));
+  await happen();
+}
+clock.set(Math.min(Date.now(), clock.now() + HOUR));
+await deliverMail(deps);
+await deps.db.write((tx) => signLedger(tx, deps.recorder, clock.now()));
+await container.close();
+console.log(`Demo data is ready. Sign in as ${DEMO_SIGN_IN.email} with the password ${DEMO_SIGN_IN.password}`);

@@ -1,0 +1,52 @@
+import { webcrypto } from 'node:crypto';
+import { DAY } from '@/core/base/time';
+import type { DocumentId, LicenceId } from '@/core/base/ids';
+import { readMailroom, readMessage } from '@/server/services/read-mailroom';
+import { deliverMail } from '@/server/services/deliver-mail';
+import type { Deps, ReaderActor, StrangerActor } from '@/server/services/deps';
+import { openDocument } from '@/server/services/open-document';
+import { enterCode, requestCode } from '@/server/services/prove-address';
+import { printDocument, renderPage } from '@/server/services/read-pages';
+import { findDeviceByToken, findRecipientByAddress } from '@/server/repositories/reader-repository';
+
+const AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/120 (demo)';
+export const LATER = 400 * DAY;
+
+async function publicKey(): Promise<{ kty: 'EC'; crv: 'P-256'; x: string; y: string }> {
+  const { publicKey: key } = await webcrypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, false, ['sign', 'verify']);
+  const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', key);
+  return { kty: 'EC', crv: 'P-256', x, y };
+}
+
+/** The newest code in a mailbox. */
+async function codeFor(deps: Deps, address: string): Promise<string> {
+  await deliverMail(deps);
+  const { messages } = await readMailroom(deps, { address });
+  const newest = messages.find((message) => message.subject.endsWith('is your code'));
+  const message = await readMessage(deps, { id: newest?.id ?? '' });
+  return /^Subject: (\d{3}) (\d{3})/m.exec(message.raw)?.slice(1).join('') ?? '';
+}
+
+/** Proves an address by a code, as a person at a browser does. */
+export async function prove(deps: Deps, token: string, address: string, network: string): Promise<ReaderActor> {
+  const from = { network, agent: AGENT };
+  const actor: StrangerActor = { kind: 'stranger', browser: `demo ${address}`, from };
+  await requestCode(deps, actor, { token, address });
+  const { deviceToken } = await enterCode(deps, actor, { token, address, code: await codeFor(deps, address), kept: true, publicKey: await publicKey() });
+  const device = await findDeviceByToken(deps.db.read, deps.vault.mac('device', deviceToken), deps.clock.now());
+  const recipient = await findRecipientByAddress(deps.db.read, address);
+  if (device === null) throw new Error(`The device of ${address} was not made.`);
+  return { kind: 'reader', device: device.id, address, recipient: recipient?.id ?? null, from };
+}
+
+/** Opens a document and turns some pages. @returns the open, or `null` where it was refused */
+export async function read(deps: Deps, reader: ReaderActor, token: string, document: DocumentId, pages: number): Promise<LicenceId | null> {
+  const opened = await openDocument(deps, reader, { token, document });
+  if (opened.outcome === 'refused') return null;
+  for (let page = 1; page <= Math.min(pages, opened.pages); page++) await renderPage(deps, reader, { licence: opened.licence, page, width: 800 });
+  return opened.licence;
+}
+
+export async function print(deps: Deps, reader: ReaderActor, licence: LicenceId): Promise<void> {
+  await printDocument(deps, reader, { licence, from: 1, to: 1 });
+}

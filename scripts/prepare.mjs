@@ -1,0 +1,65 @@
+// What has to be there before anything runs. Plain Node.js: it works before packages are installed.
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+
+const INSTALLED = 'node_modules/.embargo-installed';
+const BUILT = 'build/.stamp';
+const SOURCES = ['src', 'scripts', 'server.ts', 'next.config.ts', 'tsconfig.json', 'package.json', 'package-lock.json'];
+
+function filesOf(entry) {
+  if (!statSync(entry).isDirectory()) return [entry];
+  return readdirSync(entry).sort().flatMap((name) => filesOf(path.join(entry, name)));
+}
+
+function digest(entries) {
+  const hash = createHash('sha256');
+  for (const file of entries.flatMap(filesOf)) if (!file.endsWith('.test.ts')) hash.update(file).update('\0').update(readFileSync(file));
+  return hash.digest('hex');
+}
+
+function stampIs(file, text) {
+  return existsSync(file) && readFileSync(file, 'utf8') === text;
+}
+
+/** Installs the pinned packages, unless they are those of the lock file. */
+export function ensureInstalled() {
+  const wanted = digest(['package-lock.json']);
+  if (stampIs(INSTALLED, wanted)) return;
+  console.log('Installing packages…');
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund'], { stdio: 'inherit' });
+  writeFileSync(INSTALLED, wanted);
+}
+
+/** Builds, unless what was built came from these sources. */
+export function ensureBuilt() {
+  const wanted = digest(SOURCES);
+  if (existsSync('.next/BUILD_ID') && stampIs(BUILT, wanted)) return;
+  console.log('Building…');
+  mkdirSync('build', { recursive: true });
+  execFileSync('npx', ['tsx', 'scripts/build.ts'], { stdio: 'inherit' });
+  writeFileSync(BUILT, wanted);
+}
+
+const DEBIAN_TOOLS = { chromium: 'chromium', age: 'age', qpdf: 'qpdf' };
+
+function isThere(command) {
+  return spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;
+}
+
+/** Installs the Debian programs that tests use, where that is possible, or says which are missing. */
+export function ensureTestTools() {
+  const missing = Object.entries(DEBIAN_TOOLS).filter(([command]) => !isThere(command)).map(([, name]) => name);
+  if (missing.length === 0) return;
+  const command = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`;
+  if (!isThere('apt-get') || process.getuid?.() !== 0) throw new Error(`The tests need these programs: ${missing.join(', ')}. Install them first, on Debian as root with:\n  ${command}`);
+  console.log(`Installing ${missing.join(', ')} from Debian's packages…`);
+  execFileSync('sh', ['-c', command], { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+}
+
+/** Runs the built server with these settings until it ends. */
+export function serve(environment) {
+  const { status } = spawnSync(process.execPath, ['build/server.mjs'], { stdio: 'inherit', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...environment } });
+  process.exit(status ?? 0);
+}

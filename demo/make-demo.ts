@@ -16,11 +16,10 @@ import { deliverMail } from '@/server/services/deliver-mail';
 import { DEMO_SIGN_IN } from '@/server/services/demo-sign-in';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { viewDispatch } from '@/server/services/list-dispatches';
+import { grantRows } from '@/server/services/grant-rows';
 import { protectDocument } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
-import type { DispatchDetail } from '@/contracts/dispatch';
 import type { DispatchId } from '@/core/base/ids';
 import { drawPaper } from './drawings';
 import { print, prove, read } from './reader-actions';
@@ -87,8 +86,8 @@ type Event = { readonly day: number; readonly happen: () => Promise<void> };
 const events: Event[] = [];
 const at = (day: number, happen: () => Promise<void>): void => { events.push({ day, happen }); };
 
-const detail = (key: string): Promise<DispatchDetail> => viewDispatch(deps, ida, { id: ids.get(key) ?? 'dsp_' });
-const tokenFor = async (key: string, person: PersonKey): Promise<string> => (await detail(key)).grants.find((grant) => grant.address === people[person].address)?.link.split('/').at(-1) ?? '';
+const grantsOfSending = (key: string) => grantRows(deps, { dispatch: ids.get(key) ?? 'dsp_' });
+const tokenFor = async (key: string, person: PersonKey): Promise<string> => (await grantsOfSending(key)).find((grant) => grant.address === people[person].address)?.link.split('/').at(-1) ?? '';
 
 async function open(key: string, person: PersonKey, paper: string, pages: number, printed = false): Promise<void> {
   const token = await tokenFor(key, person);
@@ -130,11 +129,11 @@ at(-6.2, async () => {
   await read(deps, stranger, token, documents.get('TQ-412-LP-01') ?? 'doc_', 1);
 });
 at(-5, async () => {
-  const { grants } = await detail('tender');
+  const grants = await grantsOfSending('tender');
   await revokeGrants(deps, ida, { grants: grants.filter((grant) => grant.organisation === 'Kelder Shipworks' || grant.address === people.wilma.address).map((grant) => grant.id) });
 });
 at(-4.9, async () => {
-  const { grants } = await detail('tender');
+  const grants = await grantsOfSending('tender');
   await reinstateGrants(deps, ida, { grants: grants.filter((grant) => grant.address === people.wilma.address).map((grant) => grant.id) });
 });
 for (const day of [-4.2, -3.1, -3.05, -1.6]) at(day, () => open('tender', 'petra', 'TQ-412-LP-01', 1));

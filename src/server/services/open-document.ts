@@ -85,7 +85,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   const watermark = fillTokens(link.dispatch.watermark, {
     name: recipient.name === '' ? actor.address : recipient.name, address: actor.address, organisation: recipient.organisation, reference: document.reference, network: network(actor.from.network),
     date: new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(now),
-    time: new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: zone, timeZoneName: 'short', hour: '2-digit', minute: '2-digit' } as Intl.DateTimeFormatOptions).format(now),
+    time: new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone, timeZoneName: 'short' }).format(now),
   });
   const id = newId('licence', deps.random);
   const rights = RIGHTS.filter((right) => decision.rights[right].granted);

@@ -18,7 +18,8 @@ export const theme = createTheme({
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: { defaultProps: { variant: 'outlined', size: 'small', disableElevation: true }, styleOverrides: { root: { fontSize: 13, padding: '5px 12px' } } },
     MuiTextField: { defaultProps: { size: 'small', fullWidth: true, slotProps: { inputLabel: { shrink: true } } } },
-    MuiCheckbox: { defaultProps: { size: 'small' } },
+    MuiCheckbox: { defaultProps: { size: 'small' }, styleOverrides: { root: { padding: '3px 9px' } } },
+    MuiFormControlLabel: { styleOverrides: { label: { fontSize: 14 } } },
     MuiDialog: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
   },
 });

@@ -1,9 +1,11 @@
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 
-/** `31 Dec 2026 17:00`. */
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** `31 Dec 2026 17:00`: months of three letters, so that columns line up. */
 export function momentText(at: number, zone: string): string {
-  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone: zone }).formatToParts(at).map((part) => [part.type, part.value]));
-  return `${parts['day'] ?? ''} ${parts['month'] ?? ''} ${parts['year'] ?? ''} ${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`;
+  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'numeric', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone: zone }).formatToParts(at).map((part) => [part.type, part.value]));
+  return `${parts['day'] ?? ''} ${MONTHS[Number(parts['month']) - 1] ?? ''} ${parts['year'] ?? ''} ${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`;
 }
 
 /** The zone's short name at that moment: `UTC`, `GMT+1`. */

@@ -45,7 +45,7 @@ function clientOf(request: IncomingMessage, trusted: BlockList): string {
 /** Only the socket knows where a request came from; what a client says about that is removed, save from trusted proxies. */
 function settleHeaders(request: IncomingMessage, trusted: BlockList): void {
   const client = clientOf(request, trusted);
-  for (const name of Object.keys(request.headers)) if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-real-ip' || name.startsWith('x-embargo-')) delete request.headers[name];
+  for (const name of Object.keys(request.headers)) if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-real-ip' || name.startsWith('x-embargo-')) Reflect.deleteProperty(request.headers, name);
   request.headers['x-embargo-network'] = client;
 }
 

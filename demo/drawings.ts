@@ -73,9 +73,9 @@ function drawList(page: PDFPage, font: PDFFont, number: number): void {
   const { height, width } = page.getSize();
   for (let row = 0; row < 36; row++) {
     const y = height - 70 - row * 18;
-    page.drawText(`${String(number * 100 + row)}`, { x: 40, y, size: 9, font, color: INK });
+    page.drawText(String(number * 100 + row), { x: 40, y, size: 9, font, color: INK });
     page.drawText(['Shell plating', 'Car deck girders', 'Ramp, bow', 'Shaft line', 'Ballast piping', 'Switchboard', 'Fire doors', 'Mooring winch'][row % 8] ?? '', { x: 90, y, size: 9, font, color: INK });
-    page.drawText(`${((row * 37 + number * 13) % 90) / 10 + 1} t`, { x: width - 130, y, size: 9, font, color: INK });
+    page.drawText(`${String(((row * 37 + number * 13) % 90) / 10 + 1)} t`, { x: width - 130, y, size: 9, font, color: INK });
     page.drawLine({ start: { x: 40, y: y - 5 }, end: { x: width - 60, y: y - 5 }, thickness: 0.25, color: INK });
   }
 }

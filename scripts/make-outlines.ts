@@ -9,7 +9,7 @@ let unitsPerEm = 1000;
 
 for (const subset of ['latin', 'latin-ext']) {
   const bytes = readFileSync(`${folder}/atkinson-hyperlegible-next-${subset}-600-normal.woff`);
-  const font = opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
+  const font = opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
   unitsPerEm = font.unitsPerEm;
   for (let index = 0; index < font.glyphs.length; index++) {
     const glyph = font.glyphs.get(index);

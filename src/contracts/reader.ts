@@ -54,6 +54,8 @@ export type OpenResult =
       readonly title: string;
       readonly reference: string;
       readonly pages: number;
+      /** When this open began, by the server's clock. */
+      readonly openedAt: number;
       readonly until: number | null;
       readonly rights: Readonly<Record<Right, RightVerdict>>;
       readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };

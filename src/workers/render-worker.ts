@@ -22,7 +22,7 @@ const PHOTOGRAPHIC = 900;
 sharp.concurrency(1);
 sharp.cache(false);
 
-type OpenDocument = { readonly pdf: PdfDocument; readonly release: () => void };
+type OpenDocument = { readonly pdf: PdfDocument; readonly closeFile: () => void };
 
 let engine: Promise<Pdfium> | null = null;
 const kept = new Map<string, OpenDocument>();
@@ -48,7 +48,7 @@ async function open(source: SealedSource): Promise<PdfDocument> {
   const sealed = sealedReader(source);
   try {
     const pdf = openPdf(pdfium, readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read));
-    kept.set(source.path, { pdf, release: () => { pdf.close(); sealed.close(); } });
+    kept.set(source.path, { pdf, closeFile: sealed.close });
     const [oldest] = kept.keys();
     if (kept.size > KEPT_OPEN && oldest !== undefined) forget(oldest);
     return pdf;
@@ -61,12 +61,14 @@ async function open(source: SealedSource): Promise<PdfDocument> {
 function forget(path: string): void {
   const document = kept.get(path);
   kept.delete(path);
-  document?.release();
+  document?.pdf.close();
+  document?.closeFile();
 }
 
 /** After a crash PDFium's memory is not to be trusted: the next task starts with a new engine. */
 function dropEngine(): void {
   engine = null;
+  for (const { closeFile } of kept.values()) closeFile();
   kept.clear();
 }
 

@@ -42,7 +42,7 @@ async function unwraps({ identities, fields }: Vector, file: Uint8Array): Promis
   for (const identity of identities) decrypter.addIdentity(identity);
   const passphrase = fields.get('passphrase');
   if (passphrase !== undefined) decrypter.addPassphrase(passphrase);
-  return decrypter.decryptHeader(file).then(() => true, (error: unknown) => !/no identity matched/.test(String(error)));
+  return decrypter.decryptHeader(file).then(() => true, (error: unknown) => !String(error).includes('no identity matched'));
 }
 
 /** The outcome of reading a vector with our code, in the words of the vectors. */
@@ -59,8 +59,8 @@ async function read(vector: Vector): Promise<string> {
   try {
     header = parseHeader(file);
   } catch (error) {
-    expect(error).toBeInstanceOf(AgeError);
-    return 'header failure';
+    if (error instanceof AgeError) return 'header failure';
+    throw error;
   }
   const expected = vector.fields.get('expect');
   const fileKey = vector.fields.get('file key');
@@ -75,8 +75,8 @@ async function read(vector: Vector): Promise<string> {
   if (nonce.length < PAYLOAD_NONCE) return 'payload failure';
   const cipher = nodeChunkCipher(payloadKey(key, nonce));
   const plain = await collect(openStream(cipher, inPieces(sealed))).catch((error: unknown) => {
-    expect(error).toMatchObject({ code: 'DAMAGED' });
-    return null;
+    if (error instanceof AgeError && error.code === 'DAMAGED') return null;
+    throw error;
   });
   const readers = (): Uint8Array => {
     const reader = readerOf(cipher, sealed.length, (at, length) => sealed.subarray(at, at + length));

@@ -42,7 +42,7 @@ export type Happening = {
   readonly device?: DeviceId;
   readonly licence?: LicenceId;
   /** Facts that name no person. */
-  readonly details?: { readonly [key: string]: Json };
+  readonly details?: Readonly<Record<string, Json>>;
   /** Facts about a person: only salted commitments to them enter the chain. */
   readonly personal?: PersonalFields;
 };
@@ -65,8 +65,8 @@ export type Entry = {
   readonly dispatch: DispatchId | null;
   readonly device: DeviceId | null;
   readonly licence: LicenceId | null;
-  readonly details: { readonly [key: string]: Json };
-  readonly personal: { readonly [field: string]: string };
+  readonly details: Readonly<Record<string, Json>>;
+  readonly personal: Readonly<Record<string, string>>;
   /** Hash of the entry before, in hex; 64 zeros for the first. */
   readonly previous: string;
 };
@@ -75,7 +75,7 @@ export type Entry = {
 export type Place = { readonly sequence: number; readonly previous: string };
 
 /** The canonical text of one entry. `salts` has one salt for each personal field. */
-export function writeEntry(happening: Happening, place: Place, salts: { readonly [field: string]: Uint8Array }, hash: Hash): string {
+export function writeEntry(happening: Happening, place: Place, salts: Readonly<Record<string, Uint8Array>>, hash: Hash): string {
   const personal = Object.entries(happening.personal ?? {}).map(([field, value]) => [field, commitmentOf(field, value, salts[field], hash)]);
   const entry: Entry = {
     v: 1,

@@ -11,6 +11,12 @@ export function emptyAccess(): AccessState {
   return { grants: new Map(), revokedDocuments: new Set() };
 }
 
+/** The terms as the entry spells them; an entry without any stands for none. */
+function termsOf({ details }: Entry): string {
+  const { terms } = details;
+  return typeof terms === 'string' ? terms : '';
+}
+
 /**
  * Applies one entry to the state of access it left behind. What the tables say must be the same:
  * a grant slipped in, widened or revived without an entry then shows.
@@ -20,7 +26,7 @@ export function applyEntry(state: AccessState, entry: Entry): void {
   switch (entry.action) {
     case 'grant.given':
     case 'grant.changed':
-      if (grant !== null) state.grants.set(grant, { terms: String(entry.details['terms']), revoked: state.grants.get(grant)?.revoked ?? false });
+      if (grant !== null) state.grants.set(grant, { terms: termsOf(entry), revoked: state.grants.get(grant)?.revoked ?? false });
       return;
     case 'grant.revoked':
     case 'grant.reinstated':

@@ -10,12 +10,12 @@ export type ErrorBody = { readonly error: { readonly code: string; readonly mess
 
 const NO_STORE = { 'cache-control': 'no-store' };
 
-export function json(body: unknown, status = 200, headers: HeadersInit = {}): Response {
+export function json(body: unknown, status = 200, headers: Readonly<Record<string, string>> = {}): Response {
   return Response.json(body, { status, headers: { ...NO_STORE, ...headers } });
 }
 
 /** A file or picture, never kept by any cache. */
-export function bytes(content: Uint8Array, type: string, headers: HeadersInit = {}): Response {
+export function bytes(content: Uint8Array, type: string, headers: Readonly<Record<string, string>> = {}): Response {
   return new Response(content as Uint8Array<ArrayBuffer>, { headers: { ...NO_STORE, 'content-type': type, 'content-length': String(content.length), ...headers } });
 }
 
@@ -31,14 +31,14 @@ export function respondError(error: unknown, log: Logger): Response {
     return json({ error: { code: 'INVALID', message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`, fields } } satisfies ErrorBody, 422);
   }
   if (error instanceof AppError) {
-    const status = statusOf(error.code);
+    const status = statusOf(String(error.code));
     if (status !== null && status !== 500) {
       const data = error instanceof ServiceError ? error.data : {};
       const retry = data['retryAfter'];
-      return json({ error: { code: error.code, message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
+      return json({ error: { code: String(error.code), message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
     }
   }
-  log.error({ name: error instanceof Error ? error.name : typeof error, code: error instanceof AppError ? error.code : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
+  log.error({ name: error instanceof Error ? error.name : typeof error, code: error instanceof AppError ? String(error.code) : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
   return json({ error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' } } satisfies ErrorBody, 500);
 }
 
@@ -64,10 +64,9 @@ export function textStream(pieces: AsyncGenerator<string>, type: string, name: s
 /** Server-sent events (HTML Living Standard §9.2): an event of this name whenever `subscribe` says so, and a beat that keeps proxies from closing. */
 export async function eventStream(subscribe: (send: () => void) => Promise<() => void>, name: string): Promise<Response> {
   const encoder = new TextEncoder();
-  let end: (() => void) | null = null;
   let controller: ReadableStreamDefaultController<Uint8Array> | null = null;
   const send = (text: string): void => { controller?.enqueue(encoder.encode(text)); };
-  end = await subscribe(() => { send(`event: ${name}\ndata: {}\n\n`); });
+  const end = await subscribe(() => { send(`event: ${name}\ndata: {}\n\n`); });
   let beat: NodeJS.Timeout | null = null;
   const body = new ReadableStream<Uint8Array>({
     start: (opened) => {
@@ -78,7 +77,7 @@ export async function eventStream(subscribe: (send: () => void) => Promise<() =>
     cancel: () => {
       controller = null;
       if (beat !== null) clearInterval(beat);
-      end?.();
+      end();
     },
   });
   return new Response(body, { headers: { ...NO_STORE, 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' } });

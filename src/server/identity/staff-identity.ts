@@ -16,6 +16,10 @@ export type StaffIdentity = {
 
 const SESSION_LASTS = 12 * HOUR;
 
+function textOf(value: unknown): string {
+  return typeof value === 'string' ? value : '';
+}
+
 /** Staff sign-in, by the library's own password hashing and sessions. Signing up is off: staff are made by a use case. */
 export function createStaffIdentity(
   db: Database,
@@ -34,7 +38,7 @@ export function createStaffIdentity(
     session: { expiresIn: SESSION_LASTS / SECOND, disableSessionRefresh: true },
     user: { additionalFields: { role: { type: 'string', required: true, input: false } } },
     database: authAdapter(db, async (tx, model, row) => {
-      if (model === 'session') await onSignIn(tx, row['userId'] as StaffId, String(row['ipAddress'] ?? ''), String(row['userAgent'] ?? ''));
+      if (model === 'session') await onSignIn(tx, row['userId'] as StaffId, textOf(row['ipAddress']), textOf(row['userAgent']));
     }),
     advanced: {
       database: { generateId: ({ model }) => newId(model === 'user' ? 'staff' : 'session', options.random) },

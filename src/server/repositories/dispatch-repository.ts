@@ -42,17 +42,17 @@ export async function listDispatchRows(db: Reading, now: number) {
   const counted = db
     .select({
       dispatchId: grants.dispatchId,
-      documents: sql<number>`count(distinct ${grants.documentId})`.as('documents'),
-      people: sql<number>`count(distinct ${grants.recipientId})`.as('people'),
-      live: sql<number>`sum(${grants.revokedAt} IS NULL AND (${grants.untilAt} IS NULL OR ${grants.untilAt} > ${now}))`.as('live'),
+      documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'),
+      people: sql<number | null>`count(distinct ${grants.recipientId})`.as('people'),
+      live: sql<number | null>`sum(${grants.revokedAt} IS NULL AND (${grants.untilAt} IS NULL OR ${grants.untilAt} > ${now}))`.as('live'),
       nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${grants.untilAt} > ${now} THEN ${grants.untilAt} END)`.as('next_end'),
     })
     .from(grants).groupBy(grants.dispatchId).as('counted');
   const events = db
     .select({
       dispatchId: ledgerEntries.dispatchId,
-      opens: sql<number>`sum(${ledgerEntries.outcome} = 'granted')`.as('opens'),
-      refusals: sql<number>`sum(${ledgerEntries.outcome} = 'refused')`.as('refusals'),
+      opens: sql<number | null>`sum(${ledgerEntries.outcome} = 'granted')`.as('opens'),
+      refusals: sql<number | null>`sum(${ledgerEntries.outcome} = 'refused')`.as('refusals'),
     })
     .from(ledgerEntries).where(eq(ledgerEntries.action, 'document.opened')).groupBy(ledgerEntries.dispatchId).as('events');
   return db

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import type { DocumentId, StaffId, UploadId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, grants, licences, staff, uploads, versions } from '@/server/db/schema';
@@ -44,8 +44,8 @@ export async function referenceTaken(db: Reading | Transaction, reference: strin
 }
 
 export async function listDocumentRows(db: Reading) {
-  const people = db.select({ documentId: grants.documentId, people: sql<number>`count(distinct ${grants.recipientId})`.as('people') }).from(grants).groupBy(grants.documentId).as('people_counts');
-  const opens = db.select({ documentId: licences.documentId, opens: count().as('opens') }).from(licences).groupBy(licences.documentId).as('open_counts');
+  const people = db.select({ documentId: grants.documentId, people: sql<number | null>`count(distinct ${grants.recipientId})`.as('people') }).from(grants).groupBy(grants.documentId).as('people_counts');
+  const opens = db.select({ documentId: licences.documentId, opens: sql<number | null>`count(*)`.as('opens') }).from(licences).groupBy(licences.documentId).as('open_counts');
   return db
     .select({
       id: documents.id, reference: documents.reference, title: documents.title, pages: versions.pages, bytes: versions.bytes, ownerName: staff.name,

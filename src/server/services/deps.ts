@@ -1,3 +1,4 @@
+import 'server-only';
 import type { RandomSource } from '@/core/base/random';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Clock } from '@/server/clock/clock';

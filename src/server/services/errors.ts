@@ -1,3 +1,4 @@
+import 'server-only';
 import { AppError } from '@/core/base/errors';
 
 /** Why a use case could not be carried out. Refusals of access are values, not errors. */

@@ -37,7 +37,7 @@ const COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'action', 'outco
 export async function* exportLedger(deps: Deps, actor: StaffActor, input: LedgerInput): AsyncGenerator<string> {
   const { before: _before, ...filter } = input;
   const total = await countEntries(deps.db.read, filter);
-  const stated = Object.entries(filter).filter(([, value]) => value !== undefined).map(([key, value]) => `${key}=${String(value)}`).join('; ');
+  const stated = Object.entries(filter).map(([key, value]) => `${key}=${value}`).join('; ');
   await recordAlone(deps, { action: 'ledger.exported', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { rows: total, filter: stated } });
   yield `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}\r\n`;
   yield `${COLUMNS.join(',')}\r\n`;

@@ -104,7 +104,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
     );
   });
   return {
-    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, until: decision.until, rights: decision.rights,
+    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights,
     sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address,
   };
 }

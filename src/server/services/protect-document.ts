@@ -4,6 +4,7 @@ import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
 import type { FinishUploadInput } from '@/contracts/document';
 import { findUpload, insertDocument, referenceTaken, removeUpload, type UploadRow } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { discardUpload } from '@/server/services/discard-upload';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/sealed-source';
@@ -12,11 +13,6 @@ async function ownUpload(deps: Deps, actor: StaffActor, id: UploadId): Promise<U
   const upload = await findUpload(deps.db.read, id, actor.id);
   if (upload === null) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
   return upload;
-}
-
-async function discard(deps: Deps, upload: UploadRow): Promise<void> {
-  await deps.db.write((tx) => removeUpload(tx, upload.id));
-  await deps.blobs.remove(upload.blobKey);
 }
 
 /**
@@ -33,7 +29,7 @@ export async function protectDocument(deps: Deps, actor: StaffActor, input: Fini
   const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
   const sealed = { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: upload.declaredBytes };
   const { pages } = await deps.renderer.run({ kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) }).catch(async (error: unknown) => {
-    await discard(deps, upload);
+    await discardUpload(deps, upload);
     throw error;
   });
 
@@ -59,6 +55,6 @@ export async function protectDocument(deps: Deps, actor: StaffActor, input: Fini
 
 /** Ends an upload and removes what was received. */
 export async function cancelUpload(deps: Deps, actor: StaffActor, input: { readonly id: UploadId }): Promise<Record<string, never>> {
-  await discard(deps, await ownUpload(deps, actor, input.id));
+  await discardUpload(deps, await ownUpload(deps, actor, input.id));
   return {};
 }

@@ -21,7 +21,7 @@ type Granted = Decision & { outcome: 'granted' };
 async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Opened> {
   const opened = await findLicence(deps.db.read, id);
   // A licence belongs to the device it was issued to; for any other it does not exist.
-  if (opened === null || opened.licence.deviceId !== actor.device) throw new ServiceError('NOT_FOUND', 'This document is not open here. Open it again from its link.');
+  if (opened?.licence.deviceId !== actor.device) throw new ServiceError('NOT_FOUND', 'This document is not open here. Open it again from its link.');
   return opened;
 }
 

@@ -8,6 +8,7 @@ import { PART, type PartResult } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
 import { advanceUpload, findUpload, type UploadRow } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { discardUpload } from '@/server/services/discard-upload';
 import { ServiceError } from '@/server/services/errors';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
@@ -32,6 +33,10 @@ export async function receivePart(deps: Deps, actor: StaffActor, input: { readon
   busy.add(upload.id);
   try {
     return await sealPart(deps, upload, body);
+  } catch (error) {
+    // Content that cannot be taken in will not become better by trying again.
+    if (error instanceof ContentError) await discardUpload(deps, upload);
+    throw error;
   } finally {
     busy.delete(upload.id);
   }

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -89,7 +90,7 @@ function DocumentPicker({ documents, picked, onPick }: { readonly documents: rea
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
   const shown = documents.filter((document) => picked.has(document.id) || `${document.title} ${document.reference}`.toLowerCase().includes(wanted));
-  if (documents.length === 0) return <p className="quiet">No documents are protected yet. <a href="/documents">Protect one first.</a></p>;
+  if (documents.length === 0) return <p className="quiet">No documents are protected yet. <Link href="/documents">Protect one first.</Link></p>;
   return (
     <div className="stack">
       {documents.length > 8 && <TextField label="Find" value={search} onChange={(event) => { setSearch(event.target.value); }} />}

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -51,7 +51,7 @@ export function SetUpForm({ token }: { readonly token: string }) {
     setPair({ privateKey, publicKey: await identityToRecipient(privateKey) });
   };
 
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
+  const submit = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
     if (pair === null || !stored) {
       setProblem('Make the recovery key and store it first: without it, a lost server means lost files.');

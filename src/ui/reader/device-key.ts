@@ -30,7 +30,7 @@ export async function makeDeviceKey(): Promise<JsonWebKey> {
   const pair = await crypto.subtle.generateKey(ALGORITHM, false, ['sign', 'verify']);
   await inStore('readwrite', (store) => store.put(pair.privateKey, NAME));
   const { kty, crv, x, y } = await crypto.subtle.exportKey('jwk', pair.publicKey);
-  return { kty, crv, x, y } as JsonWebKey;
+  return { kty, crv, x, y };
 }
 
 export async function forgetDeviceKey(): Promise<void> {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
+import { useState, type SubmitEvent } from 'react';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Radio from '@mui/material/Radio';
@@ -30,11 +30,11 @@ export function ProveAddress({ token }: { readonly token: string }) {
       setBusy(false);
     }
   };
-  const ask = (event: FormEvent) => {
+  const ask = (event: SubmitEvent) => {
     event.preventDefault();
     void attempt(async () => { setMinutes((await call<{ readonly minutes: number }>('POST', '/api/v1/reader/code', { token, address })).minutes); });
   };
-  const enter = (event: FormEvent) => {
+  const enter = (event: SubmitEvent) => {
     event.preventDefault();
     void attempt(async () => {
       await call('POST', '/api/v1/reader/device', { token, address, code, kept: kept === 'kept', publicKey: await makeDeviceKey() });

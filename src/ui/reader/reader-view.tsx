@@ -68,7 +68,7 @@ export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opene
           <div className="quiet" style={{ fontSize: 12.5 }}>from {opened.sender.name}, {opened.sender.organisation} · you are here as {opened.address}</div>
         </div>
         <span className="gap" />
-        <div style={{ fontSize: 13 }}>You may {verbList(granted)}{until === null ? ', with no end' : <>, until <b><Moment at={until} named /></b>, {distanceText(until, Date.now())}</>}</div>
+        <div style={{ fontSize: 13 }}>You may {verbList(granted)}{until === null ? ', with no end' : <>, until <b><Moment at={until} named /></b>, {distanceText(until, opened.openedAt)}</>}</div>
         {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
       </header>
       <div className="body">

@@ -7,7 +7,7 @@ import { momentText, zoneName } from '@/ui/time/moment-words';
 export function Moment({ at, named = false }: { readonly at: number; readonly named?: boolean }) {
   const zone = useZone();
   return (
-    <time className="figure" dateTime={new Date(at).toISOString()} title={`${zone}`}>
+    <time className="figure" dateTime={new Date(at).toISOString()} title={zone}>
       {momentText(at, zone)}
       {named ? ` ${zoneName(at, zone)}` : ''}
     </time>

@@ -1,0 +1,44 @@
+// A process is killed while it dispatches and while it encrypts; what it leaves behind must be whole.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test } from 'vitest';
+import { dispatches, documents, grants, outbox, uploads } from '@/server/db/schema';
+import { readConfig } from '@/server/config/env';
+import { createContainer } from '@/server/container';
+import { verifyLedger } from '@/server/services/verify-ledger';
+
+function runUntilKilled(folder: string, after: number): Promise<string> {
+  const child = spawn('npx', ['tsx', '--conditions=react-server', 'tests/support/busy-product.ts', folder], { stdio: ['ignore', 'pipe', 'inherit'], detached: true });
+  let said = '';
+  return new Promise((resolve) => {
+    child.stdout.on('data', (text: Buffer) => {
+      said += text.toString();
+      // Counted from its first dispatch, so that it is killed at work and not while it starts.
+      if (said.includes('busy')) setTimeout(() => { process.kill(-(child.pid ?? 0), 'SIGKILL'); }, after);
+    });
+    child.on('close', () => { resolve(said); });
+  });
+}
+
+test.each([90, 350])('killed %i ms into its work it loses nothing and doubles nothing', async (after) => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'embargo-crash-'));
+  await runUntilKilled(folder, after);
+  const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1 });
+  const { read } = container.deps.db;
+  const verification = await verifyLedger(read, container.deps.recorder.signer.publicKey);
+  expect(verification.problems).toEqual([]);
+  expect(verification.entries).toBeGreaterThan(2);
+  const sent = await read.$count(dispatches);
+  expect(sent).toBeGreaterThan(0);
+  // Each dispatch of the busy product is one document to two people.
+  expect(await read.$count(grants)).toBe(sent * 2);
+  expect(await read.$count(outbox)).toBe(sent * 2);
+  // Blobs without an upload are swept at the start; every document has its own.
+  const incoming = readdirSync(path.join(folder, 'incoming'));
+  expect(incoming.length).toBe(await read.$count(uploads));
+  expect(readdirSync(path.join(folder, 'blobs')).length).toBeGreaterThanOrEqual(await read.$count(documents));
+  await container.close();
+  rmSync(folder, { recursive: true, force: true });
+}, 60_000);

@@ -1,0 +1,190 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { SMTPServer } from 'smtp-server';
+import { simpleParser, type ParsedMail } from 'mailparser';
+import type { AddressInfo } from 'node:net';
+import { Secret } from '@/core/base/secret';
+import { DAY, HOUR, MINUTE } from '@/core/base/time';
+import { createSmtpMailer } from '@/server/mail/smtp-mailer';
+import { outbox } from '@/server/db/schema';
+import { deliverMail } from '@/server/services/deliver-mail';
+import { enterCode, requestCode } from '@/server/services/prove-address';
+import { readMailroom, readMessage } from '@/server/services/read-mailroom';
+import { signIn } from '@/server/services/sign-in';
+import { setUpOrganisation } from '@/server/services/set-up-organisation';
+import { listEntries } from '@/server/repositories/ledger-reader';
+import { dispatch, drawing, newPublicKey, newestCode, protect, startProduct, stranger, type Product } from '../support/product';
+
+let product: Product;
+let token: string;
+let mira: string;
+let people = 0;
+
+beforeAll(async () => { product = await startProduct(); });
+afterAll(async () => { await product.close(); });
+beforeEach(async () => {
+  people++;
+  mira = `mira.${String(people)}@brackwater.example`;
+  token = (await dispatch(product, [await protect(product, await drawing(1))], [mira])).tokenOf(mira);
+});
+
+const enter = async (code: string, browser = 'browser-1', address = mira) => enterCode(product.deps, stranger(browser), { token, address, code, kept: false, publicKey: await newPublicKey() });
+const ask = (browser = 'browser-1', address = mira, network = '203.0.113.24') => requestCode(product.deps, stranger(browser, network), { token, address });
+const wrong = (code: string): string => String((Number(code) + 1) % 1_000_000).padStart(6, '0');
+
+describe('a code', () => {
+  test('works once, in the browser that asked for it, for ten minutes', async () => {
+    await ask();
+    const code = await newestCode(product, mira);
+    expect(code).toMatch(/^\d{6}$/);
+    await expect(enter(code, 'browser-2')).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(enter(code)).resolves.toHaveProperty('deviceToken');
+    await expect(enter(code)).rejects.toMatchObject({ code: 'INVALID' });
+    await ask();
+    const next = await newestCode(product, mira);
+    product.clock.set(product.clock.now() + 10 * MINUTE);
+    await expect(enter(next)).rejects.toMatchObject({ code: 'INVALID' });
+  });
+
+  test('is dead after five guesses, also when they come at once, and each is on the ledger', async () => {
+    await ask();
+    const code = await newestCode(product, mira);
+    const guesses = await Promise.allSettled(Array.from({ length: 8 }, () => enter(wrong(code))));
+    expect(guesses.every((guess) => guess.status === 'rejected')).toBe(true);
+    await expect(enter(code)).rejects.toThrow('does not work any more');
+    const refused = await listEntries(product.deps.db.read, { outcome: 'refused' }, 9);
+    expect(refused.filter(({ entry }) => entry.action === 'code.entered' && entry.reason === 'identity-not-proven')).toHaveLength(9);
+  });
+
+  test('guessed away by a stranger does not lock the recipient out', async () => {
+    await ask('stranger');
+    for (let i = 0; i < 6; i++) await expect(enter('000000', 'stranger')).rejects.toMatchObject({ code: 'INVALID' });
+    await ask('own');
+    await expect(enter(await newestCode(product, mira), 'own')).resolves.toHaveProperty('deviceToken');
+  });
+
+  test('is mailed to one address five times in a quarter of an hour, no more', async () => {
+    for (let i = 0; i < 5; i++) await ask();
+    await expect(ask()).rejects.toMatchObject({ code: 'TOO_MANY' });
+    product.clock.set(product.clock.now() + 15 * MINUTE);
+    await expect(ask()).resolves.toEqual({ minutes: 10 });
+  });
+
+  test('answers alike for an address that was never addressed, a limited number of them a link', async () => {
+    for (let i = 0; i < 8; i++) await expect(ask('browser-1', `nobody${String(i)}@outsider.example`)).resolves.toEqual({ minutes: 10 });
+    await expect(ask('browser-1', 'nobody9@outsider.example')).rejects.toMatchObject({ code: 'TOO_MANY' });
+    await expect(ask()).resolves.toEqual({ minutes: 10 });
+  });
+
+  test('stands nowhere in the database in the clear, once it was delivered', async () => {
+    await ask();
+    const code = await newestCode(product, mira);
+    const rows = await product.deps.db.read.select().from(outbox);
+    expect(rows.filter((row) => row.toAddress === mira && row.body.includes(code.slice(0, 3)))).toHaveLength(0);
+    const entries = await listEntries(product.deps.db.read, {}, 200);
+    expect(JSON.stringify(entries)).not.toContain(`"${code}"`);
+  });
+
+  test('says when and from where it was asked for', async () => {
+    await ask('browser-1', mira, '198.51.100.7');
+    await newestCode(product, mira);
+    const { messages } = await readMailroom(product.deps, { address: mira });
+    const parsed = await simpleParser((await readMessage(product.deps, { id: messages[0]?.id ?? '' })).raw);
+    expect(parsed.text).toContain('from 198.51.100.7, near Kelder');
+    expect(parsed.text).toContain('(Europe/Oslo)');
+  });
+});
+
+describe('the outbox', () => {
+  test('delivers over SMTP as proper MIME, and tries again where the server puts it off', async () => {
+    const received: ParsedMail[] = [];
+    let busy = true;
+    const server = new SMTPServer({
+      authOptional: true,
+      disabledCommands: ['STARTTLS', 'AUTH'],
+      onRcptTo: ({ address }, _session, done) => { done(address.startsWith('gone') ? Object.assign(new Error('no such mailbox'), { responseCode: 550 }) : busy ? Object.assign(new Error('later'), { responseCode: 451 }) : undefined); },
+      onData: (stream, _session, done) => { void simpleParser(stream).then((mail) => { received.push(mail); done(); }); },
+    });
+    await new Promise<void>((resolve) => { server.listen(0, '127.0.0.1', resolve); });
+    const { port } = server.server.address() as AddressInfo;
+    const deps = { ...product.deps, mailer: createSmtpMailer(new Secret(`smtp://127.0.0.1:${String(port)}`), 'Embargo <embargo@tern-quill.example>', product.clock) };
+    await deliverMail(product.deps);
+    await dispatch(product, [await protect(product, await drawing(1))], ['kari@ferrow.example', 'gone@ferrow.example']);
+
+    await deliverMail(deps);
+    expect(received).toHaveLength(0);
+    busy = false;
+    await deliverMail(deps);
+    expect(received).toHaveLength(0); // its next try lies two minutes off
+    product.clock.set(product.clock.now() + 2 * MINUTE);
+    await deliverMail(deps);
+    await deliverMail(deps);
+    server.close();
+
+    expect(received).toHaveLength(1);
+    const [mail] = received;
+    expect(mail?.to).toMatchObject({ text: 'kari@ferrow.example' });
+    expect(mail?.messageId).toMatch(/^<msg_[a-z0-9]{20}@tern-quill\.example>$/);
+    expect(mail?.text).toMatch(/http:\/\/localhost:4120\/r\/[a-z0-9]{24}/);
+    expect(mail?.html).toContain('href="http://localhost:4120/r/');
+    const failed = await listEntries(product.deps.db.read, { outcome: 'failed' }, 1);
+    expect(failed[0]?.entry).toMatchObject({ action: 'mail.failed', reason: 'MAIL_REFUSED' });
+    expect(failed[0]?.personal['address']).toBe('gone@ferrow.example');
+  });
+
+  test('without a mail server nothing is sent, and it says what to set', async () => {
+    const document = await protect(product, await drawing(1));
+    const mute: Product = { ...product, deps: { ...product.deps, mailer: null } };
+    await expect(dispatch(mute, [document], [mira])).rejects.toThrow(/MAIL_URL/);
+  });
+});
+
+describe('before sending', () => {
+  test.each([
+    ['an end that lies behind', { until: 1 }, 'INVALID'],
+  ])('%s is refused', async (_name, terms, code) => {
+    const document = await protect(product, await drawing(1));
+    await expect(dispatch(product, [document], [mira], terms)).rejects.toMatchObject({ code });
+  });
+});
+
+describe('staff', () => {
+  const headers = new Headers({ 'x-embargo-network': '192.0.2.10', 'user-agent': 'test' });
+  const from = { network: '192.0.2.10', agent: 'test' };
+
+  test('sign in with address and password, and both ways are on the ledger', async () => {
+    await expect(signIn(product.deps, product.container.identity, from, headers, { email: 'ida@tern-quill.example', password: 'not the password' })).rejects.toMatchObject({ code: 'NOT_SIGNED_IN' });
+    const cookies = await signIn(product.deps, product.container.identity, from, headers, { email: 'Ida@Tern-Quill.example', password: 'a long enough password' });
+    expect(cookies.join()).toMatch(/embargo-staff=.*HttpOnly/i);
+    const cookie = cookies[0]?.split(';')[0] ?? '';
+    await expect(product.container.identity.whoIs(new Headers({ cookie }))).resolves.toBe(product.ida.id);
+    await expect(product.container.identity.whoIs(new Headers({ cookie: `${cookie}x` }))).resolves.toBeNull();
+    const [granted, refused] = await listEntries(product.deps.db.read, {}, 2);
+    expect([granted?.entry.outcome, refused?.entry.outcome]).toEqual(['done', 'refused']);
+    expect(granted?.personal['network']).toBe('192.0.2.10');
+  });
+
+  test('are limited in their tries', async () => {
+    const attempt = () => signIn(product.deps, product.container.identity, { network: '192.0.2.99', agent: '' }, headers, { email: 'guess@tern-quill.example', password: 'x' });
+    for (let i = 0; i < 10; i++) await expect(attempt()).rejects.toMatchObject({ code: 'NOT_SIGNED_IN' });
+    await expect(attempt()).rejects.toMatchObject({ code: 'TOO_MANY' });
+  });
+
+  test('set up once, with the token from the console', async () => {
+    const input = { token: 'guess', organisation: 'Other', zone: 'UTC', name: 'Eve', email: 'eve@other.example', password: 'another long password', recoveryKey: null };
+    await expect(setUpOrganisation(product.deps, product.container.identity, input)).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  });
+});
+
+test('a device ends: a visit after hours, a kept one after sixty days', async () => {
+  await ask();
+  const visit = await enter(await newestCode(product, mira));
+  expect(visit.maxAge).toBeNull();
+  await ask();
+  const kept = await enterCode(product.deps, stranger(), { token, address: mira, code: await newestCode(product, mira), kept: true, publicKey: await newPublicKey() });
+  expect(kept.maxAge).toBe((60 * DAY) / 1000);
+  const { findDeviceByToken } = await import('@/server/repositories/reader-repository');
+  const find = (deviceToken: string) => findDeviceByToken(product.deps.db.read, product.deps.vault.mac('device', deviceToken), product.clock.now());
+  product.clock.set(product.clock.now() + 9 * HOUR);
+  await expect(find(visit.deviceToken)).resolves.toBeNull();
+  await expect(find(kept.deviceToken)).resolves.not.toBeNull();
+});

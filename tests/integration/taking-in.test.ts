@@ -1,0 +1,161 @@
+import { execFileSync } from 'node:child_process';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { deflateSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { MAX_DOCUMENT, PART } from '@/contracts/document';
+import { documents, uploads } from '@/server/db/schema';
+import { beginUpload } from '@/server/services/begin-upload';
+import { cancelUpload, protectDocument } from '@/server/services/protect-document';
+import { receivePart } from '@/server/services/receive-part';
+import { drawing, inPieces, protect, startProduct, type Product } from '../support/product';
+
+let product: Product;
+beforeAll(async () => { product = await startProduct(); });
+afterAll(async () => { await product.close(); });
+
+const about = { title: 'A paper', reference: 'REF-X' };
+const begin = (bytes: number) => beginUpload(product.deps, product.ida, { fileName: 'a.pdf', bytes });
+const blobs = () => ['incoming', 'blobs'].flatMap((folder) => readdirSync(path.join(product.folder, folder)));
+
+async function* cutAfter(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield await Promise.resolve(bytes);
+  throw new Error('the connection was cut');
+}
+
+/** A PDF of `size` bytes: a real one with a long comment before its end. */
+async function padded(size: number): Promise<Uint8Array> {
+  const bytes = Buffer.from(await drawing(1));
+  return new Uint8Array(Buffer.concat([bytes, Buffer.alloc(size - bytes.length, '\n% padding of a comment line')]));
+}
+
+describe('an upload', () => {
+  test('goes on after a cut, and a part sent twice changes nothing', async () => {
+    const bytes = await padded(PART + 300_000);
+    const { id } = await begin(bytes.length);
+    const part = (offset: number, body: AsyncIterable<Uint8Array>) => receivePart(product.deps, product.ida, { id, offset }, body);
+    await expect(part(0, cutAfter(bytes.subarray(0, 500_000)))).rejects.toThrow('cut');
+    await expect(part(0, inPieces(bytes.subarray(0, PART)))).resolves.toEqual({ receivedBytes: PART });
+    await expect(part(0, inPieces(bytes.subarray(0, PART)))).resolves.toEqual({ receivedBytes: PART });
+    await expect(part(PART + 100, inPieces(bytes.subarray(0, 10)))).rejects.toMatchObject({ code: 'CONFLICT', data: { receivedBytes: PART } });
+    await expect(protectDocument(product.deps, product.ida, { id, ...about })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(part(PART, inPieces(bytes.subarray(PART)))).resolves.toEqual({ receivedBytes: bytes.length });
+    const { id: document } = await protectDocument(product.deps, product.ida, { id, title: 'Long', reference: 'REF-LONG' });
+
+    // What was stored is the file, byte for byte: the standard tool opens it with the recovery key.
+    const [row] = await product.deps.db.read.query.versions.findMany({ where: (version, { eq }) => eq(version.documentId, document) });
+    const key = path.join(product.folder, 'recovery.txt');
+    writeFileSync(key, product.privateKey);
+    const plain = execFileSync('age', ['-d', '-i', key, product.deps.blobs.pathOf(row?.blobKey ?? '')], { maxBuffer: 1 << 26 });
+    expect(plain.equals(bytes)).toBe(true);
+  });
+
+  test.each([['shorter', -10], ['longer', 10]])('refuses a part that is %s than announced', async (_name, difference) => {
+    const bytes = await padded(200_000);
+    const { id } = await begin(bytes.length - difference);
+    await expect(receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes))).rejects.toMatchObject({ code: 'WRONG_LENGTH' });
+    await cancelUpload(product.deps, product.ida, { id });
+  });
+
+  test('cancelled leaves nothing behind', async () => {
+    const before = blobs();
+    const bytes = await drawing(1);
+    const { id } = await begin(bytes.length);
+    await receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes));
+    await cancelUpload(product.deps, product.ida, { id });
+    expect(blobs()).toEqual(before);
+    await expect(receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes))).rejects.toMatchObject({ code: 'NOT_FOUND' });
+  });
+
+  test('of somebody else is not there', async () => {
+    const { id } = await begin(10);
+    await expect(cancelUpload(product.deps, { ...product.ida, id: 'stf_00000000000000000009' }, { id })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    await cancelUpload(product.deps, product.ida, { id });
+  });
+
+  test.each([['empty', 0, 'EMPTY_FILE'], ['too large', MAX_DOCUMENT + 1, 'TOO_LARGE']])('of a file that is %s is refused at once', async (_name, bytes, code) => {
+    await expect(begin(bytes)).rejects.toMatchObject({ code });
+  });
+
+  test('with a reference that is taken keeps the file for another try', async () => {
+    const bytes = await drawing(1);
+    const { id } = await begin(bytes.length);
+    await receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes));
+    await expect(protectDocument(product.deps, product.ida, { id, title: 'x', reference: 'REF-LONG' })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(protectDocument(product.deps, product.ida, { id, title: 'x', reference: 'REF-OTHER' })).resolves.toHaveProperty('id');
+  });
+});
+
+const object = (n: number, body: string): string => `${String(n)} 0 obj\n${body}\nendobj\n`;
+
+/** A PDF from objects, with no cross-reference table: PDFium rebuilds it. */
+function pdf(...objects: string[]): Uint8Array {
+  return new Uint8Array(Buffer.from(`%PDF-1.7\n${objects.join('')}trailer\n<< /Root 1 0 R >>\n%%EOF\n`, 'latin1'));
+}
+
+const CATALOG = object(1, '<< /Type /Catalog /Pages 2 0 R >>');
+const ONE_PAGE = object(2, '<< /Type /Pages /Kids [3 0 R] /Count 1 >>');
+
+/** A stream that inflates to 2 GB, twice deflated so that it stays small. */
+function bomb(): string {
+  let bytes: Buffer = Buffer.alloc(256 * 1024 * 1024, '0 0 m 9 9 l S ');
+  for (let i = 0; i < 2; i++) bytes = deflateSync(bytes);
+  return bytes.toString('latin1');
+}
+
+async function failure(bytes: Uint8Array): Promise<unknown> {
+  return protect(product, bytes, 'hostile').then(() => null, (error: unknown) => error);
+}
+
+describe('content', () => {
+  test.each<[string, () => Promise<Uint8Array> | Uint8Array, string, RegExp]>([
+    ['a picture called .pdf', () => new Uint8Array(Buffer.from('89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c489', 'hex')), 'NOT_A_PDF', /PNG/],
+    ['plain text', () => new Uint8Array(Buffer.from('Dear all,\n')), 'NOT_A_PDF', /not a PDF/],
+    ['a head without a body', () => new Uint8Array(Buffer.from('%PDF-1.7\nnothing follows')), 'PDF_DAMAGED', /damaged/],
+    ['half a file', async () => (await drawing(6)).subarray(0, 300), 'PDF_DAMAGED', /damaged/],
+    ['a page tree that bites its tail', () => pdf(CATALOG, object(2, '<< /Type /Pages /Kids [2 0 R 2 0 R] /Count 2 >>')), 'PDF_DAMAGED', /damaged/],
+    ['no pages', () => pdf(CATALOG, object(2, '<< /Type /Pages /Kids [] /Count 0 >>')), 'PDF_DAMAGED', /damaged/],
+  ])('%s is refused with a sentence', async (_name, make, code, sentence) => {
+    const before = blobs();
+    const error = await failure(await make());
+    expect(error).toMatchObject({ code });
+    expect((error as Error).message).toMatch(sentence);
+    expect(blobs()).toEqual(before);
+    expect(await product.deps.db.read.$count(uploads)).toBe(0);
+  });
+
+  test('a PDF with a password is refused', async () => {
+    const plain = path.join(product.folder, 'plain.pdf');
+    const locked = path.join(product.folder, 'locked.pdf');
+    writeFileSync(plain, await drawing(1));
+    execFileSync('qpdf', ['--encrypt', 'secret', 'secret', '256', '--', plain, locked]);
+    expect(await failure(new Uint8Array(readFileSync(locked)))).toMatchObject({ code: 'PDF_LOCKED' });
+  });
+
+  test('a page a kilometre wide is drawn small', async () => {
+    const id = await protect(product, pdf(CATALOG, ONE_PAGE, object(3, '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 2834645 2834645] >>')), 'wide');
+    expect(id).toMatch(/^doc_/);
+  });
+
+  test('a stream that inflates without end is bounded, and the pool survives', async () => {
+    const stream = bomb();
+    const hostile = pdf(CATALOG, ONE_PAGE, object(3, '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 600 800] /Contents 4 0 R >>'), `4 0 obj\n<< /Length ${String(stream.length)} /Filter [/FlateDecode /FlateDecode] >>\nstream\n${stream}\nendstream\nendobj\n`);
+    const error = await failure(hostile);
+    expect(error === null || (error as { code: string }).code === 'PDF_TOO_DEMANDING' || (error as { code: string }).code === 'PDF_DAMAGED').toBe(true);
+    await expect(protect(product, await drawing(1), 'after')).resolves.toMatch(/^doc_/);
+  }, 60_000);
+
+  test('a form that draws itself is bounded', async () => {
+    const form = (n: number, other: number) => `${String(n)} 0 obj\n<< /Type /XObject /Subtype /Form /BBox [0 0 600 800] /Resources << /XObject << /A ${String(other)} 0 R >> >> /Length 11 >>\nstream\n/A Do /A Do\nendstream\nendobj\n`;
+    const loop = pdf(CATALOG, ONE_PAGE, object(3, '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 600 800] /Contents 6 0 R /Resources << /XObject << /A 4 0 R >> >> >>'), form(4, 5), form(5, 4), '6 0 obj\n<< /Length 5 >>\nstream\n/A Do\nendstream\nendobj\n');
+    const error = await failure(loop);
+    expect(error === null || (error as { code: string }).code === 'PDF_TOO_DEMANDING').toBe(true);
+    await expect(protect(product, await drawing(1), 'after the loop')).resolves.toMatch(/^doc_/);
+  });
+});
+
+test('what was refused made no document', async () => {
+  const titles = (await product.deps.db.read.select().from(documents)).map((row) => row.title);
+  expect(titles).toContain('Long');
+  expect(titles.filter((title) => title === 'hostile').length).toBeLessThan(3);
+});

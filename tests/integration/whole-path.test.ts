@@ -195,9 +195,11 @@ describe('the ledger', () => {
     await expect(verify()).resolves.toMatchObject({ problems: [{ kind: 'personal-differs', sequence: personal.sequence }] });
     await setPersonal(personal.value);
 
-    await db.write((tx) => tx.update(grants).set({ rights: ['read', 'copy', 'print', 'keep'] }).where(sql`id = (SELECT id FROM grants LIMIT 1)`));
+    const [some] = await db.read.select().from(grants).where(sql`rights = '["read"]'`).limit(1);
+    const setRights = (rights: (typeof grants.$inferInsert)['rights']) => db.write((tx) => tx.update(grants).set({ rights }).where(eq(grants.id, some?.id ?? 'grt_')));
+    await setRights(['read', 'copy', 'print', 'keep']);
     await expect(verify()).resolves.toMatchObject({ problems: [{ kind: 'state-differs' }] });
-    await db.write((tx) => tx.update(grants).set({ rights: ['read'] }).where(sql`id = (SELECT id FROM grants LIMIT 1)`));
+    await setRights(['read']);
     await expect(verify()).resolves.toMatchObject({ problems: [] });
 
     const [third] = await db.read.select().from(ledgerEntries).where(eq(ledgerEntries.sequence, 3));

@@ -107,5 +107,5 @@ export function filesIn(folder: string): string[] {
 
 /** Whether these bytes stand anywhere on the disk below a folder. */
 export function isOnDisk(folder: string, bytes: Uint8Array): boolean {
-  return filesIn(folder).some((file) => readFileSync(file).includes(bytes));
+  return filesIn(folder).some((file) => readFileSync(file).includes(Buffer.from(bytes)));
 }

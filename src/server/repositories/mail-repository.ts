@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, lte } from 'drizzle-orm';
+import { and, desc, eq, lte, sql } from 'drizzle-orm';
 import type { Id } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { mailroom, outbox } from '@/server/db/schema';
@@ -20,7 +20,7 @@ export async function settleMail(tx: Transaction, id: Id<'message'>, change: Par
 }
 
 export async function listMailroom(db: Reading, address: string | undefined, limit: number) {
-  return db.select({ id: mailroom.id, toAddress: mailroom.toAddress, fromAddress: mailroom.fromAddress, subject: mailroom.subject, receivedAt: mailroom.receivedAt }).from(mailroom).where(address === undefined ? undefined : eq(mailroom.toAddress, address)).orderBy(desc(mailroom.receivedAt), desc(mailroom.id)).limit(limit);
+  return db.select({ id: mailroom.id, toAddress: mailroom.toAddress, fromAddress: mailroom.fromAddress, subject: mailroom.subject, receivedAt: mailroom.receivedAt }).from(mailroom).where(address === undefined ? undefined : eq(mailroom.toAddress, address)).orderBy(desc(mailroom.receivedAt), desc(sql`rowid`)).limit(limit);
 }
 
 export async function findMailroomMessage(db: Reading, id: string) {

@@ -37,7 +37,7 @@ export async function findChallenge(db: Reading | Transaction, link: LinkId, add
   const [row] = await db
     .select().from(challenges)
     .where(and(eq(challenges.linkId, link), eq(challenges.address, address), eq(challenges.browserHash, browserHash), isNull(challenges.usedAt), gt(challenges.expiresAt, now)))
-    .orderBy(desc(challenges.createdAt), desc(challenges.id)).limit(1);
+    .orderBy(desc(challenges.createdAt), desc(sql`rowid`)).limit(1);
   return row ?? null;
 }
 

@@ -56,7 +56,7 @@ export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms:
       <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start', marginTop: 10 }}>
         <TextField type="datetime-local" label={`Ends, in ${zone}`} value={terms.until === null ? '' : toLocalField(terms.until)} onChange={(event) => { onChange({ ...terms, until: fromLocalField(event.target.value) }); }} helperText={terms.until === null ? 'No end' : zoneName(terms.until, zone)} />
         <TextField type="datetime-local" label="Not before" value={terms.from === null ? '' : toLocalField(terms.from)} onChange={(event) => { onChange({ ...terms, from: fromLocalField(event.target.value) }); }} helperText={terms.from === null ? 'From the dispatch on' : zoneName(terms.from, zone)} />
-        <TextField type="number" label="Prints each" disabled={!terms.rights.includes('print')} value={terms.prints ?? ''} onChange={(event) => { setPrints(event.target.value); }} helperText={terms.prints === null ? 'No limit' : ''} sx={{ maxWidth: 130 }} />
+        <TextField type="number" label="Prints each" disabled={!terms.rights.includes('print')} value={terms.prints ?? ''} onChange={(event) => { setPrints(event.target.value); }} helperText={terms.rights.includes('print') && terms.prints === null ? 'No limit' : ''} sx={{ maxWidth: 130 }} />
       </div>
     </section>
   );

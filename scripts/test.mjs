@@ -1,0 +1,47 @@
+// `npm test`: lint, types, unit, property and integration tests, build, end-to-end tests.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { ensureBuilt, ensureInstalled, ensureTestTools } from './prepare.mjs';
+
+ensureTestTools();
+ensureInstalled();
+
+const reports = mkdtempSync(path.join(tmpdir(), 'embargo-tests-'));
+const unitReport = path.join(reports, 'unit.json');
+const browserReport = path.join(reports, 'browser.json');
+let failed = 0;
+
+function step(name, command, args, environment = {}) {
+  console.log(`\n== ${name}`);
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...environment } });
+  if (status !== 0) failed++;
+  return status === 0;
+}
+
+function read(file) {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    return null;
+  }
+}
+
+ensureBuilt();
+const checks = [
+  step('Types', 'npx', ['tsc', '--noEmit']),
+  step('Lint', 'npx', ['eslint', '.']),
+  step('Import directions', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err']),
+];
+step('Unit, property and integration tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`]);
+step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport });
+
+const unit = read(unitReport);
+const browser = read(browserReport)?.stats;
+// A report that is missing counts as a failure: nothing may pass for want of having run.
+const passed = checks.filter(Boolean).length + (unit?.numPassedTests ?? 0) + (browser?.expected ?? 0);
+const broken = checks.filter((ok) => !ok).length + (unit === null ? 1 : unit.numFailedTests) + (browser === undefined ? 1 : browser.unexpected + browser.flaky);
+rmSync(reports, { recursive: true, force: true });
+console.log(`\n${passed} passed, ${Math.max(broken, failed > 0 && broken === 0 ? 1 : 0)} failed`);
+process.exit(failed === 0 && broken === 0 ? 0 : 1);

@@ -1,0 +1,135 @@
+import { writeFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import { drawPaper } from '../../demo/drawings';
+
+const PASSWORD = 'harbour-lights-412';
+
+async function signIn(page: Page): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/dispatches');
+}
+
+async function expectNothingSerious(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);
+}
+
+/** The newest code in somebody's mailbox, as staff of a demo can read it. */
+async function newestCode(staff: Page, address: string): Promise<string> {
+  const link = staff.locator('table.list a', { hasText: 'is your code' }).first();
+  await expect(async () => {
+    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
+    await expect(link).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 15_000 });
+  return (await link.innerText()).slice(0, 7);
+}
+
+async function linkFor(staff: Page, address: string, subject: string): Promise<string> {
+  const message = staff.locator('table.list a', { hasText: subject }).first();
+  await expect(async () => {
+    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
+    await expect(message).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 15_000 });
+  await message.click();
+  return (await staff.locator('.mail a').first().getAttribute('href')) ?? '';
+}
+
+async function prove(browser: Browser, staff: Page, link: string, address: string, viewport = { width: 1280, height: 800 }): Promise<Page> {
+  const context = await browser.newContext({ viewport });
+  const page = await context.newPage();
+  await page.goto(link);
+  await page.getByLabel('Your address').fill(address);
+  await page.getByRole('button', { name: 'Mail me a code' }).click();
+  await expect(page.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
+  await page.getByLabel('Code').fill(await newestCode(staff, address));
+  await page.getByRole('button', { name: 'Go on' }).click();
+  return page;
+}
+
+test('a document is encrypted, sent, read, revoked while it is read, and on the record', async ({ page, browser }, info) => {
+  await signIn(page);
+  const file = info.outputPath('Berth drawing.pdf');
+  writeFileSync(file, await drawPaper({ reference: 'E2E-1', title: 'Berth drawing', kind: 'arrangement', pages: 2 }));
+  await page.goto('/documents');
+  await page.getByRole('button', { name: 'Protect files' }).click();
+  await page.locator('input[type=file]').setInputFiles(file);
+  await page.getByRole('button', { name: 'Encrypt this file' }).click();
+  await expect(page.getByText('Protected. The clear original')).toBeVisible();
+  await page.getByRole('link', { name: 'Berth drawing' }).click();
+  await page.getByRole('link', { name: 'Dispatch', exact: true }).click();
+
+  await page.getByLabel('Addresses').fill('lena.ask@ferrow.example');
+  await page.getByLabel('Subject').fill('The berth drawing');
+  await expectNothingSerious(page);
+  await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
+  await page.waitForURL('**/dispatches/dsp_*');
+  const dispatchUrl = page.url();
+
+  const staff = await page.context().newPage();
+  const reader = await prove(browser, staff, await linkFor(staff, 'lena.ask@ferrow.example', 'The berth drawing'), 'lena.ask@ferrow.example');
+  await expect(reader.locator('.page img').first()).toBeVisible();
+  await expect(reader.getByText('you are here as lena.ask@ferrow.example')).toBeVisible();
+  await expect(reader.getByText('was not given to you').first()).toBeVisible();
+  await expect(reader.getByRole('button', { name: 'Keep a copy' })).toHaveCount(0);
+  await expectNothingSerious(reader);
+
+  // A copied cookie without this browser's key is worth nothing.
+  const picture = await reader.evaluate(() => performance.getEntriesByType('resource').map((entry) => entry.name).find((name) => name.includes('/pages/')) ?? '');
+  expect(picture).toContain('/pages/1');
+  expect((await reader.request.get(picture)).status()).toBe(401);
+
+  await page.goto(dispatchUrl);
+  await page.getByLabel('Tick all').check();
+  await page.getByRole('button', { name: 'Revoke 1…' }).click();
+  await page.getByRole('button', { name: 'Revoke 1', exact: true }).click();
+  const since = Date.now();
+  await expect(reader.getByRole('heading', { name: 'The sender has ended your access to this document.' })).toBeVisible({ timeout: 3_000 });
+  expect(Date.now() - since).toBeLessThan(2_500);
+  await expect(reader.locator('.page img')).toHaveCount(0);
+
+  await page.goto('/ledger?outcome=refused');
+  await page.goto('/ledger');
+  await expect(page.getByText('revoked access').first()).toBeVisible();
+  await expectNothingSerious(page);
+  await page.goto(dispatchUrl);
+  await page.getByLabel('Tick all').check();
+  await page.getByRole('button', { name: 'Reinstate 1' }).click();
+  await reader.reload();
+  await expect(reader.locator('.page img').first()).toBeVisible();
+  await reader.context().close();
+});
+
+test('a forwarded link opens nothing for a stranger, on a phone', async ({ page, browser }) => {
+  await signIn(page);
+  const link = await linkFor(page, 'mira.kolbe@brackwater.example', 'Tender round 1, Hull 412');
+  const reader = await prove(browser, page, link, 'curious@outsider.example', { width: 390, height: 800 });
+  await expect(reader.getByRole('heading', { name: 'This was not sent to this address.' })).toBeVisible();
+  await expect(reader.getByText('mira')).toHaveCount(0);
+  await reader.context().close();
+});
+
+test('what is not a PDF is refused in words, and a wrong origin is not served', async ({ page, request }) => {
+  await signIn(page);
+  await page.goto('/documents');
+  await page.getByRole('button', { name: 'Protect files' }).click();
+  await page.locator('input[type=file]').setInputFiles({ name: 'report.pdf', mimeType: 'application/pdf', buffer: Buffer.from('Dear all,') });
+  await page.getByRole('button', { name: 'Encrypt this file' }).click();
+  await expect(page.getByText('This file is not a PDF, whatever its name says.')).toBeVisible();
+  const forged = await page.request.post('/api/v1/grants/revoke', { data: { grants: [] }, headers: { origin: 'https://elsewhere.example' } });
+  expect(forged.status()).toBe(403);
+  expect((await request.get('/api/v1/ledger/export')).status()).toBe(401);
+});
+
+for (const place of ['documents', 'dispatches', 'ledger', 'mailroom', 'compose']) {
+  test(`${place} has nothing serious for axe, light and dark`, async ({ page }) => {
+    await signIn(page);
+    await page.goto(`/${place}`);
+    await expectNothingSerious(page);
+    await page.emulateMedia({ colorScheme: 'dark' });
+    await page.reload();
+    await expectNothingSerious(page);
+  });
+}

@@ -48,7 +48,7 @@ function stackOnly(error: Error): string {
 }
 
 /** Text that is sent while it is being made, as a download. */
-export function textStream(pieces: AsyncGenerator<string>, type: string, name: string): Response {
+export function textStream(pieces: AsyncGenerator<string, void>, type: string, name: string): Response {
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({
     pull: async (controller) => {

@@ -18,13 +18,25 @@ function glyphOf(character: string): readonly [number, string] {
   return outlines[character] ?? outlines[character.normalize('NFD').charAt(0)] ?? MISSING;
 }
 
+type Step = { readonly command: string; readonly numbers: readonly number[] };
+
+/** Paths already taken apart: a watermark has the same few letters over and over. */
+const parsed = new Map<string, readonly Step[]>();
+
+function stepsOf(path: string): readonly Step[] {
+  const found = parsed.get(path);
+  if (found !== undefined) return found;
+  const steps = Array.from(path.matchAll(/([MLQCZ])([^MLQCZ]*)/g), ([, command = '', args = '']) => ({ command, numbers: args.split(' ').map(Number) }));
+  parsed.set(path, steps);
+  return steps;
+}
+
 function flatten(path: string, place: (x: number, y: number) => [number, number], into: number[][]): void {
   let contour: number[] = [];
   let x = 0;
   let y = 0;
-  for (const [, command = '', args = ''] of path.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
-    const n = args.split(' ').map(Number);
-    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = n;
+  for (const { command, numbers } of stepsOf(path)) {
+    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = numbers;
     if (command === 'Z') {
       if (contour.length > 4) into.push(contour);
       contour = [];

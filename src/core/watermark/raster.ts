@@ -90,6 +90,8 @@ function sparse(area: Float32Array, width: number, height: number, left: number,
     let sum = 0;
     for (let x = 0; x < width; x++) {
       sum += area[row * width + x] ?? 0;
+      // Most of a slanted line's box is empty; what is left there is rounding.
+      if (sum < 0.001 && sum > -0.001) continue;
       const alpha = Math.round(Math.min(1, Math.abs(sum)) * 255);
       if (alpha === 0) continue;
       xs.push(left + x);

@@ -12,7 +12,7 @@ export async function queueMail(tx: Transaction, rows: readonly (typeof outbox.$
 }
 
 export async function dueMail(db: Reading, now: number, limit: number): Promise<OutboxRow[]> {
-  return db.select().from(outbox).where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, now))).orderBy(outbox.nextAttemptAt, outbox.id).limit(limit);
+  return db.select().from(outbox).where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, now))).orderBy(outbox.nextAttemptAt, sql`rowid`).limit(limit);
 }
 
 export async function settleMail(tx: Transaction, id: Id<'message'>, change: Partial<Pick<OutboxRow, 'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'body'>>): Promise<void> {

@@ -34,7 +34,7 @@ const COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'action', 'outco
  * The filtered ledger as CSV, oldest pages last, made as it is read. Lines at its head state filter,
  * zone and total; that it was exported is itself recorded.
  */
-export async function* exportLedger(deps: Deps, actor: StaffActor, input: LedgerInput): AsyncGenerator<string> {
+export async function* exportLedger(deps: Deps, actor: StaffActor, input: LedgerInput): AsyncGenerator<string, void> {
   const { before: _before, ...filter } = input;
   const total = await countEntries(deps.db.read, filter);
   const stated = Object.entries(filter).map(([key, value]) => `${key}=${value}`).join('; ');

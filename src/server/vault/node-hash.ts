@@ -5,5 +5,6 @@ import type { Hash } from '@/core/ledger/hash';
 export const nodeHash: Hash = (...parts) => {
   const [first = new Uint8Array(0)] = parts;
   // One call for the whole is a third of the cost of a hash object, and entries are short.
-  return hash('sha256', parts.length < 2 ? first : Buffer.concat(parts), 'buffer');
+  const digest = hash('sha256', parts.length < 2 ? first : Buffer.concat(parts), 'buffer');
+  return new Uint8Array(digest.buffer, digest.byteOffset, digest.length);
 };

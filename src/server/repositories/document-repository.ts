@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { DocumentId, StaffId, UploadId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, grants, licences, staff, uploads, versions } from '@/server/db/schema';
@@ -22,10 +22,6 @@ export async function advanceUpload(tx: Transaction, id: UploadId, receivedBytes
 
 export async function removeUpload(tx: Transaction, id: UploadId): Promise<void> {
   await tx.delete(uploads).where(eq(uploads.id, id));
-}
-
-export async function uploadsOlderThan(db: Reading, moment: number): Promise<UploadRow[]> {
-  return db.select().from(uploads).where(lt(uploads.updatedAt, moment));
 }
 
 export async function uploadBlobKeys(db: Reading): Promise<Set<string>> {

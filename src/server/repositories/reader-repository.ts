@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
 import type { DeviceId, DispatchId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { challenges, devices, dispatches, documents, grants, licencePages, licences, links, recipients, staff, versions } from '@/server/db/schema';
@@ -99,11 +99,6 @@ export async function findLicence(db: Reading, id: LicenceId) {
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .where(eq(licences.id, id));
   return row ?? null;
-}
-
-export async function countOpens(db: Reading): Promise<number> {
-  const [row] = await db.select({ opens: count() }).from(licences);
-  return row?.opens ?? 0;
 }
 
 export async function pageWasShown(db: Reading, licence: LicenceId, page: number): Promise<boolean> {

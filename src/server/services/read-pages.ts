@@ -91,8 +91,8 @@ export async function readText(deps: Deps, actor: ReaderActor, input: { readonly
 }
 
 /**
- * Makes a print rendition: pictures of the pages with the watermark, as a PDF. It is counted when it
- * was made; whether paper came out is unknowable.
+ * Makes a print rendition: pictures of the pages with the watermark, as a PDF. It is counted before it
+ * is made, and stays counted where making it fails; whether paper came out is unknowable.
  */
 export async function printDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly from: number; readonly to: number }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);

@@ -84,7 +84,7 @@ async function firstPage(): Promise<void> {
   const ours: number[] = [];
   const pool = createRenderPool('build/workers', 1);
   await pool.run({ kind: 'inspect', source });
-  for (let i = 0; i < 15; i++) {
+  for (let i = 0; i < 40; i++) {
     const plainReader = { size: bytes.length, opened: () => 0, read: (at: number, length: number) => bytes.subarray(at, Math.min(bytes.length, at + length)) };
     bare.push(await seconds(async () => {
       const pdf = openPdf(pdfium, plainReader);

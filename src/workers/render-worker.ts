@@ -1,5 +1,6 @@
 import { closeSync, openSync, readSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
+import { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
 import { readerOf } from '@/core/age/random-access';
@@ -16,8 +17,9 @@ import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 const KEPT_OPEN = 3;
 /** Width of a printed page in px: about 150 dots an inch on A4. */
 const PRINT_WIDTH = 1240;
-/** Above this many colours in a sample, a page is a photograph and JPEG serves it better. */
-const PHOTOGRAPHIC = 900;
+/** Above this many colours in so many pixels, a page is a photograph and JPEG serves it better. */
+const PHOTOGRAPHIC = 300;
+const SAMPLE = 2048;
 
 sharp.concurrency(1);
 sharp.cache(false);
@@ -81,7 +83,7 @@ function mark(picture: Picture, text: string): void {
 
 function isPhotographic({ rgba }: Picture): boolean {
   const pixels = new Uint32Array(rgba.buffer, rgba.byteOffset, rgba.length / 4);
-  const step = Math.max(1, Math.floor(pixels.length / 8192));
+  const step = Math.max(1, Math.floor(pixels.length / SAMPLE));
   const colours = new Set<number>();
   for (let i = 0; i < pixels.length; i += step) colours.add(pixels[i] ?? 0);
   return colours.size > PHOTOGRAPHIC;
@@ -143,10 +145,19 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
   }
 }
 
+/** A reply whose bytes are handed over to the other thread, not copied. */
+function handOver(reply: RenderReply & { ok: true }): RenderReply {
+  if (!('bytes' in reply.result)) return reply;
+  // Bytes that sharp allocated cannot change threads, so they are copied once, which is cheaper than the two copies of a clone.
+  const bytes = new Uint8Array(reply.result.bytes);
+  const own = { ...reply, result: { ...reply.result, bytes } };
+  return { ...own, [transferableSymbol]: [bytes.buffer], [valueSymbol]: own } as RenderReply;
+}
+
 /** Entry point of the worker thread, called by the pool. */
 export default async function run(task: RenderTask): Promise<RenderReply> {
   try {
-    return { ok: true, result: await perform(task) };
+    return handOver({ ok: true, result: await perform(task) });
   } catch (error) {
     if (error instanceof ContentError) return { ok: false, code: error.code };
     if (error instanceof AgeError) return { ok: false, code: 'PDF_DAMAGED' };

@@ -17,7 +17,7 @@ const ED25519 = Uint8Array.of(0x01);
 
 /** signed-note key id: the first four bytes of SHA-256(name, newline, algorithm, public key). */
 function keyId(name: string, publicKey: Uint8Array, hash: Hash): Uint8Array {
-  return hash(utf8(`${name}\n`), ED25519, publicKey).slice(0, 4);
+  return hash(`${name}\n`, ED25519, publicKey).slice(0, 4);
 }
 
 /** The checkpoint as signed text, ready to be stored, mailed or printed. */

@@ -1,5 +1,4 @@
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { utf8 } from '@/core/base/bytes';
 import { LedgerError } from '@/core/ledger/errors';
 import type { Hash } from '@/core/ledger/hash';
 
@@ -17,5 +16,5 @@ export const SALT_BYTES = 16;
  */
 export function commitmentOf(field: string, value: string, salt: Uint8Array | undefined, hash: Hash): string {
   if (salt?.length !== SALT_BYTES) throw new LedgerError('NOT_CANONICAL', `No salt for the personal field ${field}.`);
-  return bytesToHex(hash(salt, utf8(`${field}\0${value}`)));
+  return bytesToHex(hash(salt, `${field}\0${value}`));
 }

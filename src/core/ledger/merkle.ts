@@ -1,11 +1,11 @@
 import type { Hash } from '@/core/ledger/hash';
 
-const LEAF = Uint8Array.of(0x00);
 const NODE = Uint8Array.of(0x01);
 
 /** RFC 6962 §2.1: leaves are hashed behind 0x00, nodes behind 0x01, so that neither passes for the other. */
-export function leafHash(leaf: Uint8Array, hash: Hash): Uint8Array {
-  return hash(LEAF, leaf);
+export function leafHash(leaf: string, hash: Hash): Uint8Array {
+  // U+0000 is the byte 0x00 in UTF-8.
+  return hash(`\0${leaf}`);
 }
 
 /**

@@ -1,5 +1,5 @@
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { equalBytes, utf8 } from '@/core/base/bytes';
+import { equalBytes } from '@/core/base/bytes';
 import type { Checkpoint } from '@/core/ledger/checkpoint';
 import type { Entry } from '@/core/ledger/entry';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
@@ -36,14 +36,13 @@ export class LedgerWalk {
   /** Takes the next entry: the parsed entry, or the problem that ends the walk. */
   next(stored: StoredEntry): { readonly entry: Entry } | { readonly problem: Problem } {
     const expected = this.#tree.size + 1;
-    const problem = (kind: Problem['kind'], detail: string, sequence = expected): { problem: Problem } => ({ problem: { sequence, kind, detail } });
-    if (stored.sequence !== expected) return problem('out-of-sequence', `entry ${String(expected)} is missing; entry ${String(stored.sequence)} follows`);
-    const leaf = leafHash(utf8(stored.text), this.hash);
+    if (stored.sequence !== expected) return problem(expected, 'out-of-sequence', `entry ${String(expected)} is missing; entry ${String(stored.sequence)} follows`);
+    const leaf = leafHash(stored.text, this.hash);
     const hex = bytesToHex(leaf);
-    if (hex !== stored.hash) return problem('altered', `its text no longer has the hash kept beside it`);
+    if (hex !== stored.hash) return problem(expected, 'altered', `its text no longer has the hash kept beside it`);
     const entry = parseEntry(stored.text);
-    if (entry?.sequence !== expected) return problem('malformed', 'its text is not an entry with this number');
-    if (entry.previous !== this.#last) return problem('chain-broken', 'it does not follow the entry before it');
+    if (entry?.sequence !== expected) return problem(expected, 'malformed', 'its text is not an entry with this number');
+    if (entry.previous !== this.#last) return problem(expected, 'chain-broken', 'it does not follow the entry before it');
     this.#tree = appendLeaf(this.#tree, leaf, this.hash);
     this.#last = hex;
     return { entry };
@@ -54,6 +53,10 @@ export class LedgerWalk {
     if (checkpoint.size === this.size && equalBytes(checkpoint.root, this.root)) return null;
     return { sequence: checkpoint.size, kind: 'checkpoint-differs', detail: 'the entries up to here are not those the signed checkpoint stands for' };
   }
+}
+
+function problem(sequence: number, kind: Problem['kind'], detail: string): { readonly problem: Problem } {
+  return { problem: { sequence, kind, detail } };
 }
 
 /** Checks the shape only as far as the walk relies on it: what was hashed was written by us. */

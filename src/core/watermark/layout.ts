@@ -20,7 +20,7 @@ export function textSize(width: number, height: number): number {
 export function layOut(width: number, height: number, textWidth: number): Layout {
   const size = textSize(width, height);
   const along = textWidth + size * 2.5;
-  const across = size * 5.2;
+  const across = size * 6.2;
   const cos = Math.cos(ANGLE);
   const sin = Math.sin(ANGLE);
   const reach = Math.hypot(width, height);

@@ -11,54 +11,69 @@ const outlines = font.outlines as unknown as Outlines;
 const MISSING: readonly [number, string] = [560, 'M60 0L500 0L500 660L60 660ZM120 60L120 600L440 600L440 60Z'];
 
 /** Straight pieces a curve is cut into; enough for text below 60 px. */
-const STEPS = 5;
+const STEPS = 3;
 
 function glyphOf(character: string): readonly [number, string] {
   // An accented letter the font lacks is drawn without its accent.
   return outlines[character] ?? outlines[character.normalize('NFD').charAt(0)] ?? MISSING;
 }
 
-type Step = { readonly command: string; readonly numbers: readonly number[] };
+/** One closed contour of a glyph, curves cut into straight pieces, in font units; y grows upwards. */
+type Glyph = readonly Contour[];
 
-/** Paths already taken apart: a watermark has the same few letters over and over. */
-const parsed = new Map<string, readonly Step[]>();
+/** Glyphs already taken apart: a watermark has the same few letters over and over. */
+const flattened = new Map<string, Glyph>();
 
-function stepsOf(path: string): readonly Step[] {
-  const found = parsed.get(path);
+function glyphContours(path: string): Glyph {
+  const found = flattened.get(path);
   if (found !== undefined) return found;
-  const steps = Array.from(path.matchAll(/([MLQCZ])([^MLQCZ]*)/g), ([, command = '', args = '']) => ({ command, numbers: args.split(' ').map(Number) }));
-  parsed.set(path, steps);
-  return steps;
+  const contours = flatten(path);
+  flattened.set(path, contours);
+  return contours;
 }
 
-function flatten(path: string, place: (x: number, y: number) => [number, number], into: number[][]): void {
+function flatten(path: string): Glyph {
+  const contours: number[][] = [];
   let contour: number[] = [];
   let x = 0;
   let y = 0;
-  for (const { command, numbers } of stepsOf(path)) {
-    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = numbers;
+  for (const [, command = '', args = ''] of path.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
     if (command === 'Z') {
-      if (contour.length > 4) into.push(contour);
+      if (contour.length > 4) contours.push(contour);
       contour = [];
       continue;
     }
+    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = args.split(' ').map(Number);
     if (command === 'Q') {
       for (let i = 1; i <= STEPS; i++) {
         const t = i / STEPS;
         const s = 1 - t;
-        contour.push(...place(s * s * x + 2 * s * t * a + t * t * c, s * s * y + 2 * s * t * b + t * t * d));
+        contour.push(s * s * x + 2 * s * t * a + t * t * c, s * s * y + 2 * s * t * b + t * t * d);
       }
     } else if (command === 'C') {
       for (let i = 1; i <= STEPS; i++) {
         const t = i / STEPS;
         const s = 1 - t;
-        contour.push(...place(s ** 3 * x + 3 * s * s * t * a + 3 * s * t * t * c + t ** 3 * e, s ** 3 * y + 3 * s * s * t * b + 3 * s * t * t * d + t ** 3 * f));
+        contour.push(s ** 3 * x + 3 * s * s * t * a + 3 * s * t * t * c + t ** 3 * e, s ** 3 * y + 3 * s * s * t * b + 3 * s * t * t * d + t ** 3 * f);
       }
     } else {
-      contour.push(...place(a, b));
+      contour.push(a, b);
     }
     [x, y] = command === 'Q' ? [c, d] : command === 'C' ? [e, f] : [a, b];
   }
+  return contours;
+}
+
+/** A glyph's contour where it stands in the line, in px. */
+function place(contour: Contour, pen: number, scale: number, cos: number, sin: number): Contour {
+  const placed = new Array<number>(contour.length);
+  for (let i = 0; i < contour.length; i += 2) {
+    const along = (pen + (contour[i] ?? 0)) * scale;
+    const down = -(contour[i + 1] ?? 0) * scale;
+    placed[i] = along * cos - down * sin;
+    placed[i + 1] = along * sin + down * cos;
+  }
+  return placed;
 }
 
 /** One line of text as polygons, `size` px high per em, its baseline turned by `angle` radians around the start. */
@@ -66,16 +81,11 @@ export function outlineOf(text: string, size: number, angle = 0): TextOutline {
   const scale = size / font.unitsPerEm;
   const cos = Math.cos(angle);
   const sin = Math.sin(angle);
-  const contours: number[][] = [];
+  const contours: Contour[] = [];
   let pen = 0;
   for (const character of text) {
     const [advance, path] = glyphOf(character);
-    const start = pen;
-    flatten(path, (x, y) => {
-      const along = (start + x) * scale;
-      const up = -y * scale;
-      return [along * cos - up * sin, along * sin + up * cos];
-    }, contours);
+    for (const contour of glyphContours(path)) contours.push(place(contour, pen, scale, cos, sin));
     pen += advance;
   }
   return { contours, width: pen * scale };

@@ -10,20 +10,23 @@ export type Coverage = { readonly xs: Int16Array; readonly ys: Int16Array; reado
  * Adds one edge to a signed-area accumulation buffer: for each pixel row the edge crosses, how much
  * of each pixel lies to its right. Summed along a row this gives exact anti-aliased coverage.
  */
-function addEdge(area: Float32Array, width: number, x0: number, y0: number, x1: number, y1: number): void {
+function addEdge(area: Float32Array, width: number, touched: Touched, x0: number, y0: number, x1: number, y1: number): void {
   if (y0 === y1) return;
-  const direction = y0 < y1 ? 1 : -1;
-  const [topX, topY, bottomX, bottomY] = y0 < y1 ? [x0, y0, x1, y1] : [x1, y1, x0, y0];
+  const down = y0 < y1;
+  const direction = down ? 1 : -1;
+  const topX = down ? x0 : x1, topY = down ? y0 : y1, bottomX = down ? x1 : x0, bottomY = down ? y1 : y0;
   const slope = (bottomX - topX) / (bottomY - topY);
   let x = topX;
   for (let row = Math.floor(topY); row < bottomY; row++) {
     const height = Math.min(row + 1, bottomY) - Math.max(row, topY);
     const nextX = x + slope * height;
     const signed = direction * height;
-    const [left, right] = x < nextX ? [x, nextX] : [nextX, x];
+    const left = Math.min(x, nextX), right = Math.max(x, nextX);
     const first = Math.floor(left);
     const last = Math.ceil(right);
     const base = row * width + first;
+    if (first < (touched.from[row] ?? 0)) touched.from[row] = first;
+    if (last > (touched.to[row] ?? 0)) touched.to[row] = last;
     if (last <= first + 1) {
       const middle = (x + nextX) / 2 - first;
       area[base] = (area[base] ?? 0) + signed * (1 - middle);
@@ -51,6 +54,12 @@ function addEdge(area: Float32Array, width: number, x0: number, y0: number, x1: 
   }
 }
 
+/** Coverage below this changes no pixel by a whole step once it is burned in. */
+const FAINTEST = 1 / 64;
+
+/** Leftmost and rightmost column touched in each row: a slanted line leaves most of its box empty. */
+type Touched = { readonly from: Int32Array; readonly to: Int32Array };
+
 /** The pixels that these polygons cover (non-zero winding), anti-aliased. */
 export function rasterise(contours: readonly Contour[]): Coverage {
   let minX = Infinity, minY = Infinity, maxX = -Infinity, maxY = -Infinity;
@@ -70,33 +79,32 @@ export function rasterise(contours: readonly Contour[]): Coverage {
   const width = Math.ceil(maxX) - left + 3;
   const height = Math.ceil(maxY) - top + 1;
   const area = new Float32Array(width * height + 2);
+  const touched = { from: new Int32Array(height).fill(width), to: new Int32Array(height) };
   for (const contour of contours) {
     let x0 = (contour.at(-2) ?? 0) - left;
     let y0 = (contour.at(-1) ?? 0) - top;
     for (let i = 0; i < contour.length; i += 2) {
       const x1 = (contour[i] ?? 0) - left;
       const y1 = (contour[i + 1] ?? 0) - top;
-      addEdge(area, width, x0, y0, x1, y1);
+      addEdge(area, width, touched, x0, y0, x1, y1);
       x0 = x1;
       y0 = y1;
     }
   }
-  return sparse(area, width, height, left, top);
+  return sparse(area, width, touched, left, top);
 }
 
-function sparse(area: Float32Array, width: number, height: number, left: number, top: number): Coverage {
+function sparse(area: Float32Array, width: number, { from, to }: Touched, left: number, top: number): Coverage {
   const xs: number[] = [], ys: number[] = [], alphas: number[] = [];
-  for (let row = 0; row < height; row++) {
+  for (let row = 0; row < from.length; row++) {
     let sum = 0;
-    for (let x = 0; x < width; x++) {
+    const last = to[row] ?? 0;
+    for (let x = from[row] ?? 0; x <= last; x++) {
       sum += area[row * width + x] ?? 0;
-      // Most of a slanted line's box is empty; what is left there is rounding.
-      if (sum < 0.001 && sum > -0.001) continue;
-      const alpha = Math.round(Math.min(1, Math.abs(sum)) * 255);
-      if (alpha === 0) continue;
+      if (sum < FAINTEST && sum > -FAINTEST) continue;
       xs.push(left + x);
       ys.push(top + row);
-      alphas.push(alpha);
+      alphas.push(Math.round(Math.min(1, Math.abs(sum)) * 255));
     }
   }
   return { xs: Int16Array.from(xs), ys: Int16Array.from(ys), alphas: Uint8Array.from(alphas) };

@@ -20,6 +20,33 @@ export type Database = {
 type Waiting = { readonly job: (tx: Transaction) => Promise<unknown>; readonly settle: (outcome: Outcome) => void };
 type Outcome = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly error: unknown };
 
+/** What the jobs of one batch have carried so far towards its commit. */
+type Batch = { carried: ReadonlyMap<object, { readonly value: unknown; readonly flush: (tx: Transaction) => Promise<void> }> };
+const batches = new WeakMap<Transaction, Batch>();
+
+/** A value that the jobs of a batch build up one after another and that is written once, just before the commit. */
+export type Carried<T> = { readonly get: (tx: Transaction) => T | undefined; readonly set: (tx: Transaction, value: T) => void };
+
+/**
+ * Declares such a value. It must be replaced, never changed in place: when a job fails, its part is
+ * undone by going back to the value from before it.
+ */
+export function carriedToCommit<T>(flush: (tx: Transaction, value: T) => Promise<void>): Carried<T> {
+  const key = {};
+  const batchOf = (tx: Transaction): Batch => {
+    const batch = batches.get(tx);
+    if (batch === undefined) throw new Error('Only inside a job of the write queue.');
+    return batch;
+  };
+  return {
+    get: (tx) => batchOf(tx).carried.get(key)?.value as T | undefined,
+    set: (tx, value) => {
+      const batch = batchOf(tx);
+      batch.carried = new Map(batch.carried).set(key, { value, flush: (outer) => flush(outer, value) });
+    },
+  };
+}
+
 /** Most jobs committed together: bounds what a power cut can undo and how long readers wait. */
 const BATCH = 128;
 const BUSY_TIMEOUT = 10 * SECOND;
@@ -59,15 +86,17 @@ function createWriteQueue(db: Reading): { write: Database['write']; idle: () => 
   const waiting: Waiting[] = [];
   let running: Promise<void> | null = null;
 
-  const runBatch = async (batch: readonly Waiting[]): Promise<void> => {
+  const runBatch = async (jobs: readonly Waiting[]): Promise<void> => {
     const outcomes: Outcome[] = [];
     try {
       await db.transaction(async (tx) => {
-        for (const { job } of batch) outcomes.push(await runJob(tx, job));
+        const batch: Batch = { carried: new Map() };
+        for (const { job } of jobs) outcomes.push(await runJob(tx, batch, job));
+        for (const { flush } of batch.carried.values()) await flush(tx);
       }, { behavior: 'immediate' });
-      batch.forEach(({ settle }, i) => { settle(outcomes[i] ?? { ok: false, error: new Error('not run') }); });
+      jobs.forEach(({ settle }, i) => { settle(outcomes[i] ?? { ok: false, error: new Error('not run') }); });
     } catch (error) {
-      for (const { settle } of batch) settle({ ok: false, error });
+      for (const { settle } of jobs) settle({ ok: false, error });
     }
   };
 
@@ -89,10 +118,16 @@ function createWriteQueue(db: Reading): { write: Database['write']; idle: () => 
 }
 
 /** Each job gets a savepoint of its own, so that a failed one leaves no trace among the others. */
-async function runJob(tx: Transaction, job: Waiting['job']): Promise<Outcome> {
+async function runJob(outer: Transaction, batch: Batch, job: Waiting['job']): Promise<Outcome> {
+  const { carried } = batch;
   try {
-    return { ok: true, value: await tx.transaction(job) };
+    const value = await outer.transaction((tx) => {
+      batches.set(tx, batch);
+      return job(tx);
+    });
+    return { ok: true, value };
   } catch (error) {
+    batch.carried = carried;
     return { ok: false, error };
   }
 }

@@ -1,14 +1,14 @@
 import 'server-only';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { eq } from 'drizzle-orm';
-import { utf8 } from '@/core/base/bytes';
 import type { RandomSource } from '@/core/base/random';
+import type { Moment } from '@/core/base/time';
 import { signCheckpoint, type Signer } from '@/core/ledger/checkpoint';
 import { SALT_BYTES } from '@/core/ledger/commitment';
 import { writeEntry, type Happening } from '@/core/ledger/entry';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
 import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/core/ledger/merkle';
-import type { Transaction } from '@/server/db/database';
+import { carriedToCommit, type Transaction } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
 
 /** What writing the ledger needs besides a transaction. */
@@ -40,7 +40,33 @@ async function writeEnd(tx: Transaction, { tree, hash, signedSize }: End): Promi
   await tx.insert(ledgerEnd).values({ id: ONLY_ROW, ...row }).onConflictDoUpdate({ target: ledgerEnd.id, set: row });
 }
 
-async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: End, now: number): Promise<End> {
+/** Entries that wait for their batch's commit: where they leave the ledger, and their rows, newest first. */
+type Pending = { readonly end: End; readonly recorder: Recorder; readonly newest: Written | null; readonly now: Moment; readonly toBeSigned: boolean };
+type Written = { readonly entries: readonly EntryRow[]; readonly personal: readonly PersonalRow[]; readonly before: Written | null };
+type EntryRow = typeof ledgerEntries.$inferInsert;
+type PersonalRow = typeof ledgerPersonal.$inferInsert;
+
+/** Rows in one statement, well below SQLite's limit of 32,766 parameters. */
+const ROWS_AT_ONCE = 2_000;
+
+const pending = carriedToCommit<Pending>(writePending);
+
+async function pendingOf(tx: Transaction, recorder: Recorder): Promise<Pending> {
+  return pending.get(tx) ?? { end: await readEnd(tx), recorder, newest: null, now: 0, toBeSigned: false };
+}
+
+async function writePending(tx: Transaction, { end, recorder, newest, now, toBeSigned }: Pending): Promise<void> {
+  const written: Written[] = [];
+  for (let each = newest; each !== null; each = each.before) written.unshift(each);
+  const entries = written.flatMap((each) => each.entries);
+  const personal = written.flatMap((each) => each.personal);
+  for (let from = 0; from < entries.length; from += ROWS_AT_ONCE) await tx.insert(ledgerEntries).values(entries.slice(from, from + ROWS_AT_ONCE));
+  for (let from = 0; from < personal.length; from += ROWS_AT_ONCE) await tx.insert(ledgerPersonal).values(personal.slice(from, from + ROWS_AT_ONCE));
+  const unsigned = end.tree.size - end.signedSize;
+  await writeEnd(tx, unsigned >= CHECKPOINT_EVERY || (toBeSigned && unsigned > 0) ? await sign(tx, recorder, end, now) : end);
+}
+
+async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: End, now: Moment): Promise<End> {
   const text = signCheckpoint({ origin, size: end.tree.size, root: treeRoot(end.tree, hash) }, signer, hash);
   await tx.insert(ledgerCheckpoints).values({ size: end.tree.size, text, createdAt: now });
   return { ...end, signedSize: end.tree.size };
@@ -48,35 +74,30 @@ async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: En
 
 /**
  * Writes entries at the end of the ledger. The only function that does, always inside the
- * transaction that makes the change recorded.
- *
- * @returns the sequence number of the last entry written
+ * transaction that makes the change recorded. Their rows go in together with those of the other
+ * jobs of the batch, just before it is committed.
  */
-export async function appendEntries(tx: Transaction, recorder: Recorder, happenings: readonly Happening[]): Promise<number> {
+export async function appendEntries(tx: Transaction, recorder: Recorder, happenings: readonly Happening[]): Promise<void> {
   const { hash, random } = recorder;
-  let end = await readEnd(tx);
-  const rows: (typeof ledgerEntries.$inferInsert)[] = [];
-  const personal: (typeof ledgerPersonal.$inferInsert)[] = [];
+  const before = await pendingOf(tx, recorder);
+  let { end } = before;
+  const entries: EntryRow[] = [];
+  const personal: PersonalRow[] = [];
   for (const happening of happenings) {
     const sequence = end.tree.size + 1;
     const fields = Object.entries(happening.personal ?? {});
     const salts = Object.fromEntries(fields.map(([field]) => [field, random(SALT_BYTES)]));
     const body = writeEntry(happening, { sequence, previous: end.hash }, salts, hash);
-    const leaf = leafHash(utf8(body), hash);
+    const leaf = leafHash(body, hash);
     const hex = bytesToHex(leaf);
-    rows.push({ sequence, body, hash: hex });
+    entries.push({ sequence, body, hash: hex });
     for (const [field, value] of fields) personal.push({ sequence, field, salt: Buffer.from(salts[field] ?? []), value });
     end = { tree: appendLeaf(end.tree, leaf, hash), hash: hex, signedSize: end.signedSize };
   }
-  await tx.insert(ledgerEntries).values(rows);
-  if (personal.length > 0) await tx.insert(ledgerPersonal).values(personal);
-  const due = end.tree.size - end.signedSize >= CHECKPOINT_EVERY;
-  await writeEnd(tx, due ? await sign(tx, recorder, end, happenings.at(-1)?.occurredAt ?? 0) : end);
-  return end.tree.size;
+  pending.set(tx, { ...before, end, newest: { entries, personal, before: before.newest }, now: happenings.at(-1)?.occurredAt ?? before.now });
 }
 
 /** Signs the ledger as it stands, unless nothing was written since the last checkpoint. */
-export async function signLedger(tx: Transaction, recorder: Recorder, now: number): Promise<void> {
-  const end = await readEnd(tx);
-  if (end.tree.size > end.signedSize) await writeEnd(tx, await sign(tx, recorder, end, now));
+export async function signLedger(tx: Transaction, recorder: Recorder, now: Moment): Promise<void> {
+  pending.set(tx, { ...(await pendingOf(tx, recorder)), now, toBeSigned: true });
 }

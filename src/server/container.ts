@@ -21,6 +21,7 @@ import { accessChangesSince, lastSequence } from '@/server/repositories/ledger-r
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
 import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
 import { deliverMail } from '@/server/services/deliver-mail';
+import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
 import { record, whereabouts } from '@/server/services/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
@@ -41,6 +42,7 @@ export type Container = {
 const random: RandomSource = (length) => new Uint8Array(randomBytes(length));
 const MAIL_INTERVAL = SECOND;
 const SIGN_INTERVAL = 5 * MINUTE;
+const CLEAR_INTERVAL = 10 * MINUTE;
 const ORIGIN = 'embargo-ledger';
 const MAILROOM_FROM = 'Embargo at Tern & Quill <embargo@tern-quill.example>';
 
@@ -119,6 +121,7 @@ function createBackground(deps: Deps, log: Logger): { start: () => void; stop: (
   return {
     start: () => {
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
+      repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
       repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));
     },
     stop: async () => {

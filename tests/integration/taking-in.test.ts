@@ -5,10 +5,12 @@ import { deflateSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { MAX_DOCUMENT, PART } from '@/contracts/document';
 import { documents, uploads } from '@/server/db/schema';
+import { DAY, MINUTE } from '@/core/base/time';
 import { beginUpload } from '@/server/services/begin-upload';
+import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import { cancelUpload, protectDocument } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
-import { drawing, inPieces, protect, startProduct, type Product } from '../support/product';
+import { START, drawing, inPieces, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;
 beforeAll(async () => { product = await startProduct(); });
@@ -55,6 +57,20 @@ describe('an upload', () => {
     const { id } = await begin(bytes.length - difference);
     await expect(receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes))).rejects.toMatchObject({ code: 'WRONG_LENGTH' });
     await cancelUpload(product.deps, product.ida, { id });
+  });
+
+  test('nobody goes on with is cleared away after a day, and no earlier', async () => {
+    const own = await startProduct();
+    const { id } = await beginUpload(own.deps, own.ida, { fileName: 'a.pdf', bytes: 100 });
+    own.clock.set(START + DAY - MINUTE);
+    await clearAbandonedUploads(own.deps);
+    expect(await own.deps.db.read.$count(uploads)).toBe(1);
+    own.clock.set(START + DAY + MINUTE);
+    await clearAbandonedUploads(own.deps);
+    expect(await own.deps.db.read.$count(uploads)).toBe(0);
+    expect(readdirSync(path.join(own.folder, 'incoming'))).toEqual([]);
+    await expect(receivePart(own.deps, own.ida, { id, offset: 0 }, inPieces(new Uint8Array(100)))).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    await own.close();
   });
 
   test('cancelled leaves nothing behind', async () => {

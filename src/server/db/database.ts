@@ -20,29 +20,35 @@ export type Database = {
 type Waiting = { readonly job: (tx: Transaction) => Promise<unknown>; readonly settle: (outcome: Outcome) => void };
 type Outcome = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly error: unknown };
 
-/** What the jobs of one batch have carried so far towards its commit. */
-type Batch = { carried: ReadonlyMap<object, { readonly value: unknown; readonly flush: (tx: Transaction) => Promise<void> }> };
-const batches = new WeakMap<Transaction, Batch>();
+/** What the jobs of one batch have carried so far towards its commit, by name. */
+type Batch = { carried: ReadonlyMap<string, { readonly value: unknown; readonly flush: (tx: Transaction) => Promise<void> }> };
+
+/**
+ * A transaction bears its batch itself. A map in this module would not do: the framework loads
+ * modules more than once, and whoever opened the database may hold another copy than its users.
+ */
+const BATCH_OF = Symbol.for('embargo.batch');
+type InBatch = Transaction & { [BATCH_OF]?: Batch };
+
+function batchOf(tx: InBatch): Batch {
+  const batch = tx[BATCH_OF];
+  if (batch === undefined) throw new Error('Only inside a job of the write queue.');
+  return batch;
+}
 
 /** A value that the jobs of a batch build up one after another and that is written once, just before the commit. */
 export type Carried<T> = { readonly get: (tx: Transaction) => T | undefined; readonly set: (tx: Transaction, value: T) => void };
 
 /**
- * Declares such a value. It must be replaced, never changed in place: when a job fails, its part is
- * undone by going back to the value from before it.
+ * Declares such a value under a name of its own. It must be replaced, never changed in place: when
+ * a job fails, its part is undone by going back to the value from before it.
  */
-export function carriedToCommit<T>(flush: (tx: Transaction, value: T) => Promise<void>): Carried<T> {
-  const key = {};
-  const batchOf = (tx: Transaction): Batch => {
-    const batch = batches.get(tx);
-    if (batch === undefined) throw new Error('Only inside a job of the write queue.');
-    return batch;
-  };
+export function carriedToCommit<T>(name: string, flush: (tx: Transaction, value: T) => Promise<void>): Carried<T> {
   return {
-    get: (tx) => batchOf(tx).carried.get(key)?.value as T | undefined,
+    get: (tx) => batchOf(tx).carried.get(name)?.value as T | undefined,
     set: (tx, value) => {
       const batch = batchOf(tx);
-      batch.carried = new Map(batch.carried).set(key, { value, flush: (outer) => flush(outer, value) });
+      batch.carried = new Map(batch.carried).set(name, { value, flush: (outer) => flush(outer, value) });
     },
   };
 }
@@ -121,8 +127,8 @@ function createWriteQueue(db: Reading): { write: Database['write']; idle: () => 
 async function runJob(outer: Transaction, batch: Batch, job: Waiting['job']): Promise<Outcome> {
   const { carried } = batch;
   try {
-    const value = await outer.transaction((tx) => {
-      batches.set(tx, batch);
+    const value = await outer.transaction((tx: InBatch) => {
+      tx[BATCH_OF] = batch;
       return job(tx);
     });
     return { ok: true, value };

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import type { DocumentId, StaffId, UploadId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, grants, licences, staff, uploads, versions } from '@/server/db/schema';
@@ -10,6 +10,11 @@ export type VersionRow = typeof versions.$inferSelect;
 export async function findUpload(db: Reading, id: UploadId, owner: StaffId): Promise<UploadRow | null> {
   const [row] = await db.select().from(uploads).where(and(eq(uploads.id, id), eq(uploads.staffId, owner)));
   return row ?? null;
+}
+
+/** Uploads, whoever began them, of which no part has come since. */
+export async function uploadsUntouchedSince(db: Reading, moment: number): Promise<UploadRow[]> {
+  return db.select().from(uploads).where(lt(uploads.updatedAt, moment));
 }
 
 export async function insertUpload(tx: Transaction, row: typeof uploads.$inferInsert): Promise<void> {

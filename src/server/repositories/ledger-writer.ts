@@ -49,7 +49,7 @@ type PersonalRow = typeof ledgerPersonal.$inferInsert;
 /** Rows in one statement, well below SQLite's limit of 32,766 parameters. */
 const ROWS_AT_ONCE = 2_000;
 
-const pending = carriedToCommit<Pending>(writePending);
+const pending = carriedToCommit<Pending>('ledger', writePending);
 
 async function pendingOf(tx: Transaction, recorder: Recorder): Promise<Pending> {
   return pending.get(tx) ?? { end: await readEnd(tx), recorder, newest: null, now: 0, toBeSigned: false };

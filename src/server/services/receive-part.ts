@@ -10,6 +10,7 @@ import { advanceUpload, findUpload, type UploadRow } from '@/server/repositories
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { discardUpload } from '@/server/services/discard-upload';
 import { ServiceError } from '@/server/services/errors';
+import { recordAlone } from '@/server/services/record';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
@@ -32,7 +33,7 @@ export async function receivePart(deps: Deps, actor: StaffActor, input: { readon
   if (input.offset > upload.receivedBytes || busy.has(upload.id)) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: upload.receivedBytes });
   busy.add(upload.id);
   try {
-    return await sealPart(deps, upload, body);
+    return await sealPart(deps, actor, upload, body);
   } catch (error) {
     // Content that cannot be taken in will not become better by trying again.
     if (error instanceof ContentError) await discardUpload(deps, upload);
@@ -42,9 +43,10 @@ export async function receivePart(deps: Deps, actor: StaffActor, input: { readon
   }
 }
 
-async function sealPart(deps: Deps, upload: UploadRow, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
+async function sealPart(deps: Deps, actor: StaffActor, upload: UploadRow, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
   const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
   if (expected === 0) throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+  await recordAlone(deps, { action: 'key.unwrapped', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), version: upload.versionId, details: { for: 'taking in', from: upload.receivedBytes } });
   const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
   const key = payloadKeyOf(deps, { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 }, fileKey);
   const firstChunk = upload.receivedBytes / CHUNK;

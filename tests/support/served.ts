@@ -41,7 +41,7 @@ export async function startServed(environment: Readonly<Record<string, string>> 
   const port = await freePort();
   const folder = mkdtempSync(path.join(tmpdir(), 'embargo-served-'));
   const url = `http://localhost:${String(port)}`;
-  const child = spawn(process.execPath, ['build/server.mjs'], { env: { PATH: process.env['PATH'], NODE_ENV: 'production', PORT: String(port), DATA_DIR: folder, LOG_LEVEL: 'info', ...environment } as NodeJS.ProcessEnv, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(process.execPath, ['build/server.mjs'], { env: { PATH: process.env['PATH'], NODE_ENV: 'production', PORT: String(port), DATA_DIR: folder, LOG_LEVEL: 'info', ...environment }, stdio: ['ignore', 'pipe', 'pipe'] });
   let said = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => { said += text.toString(); });
   const printed = (): string => said;
@@ -54,7 +54,7 @@ export async function startServed(environment: Readonly<Record<string, string>> 
       const response = await fetch(url + at, {
         method, redirect: 'manual', ...(body === undefined ? {} : { body: raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body), duplex: 'half' }),
         headers: { origin: url, cookie: [...cookies].map(([name, value]) => `${name}=${value}`).join('; '), ...(body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }), ...headers },
-      } as RequestInit);
+      });
       for (const cookie of response.headers.getSetCookie()) {
         const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
         cookies.set(name, value);

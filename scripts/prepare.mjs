@@ -1,7 +1,8 @@
 // What has to be there before anything runs. Plain Node.js: it works before packages are installed.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 
 const INSTALLED = 'node_modules/.embargo-installed';
@@ -56,6 +57,26 @@ export function ensureTestTools() {
   if (!isThere('apt-get') || process.getuid?.() !== 0) throw new Error(`The tests need these programs: ${missing.join(', ')}. Install them first, on Debian as root with:\n  ${command}`);
   console.log(`Installing ${missing.join(', ')} from Debian's packages…`);
   execFileSync('sh', ['-c', command], { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+}
+
+/** PDFs that nobody here made, as Debian ships them: one long, two full of pictures. */
+const REAL_DOCUMENTS = { 'gnuplot-doc': ['usr/share/doc/gnuplot/gnuplot.pdf'], 'paperwork-gtk': ['usr/share/doc/paperwork-gtk/intro.pdf', 'usr/share/doc/paperwork-gtk/usage.pdf'] };
+const DOCUMENTS = 'build/real-documents';
+
+/** Takes those documents out of Debian's packages; nothing is installed for them. */
+export function ensureRealDocuments() {
+  const files = Object.values(REAL_DOCUMENTS).flat();
+  if (files.every((file) => existsSync(path.join(DOCUMENTS, path.basename(file))))) return;
+  if (!isThere('apt-get')) throw new Error(`The tests need ${files.map((file) => path.basename(file)).join(', ')} from Debian's packages ${Object.keys(REAL_DOCUMENTS).join(', ')} in ${DOCUMENTS}.`);
+  console.log("Fetching documents from Debian's packages…");
+  const folder = mkdtempSync(path.join(tmpdir(), 'embargo-debian-'));
+  const run = (command, ...args) => execFileSync(command, args, { cwd: folder, stdio: ['ignore', 'ignore', 'inherit'] });
+  if (spawnSync('apt-cache', ['show', 'gnuplot-doc']).status !== 0) run('apt-get', 'update');
+  run('apt-get', 'download', ...Object.keys(REAL_DOCUMENTS));
+  for (const name of readdirSync(folder)) run('dpkg-deb', '-x', name, 'out');
+  mkdirSync(DOCUMENTS, { recursive: true });
+  for (const file of files) copyFileSync(path.join(folder, 'out', file), path.join(DOCUMENTS, path.basename(file)));
+  rmSync(folder, { recursive: true });
 }
 
 /** Runs the built server with these settings until it ends. */

@@ -3,9 +3,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { ensureBuilt, ensureInstalled, ensureTestTools } from './prepare.mjs';
+import { ensureBuilt, ensureInstalled, ensureRealDocuments, ensureTestTools } from './prepare.mjs';
 
 ensureTestTools();
+ensureRealDocuments();
 ensureInstalled();
 
 const reports = mkdtempSync(path.join(tmpdir(), 'embargo-tests-'));

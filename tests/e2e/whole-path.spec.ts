@@ -1,53 +1,7 @@
 import { writeFileSync } from 'node:fs';
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { drawPaper } from '../../demo/drawings';
-
-const PASSWORD = 'harbour-lights-412';
-
-async function signIn(page: Page): Promise<void> {
-  await page.goto('/sign-in');
-  await page.getByLabel('Password').fill(PASSWORD);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/dispatches');
-}
-
-async function expectNothingSerious(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);
-}
-
-/** The newest code in somebody's mailbox, as staff of a demo can read it. */
-async function newestCode(staff: Page, address: string): Promise<string> {
-  const link = staff.locator('table.list a', { hasText: 'is your code' }).first();
-  await expect(async () => {
-    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
-    await expect(link).toBeVisible({ timeout: 500 });
-  }).toPass({ timeout: 15_000 });
-  return (await link.innerText()).slice(0, 7);
-}
-
-async function linkFor(staff: Page, address: string, subject: string): Promise<string> {
-  const message = staff.locator('table.list a', { hasText: subject }).first();
-  await expect(async () => {
-    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
-    await expect(message).toBeVisible({ timeout: 500 });
-  }).toPass({ timeout: 15_000 });
-  await message.click();
-  return (await staff.locator('.mail a').first().getAttribute('href')) ?? '';
-}
-
-async function prove(browser: Browser, staff: Page, link: string, address: string, viewport = { width: 1280, height: 800 }): Promise<Page> {
-  const context = await browser.newContext({ viewport });
-  const page = await context.newPage();
-  await page.goto(link);
-  await page.getByLabel('Your address').fill(address);
-  await page.getByRole('button', { name: 'Mail me a code' }).click();
-  await expect(page.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
-  await page.getByLabel('Code').fill(await newestCode(staff, address));
-  await page.getByRole('button', { name: 'Go on' }).click();
-  return page;
-}
+import { expectNothingSerious, linkFor, prove, signIn } from './people';
 
 test('a document is encrypted, sent, read, revoked while it is read, and on the record', async ({ page, browser }, info) => {
   await signIn(page);

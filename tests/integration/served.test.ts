@@ -119,7 +119,7 @@ describe('a file taken in', () => {
     });
     await expect(put(id, 0, cut)).rejects.toThrow();
     // Until the server has noticed the cut, the part counts as on its way.
-    await expect.poll(async () => (await put(id, 0, bytes)).json()).toEqual({ receivedBytes: bytes.length });
+    await expect.poll(async () => (await put(id, 0, bytes)).json() as Promise<unknown>).toEqual({ receivedBytes: bytes.length });
     expect(await (await put(id, 0, bytes)).json()).toEqual({ receivedBytes: bytes.length });
     expect((await served.call('POST', `/api/v1/uploads/${id}/finish`, { title: 'After a cut', reference: 'CUT-1' })).status).toBe(200);
   });

@@ -19,6 +19,18 @@ function round(value: number): number {
   return Math.round(value * 100) / 100;
 }
 
+type Sheet = { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+
+/** Where a point of the page as it is seen, from its top left, lies on the sheet that is turned clockwise by `quarters`. */
+function onSheet({ x, y, width, height }: Sheet, quarters: number, left: number, down: number): [number, number] {
+  switch (quarters) {
+    case 1: return [x + down, y + left];
+    case 2: return [x + width - left, y + down];
+    case 3: return [x + width - down, y + height - left];
+    default: return [x + left, y + height - down];
+  }
+}
+
 /**
  * The document with the watermark drawn over every page, as outlines, so that it needs no font.
  *
@@ -26,15 +38,21 @@ function round(value: number): number {
  */
 export async function keepMarked(bytes: Uint8Array, watermark: string): Promise<{ readonly bytes: Uint8Array; readonly marked: boolean }> {
   if (watermark.trim() === '' || bytes.length > MAX_MARKED) return { bytes, marked: false };
-  let pdf: PDFDocument;
   try {
-    pdf = await PDFDocument.load(bytes, { updateMetadata: false });
+    return { bytes: await withMark(bytes, watermark), marked: true };
   } catch {
+    // Viewers repair more than can be rewritten.
     return { bytes, marked: false };
   }
+}
+
+async function withMark(bytes: Uint8Array, watermark: string): Promise<Uint8Array> {
+  const pdf = await PDFDocument.load(bytes, { updateMetadata: false });
   const forms = new Map<string, ReturnType<PDFDocument['context']['register']>>();
   for (const page of pdf.getPages()) {
-    const { width, height } = page.getSize();
+    const quarters = ((page.getRotation().angle / 90) % 4 + 4) % 4;
+    const sheet = page.getMediaBox();
+    const [width, height] = quarters % 2 === 0 ? [sheet.width, sheet.height] : [sheet.height, sheet.width];
     const size = textSize(width, height);
     const { points, angle } = layOut(width, height, outlineOf(watermark, size).width);
     const key = size.toFixed(2);
@@ -42,14 +60,14 @@ export async function keepMarked(bytes: Uint8Array, watermark: string): Promise<
     forms.set(key, form);
     const formName = page.node.newXObject('Watermark', form);
     const stateName = page.node.newExtGState('WatermarkState', pdf.context.obj({ ca: 0.2 }));
-    const [cos, sin] = [Math.cos(-angle), Math.sin(-angle)];
-    const { x, y } = page.getMediaBox();
+    const turn = quarters * (Math.PI / 2) - angle;
+    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
     page.pushOperators(
       pushGraphicsState(),
       setGraphicsState(stateName),
-      ...points.flatMap(([left, down]) => [pushGraphicsState(), concatTransformationMatrix(cos, sin, -sin, cos, x + left, y + height - down), drawObject(formName), popGraphicsState()]),
+      ...points.flatMap(([left, down]) => [pushGraphicsState(), concatTransformationMatrix(cos, sin, -sin, cos, ...onSheet(sheet, quarters, left, down)), drawObject(formName), popGraphicsState()]),
       popGraphicsState(),
     );
   }
-  return { bytes: await pdf.save(), marked: true };
+  return pdf.save();
 }

@@ -7,7 +7,11 @@ import { sentenceOf } from '@/ui/http/call';
 import { RefusedError, readerFetch } from '@/ui/reader/reader-call';
 
 type TextRun = { readonly text: string; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
-type Props = { readonly licence: LicenceId; readonly page: number; readonly copy: boolean; readonly onRefused: (reason: RefusalReason | Withheld) => void };
+type Props = {
+  readonly licence: LicenceId; readonly page: number; readonly copy: boolean;
+  /** Width by height, until the page itself says: as those before it. */
+  readonly ratio: string; readonly onRatio: (ratio: string) => void; readonly onRefused: (reason: RefusalReason | Withheld) => void;
+};
 
 const PICTURE_WIDTHS = [800, 1275, 1900];
 
@@ -18,10 +22,12 @@ function pictureWidth(element: HTMLElement): number {
 }
 
 /** One page, asked for once it comes near the view: what was never near was never shown. */
-export function PagePicture({ licence, page, copy, onRefused }: Props) {
+export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [near, setNear] = useState(page === 1);
   const [source, setSource] = useState<string | null>(null);
+  // A picture has no height before it is decoded; until then the frame keeps its own, or all below would jump.
+  const [drawn, setDrawn] = useState(false);
   const [runs, setRuns] = useState<readonly TextRun[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
 
@@ -58,8 +64,8 @@ export function PagePicture({ licence, page, copy, onRefused }: Props) {
   }, [near, licence, page, copy, onRefused]);
 
   return (
-    <div ref={frame} className="page" style={source === null ? { aspectRatio: '210 / 297', display: 'grid', placeItems: 'center', color: '#4C6270' } : undefined}>
-      {source === null ? <span role="status">{problem ?? `Page ${String(page)}`}</span> : <img src={source} alt={`Page ${String(page)}`} draggable={false} onContextMenu={(event) => { if (!copy) event.preventDefault(); }} />}
+    <div ref={frame} className="page" style={!drawn ? { aspectRatio: ratio, display: 'grid', placeItems: 'center', color: '#4C6270' } : undefined}>
+      {source === null ? <span role="status">{problem ?? `Page ${String(page)}`}</span> : <img src={source} alt={`Page ${String(page)}`} draggable={false} onLoad={({ currentTarget }) => { setDrawn(true); onRatio(`${String(currentTarget.naturalWidth)} / ${String(currentTarget.naturalHeight)}`); }} onContextMenu={(event) => { if (!copy) event.preventDefault(); }} />}
       {runs.length > 0 && <TextLayer runs={runs} />}
       <span className="number">{page}</span>
     </div>

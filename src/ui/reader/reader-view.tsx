@@ -1,11 +1,12 @@
 'use client';
 
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { OpenResult } from '@/contracts/reader';
 import type { RefusalReason, Withheld } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
+import { PageJump } from '@/ui/reader/page-jump';
 import { PagePicture } from '@/ui/reader/page-picture';
 import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, readerFetch } from '@/ui/reader/reader-call';
@@ -38,6 +39,10 @@ export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opene
   const [ended, setEnded] = useState<RefusalReason | null>(null);
   const [until, setUntil] = useState(opened.until);
   const [message, setMessage] = useState<string | null>(null);
+  // Most documents have one page size: once the first page is drawn, nothing moves when another is.
+  const [ratio, setRatio] = useState<string | null>(null);
+  const onRatio = useCallback((drawn: string) => { setRatio((known) => known ?? drawn); }, []);
+  const pages = useRef<HTMLElement>(null);
   const onRefused = useCallback((reason: RefusalReason | Withheld) => {
     if (isRefusal(reason)) setEnded(reason);
     else setMessage(`This ${withheldWords[reason]}.`);
@@ -69,11 +74,12 @@ export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opene
         </div>
         <span className="gap" />
         <div style={{ fontSize: 13 }}>You may {verbList(granted)}{until === null ? ', with no end' : <>, until <b><Moment at={until} named /></b>, {distanceText(until, opened.openedAt)}</>}</div>
+        {opened.pages > 1 && ratio !== null && <PageJump pages={opened.pages} list={pages} />}
         {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
       </header>
       <div className="body">
-        <main className="pages" tabIndex={0} aria-label="Pages">
-          {Array.from({ length: opened.pages }, (_, i) => <PagePicture key={i} licence={opened.licence} page={i + 1} copy={opened.rights.copy.granted} onRefused={onRefused} />)}
+        <main ref={pages} className="pages" tabIndex={0} aria-label="Pages">
+          {Array.from({ length: opened.pages }, (_, i) => <PagePicture key={i} licence={opened.licence} page={i + 1} copy={opened.rights.copy.granted} ratio={ratio ?? '210 / 297'} onRatio={onRatio} onRefused={onRefused} />)}
         </main>
         <aside aria-label="What you may do">
           <div className="stack">

@@ -1,0 +1,49 @@
+// What the people of these tests do, in the browser.
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Browser, type Page } from '@playwright/test';
+
+const PASSWORD = 'harbour-lights-412';
+
+export async function signIn(page: Page): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/dispatches');
+}
+
+export async function expectNothingSerious(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);
+}
+
+/** The newest code in somebody's mailbox, as staff of a demo can read it. */
+export async function newestCode(staff: Page, address: string): Promise<string> {
+  const link = staff.locator('table.list a', { hasText: 'is your code' }).first();
+  await expect(async () => {
+    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
+    await expect(link).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 15_000 });
+  return (await link.innerText()).slice(0, 7);
+}
+
+export async function linkFor(staff: Page, address: string, subject: string): Promise<string> {
+  const message = staff.locator('table.list a', { hasText: subject }).first();
+  await expect(async () => {
+    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
+    await expect(message).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 15_000 });
+  await message.click();
+  return (await staff.locator('.mail a').first().getAttribute('href')) ?? '';
+}
+
+export async function prove(browser: Browser, staff: Page, link: string, address: string, viewport = { width: 1280, height: 800 }): Promise<Page> {
+  const context = await browser.newContext({ viewport });
+  const page = await context.newPage();
+  await page.goto(link);
+  await page.getByLabel('Your address').fill(address);
+  await page.getByRole('button', { name: 'Mail me a code' }).click();
+  await expect(page.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
+  await page.getByLabel('Code').fill(await newestCode(staff, address));
+  await page.getByRole('button', { name: 'Go on' }).click();
+  return page;
+}

@@ -29,6 +29,8 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
     { key: 'outcome' as const, label: filter.outcome === undefined ? null : outcomeWords[filter.outcome] },
   ].filter((chip) => chip.label !== null);
   const zone = useZone();
+  const newest = page.rows.at(0)?.occurredAt ?? '2026-01-01T00:00:00Z';
+  const year = newest.slice(0, 4);
   return (
     <main className="work">
       <div className="surface">
@@ -42,7 +44,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
           <div className="row" style={{ marginTop: 8 }}>
             {OUTCOMES.filter((outcome) => outcome !== filter.outcome).map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', filter, { outcome })}>only {outcomeWords[outcome]}</Link>)}
             {chips.map((chip) => <Link key={chip.key} className="chip" style={{ background: 'var(--shoal)' }} href={addressOf('/ledger', filter, { [chip.key]: undefined })} aria-label={`Remove the filter ${chip.label ?? ''}`}>{chip.label} ✕</Link>)}
-            <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone} ({zoneName(Date.parse(page.rows.at(0)?.occurredAt ?? '2026-01-01T00:00:00Z'), zone)})</span>
+            <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)})</span>
           </div>
         </div>
         <div className="scroll">
@@ -55,7 +57,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
                 <tbody>
                   {page.rows.map((each) => (
                     <tr key={each.sequence} aria-selected={each.sequence === selected}>
-                      <td><button type="button" className="row-button" style={{ fontWeight: 400 }} onClick={() => { setSelected(each.sequence); }}><Moment at={Date.parse(each.occurredAt)} /></button></td>
+                      <td><button type="button" className="row-button" style={{ fontWeight: 400 }} onClick={() => { setSelected(each.sequence); }}><Moment at={Date.parse(each.occurredAt)} brief={each.occurredAt.startsWith(year)} /></button></td>
                       <td><Mark kind={markOf(each.action, each.outcome)} /></td>
                       <td className="oneline">{each.who}</td>
                       <td style={{ whiteSpace: 'nowrap' }}>{actionWords[each.action]}</td>

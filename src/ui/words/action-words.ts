@@ -6,8 +6,8 @@ export const actionWords: Record<Action, string> = {
   'document.protected': 'protected', 'document.revoked': 'revoked the document', 'document.reinstated': 'reinstated the document',
   'dispatch.sent': 'dispatched', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
   'mail.delivered': 'mail delivered', 'mail.failed': 'mail not delivered',
-  'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken from the vault',
-  'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'text sent for copying', 'document.printed': 'print rendition made', 'document.kept': 'kept a copy',
+  'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken',
+  'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
   'ledger.exported': 'exported the ledger', 'demo.changed': 'changed the demo',
 };
 

@@ -99,6 +99,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     close: async () => {
       await background.stop();
       deps.live.close();
+      deps.mailer?.close();
       await deps.renderer.close();
       await db.close();
     },

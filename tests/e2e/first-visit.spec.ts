@@ -46,6 +46,8 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await expect(page.getByText('Nothing was sent yet')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Mailroom' })).toHaveCount(0);
 
+  await page.goto(`${served.url}/compose`);
+  await expect(page.getByText('No mail server is set up here')).toBeVisible();
   await page.goto(`${served.url}/documents`);
   const pdf = await drawPaper({ reference: 'R-1', title: 'Keel', kind: 'lines', pages: 1 });
   await page.locator('input[type=file]').setInputFiles({ name: 'Keel.pdf', mimeType: 'application/pdf', buffer: Buffer.from(pdf) });

@@ -29,9 +29,9 @@ export const START = Date.UTC(2026, 10, 25, 9);
 export type Product = { readonly container: Container; readonly deps: Deps; readonly clock: ReturnType<typeof settableClock>; readonly ida: StaffActor; readonly folder: string; readonly privateKey: string; readonly close: () => Promise<void> };
 
 /** A whole product on a real database in a temporary folder, with the mailroom for mail. */
-export async function startProduct(folder = mkdtempSync(path.join(tmpdir(), 'embargo-'))): Promise<Product> {
+export async function startProduct(folder = mkdtempSync(path.join(tmpdir(), 'embargo-')), environment: Readonly<Record<string, string>> = {}): Promise<Product> {
   const clock = settableClock(START);
-  const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), { clock, demo: true, threads: 1 });
+  const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent', ...environment }), { clock, demo: true, threads: 1 });
   const privateKey = await generateX25519Identity();
   const { staffId } = await setUpOrganisation(container.deps, container.identity, { token: setUpToken(container.deps), organisation: 'Tern & Quill', zone: 'Europe/Oslo', name: 'Ida Roe', email: 'ida@tern-quill.example', password: 'a long enough password', recoveryKey: await identityToRecipient(privateKey) }, true);
   const ida: StaffActor = { kind: 'staff', id: staffId, name: 'Ida Roe', email: 'ida@tern-quill.example', role: 'administrator', from: { network: '192.0.2.10', agent: 'test' } };

@@ -2,4 +2,4 @@
 export type Mail = { readonly id: string; readonly to: string; readonly subject: string; readonly text: string };
 
 /** Hands a message over for delivery. @throws MailError where that failed */
-export type Mailer = { readonly deliver: (mail: Mail) => Promise<void> };
+export type Mailer = { readonly deliver: (mail: Mail) => Promise<void>; readonly close: () => void };

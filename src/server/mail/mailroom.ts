@@ -8,6 +8,7 @@ import { toMime } from '@/server/mail/mime';
 /** The demo's mail server: keeps what it is handed, as MIME, once each. */
 export function createMailroom(db: Database, from: string, clock: Clock): Mailer {
   return {
+    close: () => undefined,
     deliver: async (mail) => {
       const now = clock.now();
       const raw = await toMime(mail, from, new Date(now));

@@ -25,6 +25,7 @@ function toMailError(cause: unknown): MailError {
 export function createSmtpMailer(url: Secret<string>, from: string, clock: Clock): Mailer {
   const transport = nodemailer.createTransport({ url: url.reveal(), pool: true, connectionTimeout: 20 * SECOND, socketTimeout: 60 * SECOND });
   return {
+    close: () => { transport.close(); },
     deliver: async (mail) => {
       try {
         await transport.sendMail(toEnvelope(mail, from, new Date(clock.now())));

@@ -7,12 +7,13 @@ import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
 import type { TermsDraft } from '@/ui/compose/terms-fields';
 
-type Draft = { readonly documents: readonly DocumentRow[]; readonly addresses: number; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number };
+type Draft = { readonly documents: readonly DocumentRow[]; readonly addresses: number; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
 
 /** What stands in the way of sending, in words; empty: it can go. */
-export function problemsOf({ documents, addresses, unreadable, terms, subject, watermark, now }: Draft): string[] {
+export function problemsOf({ documents, addresses, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
   const revoked = documents.find((document) => document.revoked);
   return [
+    mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     documents.length === 0 ? 'No document is chosen.' : null,
     revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
     addresses === 0 ? 'No recipient is named: nobody could open it.' : null,

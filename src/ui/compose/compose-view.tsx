@@ -16,10 +16,10 @@ import { call, sentenceOf } from '@/ui/http/call';
 import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
 import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
 
-type Props = { readonly documents: readonly DocumentRow[]; readonly chosen: readonly DocumentId[]; readonly defaultUntil: number; readonly now: number };
+type Props = { readonly documents: readonly DocumentRow[]; readonly chosen: readonly DocumentId[]; readonly defaultUntil: number; readonly now: number; readonly mail: boolean };
 
 /** One page: documents, recipients, what they may do and until when, and at the side what that means. */
-export function ComposeView({ documents, chosen, defaultUntil, now }: Props) {
+export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Props) {
   const router = useRouter();
   const [picked, setPicked] = useState<ReadonlySet<DocumentId>>(new Set(chosen));
   const [people, setPeople] = useState('');
@@ -33,7 +33,7 @@ export function ComposeView({ documents, chosen, defaultUntil, now }: Props) {
 
   const selected = documents.filter((document) => picked.has(document.id));
   const { addresses, unreadable } = parseAddresses(people);
-  const problems = problemsOf({ documents: selected, addresses: addresses.length, unreadable, terms, subject, watermark, now });
+  const problems = problemsOf({ documents: selected, addresses: addresses.length, unreadable, terms, subject, watermark, now, mail });
   const pick = (id: DocumentId, on: boolean) => { setPicked((before) => { const after = new Set(before); if (on) after.add(id); else after.delete(id); return after; }); };
 
   const send = async () => {

@@ -16,10 +16,12 @@ function addEdge(area: Float32Array, width: number, touched: Touched, x0: number
   const direction = down ? 1 : -1;
   const topX = down ? x0 : x1, topY = down ? y0 : y1, bottomX = down ? x1 : x0, bottomY = down ? y1 : y0;
   const slope = (bottomX - topX) / (bottomY - topY);
+  const leftmost = Math.min(topX, bottomX), rightmost = Math.max(topX, bottomX);
   let x = topX;
   for (let row = Math.floor(topY); row < bottomY; row++) {
     const height = Math.min(row + 1, bottomY) - Math.max(row, topY);
-    const nextX = x + slope * height;
+    // Held between the ends: the slope of a nearly level edge is beyond what a number can say.
+    const nextX = Math.max(leftmost, Math.min(rightmost, x + slope * height));
     const signed = direction * height;
     const left = Math.min(x, nextX), right = Math.max(x, nextX);
     const first = Math.floor(left);
@@ -55,7 +57,7 @@ function addEdge(area: Float32Array, width: number, touched: Touched, x0: number
 }
 
 /** Coverage below this changes no pixel by a whole step once it is burned in. */
-const FAINTEST = 1 / 64;
+const FAINTEST = 1 / 255;
 
 /** Leftmost and rightmost column touched in each row: a slanted line leaves most of its box empty. */
 type Touched = { readonly from: Int32Array; readonly to: Int32Array };

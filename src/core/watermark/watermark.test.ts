@@ -26,6 +26,7 @@ describe('rasterise', () => {
     ['a square on whole pixels', [2, 2, 12, 2, 12, 12, 2, 12], 100],
     ['a square on half pixels', [2.5, 2.5, 12.5, 2.5, 12.5, 12.5, 2.5, 12.5], 100],
     ['a triangle', [0, 0, 20, 0, 0, 20], 200],
+    ['a triangle with an edge as good as level', [0, 0, 20, 5e-324, 10, 10], 100],
     ['a flat sliver', [0, 0, 40, 0, 40, 0.5, 0, 0.5], 20],
   ])('covers as much as the area of %s', (_name, contour, area) => {
     expect(total(contour)).toBeGreaterThan(area - 1.5);

@@ -42,7 +42,7 @@ function unseen(renderer: Renderer): Renderer {
   };
 }
 const noLimit = () => Promise.resolve(0);
-const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: { codesByNetwork: noLimit, guessesByNetwork: noLimit, signIn: noLimit } };
+const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: { codesByNetwork: noLimit, guessesByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit } };
 
 // A small fixed generator (mulberry32): the same story from the same seed.
 let seed = 412;
@@ -86,7 +86,7 @@ type Event = { readonly day: number; readonly happen: () => Promise<void> };
 const events: Event[] = [];
 const at = (day: number, happen: () => Promise<void>): void => { events.push({ day, happen }); };
 
-const grantsOfSending = (key: string) => grantRows(deps, { dispatch: ids.get(key) ?? 'dsp_' });
+const grantsOfSending = (key: string) => grantRows(deps, ida, { dispatch: ids.get(key) ?? 'dsp_' });
 const tokenFor = async (key: string, person: PersonKey): Promise<string> => (await grantsOfSending(key)).find((grant) => grant.address === people[person].address)?.link.split('/').at(-1) ?? '';
 
 async function open(key: string, person: PersonKey, paper: string, pages: number, printed = false): Promise<void> {

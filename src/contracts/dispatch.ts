@@ -87,6 +87,8 @@ export type GrantRow = {
   readonly opens: number;
   readonly lastOpen: number | null;
   readonly refusals: number;
+  /** Whether the person who looks may change it. */
+  readonly mayChange: boolean;
   readonly link: string;
 };
 

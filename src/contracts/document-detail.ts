@@ -12,5 +12,7 @@ export type DocumentDetail = {
   readonly fileName: string;
   readonly pages: number;
   readonly bytes: number;
+  /** Whether the person who looks may dispatch or revoke it. */
+  readonly mayChange: boolean;
   readonly grants: readonly GrantRow[];
 };

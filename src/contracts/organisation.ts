@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { isPublicKey } from '@/core/age/recipients';
+import { password } from '@/contracts/staff';
 import { normaliseAddress } from '@/core/policy/address';
 
 function isZone(text: string): boolean {
@@ -17,7 +18,7 @@ export const setUpInput = z.object({
   zone: z.string().refine(isZone, 'that is no time zone'),
   name: z.string().trim().min(1, 'your name is needed').max(120),
   email: z.string().refine((text) => normaliseAddress(text) !== null, 'that is no email address'),
-  password: z.string().min(12, 'at least 12 characters').max(128),
+  password,
   /** Public half only; the private half never leaves the administrator's browser. */
   recoveryKey: z.string().refine(isPublicKey, 'that is no public key').nullable(),
 });

@@ -67,7 +67,7 @@ export async function dispatch({ deps, ida }: Product, documents: readonly Docum
     terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms }, subject: 'For you', note: 'A note', watermark: DEFAULT_WATERMARK,
   };
   const { id } = await dispatchDocuments(deps, ida, input);
-  const grants = await grantRows(deps, { dispatch: id });
+  const grants = await grantRows(deps, ida, { dispatch: id });
   const tokenOf = (address: string): string => grants.find((grant) => grant.address === address)?.link.split('/').at(-1) ?? '';
   return { id, grants, tokenOf };
 }

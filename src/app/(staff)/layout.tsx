@@ -4,6 +4,6 @@ import { viewShell } from '@/server/services/view-shell';
 import { Shell } from '@/ui/shell/shell';
 
 export default async function StaffLayout({ children }: { readonly children: ReactNode }) {
-  const shell = await loadForStaff(viewShell);
+  const shell = await loadForStaff('staff', viewShell);
   return <Shell {...shell}>{children}</Shell>;
 }

@@ -7,7 +7,7 @@ import type { Hash } from '@/core/ledger/hash';
 
 /** Everything that is recorded, named by what happened. */
 export const ACTIONS = [
-  'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed',
+  'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed', 'staff.invited', 'staff.changed', 'staff.password-chosen',
   'document.protected', 'document.revoked', 'document.reinstated',
   'dispatch.sent', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
   'mail.delivered', 'mail.failed',

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { DeviceId, DispatchId, DocumentId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import type { Role } from '@/core/policy/powers';
 import type { Right } from '@/core/policy/rights';
 
 // Moments are milliseconds since the epoch throughout.
@@ -24,7 +25,9 @@ export const staff = sqliteTable('staff', {
   email: text().notNull().unique(),
   emailVerified: integer({ mode: 'boolean' }).notNull(),
   image: text(),
-  role: text().$type<'administrator' | 'sender' | 'auditor'>().notNull(),
+  role: text().$type<Role>().notNull(),
+  /** Since when this person cannot sign in; what they did stays theirs. */
+  disabledAt: integer(),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
 });
@@ -64,6 +67,15 @@ export const staffVerifications = sqliteTable('staff_verifications', {
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
 });
+
+/** A mailed way to choose a password: for somebody invited, or who forgot theirs. Kept as a keyed hash, used once. */
+export const staffTickets = sqliteTable('staff_tickets', {
+  tokenMac: text().primaryKey(),
+  staffId: text().$type<StaffId>().notNull().references(() => staff.id),
+  expiresAt: integer().notNull(),
+  usedAt: integer(),
+  createdAt: integer().notNull(),
+}, (table) => [index('staff_tickets_staff').on(table.staffId)]);
 
 /** Keys of the service itself, wrapped by the master key. */
 export const serviceKeys = sqliteTable('service_keys', {

@@ -2,6 +2,7 @@ import 'server-only';
 import { headers as requestHeaders } from 'next/headers';
 import { notFound, redirect, unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
+import { holds, type Power } from '@/core/policy/powers';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import { json, respondError } from '@/server/http/respond';
@@ -12,8 +13,10 @@ import { ServiceError } from '@/server/services/errors';
 import { isSetUp } from '@/server/services/set-up-organisation';
 
 type Params = { readonly params: Promise<Record<string, string>> };
-type Route = (request: Request, context: Params) => Promise<Response>;
-type Actors = { readonly staff: StaffActor; readonly reader: ReaderActor; readonly stranger: StrangerActor };
+/** Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. */
+export type Caller = Power | 'staff' | 'reader' | 'stranger';
+type Route = ((request: Request, context: Params) => Promise<Response>) & { readonly openTo: Caller };
+type ActorOf<C extends Caller> = C extends 'reader' ? ReaderActor : C extends 'stranger' ? StrangerActor : StaffActor;
 
 const kept = globalThis as typeof globalThis & { embargoContainer?: Promise<Container> };
 
@@ -29,29 +32,34 @@ async function inputOf(request: Request, { params }: Params): Promise<unknown> {
   return { ...query, ...(typeof body === 'object' ? body : {}), ...(await params) };
 }
 
-async function actorFor<K extends keyof Actors>(container: Container, kind: K, request: Request): Promise<{ actor: Actors[K]; cookie: string | null }> {
-  switch (kind) {
-    case 'staff': return { actor: (await needStaff(container, request.headers)) as Actors[K], cookie: null };
-    case 'reader': return { actor: (await needReader(container, request)) as Actors[K], cookie: null };
-    default: return strangerOf(container, request.headers) as { actor: Actors[K]; cookie: string | null };
-  }
+async function actorFor<C extends Caller>(container: Container, caller: C, request: Request): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
+  if (caller === 'stranger') return strangerOf(container, request.headers) as { actor: ActorOf<C>; cookie: string | null };
+  const actor = caller === 'reader' ? await needReader(container, request) : await needPower(container, request.headers, caller);
+  return { actor: actor as ActorOf<C>, cookie: null };
+}
+
+/** @throws ServiceError `NOT_SIGNED_IN`, `NOT_ALLOWED` */
+async function needPower(container: Container, headers: Headers, power: Power | 'staff'): Promise<StaffActor> {
+  const actor = await needStaff(container, headers);
+  if (power !== 'staff' && !holds(actor.role, power)) throw new ServiceError('NOT_ALLOWED', `This is not among the powers of ${actor.role === 'sender' ? 'a sender' : 'an auditor'}. Ask an administrator.`);
+  return actor;
 }
 
 /**
  * A route that parses its input, calls one service and answers with its result. Who may call it is
  * said here; where a request came from is checked for every change.
  */
-export function handle<K extends keyof Actors, S extends z.ZodType, R>(
-  kind: K,
+export function handle<C extends Caller, S extends z.ZodType, R>(
+  caller: C,
   schema: S,
-  service: (deps: Deps, actor: Actors[K], input: z.infer<S>, request: Request) => Promise<R>,
+  service: (deps: Deps, actor: ActorOf<C>, input: z.infer<S>, request: Request) => Promise<R>,
   respond: (result: R, deps: Deps) => Response = (result) => json(result),
 ): Route {
-  return async (request, context) => {
+  const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
       checkOrigin(request, container.deps.publicUrl);
-      const { actor, cookie } = await actorFor(container, kind, request);
+      const { actor, cookie } = await actorFor(container, caller, request);
       const response = respond(await service(container.deps, actor, schema.parse(await inputOf(request, context)), request), container.deps);
       if (cookie !== null) response.headers.append('set-cookie', cookie);
       return response;
@@ -60,11 +68,12 @@ export function handle<K extends keyof Actors, S extends z.ZodType, R>(
       return respondError(error, container.log);
     }
   };
+  return Object.assign(route, { openTo: caller });
 }
 
 /** A route that needs the sign-in library as well: signing in and out, setting up. */
-export function handleIdentity<S extends z.ZodType>(schema: S, use: (container: Container, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
-  return async (request, context) => {
+export function handleIdentity<S extends z.ZodType>(caller: 'staff' | 'stranger', schema: S, use: (container: Container, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
+  const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
       checkOrigin(request, container.deps.publicUrl);
@@ -77,17 +86,19 @@ export function handleIdentity<S extends z.ZodType>(schema: S, use: (container: 
       return respondError(error, container.log);
     }
   };
+  return Object.assign(route, { openTo: caller });
 }
 
 /** Data for a staff page; leads to set-up or sign-in where that is due. */
-export async function loadForStaff<R>(service: (deps: Deps, actor: StaffActor) => Promise<R>): Promise<R> {
+export async function loadForStaff<R>(power: Power | 'staff', service: (deps: Deps, actor: StaffActor) => Promise<R>): Promise<R> {
   const container = await running();
   try {
     if (!(await isSetUp(container.deps))) redirect('/set-up');
-    return await service(container.deps, await needStaff(container, await requestHeaders()));
+    return await service(container.deps, await needPower(container, await requestHeaders(), power));
   } catch (error) {
     unstable_rethrow(error);
     if (error instanceof ServiceError && error.code === 'NOT_SIGNED_IN') redirect('/sign-in');
+    if (error instanceof ServiceError && error.code === 'NOT_ALLOWED') redirect('/not-allowed');
     if (error instanceof ServiceError && error.code === 'NOT_FOUND') notFound();
     if (error instanceof z.ZodError) notFound();
     throw error;

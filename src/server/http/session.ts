@@ -2,7 +2,7 @@ import 'server-only';
 import { randomBytes, webcrypto } from 'node:crypto';
 import { MINUTE } from '@/core/base/time';
 import type { Container } from '@/server/container';
-import { findStaff } from '@/server/repositories/organisation-repository';
+import { findStaff } from '@/server/repositories/staff-repository';
 import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
 import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -37,7 +37,7 @@ export function deviceCookie(token: string, publicUrl: string, maxAge: number | 
 export async function needStaff({ identity, deps }: Container, headers: Headers): Promise<StaffActor> {
   const id = await identity.whoIs(headers);
   const row = id === null ? null : await findStaff(deps.db.read, id);
-  if (row === null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
+  if (row?.disabledAt !== null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
   return { kind: 'staff', id: row.id, name: row.name, email: row.email, role: row.role, from: originOf(headers) };
 }
 

@@ -5,7 +5,7 @@ import { MINUTE, SECOND } from '@/core/base/time';
 export type Limit = (key: string) => Promise<number>;
 
 /** The limits on what strangers may try. */
-export type Limits = { readonly codesByNetwork: Limit; readonly guessesByNetwork: Limit; readonly signIn: Limit };
+export type Limits = { readonly codesByNetwork: Limit; readonly guessesByNetwork: Limit; readonly signIn: Limit; readonly passwordMails: Limit };
 
 function limit(points: number, span: number): Limit {
   const limiter = new RateLimiterMemory({ points, duration: span / SECOND });
@@ -21,5 +21,5 @@ function limit(points: number, span: number): Limit {
 }
 
 export function createLimits(): Limits {
-  return { codesByNetwork: limit(30, 15 * MINUTE), guessesByNetwork: limit(60, 15 * MINUTE), signIn: limit(10, 5 * MINUTE) };
+  return { codesByNetwork: limit(30, 15 * MINUTE), guessesByNetwork: limit(60, 15 * MINUTE), signIn: limit(10, 5 * MINUTE), passwordMails: limit(5, 15 * MINUTE) };
 }

@@ -75,10 +75,11 @@ const grantColumns = { grant: grants, recipient: recipients, document: documents
 export async function grantsOf(db: Reading, of: { readonly dispatch: DispatchId } | { readonly document: DocumentId }) {
   const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : eq(grants.documentId, of.document);
   return db
-    .select({ ...grantColumns, token: links.token })
+    .select({ ...grantColumns, token: links.token, sentBy: dispatches.sentBy })
     .from(grants)
     .innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .innerJoin(documents, eq(documents.id, grants.documentId))
+    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(links, and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)))
     .where(where)
     .orderBy(recipients.organisation, recipients.address, documents.reference);
@@ -86,6 +87,16 @@ export async function grantsOf(db: Reading, of: { readonly dispatch: DispatchId 
 
 export async function grantsByIds(db: Reading | Transaction, ids: readonly GrantId[]): Promise<GrantRecord[]> {
   return db.select().from(grants).where(inArray(grants.id, [...ids]));
+}
+
+/** Who answers for each of these grants: who sent it, and who owns the document. */
+export async function answerableFor(tx: Reading | Transaction, ids: readonly GrantId[]): Promise<{ readonly sender: StaffId; readonly owner: StaffId }[]> {
+  return tx
+    .selectDistinct({ sender: dispatches.sentBy, owner: documents.ownerId })
+    .from(grants)
+    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
+    .innerJoin(documents, eq(documents.id, grants.documentId))
+    .where(inArray(grants.id, [...ids]));
 }
 
 /** Opens a grant was charged with, and the last one. */

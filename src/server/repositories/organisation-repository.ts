@@ -1,11 +1,9 @@
 import 'server-only';
 import { eq, inArray } from 'drizzle-orm';
-import type { StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { documents, dispatches, organisation, recipients, serviceKeys, staff, staffAccounts } from '@/server/db/schema';
+import { documents, dispatches, organisation, recipients, serviceKeys, staff } from '@/server/db/schema';
 
 export type OrganisationRow = typeof organisation.$inferSelect;
-export type StaffRow = typeof staff.$inferSelect;
 
 const ONLY_ROW = 1;
 
@@ -16,18 +14,6 @@ export async function findOrganisation(db: Reading | Transaction): Promise<Organ
 
 export async function insertOrganisation(tx: Transaction, row: Omit<typeof organisation.$inferInsert, 'id'>): Promise<void> {
   await tx.insert(organisation).values({ id: ONLY_ROW, ...row });
-}
-
-/** Adds a member of staff with a password already hashed. */
-export async function insertStaff(tx: Transaction, row: Pick<StaffRow, 'id' | 'name' | 'email' | 'role'>, passwordHash: string, now: number): Promise<void> {
-  const at = new Date(now);
-  await tx.insert(staff).values({ ...row, emailVerified: true, createdAt: at, updatedAt: at });
-  await tx.insert(staffAccounts).values({ id: `account_${row.id}`, accountId: row.id, providerId: 'credential', userId: row.id, password: passwordHash, createdAt: at, updatedAt: at });
-}
-
-export async function findStaff(db: Reading, id: StaffId): Promise<StaffRow | null> {
-  const [row] = await db.select().from(staff).where(eq(staff.id, id));
-  return row ?? null;
 }
 
 export async function findServiceKey(db: Reading | Transaction) {

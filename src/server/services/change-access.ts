@@ -1,9 +1,11 @@
 import 'server-only';
 import type { DocumentId, GrantId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
+import { reaches } from '@/core/policy/powers';
 import { termsText } from '@/core/policy/rights';
+import type { Transaction } from '@/server/db/database';
 import { setDocumentReinstated, setDocumentRevoked, findDocument } from '@/server/repositories/document-repository';
-import { grantsByIds, setGrantEnd, setGrantsReinstated, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { answerableFor, grantsByIds, setGrantEnd, setGrantsReinstated, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
@@ -12,10 +14,17 @@ function aboutGrant(action: Happening['action'], actor: StaffActor, now: number,
   return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details };
 }
 
+/** @throws ServiceError `NOT_ALLOWED` where one of these is beyond this person's reach: then none is changed */
+async function needReach(tx: Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
+  if ((await answerableFor(tx, grants)).every((of) => reaches(actor, of))) return;
+  throw new ServiceError('NOT_ALLOWED', 'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.');
+}
+
 /** Revokes grants. Those revoked already stay as they are and are not recorded again. */
 export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
+    await needReach(tx, actor, grants);
     const changed = await setGrantsRevoked(tx, grants, actor.id, now);
     if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
     return { changed: changed.length };
@@ -26,6 +35,7 @@ export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { 
 export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
+    await needReach(tx, actor, grants);
     const changed = await setGrantsReinstated(tx, grants);
     if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant)));
     return { changed: changed.length };
@@ -40,6 +50,7 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
 export async function changeEnd(deps: Deps, actor: StaffActor, input: { readonly grant: GrantId; readonly revision: number; readonly until: number | null }): Promise<{ readonly revision: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
+    await needReach(tx, actor, [input.grant]);
     const [before] = await grantsByIds(tx, [input.grant]);
     if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
     if (input.until !== null && before.fromAt !== null && input.until <= before.fromAt) throw new ServiceError('INVALID', 'The end lies before the start.');
@@ -50,11 +61,17 @@ export async function changeEnd(deps: Deps, actor: StaffActor, input: { readonly
   });
 }
 
+async function needDocument(tx: Transaction, actor: StaffActor, id: DocumentId): Promise<void> {
+  const found = await findDocument(tx, id);
+  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (!reaches(actor, { owner: found.document.ownerId })) throw new ServiceError('NOT_ALLOWED', 'This document is somebody else’s. Ask its owner or an administrator.');
+}
+
 /** Revokes a whole document: a state that beats every grant and leaves them as they were. */
 export async function revokeDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
-    if ((await findDocument(tx, id)) === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+    await needDocument(tx, actor, id);
     if (!(await setDocumentRevoked(tx, id, actor.id, now))) return { changed: 0 };
     await record(deps, tx, { action: 'document.revoked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
     return { changed: 1 };
@@ -65,6 +82,7 @@ export async function revokeDocument(deps: Deps, actor: StaffActor, { id }: { re
 export async function reinstateDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
+    await needDocument(tx, actor, id);
     if (!(await setDocumentReinstated(tx, id))) return { changed: 0 };
     await record(deps, tx, { action: 'document.reinstated', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
     return { changed: 1 };

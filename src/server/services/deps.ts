@@ -1,6 +1,7 @@
 import 'server-only';
 import type { RandomSource } from '@/core/base/random';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
+import type { Role } from '@/core/policy/powers';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
 import type { Limits } from '@/server/limits/limits';
@@ -36,7 +37,7 @@ export type Deps = {
 /** Where a request came from, as far as can be trusted. */
 export type Origin = { readonly network: string; readonly agent: string };
 
-export type StaffActor = { readonly kind: 'staff'; readonly id: StaffId; readonly name: string; readonly email: string; readonly role: 'administrator' | 'sender' | 'auditor'; readonly from: Origin };
+export type StaffActor = { readonly kind: 'staff'; readonly id: StaffId; readonly name: string; readonly email: string; readonly role: Role; readonly from: Origin };
 
 /** A browser that has proven an address. `recipient` is null where nothing was ever addressed to it. */
 export type ReaderActor = { readonly kind: 'reader'; readonly device: DeviceId; readonly address: string; readonly recipient: RecipientId | null; readonly from: Origin };

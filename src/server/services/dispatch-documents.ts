@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId, randomText, type DispatchId, type DocumentId, type RecipientId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
+import { reaches } from '@/core/policy/powers';
 import { termsText } from '@/core/policy/rights';
 import type { DispatchInput, DispatchResult } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
@@ -28,9 +29,11 @@ async function settleRecipients(deps: Deps, tx: Transaction, input: DispatchInpu
 }
 
 /** Every document must be there and live: what nobody could open is not sent. */
-async function checkDocuments(tx: Transaction, ids: readonly DocumentId[]) {
+async function checkDocuments(tx: Transaction, actor: StaffActor, ids: readonly DocumentId[]) {
   const found = await findDocuments(tx, ids);
   if (found.length !== new Set(ids).size) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+  const foreign = found.find((document) => !reaches(actor, { owner: document.ownerId }));
+  if (foreign !== undefined) throw new ServiceError('NOT_ALLOWED', `“${foreign.title}” is somebody else’s document. Ask its owner or an administrator to send it.`);
   const revoked = found.find((document) => document.revokedAt !== null);
   if (revoked !== undefined) throw new ServiceError('INVALID', `“${revoked.title}” is revoked: nobody could open it. Reinstate it or leave it out.`);
   return found;
@@ -50,7 +53,7 @@ export async function dispatchDocuments(deps: Deps, actor: StaffActor, input: Di
   const id = newId('dispatch', deps.random);
 
   const reference = await deps.db.write(async (tx) => {
-    const documents = await checkDocuments(tx, input.documents);
+    const documents = await checkDocuments(tx, actor, input.documents);
     const people = await settleRecipients(deps, tx, input.recipients, now);
     const number = `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
     const links = people.map((person) => ({ id: newId('link', deps.random), token: randomText(TOKEN_CHARACTERS, deps.random), dispatchId: id, recipientId: person.id, createdAt: now }));

@@ -1,22 +1,24 @@
 import 'server-only';
 import type { GrantRow } from '@/contracts/dispatch';
+import { reaches } from '@/core/policy/powers';
 import type { DispatchId, DocumentId } from '@/core/base/ids';
 import { grantsOf, opensByGrant, refusalsOf } from '@/server/repositories/dispatch-repository';
-import type { Deps } from '@/server/services/deps';
+import type { Deps, StaffActor } from '@/server/services/deps';
 
 /** The grants of a dispatch or of a document, as lists show them. */
-export async function grantRows(deps: Deps, of: { readonly dispatch: DispatchId } | { readonly document: DocumentId }): Promise<readonly GrantRow[]> {
+export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role'>, of: { readonly dispatch: DispatchId } | { readonly document: DocumentId }): Promise<readonly GrantRow[]> {
   const rows = await grantsOf(deps.db.read, of);
   const [opens, refusals] = await Promise.all([
     opensByGrant(deps.db.read, rows.map((row) => row.grant.id)),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
   ]);
-  return rows.map(({ grant, recipient, document, token }) => ({
+  return rows.map(({ grant, recipient, document, token, sentBy }) => ({
     id: grant.id, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null,
     recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation,
     rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade,
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
+    mayChange: reaches(actor, { sender: sentBy, owner: document.ownerId }),
     link: `${deps.publicUrl}/r/${token}`,
   }));
 }

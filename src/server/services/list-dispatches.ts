@@ -21,7 +21,7 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
   const { dispatch, sentBy } = found;
   return {
     id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, sentAt: dispatch.sentAt, sentBy,
-    grants: await grantRows(deps, { dispatch: id }),
+    grants: await grantRows(deps, actor, { dispatch: id }),
     mail: await mailCounts(deps.db.read, id),
   };
 }

@@ -4,7 +4,8 @@ import { equalBytes, utf8 } from '@/core/base/bytes';
 import type { SetUpInput } from '@/contracts/organisation';
 import { normaliseAddress } from '@/core/policy/address';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
-import { findOrganisation, insertOrganisation, insertStaff } from '@/server/repositories/organisation-repository';
+import { findOrganisation, insertOrganisation } from '@/server/repositories/organisation-repository';
+import { insertStaff, setPassword } from '@/server/repositories/staff-repository';
 import type { Deps } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
@@ -31,7 +32,8 @@ export async function setUpOrganisation(deps: Deps, identity: StaffIdentity, inp
   await deps.db.write(async (tx) => {
     if ((await findOrganisation(tx)) !== null) throw new ServiceError('CONFLICT', 'This organisation was set up before. Sign in instead.');
     await insertOrganisation(tx, { name: input.organisation, zone: input.zone, recoveryKey: input.recoveryKey, demo, createdAt: now });
-    await insertStaff(tx, { id: staffId, name: input.name, email: normaliseAddress(input.email) ?? input.email, role: 'administrator' }, password, now);
+    await insertStaff(tx, { id: staffId, name: input.name, email: normaliseAddress(input.email) ?? input.email, role: 'administrator' }, now);
+    await setPassword(tx, staffId, password, now);
     await record(deps, tx, { action: 'organisation.set-up', outcome: 'done', actor: { kind: 'staff', id: staffId }, occurredAt: now, details: { recovery: input.recoveryKey !== null, demo } });
   });
   return { staffId };

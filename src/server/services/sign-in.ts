@@ -2,6 +2,7 @@ import 'server-only';
 import type { SignInInput } from '@/contracts/organisation';
 import { normaliseAddress } from '@/core/policy/address';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
+import { findStaffByEmail } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { recordAlone, whereabouts } from '@/server/services/record';
@@ -15,7 +16,8 @@ export async function signIn(deps: Deps, identity: StaffIdentity, from: Origin, 
   const email = normaliseAddress(input.email) ?? input.email;
   const wait = await deps.limits.signIn(`${from.network} ${email}`);
   if (wait > 0) throw new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / 60_000))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
-  const cookies = await identity.signIn(email, input.password, headers);
+  const disabled = (await findStaffByEmail(deps.db.read, email))?.disabledAt != null;
+  const cookies = disabled ? null : await identity.signIn(email, input.password, headers);
   if (cookies !== null) return cookies;
   await recordAlone(deps, { action: 'staff.signed-in', outcome: 'refused', reason: 'wrong-credentials', actor: { kind: 'stranger', id: null }, occurredAt: deps.clock.now(), personal: { address: email, ...whereabouts(deps, from) } });
   throw new ServiceError('NOT_SIGNED_IN', 'Address and password do not belong together.');

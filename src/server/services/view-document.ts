@@ -1,5 +1,6 @@
 import 'server-only';
 import type { DocumentDetail } from '@/contracts/document-detail';
+import { reaches } from '@/core/policy/powers';
 import type { DocumentId } from '@/core/base/ids';
 import { findDocument } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -16,6 +17,7 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
   return {
     id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
     fileName: version.fileName, pages: version.pages, bytes: version.bytes,
-    grants: await grantRows(deps, { document: id }),
+    mayChange: reaches(actor, { owner: document.ownerId }),
+    grants: await grantRows(deps, actor, { document: id }),
   };
 }

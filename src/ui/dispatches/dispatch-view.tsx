@@ -4,6 +4,7 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { GrantsSurface } from '@/ui/dispatches/grants-surface';
+import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
 function counted(n: number, one: string, many: string): string {
@@ -12,6 +13,7 @@ function counted(n: number, one: string, many: string): string {
 
 /** One sending: to whom, with which rights, until when. */
 export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
+  const readsRecord = useHolds('read-record');
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
   const people = new Set(detail.grants.map((grant) => grant.recipientId)).size;
   const { waiting, delivered, failed } = detail.mail;
@@ -19,7 +21,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
     <GrantsSurface
       head={
         <>
-          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" /><Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button></div>
+          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
           <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span></div>
         </>
       }

@@ -5,11 +5,13 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DispatchRow } from '@/contracts/dispatch';
+import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
 /** Everything that was sent. */
 export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {
   const [search, setSearch] = useState('');
+  const dispatches = useHolds('dispatch');
   const wanted = search.trim().toLowerCase();
   const shown = rows.filter((row) => `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted));
   return (
@@ -21,7 +23,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
             <span className="quiet">{wanted === '' ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`}</span>
             <span className="gap" />
             <TextField label="Search" sx={{ maxWidth: 260 }} value={search} onChange={(event) => { setSearch(event.target.value); }} placeholder="subject, reference, sender" />
-            <Button component={Link} href="/compose">Compose</Button>
+            {dispatches && <Button component={Link} href="/compose">Compose</Button>}
           </div>
         </div>
         <div className="scroll">

@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { GrantRow } from '@/contracts/dispatch';
 import { call, sentenceOf } from '@/ui/http/call';
+import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { distanceText, fromLocalField, toLocalField } from '@/ui/time/moment-words';
 import { verbList } from '@/ui/words/rights-words';
@@ -26,6 +27,7 @@ function answer(grant: GrantRow, state: GrantState, now: number): string {
 /** Explains one grant: what it is now, why, and what can be changed. */
 export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly now: number }) {
   const state = stateOf(grant, now);
+  const readsRecord = useHolds('read-record');
   return (
     <div className="stack">
       <h2>{personName(grant)}{grant.organisation === '' ? '' : ` · ${grant.organisation}`}</h2>
@@ -36,9 +38,9 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       <h2>Opens</h2>
       <p>{grant.opens === 0 ? (grant.refusals > 0 ? 'Never opened; tried and was refused.' : 'Never opened.') : `${String(grant.opens)} ${grant.opens === 1 ? 'open' : 'opens'}`}{grant.lastOpen !== null && <>, last <Moment at={grant.lastOpen} /></>}</p>
       {grant.prints !== null && <p>{grant.printsMade} of {grant.prints} print renditions made.</p>}
-      <p><Link href={`/ledger?recipient=${grant.recipientId}&document=${grant.documentId}`}>The ledger for this person and document</Link></p>
+      {readsRecord && <p><Link href={`/ledger?recipient=${grant.recipientId}&document=${grant.documentId}`}>The ledger for this person and document</Link></p>}
       <hr />
-      <ChangeEnd key={`${grant.id} ${String(grant.revision)}`} grant={grant} />
+      {grant.mayChange ? <ChangeEnd key={`${grant.id} ${String(grant.revision)}`} grant={grant} /> : <p className="quiet">Only its sender, the document’s owner or an administrator may change this.</p>}
       <hr />
       <h2>Link</h2>
       <p className="quiet">For {grant.address} alone. Forwarded to somebody else it is worth nothing.</p>

@@ -23,6 +23,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
   const [message, setMessage] = useState<{ readonly text: string; readonly undo: readonly GrantId[] | null } | null>(null);
   const chosen = grants.filter((grant) => ticked.has(grant.id));
   const live = chosen.filter((grant) => grant.revokedAt === null);
+  const changeable = grants.filter((grant) => grant.mayChange);
   const revoked = chosen.filter((grant) => grant.revokedAt !== null);
 
   const act = async (verb: 'revoke' | 'reinstate', ids: readonly GrantId[]) => {
@@ -53,7 +54,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
       <table className="list">
         <thead>
           <tr>
-            <th><Checkbox sx={{ p: 0 }} checked={chosen.length > 0 && chosen.length === grants.length} indeterminate={chosen.length > 0 && chosen.length < grants.length} onChange={(_event, on) => { setTicked(new Set(on ? grants.map((grant) => grant.id) : [])); }} slotProps={{ input: { 'aria-label': 'Tick all' } }} /></th>
+            <th><Checkbox sx={{ p: 0 }} disabled={changeable.length === 0} checked={chosen.length > 0 && chosen.length === changeable.length} indeterminate={chosen.length > 0 && chosen.length < changeable.length} onChange={(_event, on) => { setTicked(new Set(on ? changeable.map((grant) => grant.id) : [])); }} slotProps={{ input: { 'aria-label': 'Tick all' } }} /></th>
             <th>Person</th>{showDocument && <th>Document</th>}<th>May</th><th>Until</th><th>State</th><th className="number">Opens</th><th className="number">Refused</th>
           </tr>
         </thead>
@@ -62,7 +63,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
             const state = stateOf(grant, now);
             return (
               <tr key={grant.id} aria-selected={grant.id === selected}>
-                <td><Checkbox sx={{ p: 0 }} checked={ticked.has(grant.id)} onChange={(_event, on) => { tick(grant.id, on); }} slotProps={{ input: { 'aria-label': `Tick ${personName(grant)}, ${grant.documentTitle}` } }} /></td>
+                <td><Checkbox sx={{ p: 0 }} disabled={!grant.mayChange} checked={ticked.has(grant.id)} onChange={(_event, on) => { tick(grant.id, on); }} slotProps={{ input: { 'aria-label': `Tick ${personName(grant)}, ${grant.documentTitle}` } }} /></td>
                 <td><button type="button" className="row-button" onClick={() => { onSelect(grant.id); }}>{personName(grant)}</button><br /><span className="quiet" style={{ fontSize: 12 }}>{grant.organisation === '' ? grant.address : grant.organisation}</span></td>
                 {showDocument && <td>{grant.documentTitle}</td>}
                 <td>{rightsLine(grant.rights, grant.prints)}</td>

@@ -7,10 +7,12 @@ import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import { call, sentenceOf } from '@/ui/http/call';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { useHolds } from '@/ui/shell/powers';
 
 /** Name and state of one document, with revoking it for everybody. */
-export function DocumentHead({ id, title, reference, summary, revoked, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly people: readonly string[] }) {
+export function DocumentHead({ id, title, reference, summary, revoked, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
   const router = useRouter();
+  const readsRecord = useHolds('read-record');
   const [asking, setAsking] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -32,9 +34,9 @@ export function DocumentHead({ id, title, reference, summary, revoked, people }:
       <div className="row">
         <h1>{title}</h1><span className="figure quiet">{reference}</span>{revoked && <b className="magenta">revoked</b>}
         <span className="gap" />
-        <Button component={Link} href={`/ledger?document=${id}`}>Its ledger</Button>
-        <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>
-        {revoked ? <Button disabled={busy} onClick={() => void act('reinstate')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>}
+        {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Its ledger</Button>}
+        {mayChange && <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>}
+        {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}
       </div>
       <div className="quiet" style={{ marginTop: 4 }}>{summary}</div>
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}

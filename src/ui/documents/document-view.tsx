@@ -14,7 +14,7 @@ export function DocumentView({ detail, now }: { readonly detail: DocumentDetail;
   const summary = `${String(detail.pages)} pages · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${live.length === 0 ? 'nobody can open it now' : `${String(new Set(live.map((grant) => grant.recipientId)).size)} can open it now`}`;
   return (
     <GrantsSurface
-      head={<DocumentHead id={detail.id} title={detail.title} reference={detail.reference} summary={summary} revoked={detail.revokedAt !== null} people={[...new Set(live.map(personName))]} />}
+      head={<DocumentHead id={detail.id} title={detail.title} reference={detail.reference} summary={summary} revoked={detail.revokedAt !== null} mayChange={detail.mayChange} people={[...new Set(live.map(personName))]} />}
       grants={detail.grants} now={now} showDocument={false}
       empty={<div className="empty"><h2>Nobody was given this document</h2><p><Link href={`/compose?document=${detail.id}`}>Compose a dispatch with it</Link></p></div>}
       aside={<div className="stack"><h2>The file</h2><p>{detail.fileName}</p><p className="quiet">Protected <Moment at={detail.protectedAt} /> with ChaCha20-Poly1305, as a standard age file. Its key is in the vault, wrapped by the master key; the recovery key opens the file without Embargo.</p>{detail.revokedAt !== null && <p className="magenta">Revoked <Moment at={detail.revokedAt} />. The grants below are as they were.</p>}</div>}

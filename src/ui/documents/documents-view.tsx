@@ -7,10 +7,12 @@ import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
 import { sizeText } from '@/ui/documents/size-words';
+import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
 /** All documents, with the place to protect new ones. */
 export function DocumentsView({ rows }: { readonly rows: readonly DocumentRow[] }) {
+  const protects = useHolds('protect');
   const [search, setSearch] = useState('');
   const [adding, setAdding] = useState(rows.length === 0);
   const wanted = search.trim().toLowerCase();
@@ -25,9 +27,9 @@ export function DocumentsView({ rows }: { readonly rows: readonly DocumentRow[] 
             <span className="quiet">{wanted === '' ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`}</span>
             <span className="gap" />
             <TextField label="Search" sx={{ maxWidth: 260 }} value={search} onChange={(event) => { setSearch(event.target.value); }} placeholder="title, reference, owner" />
-            <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Protect files'}</Button>
+            {protects && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Protect files'}</Button>}
           </div>
-          {adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={rows.map((row) => row.reference)} /></div>}
+          {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={rows.map((row) => row.reference)} /></div>}
         </div>
         <div className="scroll">
           {rows.length === 0 ? (

@@ -1,13 +1,14 @@
 'use client';
 
-import { useState, type SubmitEvent } from 'react';
+import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import { generateX25519Identity, identityToRecipient } from 'age-encryption';
-import { call, sentenceOf } from '@/ui/http/call';
-import { Emblem } from '@/ui/shell/emblem';
+import { MIN_PASSWORD } from '@/contracts/staff';
+import { call } from '@/ui/http/call';
+import { EntryForm, FormError } from '@/ui/entry/entry-form';
 
 type RecoveryPair = { readonly privateKey: string; readonly publicKey: string };
 
@@ -43,47 +44,26 @@ function RecoveryKey({ pair, onMake, stored, onStored }: { readonly pair: Recove
 export function SetUpForm({ token }: { readonly token: string }) {
   const [pair, setPair] = useState<RecoveryPair | null>(null);
   const [stored, setStored] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
 
   const make = async () => {
     const privateKey = await generateX25519Identity();
     setPair({ privateKey, publicKey: await identityToRecipient(privateKey) });
   };
-
-  const submit = async (event: SubmitEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    if (pair === null || !stored) {
-      setProblem('Make the recovery key and store it first: without it, a lost server means lost files.');
-      return;
-    }
-    const form = new FormData(event.currentTarget);
-    setBusy(true);
-    setProblem(null);
-    try {
-      await call('POST', '/api/v1/set-up', { ...Object.fromEntries(form), recoveryKey: pair.publicKey });
-      window.location.assign('/sign-in');
-    } catch (error) {
-      setProblem(sentenceOf(error));
-      setBusy(false);
-    }
+  const send = async (fields: Readonly<Record<string, string>>) => {
+    if (pair === null || !stored) throw new FormError('Make the recovery key and store it first: without it, a lost server means lost files.');
+    await call('POST', '/api/v1/set-up', { ...fields, recoveryKey: pair.publicKey });
+    window.location.assign('/sign-in');
   };
 
   return (
-    <main className="entry">
-      <div className="brand"><Emblem />Embargo</div>
-      <h1>Set up Embargo</h1>
-      <form className="stack" style={{ gap: 18, marginTop: 22 }} onSubmit={(event) => void submit(event)}>
-        <TextField name="token" label="Set-up token, from the console" required defaultValue={token} autoComplete="off" />
-        <TextField name="organisation" label="Name of your organisation" required autoComplete="organization" />
-        <TextField name="zone" label="Time zone" required defaultValue={Intl.DateTimeFormat().resolvedOptions().timeZone} helperText="Used in messages and watermarks" />
-        <TextField name="name" label="Your name" required autoComplete="name" />
-        <TextField name="email" label="Your address" type="email" required autoComplete="username" />
-        <TextField name="password" label="Password, at least 12 characters" type="password" required autoComplete="new-password" />
-        <RecoveryKey pair={pair} onMake={() => void make()} stored={stored} onStored={setStored} />
-        {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-        <div className="row"><Button type="submit" variant="contained" disabled={busy}>Set up</Button></div>
-      </form>
-    </main>
+    <EntryForm title="Set up Embargo" action="Set up" onSend={send}>
+      <TextField name="token" label="Set-up token, from the console" required defaultValue={token} autoComplete="off" />
+      <TextField name="organisation" label="Name of your organisation" required autoComplete="organization" />
+      <TextField name="zone" label="Time zone" required defaultValue={Intl.DateTimeFormat().resolvedOptions().timeZone} helperText="Used in messages and watermarks" />
+      <TextField name="name" label="Your name" required autoComplete="name" />
+      <TextField name="email" label="Your address" type="email" required autoComplete="username" />
+      <TextField name="password" label={`Password, at least ${String(MIN_PASSWORD)} characters`} type="password" required autoComplete="new-password" />
+      <RecoveryKey pair={pair} onMake={() => void make()} stored={stored} onStored={setStored} />
+    </EntryForm>
   );
 }

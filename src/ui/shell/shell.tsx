@@ -5,26 +5,29 @@ import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
+import { holds, type Power, type Role } from '@/core/policy/powers';
 import { call } from '@/ui/http/call';
 import { Emblem } from '@/ui/shell/emblem';
+import { RoleProvider } from '@/ui/shell/powers';
 
-type Place = { readonly name: string; readonly href: string };
+type Place = { readonly name: string; readonly href: string; readonly needs: Power };
 const places: readonly Place[] = [
-  { name: 'Dispatches', href: '/dispatches' },
-  { name: 'Compose', href: '/compose' },
-  { name: 'Documents', href: '/documents' },
-  { name: 'Ledger', href: '/ledger' },
+  { name: 'Dispatches', href: '/dispatches', needs: 'look' },
+  { name: 'Compose', href: '/compose', needs: 'dispatch' },
+  { name: 'Documents', href: '/documents', needs: 'look' },
+  { name: 'Ledger', href: '/ledger', needs: 'read-record' },
+  { name: 'Settings', href: '/settings', needs: 'manage-staff' },
 ];
-const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom' }];
+const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom', needs: 'read-mailroom' }];
 
 /** The column of places; work surface and side panel stand beside it. */
-export function Shell({ name, role, organisation, demo, children }: { readonly name: string; readonly role: string; readonly organisation: string; readonly demo: boolean; readonly children: ReactNode }) {
+export function Shell({ name, role, organisation, demo, children }: { readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly children: ReactNode }) {
   const path = usePathname();
   return (
     <div className="app">
       <nav className="places" aria-label="Places">
         <div className="name"><Emblem />Embargo</div>
-        {[...places, ...(demo ? demoPlaces : [])].map((place) => (
+        {[...places, ...(demo ? demoPlaces : [])].filter((place) => holds(role, place.needs)).map((place) => (
           <Link key={place.href} href={place.href} aria-current={path.startsWith(place.href) ? 'page' : undefined}>{place.name}</Link>
         ))}
         <div className="gap" />
@@ -35,7 +38,7 @@ export function Shell({ name, role, organisation, demo, children }: { readonly n
           <SignOut />
         </div>
       </nav>
-      {children}
+      <RoleProvider value={role}>{children}</RoleProvider>
     </div>
   );
 }

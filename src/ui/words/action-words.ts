@@ -3,6 +3,7 @@ import type { Action, Outcome } from '@/core/ledger/entry';
 /** What happened, in two or three words. */
 export const actionWords: Record<Action, string> = {
   'organisation.set-up': 'set up Embargo', 'staff.signed-in': 'signed in', 'staff.signed-out': 'signed out', 'staff.viewed': 'looked at access',
+  'staff.invited': 'invited a colleague', 'staff.changed': 'changed a colleague', 'staff.password-chosen': 'chose a password',
   'document.protected': 'protected', 'document.revoked': 'revoked the document', 'document.reinstated': 'reinstated the document',
   'dispatch.sent': 'dispatched', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
   'mail.delivered': 'mail delivered', 'mail.failed': 'mail not delivered',

@@ -5,5 +5,5 @@ import { ComposeView } from '@/ui/compose/compose-view';
 
 export default async function ComposePage({ searchParams }: { readonly searchParams: Promise<{ readonly document?: string }> }) {
   const chosen = documentId.safeParse((await searchParams).document);
-  return <ComposeView {...await loadForStaff(startCompose)} chosen={chosen.success ? [chosen.data] : []} />;
+  return <ComposeView {...await loadForStaff('dispatch', startCompose)} chosen={chosen.success ? [chosen.data] : []} />;
 }

@@ -3,5 +3,5 @@ import { listDispatches } from '@/server/services/list-dispatches';
 import { DispatchesView } from '@/ui/dispatches/dispatches-view';
 
 export default async function DispatchesPage() {
-  return <DispatchesView rows={await loadForStaff(listDispatches)} />;
+  return <DispatchesView rows={await loadForStaff('look', listDispatches)} />;
 }

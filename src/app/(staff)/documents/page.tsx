@@ -3,5 +3,5 @@ import { listDocuments } from '@/server/services/list-documents';
 import { DocumentsView } from '@/ui/documents/documents-view';
 
 export default async function DocumentsPage() {
-  return <DocumentsView rows={await loadForStaff(listDocuments)} />;
+  return <DocumentsView rows={await loadForStaff('look', listDocuments)} />;
 }

@@ -5,7 +5,7 @@ import { LedgerView } from '@/ui/ledger/ledger-view';
 
 export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
   const given = await searchParams;
-  const { filter, page } = await loadForStaff(async (deps) => {
+  const { filter, page } = await loadForStaff('read-record', async (deps) => {
     const input = ledgerInput.parse(given);
     return { filter: input, page: await listLedger(deps, input) };
   });

@@ -5,5 +5,5 @@ import { MailroomView } from '@/ui/mailroom/mailroom-view';
 
 export default async function MailroomPage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
   const given = await searchParams;
-  return <MailroomView {...await loadForStaff((deps) => viewMailroom(deps, mailroomInput.parse(given)))} />;
+  return <MailroomView {...await loadForStaff('read-mailroom', (deps) => viewMailroom(deps, mailroomInput.parse(given)))} />;
 }

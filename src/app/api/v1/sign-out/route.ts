@@ -3,7 +3,7 @@ import { handleIdentity } from '@/server/http/handle';
 import { needStaff } from '@/server/http/session';
 import { signOut } from '@/server/services/sign-in';
 
-export const POST = handleIdentity(nothing, async (container, _input, request) => ({
+export const POST = handleIdentity('staff', nothing, async (container, _input, request) => ({
   body: {},
   cookies: await signOut(container.deps, container.identity, await needStaff(container, request.headers), request.headers),
 }));

@@ -2,4 +2,4 @@ import { changeEndInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
 import { changeEnd } from '@/server/services/change-access';
 
-export const POST = handle('staff', changeEndInput, changeEnd);
+export const POST = handle('change-access', changeEndInput, changeEnd);

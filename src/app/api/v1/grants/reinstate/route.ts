@@ -2,4 +2,4 @@ import { grantsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
 import { reinstateGrants } from '@/server/services/change-access';
 
-export const POST = handle('staff', grantsInput, reinstateGrants);
+export const POST = handle('change-access', grantsInput, reinstateGrants);

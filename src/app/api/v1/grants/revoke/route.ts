@@ -2,4 +2,4 @@ import { grantsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
 import { revokeGrants } from '@/server/services/change-access';
 
-export const POST = handle('staff', grantsInput, revokeGrants);
+export const POST = handle('change-access', grantsInput, revokeGrants);

@@ -4,7 +4,7 @@ import { asDownload, bytes } from '@/server/http/respond';
 import { readMessage } from '@/server/services/read-mailroom';
 
 export const GET = handle(
-  'staff',
+  'read-mailroom',
   messageInput,
   (deps, _actor, input) => readMessage(deps, input),
   (message) => bytes(new TextEncoder().encode(message.raw), 'message/rfc822', asDownload(`${message.subject}.eml`)),

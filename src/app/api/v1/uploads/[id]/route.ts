@@ -4,5 +4,5 @@ import { handle } from '@/server/http/handle';
 import { cancelUpload } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
 
-export const PUT = handle('staff', partInput, (deps, actor, input, request) => receivePart(deps, actor, input, bodyOf(request)));
-export const DELETE = handle('staff', cancelUploadInput, cancelUpload);
+export const PUT = handle('protect', partInput, (deps, actor, input, request) => receivePart(deps, actor, input, bodyOf(request)));
+export const DELETE = handle('protect', cancelUploadInput, cancelUpload);

@@ -2,4 +2,4 @@ import { documentInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
 import { reinstateDocument } from '@/server/services/change-access';
 
-export const POST = handle('staff', documentInput, reinstateDocument);
+export const POST = handle('change-access', documentInput, reinstateDocument);

@@ -2,4 +2,4 @@ import { finishUploadInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
 import { protectDocument } from '@/server/services/protect-document';
 
-export const POST = handle('staff', finishUploadInput, protectDocument);
+export const POST = handle('protect', finishUploadInput, protectDocument);

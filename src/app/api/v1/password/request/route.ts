@@ -1,0 +1,5 @@
+import { passwordMailInput } from '@/contracts/staff';
+import { handle } from '@/server/http/handle';
+import { requestPassword } from '@/server/services/manage-staff';
+
+export const POST = handle('stranger', passwordMailInput, requestPassword);

@@ -1,0 +1,5 @@
+import { inviteAgainInput } from '@/contracts/staff';
+import { handle } from '@/server/http/handle';
+import { mailStaffAgain } from '@/server/services/manage-staff';
+
+export const POST = handle('manage-staff', inviteAgainInput, mailStaffAgain);

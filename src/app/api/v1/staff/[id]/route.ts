@@ -1,0 +1,5 @@
+import { changeStaffInput } from '@/contracts/staff';
+import { handle } from '@/server/http/handle';
+import { changeStaff } from '@/server/services/manage-staff';
+
+export const POST = handle('manage-staff', changeStaffInput, changeStaff);

@@ -1,0 +1,5 @@
+import { ForgottenForm } from '@/ui/entry/forgotten-form';
+
+export default function ForgottenPage() {
+  return <ForgottenForm />;
+}

@@ -1,0 +1,29 @@
+/** What a member of staff is there for. */
+export const ROLES = ['administrator', 'sender', 'auditor'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** What staff can do, each a line that a role crosses or does not. */
+export const POWERS = ['look', 'read-record', 'protect', 'dispatch', 'change-access', 'manage-staff', 'read-mailroom'] as const;
+export type Power = (typeof POWERS)[number];
+
+const held: Readonly<Record<Role, ReadonlySet<Power>>> = {
+  administrator: new Set(POWERS),
+  // Senders work with what is theirs; the record tells of everybody, so it is not for them.
+  sender: new Set<Power>(['look', 'protect', 'dispatch', 'change-access']),
+  auditor: new Set<Power>(['look', 'read-record']),
+};
+
+/** Whether a role holds a power at all; what it reaches is a second question. */
+export function holds(role: Role, power: Power): boolean {
+  return held[role].has(power);
+}
+
+export function powersOf(role: Role): Power[] {
+  return POWERS.filter((power) => holds(role, power));
+}
+
+/** Whether somebody may change access to a document that this person owns, or that this person sent. */
+export function reaches(staff: { readonly id: string; readonly role: Role }, of: { readonly owner?: string | undefined; readonly sender?: string | undefined }): boolean {
+  if (!holds(staff.role, 'change-access')) return false;
+  return staff.role === 'administrator' || of.owner === staff.id || of.sender === staff.id;
+}

@@ -1,0 +1,15 @@
+/** What a colleague is told who is to choose a password. */
+export type PasswordMailFacts = { readonly purpose: 'invitation' | 'reset'; readonly by: string; readonly name: string; readonly organisation: string; readonly zone: string; readonly until: number; readonly link: string };
+
+/** The message with the one link that sets a password. */
+export function passwordMail({ purpose, by, name, organisation, zone, until, link }: PasswordMailFacts): { readonly subject: string; readonly body: string } {
+  const end = `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(until)} (${zone})`;
+  const why = purpose === 'invitation' ? `${by} has invited you to Embargo at ${organisation}.` : `Somebody asked for a new password for your account in Embargo at ${organisation}.`;
+  return {
+    subject: purpose === 'invitation' ? `Your account in Embargo at ${organisation}` : 'Choose a new password',
+    body: [
+      `${name},`, why, 'Choose your password here:', link, `The link works once, until ${end}.`,
+      purpose === 'invitation' ? 'If you were not expecting this, do nothing.' : 'If that was not you, do nothing: your password stays as it is.',
+    ].join('\n\n'),
+  };
+}

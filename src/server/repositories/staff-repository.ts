@@ -1,0 +1,61 @@
+import 'server-only';
+import { and, eq, gt, isNull, ne } from 'drizzle-orm';
+import type { StaffId } from '@/core/base/ids';
+import type { Role } from '@/core/policy/powers';
+import type { Reading, Transaction } from '@/server/db/database';
+import { staff, staffAccounts, staffSessions, staffTickets } from '@/server/db/schema';
+
+export type StaffRecord = typeof staff.$inferSelect;
+
+export async function findStaff(db: Reading | Transaction, id: StaffId): Promise<StaffRecord | null> {
+  const [row] = await db.select().from(staff).where(eq(staff.id, id));
+  return row ?? null;
+}
+
+export async function findStaffByEmail(db: Reading | Transaction, email: string): Promise<StaffRecord | null> {
+  const [row] = await db.select().from(staff).where(eq(staff.email, email));
+  return row ?? null;
+}
+
+export async function listStaff(db: Reading) {
+  return db.select({ row: staff, hasPassword: staffAccounts.id }).from(staff).leftJoin(staffAccounts, eq(staffAccounts.userId, staff.id)).orderBy(staff.name);
+}
+
+/** Adds a member of staff; without a password they cannot sign in yet. */
+export async function insertStaff(tx: Transaction, row: Pick<StaffRecord, 'id' | 'name' | 'email' | 'role'>, now: number): Promise<void> {
+  await tx.insert(staff).values({ ...row, emailVerified: true, createdAt: new Date(now), updatedAt: new Date(now) });
+}
+
+/** Sets a password, hashed already, and ends every session there was. */
+export async function setPassword(tx: Transaction, id: StaffId, password: string, now: number): Promise<void> {
+  const at = new Date(now);
+  const accountId = `account_${id}`;
+  await tx.insert(staffAccounts).values({ id: accountId, accountId: id, providerId: 'credential', userId: id, password, createdAt: at, updatedAt: at }).onConflictDoUpdate({ target: staffAccounts.id, set: { password, updatedAt: at } });
+  await endSessions(tx, id);
+}
+
+export async function endSessions(tx: Transaction, id: StaffId): Promise<void> {
+  await tx.delete(staffSessions).where(eq(staffSessions.userId, id));
+}
+
+export async function changeStaffRow(tx: Transaction, id: StaffId, change: { readonly role?: Role; readonly disabledAt?: number | null }, now: number): Promise<void> {
+  await tx.update(staff).set({ ...change, updatedAt: new Date(now) }).where(eq(staff.id, id));
+}
+
+/** Administrators who can sign in, other than this one. */
+export async function otherAdministrators(tx: Transaction, id: StaffId): Promise<number> {
+  const rows = await tx.select({ id: staff.id }).from(staff).innerJoin(staffAccounts, eq(staffAccounts.userId, staff.id)).where(and(eq(staff.role, 'administrator'), isNull(staff.disabledAt), ne(staff.id, id)));
+  return rows.length;
+}
+
+/** Replaces whatever ways to choose a password this person was mailed before. */
+export async function replaceTicket(tx: Transaction, row: typeof staffTickets.$inferInsert): Promise<void> {
+  await tx.delete(staffTickets).where(eq(staffTickets.staffId, row.staffId));
+  await tx.insert(staffTickets).values(row);
+}
+
+/** Uses a ticket up. @returns whose it was, or `null` where it is unknown, used or over */
+export async function takeTicket(tx: Transaction, tokenMac: string, now: number): Promise<StaffId | null> {
+  const [row] = await tx.update(staffTickets).set({ usedAt: now }).where(and(eq(staffTickets.tokenMac, tokenMac), isNull(staffTickets.usedAt), gt(staffTickets.expiresAt, now))).returning({ staffId: staffTickets.staffId });
+  return row?.staffId ?? null;
+}

@@ -1,0 +1,122 @@
+import 'server-only';
+import { newId, randomText, type StaffId } from '@/core/base/ids';
+import { DAY, HOUR } from '@/core/base/time';
+import type { ChangeStaffInput, ChoosePasswordInput, InviteInput, StaffList } from '@/contracts/staff';
+import type { Transaction } from '@/server/db/database';
+import type { StaffIdentity } from '@/server/identity/staff-identity';
+import { passwordMail } from '@/server/mail/staff-mail';
+import { queueMail } from '@/server/repositories/mail-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setPassword, takeTicket } from '@/server/repositories/staff-repository';
+import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { record, recordAlone, whereabouts } from '@/server/services/record';
+
+const INVITATION_LASTS = 7 * DAY;
+const RESET_LASTS = HOUR;
+const TOKEN_CHARACTERS = 32;
+
+/** Everybody on the staff. */
+export async function viewStaff(deps: Deps, actor: StaffActor): Promise<StaffList> {
+  const rows = await listStaff(deps.db.read);
+  return {
+    staff: rows.map(({ row, hasPassword }) => ({
+      id: row.id, name: row.name, email: row.email, role: row.role, invitedAt: row.createdAt.getTime(),
+      state: row.disabledAt !== null ? 'disabled' : hasPassword === null ? 'invited' : 'active',
+    })),
+    self: actor.id, mail: deps.mailer !== null,
+  };
+}
+
+/** Queues the message with the one way to choose a password; any earlier one is worth nothing from now on. */
+async function mailTicket(deps: Deps, tx: Transaction, staff: { readonly id: StaffId; readonly email: string; readonly name: string }, purpose: 'invitation' | 'reset', by: string): Promise<void> {
+  const now = deps.clock.now();
+  const token = randomText(TOKEN_CHARACTERS, deps.random);
+  const expiresAt = now + (purpose === 'invitation' ? INVITATION_LASTS : RESET_LASTS);
+  await replaceTicket(tx, { tokenMac: deps.vault.mac('staff ticket', token), staffId: staff.id, expiresAt, createdAt: now });
+  const organisation = await findOrganisation(tx);
+  const mail = passwordMail({ purpose, by, name: staff.name, organisation: organisation?.name ?? '', zone: organisation?.zone ?? 'UTC', until: expiresAt, link: `${deps.publicUrl}/password/${token}` });
+  await queueMail(tx, [{ id: newId('message', deps.random), dispatchId: null, recipientId: null, toAddress: staff.email, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+}
+
+/**
+ * Invites a colleague by mail. They choose their own password.
+ *
+ * @throws ServiceError `CONFLICT` where the address is on the staff, `MAIL_NOT_SET_UP`
+ */
+export async function inviteStaff(deps: Deps, actor: StaffActor, input: InviteInput): Promise<{ readonly id: StaffId }> {
+  if (deps.mailer === null) throw new ServiceError('MAIL_NOT_SET_UP', 'No mail server is set up, so nobody can be invited. Set MAIL_URL and MAIL_FROM and start again.');
+  const id = newId('staff', deps.random);
+  await deps.db.write(async (tx) => {
+    if ((await findStaffByEmail(tx, input.email)) !== null) throw new ServiceError('CONFLICT', `${input.email} is on the staff already.`);
+    await insertStaff(tx, { id, ...input }, deps.clock.now());
+    await mailTicket(deps, tx, { id, ...input }, 'invitation', actor.name);
+    await record(deps, tx, { action: 'staff.invited', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { staff: id, role: input.role }, personal: { address: input.email, name: input.name } });
+  });
+  return { id };
+}
+
+/** Mails a new way to choose a password, for somebody who lost the first one. */
+export async function mailStaffAgain(deps: Deps, actor: StaffActor, { id }: { readonly id: StaffId }): Promise<Record<string, never>> {
+  await deps.db.write(async (tx) => {
+    const staff = await findStaff(tx, id);
+    if (staff === null) throw new ServiceError('NOT_FOUND', 'There is no such colleague.');
+    if (staff.disabledAt !== null) throw new ServiceError('CONFLICT', `${staff.name} is disabled. Enable them first.`);
+    await mailTicket(deps, tx, staff, 'invitation', actor.name);
+    await record(deps, tx, { action: 'staff.invited', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { staff: id, again: true }, personal: { address: staff.email, name: staff.name } });
+  });
+  return {};
+}
+
+/**
+ * Changes a colleague's role, or whether they may sign in; their sessions end with either, so that it bites at once.
+ *
+ * @throws ServiceError `NOT_FOUND`, `CONFLICT` where it is oneself or the last administrator
+ */
+export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, disabled }: ChangeStaffInput): Promise<Record<string, never>> {
+  const now = deps.clock.now();
+  await deps.db.write(async (tx) => {
+    const before = await findStaff(tx, id);
+    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such colleague.');
+    if (id === actor.id) throw new ServiceError('CONFLICT', 'Your own role and access are changed by another administrator.');
+    const losesAdministrator = before.role === 'administrator' && before.disabledAt === null && (disabled === true || (role !== undefined && role !== 'administrator'));
+    if (losesAdministrator && (await otherAdministrators(tx, id)) === 0) throw new ServiceError('CONFLICT', 'Somebody has to stay administrator.');
+    await changeStaffRow(tx, id, { ...(role === undefined ? {} : { role }), ...(disabled === undefined ? {} : { disabledAt: disabled ? now : null }) }, now);
+    await endSessions(tx, id);
+    await record(deps, tx, {
+      action: 'staff.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now,
+      details: { staff: id, before: `${before.role}${before.disabledAt === null ? '' : ', disabled'}`, after: `${role ?? before.role}${(disabled ?? before.disabledAt !== null) ? ', disabled' : ''}` },
+    });
+  });
+  return {};
+}
+
+/** Mails a way to choose a new password, where the address is on the staff; the answer is the same where it is not. */
+export async function requestPassword(deps: Deps, actor: StrangerActor, { email }: { readonly email: string }): Promise<Record<string, never>> {
+  const wait = await deps.limits.passwordMails(actor.from.network);
+  if (wait > 0) throw new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / 60_000))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
+  const staff = await findStaffByEmail(deps.db.read, email);
+  if (staff !== null && staff.disabledAt === null) await deps.db.write((tx) => mailTicket(deps, tx, staff, 'reset', ''));
+  return {};
+}
+
+/**
+ * Sets the password of whoever holds the ticket, once.
+ *
+ * @throws ServiceError `NOT_FOUND` where the ticket is unknown, used or over
+ */
+export async function choosePassword(deps: Deps, identity: StaffIdentity, from: Origin, input: ChoosePasswordInput): Promise<void> {
+  const now = deps.clock.now();
+  const hashed = await identity.hashPassword(input.password);
+  const chosen = await deps.db.write(async (tx) => {
+    const id = await takeTicket(tx, deps.vault.mac('staff ticket', input.token), now);
+    const staff = id === null ? null : await findStaff(tx, id);
+    if (staff?.disabledAt !== null) return false;
+    await setPassword(tx, staff.id, hashed, now);
+    await record(deps, tx, { action: 'staff.password-chosen', outcome: 'done', actor: { kind: 'staff', id: staff.id }, occurredAt: now, personal: whereabouts(deps, from) });
+    return true;
+  });
+  if (chosen) return;
+  await recordAlone(deps, { action: 'staff.password-chosen', outcome: 'refused', reason: 'no-ticket', actor: { kind: 'stranger', id: null }, occurredAt: now, personal: whereabouts(deps, from) });
+  throw new ServiceError('NOT_FOUND', 'This link was used already, or is over. Ask for a new one from the sign-in page.');
+}

@@ -1,0 +1,104 @@
+'use client';
+
+import { useState } from 'react';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import type { StaffList, StaffRow } from '@/contracts/staff';
+import { ROLES, type Role } from '@/core/policy/powers';
+import type { StaffId } from '@/core/base/ids';
+import { call, sentenceOf } from '@/ui/http/call';
+import { Moment } from '@/ui/time/moment';
+import { roleHints } from '@/ui/words/role-words';
+
+/** Who works here, with which powers. */
+export function StaffView({ staff, self, mail }: StaffList) {
+  const router = useRouter();
+  const [selected, setSelected] = useState<StaffId>(self);
+  const [message, setMessage] = useState<{ readonly text: string; readonly stops: boolean } | null>(null);
+  const act = async (path: string, body: unknown, done: string): Promise<boolean> => {
+    try {
+      await call('POST', path, body);
+      setMessage({ text: done, stops: false });
+      router.refresh();
+      return true;
+    } catch (error) {
+      setMessage({ text: sentenceOf(error), stops: true });
+      return false;
+    }
+  };
+  const row = staff.find((each) => each.id === selected);
+  return (
+    <main className="work">
+      <div className="surface">
+        <div className="head">
+          <div className="row"><h1>Staff</h1><span className="quiet">{staff.length === 1 ? 'you alone' : `${String(staff.length)} people`}</span></div>
+          <Invite mail={mail} onInvite={(fields) => act('/api/v1/staff', fields, `${fields.name} was invited.`)} />
+          {message !== null && <p role={message.stops ? 'alert' : 'status'} className={`notice${message.stops ? ' stops' : ''}`} style={{ marginTop: 8 }}>{message.text}</p>}
+        </div>
+        <div className="scroll">
+          <table className="list">
+            <thead><tr><th>Name</th><th>Address</th><th>Role</th><th>State</th><th>Since</th></tr></thead>
+            <tbody>
+              {staff.map((each) => (
+                <tr key={each.id} aria-selected={each.id === selected}>
+                  <td><button type="button" className="row-button" onClick={() => { setSelected(each.id); }}>{each.name}</button>{each.id === self && <span className="quiet"> you</span>}</td>
+                  <td>{each.email}</td>
+                  <td>{each.role}</td>
+                  <td className={each.state === 'disabled' ? 'magenta' : each.state === 'invited' ? 'lamp' : ''}>{each.state === 'active' ? 'can sign in' : each.state}</td>
+                  <td><Moment at={each.invitedAt} /></td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </div>
+      <aside className="side" aria-label="The selected person">{row !== undefined && <StaffPanel row={row} self={self} onChange={(change, done) => void act(`/api/v1/staff/${row.id}`, change, done)} onMail={() => void act(`/api/v1/staff/${row.id}/invitation`, {}, `A new link is on its way to ${row.email}.`)} />}</aside>
+    </main>
+  );
+}
+
+type InviteFields = { readonly name: string; readonly email: string; readonly role: Role };
+
+function Invite({ mail, onInvite }: { readonly mail: boolean; readonly onInvite: (fields: InviteFields) => Promise<boolean> }) {
+  const [fields, setFields] = useState<InviteFields>({ name: '', email: '', role: 'sender' });
+  if (!mail) return <p className="notice" style={{ marginTop: 10 }}>Nobody can be invited, since no mail server is set up here. Set MAIL_URL and MAIL_FROM and start again.</p>;
+  const send = async () => {
+    if (await onInvite(fields)) setFields({ name: '', email: '', role: 'sender' });
+  };
+  return (
+    <form className="row" style={{ marginTop: 12, flexWrap: 'nowrap' }} onSubmit={(event) => { event.preventDefault(); void send(); }}>
+      <TextField label="Name" required value={fields.name} onChange={(event) => { setFields({ ...fields, name: event.target.value }); }} />
+      <TextField label="Address" type="email" required value={fields.email} onChange={(event) => { setFields({ ...fields, email: event.target.value }); }} />
+      <RoleField value={fields.role} onChange={(role) => { setFields({ ...fields, role }); }} />
+      <Button type="submit" sx={{ whiteSpace: 'nowrap' }}>Invite</Button>
+    </form>
+  );
+}
+
+function RoleField({ value, onChange, disabled = false }: { readonly value: Role; readonly onChange: (role: Role) => void; readonly disabled?: boolean }) {
+  return <TextField select label="Role" value={value} disabled={disabled} sx={{ minWidth: 140 }} onChange={(event) => { const role = ROLES.find((each) => each === event.target.value); if (role !== undefined) onChange(role); }}>{ROLES.map((role) => <MenuItem key={role} value={role}>{role}</MenuItem>)}</TextField>;
+}
+
+function StaffPanel({ row, self, onChange, onMail }: { readonly row: StaffRow; readonly self: StaffId; readonly onChange: (change: { readonly role?: Role; readonly disabled?: boolean }, done: string) => void; readonly onMail: () => void }) {
+  const isSelf = row.id === self;
+  return (
+    <div className="stack">
+      <h2>{row.email}</h2>
+      <p className="answer">{row.name}, {row.role}{row.state === 'active' ? '.' : row.state === 'invited' ? ', invited but not here yet.' : ', disabled.'}</p>
+      <p>{roleHints[row.role]}</p>
+      <hr />
+      {isSelf ? <p className="quiet">Your own role and access are changed by another administrator.</p> : (
+        <>
+          <RoleField value={row.role} disabled={row.state === 'disabled'} onChange={(role) => { onChange({ role }, `${row.name} is ${role} now, and has to sign in again.`); }} />
+          <p className="quiet">A change bites at once: whoever is signed in has to sign in again.</p>
+          <div className="row">
+            {row.state !== 'disabled' && <Button onClick={onMail}>{row.state === 'invited' ? 'Invite again' : 'Mail a link for a new password'}</Button>}
+            {row.state === 'disabled' ? <Button onClick={() => { onChange({ disabled: false }, `${row.name} can sign in again.`); }}>Enable</Button> : <Button color="error" onClick={() => { onChange({ disabled: true }, `${row.name} is disabled and signed out everywhere.`); }}>Disable</Button>}
+          </div>
+        </>
+      )}
+    </div>
+  );
+}

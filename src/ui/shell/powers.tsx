@@ -1,0 +1,14 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import { holds, type Power, type Role } from '@/core/policy/powers';
+
+const RoleContext = createContext<Role>('auditor');
+
+/** Tells everything inside who is at the screen. */
+export const RoleProvider = RoleContext.Provider;
+
+/** Whether whoever is at the screen holds a power. The server asks again; this only spares them a button that would refuse. */
+export function useHolds(power: Power): boolean {
+  return holds(useContext(RoleContext), power);
+}

@@ -1,0 +1,27 @@
+import type { StaffId } from '@/core/base/ids';
+import type { Role } from '@/core/policy/powers';
+import { choosePassword, inviteStaff } from '@/server/services/manage-staff';
+import { deliverMail } from '@/server/services/deliver-mail';
+import { readMailroom, readMessage } from '@/server/services/read-mailroom';
+import type { StaffActor } from '@/server/services/deps';
+import type { Product } from './product';
+
+export const PASSWORD = 'another long enough password';
+
+/** The token in the newest message about a password that this address was mailed; empty where there is none. */
+export async function passwordToken({ deps }: Product, email: string): Promise<string> {
+  await deliverMail(deps);
+  const { messages } = await readMailroom(deps, { address: email });
+  const message = messages.find(({ subject }) => subject.includes('account') || subject.includes('password'));
+  if (message === undefined) return '';
+  const { raw } = await readMessage(deps, { id: message.id });
+  return /\/password\/([0-9a-z]+)/.exec(raw.replaceAll('=\r\n', ''))?.[1] ?? '';
+}
+
+/** A colleague who was invited by mail and has chosen a password. */
+export async function joinStaff(product: Product, role: Role, name: string = role): Promise<StaffActor & { readonly id: StaffId }> {
+  const email = `${name}@tern-quill.example`;
+  const { id } = await inviteStaff(product.deps, product.ida, { name, email, role });
+  await choosePassword(product.deps, product.container.identity, product.ida.from, { token: await passwordToken(product, email), password: PASSWORD });
+  return { kind: 'staff', id, name, email, role, from: product.ida.from };
+}

@@ -50,7 +50,10 @@ export type DispatchResult = { readonly id: DispatchId; readonly reference: stri
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
-export const changeEndInput = z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable() });
+/** Several ends changed together: all or none. Each names the revision that was seen, so that nobody overwrites a colleague unseen. */
+export const changeEndsInput = z.object({ changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable() })).min(1).max(10_000) });
+export type ChangeEndsInput = z.infer<typeof changeEndsInput>;
+export type ChangeEndsResult = { readonly changed: readonly { readonly grant: GrantId; readonly revision: number; readonly before: number | null }[] };
 
 export type DispatchRow = {
   readonly id: DispatchId;
@@ -92,6 +95,9 @@ export type GrantRow = {
   readonly link: string;
 };
 
+/** Something a recipient did, as far as a picture shows it. */
+export type EventMark = { readonly recipientId: RecipientId; readonly documentId: DocumentId | null; readonly at: number; readonly kind: 'opened' | 'refused' | 'printed' };
+
 export type DispatchDetail = {
   readonly id: DispatchId;
   readonly reference: string;
@@ -101,5 +107,6 @@ export type DispatchDetail = {
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];
+  readonly marks: readonly EventMark[];
   readonly mail: { readonly waiting: number; readonly delivered: number; readonly failed: number };
 };

@@ -7,7 +7,7 @@ import { verifyLicence } from '@/core/licence/licence';
 import { grants, ledgerEntries, ledgerPersonal, licences } from '@/server/db/schema';
 import { signLedger } from '@/server/repositories/ledger-writer';
 import { listEntries } from '@/server/repositories/ledger-reader';
-import { changeEnd, reinstateDocument, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import { changeEnds, reinstateDocument, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { exportLedger } from '@/server/services/list-entries';
 import { openDocument, sharedWith } from '@/server/services/open-document';
 import { checkOpen, keepDocument, printDocument, readText, renderPage, watchOpen } from '@/server/services/read-pages';
@@ -154,9 +154,21 @@ describe('access over time', () => {
     const { grants: rows } = await openedAlone();
     const [grant] = rows;
     if (grant === undefined) throw new Error('no grant');
-    const change = { grant: grant.id, revision: grant.revision, until: product.clock.now() + 2 * DAY };
-    await expect(changeEnd(product.deps, product.ida, change)).resolves.toEqual({ revision: 2 });
-    await expect(changeEnd(product.deps, product.ida, change)).rejects.toMatchObject({ code: 'CONFLICT' });
+    const change = { changes: [{ grant: grant.id, revision: grant.revision, until: product.clock.now() + 2 * DAY }] };
+    await expect(changeEnds(product.deps, product.ida, change)).resolves.toEqual({ changed: [{ grant: grant.id, revision: 2, before: grant.until }] });
+    await expect(changeEnds(product.deps, product.ida, change)).rejects.toMatchObject({ code: 'CONFLICT' });
+  });
+
+  test('several ends change together or not at all', async () => {
+    const other = await protect(product, await drawing());
+    const { grants: rows } = await dispatch(product, [document, other], [mira]);
+    const changes = rows.map((row) => ({ grant: row.id, revision: row.revision, until: product.clock.now() + 3 * DAY }));
+    const [first, second] = changes;
+    if (first === undefined || second === undefined) throw new Error('no grants');
+    await expect(changeEnds(product.deps, product.ida, { changes: [first, { ...second, revision: 7 }] })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(changeEnds(product.deps, product.ida, { changes: [first, { ...second, until: 1 }] })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(changeEnds(product.deps, product.ida, { changes })).resolves.toMatchObject({ changed: [{ revision: 2 }, { revision: 2 }] });
+    expect((await verify()).problems).toEqual([]);
   });
 });
 

@@ -1,5 +1,6 @@
 import 'server-only';
 import { and, desc, eq, inArray, lt, max, sql, type SQL } from 'drizzle-orm';
+import type { DispatchId } from '@/core/base/ids';
 import type { StoredEntry } from '@/core/ledger/verify';
 import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
@@ -28,6 +29,20 @@ export async function listEntries(db: Reading, filter: EntryFilter, limit: numbe
   const personal = new Map<number, Record<string, string>>();
   for (const { sequence, field, value } of values) personal.set(sequence, { ...personal.get(sequence), [field]: value });
   return rows.map(({ sequence, body, hash }) => ({ entry: JSON.parse(body) as Entry, hash, personal: personal.get(sequence) ?? {} }));
+}
+
+/** Most marks a picture is given; older ones are left out. */
+const MOST_MARKS = 4_000;
+
+/** Opens, refusals and prints of one dispatch, oldest first. */
+export async function marksOf(db: Reading, dispatch: DispatchId) {
+  const rows = await db
+    .select({ recipientId: ledgerEntries.recipientId, documentId: ledgerEntries.documentId, at: ledgerEntries.occurredAt, action: ledgerEntries.action, outcome: ledgerEntries.outcome })
+    .from(ledgerEntries)
+    .where(and(eq(ledgerEntries.dispatchId, dispatch), inArray(ledgerEntries.action, ['document.opened', 'document.printed']), inArray(ledgerEntries.outcome, ['granted', 'refused'])))
+    .orderBy(desc(ledgerEntries.sequence))
+    .limit(MOST_MARKS);
+  return rows.reverse();
 }
 
 export async function countEntries(db: Reading, filter: EntryFilter): Promise<number> {

@@ -1,6 +1,7 @@
 import 'server-only';
 import type { DocumentId, GrantId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
+import type { ChangeEndsInput, ChangeEndsResult } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/powers';
 import { termsText } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
@@ -43,21 +44,30 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
 }
 
 /**
- * Moves the end of one grant.
+ * Moves the ends of grants, all of them or none.
  *
- * @throws ServiceError `CONFLICT` where somebody changed it since it was shown
+ * @returns for each the end it had, so that the change can be undone by the same means
+ * @throws ServiceError `CONFLICT` where somebody changed one since it was shown, `INVALID`, `NOT_FOUND`
  */
-export async function changeEnd(deps: Deps, actor: StaffActor, input: { readonly grant: GrantId; readonly revision: number; readonly until: number | null }): Promise<{ readonly revision: number }> {
+export async function changeEnds(deps: Deps, actor: StaffActor, { changes }: ChangeEndsInput): Promise<ChangeEndsResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
-    await needReach(tx, actor, [input.grant]);
-    const [before] = await grantsByIds(tx, [input.grant]);
-    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
-    if (input.until !== null && before.fromAt !== null && input.until <= before.fromAt) throw new ServiceError('INVALID', 'The end lies before the start.');
-    const after = await setGrantEnd(tx, input.grant, input.revision, input.until);
-    if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this grant in the meantime. Look at it again before changing it.');
-    await record(deps, tx, aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) }));
-    return { revision: after.revision };
+    const ids = changes.map(({ grant }) => grant);
+    await needReach(tx, actor, ids);
+    const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
+    const changed: ChangeEndsResult['changed'][number][] = [];
+    const happenings: Happening[] = [];
+    for (const { grant, revision, until } of changes) {
+      const before = known.get(grant);
+      if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
+      if (until !== null && until <= (before.fromAt ?? before.givenAt)) throw new ServiceError('INVALID', 'The end lies before the start.');
+      const after = await setGrantEnd(tx, grant, revision, until);
+      if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this in the meantime. Nothing was changed now; look at it again.');
+      changed.push({ grant, revision: after.revision, before: before.untilAt });
+      happenings.push(aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) }));
+    }
+    await record(deps, tx, ...happenings);
+    return { changed };
   });
 }
 

@@ -1,7 +1,8 @@
 import 'server-only';
-import type { DispatchDetail, DispatchRow } from '@/contracts/dispatch';
-import type { DispatchId } from '@/core/base/ids';
+import type { DispatchDetail, DispatchRow, EventMark } from '@/contracts/dispatch';
+import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { findDispatch, listDispatchRows, mailCounts } from '@/server/repositories/dispatch-repository';
+import { marksOf } from '@/server/repositories/ledger-reader';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
@@ -13,6 +14,12 @@ export async function listDispatches(deps: Deps): Promise<readonly DispatchRow[]
   return rows.map((row) => ({ ...row, documents: row.documents ?? 0, people: row.people ?? 0, live: row.live ?? 0, opens: row.opens ?? 0, refusals: row.refusals ?? 0 }));
 }
 
+function toMark({ recipientId, documentId, at, action, outcome }: Awaited<ReturnType<typeof marksOf>>[number]): EventMark[] {
+  if (recipientId === null || at === null) return [];
+  const kind = outcome === 'refused' ? 'refused' : action === 'document.printed' ? 'printed' : 'opened';
+  return [{ recipientId: recipientId as RecipientId, documentId: documentId as DocumentId | null, at: Date.parse(at), kind }];
+}
+
 /** One dispatch with its grants. */
 export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { readonly id: DispatchId }): Promise<DispatchDetail> {
   const found = await findDispatch(deps.db.read, id);
@@ -22,6 +29,7 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
   return {
     id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, sentAt: dispatch.sentAt, sentBy,
     grants: await grantRows(deps, actor, { dispatch: id }),
+    marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     mail: await mailCounts(deps.db.read, id),
   };
 }

@@ -3,7 +3,8 @@
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
-import { GrantsSurface } from '@/ui/dispatches/grants-surface';
+import { GrantsTable } from '@/ui/dispatches/grants-table';
+import { LinesSurface } from '@/ui/dispatches/lines-surface';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
@@ -18,14 +19,14 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
   const people = new Set(detail.grants.map((grant) => grant.recipientId)).size;
   const { waiting, delivered, failed } = detail.mail;
   return (
-    <GrantsSurface
+    <LinesSurface
       head={
         <>
           <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
           <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span></div>
         </>
       }
-      grants={detail.grants} now={now} showDocument={documents > 1} empty={null}
+      grants={detail.grants} marks={detail.marks} now={now} rows={<GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={null} onSelect={() => undefined} />}
       aside={
         <div className="stack">
           <h2>The message</h2>

@@ -2,15 +2,15 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { GrantRow } from '@/contracts/dispatch';
-import { call, sentenceOf } from '@/ui/http/call';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { distanceText, fromLocalField, toLocalField } from '@/ui/time/moment-words';
 import { verbList } from '@/ui/words/rights-words';
+import { SaidLine } from '@/ui/dispatches/said-line';
+import { useChanges } from '@/ui/dispatches/use-changes';
 import { personName, stateOf, type GrantState } from '@/ui/dispatches/grant-words';
 
 function answer(grant: GrantRow, state: GrantState, now: number): string {
@@ -40,7 +40,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       {grant.prints !== null && <p>{grant.printsMade} of {grant.prints} print renditions made.</p>}
       {readsRecord && <p><Link href={`/ledger?recipient=${grant.recipientId}&document=${grant.documentId}`}>The ledger for this person and document</Link></p>}
       <hr />
-      {grant.mayChange ? <ChangeEnd key={`${grant.id} ${String(grant.revision)}`} grant={grant} /> : <p className="quiet">Only its sender, the document’s owner or an administrator may change this.</p>}
+      {grant.mayChange ? <ChangeEnd key={grant.id} grant={grant} /> : <p className="quiet">Only its sender, the document’s owner or an administrator may change this.</p>}
       <hr />
       <h2>Link</h2>
       <p className="quiet">For {grant.address} alone. Forwarded to somebody else it is worth nothing.</p>
@@ -50,25 +50,15 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
 }
 
 function ChangeEnd({ grant }: { readonly grant: GrantRow }) {
-  const router = useRouter();
+  const changes = useChanges();
   const [text, setText] = useState(grant.until === null ? '' : toLocalField(grant.until));
-  const [message, setMessage] = useState<string | null>(null);
   const changed = fromLocalField(text) !== (grant.until === null ? null : Math.floor(grant.until / 60_000) * 60_000);
-
-  const save = async () => {
-    try {
-      await call('POST', '/api/v1/grants/end', { grant: grant.id, revision: grant.revision, until: fromLocalField(text) });
-      router.refresh();
-    } catch (error) {
-      setMessage(sentenceOf(error));
-    }
-  };
   return (
     <div className="stack">
       <h2>End</h2>
       <TextField type="datetime-local" label="Access ends, your time" value={text} onChange={(event) => { setText(event.target.value); }} helperText={text === '' ? 'Empty: no end' : 'Bites at once; nothing is sent again'} />
-      <div className="row"><Button disabled={!changed} onClick={() => void save()}>Change the end</Button></div>
-      {message !== null && <p role="alert" className="magenta">{message}</p>}
+      <div className="row"><Button disabled={!changed || changes.busy} onClick={() => void changes.moveEnds([grant], fromLocalField(text))}>Change the end</Button></div>
+      <SaidLine changes={changes} />
     </div>
   );
 }

@@ -1,45 +1,30 @@
 'use client';
 
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
-import { call, sentenceOf } from '@/ui/http/call';
-import { ConfirmCut } from '@/ui/shell/confirm-cut';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
+import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
+import { SaidLine } from '@/ui/dispatches/said-line';
+import { useChanges } from '@/ui/dispatches/use-changes';
 import { personName, stateOf, stateWords } from '@/ui/dispatches/grant-words';
 
 type Props = { readonly grants: readonly GrantRow[]; readonly now: number; readonly showDocument: boolean; readonly selected: GrantId | null; readonly onSelect: (id: GrantId) => void };
 
 /** Grants as a list: who may do what until when, with revoking and reinstating of those ticked. */
 export function GrantsTable({ grants, now, showDocument, selected, onSelect }: Props) {
-  const router = useRouter();
+  const changes = useChanges();
   const [ticked, setTicked] = useState<ReadonlySet<GrantId>>(new Set());
   const [asking, setAsking] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const [message, setMessage] = useState<{ readonly text: string; readonly undo: readonly GrantId[] | null } | null>(null);
   const chosen = grants.filter((grant) => ticked.has(grant.id));
   const live = chosen.filter((grant) => grant.revokedAt === null);
   const changeable = grants.filter((grant) => grant.mayChange);
   const revoked = chosen.filter((grant) => grant.revokedAt !== null);
 
-  const act = async (verb: 'revoke' | 'reinstate', ids: readonly GrantId[]) => {
-    setBusy(true);
-    try {
-      const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants: ids });
-      setMessage({ text: `${verb === 'revoke' ? 'Revoked' : 'Reinstated'} ${String(changed)} ${changed === 1 ? 'grant' : 'grants'}.`, undo: verb === 'revoke' ? ids : null });
-      setTicked(new Set());
-      router.refresh();
-    } catch (error) {
-      setMessage({ text: sentenceOf(error), undo: null });
-    } finally {
-      setBusy(false);
-      setAsking(false);
-    }
-  };
+  const clear = () => { setTicked(new Set()); setAsking(false); };
   const tick = (id: GrantId, on: boolean) => { setTicked((before) => { const after = new Set(before); if (on) after.add(id); else after.delete(id); return after; }); };
 
   return (
@@ -47,9 +32,9 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
       <div className="row" style={{ padding: '8px 22px', minHeight: 46 }}>
         <span className="quiet">{chosen.length === 0 ? 'Tick people to revoke or reinstate them together.' : `${String(chosen.length)} ticked`}</span>
         <span className="gap" />
-        {message !== null && <span role="status">{message.text}{message.undo !== null && <Button variant="text" disabled={busy} onClick={() => void act('reinstate', message.undo ?? [])}>Undo</Button>}</span>}
-        {revoked.length > 0 && <Button disabled={busy} onClick={() => void act('reinstate', revoked.map((grant) => grant.id))}>Reinstate {revoked.length}</Button>}
-        {live.length > 0 && <Button color="error" disabled={busy} onClick={() => { setAsking(true); }}>Revoke {live.length}…</Button>}
+        <SaidLine changes={changes} />
+        {revoked.length > 0 && <Button disabled={changes.busy} onClick={() => void changes.reinstate(revoked).then(clear)}>Reinstate {revoked.length}</Button>}
+        {live.length > 0 && <Button color="error" disabled={changes.busy} onClick={() => { setAsking(true); }}>Revoke {live.length}…</Button>}
       </div>
       <table className="list">
         <thead>
@@ -76,18 +61,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
           })}
         </tbody>
       </table>
-      <ConfirmCut open={asking} busy={busy} title={`Revoke access for ${String(new Set(live.map((grant) => grant.recipientId)).size)} people?`} action={`Revoke ${String(live.length)}`} onClose={() => { setAsking(false); }} onConfirm={() => void act('revoke', live.map((grant) => grant.id))}>
-        <p>{[...new Set(live.map(personName))].join(', ')}</p>
-        <p>They are shut out at once: a page that is open now goes blank within two seconds. {beyondReach(live)} Everybody else keeps what they have, and this can be undone.</p>
-      </ConfirmCut>
+      <ConfirmRevoke open={asking} busy={changes.busy} grants={live} onClose={() => { setAsking(false); }} onConfirm={() => void changes.revoke(live).then(clear)} />
     </>
   );
-}
-
-/** What revoking cannot bring back, said before it is done. */
-function beyondReach(grants: readonly GrantRow[]): string {
-  const prints = grants.reduce((sum, grant) => sum + grant.printsMade, 0);
-  const mayKeep = grants.filter((grant) => grant.rights.includes('keep') && grant.opens > 0).length;
-  const parts = [prints > 0 ? `${String(prints)} print ${prints === 1 ? 'rendition' : 'renditions'} already made` : null, mayKeep > 0 ? `whatever ${String(mayKeep)} of them may have kept` : null].filter((part) => part !== null);
-  return parts.length === 0 ? 'Nothing was printed or kept.' : `Beyond reach: ${parts.join(', and ')}.`;
 }

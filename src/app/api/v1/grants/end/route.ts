@@ -1,5 +1,5 @@
-import { changeEndInput } from '@/contracts/dispatch';
+import { changeEndsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
-import { changeEnd } from '@/server/services/change-access';
+import { changeEnds } from '@/server/services/change-access';
 
-export const POST = handle('change-access', changeEndInput, changeEnd);
+export const POST = handle('change-access', changeEndsInput, changeEnds);

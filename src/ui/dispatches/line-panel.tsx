@@ -1,0 +1,40 @@
+'use client';
+
+import type { GrantRow } from '@/contracts/dispatch';
+import type { DocumentId } from '@/core/base/ids';
+import { GrantPanel } from '@/ui/dispatches/grant-panel';
+import { personName, stateOf, stateWords } from '@/ui/dispatches/grant-words';
+import { Moment } from '@/ui/time/moment';
+
+/** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
+export function LinePanel({ grants, now, onDocument }: { readonly grants: readonly GrantRow[]; readonly now: number; readonly onDocument: (id: DocumentId) => void }) {
+  const [first] = grants;
+  if (first === undefined) return null;
+  if (grants.length === 1) return <GrantPanel grant={first} now={now} />;
+  const people = new Set(grants.map((grant) => grant.recipientId));
+  const canOpen = grants.filter((grant) => stateOf(grant, now) === 'live');
+  if (people.size > 1) {
+    return (
+      <div className="stack">
+        <h2>{people.size} people</h2>
+        <p className="answer">{new Set(canOpen.map((grant) => grant.recipientId)).size} of them can open something now.</p>
+        <p>{[...new Set(grants.map(personName))].join(', ')}</p>
+      </div>
+    );
+  }
+  return (
+    <div className="stack">
+      <h2>{personName(first)}{first.organisation === '' ? '' : ` · ${first.organisation}`}</h2>
+      <p className="answer">Can open {canOpen.length} of {grants.length} documents now.</p>
+      <p className="quiet">{first.address}</p>
+      <table className="list"><tbody>
+        {grants.map((grant) => (
+          <tr key={grant.id}>
+            <td style={{ paddingLeft: 0 }}><button type="button" className="row-button" onClick={() => { onDocument(grant.documentId); }}>{grant.documentTitle}</button><br /><span className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'} style={{ fontSize: 12 }}>{stateWords[stateOf(grant, now)]}{grant.until === null ? ', no end' : <>, <Moment at={grant.until} /></>}</span></td>
+            <td className="number">{grant.opens}</td>
+          </tr>
+        ))}
+      </tbody></table>
+    </div>
+  );
+}

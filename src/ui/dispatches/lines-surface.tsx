@@ -1,0 +1,92 @@
+'use client';
+
+import { useMemo, useState, type ReactNode } from 'react';
+import Button from '@mui/material/Button';
+import type { EventMark, GrantRow } from '@/contracts/dispatch';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
+import { groupBy } from '@/core/base/group';
+import { reachLines } from '@/core/reach/lines';
+import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
+import { personName } from '@/ui/dispatches/grant-words';
+import { LinePanel } from '@/ui/dispatches/line-panel';
+import { SaidLine } from '@/ui/dispatches/said-line';
+import { useChanges } from '@/ui/dispatches/use-changes';
+import { ReachBoard, type BoardLine } from '@/ui/reach/reach-board';
+import { ReachLegend } from '@/ui/reach/reach-legend';
+import { momentText } from '@/ui/time/moment-words';
+import { useZone } from '@/ui/time/use-zone';
+import { rightsLine } from '@/ui/words/rights-words';
+
+type Props = { readonly head: ReactNode; readonly grants: readonly GrantRow[]; readonly marks: readonly EventMark[]; readonly now: number; readonly aside: ReactNode; readonly rows: ReactNode };
+
+function toLines(grants: readonly GrantRow[], marks: readonly EventMark[]): BoardLine[] {
+  const byPerson = groupBy(grants, (grant) => grant.recipientId);
+  return reachLines(grants, marks).map((line) => {
+    const own = byPerson.get(line.recipientId) ?? [];
+    const [first] = own;
+    const may = [...new Set(own.map((grant) => rightsLine(grant.rights, grant.prints)))];
+    return { ...line, name: first === undefined ? '' : personName(first), under: first?.organisation === '' ? first.address : (first?.organisation ?? ''), may: may.length === 1 ? (may[0] ?? '') : 'differs', mayChange: own.every((grant) => grant.mayChange) };
+  });
+}
+
+/** A sending on its reach lines: pick people, move their ends, cut them off or let them back in. */
+export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
+  const zone = useZone();
+  const changes = useChanges();
+  const [asRows, setAsRows] = useState(false);
+  const [document, setDocument] = useState<DocumentId | null>(null);
+  const [selected, setSelected] = useState<ReadonlySet<RecipientId>>(new Set());
+  const [proposed, setProposed] = useState<number | null | undefined>(undefined);
+  const [asking, setAsking] = useState(false);
+
+  const shown = useMemo(() => grants.filter((grant) => document === null || grant.documentId === document), [grants, document]);
+  const lines = useMemo(() => toLines(shown, marks.filter((mark) => document === null || mark.documentId === document)), [shown, marks, document]);
+  const titles = new Map(grants.map((grant) => [grant.documentId, grant.documentTitle]));
+  const picked = shown.filter((grant) => selected.has(grant.recipientId));
+  const standing = picked.filter((grant) => grant.revokedAt === null);
+  const revoked = picked.filter((grant) => grant.revokedAt !== null);
+  const mayChange = picked.length > 0 && picked.every((grant) => grant.mayChange);
+  const before = new Set(standing.map((grant) => grant.until));
+  const select = (next: ReadonlySet<RecipientId>) => { setSelected(next); setProposed(undefined); };
+  const propose = (recipient: RecipientId, until: number) => { if (!selected.has(recipient)) setSelected(new Set([recipient])); setProposed(until); };
+  const textOf = (moment: number | null) => (moment === null ? 'no end' : momentText(moment, zone));
+
+  return (
+    <main className="work">
+      <div className="surface">
+        <div className="head">{head}</div>
+        <div className="scroll">
+          <div className="row" style={{ padding: '8px 22px', minHeight: 46 }}>
+            {titles.size > 1 && !asRows && [null, ...titles.keys()].map((id) => <button key={id ?? 'all'} type="button" className="chip" aria-pressed={document === id} onClick={() => { setDocument(id); }}>{id === null ? 'All documents' : titles.get(id)}</button>)}
+            <button type="button" className="chip" aria-pressed={asRows} onClick={() => { setAsRows(!asRows); }}>{asRows ? 'As lines' : 'As rows'}</button>
+            <span className="gap" />
+            {!asRows && <ReachLegend />}
+          </div>
+          {asRows ? rows : (
+            <>
+              <ReachBoard lines={lines} now={now} selected={selected} onSelect={select} proposed={proposed} onPropose={propose} />
+              <div className="row" style={{ padding: '0 22px 14px', minHeight: 36 }}>
+                {proposed === undefined ? (
+                  <>
+                    <span className="quiet">{selected.size === 0 ? 'Pick a line. Drag its end to move it; Shift picks several.' : `${String(selected.size)} picked`}</span>
+                    {mayChange && standing.length > 0 && <Button color="error" disabled={changes.busy} onClick={() => { setAsking(true); }}>Revoke {standing.length}…</Button>}
+                    {mayChange && revoked.length > 0 && <Button disabled={changes.busy} onClick={() => void changes.reinstate(revoked)}>Reinstate {revoked.length}</Button>}
+                    <SaidLine changes={changes} />
+                  </>
+                ) : (
+                  <>
+                    <span role="status">End of {standing.length === 1 ? 'this grant' : `${String(standing.length)} grants`}: <span className="figure">{before.size === 1 ? textOf([...before][0] ?? null) : 'different ends'}</span> → <b className="figure">{textOf(proposed)}</b></span>
+                    <Button variant="contained" disabled={changes.busy || standing.length === 0} onClick={() => void changes.moveEnds(standing, proposed).then(() => { setProposed(undefined); })}>Move {standing.length === 1 ? 'the end' : `${String(standing.length)} ends`}</Button>
+                    <Button onClick={() => { setProposed(undefined); }}>Leave as it is</Button>
+                  </>
+                )}
+              </div>
+            </>
+          )}
+        </div>
+      </div>
+      <aside className="side" aria-label="Explanation">{!asRows && selected.size > 0 && <><LinePanel grants={picked} now={now} onDocument={setDocument} /><hr /></>}{aside}</aside>
+      <ConfirmRevoke open={asking} busy={changes.busy} grants={standing} onClose={() => { setAsking(false); }} onConfirm={() => void changes.revoke(standing).then(() => { setAsking(false); })} />
+    </main>
+  );
+}

@@ -1,0 +1,56 @@
+'use client';
+
+import { useState } from 'react';
+import { useRouter } from 'next/navigation';
+import type { ChangeEndsResult, GrantRow } from '@/contracts/dispatch';
+import { call, sentenceOf } from '@/ui/http/call';
+
+type Said = { readonly text: string; readonly stops: boolean; readonly undo: (() => Promise<void>) | null };
+
+/** Changes of grants from a screen: each says what it did, and how to take it back. */
+export type Changes = {
+  readonly busy: boolean;
+  readonly said: Said | null;
+  readonly revoke: (grants: readonly GrantRow[]) => Promise<void>;
+  readonly reinstate: (grants: readonly GrantRow[]) => Promise<void>;
+  readonly moveEnds: (grants: readonly GrantRow[], until: number | null) => Promise<void>;
+};
+
+function counted(n: number, what: string): string {
+  return `${String(n)} ${what}${n === 1 ? '' : 's'}`;
+}
+
+export function useChanges(): Changes {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const [said, setSaid] = useState<Said | null>(null);
+
+  const attempt = async (work: () => Promise<Said>) => {
+    setBusy(true);
+    try {
+      setSaid(await work());
+    } catch (error) {
+      setSaid({ text: sentenceOf(error), stops: true, undo: null });
+    } finally {
+      router.refresh();
+      setBusy(false);
+    }
+  };
+  const cut = (verb: 'revoke' | 'reinstate', grants: readonly GrantRow[]): Promise<void> =>
+    attempt(async () => {
+      const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants: grants.map((grant) => grant.id) });
+      const [word, other] = verb === 'revoke' ? (['Revoked', 'reinstate'] as const) : (['Reinstated', 'revoke'] as const);
+      return { text: `${word} ${counted(changed, 'grant')}.`, stops: false, undo: changed === 0 ? null : () => cut(other, grants) };
+    });
+  const send = (changes: readonly { readonly grant: GrantRow['id']; readonly revision: number; readonly until: number | null }[]): Promise<void> =>
+    attempt(async () => {
+      const { changed } = await call<ChangeEndsResult>('POST', '/api/v1/grants/end', { changes });
+      return { text: `Moved ${counted(changed.length, 'end')}.`, stops: false, undo: () => send(changed.map(({ grant, revision, before }) => ({ grant, revision, until: before }))) };
+    });
+  return {
+    busy, said,
+    revoke: (grants) => cut('revoke', grants),
+    reinstate: (grants) => cut('reinstate', grants),
+    moveEnds: (grants, until) => send(grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until }))),
+  };
+}

@@ -1,0 +1,61 @@
+// The picture of access over time, worked with by pointer and by keys.
+import { expect, test, type Page } from '@playwright/test';
+import { expectNothingSerious, signIn } from './people';
+
+async function openTender(page: Page): Promise<void> {
+  await signIn(page);
+  await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
+  await expect(page.getByRole('grid', { name: 'Access over time' })).toBeVisible();
+}
+
+test('an end is dragged, shown before and after, moved, and taken back', async ({ page }) => {
+  await openTender(page);
+  const handle = page.getByRole('slider', { name: 'End of access for Mira Kolbe' });
+  const before = await handle.getAttribute('aria-valuetext');
+  const box = await handle.boundingBox();
+  if (box === null) throw new Error('no handle');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByText(`${before ?? ''} →`)).toBeVisible();
+  // Nothing was changed so far, and leaving it leaves it.
+  await page.getByRole('button', { name: 'Leave as it is' }).click();
+  await expect(handle).toHaveAttribute('aria-valuetext', before ?? '');
+
+  await handle.focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: 'Move 3 ends' }).click();
+  await expect(page.getByText('Moved 3 ends.')).toBeVisible();
+  await expect(handle).not.toHaveAttribute('aria-valuetext', before ?? '');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(handle).toHaveAttribute('aria-valuetext', before ?? '');
+});
+
+test('several people are picked by keys and revoked together, who is hit named first, and taken back', async ({ page }) => {
+  await openTender(page);
+  const rows = page.getByRole('row').filter({ has: page.getByRole('gridcell') });
+  await rows.first().click({ position: { x: 20, y: 12 } });
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(page.getByText('2 picked')).toBeVisible();
+  await expect(page.getByText('2 people', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Revoke 6…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Jonas Feld, Mira Kolbe');
+  await page.getByRole('button', { name: 'Revoke 6', exact: true }).click();
+  await expect(page.getByText('Revoked 6 grants.')).toBeVisible();
+  await expect(page.getByRole('row', { name: /^Mira Kolbe.*revoked$/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('row', { name: /^Mira Kolbe.*revoked$/ })).toHaveCount(0);
+});
+
+test('one document at a time, or as rows; nothing serious for axe', async ({ page }) => {
+  await openTender(page);
+  await expectNothingSerious(page);
+  await page.getByRole('button', { name: 'Weight list' }).click();
+  await page.getByRole('row', { name: /^Mira Kolbe/ }).click({ position: { x: 20, y: 12 } });
+  await expect(page.getByText('May read and print, ending')).toBeVisible();
+  await expectNothingSerious(page);
+  await page.getByRole('button', { name: 'As rows' }).click();
+  await expect(page.getByRole('columnheader', { name: 'Until' })).toBeVisible();
+});

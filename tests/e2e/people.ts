@@ -4,11 +4,21 @@ import { expect, type Browser, type Page } from '@playwright/test';
 
 const PASSWORD = 'harbour-lights-412';
 
+type Cookies = Awaited<ReturnType<ReturnType<Page['context']>['cookies']>>;
+/** The session of the first sign-in: signing in is limited, and one session serves them all. */
+let session: Cookies = [];
+
 export async function signIn(page: Page): Promise<void> {
+  if (session.length > 0) {
+    await page.context().addCookies(session);
+    await page.goto('/dispatches');
+    return;
+  }
   await page.goto('/sign-in');
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/dispatches');
+  session = await page.context().cookies();
 }
 
 export async function expectNothingSerious(page: Page): Promise<void> {

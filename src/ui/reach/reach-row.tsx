@@ -64,7 +64,7 @@ export function ReachRow({ line, scale, now, proposed, name, endText, onPropose 
         <g
           role="slider" tabIndex={onPropose === undefined ? -1 : 0} aria-label={`End of access for ${name}`} aria-valuetext={endText} aria-valuenow={end ?? 0} aria-disabled={onPropose === undefined}
           style={{ cursor: onPropose === undefined ? 'default' : 'ew-resize', touchAction: 'none' }}
-          onPointerDown={(event) => { event.stopPropagation(); event.currentTarget.setPointerCapture(event.pointerId); }} onPointerMove={drag} onKeyDown={key}
+          onPointerDown={(event) => { event.stopPropagation(); event.currentTarget.setPointerCapture(event.pointerId); }} onPointerMove={drag} onKeyDown={key} onClick={(event) => { event.stopPropagation(); }}
         >
           <rect x={endX - 8} y={4} width={16} height={ROW_HEIGHT - 8} fill="transparent" />
           {end === null ? <path d={`M${String(endX - 4)} ${String(MIDDLE - 6)}l6 6-6 6`} fill="none" stroke="var(--lamp)" strokeWidth={2} /> : <line x1={endX} x2={endX} y1={MIDDLE - 8} y2={MIDDLE + 8} stroke={proposed === undefined ? 'var(--ink)' : 'var(--lamp)'} strokeWidth={2.4} />}

@@ -75,6 +75,9 @@ export type GrantRow = {
   readonly documentTitle: string;
   readonly documentReference: string;
   readonly documentRevoked: boolean;
+  readonly keyDestroyed: boolean;
+  /** Whether the recipient is blocked, which beats every grant. */
+  readonly blocked: boolean;
   readonly recipientId: RecipientId;
   readonly name: string;
   readonly address: string;

@@ -9,6 +9,7 @@ export type DocumentDetail = {
   readonly ownerName: string;
   readonly protectedAt: number;
   readonly revokedAt: number | null;
+  readonly keyDestroyed: boolean;
   readonly fileName: string;
   readonly pages: number;
   readonly bytes: number;

@@ -11,7 +11,8 @@ export const ACTIONS = [
   'document.protected', 'document.revoked', 'document.reinstated',
   'dispatch.sent', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
   'mail.delivered', 'mail.failed',
-  'code.requested', 'code.entered', 'key.unwrapped',
+  'recipient.blocked', 'recipient.unblocked',
+  'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed',
   'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept',
   'ledger.exported', 'demo.changed',
 ] as const;

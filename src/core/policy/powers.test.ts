@@ -7,8 +7,8 @@ describe('powers', () => {
     expect(powersOf('auditor')).toEqual(['look', 'read-record']);
   });
 
-  test('only administrators manage staff and read mail', () => {
-    for (const power of ['manage-staff', 'read-mailroom'] as const) expect(ROLES.filter((role) => holds(role, power))).toEqual(['administrator']);
+  test('only administrators block people, destroy keys, manage staff and read mail', () => {
+    for (const power of ['block', 'destroy-key', 'manage-staff', 'read-mailroom'] as const) expect(ROLES.filter((role) => holds(role, power))).toEqual(['administrator']);
   });
 
   test('a sender reaches what is theirs, an administrator everything, an auditor nothing', () => {

@@ -3,7 +3,7 @@ export const ROLES = ['administrator', 'sender', 'auditor'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** What staff can do, each a line that a role crosses or does not. */
-export const POWERS = ['look', 'read-record', 'protect', 'dispatch', 'change-access', 'manage-staff', 'read-mailroom'] as const;
+export const POWERS = ['look', 'read-record', 'protect', 'dispatch', 'change-access', 'block', 'destroy-key', 'manage-staff', 'read-mailroom'] as const;
 export type Power = (typeof POWERS)[number];
 
 const held: Readonly<Record<Role, ReadonlySet<Power>>> = {

@@ -14,6 +14,8 @@ export type Database = {
   readonly read: Reading;
   /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  /** Moves everything from the write-ahead log into the file and empties the log. */
+  readonly checkpoint: () => Promise<void>;
   readonly close: () => Promise<void>;
 };
 
@@ -80,6 +82,7 @@ export async function openDatabase(url: string, migrationsFolder = path.resolve(
   return {
     read: drizzle(reader, { schema, casing: 'snake_case' }),
     write: queue.write,
+    checkpoint: async () => { await writer.execute('PRAGMA wal_checkpoint(TRUNCATE)'); },
     close: async () => {
       await queue.idle();
       writer.close();

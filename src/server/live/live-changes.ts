@@ -3,12 +3,13 @@
  * a fresh decision.
  */
 export type LiveChanges = {
-  /** Calls `listener` when a change names this grant or document. @returns a function that ends it */
-  readonly watch: (grant: string, document: string, listener: () => void) => () => void;
+  /** Calls `listener` when a change names one of these: grant, document, recipient. @returns a function that ends it */
+  readonly watch: (names: readonly string[], listener: () => void) => () => void;
   readonly close: () => void;
 };
 
-type Change = { readonly sequence: number; readonly grant: string | null; readonly document: string | null };
+/** What a change of access names. */
+type Change = readonly (string | null)[];
 
 /** How often the ledger is looked at while anybody watches, in ms: well inside the two seconds promised. */
 const INTERVAL = 400;
@@ -30,7 +31,7 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
     }
     const changes = await changesSince(seen);
     seen = last;
-    for (const name of new Set(changes.flatMap(({ grant, document }) => [grant, document]))) {
+    for (const name of new Set(changes.flat())) {
       if (name !== null) for (const listener of watchers.get(name) ?? []) listener();
     }
   };
@@ -49,14 +50,14 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
   };
 
   return {
-    watch: (grant, document, listener) => {
-      for (const name of [grant, document]) watchers.set(name, (watchers.get(name) ?? new Set()).add(listener));
+    watch: (names, listener) => {
+      for (const name of names) watchers.set(name, (watchers.get(name) ?? new Set()).add(listener));
       if (timer === null) {
         lastSequence().then((last) => { seen ??= last; }, onError);
         schedule();
       }
       return () => {
-        for (const name of [grant, document]) {
+        for (const name of names) {
           const set = watchers.get(name);
           set?.delete(listener);
           if (set?.size === 0) watchers.delete(name);

@@ -3,7 +3,7 @@ import { and, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import type { GrantFacts } from '@/core/policy/decide';
 import type { Reading, Transaction } from '@/server/db/database';
-import { dispatches, documents, grants, ledgerEntries, licences, links, outbox, recipients, staff } from '@/server/db/schema';
+import { dispatches, documents, grants, ledgerEntries, licences, links, outbox, recipients, staff, versions } from '@/server/db/schema';
 
 export type GrantRecord = typeof grants.$inferSelect;
 export type RecipientRecord = typeof recipients.$inferSelect;
@@ -69,16 +69,19 @@ export async function findDispatch(db: Reading, id: DispatchId) {
   return row ?? null;
 }
 
+/** Whose grants: of a sending, on a document, or of a person. */
+export type GrantsOf = { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId };
 const grantColumns = { grant: grants, recipient: recipients, document: documents };
 
 /** Grants with their recipients and documents, of one dispatch or one document. */
-export async function grantsOf(db: Reading, of: { readonly dispatch: DispatchId } | { readonly document: DocumentId }) {
-  const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : eq(grants.documentId, of.document);
+export async function grantsOf(db: Reading, of: GrantsOf) {
+  const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : 'document' in of ? eq(grants.documentId, of.document) : eq(grants.recipientId, of.recipient);
   return db
-    .select({ ...grantColumns, token: links.token, sentBy: dispatches.sentBy })
+    .select({ ...grantColumns, token: links.token, sentBy: dispatches.sentBy, hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL` })
     .from(grants)
     .innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .innerJoin(documents, eq(documents.id, grants.documentId))
+    .innerJoin(versions, eq(versions.id, documents.versionId))
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(links, and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)))
     .where(where)

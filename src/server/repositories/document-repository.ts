@@ -65,6 +65,11 @@ export async function findDocument(db: Reading | Transaction, id: DocumentId) {
   return row ?? null;
 }
 
+/** Deletes the keys of every version of a document. */
+export async function dropKeys(tx: Transaction, id: DocumentId): Promise<void> {
+  await tx.update(versions).set({ wrappedKey: null }).where(eq(versions.documentId, id));
+}
+
 export async function findDocuments(db: Reading | Transaction, ids: readonly DocumentId[]): Promise<(typeof documents.$inferSelect)[]> {
   return db.select().from(documents).where(inArray(documents.id, [...ids]));
 }

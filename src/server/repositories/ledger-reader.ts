@@ -1,8 +1,8 @@
 import 'server-only';
-import { and, desc, eq, inArray, lt, max, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, lt, max, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId } from '@/core/base/ids';
 import type { StoredEntry } from '@/core/ledger/verify';
-import type { Entry } from '@/core/ledger/entry';
+import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
 
@@ -55,12 +55,15 @@ export async function lastSequence(db: Reading): Promise<number> {
   return row?.last ?? 0;
 }
 
-/** Actions recorded after `sequence` that bear on access: which grants and documents they name. */
-export async function accessChangesSince(db: Reading, sequence: number): Promise<{ readonly sequence: number; readonly grant: string | null; readonly document: string | null }[]> {
-  return db
-    .select({ sequence: ledgerEntries.sequence, grant: ledgerEntries.grantId, document: ledgerEntries.documentId })
+const ACCESS_CHANGES = ['grant.revoked', 'grant.reinstated', 'grant.changed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked'] as const satisfies readonly Action[];
+
+/** What each change of access recorded after `sequence` names: grant, document, recipient. */
+export async function accessChangesSince(db: Reading, sequence: number): Promise<(string | null)[][]> {
+  const rows = await db
+    .select({ grant: ledgerEntries.grantId, document: ledgerEntries.documentId, recipient: ledgerEntries.recipientId })
     .from(ledgerEntries)
-    .where(and(sql`${ledgerEntries.sequence} > ${sequence}`, inArray(ledgerEntries.action, ['grant.revoked', 'grant.reinstated', 'grant.changed', 'document.revoked', 'document.reinstated'])));
+    .where(and(gt(ledgerEntries.sequence, sequence), inArray(ledgerEntries.action, [...ACCESS_CHANGES])));
+  return rows.map(({ grant, document, recipient }) => [grant, document, recipient]);
 }
 
 /** The newest signed checkpoint and what has been written in all. */

@@ -11,7 +11,8 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 
-function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: GrantRecord, details: Happening['details'] = {}): Happening {
+/** An entry about one grant. */
+export function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: GrantRecord, details: Happening['details'] = {}): Happening {
   return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details };
 }
 

@@ -1,19 +1,18 @@
 import 'server-only';
 import type { GrantRow } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/powers';
-import type { DispatchId, DocumentId } from '@/core/base/ids';
-import { grantsOf, opensByGrant, refusalsOf } from '@/server/repositories/dispatch-repository';
+import { grantsOf, opensByGrant, type GrantsOf, refusalsOf } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
-/** The grants of a dispatch or of a document, as lists show them. */
-export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role'>, of: { readonly dispatch: DispatchId } | { readonly document: DocumentId }): Promise<readonly GrantRow[]> {
+/** The grants of a dispatch, of a document or of a person, as lists show them. */
+export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role'>, of: GrantsOf): Promise<readonly GrantRow[]> {
   const rows = await grantsOf(deps.db.read, of);
   const [opens, refusals] = await Promise.all([
     opensByGrant(deps.db.read, rows.map((row) => row.grant.id)),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
   ]);
-  return rows.map(({ grant, recipient, document, token, sentBy }) => ({
-    id: grant.id, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null,
+  return rows.map(({ grant, recipient, document, token, sentBy, hasKey }) => ({
+    id: grant.id, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, blocked: recipient.blocked,
     recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation,
     rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade,
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,

@@ -133,5 +133,5 @@ export async function checkOpen(deps: Deps, actor: ReaderActor, input: { readonl
 /** Watches for changes that bear on an open. @returns a function that ends the watch */
 export async function watchOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }, onChange: () => void): Promise<() => void> {
   const { licence } = await needLicence(deps, actor, input.licence);
-  return deps.live.watch(licence.grantId, licence.documentId, onChange);
+  return deps.live.watch([licence.grantId, licence.documentId, licence.recipientId], onChange);
 }

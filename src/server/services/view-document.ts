@@ -16,7 +16,7 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
   const { document, version, ownerName } = found;
   return {
     id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
-    fileName: version.fileName, pages: version.pages, bytes: version.bytes,
+    keyDestroyed: version.wrappedKey === null, fileName: version.fileName, pages: version.pages, bytes: version.bytes,
     mayChange: reaches(actor, { owner: document.ownerId }),
     grants: await grantRows(deps, actor, { document: id }),
   };

@@ -8,6 +8,8 @@ import type { LicenceId } from '@/core/base/ids';
 export type Keyring = {
   readonly find: (licence: LicenceId) => Uint8Array | null;
   readonly hold: (licence: LicenceId, key: Uint8Array) => void;
+  /** Forgets every key; whoever may go on reading has it taken from the vault again. */
+  readonly clear: () => void;
 };
 
 const IDLE = 15 * MINUTE;
@@ -16,6 +18,7 @@ const MOST = 5_000;
 export function createKeyring(now: () => number): Keyring {
   const held = new Map<LicenceId, { readonly key: Uint8Array; readonly usedAt: number }>();
   return {
+    clear: () => { held.clear(); },
     find: (licence) => {
       const found = held.get(licence);
       held.delete(licence);

@@ -5,6 +5,9 @@ import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { GrantsTable } from '@/ui/dispatches/grants-table';
 import { LinesSurface } from '@/ui/dispatches/lines-surface';
+import { RevokeScope } from '@/ui/dispatches/revoke-scope';
+import { SaidLine } from '@/ui/dispatches/said-line';
+import { useChanges } from '@/ui/dispatches/use-changes';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
@@ -15,6 +18,8 @@ function counted(n: number, one: string, many: string): string {
 /** One sending: to whom, with which rights, until when. */
 export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
   const readsRecord = useHolds('read-record');
+  const changes = useChanges();
+  const mayChange = detail.grants.some((grant) => grant.mayChange);
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
   const people = new Set(detail.grants.map((grant) => grant.recipientId)).size;
   const { waiting, delivered, failed } = detail.mail;
@@ -22,8 +27,8 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
     <LinesSurface
       head={
         <>
-          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
-          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span></div>
+          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
+          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span><SaidLine changes={changes} /></div>
         </>
       }
       grants={detail.grants} marks={detail.marks} now={now} rows={<GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={null} onSelect={() => undefined} />}

@@ -20,6 +20,8 @@ function answer(grant: GrantRow, state: GrantState, now: number): string {
     case 'not-yet': return `May ${may}, but not yet.`;
     case 'expired': return `Access ended ${distanceText(grant.until ?? now, now)}.`;
     case 'revoked': return 'Revoked. Shut out since then.';
+    case 'blocked': return 'Shut out, because this address is blocked.';
+    case 'destroyed': return 'Shut out for good: the document’s key was destroyed.';
     case 'document-revoked': return 'Shut out, because the whole document is revoked.';
   }
 }

@@ -13,6 +13,8 @@ export type Changes = {
   readonly said: Said | null;
   readonly revoke: (grants: readonly GrantRow[]) => Promise<void>;
   readonly reinstate: (grants: readonly GrantRow[]) => Promise<void>;
+  /** Carries out a cut that answers with the grants it revoked. */
+  readonly cutWhole: (cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>) => Promise<void>;
   readonly moveEnds: (grants: readonly GrantRow[], until: number | null) => Promise<void>;
 };
 
@@ -36,9 +38,9 @@ export function useChanges(): Changes {
       setBusy(false);
     }
   };
-  const cut = (verb: 'revoke' | 'reinstate', grants: readonly GrantRow[]): Promise<void> =>
+  const cut = (verb: 'revoke' | 'reinstate', grants: readonly GrantRow['id'][]): Promise<void> =>
     attempt(async () => {
-      const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants: grants.map((grant) => grant.id) });
+      const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants });
       const [word, other] = verb === 'revoke' ? (['Revoked', 'reinstate'] as const) : (['Reinstated', 'revoke'] as const);
       return { text: `${word} ${counted(changed, 'grant')}.`, stops: false, undo: changed === 0 ? null : () => cut(other, grants) };
     });
@@ -49,8 +51,12 @@ export function useChanges(): Changes {
     });
   return {
     busy, said,
-    revoke: (grants) => cut('revoke', grants),
-    reinstate: (grants) => cut('reinstate', grants),
+    revoke: (grants) => cut('revoke', grants.map((grant) => grant.id)),
+    reinstate: (grants) => cut('reinstate', grants.map((grant) => grant.id)),
+    cutWhole: (work) => attempt(async () => {
+      const { grants } = await work();
+      return { text: `Revoked ${counted(grants.length, 'grant')}.`, stops: false, undo: grants.length === 0 ? null : () => cut('reinstate', grants) };
+    }),
     moveEnds: (grants, until) => send(grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until }))),
   };
 }

@@ -2,14 +2,17 @@
 
 import Link from 'next/link';
 import type { DocumentDetail } from '@/contracts/document-detail';
+import { DestroyKey } from '@/ui/documents/destroy-key';
 import { DocumentHead } from '@/ui/documents/document-head';
 import { sizeText } from '@/ui/documents/size-words';
 import { GrantsSurface } from '@/ui/dispatches/grants-surface';
 import { personName, stateOf } from '@/ui/dispatches/grant-words';
+import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
 /** One document: who can open it now, and why. */
 export function DocumentView({ detail, now }: { readonly detail: DocumentDetail; readonly now: number }) {
+  const destroys = useHolds('destroy-key');
   const live = detail.grants.filter((grant) => stateOf(grant, now) === 'live');
   const summary = `${String(detail.pages)} pages · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${live.length === 0 ? 'nobody can open it now' : `${String(new Set(live.map((grant) => grant.recipientId)).size)} can open it now`}`;
   return (
@@ -17,7 +20,7 @@ export function DocumentView({ detail, now }: { readonly detail: DocumentDetail;
       head={<DocumentHead id={detail.id} title={detail.title} reference={detail.reference} summary={summary} revoked={detail.revokedAt !== null} mayChange={detail.mayChange} people={[...new Set(live.map(personName))]} />}
       grants={detail.grants} now={now} showDocument={false}
       empty={<div className="empty"><h2>Nobody was given this document</h2><p><Link href={`/compose?document=${detail.id}`}>Compose a dispatch with it</Link></p></div>}
-      aside={<div className="stack"><h2>The file</h2><p>{detail.fileName}</p><p className="quiet">Protected <Moment at={detail.protectedAt} /> with ChaCha20-Poly1305, as a standard age file. Its key is in the vault, wrapped by the master key; the recovery key opens the file without Embargo.</p>{detail.revokedAt !== null && <p className="magenta">Revoked <Moment at={detail.revokedAt} />. The grants below are as they were.</p>}</div>}
+      aside={<div className="stack"><h2>The file</h2><p>{detail.fileName}</p><p className="quiet">Protected <Moment at={detail.protectedAt} /> with ChaCha20-Poly1305, as a standard age file. Its key is in the vault, wrapped by the master key; the recovery key opens the file without Embargo.</p>{detail.revokedAt !== null && <p className="magenta">Revoked <Moment at={detail.revokedAt} />. The grants below are as they were.</p>}{detail.keyDestroyed ? <p className="magenta">Its key was destroyed: nothing opens it here again.</p> : destroys && <DestroyKey id={detail.id} reference={detail.reference} title={detail.title} printsMade={detail.grants.reduce((sum, grant) => sum + grant.printsMade, 0)} mayHaveKept={new Set(detail.grants.filter((grant) => grant.rights.includes('keep') && grant.opens > 0).map((grant) => grant.recipientId)).size} />}</div>}
     />
   );
 }

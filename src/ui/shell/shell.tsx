@@ -15,6 +15,7 @@ const places: readonly Place[] = [
   { name: 'Dispatches', href: '/dispatches', needs: 'look' },
   { name: 'Compose', href: '/compose', needs: 'dispatch' },
   { name: 'Documents', href: '/documents', needs: 'look' },
+  { name: 'People', href: '/people', needs: 'look' },
   { name: 'Ledger', href: '/ledger', needs: 'read-record' },
   { name: 'Settings', href: '/settings', needs: 'manage-staff' },
 ];

@@ -7,7 +7,8 @@ export const actionWords: Record<Action, string> = {
   'document.protected': 'protected', 'document.revoked': 'revoked the document', 'document.reinstated': 'reinstated the document',
   'dispatch.sent': 'dispatched', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
   'mail.delivered': 'mail delivered', 'mail.failed': 'mail not delivered',
-  'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken',
+  'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken', 'key.destroyed': 'destroyed the key',
+  'recipient.blocked': 'blocked', 'recipient.unblocked': 'unblocked',
   'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
   'ledger.exported': 'exported the ledger', 'demo.changed': 'changed the demo',
 };

@@ -1,0 +1,13 @@
+import { peopleInput } from '@/contracts/people';
+import { loadForStaff } from '@/server/http/handle';
+import { listPeople, viewPerson } from '@/server/services/manage-people';
+import { PeopleView } from '@/ui/people/people-view';
+
+export default async function PeoplePage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
+  const given = await searchParams;
+  const loaded = await loadForStaff('look', async (deps, actor) => {
+    const { person } = peopleInput.parse(given);
+    return { rows: await listPeople(deps), person: person === undefined ? null : await viewPerson(deps, actor, { id: person }), now: deps.clock.now() };
+  });
+  return <PeopleView {...loaded} />;
+}

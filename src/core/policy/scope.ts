@@ -1,0 +1,8 @@
+import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
+
+/** How far a cut goes: everything of a person, of an organisation, of a sending, or of a person on one document. */
+export type Scope =
+  | { readonly kind: 'person'; readonly recipient: RecipientId }
+  | { readonly kind: 'organisation'; readonly organisation: string }
+  | { readonly kind: 'dispatch'; readonly dispatch: DispatchId }
+  | { readonly kind: 'person-on-document'; readonly recipient: RecipientId; readonly document: DocumentId };

@@ -1,0 +1,44 @@
+'use client';
+
+import { useState } from 'react';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import type { DocumentId } from '@/core/base/ids';
+import { call, sentenceOf } from '@/ui/http/call';
+import { ConfirmCut } from '@/ui/shell/confirm-cut';
+
+type Props = { readonly id: DocumentId; readonly reference: string; readonly title: string; readonly printsMade: number; readonly mayHaveKept: number };
+
+/** Destroys a document's key, once its reference was typed; says what remains. */
+export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Props) {
+  const router = useRouter();
+  const [asking, setAsking] = useState(false);
+  const [typed, setTyped] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const act = async () => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await call('POST', `/api/v1/documents/${id}/destroy-key`, { typed });
+      setAsking(false);
+      router.refresh();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <div className="row"><Button color="error" onClick={() => { setAsking(true); }}>Destroy the key…</Button></div>
+      <ConfirmCut open={asking} busy={busy || typed.trim() !== reference} title={`Destroy the key of “${title}”?`} action="Destroy the key" onClose={() => { setAsking(false); setTyped(''); }} onConfirm={() => void act()}>
+        <p>Nobody opens it through Embargo again, and <b>this cannot be undone</b>. The encrypted file stays.</p>
+        <p>What remains: {printsMade > 0 ? `${String(printsMade)} print renditions that were made` : 'no print rendition'}; {mayHaveKept > 0 ? `copies that ${String(mayHaveKept)} people may have kept` : 'no kept copy'}; your own clear original; and the recovery key, which still opens the encrypted file.</p>
+        <TextField label={`Type ${reference} to mean it`} value={typed} onChange={(event) => { setTyped(event.target.value); }} autoComplete="off" />
+        {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      </ConfirmCut>
+    </>
+  );
+}

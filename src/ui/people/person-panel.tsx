@@ -1,0 +1,89 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import type { PersonDetail } from '@/contracts/people';
+import { call, sentenceOf } from '@/ui/http/call';
+import { useHolds } from '@/ui/shell/powers';
+import { Moment } from '@/ui/time/moment';
+import { rightsLine } from '@/ui/words/rights-words';
+import { stateOf, stateWords } from '@/ui/dispatches/grant-words';
+import { RevokeScope } from '@/ui/dispatches/revoke-scope';
+import { SaidLine } from '@/ui/dispatches/said-line';
+import { useChanges } from '@/ui/dispatches/use-changes';
+
+function answer(person: PersonDetail, canOpen: number): string {
+  if (person.blocked) return 'Blocked: opens nothing, whatever they hold.';
+  if (canOpen === 0) return 'Can open nothing now.';
+  return `Can open ${String(canOpen)} ${canOpen === 1 ? 'document' : 'documents'} now.`;
+}
+
+/** One person: all they hold, what they did with it, and the ways to cut it. */
+export function PersonPanel({ person, now }: { readonly person: PersonDetail; readonly now: number }) {
+  const changes = useChanges();
+  const changesAccess = useHolds('change-access');
+  const readsRecord = useHolds('read-record');
+  const live = person.grants.filter((grant) => stateOf(grant, now) === 'live');
+  const canOpen = new Set(live.map((grant) => grant.documentId)).size;
+  const name = person.name === '' ? person.address : person.name;
+  return (
+    <div className="stack">
+      <h2>{person.address}{person.organisation === '' ? '' : ` · ${person.organisation}`}</h2>
+      <p className="answer">{name}. {answer(person, canOpen)}</p>
+      <p>{person.opens === 0 ? 'Never opened anything' : `${String(person.opens)} opens`}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals} times</span>}.</p>
+      {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
+      <hr />
+      <h2>Holds</h2>
+      {person.grants.length === 0 ? <p className="quiet">Nothing.</p> : (
+        <table className="list"><tbody>
+          {person.grants.map((grant) => {
+            const state = stateOf(grant, now);
+            return (
+              <tr key={grant.id}>
+                <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(grant.rights, grant.prints)}</span></td>
+                <td style={{ fontSize: 12 }} className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}{grant.until !== null && <><br /><Moment at={grant.until} /></>}</td>
+              </tr>
+            );
+          })}
+        </tbody></table>
+      )}
+      {changesAccess && (
+        <>
+          <div className="row">
+            <RevokeScope scope={{ kind: 'person', recipient: person.id }} label="Revoke everything…" title={`Revoke everything ${name} holds?`} changes={changes} />
+            {person.organisation !== '' && <RevokeScope scope={{ kind: 'organisation', organisation: person.organisation }} label={`Revoke all of ${person.organisation}…`} title={`Revoke everything anybody at ${person.organisation} holds?`} changes={changes} />}
+          </div>
+          <SaidLine changes={changes} />
+        </>
+      )}
+      <Block person={person} />
+      <hr />
+      <h2>Devices</h2>
+      {person.devices.length === 0 ? <p className="quiet">None has proven this address.</p> : person.devices.map((device) => <p key={device.id}>{device.label === '' ? 'A browser' : device.label}, {device.kept ? 'kept' : 'for one visit'}, since <Moment at={device.since} /></p>)}
+    </div>
+  );
+}
+
+function Block({ person }: { readonly person: PersonDetail }) {
+  const router = useRouter();
+  const blocks = useHolds('block');
+  const [problem, setProblem] = useState<string | null>(null);
+  if (!blocks) return null;
+  const act = async () => {
+    try {
+      await call('POST', `/api/v1/people/${person.id}/block`, { blocked: !person.blocked });
+      router.refresh();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  return (
+    <div className="stack">
+      <p className="quiet">{person.blocked ? 'What they held stands underneath as it was.' : 'Blocking stops this address whatever it holds or will be given, until it is unblocked.'}</p>
+      <div className="row"><Button color={person.blocked ? 'primary' : 'error'} onClick={() => void act()}>{person.blocked ? 'Unblock' : 'Block'}</Button></div>
+      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+    </div>
+  );
+}

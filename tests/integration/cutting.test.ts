@@ -1,0 +1,115 @@
+// Access cut at every level: whom it hits is named before, exactly those are hit, and it can be taken back.
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { readFileSync } from 'node:fs';
+import { eq } from 'drizzle-orm';
+import type { Scope } from '@/core/policy/scope';
+import type { DocumentId } from '@/core/base/ids';
+import { grants, versions } from '@/server/db/schema';
+import { reinstateGrants } from '@/server/services/change-access';
+import { cutAccess, previewCut } from '@/server/services/cut-access';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { destroyKey } from '@/server/services/destroy-key';
+import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
+import { openDocument } from '@/server/services/open-document';
+import { checkOpen, renderPage, watchOpen } from '@/server/services/read-pages';
+import { verifyLedger } from '@/server/services/verify-ledger';
+import { dispatch, drawing, filesIn, protect, prove, startProduct, type Product } from '../support/product';
+import { joinStaff } from '../support/staff';
+
+let product: Product;
+let first: DocumentId;
+let second: DocumentId;
+let round = 0;
+let mira = '';
+let lena = '';
+let sent: Awaited<ReturnType<typeof dispatch>>;
+
+beforeAll(async () => { product = await startProduct(); });
+afterAll(async () => { await product.close(); });
+beforeEach(async () => {
+  round++;
+  [mira, lena] = [`mira${String(round)}@brackwater.example`, `lena${String(round)}@ferrow.example`];
+  [first, second] = [await protect(product, await drawing(1)), await protect(product, await drawing(1))];
+  sent = await dispatch(product, [first, second], [mira, lena]);
+});
+
+const idOf = async (address: string) => (await listPeople(product.deps)).find((row) => row.address === address)?.id ?? 'rcp_';
+const liveGrants = async () => (await product.deps.db.read.select().from(grants).where(eq(grants.dispatchId, sent.id))).filter((grant) => grant.revokedAt === null);
+const open = async (address: string, document: DocumentId) => openDocument(product.deps, await prove(product, sent.tokenOf(address), address), { token: sent.tokenOf(address), document });
+const problems = async () => (await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems;
+
+describe('a cut', () => {
+  test.each<[string, () => Promise<Scope>, number, number]>([
+    ['of a person', async () => ({ kind: 'person', recipient: await idOf(mira) }), 2, 1],
+    ['of a person on one document', async () => ({ kind: 'person-on-document', recipient: await idOf(mira), document: first }), 1, 1],
+    ['of a sending', () => Promise.resolve({ kind: 'dispatch', dispatch: sent.id }), 4, 2],
+  ])('%s hits whom it said, nobody else, and is taken back whole', async (_name, scopeOf, count, people) => {
+    const scope = await scopeOf();
+    const preview = await previewCut(product.deps, product.ida, { scope });
+    expect(preview).toMatchObject({ grants: count, beyondPower: 0, printsMade: 0, mayHaveKept: 0 });
+    expect(preview.people).toHaveLength(people);
+    const { grants: cut } = await cutAccess(product.deps, product.ida, { scope });
+    expect(cut).toHaveLength(count);
+    expect(await liveGrants()).toHaveLength(4 - count);
+    expect(await previewCut(product.deps, product.ida, { scope })).toMatchObject({ grants: 0 });
+    await reinstateGrants(product.deps, product.ida, { grants: cut });
+    expect(await liveGrants()).toHaveLength(4);
+    expect(await problems()).toEqual([]);
+  });
+
+  test('of an organisation hits everybody there, and only there', async () => {
+    const input = { documents: [first], recipients: [['k1', 'Kelder Shipworks'], ['k2', 'Kelder Shipworks'], ['l1', 'Lowtide']].map(([name = '', organisation = '']) => ({ address: `${name}.${String(round)}@x.example`, name, organisation })), terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '' };
+    await dispatchDocuments(product.deps, product.ida, input);
+    const scope: Scope = { kind: 'organisation', organisation: 'Kelder Shipworks' };
+    expect((await previewCut(product.deps, product.ida, { scope })).people).toEqual(['k1', 'k2']);
+    await cutAccess(product.deps, product.ida, { scope });
+    expect((await listPeople(product.deps)).filter((row) => row.organisation !== '').map((row) => [row.name, row.live])).toEqual([['k1', 0], ['k2', 0], ['l1', 1]]);
+  });
+
+  test('by a sender leaves what others gave, and says so before', async () => {
+    const sender = await joinStaff(product, 'sender', `nils${String(round)}`);
+    const theirs = { ...product, ida: sender };
+    await dispatch(theirs, [await protect(theirs, await drawing(1))], [mira]);
+    const scope: Scope = { kind: 'person', recipient: await idOf(mira) };
+    expect(await previewCut(product.deps, sender, { scope })).toMatchObject({ grants: 1, beyondPower: 2 });
+    expect((await cutAccess(product.deps, sender, { scope })).grants).toHaveLength(1);
+    expect(await liveGrants()).toHaveLength(4);
+  });
+});
+
+describe('a blocked person', () => {
+  test('opens nothing, goes blank while reading, and has everything back once unblocked', async () => {
+    const id = await idOf(mira);
+    const reader = await prove(product, sent.tokenOf(mira), mira);
+    const result = await openDocument(product.deps, reader, { token: sent.tokenOf(mira), document: first });
+    if (result.outcome === 'refused') throw new Error(result.reason);
+    const heard = new Promise<void>((resolve) => { void watchOpen(product.deps, reader, { licence: result.licence }, resolve); });
+    await new Promise((resolve) => { setTimeout(resolve, 600); });
+    await blockPerson(product.deps, product.ida, { id, blocked: true });
+    await heard;
+    await expect(checkOpen(product.deps, reader, { licence: result.licence })).resolves.toEqual({ outcome: 'refused', reason: 'recipient-blocked' });
+    expect(await viewPerson(product.deps, product.ida, { id })).toMatchObject({ blocked: true, live: 0 });
+    await blockPerson(product.deps, product.ida, { id, blocked: false });
+    await expect(checkOpen(product.deps, reader, { licence: result.licence })).resolves.toMatchObject({ outcome: 'granted' });
+  });
+});
+
+describe('a destroyed key', () => {
+  test('needs the reference typed, and then opens for nobody, open readers included', async () => {
+    const reader = await prove(product, sent.tokenOf(lena), lena);
+    const result = await openDocument(product.deps, reader, { token: sent.tokenOf(lena), document: first });
+    if (result.outcome === 'refused') throw new Error(result.reason);
+    const [version] = await product.deps.db.read.select().from(versions).where(eq(versions.documentId, first));
+    const wrapped = version?.wrappedKey ?? Buffer.alloc(0);
+    expect(wrapped.length).toBeGreaterThan(16);
+    await expect(destroyKey(product.deps, product.ida, { id: first, typed: 'something else' })).rejects.toMatchObject({ code: 'INVALID' });
+    await destroyKey(product.deps, product.ida, { id: first, typed: result.reference });
+    await expect(renderPage(product.deps, reader, { licence: result.licence, page: 1, width: 800 })).resolves.toEqual({ outcome: 'refused', reason: 'key-destroyed' });
+    await expect(open(mira, first)).resolves.toMatchObject({ outcome: 'refused', reason: 'key-destroyed' });
+    await expect(open(mira, second)).resolves.toMatchObject({ outcome: 'granted' });
+    await expect(destroyKey(product.deps, product.ida, { id: first, typed: result.reference })).rejects.toMatchObject({ code: 'CONFLICT' });
+    // The wrapped key is gone from every file, not only from the table.
+    expect(filesIn(product.folder).filter((file) => readFileSync(file).includes(wrapped))).toEqual([]);
+    expect(await problems()).toEqual([]);
+  });
+});

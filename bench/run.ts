@@ -9,6 +9,7 @@ import { encodeHeader } from '@/core/age/header';
 import { newFileKey, embargoStanza } from '@/core/age/recipients';
 import { sealStream } from '@/core/age/stream';
 import type { Happening } from '@/core/ledger/entry';
+import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase } from '@/server/db/database';
 import { loadPdfium } from '@/server/rendering/pdfium';
 import { openPdf } from '@/server/rendering/pdf-document';
@@ -103,7 +104,7 @@ async function firstPage(): Promise<void> {
 async function ledger(): Promise<void> {
   const db = await openDatabase(`file:${path.join(folder, 'ledger.db')}`);
   const { privateKey, publicKey } = newSigningKey();
-  const recorder: Recorder = { hash: nodeHash, random: (length) => new Uint8Array(randomBytes(length)), signer: signerOf(privateKey, publicKey), origin: 'embargo-ledger' };
+  const recorder: Recorder = { hash: nodeHash, random: (length) => new Uint8Array(randomBytes(length)), signer: signerOf(privateKey, publicKey), origin: 'embargo-ledger', dayOf: createCalendar('UTC').dayOf };
   const entry: Happening = { action: 'page.shown', outcome: 'granted', actor: { kind: 'recipient', id: 'rcp_00000000000000000001' }, occurredAt: 1_790_000_000_000, document: 'doc_00000000000000000001', recipient: 'rcp_00000000000000000001', licence: 'lic_00000000000000000001', details: { page: 1 } };
   const single = 4_000;
   const one = await seconds(() => Promise.all(Array.from({ length: single }, () => db.write((tx) => appendEntries(tx, recorder, [entry])))));

@@ -1,11 +1,18 @@
 import { z } from 'zod';
-import { OUTCOMES, type Action, type Outcome } from '@/core/ledger/entry';
+import { KINDS, type Kind } from '@/core/insight/kinds';
+import type { Action, Outcome } from '@/core/ledger/entry';
 
 export const ledgerInput = z.object({
   document: z.string().max(40).optional(),
   recipient: z.string().max(40).optional(),
-  outcome: z.enum(OUTCOMES).optional(),
   dispatch: z.string().max(40).optional(),
+  kind: z.enum(KINDS).optional(),
+  reason: z.string().max(60).optional(),
+  place: z.string().max(120).optional(),
+  organisation: z.string().max(120).optional(),
+  /** First and last day, both inside, in the organisation's zone. */
+  from: z.iso.date().optional(),
+  to: z.iso.date().optional(),
   before: z.coerce.number().int().min(1).optional(),
 });
 export type LedgerInput = z.infer<typeof ledgerInput>;
@@ -30,12 +37,20 @@ export type LedgerRow = {
   readonly previous: string;
 };
 
+export type FacetCount = { readonly value: string; readonly entries: number };
+
 export type LedgerPage = {
   readonly rows: readonly LedgerRow[];
   readonly total: number;
   readonly size: number;
   readonly signedSize: number;
   readonly signedAt: number | null;
+  /** The organisation's zone, in which days are counted. */
+  readonly zone: string;
+  /** First and last day of the whole ledger; `null` while it is empty. */
+  readonly recorded: { readonly first: string; readonly last: string } | null;
+  readonly days: readonly { readonly day: string; readonly granted: number; readonly refused: number }[];
+  readonly facets: { readonly kinds: readonly { readonly value: Kind; readonly entries: number }[]; readonly reasons: readonly FacetCount[]; readonly places: readonly FacetCount[]; readonly organisations: readonly FacetCount[] };
   /** Names for the filters in force. */
   readonly names: { readonly document: string | null; readonly recipient: string | null; readonly dispatch: string | null };
   readonly older: number | null;

@@ -5,6 +5,7 @@ import { pino, type Logger } from 'pino';
 import type { RandomSource } from '@/core/base/random';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { licenceSigner } from '@/core/licence/licence';
+import { createCalendar } from '@/server/clock/calendar';
 import { systemClock, type Clock } from '@/server/clock/clock';
 import type { Config } from '@/server/config/env';
 import { openDatabase, type Database } from '@/server/db/database';
@@ -21,6 +22,7 @@ import { accessChangesSince, lastSequence } from '@/server/repositories/ledger-r
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
 import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
 import { deliverMail } from '@/server/services/deliver-mail';
+import { recountDays } from '@/server/services/recount-days';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
 import { record, whereabouts } from '@/server/services/record';
@@ -74,12 +76,13 @@ export async function createContainer(config: Config, options: { readonly clock?
   const vault = createVault(loadMasterKey(config.masterKeyFile));
   const db = await openDatabase(config.databaseUrl);
   const issuer = await loadIssuer(db, vault, clock.now());
-  const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN };
+  const calendar = createCalendar((await findOrganisation(db.read))?.zone ?? 'UTC');
+  const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
   const demo = options.demo ?? (await findOrganisation(db.read))?.demo ?? false;
   const blobs = createDiskBlobStore(path.join(config.dataDir));
   await blobs.sweep(await uploadBlobKeys(db.read));
   const deps: Deps = {
-    db, clock, random, vault, blobs, recorder,
+    db, clock, calendar, random, vault, blobs, recorder,
     keyring: createKeyring(() => clock.now()),
     renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
     mailer: await chooseMailer(config, db, clock, demo),
@@ -89,6 +92,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
     publicUrl: config.publicUrl,
   };
+  await recountDays(deps);
   const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
     await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
   });

@@ -58,6 +58,6 @@ test('long, full of pictures, or with a broken table, they are protected, sent, 
   }
   await reader.context().close();
 
-  await page.goto('/ledger?outcome=granted');
+  await page.goto('/ledger?kind=taken');
   await expect(page.getByText('kept a copy').first()).toBeVisible();
 });

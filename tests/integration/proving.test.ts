@@ -1,12 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { SMTPServer } from 'smtp-server';
-import { simpleParser, type ParsedMail } from 'mailparser';
-import type { AddressInfo } from 'node:net';
-import { Secret } from '@/core/base/secret';
+import { simpleParser } from 'mailparser';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import { createSmtpMailer } from '@/server/mail/smtp-mailer';
 import { outbox } from '@/server/db/schema';
-import { deliverMail } from '@/server/services/deliver-mail';
 import { enterCode, requestCode } from '@/server/services/prove-address';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { signIn } from '@/server/services/sign-in';
@@ -51,7 +46,7 @@ describe('a code', () => {
     const guesses = await Promise.allSettled(Array.from({ length: 8 }, () => enter(wrong(code))));
     expect(guesses.every((guess) => guess.status === 'rejected')).toBe(true);
     await expect(enter(code)).rejects.toThrow('does not work any more');
-    const refused = await listEntries(product.deps.db.read, { outcome: 'refused' }, 9);
+    const refused = await listEntries(product.deps.db.read, { kind: 'refused' }, 9);
     expect(refused.filter(({ entry }) => entry.action === 'code.entered' && entry.reason === 'identity-not-proven')).toHaveLength(9);
   });
 
@@ -95,42 +90,6 @@ describe('a code', () => {
 });
 
 describe('the outbox', () => {
-  test('delivers over SMTP as proper MIME, and tries again where the server puts it off', async () => {
-    const received: ParsedMail[] = [];
-    let busy = true;
-    const server = new SMTPServer({
-      authOptional: true,
-      disabledCommands: ['STARTTLS', 'AUTH'],
-      onRcptTo: ({ address }, _session, done) => { done(address.startsWith('gone') ? Object.assign(new Error('no such mailbox'), { responseCode: 550 }) : busy ? Object.assign(new Error('later'), { responseCode: 451 }) : undefined); },
-      onData: (stream, _session, done) => { void simpleParser(stream).then((mail) => { received.push(mail); done(); }); },
-    });
-    await new Promise<void>((resolve) => { server.listen(0, '127.0.0.1', resolve); });
-    const { port } = server.server.address() as AddressInfo;
-    const deps = { ...product.deps, mailer: createSmtpMailer(new Secret(`smtp://127.0.0.1:${String(port)}`), 'Embargo <embargo@tern-quill.example>', product.clock) };
-    await deliverMail(product.deps);
-    await dispatch(product, [await protect(product, await drawing(1))], ['kari@ferrow.example', 'gone@ferrow.example']);
-
-    await deliverMail(deps);
-    expect(received).toHaveLength(0);
-    busy = false;
-    await deliverMail(deps);
-    expect(received).toHaveLength(0); // its next try lies two minutes off
-    product.clock.set(product.clock.now() + 2 * MINUTE);
-    await deliverMail(deps);
-    await deliverMail(deps);
-    server.close();
-
-    expect(received).toHaveLength(1);
-    const [mail] = received;
-    expect(mail?.to).toMatchObject({ text: 'kari@ferrow.example' });
-    expect(mail?.messageId).toMatch(/^<msg_[a-z0-9]{20}@tern-quill\.example>$/);
-    expect(mail?.text).toMatch(/http:\/\/localhost:4120\/r\/[a-z0-9]{24}/);
-    expect(mail?.html).toContain('href="http://localhost:4120/r/');
-    const failed = await listEntries(product.deps.db.read, { outcome: 'failed' }, 1);
-    expect(failed[0]?.entry).toMatchObject({ action: 'mail.failed', reason: 'MAIL_REFUSED' });
-    expect(failed[0]?.personal['address']).toBe('gone@ferrow.example');
-  });
-
   test('without a mail server nothing is sent, and it says what to set', async () => {
     const document = await protect(product, await drawing(1));
     const mute: Product = { ...product, deps: { ...product.deps, mailer: null } };

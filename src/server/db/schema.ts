@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { DeviceId, DispatchId, DocumentId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import type { Kind } from '@/core/insight/kinds';
 import type { Role } from '@/core/policy/powers';
 import type { Right } from '@/core/policy/rights';
 
@@ -276,6 +277,8 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   index('ledger_recipient').on(table.recipientId, table.sequence),
   index('ledger_outcome').on(table.outcome, table.sequence),
   index('ledger_dispatch').on(table.dispatchId, table.sequence),
+  index('ledger_occurred').on(table.occurredAt),
+  index('ledger_action').on(table.action, table.sequence),
 ]);
 
 /** Personal values and their salts; erasing a row leaves the chain whole. */
@@ -284,7 +287,23 @@ export const ledgerPersonal = sqliteTable('ledger_personal', {
   field: text().notNull(),
   salt: blob({ mode: 'buffer' }).notNull(),
   value: text().notNull(),
-}, (table) => [primaryKey({ columns: [table.sequence, table.field] })]);
+}, (table) => [primaryKey({ columns: [table.sequence, table.field] }), index('ledger_personal_value').on(table.field, table.value, table.sequence)]);
+
+/**
+ * How many entries of each kind there were on each day, kept along with the entries themselves, so
+ * that a year of them is counted by reading a few rows. Empty text stands for nothing: a key has no nulls.
+ */
+export const ledgerDays = sqliteTable('ledger_days', {
+  /** `2026-11-25`, in the organisation's zone. */
+  day: text().notNull(),
+  kind: text().$type<Kind>().notNull(),
+  reason: text().notNull(),
+  documentId: text().notNull(),
+  recipientId: text().notNull(),
+  dispatchId: text().notNull(),
+  place: text().notNull(),
+  entries: integer().notNull(),
+}, (table) => [primaryKey({ columns: [table.day, table.kind, table.reason, table.documentId, table.recipientId, table.dispatchId, table.place] })]);
 
 /** The end of the chain and the right edge of the tree: one row, written with every entry. */
 export const ledgerEnd = sqliteTable('ledger_end', {

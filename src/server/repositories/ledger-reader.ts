@@ -1,28 +1,36 @@
 import 'server-only';
-import { and, desc, eq, gt, inArray, lt, max, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId } from '@/core/base/ids';
 import type { StoredEntry } from '@/core/ledger/verify';
+import { actionsOf, type Kind } from '@/core/insight/kinds';
 import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
-import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
+import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal, recipients } from '@/server/db/schema';
 
-/** What a list of entries is narrowed to; absent: everything. */
-export type EntryFilter = { readonly document?: string | undefined; readonly recipient?: string | undefined; readonly outcome?: string | undefined; readonly dispatch?: string | undefined };
+/** What a list of entries is narrowed to; absent: everything. `from` and `to` are days, both inside; `fromMoment` and `toMoment` the same as RFC 3339 text. */
+export type EntryFilter = Readonly<Partial<Record<'document' | 'recipient' | 'dispatch' | 'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined };
+/** The moments at which the first of the days begins and the last one ends, as the entries spell moments. */
+export type Span = { readonly begins?: string | undefined; readonly ends?: string | undefined };
 
 export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly personal: Readonly<Record<string, string>> };
 
-function conditions({ document, recipient, outcome, dispatch }: EntryFilter): SQL[] {
+function conditions({ document, recipient, dispatch, kind, reason, place, organisation }: EntryFilter, { begins, ends }: Span): SQL[] {
   return [
     document === undefined ? undefined : eq(ledgerEntries.documentId, document),
     recipient === undefined ? undefined : eq(ledgerEntries.recipientId, recipient),
-    outcome === undefined ? undefined : eq(ledgerEntries.outcome, outcome),
     dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
+    kind === undefined ? undefined : kind === 'refused' ? eq(ledgerEntries.outcome, 'refused') : and(inArray(ledgerEntries.action, [...actionsOf(kind)]), ne(ledgerEntries.outcome, 'refused')),
+    reason === undefined ? undefined : sql`json_extract(${ledgerEntries.body}, '$.reason') = ${reason}`,
+    organisation === undefined ? undefined : inArray(ledgerEntries.recipientId, sql`(SELECT ${recipients.id} FROM ${recipients} WHERE ${recipients.organisation} = ${organisation})`),
+    place === undefined ? undefined : sql`${ledgerEntries.sequence} IN (SELECT ${ledgerPersonal.sequence} FROM ${ledgerPersonal} WHERE ${ledgerPersonal.field} = 'place' AND ${ledgerPersonal.value} >= ${place} AND ${ledgerPersonal.value} < ${`${place}-`})`,
+    begins === undefined ? undefined : gte(ledgerEntries.occurredAt, begins),
+    ends === undefined ? undefined : lt(ledgerEntries.occurredAt, ends),
   ].filter((each) => each !== undefined);
 }
 
 /** The newest entries that pass the filter, newest first, older than `before` where given. */
-export async function listEntries(db: Reading, filter: EntryFilter, limit: number, before?: number): Promise<EntryRow[]> {
-  const where = [...conditions(filter), ...(before === undefined ? [] : [lt(ledgerEntries.sequence, before)])];
+export async function listEntries(db: Reading, filter: EntryFilter, limit: number, before?: number, span: Span = {}): Promise<EntryRow[]> {
+  const where = [...conditions(filter, span), ...(before === undefined ? [] : [lt(ledgerEntries.sequence, before)])];
   const rows = await db.select({ sequence: ledgerEntries.sequence, body: ledgerEntries.body, hash: ledgerEntries.hash }).from(ledgerEntries).where(and(...where)).orderBy(desc(ledgerEntries.sequence)).limit(limit);
   if (rows.length === 0) return [];
   const values = await db.select({ sequence: ledgerPersonal.sequence, field: ledgerPersonal.field, value: ledgerPersonal.value }).from(ledgerPersonal).where(inArray(ledgerPersonal.sequence, rows.map((row) => row.sequence)));
@@ -43,10 +51,6 @@ export async function marksOf(db: Reading, dispatch: DispatchId) {
     .orderBy(desc(ledgerEntries.sequence))
     .limit(MOST_MARKS);
   return rows.reverse();
-}
-
-export async function countEntries(db: Reading, filter: EntryFilter): Promise<number> {
-  return db.$count(ledgerEntries, and(...conditions(filter)));
 }
 
 /** The newest sequence number; 0 where nothing was recorded. */

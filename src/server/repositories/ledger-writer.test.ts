@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Happening } from '@/core/ledger/entry';
+import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase, type Database } from '@/server/db/database';
 import { ledgerState, listCheckpoints, listEntries } from '@/server/repositories/ledger-reader';
 import { CHECKPOINT_EVERY, appendEntries, signLedger, type Recorder } from '@/server/repositories/ledger-writer';
@@ -12,7 +13,7 @@ import { nodeHash } from '@/server/vault/node-hash';
 import { newSigningKey, signerOf } from '@/server/vault/vault';
 
 const { privateKey, publicKey } = newSigningKey();
-const recorder: Recorder = { hash: nodeHash, random: (length) => new Uint8Array(randomBytes(length)), signer: signerOf(privateKey, publicKey), origin: 'embargo-ledger' };
+const recorder: Recorder = { hash: nodeHash, random: (length) => new Uint8Array(randomBytes(length)), signer: signerOf(privateKey, publicKey), origin: 'embargo-ledger', dayOf: createCalendar('UTC').dayOf };
 const shown = (page: number): Happening => ({ action: 'page.shown', outcome: 'granted', actor: { kind: 'recipient', id: 'rcp_1' }, occurredAt: 1_790_000_000_000, details: { page }, personal: { network: '203.0.113.24' } });
 
 let folder: string;

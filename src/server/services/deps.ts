@@ -2,6 +2,7 @@ import 'server-only';
 import type { RandomSource } from '@/core/base/random';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Role } from '@/core/policy/powers';
+import type { Calendar } from '@/server/clock/calendar';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
 import type { Limits } from '@/server/limits/limits';
@@ -19,6 +20,7 @@ import type { Keyring } from '@/server/vault/keyring';
 export type Deps = {
   readonly db: Database;
   readonly clock: Clock;
+  readonly calendar: Calendar;
   readonly random: RandomSource;
   readonly vault: Vault;
   readonly keyring: Keyring;

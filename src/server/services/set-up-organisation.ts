@@ -29,6 +29,7 @@ export async function setUpOrganisation(deps: Deps, identity: StaffIdentity, inp
   const staffId = newId('staff', deps.random);
   const password = await identity.hashPassword(input.password);
   const now = deps.clock.now();
+  deps.calendar.setZone(input.zone);
   await deps.db.write(async (tx) => {
     if ((await findOrganisation(tx)) !== null) throw new ServiceError('CONFLICT', 'This organisation was set up before. Sign in instead.');
     await insertOrganisation(tx, { name: input.organisation, zone: input.zone, recoveryKey: input.recoveryKey, demo, createdAt: now });

@@ -3,31 +3,34 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import type { LedgerInput, LedgerPage, LedgerRow } from '@/contracts/ledger';
-import { OUTCOMES } from '@/core/ledger/entry';
+import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
+import { EntryPanel } from '@/ui/ledger/entry-panel';
+import { Facets } from '@/ui/ledger/facets';
+import { Histogram } from '@/ui/ledger/histogram';
+import { addressOf } from '@/ui/ledger/ledger-address';
 import { Mark, markOf } from '@/ui/marks/mark';
 import { Moment } from '@/ui/time/moment';
-import { momentText, zoneName } from '@/ui/time/moment-words';
+import { dayText, momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
-import { actionWords, outcomeWords } from '@/ui/words/action-words';
+import { actionWords, kindWords } from '@/ui/words/action-words';
 
-/** The address of this view with some of its filters changed; filters live in the address alone. */
-function addressOf(path: string, filter: LedgerInput, change: Partial<Record<keyof LedgerInput, string | number | undefined>>): string {
-  const entries = Object.entries({ ...filter, before: undefined, ...change }).filter(([, value]) => value !== undefined).map(([key, value]): [string, string] => [key, String(value)]);
-  const query = new URLSearchParams(entries).toString();
-  return query === '' ? path : `${path}?${query}`;
+type Chip = { readonly keys: readonly (keyof LedgerInput)[]; readonly label: string };
+
+/** The filters in force, each of which can be taken off. */
+function chipsOf(filter: LedgerInput, names: LedgerPage['names']): Chip[] {
+  const { from, to } = filter;
+  const span = from === undefined && to === undefined ? null : from === to ? dayText(from ?? '') : `${from === undefined ? 'the first' : dayText(from)} – ${to === undefined ? 'the last' : dayText(to)}`;
+  const given: readonly (readonly [readonly (keyof LedgerInput)[], string | null | undefined])[] = [
+    [['from', 'to'], span], [['kind'], filter.kind === undefined ? null : kindWords[filter.kind]], [['reason'], filter.reason?.replaceAll('-', ' ')], [['document'], names.document], [['recipient'], names.recipient],
+    [['dispatch'], names.dispatch], [['organisation'], filter.organisation], [['place'], filter.place],
+  ];
+  return given.flatMap(([keys, label]) => (label == null ? [] : [{ keys, label }]));
 }
 
 /** Everything that happened, filtered by what stands in the address. */
 export function LedgerView({ page, filter }: { readonly page: LedgerPage; readonly filter: LedgerInput }) {
   const [selected, setSelected] = useState<number | null>(page.rows.at(0)?.sequence ?? null);
   const row = page.rows.find((each) => each.sequence === selected);
-  const chips = [
-    { key: 'document' as const, label: page.names.document },
-    { key: 'recipient' as const, label: page.names.recipient },
-    { key: 'dispatch' as const, label: page.names.dispatch },
-    { key: 'outcome' as const, label: filter.outcome === undefined ? null : outcomeWords[filter.outcome] },
-  ].filter((chip) => chip.label !== null);
   const zone = useZone();
   const newest = page.rows.at(0)?.occurredAt ?? '2026-01-01T00:00:00Z';
   const year = newest.slice(0, 4);
@@ -42,12 +45,13 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')} rows</Button>
           </div>
           <div className="row" style={{ marginTop: 8 }}>
-            {OUTCOMES.filter((outcome) => outcome !== filter.outcome).map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', filter, { outcome })}>only {outcomeWords[outcome]}</Link>)}
-            {chips.map((chip) => <Link key={chip.key} className="chip" style={{ background: 'var(--shoal)' }} href={addressOf('/ledger', filter, { [chip.key]: undefined })} aria-label={`Remove the filter ${chip.label ?? ''}`}>{chip.label} ✕</Link>)}
-            <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)})</span>
+            {chipsOf(filter, page.names).map(({ keys, label }) => <Link key={keys[0]} className="chip" style={{ background: 'var(--shoal)' }} href={addressOf('/ledger', filter, Object.fromEntries(keys.map((key) => [key, undefined])))} aria-label={`Remove the filter ${label}`}>{label} ✕</Link>)}
+            <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}</span>
           </div>
         </div>
         <div className="scroll">
+          {page.recorded !== null && <Histogram days={page.days} first={page.recorded.first} last={page.recorded.last} filter={filter} />}
+          <Facets facets={page.facets} filter={filter} />
           {page.rows.length === 0 ? (
             <div className="empty"><h2>No entry passes these filters</h2><p><Link href="/ledger">Show everything</Link></p></div>
           ) : (
@@ -75,36 +79,5 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
       </div>
       <aside className="side" aria-label="The selected entry">{row === undefined ? <p className="quiet">Select an entry to see it whole.</p> : <EntryPanel row={row} filter={filter} />}</aside>
     </main>
-  );
-}
-
-function sentence(row: LedgerRow): string {
-  const what = row.what === '' ? '' : `, ${row.what}`;
-  if (row.outcome === 'refused') return `${row.who} was refused: ${row.detail}.`;
-  return `${row.who} ${actionWords[row.action]}${what}.`;
-}
-
-function EntryPanel({ row, filter }: { readonly row: LedgerRow; readonly filter: LedgerInput }) {
-  return (
-    <div className="stack">
-      <h2>Entry {row.sequence.toLocaleString('en-GB')}</h2>
-      <p className="answer">{sentence(row)}</p>
-      <p><Moment at={Date.parse(row.occurredAt)} named />{row.receivedAt !== row.occurredAt && <>, received <Moment at={Date.parse(row.receivedAt)} /></>}</p>
-      {row.rule !== null && <p className="quiet">Decided by <span className="figure">{row.rule}</span></p>}
-      <hr />
-      <h2>From</h2>
-      <p className="figure">{row.network === '' ? 'not recorded' : row.network}{row.place !== '' && <><br />{row.place}</>}</p>
-      <hr />
-      <h2>Narrow to</h2>
-      <div className="row">
-        {row.document !== null && <Link className="chip" href={addressOf('/ledger', filter, { document: row.document })}>this document</Link>}
-        {row.recipient !== null && <Link className="chip" href={addressOf('/ledger', filter, { recipient: row.recipient })}>this person</Link>}
-        {row.dispatch !== null && <Link className="chip" href={addressOf('/ledger', filter, { dispatch: row.dispatch })}>this dispatch</Link>}
-        {row.document === null && row.recipient === null && row.dispatch === null && <span className="quiet">Nothing: it names no document and no person.</span>}
-      </div>
-      <hr />
-      <h2>Proof</h2>
-      <p className="figure" style={{ wordBreak: 'break-all' }}>sha-256 {row.hash}<br /><span className="quiet">follows {row.sequence === 1 ? 'nothing' : `${row.previous.slice(0, 16)}…`}</span></p>
-    </div>
   );
 }

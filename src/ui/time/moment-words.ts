@@ -8,6 +8,12 @@ export function momentText(at: number, zone: string): string {
   return `${parts['day'] ?? ''} ${MONTHS[Number(parts['month']) - 1] ?? ''} ${parts['year'] ?? ''} ${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`;
 }
 
+/** `25 Nov 2026` for the day `2026-11-25`. */
+export function dayText(day: string): string {
+  const [year = '', month = '', date = ''] = day.split('-');
+  return `${date} ${MONTHS[Number(month) - 1] ?? ''} ${year}`;
+}
+
 /** The zone's short name at that moment: `UTC`, `GMT+1`. */
 export function zoneName(at: number, zone: string): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' }).formatToParts(at).find((part) => part.type === 'timeZoneName')?.value ?? zone;

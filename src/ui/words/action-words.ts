@@ -1,4 +1,5 @@
-import type { Action, Outcome } from '@/core/ledger/entry';
+import type { Kind } from '@/core/insight/kinds';
+import type { Action } from '@/core/ledger/entry';
 
 /** What happened, in two or three words. */
 export const actionWords: Record<Action, string> = {
@@ -13,4 +14,5 @@ export const actionWords: Record<Action, string> = {
   'ledger.exported': 'exported the ledger', 'demo.changed': 'changed the demo',
 };
 
-export const outcomeWords: Record<Outcome, string> = { done: 'done', granted: 'granted', refused: 'refused', failed: 'failed' };
+/** The heaps of the ledger. */
+export const kindWords: Record<Kind, string> = { opened: 'opened', read: 'pages read', taken: 'printed, copied, kept', refused: 'refused', sent: 'sent', changed: 'changed', staff: 'staff', proof: 'codes and keys' };

@@ -1,0 +1,28 @@
+import { ACTIONS, type Action, type Outcome } from '@/core/ledger/entry';
+
+/** What happened, sorted into the few heaps that somebody looks for. */
+export const KINDS = ['opened', 'read', 'taken', 'refused', 'sent', 'changed', 'staff', 'proof'] as const;
+export type Kind = (typeof KINDS)[number];
+
+const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
+  'document.opened': 'opened',
+  'page.shown': 'read',
+  'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken',
+  'dispatch.sent': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',
+  'document.protected': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed',
+  'grant.given': 'changed', 'grant.changed': 'changed', 'grant.revoked': 'changed', 'grant.reinstated': 'changed',
+  'recipient.blocked': 'changed', 'recipient.unblocked': 'changed',
+  'organisation.set-up': 'staff', 'staff.signed-in': 'staff', 'staff.signed-out': 'staff', 'staff.viewed': 'staff', 'staff.invited': 'staff', 'staff.changed': 'staff', 'staff.password-chosen': 'staff',
+  'ledger.exported': 'staff', 'demo.changed': 'staff',
+  'code.requested': 'proof', 'code.entered': 'proof', 'key.unwrapped': 'proof',
+};
+
+/** A refusal is a refusal whatever was asked for. */
+export function kindOf(action: Action, outcome: Outcome): Kind {
+  return outcome === 'refused' ? 'refused' : kinds[action];
+}
+
+/** The actions of a kind; for refusals, all of them. */
+export function actionsOf(kind: Kind): readonly Action[] {
+  return kind === 'refused' ? ACTIONS : ACTIONS.filter((action) => kinds[action] === kind);
+}

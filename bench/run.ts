@@ -10,6 +10,11 @@ import { newFileKey, embargoStanza } from '@/core/age/recipients';
 import { sealStream } from '@/core/age/stream';
 import type { Happening } from '@/core/ledger/entry';
 import { createCalendar } from '@/server/clock/calendar';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
+import type { LedgerInput } from '@/contracts/ledger';
+import { recipients } from '@/server/db/schema';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { exportLedger, listLedger } from '@/server/services/list-entries';
 import { openDatabase } from '@/server/db/database';
 import { loadPdfium } from '@/server/rendering/pdfium';
 import { openPdf } from '@/server/rendering/pdf-document';
@@ -118,11 +123,58 @@ async function ledger(): Promise<void> {
   await db.close();
 }
 
+/** A ledger of a year: people, documents and places in the proportions of a busy office. */
+async function ledgerScreen(): Promise<void> {
+  const many = Number(process.env['ENTRIES'] ?? 1_000_000);
+  const db = await openDatabase(`file:${path.join(folder, 'screen.db')}`);
+  const { privateKey, publicKey } = newSigningKey();
+  const recorder: Recorder = { hash: nodeHash, random: (length) => new Uint8Array(randomBytes(length)), signer: signerOf(privateKey, publicKey), origin: 'embargo-ledger', dayOf: createCalendar('Europe/Oslo').dayOf };
+  const id = (kind: string, n: number): string => `${kind}_${String(n).padStart(20, '0')}`;
+  const people = Array.from({ length: 600 }, (_, n) => ({ id: id('rcp', n) as RecipientId, address: `person${String(n)}@org${String(n % 40)}.example`, name: `Person ${String(n)}`, organisation: `Organisation ${String(n % 40)}`, createdAt: 0 }));
+  await db.write((tx) => tx.insert(recipients).values(people));
+  const start = Date.UTC(2026, 0, 1);
+  const happening = (n: number): Happening => {
+    // Eight entries an open: the open, the key, six pages; every eleventh open is refused and leaves one.
+    const [session, step] = [Math.floor(n / 8), n % 8];
+    const person = people[(session * 7) % people.length] ?? people[0];
+    const recipient = person?.id ?? 'rcp_';
+    const refused = session % 11 === 0;
+    const action = step === 0 || refused ? 'document.opened' : step === 1 ? 'key.unwrapped' : 'page.shown';
+    return {
+      action, outcome: refused ? 'refused' : action === 'key.unwrapped' ? 'done' : 'granted', ...(refused ? { reason: n % 2 === 0 ? 'revoked' : 'expired' } : {}), actor: { kind: 'recipient', id: recipient },
+      occurredAt: start + Math.floor((n / many) * 330 * 86_400_000), document: id('doc', (session * 13) % 300) as DocumentId, recipient,
+      ...(action === 'document.opened' ? { personal: { network: '203.0.113.24', place: `Place ${String((session * 7) % 25)}, within about 50 km` } } : {}),
+    };
+  };
+  const filling = await seconds(async () => { for (let from = 0; from < many; from += 2000) await db.write((tx) => appendEntries(tx, recorder, Array.from({ length: 2000 }, (_, i) => happening(from + i)))); });
+  say(`ledger of ${many.toLocaleString('en-GB')}: append, with counts`, `${(many / filling).toFixed(0)} entries/s`, '2000');
+  const deps = { db, clock: { now: () => start }, recorder } as unknown as Deps;
+  const actor = { kind: 'staff', id: 'stf_1' } as unknown as StaffActor;
+  const filters: readonly (readonly [string, LedgerInput])[] = [['none', {}], ['refused', { kind: 'refused' }], ['one person', { recipient: id('rcp', 5) }], ['one organisation', { organisation: 'Organisation 7' }], ['one place', { place: 'Place 3' }], ['a week, refused, one reason', { kind: 'refused', reason: 'expired', from: '2026-05-04', to: '2026-05-10' }]];
+  for (const [name, input] of filters) {
+    const times: number[] = [];
+    for (let i = 0; i < 5; i++) times.push(await seconds(() => listLedger(deps, input)));
+    say(`ledger screen: ${name}`, `${(median(times) * 1000).toFixed(0)} ms`, 'under 100 ms');
+  }
+  let lines = 0;
+  const before = process.memoryUsage().rss;
+  let peak = before;
+  const exporting = await seconds(async () => {
+    for await (const piece of exportLedger(deps, actor, { kind: 'opened' })) {
+      lines += piece.split('\n').length - 1;
+      peak = Math.max(peak, process.memoryUsage().rss);
+    }
+  });
+  say('ledger: export', `${(lines / exporting).toFixed(0)} rows/s, +${((peak - before) / 2 ** 20).toFixed(0)} MiB`, '100000 rows/s');
+  await db.close();
+}
+
 await buildWorkers();
 try {
   await encrypting();
   await firstPage();
   await ledger();
+  await ledgerScreen();
 } finally {
   await rm(folder, { recursive: true, force: true });
 }

@@ -289,21 +289,29 @@ export const ledgerPersonal = sqliteTable('ledger_personal', {
   value: text().notNull(),
 }, (table) => [primaryKey({ columns: [table.sequence, table.field] }), index('ledger_personal_value').on(table.field, table.value, table.sequence)]);
 
-/**
- * How many entries of each kind there were on each day, kept along with the entries themselves, so
- * that a year of them is counted by reading a few rows. Empty text stands for nothing: a key has no nulls.
- */
-export const ledgerDays = sqliteTable('ledger_days', {
+const heap = () => ({
   /** `2026-11-25`, in the organisation's zone. */
   day: text().notNull(),
   kind: text().$type<Kind>().notNull(),
   reason: text().notNull(),
-  documentId: text().notNull(),
-  recipientId: text().notNull(),
-  dispatchId: text().notNull(),
   place: text().notNull(),
+  /** The recipient's, when it happened. */
+  organisation: text().notNull(),
   entries: integer().notNull(),
-}, (table) => [primaryKey({ columns: [table.day, table.kind, table.reason, table.documentId, table.recipientId, table.dispatchId, table.place] })]);
+});
+
+/**
+ * How many entries of each kind there were on each day, kept along with the entries themselves, so
+ * that a year of them is counted by reading a few rows. Empty text stands for nothing: a key has no nulls.
+ */
+export const ledgerDays = sqliteTable('ledger_days', heap(), (table) => [primaryKey({ columns: [table.day, table.kind, table.reason, table.place, table.organisation] })]);
+
+/** The same by document, recipient and dispatch: read only where a filter names one of them. */
+export const ledgerPairs = sqliteTable('ledger_pairs', { ...heap(), documentId: text().notNull(), recipientId: text().notNull(), dispatchId: text().notNull() }, (table) => [
+  primaryKey({ columns: [table.documentId, table.recipientId, table.dispatchId, table.day, table.kind, table.reason, table.place, table.organisation] }),
+  index('ledger_pairs_recipient').on(table.recipientId),
+  index('ledger_pairs_dispatch').on(table.dispatchId),
+]);
 
 /** The end of the chain and the right edge of the tree: one row, written with every entry. */
 export const ledgerEnd = sqliteTable('ledger_end', {

@@ -1,9 +1,9 @@
 import 'server-only';
-import { and, desc, eq, gte, lte, max, min, ne, sql, sum, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, lte, max, min, ne, sql, type SQL } from 'drizzle-orm';
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import type { Kind } from '@/core/insight/kinds';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ledgerDays, recipients } from '@/server/db/schema';
+import { ledgerDays, ledgerPairs } from '@/server/db/schema';
 import type { EntryFilter } from '@/server/repositories/ledger-reader';
 
 /** Rows of one heading: what, and how many entries. */
@@ -13,25 +13,24 @@ export type DayCount = { readonly day: string; readonly granted: number; readonl
 type Dimension = keyof EntryFilter;
 const MOST = 8;
 
-function conditions(filter: EntryFilter, without: readonly Dimension[]): SQL | undefined {
-  const given = <K extends Dimension>(name: K): EntryFilter[K] | undefined => (without.includes(name) ? undefined : filter[name]);
+/** The table that answers a filter, and its conditions: the fine one only where a document, person or sending is named. */
+function heapsFor(filter: EntryFilter, without: readonly Dimension[] = []) {
+  const { document, recipient, dispatch, kind, reason, place, organisation, from, to } = { ...filter, ...Object.fromEntries(without.map((name) => [name, undefined])) } as EntryFilter;
+  const fine = document !== undefined || recipient !== undefined || dispatch !== undefined;
+  const table = fine ? ledgerPairs : ledgerDays;
   const equal = (column: SQLiteColumn, value: string | undefined): SQL | undefined => (value === undefined ? undefined : eq(column, value));
-  const organisation = given('organisation');
-  const [from, to] = [given('from'), given('to')];
-  return and(
-    equal(ledgerDays.documentId, given('document')), equal(ledgerDays.recipientId, given('recipient')), equal(ledgerDays.dispatchId, given('dispatch')),
-    equal(ledgerDays.kind, given('kind')), equal(ledgerDays.reason, given('reason')), equal(ledgerDays.place, given('place')),
-    organisation === undefined ? undefined : sql`${ledgerDays.recipientId} IN (SELECT ${recipients.id} FROM ${recipients} WHERE ${recipients.organisation} = ${organisation})`,
-    from === undefined ? undefined : gte(ledgerDays.day, from),
-    to === undefined ? undefined : lte(ledgerDays.day, to),
+  const where = and(
+    equal(ledgerPairs.documentId, document), equal(ledgerPairs.recipientId, recipient), equal(ledgerPairs.dispatchId, dispatch),
+    equal(table.kind, kind), equal(table.reason, reason), equal(table.place, place), equal(table.organisation, organisation),
+    from === undefined ? undefined : gte(table.day, from), to === undefined ? undefined : lte(table.day, to),
   );
+  return { table, where, entries: sql<number>`coalesce(sum(${table.entries}), 0)` };
 }
-
-const total = sql<number>`coalesce(sum(${ledgerDays.entries}), 0)`;
 
 /** Entries that pass the filter, from the counts. */
 export async function countEntries(db: Reading, filter: EntryFilter): Promise<number> {
-  const [row] = await db.select({ entries: total }).from(ledgerDays).where(conditions(filter, []));
+  const { table, where, entries } = heapsFor(filter);
+  const [row] = await db.select({ entries }).from(table).where(where);
   return row?.entries ?? 0;
 }
 
@@ -43,23 +42,21 @@ export async function recordedDays(db: Reading): Promise<{ readonly first: strin
 
 /** Entries a day, whatever span the filter asks for: the picture shows what lies beside it too. */
 export async function countByDay(db: Reading, filter: EntryFilter): Promise<DayCount[]> {
+  const { table, where } = heapsFor(filter, ['from', 'to']);
   return db
-    .select({ day: ledgerDays.day, granted: sql<number>`sum(CASE WHEN ${ledgerDays.kind} = 'refused' THEN 0 ELSE ${ledgerDays.entries} END)`, refused: sql<number>`sum(CASE WHEN ${ledgerDays.kind} = 'refused' THEN ${ledgerDays.entries} ELSE 0 END)` })
-    .from(ledgerDays).where(conditions(filter, ['from', 'to'])).groupBy(ledgerDays.day).orderBy(ledgerDays.day);
+    .select({ day: table.day, granted: sql<number>`sum(CASE WHEN ${table.kind} = 'refused' THEN 0 ELSE ${table.entries} END)`, refused: sql<number>`sum(CASE WHEN ${table.kind} = 'refused' THEN ${table.entries} ELSE 0 END)` })
+    .from(table).where(where).groupBy(table.day).orderBy(table.day);
 }
 
-async function countBy(db: Reading, column: SQLiteColumn, where: SQL | undefined): Promise<Count[]> {
-  const rows = await db.select({ value: sql<string>`${column}`, entries: total }).from(ledgerDays).where(where).groupBy(column).orderBy(desc(sum(ledgerDays.entries))).limit(MOST);
-  return rows;
+async function countBy(db: Reading, name: 'kind' | 'reason' | 'place' | 'organisation', filter: EntryFilter, without: readonly Dimension[]): Promise<Count[]> {
+  const { table, where, entries } = heapsFor(filter, without);
+  return db.select({ value: sql<string>`${table[name]}`, entries }).from(table).where(and(where, ne(table[name], ''))).groupBy(table[name]).orderBy(desc(entries)).limit(MOST);
 }
 
 /** Entries under each heading, each counted under all filters but its own. */
 export async function countFacets(db: Reading, filter: EntryFilter): Promise<{ readonly kinds: readonly { readonly value: Kind; readonly entries: number }[]; readonly reasons: readonly Count[]; readonly places: readonly Count[]; readonly organisations: readonly Count[] }> {
   const [kinds, reasons, places, organisations] = await Promise.all([
-    countBy(db, ledgerDays.kind, conditions(filter, ['kind'])),
-    countBy(db, ledgerDays.reason, and(conditions(filter, ['reason', 'kind']), eq(ledgerDays.kind, 'refused'), ne(ledgerDays.reason, ''))),
-    countBy(db, ledgerDays.place, and(conditions(filter, ['place']), ne(ledgerDays.place, ''))),
-    db.select({ value: recipients.organisation, entries: total }).from(ledgerDays).innerJoin(recipients, eq(recipients.id, ledgerDays.recipientId)).where(and(conditions(filter, ['organisation']), ne(recipients.organisation, ''))).groupBy(recipients.organisation).orderBy(desc(sum(ledgerDays.entries))).limit(MOST),
+    countBy(db, 'kind', filter, ['kind']), countBy(db, 'reason', { ...filter, kind: 'refused' }, ['reason']), countBy(db, 'place', filter, ['place']), countBy(db, 'organisation', filter, ['organisation']),
   ]);
   return { kinds: kinds as { readonly value: Kind; readonly entries: number }[], reasons, places, organisations };
 }
@@ -71,4 +68,5 @@ export async function countedEntries(db: Reading): Promise<number> {
 
 export async function emptyDays(tx: Transaction): Promise<void> {
   await tx.delete(ledgerDays).where(gte(ledgerDays.entries, 0));
+  await tx.delete(ledgerPairs).where(gte(ledgerPairs.entries, 0));
 }

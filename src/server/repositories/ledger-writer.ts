@@ -1,7 +1,8 @@
 import 'server-only';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { eq, sql } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '@/core/base/group';
+import type { RecipientId } from '@/core/base/ids';
 import type { RandomSource } from '@/core/base/random';
 import type { Moment } from '@/core/base/time';
 import { kindOf } from '@/core/insight/kinds';
@@ -11,7 +12,7 @@ import { writeEntry, type Happening } from '@/core/ledger/entry';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
 import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/core/ledger/merkle';
 import { carriedToCommit, type Transaction } from '@/server/db/database';
-import { ledgerCheckpoints, ledgerDays, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
+import { ledgerCheckpoints, ledgerDays, ledgerEnd, ledgerEntries, ledgerPairs, ledgerPersonal, recipients } from '@/server/db/schema';
 
 /** What writing the ledger needs besides a transaction. */
 export type Recorder = { readonly hash: Hash; readonly random: RandomSource; readonly signer: Signer; readonly origin: string; readonly dayOf: (moment: Moment) => string };
@@ -44,10 +45,9 @@ async function writeEnd(tx: Transaction, { tree, hash, signedSize }: End): Promi
 
 /** Entries that wait for their batch's commit: where they leave the ledger, and their rows, newest first. */
 type Pending = { readonly end: End; readonly recorder: Recorder; readonly newest: Written | null; readonly now: Moment; readonly toBeSigned: boolean };
-type Written = { readonly entries: readonly EntryRow[]; readonly personal: readonly PersonalRow[]; readonly days: readonly DayRow[]; readonly before: Written | null };
+type Written = { readonly entries: readonly EntryRow[]; readonly personal: readonly PersonalRow[]; readonly facts: readonly DayFacts[]; readonly before: Written | null };
 type EntryRow = typeof ledgerEntries.$inferInsert;
 type PersonalRow = typeof ledgerPersonal.$inferInsert;
-type DayRow = typeof ledgerDays.$inferInsert;
 
 /** Rows in one statement, well below SQLite's limit of 32,766 parameters. */
 const ROWS_AT_ONCE = 2_000;
@@ -63,31 +63,42 @@ async function writePending(tx: Transaction, { end, recorder, newest, now, toBeS
   for (let each = newest; each !== null; each = each.before) written.unshift(each);
   const entries = written.flatMap((each) => each.entries);
   const personal = written.flatMap((each) => each.personal);
-  for (let from = 0; from < entries.length; from += ROWS_AT_ONCE) await tx.insert(ledgerEntries).values(entries.slice(from, from + ROWS_AT_ONCE));
-  for (let from = 0; from < personal.length; from += ROWS_AT_ONCE) await tx.insert(ledgerPersonal).values(personal.slice(from, from + ROWS_AT_ONCE));
-  await countDays(tx, written.flatMap((each) => each.days));
+  for (const rows of inParts(entries)) await tx.insert(ledgerEntries).values(rows);
+  for (const rows of inParts(personal)) await tx.insert(ledgerPersonal).values(rows);
+  await countDays(tx, written.flatMap((each) => each.facts), recorder.dayOf);
   const unsigned = end.tree.size - end.signedSize;
   await writeEnd(tx, unsigned >= CHECKPOINT_EVERY || (toBeSigned && unsigned > 0) ? await sign(tx, recorder, end, now) : end);
 }
 
 /** What of an entry decides on which heap it is counted. */
-type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> & Readonly<Partial<Record<'reason' | 'document' | 'recipient' | 'dispatch' | 'place', string | null | undefined>>>;
+export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> & { readonly [K in 'reason' | 'document' | 'recipient' | 'dispatch' | 'place']?: string | null | undefined };
 
-/** The heap that an entry is counted on. */
-export function dayRow(happened: DayFacts, dayOf: Recorder['dayOf']): DayRow {
-  const { action, outcome, reason, document, recipient, dispatch, place, occurredAt } = happened;
-  return { day: dayOf(occurredAt), kind: kindOf(action, outcome), reason: reason ?? '', documentId: document ?? '', recipientId: recipient ?? '', dispatchId: dispatch ?? '', place: place?.split(',')[0] ?? '', entries: 1 };
+async function organisationsOf(tx: Transaction, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await tx.select({ id: recipients.id, organisation: recipients.organisation }).from(recipients).where(inArray(recipients.id, ids as RecipientId[]));
+  return new Map(rows.map((row) => [row.id, row.organisation]));
 }
 
-/** Adds to the heaps. */
-export async function countDays(tx: Transaction, rows: readonly DayRow[]): Promise<void> {
-  const heaps = [...groupBy(rows, (row) => JSON.stringify(row)).values()].flatMap(([first, ...more]) => (first === undefined ? [] : [{ ...first, entries: more.length + 1 }]));
-  for (let from = 0; from < heaps.length; from += ROWS_AT_ONCE) {
-    await tx.insert(ledgerDays).values(heaps.slice(from, from + ROWS_AT_ONCE)).onConflictDoUpdate({
-      target: [ledgerDays.day, ledgerDays.kind, ledgerDays.reason, ledgerDays.documentId, ledgerDays.recipientId, ledgerDays.dispatchId, ledgerDays.place],
-      set: { entries: sql`${ledgerDays.entries} + excluded.entries` },
-    });
-  }
+/** Equal rows as one, counted. */
+function heaped<T extends object>(rows: readonly T[]): (T & { entries: number })[] {
+  return [...groupBy(rows, (row) => JSON.stringify(row)).values()].flatMap(([first, ...more]) => (first === undefined ? [] : [{ ...first, entries: more.length + 1 }]));
+}
+
+/** Adds entries to the heaps they are counted on. */
+export async function countDays(tx: Transaction, facts: readonly DayFacts[], dayOf: Recorder['dayOf']): Promise<void> {
+  const organisations = await organisationsOf(tx, [...new Set(facts.flatMap(({ recipient }) => (recipient == null ? [] : [recipient])))]);
+  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => ({ day: dayOf(occurredAt), kind: kindOf(action, outcome), reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisations.get(recipient ?? '') ?? '' }));
+  const pairs = facts.map(({ document, recipient, dispatch }, i) => ({ documentId: document ?? '', recipientId: recipient ?? '', dispatchId: dispatch ?? '', ...days[i] })) as Omit<typeof ledgerPairs.$inferInsert, 'entries'>[];
+  const more = { set: { entries: sql`entries + excluded.entries` } };
+  for (const rows of inParts(heaped(days))) await tx.insert(ledgerDays).values(rows).onConflictDoUpdate({ target: [ledgerDays.day, ledgerDays.kind, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation], ...more });
+  // What names nothing is never asked for by name.
+  const named = pairs.filter((row) => row.documentId !== '' || row.recipientId !== '' || row.dispatchId !== '');
+  for (const rows of inParts(heaped(named))) await tx.insert(ledgerPairs).values(rows).onConflictDoUpdate({ target: [ledgerPairs.documentId, ledgerPairs.recipientId, ledgerPairs.dispatchId, ledgerPairs.day, ledgerPairs.kind, ledgerPairs.reason, ledgerPairs.place, ledgerPairs.organisation], ...more });
+}
+
+/** In parts that one statement takes. */
+function inParts<T>(rows: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(rows.length / ROWS_AT_ONCE) }, (_, i) => rows.slice(i * ROWS_AT_ONCE, (i + 1) * ROWS_AT_ONCE));
 }
 
 async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: End, now: Moment): Promise<End> {
@@ -107,7 +118,6 @@ export async function appendEntries(tx: Transaction, recorder: Recorder, happeni
   let { end } = before;
   const entries: EntryRow[] = [];
   const personal: PersonalRow[] = [];
-  const days: DayRow[] = [];
   for (const happening of happenings) {
     const sequence = end.tree.size + 1;
     const fields = Object.entries(happening.personal ?? {});
@@ -116,11 +126,10 @@ export async function appendEntries(tx: Transaction, recorder: Recorder, happeni
     const leaf = leafHash(body, hash);
     const hex = bytesToHex(leaf);
     entries.push({ sequence, body, hash: hex });
-    days.push(dayRow({ ...happening, place: happening.personal?.place }, recorder.dayOf));
     for (const [field, value] of fields) personal.push({ sequence, field, salt: Buffer.from(salts[field] ?? []), value });
     end = { tree: appendLeaf(end.tree, leaf, hash), hash: hex, signedSize: end.signedSize };
   }
-  pending.set(tx, { ...before, end, newest: { entries, personal, days, before: before.newest }, now: happenings.at(-1)?.occurredAt ?? before.now });
+  pending.set(tx, { ...before, end, newest: { entries, personal, facts: happenings.map((happening) => ({ ...happening, place: happening.personal?.place })), before: before.newest }, now: happenings.at(-1)?.occurredAt ?? before.now });
 }
 
 /** Signs the ledger as it stands, unless nothing was written since the last checkpoint. */

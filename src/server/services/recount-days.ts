@@ -2,7 +2,7 @@ import 'server-only';
 import type { Entry } from '@/core/ledger/entry';
 import { countedEntries, emptyDays } from '@/server/repositories/ledger-counts';
 import { lastSequence, personalBetween, storedEntries } from '@/server/repositories/ledger-reader';
-import { countDays, dayRow } from '@/server/repositories/ledger-writer';
+import { countDays } from '@/server/repositories/ledger-writer';
 import type { Deps } from '@/server/services/deps';
 
 /** Counts the ledger anew where the counts are not those of all its entries: after an update, or a restore. */
@@ -13,11 +13,11 @@ export async function recountDays(deps: Pick<Deps, 'db' | 'recorder'>): Promise<
     await emptyDays(tx);
     for await (const block of storedEntries(db.read)) {
       const places = new Map((await personalBetween(db.read, (block.at(0)?.sequence ?? 1) - 1, block.at(-1)?.sequence ?? 0)).filter(({ field }) => field === 'place').map(({ sequence, value }) => [sequence, value]));
-      const rows = block.map(({ sequence, text }) => {
+      const facts = block.map(({ sequence, text }) => {
         const entry = JSON.parse(text) as Entry;
-        return dayRow({ ...entry, occurredAt: Date.parse(entry.occurredAt), place: places.get(sequence) }, recorder.dayOf);
+        return { ...entry, occurredAt: Date.parse(entry.occurredAt), place: places.get(sequence) };
       });
-      await countDays(tx, rows);
+      await countDays(tx, facts, recorder.dayOf);
     }
   });
 }

@@ -17,13 +17,17 @@ import { DEMO_SIGN_IN } from '@/server/services/demo-sign-in';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { grantRows } from '@/server/services/grant-rows';
+import { choosePassword, inviteStaff } from '@/server/services/manage-staff';
+import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { protectDocument } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
 import type { DispatchId } from '@/core/base/ids';
 import { drawPaper } from './drawings';
+import { createChance } from './chance';
+import { officePapers, officePeople, officeSendings } from './office';
 import { print, prove, read } from './reader-actions';
-import { papers, people, sendings, type PersonKey } from './story';
+import { papers, people, sendings, type Person } from './story';
 
 const config = readConfig();
 rmSync(config.dataDir, { recursive: true, force: true });
@@ -31,7 +35,7 @@ mkdirSync(config.dataDir, { recursive: true });
 
 // The story ends early in the day the demo is started, so that everything in it lies behind.
 const today = Math.floor(Date.now() / DAY) * DAY;
-const clock = settableClock(today - 62 * DAY + 8 * HOUR);
+const clock = settableClock(today - 185 * DAY + 8 * HOUR);
 const container = await createContainer(config, { clock, demo: true, threads: 2 });
 
 /** While the story is told pages are drawn for nobody; what is recorded about them is real. */
@@ -44,14 +48,7 @@ function unseen(renderer: Renderer): Renderer {
 const noLimit = () => Promise.resolve(0);
 const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: { codesByNetwork: noLimit, guessesByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit } };
 
-// A small fixed generator (mulberry32): the same story from the same seed.
-let seed = 412;
-function chance(): number {
-  seed = (seed + 0x6d2b79f5) | 0;
-  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-}
+const chance = createChance(412);
 
 async function setUp({ identity }: Container): Promise<StaffActor> {
   const privateKey = await generateX25519Identity();
@@ -64,9 +61,19 @@ async function* whole(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   yield await Promise.resolve(bytes);
 }
 
+/** Colleagues join by the mail that invites them. */
+async function join({ identity }: Container, ida: StaffActor, name: string, role: 'sender' | 'auditor'): Promise<void> {
+  const email = `${name.toLowerCase().replace(' ', '.')}@tern-quill.example`;
+  await inviteStaff(deps, ida, { name, email, role });
+  await deliverMail(deps);
+  const { messages } = await readMailroom(deps, { address: email });
+  const { raw } = await readMessage(deps, { id: messages[0]?.id ?? '' });
+  await choosePassword(deps, identity, ida.from, { token: /\/password\/([0-9a-z]+)/.exec(raw.replaceAll('=\r\n', ''))?.[1] ?? '', password: DEMO_SIGN_IN.password });
+}
+
 async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> {
   const ids = new Map<string, DocumentId>();
-  for (const paper of papers) {
+  for (const paper of [...officePapers, ...papers]) {
     const bytes = await drawPaper(paper);
     clock.set(clock.now() + 7 * MINUTE);
     const { id } = await beginUpload(deps, ida, { fileName: `${paper.title}.pdf`, bytes: bytes.length });
@@ -77,9 +84,11 @@ async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> 
 }
 
 const ida = await setUp(container);
+await join(container, ida, 'Nils Aker', 'sender');
+await join(container, ida, 'Vera Holm', 'auditor');
 const documents = await protectPapers(ida);
 const ids = new Map<string, DispatchId>();
-const readers = new Map<PersonKey, ReaderActor>();
+const readers = new Map<string, ReaderActor>();
 
 /** Everything that happens, by the day it happens on; told in order. */
 type Event = { readonly day: number; readonly happen: () => Promise<void> };
@@ -87,21 +96,30 @@ const events: Event[] = [];
 const at = (day: number, happen: () => Promise<void>): void => { events.push({ day, happen }); };
 
 const grantsOfSending = (key: string) => grantRows(deps, ida, { dispatch: ids.get(key) ?? 'dsp_' });
-const tokenFor = async (key: string, person: PersonKey): Promise<string> => (await grantsOfSending(key)).find((grant) => grant.address === people[person].address)?.link.split('/').at(-1) ?? '';
+const tokens = new Map<string, string>();
+async function tokenFor(key: string, person: Person): Promise<string> {
+  const known = tokens.get(`${key} ${person.address}`);
+  if (known !== undefined) return known;
+  for (const grant of await grantsOfSending(key)) tokens.set(`${key} ${grant.address}`, grant.link.split('/').at(-1) ?? '');
+  return tokens.get(`${key} ${person.address}`) ?? '';
+}
 
-async function open(key: string, person: PersonKey, paper: string, pages: number, printed = false): Promise<void> {
+async function open(key: string, person: Person, paper: string, pages: number, printed = false): Promise<void> {
   const token = await tokenFor(key, person);
-  const reader = readers.get(person) ?? (await prove(deps, token, people[person].address, people[person].network));
-  readers.set(person, reader);
+  const reader = readers.get(person.address) ?? (await prove(deps, token, person.address, person.network));
+  readers.set(person.address, reader);
   const licence = await read(deps, reader, token, documents.get(paper) ?? 'doc_', pages);
   if (printed && licence !== null) await print(deps, reader, licence);
 }
 
-for (const sending of sendings) {
+/** People who never open anything, whatever they are sent. */
+const silent = new Set<string>([people.oskar.address, people.elin.address, ...officePeople.filter((_person, i) => i % 11 === 5).map((person) => person.address)]);
+
+for (const sending of [...officeSendings, ...sendings]) {
   at(sending.day, async () => {
     const { id } = await dispatchDocuments(deps, ida, {
       documents: sending.papers.map((paper) => documents.get(paper) ?? 'doc_'),
-      recipients: sending.to.map((key) => ({ address: people[key].address, name: people[key].name, organisation: people[key].organisation })),
+      recipients: sending.to.map(({ address, name, organisation }) => ({ address, name, organisation })),
       terms: { rights: sending.rights as never, prints: sending.prints, from: sending.from === null ? null : today + sending.from * DAY + 6 * HOUR, until: sending.until === null ? null : today + sending.until * DAY + 16 * HOUR },
       subject: sending.subject, note: sending.note, watermark: DEFAULT_WATERMARK,
     });
@@ -109,7 +127,7 @@ for (const sending of sendings) {
     await deliverMail(deps);
   });
   for (const person of sending.to) {
-    if (person === 'oskar' || person === 'elin') continue;
+    if (silent.has(person.address)) continue;
     const last = Math.min(-0.4, sending.until ?? 0);
     for (let visit = 0; visit < 4 + Math.floor(chance() * 3); visit++) {
       const paper = sending.papers[Math.floor(chance() * sending.papers.length)] ?? '';
@@ -122,9 +140,9 @@ for (const sending of sendings) {
 }
 
 // The reporter tries before her time; a forwarded link meets a stranger; Kelder is shut out and tries again; one was a mistake.
-at(-8.3, () => open('press', 'elin', 'TQ-412-GA-03', 1));
+at(-8.3, () => open('press', people.elin, 'TQ-412-GA-03', 1));
 at(-6.2, async () => {
-  const token = await tokenFor('tender', 'petra');
+  const token = await tokenFor('tender', people.petra);
   const stranger = await prove(deps, token, 'buying@outsider.example', '198.51.100.200');
   await read(deps, stranger, token, documents.get('TQ-412-LP-01') ?? 'doc_', 1);
 });
@@ -136,8 +154,8 @@ at(-4.9, async () => {
   const grants = await grantsOfSending('tender');
   await reinstateGrants(deps, ida, { grants: grants.filter((grant) => grant.address === people.wilma.address).map((grant) => grant.id) });
 });
-for (const day of [-4.2, -3.1, -3.05, -1.6]) at(day, () => open('tender', 'petra', 'TQ-412-LP-01', 1));
-at(-2.4, () => open('prequalify', 'tomas', 'TQ-412-SP-01', 1));
+for (const day of [-4.2, -3.1, -3.05, -1.6]) at(day, () => open('tender', people.petra, 'TQ-412-LP-01', 1));
+at(-2.4, () => open('prequalify', people.tomas, 'TQ-412-SP-01', 1));
 
 for (const { day, happen } of events.sort((a, b) => a.day - b.day)) {
   clock.set(Math.max(clock.now() + MINUTE, Math.round(today + day * DAY + 9 * HOUR)));

@@ -7,7 +7,7 @@ import path from 'node:path';
 
 const INSTALLED = 'node_modules/.embargo-installed';
 const BUILT = 'build/.stamp';
-const SOURCES = ['src', 'scripts', 'server.ts', 'next.config.ts', 'tsconfig.json', 'package.json', 'package-lock.json'];
+const SOURCES = ['src', 'demo', 'scripts', 'server.ts', 'next.config.ts', 'tsconfig.json', 'package.json', 'package-lock.json'];
 
 function filesOf(entry) {
   if (!statSync(entry).isDirectory()) return [entry];
@@ -31,6 +31,11 @@ export function ensureInstalled() {
   console.log('Installing packages…');
   execFileSync('npm', ['ci', '--no-audit', '--no-fund'], { stdio: 'inherit' });
   writeFileSync(INSTALLED, wanted);
+}
+
+/** Stands for what was built last. */
+export function builtStamp() {
+  return readFileSync(BUILT, 'utf8');
 }
 
 /** Builds, unless what was built came from these sources. */

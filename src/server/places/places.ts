@@ -17,7 +17,11 @@ export const inventedPlaces: Places = {
 
 const TABLE: readonly (readonly [string, Place])[] = [
   ['203.0.113.6', { name: 'Tarvik', country: 'Norrland Isles', withinKm: 50 }],
+  ['203.0.113.12', { name: 'Pellmouth', country: 'Aldery', withinKm: 25 }],
+  ['203.0.113.15', { name: 'Sable Bay', country: 'Norrland Isles', withinKm: 50 }],
   ['203.0.113.', { name: 'Port Brackwater', country: 'Aldery', withinKm: 50 }],
+  ['198.51.100.4', { name: 'Norrmark', country: 'Norrland Isles', withinKm: 50 }],
+  ['198.51.100.8', { name: 'Ferrow', country: 'Aldery', withinKm: 25 }],
   ['198.51.100.', { name: 'Kelder', country: 'Aldery', withinKm: 50 }],
   ['192.0.2.', { name: 'Aldery', country: 'Aldery', withinKm: 25 }],
 ];

@@ -41,7 +41,9 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await expect(page.locator('p[role=alert]')).toBeVisible();
   await page.getByLabel('Password').fill('harbour-lights-412');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/dispatches');
+  await page.waitForURL('**/today');
+  await expect(page.getByText('nothing needs you')).toBeVisible();
+  await page.goto(`${served.url}/dispatches`);
   // A new product says what to do, on every screen, and has no mailroom: real mail is not read by staff.
   await expect(page.getByText('Nothing was sent yet')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Mailroom' })).toHaveCount(0);

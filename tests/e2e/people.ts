@@ -11,13 +11,13 @@ let session: Cookies = [];
 export async function signIn(page: Page): Promise<void> {
   if (session.length > 0) {
     await page.context().addCookies(session);
-    await page.goto('/dispatches');
+    await page.goto('/today');
     return;
   }
   await page.goto('/sign-in');
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/dispatches');
+  await page.waitForURL('**/today');
   session = await page.context().cookies();
 }
 

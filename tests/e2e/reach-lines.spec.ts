@@ -4,6 +4,7 @@ import { expectNothingSerious, signIn } from './people';
 
 async function openTender(page: Page): Promise<void> {
   await signIn(page);
+  await page.goto('/dispatches');
   await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
   await expect(page.getByRole('grid', { name: 'Access over time' })).toBeVisible();
 }

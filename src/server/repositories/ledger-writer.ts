@@ -71,7 +71,7 @@ async function writePending(tx: Transaction, { end, recorder, newest, now, toBeS
 }
 
 /** What of an entry decides on which heap it is counted. */
-export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> & { readonly [K in 'reason' | 'document' | 'recipient' | 'dispatch' | 'place']?: string | null | undefined };
+export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> & Readonly<Partial<Record<'reason' | 'document' | 'recipient' | 'dispatch' | 'place', string | null | undefined>>>;
 
 async function organisationsOf(tx: Transaction, ids: readonly string[]): Promise<Map<string, string>> {
   if (ids.length === 0) return new Map();

@@ -8,7 +8,7 @@ import { EntryForm } from '@/ui/entry/entry-form';
 export function SignInForm({ hint }: { readonly hint: { readonly email: string; readonly password: string } | null }) {
   const send = async ({ email = '', password = '' }: Readonly<Record<string, string>>) => {
     await call('POST', '/api/v1/sign-in', { email, password });
-    window.location.assign('/dispatches');
+    window.location.assign('/today');
   };
   return (
     <EntryForm title="Sign in" action="Sign in" onSend={send} below={hint === null ? <p><Link href="/password">Choose a new password</Link></p> : <p className="quiet">This is a demo. The password of {hint.email} is <span className="figure">{hint.password}</span>.</p>}>

@@ -12,6 +12,7 @@ import { RoleProvider } from '@/ui/shell/powers';
 
 type Place = { readonly name: string; readonly href: string; readonly needs: Power };
 const places: readonly Place[] = [
+  { name: 'Today', href: '/today', needs: 'look' },
   { name: 'Dispatches', href: '/dispatches', needs: 'look' },
   { name: 'Compose', href: '/compose', needs: 'dispatch' },
   { name: 'Documents', href: '/documents', needs: 'look' },

@@ -1,0 +1,10 @@
+import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
+import type { Silence } from '@/core/insight/never-opened';
+
+export type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
+export type EndingRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly people: number; readonly until: number };
+export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[] };
+export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
+
+/** What needs somebody, today. */
+export type TodayPage = { readonly now: number; readonly refused: readonly RefusedRow[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

@@ -1,0 +1,53 @@
+import 'server-only';
+import { and, asc, count, countDistinct, desc, eq, gt, gte, isNull, lte, max, min, ne, or, sql } from 'drizzle-orm';
+import type { Reading } from '@/server/db/database';
+import { dispatches, documents, grants, ledgerEntries, ledgerPersonal, licences, outbox, recipients } from '@/server/db/schema';
+
+/** Refused opens since a moment, by who, what and why, the most recent first. */
+export async function refusalsSince(db: Reading, since: string, limit: number) {
+  const reason = sql<string | null>`json_extract(${ledgerEntries.body}, '$.reason')`;
+  return db
+    .select({ recipientId: ledgerEntries.recipientId, name: recipients.name, address: max(ledgerPersonal.value), organisation: recipients.organisation, documentId: ledgerEntries.documentId, title: documents.title, reason, times: count(), last: max(ledgerEntries.occurredAt) })
+    .from(ledgerEntries)
+    .leftJoin(recipients, eq(recipients.id, ledgerEntries.recipientId))
+    .leftJoin(documents, eq(documents.id, ledgerEntries.documentId))
+    .leftJoin(ledgerPersonal, and(eq(ledgerPersonal.sequence, ledgerEntries.sequence), eq(ledgerPersonal.field, 'address')))
+    .where(and(eq(ledgerEntries.action, 'document.opened'), eq(ledgerEntries.outcome, 'refused'), gte(ledgerEntries.occurredAt, since)))
+    .groupBy(ledgerEntries.recipientId, sql`CASE WHEN ${ledgerEntries.recipientId} IS NULL THEN ${ledgerPersonal.value} END`, ledgerEntries.documentId, reason)
+    .orderBy(desc(max(ledgerEntries.occurredAt)))
+    .limit(limit);
+}
+
+/** Sendings of which some access ends in (`now`, `until`], the next first. */
+export async function endingBetween(db: Reading, now: number, until: number) {
+  return db
+    .select({ dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, people: countDistinct(grants.recipientId), until: min(grants.untilAt) })
+    .from(grants).innerJoin(dispatches, eq(dispatches.id, grants.dispatchId)).innerJoin(documents, eq(documents.id, grants.documentId))
+    .where(and(isNull(grants.revokedAt), isNull(documents.revokedAt), gt(grants.untilAt, now), lte(grants.untilAt, until)))
+    .groupBy(dispatches.id).orderBy(asc(min(grants.untilAt)));
+}
+
+/** People who could open something of a sending now and never opened any of it, with what is known about why. */
+export async function unopened(db: Reading, now: number) {
+  const opened = db.selectDistinct({ dispatchId: grants.dispatchId, recipientId: licences.recipientId }).from(licences).innerJoin(grants, eq(grants.id, licences.grantId)).as('opened');
+  return db
+    .select({
+      dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, name: recipients.name, address: recipients.address, sentAt: dispatches.sentAt,
+      openSince: sql<number>`min(max(coalesce(${grants.fromAt}, ${grants.givenAt}), ${grants.givenAt}))`,
+      mail: sql<'waiting' | 'delivered' | 'failed' | null>`(SELECT ${outbox.state} FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id} AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
+      refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries} WHERE ${ledgerEntries.dispatchId} = ${dispatches.id} AND ${ledgerEntries.recipientId} = ${recipients.id} AND ${ledgerEntries.action} = 'document.opened' AND ${ledgerEntries.outcome} = 'refused')`,
+    })
+    .from(grants)
+    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
+    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
+    .innerJoin(documents, eq(documents.id, grants.documentId))
+    .leftJoin(opened, and(eq(opened.dispatchId, grants.dispatchId), eq(opened.recipientId, grants.recipientId)))
+    .where(and(isNull(opened.recipientId), isNull(grants.revokedAt), isNull(documents.revokedAt), eq(recipients.blocked, false), or(isNull(grants.untilAt), gt(grants.untilAt, now)), or(isNull(grants.fromAt), lte(grants.fromAt, now))))
+    .groupBy(dispatches.id, recipients.id)
+    .orderBy(desc(dispatches.sentAt), recipients.name);
+}
+
+/** Messages that were given up, or that the mail server has put off. */
+export async function undelivered(db: Reading, limit: number) {
+  return db.select({ dispatchId: outbox.dispatchId, subject: outbox.subject, address: outbox.toAddress, attempts: outbox.attempts, problem: outbox.lastError, state: outbox.state }).from(outbox).where(and(ne(outbox.state, 'delivered'), gt(outbox.attempts, 0))).orderBy(desc(outbox.createdAt)).limit(limit);
+}

@@ -1,0 +1,28 @@
+import 'server-only';
+import type { TodayPage } from '@/contracts/today';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
+import { groupBy } from '@/core/base/group';
+import { DAY, toUtcText } from '@/core/base/time';
+import { silenceOf } from '@/core/insight/never-opened';
+import { endingBetween, refusalsSince, undelivered, unopened } from '@/server/repositories/today-repository';
+import type { Deps } from '@/server/services/deps';
+
+/** How far back refusals are looked at, and how far ahead ends. */
+const DAYS_BACK = 7;
+const DAYS_AHEAD = 7;
+const MOST = 30;
+
+/** What needs somebody now: refusals, ends that come near, people who never opened, mail that did not arrive. */
+export async function viewToday(deps: Deps): Promise<TodayPage> {
+  const now = deps.clock.now();
+  const db = deps.db.read;
+  const [refused, ending, unread, mail] = await Promise.all([refusalsSince(db, toUtcText(now - DAYS_BACK * DAY), MOST), endingBetween(db, now, now + DAYS_AHEAD * DAY), unopened(db, now), undelivered(db, MOST)]);
+  const silent = groupBy(unread.map((row) => ({ ...row, why: silenceOf({ mail: row.mail, refusals: row.refusals, openSince: row.openSince }, now) })), (row) => `${row.dispatchId} ${row.why}`);
+  return {
+    now,
+    refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
+    ending: ending.map((row) => ({ ...row, until: row.until ?? now })),
+    silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why }) => ({ dispatchId, reference, subject, why, people: rows.map(({ name, address }) => (name === '' ? address : name)) }))),
+    undelivered: mail.map((row) => ({ dispatchId: row.dispatchId, subject: row.subject, address: row.address, attempts: row.attempts, problem: row.problem ?? '', over: row.state === 'failed' })),
+  };
+}

@@ -1,0 +1,77 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import Link from 'next/link';
+import type { TodayPage } from '@/contracts/today';
+import type { Silence } from '@/core/insight/never-opened';
+import { useHolds } from '@/ui/shell/powers';
+import { Moment } from '@/ui/time/moment';
+import { distanceText } from '@/ui/time/moment-words';
+
+const silenceWords: Record<Silence, string> = { silent: 'delivered, and silent since', 'tried-and-refused': 'tried and was refused', 'mail-bounced': 'the message was not delivered', 'nothing-yet': 'nothing recorded yet' };
+const MOST_NAMES = 5;
+
+function names(people: readonly string[]): string {
+  return people.length <= MOST_NAMES ? people.join(', ') : `${people.slice(0, MOST_NAMES).join(', ')} and ${String(people.length - MOST_NAMES)} more`;
+}
+
+function Section({ title, none, rows }: { readonly title: string; readonly none: string; readonly rows: readonly ReactNode[] }) {
+  return (
+    <section aria-label={title} className="today">
+      <h2>{title}{rows.length > 0 && <span className="figure"> {rows.length}</span>}</h2>
+      {rows.length === 0 ? <p className="quiet">{none}</p> : <table className="list"><tbody>{rows}</tbody></table>}
+    </section>
+  );
+}
+
+/** What needs somebody now; each row leads to where it is dealt with. */
+export function TodayView({ page }: { readonly page: TodayPage }) {
+  const readsRecord = useHolds('read-record');
+  const { now, refused, ending, silent, undelivered } = page;
+  const count = refused.length + ending.length + silent.length + undelivered.length;
+  return (
+    <main className="work wide">
+      <div className="surface">
+        <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" /><span className="quiet"><Moment at={now} named /></span></div></div>
+        <div className="scroll" style={{ padding: '6px 22px 40px' }}>
+          <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (
+            <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>
+              <td><b>{row.who}</b><br /><span className="quiet">{row.organisation === '' ? 'never addressed' : row.organisation}</span></td>
+              <td>{row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}</td>
+              <td className="magenta">{row.reason.replaceAll('-', ' ')}{row.times > 1 && `, ${String(row.times)} times`}</td>
+              <td><Moment at={row.last} /></td>
+              <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
+            </tr>
+          ))} />
+          <Section title="Ends within a week" none="No access ends within a week." rows={ending.map((row) => (
+            <tr key={row.dispatchId}>
+              <td><b>{row.subject}</b><br /><span className="figure quiet">{row.reference}</span></td>
+              <td>{row.people} {row.people === 1 ? 'person' : 'people'}</td>
+              <td className="lamp">{distanceText(row.until, now)}</td>
+              <td><Moment at={row.until} /></td>
+              <td><Link href={`/dispatches/${row.dispatchId}`}>Extend or let it end</Link></td>
+            </tr>
+          ))} />
+          <Section title="Never opened" none="Everybody has opened something of what they were sent." rows={silent.map((row) => (
+            <tr key={`${row.dispatchId} ${row.why}`}>
+              <td><b>{row.subject}</b><br /><span className="figure quiet">{row.reference}</span></td>
+              <td>{names(row.people)}</td>
+              <td className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>{silenceWords[row.why]}</td>
+              <td />
+              <td><Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link></td>
+            </tr>
+          ))} />
+          <Section title="Mail that did not arrive" none="Every message was delivered." rows={undelivered.map((row, i) => (
+            <tr key={i}>
+              <td><b>{row.address}</b></td>
+              <td>{row.subject}</td>
+              <td className={row.over ? 'magenta' : 'lamp'}>{row.over ? 'given up' : 'will be tried again'}</td>
+              <td className="quiet">{row.problem} {row.attempts} {row.attempts === 1 ? 'try' : 'tries'}</td>
+              <td>{row.dispatchId !== null && <Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link>}</td>
+            </tr>
+          ))} />
+        </div>
+      </div>
+    </main>
+  );
+}

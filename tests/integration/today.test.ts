@@ -1,0 +1,50 @@
+// What needs somebody today, from what really happened.
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { DAY } from '@/core/base/time';
+import { revokeGrants } from '@/server/services/change-access';
+import { deliverMail } from '@/server/services/deliver-mail';
+import { openDocument } from '@/server/services/open-document';
+import { viewToday } from '@/server/services/view-today';
+import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+
+let product: Product;
+beforeAll(async () => { product = await startProduct(); });
+afterAll(async () => { await product.close(); });
+
+test('an empty product asks for nothing', async () => {
+  expect(await viewToday(product.deps)).toMatchObject({ refused: [], ending: [], silent: [], undelivered: [] });
+});
+
+test('refusals, ends, silence and lost mail stand on it, each once, and go when they are dealt with', async () => {
+  const { deps, ida, clock } = product;
+  const document = await protect(product, await drawing(1));
+  const sent = await dispatch(product, [document], ['reads@x.example', 'silent@x.example', 'cut@x.example'], { until: START + 10 * DAY });
+  await deliverMail(deps);
+  const open = async (address: string) => openDocument(deps, await prove(product, sent.tokenOf(address), address), { token: sent.tokenOf(address), document });
+  await open('reads@x.example');
+  await revokeGrants(deps, ida, { grants: sent.grants.filter((grant) => grant.address === 'cut@x.example').map((grant) => grant.id) });
+  await open('cut@x.example');
+  await open('cut@x.example');
+  expect(await viewToday(deps)).toMatchObject({
+    refused: [{ who: 'cut@x.example', reason: 'revoked', times: 2, title: 'Lines plan' }],
+    ending: [],
+    // Two days are too few to call it silence.
+    silent: [{ why: 'nothing-yet', people: ['silent@x.example'] }],
+  });
+
+  clock.set(START + 5 * DAY);
+  expect(await viewToday(deps)).toMatchObject({ ending: [{ people: 2, until: START + 10 * DAY }], silent: [{ why: 'silent', people: ['silent@x.example'] }] });
+  await open('silent@x.example');
+  expect((await viewToday(deps)).silent).toEqual([]);
+
+  clock.set(START + 11 * DAY);
+  expect(await viewToday(deps)).toMatchObject({ refused: [], ending: [], silent: [] });
+});
+
+test('a stranger with a forwarded link is named by the address they proved', async () => {
+  const { deps } = product;
+  const document = await protect(product, await drawing(1));
+  const sent = await dispatch(product, [document], ['wanted@x.example'], { until: null });
+  await openDocument(deps, await prove(product, sent.tokenOf('wanted@x.example'), 'curious@y.example'), { token: sent.tokenOf('wanted@x.example'), document });
+  expect((await viewToday(deps)).refused).toMatchObject([{ who: 'curious@y.example', recipientId: null, reason: 'not-addressed', title: '' }]);
+});

@@ -39,7 +39,8 @@ const watermark = z
 
 export const dispatchInput = z.object({
   documents: z.array(documentId).min(1, 'choose at least one document').max(50),
-  recipients: z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default('') })).min(1, 'name at least one recipient').max(500),
+  /** `terms`: this person's own, where they differ from everybody's. */
+  recipients: z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).min(1, 'name at least one recipient').max(500),
   terms: termsInput,
   subject: z.string().trim().min(1, 'a subject is needed').max(160),
   note: z.string().trim().max(4000),
@@ -47,6 +48,10 @@ export const dispatchInput = z.object({
 });
 export type DispatchInput = z.infer<typeof dispatchInput>;
 export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
+
+export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000) });
+/** What is known about an address before anything is sent to it. */
+export type RecipientCheck = { readonly address: string; readonly known: { readonly name: string; readonly organisation: string; readonly blocked: boolean } | null; readonly looksLike: string | null };
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });

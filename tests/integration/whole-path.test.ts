@@ -8,6 +8,8 @@ import { grants, ledgerEntries, ledgerPersonal, licences } from '@/server/db/sch
 import { signLedger } from '@/server/repositories/ledger-writer';
 import { listEntries } from '@/server/repositories/ledger-reader';
 import { changeEnds, reinstateDocument, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import { checkRecipients } from '@/server/services/check-recipients';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { exportLedger } from '@/server/services/list-entries';
 import { openDocument, sharedWith } from '@/server/services/open-document';
 import { checkOpen, keepDocument, printDocument, readText, renderPage, watchOpen } from '@/server/services/read-pages';
@@ -225,5 +227,27 @@ describe('the ledger', () => {
       await tx.delete(ledgerEntries).where(sql`sequence > 40`);
     });
     expect((await verify()).problems[0]).toMatchObject({ kind: 'checkpoint-differs', sequence: 41 });
+  });
+});
+
+describe('people of one dispatch', () => {
+  test('may each have terms of their own; the rest have everybody’s', async () => {
+    const own = { rights: ['read' as const, 'copy' as const], from: null, until: product.clock.now() + 2 * DAY, prints: null };
+    const input = { documents: [await protect(product, await drawing(1))], recipients: [{ address: mira, name: '', organisation: '' }, { address: `apart.${mira}`, name: 'Apart', organisation: 'Elsewhere', terms: own }], terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '' };
+    const { id } = await dispatchDocuments(product.deps, product.ida, input);
+    const rows = await product.deps.db.read.select().from(grants).where(eq(grants.dispatchId, id));
+    expect(rows.map((row) => [row.rights, row.untilAt]).sort()).toEqual([[['read'], null], [['read', 'copy'], own.until]]);
+    const past = { ...input, recipients: [{ address: mira, name: '', organisation: '', terms: { ...own, until: 1 } }] };
+    await expect(dispatchDocuments(product.deps, product.ida, past)).rejects.toMatchObject({ code: 'INVALID' });
+  });
+
+  test('are checked before: known, new, one slip away from somebody known, unreadable left out', async () => {
+    await dispatch(product, [await protect(product, await drawing(1))], ['tove.lind@meridian.example']);
+    const { checks } = await checkRecipients(product.deps, product.ida, { addresses: ['Tove.Lind@Meridian.example', 'tove.lind@meridain.example', 'new@new.example', 'not an address'] });
+    expect(checks).toEqual([
+      { address: 'tove.lind@meridian.example', known: { name: '', organisation: '', blocked: false }, looksLike: null },
+      { address: 'tove.lind@meridain.example', known: null, looksLike: 'tove.lind@meridian.example' },
+      { address: 'new@new.example', known: null, looksLike: null },
+    ]);
   });
 });

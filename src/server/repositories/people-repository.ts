@@ -20,6 +20,10 @@ export async function listPeopleRows(db: Reading, now: number) {
     .orderBy(recipients.organisation, recipients.name, recipients.address);
 }
 
+export async function allRecipients(db: Reading) {
+  return db.select({ address: recipients.address, name: recipients.name, organisation: recipients.organisation, blocked: recipients.blocked }).from(recipients);
+}
+
 export async function findPerson(db: Reading | Transaction, id: RecipientId) {
   const [row] = await db.select().from(recipients).where(eq(recipients.id, id));
   return row ?? null;

@@ -16,16 +16,17 @@ import { record } from '@/server/services/record';
 
 const TOKEN_CHARACTERS = 24;
 
-type Addressee = { readonly id: RecipientId; readonly address: string; readonly name: string };
+type Addressee = { readonly id: RecipientId; readonly address: string; readonly name: string; readonly terms: DispatchInput['terms'] };
 
 /** The recipients as rows, known ones kept as they are. */
-async function settleRecipients(deps: Deps, tx: Transaction, input: DispatchInput['recipients'], now: number): Promise<Addressee[]> {
-  const wanted = new Map(input.map((each) => [each.address, each]));
+async function settleRecipients(deps: Deps, tx: Transaction, input: DispatchInput, now: number): Promise<Addressee[]> {
+  const wanted = new Map(input.recipients.map((each) => [each.address, each]));
+  const termsOf = (address: string): DispatchInput['terms'] => wanted.get(address)?.terms ?? input.terms;
   const known = await findRecipients(tx, [...wanted.keys()]);
   const isKnown = new Set(known.map((each) => each.address));
-  const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map((each) => ({ id: newId('recipient', deps.random), ...each, createdAt: now }));
+  const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map(({ address, name, organisation }) => ({ id: newId('recipient', deps.random), address, name, organisation, createdAt: now }));
   await insertRecipients(tx, added);
-  return [...known, ...added];
+  return [...known, ...added].map(({ id, address, name }) => ({ id, address, name, terms: termsOf(address) }));
 }
 
 /** Every document must be there and live: what nobody could open is not sent. */
@@ -48,25 +49,24 @@ async function checkDocuments(tx: Transaction, actor: StaffActor, ids: readonly 
 export async function dispatchDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<DispatchResult> {
   const now = deps.clock.now();
   if (deps.mailer === null) throw new ServiceError('MAIL_NOT_SET_UP', 'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again: without them no recipient could prove an address.');
-  if (input.terms.until !== null && input.terms.until <= now) throw new ServiceError('INVALID', 'The end lies in the past: nobody could open anything.');
+  if ([input.terms, ...input.recipients.flatMap(({ terms }) => (terms == null ? [] : [terms]))].some(({ until }) => until !== null && until <= now)) throw new ServiceError('INVALID', 'An end lies in the past: it could never be opened.');
   const organisation = await findOrganisation(deps.db.read);
   const id = newId('dispatch', deps.random);
 
   const reference = await deps.db.write(async (tx) => {
     const documents = await checkDocuments(tx, actor, input.documents);
-    const people = await settleRecipients(deps, tx, input.recipients, now);
+    const people = await settleRecipients(deps, tx, input, now);
     const number = `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
     const links = people.map((person) => ({ id: newId('link', deps.random), token: randomText(TOKEN_CHARACTERS, deps.random), dispatchId: id, recipientId: person.id, createdAt: now }));
-    const { terms } = input;
     const grants = people.flatMap((person) =>
       documents.map((document) => ({
         id: newId('grant', deps.random), dispatchId: id, documentId: document.id, recipientId: person.id,
-        rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, givenBy: actor.id, givenAt: now,
+        rights: person.terms.rights, fromAt: person.terms.from, untilAt: person.terms.until, prints: person.terms.rights.includes('print') ? person.terms.prints : null, givenBy: actor.id, givenAt: now,
       })),
     );
     await insertDispatch(tx, { id, reference: number, subject: input.subject, note: input.note, watermark: input.watermark, sentBy: actor.id, sentAt: now }, grants, links);
     await queueMail(tx, people.map((person, i) => {
-      const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: organisation?.zone ?? 'UTC', subject: input.subject, note: input.note, titles: documents.map((document) => document.title), from: terms.from, until: terms.until, link: `${deps.publicUrl}/r/${links[i]?.token ?? ''}`, address: person.address });
+      const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: organisation?.zone ?? 'UTC', subject: input.subject, note: input.note, titles: documents.map((document) => document.title), from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${links[i]?.token ?? ''}`, address: person.address });
       return { id: newId('message', deps.random), dispatchId: id, recipientId: person.id, toAddress: person.address, ...mail, state: 'waiting' as const, nextAttemptAt: now, createdAt: now };
     }));
     await record(deps, tx, ...entries(actor, id, number, now, grants, input));

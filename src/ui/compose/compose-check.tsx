@@ -5,21 +5,23 @@ import { MAX_WATERMARK, fillTokens, unknownTokens } from '@/core/watermark/token
 import { distanceText, momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
+import type { RecipientDraft } from '@/ui/compose/use-recipients';
 import type { TermsDraft } from '@/ui/compose/terms-fields';
 
-type Draft = { readonly documents: readonly DocumentRow[]; readonly addresses: number; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
+type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
 
 /** What stands in the way of sending, in words; empty: it can go. */
-export function problemsOf({ documents, addresses, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
+export function problemsOf({ documents, people, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
   const revoked = documents.find((document) => document.revoked);
   return [
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     documents.length === 0 ? 'No document is chosen.' : null,
     revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
-    addresses === 0 ? 'No recipient is named: nobody could open it.' : null,
+    people.length === 0 ? 'No recipient is named: nobody could open it.' : null,
     unreadable.length === 0 ? null : `Not an address: ${unreadable.slice(0, 5).join(', ')}${unreadable.length > 5 ? ` and ${String(unreadable.length - 5)} more` : ''}.`,
     terms.until !== null && terms.until <= now ? 'The end lies in the past: nobody could open it.' : null,
     terms.until !== null && terms.from !== null && terms.until <= terms.from ? 'The end lies before the start.' : null,
+    ...people.flatMap(({ address, terms: own }) => (own?.until != null && own.until <= now ? [`The end for ${address} lies in the past.`] : [])),
     subject.trim() === '' ? 'A subject is needed.' : null,
     watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,
     ...unknownTokens(watermark).map((name) => `{${name}} is nothing a watermark can say.`),
@@ -27,15 +29,23 @@ export function problemsOf({ documents, addresses, unreadable, terms, subject, w
 }
 
 /** The consequences of what was composed so far. */
-export function ComposeCheck({ documents, addresses, terms, watermark, problems, now }: { readonly documents: readonly DocumentRow[]; readonly addresses: readonly string[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
+export function ComposeCheck({ documents, people, terms, watermark, problems, now }: { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
   const zone = useZone();
-  const [first = 'mira.kolbe@brackwater.example'] = addresses;
+  const first = people.at(0)?.address ?? 'mira.kolbe@brackwater.example';
+  const apart = people.filter((person) => person.terms !== null).length;
+  const fresh = people.filter((person) => person.check !== null && person.check.known === null).length;
+  const doubtful = people.flatMap((person) => (person.check?.looksLike == null ? [] : [`${person.address} is one letter away from ${person.check.looksLike}`]));
+  const blocked = people.filter((person) => person.check?.known?.blocked === true).map((person) => person.address);
+  const noEnd = terms.until === null || people.some((person) => person.terms !== null && person.terms.until === null);
+  const warnings = [...doubtful.map((text) => `${text}. Is that meant?`), ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]), ...(noEnd ? ['Some of this has no end.'] : [])];
   const sample = fillTokens(watermark, { name: first.split('@')[0] ?? '', address: first, organisation: 'their organisation', date: momentText(now, zone).slice(0, -6), time: momentText(now, zone).slice(-5), network: '192.0.2.14', reference: documents.at(0)?.reference ?? 'reference' });
   return (
     <div className="stack">
       <h2>What this does</h2>
-      <p className="answer">{addresses.length === 0 ? 'Nobody is named yet.' : `${String(addresses.length)} ${addresses.length === 1 ? 'person' : 'people'} may ${verbList(terms.rights)}${documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`}.`}</p>
+      <p className="answer">{people.length === 0 ? 'Nobody is named yet.' : `${String(people.length)} ${people.length === 1 ? 'person' : 'people'} may ${verbList(terms.rights)}${documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`}.`}</p>
       <p>{terms.until === null ? <b className="lamp">No end.</b> : <>Until <b>{momentText(terms.until, zone)} {zoneName(terms.until, zone)}</b>, {distanceText(terms.until, now)}.</>}</p>
+      {(apart > 0 || fresh > 0) && <p className="quiet">{[apart > 0 ? `${String(apart)} set apart from the rest` : null, fresh > 0 ? `${String(fresh)} new here` : null].filter((part) => part !== null).join(', ')}.</p>}
+      {warnings.map((warning) => <p key={warning} className="notice">{warning}</p>)}
       <p className="quiet">Each proves the address by a code, then reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{terms.rights.includes('keep') ? ', except for copies that were kept' : terms.rights.includes('print') ? ', except for prints that were made' : ''}.</p>
       {problems.length > 0 && <><hr /><h2>Stands in the way</h2><ul style={{ paddingLeft: 18 }}>{problems.map((problem) => <li key={problem} className="magenta">{problem}</li>)}</ul></>}
       {terms.rights.includes('keep') && <><hr /><p className="notice">Whoever keeps a copy has it for good: the end and a revocation do not reach it.</p></>}

@@ -10,10 +10,11 @@ import TextField from '@mui/material/TextField';
 import type { DispatchResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
-import { parseAddresses } from '@/core/policy/address';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
+import { RecipientsTable } from '@/ui/compose/recipients-table';
+import { useRecipients } from '@/ui/compose/use-recipients';
 import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
 
 type Props = { readonly documents: readonly DocumentRow[]; readonly chosen: readonly DocumentId[]; readonly defaultUntil: number; readonly now: number; readonly mail: boolean };
@@ -22,7 +23,7 @@ type Props = { readonly documents: readonly DocumentRow[]; readonly chosen: read
 export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Props) {
   const router = useRouter();
   const [picked, setPicked] = useState<ReadonlySet<DocumentId>>(new Set(chosen));
-  const [people, setPeople] = useState('');
+  const recipients = useRecipients();
   const [terms, setTerms] = useState<TermsDraft>({ rights: ['read'], from: null, until: defaultUntil, prints: null });
   const [said, setSaid] = useState<string | null>(null);
   const [subject, setSubject] = useState('');
@@ -32,15 +33,15 @@ export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Prop
   const [problem, setProblem] = useState<string | null>(null);
 
   const selected = documents.filter((document) => picked.has(document.id));
-  const { addresses, unreadable } = parseAddresses(people);
-  const problems = problemsOf({ documents: selected, addresses: addresses.length, unreadable, terms, subject, watermark, now, mail });
+  const { people, unreadable } = recipients;
+  const problems = problemsOf({ documents: selected, people, unreadable, terms, subject, watermark, now, mail });
   const pick = (id: DocumentId, on: boolean) => { setPicked((before) => { const after = new Set(before); if (on) after.add(id); else after.delete(id); return after; }); };
 
   const send = async () => {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: addresses, terms, subject, note, watermark });
+      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark });
       router.push(`/dispatches/${id}`);
     } catch (error) {
       setProblem(sentenceOf(error));
@@ -64,12 +65,12 @@ export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Prop
             <h2>Documents</h2>
             <DocumentPicker documents={documents} picked={picked} onPick={pick} />
           </section>
+          <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
-            <TextField label="Addresses" multiline minRows={2} value={people} onChange={(event) => { setPeople(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
-            {addresses.length > 0 && <div className="row" aria-label="Recipients">{addresses.map(({ address }) => <span key={address} className="chip figure">{address}</span>)}</div>}
+            <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
+            {people.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
           </section>
-          <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
           <section className="stack" style={{ gap: 16 }}>
             <h2>On every page</h2>
             <TextField label="Watermark" value={watermark} onChange={(event) => { setWatermark(event.target.value); }} helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open" />
@@ -81,7 +82,7 @@ export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Prop
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck documents={selected} addresses={addresses.map((each) => each.address)} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences"><ComposeCheck documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
   );
 }

@@ -1,0 +1,59 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
+import type { RecipientDraft, Recipients } from '@/ui/compose/use-recipients';
+import { momentText } from '@/ui/time/moment-words';
+import { useZone } from '@/ui/time/use-zone';
+import { rightsLine } from '@/ui/words/rights-words';
+
+/** The people of a dispatch, each with what they may do where that differs from everybody's. */
+export function RecipientsTable({ recipients, terms }: { readonly recipients: Recipients; readonly terms: TermsDraft }) {
+  const [open, setOpen] = useState<string | null>(null);
+  return (
+    <table className="list" aria-label="Recipients">
+      <thead><tr><th style={{ paddingLeft: 0 }}>Person</th><th>Organisation</th><th>May</th><th /></tr></thead>
+      <tbody>
+        {recipients.people.map((person) => <PersonRow key={person.address} person={person} terms={terms} open={open === person.address} onOpen={() => { setOpen(open === person.address ? null : person.address); }} recipients={recipients} />)}
+      </tbody>
+    </table>
+  );
+}
+
+type RowProps = { readonly person: RecipientDraft; readonly terms: TermsDraft; readonly open: boolean; readonly onOpen: () => void; readonly recipients: Recipients };
+
+function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
+  const zone = useZone();
+  const [said, setSaid] = useState<string | null>(null);
+  const { address, check } = person;
+  const own = person.terms ?? terms;
+  const isKnown = check?.known != null;
+  return (
+    <>
+      <tr>
+        <td style={{ paddingLeft: 0 }}>
+          {isKnown ? <b>{person.name === '' ? address : person.name}</b> : <input className="plain" aria-label={`Name of ${address}`} placeholder="name" value={person.name} onChange={(event) => { recipients.change(address, { name: event.target.value }); }} />}
+          <br /><span className="quiet" style={{ fontSize: 12 }}>{address}</span>
+          {check?.looksLike != null && <p className="lamp" style={{ fontSize: 12 }}>New, and one letter away from {check.looksLike}</p>}
+          {check !== null && !isKnown && check.looksLike === null && <p className="quiet" style={{ fontSize: 12 }}>new here</p>}
+          {check?.known?.blocked === true && <p className="magenta" style={{ fontSize: 12 }}>blocked: could open nothing</p>}
+        </td>
+        <td>{isKnown ? person.organisation : <input className="plain" aria-label={`Organisation of ${address}`} placeholder="organisation" value={person.organisation} onChange={(event) => { recipients.change(address, { organisation: event.target.value }); }} />}</td>
+        <td className={person.terms === null ? 'quiet' : ''}>{rightsLine(own.rights, own.prints)}<br /><span className="figure" style={{ fontSize: 12 }}>{own.until === null ? 'no end' : momentText(own.until, zone)}</span></td>
+        <td style={{ whiteSpace: 'nowrap' }}>
+          <Button variant="text" aria-expanded={open} aria-label={`Set apart ${address}`} onClick={() => { if (!open && person.terms === null) recipients.change(address, { terms }); onOpen(); }}>{open ? 'Done' : 'Set apart'}</Button>
+          <Button variant="text" aria-label={`Leave out ${address}`} onClick={() => { recipients.remove(address); }}>Leave out</Button>
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={4} style={{ padding: '8px 0 16px' }}>
+            <TermsFields terms={own} onChange={(next) => { recipients.change(address, { terms: next }); }} said={said} onSaid={setSaid} />
+            <div className="row" style={{ marginTop: 8 }}><Button onClick={() => { recipients.change(address, { terms: null }); onOpen(); }}>As for everybody</Button></div>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,52 @@
+'use client';
+
+import { useEffect, useMemo, useState } from 'react';
+import type { RecipientCheck } from '@/contracts/dispatch';
+import { parseAddresses } from '@/core/policy/address';
+import type { TermsDraft } from '@/ui/compose/terms-fields';
+import { call } from '@/ui/http/call';
+
+export type RecipientDraft = { readonly address: string; readonly name: string; readonly organisation: string; readonly terms: TermsDraft | null; readonly check: RecipientCheck | null };
+type Own = { readonly name?: string; readonly organisation?: string; readonly terms?: TermsDraft | null };
+
+const WAIT = 400;
+
+export type Recipients = {
+  readonly text: string;
+  readonly setText: (text: string) => void;
+  readonly people: readonly RecipientDraft[];
+  readonly unreadable: readonly string[];
+  readonly change: (address: string, own: Own) => void;
+  readonly remove: (address: string) => void;
+};
+
+/** Recipients out of typed or pasted text, with what is known about each and what was set for each alone. */
+export function useRecipients(): Recipients {
+  const [text, setText] = useState('');
+  const [own, setOwn] = useState<ReadonlyMap<string, Own>>(new Map());
+  const [checks, setChecks] = useState<ReadonlyMap<string, RecipientCheck>>(new Map());
+  const { addresses, unreadable } = useMemo(() => parseAddresses(text), [text]);
+  const unchecked = addresses.map(({ address }) => address).filter((address) => !checks.has(address)).join('\n');
+
+  useEffect(() => {
+    if (unchecked === '') return undefined;
+    const timer = setTimeout(() => {
+      call<{ readonly checks: readonly RecipientCheck[] }>('POST', '/api/v1/recipients/check', { addresses: unchecked.split('\n') }).then(
+        ({ checks: found }) => { setChecks((before) => new Map([...before, ...found.map((check): [string, RecipientCheck] => [check.address, check])])); },
+        () => undefined, // What is not known is checked again when the dispatch is sent.
+      );
+    }, WAIT);
+    return () => { clearTimeout(timer); };
+  }, [unchecked]);
+
+  const people = addresses.map(({ address, name }): RecipientDraft => {
+    const set = own.get(address);
+    const check = checks.get(address) ?? null;
+    return { address, name: set?.name ?? check?.known?.name ?? name, organisation: set?.organisation ?? check?.known?.organisation ?? '', terms: set?.terms ?? null, check };
+  });
+  return {
+    text, setText, people, unreadable,
+    change: (address, change) => { setOwn((before) => new Map(before).set(address, { ...before.get(address), ...change })); },
+    remove: (address) => { setText(parseAddresses(text).addresses.filter((each) => each.address !== address).map((each) => (each.name === '' ? each.address : `${each.name} <${each.address}>`)).join('\n')); },
+  };
+}

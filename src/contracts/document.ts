@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isId, type DocumentId, type UploadId } from '@/core/base/ids';
+import { isId, type DocumentId, type StaffId, type UploadId } from '@/core/base/ids';
 
 /** Most bytes a document may have. */
 export const MAX_DOCUMENT = 1024 ** 3;
@@ -35,6 +35,7 @@ export type DocumentRow = {
   readonly title: string;
   readonly pages: number;
   readonly bytes: number;
+  readonly ownerId: StaffId;
   readonly ownerName: string;
   readonly protectedAt: number;
   readonly revoked: boolean;

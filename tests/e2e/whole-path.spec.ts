@@ -15,7 +15,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await page.getByRole('link', { name: 'Berth drawing' }).click();
   await page.getByRole('link', { name: 'Dispatch', exact: true }).click();
 
-  await page.getByLabel('Addresses').fill('lena.ask@ferrow.example');
+  await page.getByLabel('Addresses').fill('lena.berg@ferrow.example');
   await page.getByLabel('Subject').fill('The berth drawing');
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
@@ -23,9 +23,9 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   const dispatchUrl = page.url();
 
   const staff = await page.context().newPage();
-  const reader = await prove(browser, staff, await linkFor(staff, 'lena.ask@ferrow.example', 'The berth drawing'), 'lena.ask@ferrow.example');
+  const reader = await prove(browser, staff, await linkFor(staff, 'lena.berg@ferrow.example', 'The berth drawing'), 'lena.berg@ferrow.example');
   await expect(reader.locator('.page img').first()).toBeVisible();
-  await expect(reader.getByText('you are here as lena.ask@ferrow.example')).toBeVisible();
+  await expect(reader.getByText('you are here as lena.berg@ferrow.example')).toBeVisible();
   await expect(reader.getByText('was not given to you').first()).toBeVisible();
   await expect(reader.getByRole('button', { name: 'Keep a copy' })).toHaveCount(0);
   await expectNothingSerious(reader);
@@ -36,7 +36,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   expect((await reader.request.get(picture)).status()).toBe(401);
 
   await page.goto(dispatchUrl);
-  await page.getByRole('row', { name: /^lena.ask@ferrow.example/ }).click();
+  await page.getByRole('row', { name: /^lena.berg@ferrow.example/ }).click();
   await page.getByRole('button', { name: 'Revoke 1…' }).click();
   await page.getByRole('button', { name: 'Revoke 1', exact: true }).click();
   const since = Date.now();
@@ -49,11 +49,33 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await expect(page.getByText('revoked access').first()).toBeVisible();
   await expectNothingSerious(page);
   await page.goto(dispatchUrl);
-  await page.getByRole('row', { name: /^lena.ask@ferrow.example/ }).click();
+  await page.getByRole('row', { name: /^lena.berg@ferrow.example/ }).click();
   await page.getByRole('button', { name: 'Reinstate 1' }).click();
   await reader.reload();
   await expect(reader.locator('.page img').first()).toBeVisible();
   await reader.context().close();
+});
+
+test('a half-made dispatch survives the page, with a person set apart, until it is discarded', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/compose');
+  await page.getByRole('checkbox', { name: 'Weight list' }).check();
+  await page.getByLabel('Addresses').fill('mira.kolbe@brackwater.example, jonas.feld@brackvater.example');
+  await expect(page.getByText('New, and one letter away from jonas.feld@brackwater.example')).toBeVisible();
+  await page.getByRole('button', { name: 'Set apart mira.kolbe@brackwater.example' }).click();
+  await page.getByRole('table', { name: 'Recipients' }).getByRole('checkbox', { name: 'copy' }).check();
+  await page.getByLabel('Subject').fill('Left half made');
+  await expect(page.getByText('kept as a draft')).toBeVisible();
+
+  await page.goto('/compose');
+  await page.getByRole('link', { name: /^Left half made/ }).click();
+  await expect(page.getByLabel('Subject')).toHaveValue('Left half made');
+  await expect(page.getByRole('checkbox', { name: 'Weight list' })).toBeChecked();
+  await expect(page.getByRole('row', { name: /Mira Kolbe.*reads · copies/ })).toBeVisible();
+  await page.getByLabel('Note').fill('More');
+  await page.getByRole('button', { name: 'Discard' }).click();
+  await expect(page.getByLabel('Subject')).toHaveValue('');
+  await expect(page.getByRole('link', { name: /^Left half made/ })).toHaveCount(0);
 });
 
 test('a forwarded link opens nothing for a stranger, on a phone', async ({ page, browser }) => {

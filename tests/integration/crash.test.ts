@@ -1,12 +1,15 @@
 // A process is killed while it dispatches and while it encrypts; what it leaves behind must be whole.
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { sql } from 'drizzle-orm';
 import { expect, test } from 'vitest';
-import { dispatches, documents, grants, outbox, uploads } from '@/server/db/schema';
+import { dispatches, documents, grants, outbox, staff, uploads } from '@/server/db/schema';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
+import type { StaffActor } from '@/server/services/deps';
+import { protectDocument } from '@/server/services/protect-document';
 import { verifyLedger } from '@/server/services/verify-ledger';
 
 function runUntilKilled(folder: string, after: number): Promise<string> {
@@ -36,8 +39,14 @@ test.each([90, 350])('killed %i ms into its work it loses nothing and doubles no
   expect(await read.$count(grants)).toBe(sent * 2);
   expect(await read.$count(outbox)).toBe(sent * 2);
   // Blobs without an upload are swept at the start; every document has its own.
-  const incoming = readdirSync(path.join(folder, 'incoming'));
-  expect(incoming.length).toBe(await read.$count(uploads));
+  const left = await read.select().from(uploads);
+  expect(readdirSync(path.join(folder, 'incoming')).length).toBeLessThanOrEqual(left.length);
+  expect(left.filter((upload) => !existsSync(container.deps.blobs.pathOf(upload.blobKey)))).toEqual([]);
+  // What was received whole can be finished now, wherever the process was ended.
+  const [owner] = await read.select().from(staff);
+  const actor: StaffActor = { kind: 'staff', id: owner?.id ?? 'stf_', name: '', email: '', role: 'administrator', from: { network: '192.0.2.10', agent: 'test' } };
+  for (const { id, receivedBytes, declaredBytes } of left) if (receivedBytes === declaredBytes) await protectDocument(container.deps, actor, { id, title: 'After the end', reference: id });
+  expect(await read.$count(uploads, sql`received_bytes = declared_bytes`)).toBe(0);
   expect(readdirSync(path.join(folder, 'blobs')).length).toBeGreaterThanOrEqual(await read.$count(documents));
   await container.close();
   rmSync(folder, { recursive: true, force: true });

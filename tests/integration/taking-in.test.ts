@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { deflateSync } from 'node:zlib';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { MAX_DOCUMENT, PART } from '@/contracts/document';
 import { documents, uploads } from '@/server/db/schema';
@@ -71,6 +72,17 @@ describe('an upload', () => {
     expect(readdirSync(path.join(own.folder, 'incoming'))).toEqual([]);
     await expect(receivePart(own.deps, own.ida, { id, offset: 0 }, inPieces(new Uint8Array(100)))).rejects.toMatchObject({ code: 'NOT_FOUND' });
     await own.close();
+  });
+
+  test('whose file was moved before the process ended is finished all the same', async () => {
+    const bytes = await padded(200_000);
+    const { id } = await begin(bytes.length);
+    await receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes));
+    // As if the process had ended between moving the file and writing the row.
+    const [upload] = await product.deps.db.read.select().from(uploads).where(eq(uploads.id, id));
+    const { blobs } = product.deps;
+    await blobs.finish(upload?.blobKey ?? '', statSync(blobs.pathOf(upload?.blobKey ?? '')).size);
+    await expect(protectDocument(product.deps, product.ida, { id, title: 'Again', reference: 'REF-AGAIN' })).resolves.toMatchObject({ id: expect.stringMatching(/^doc_/) as string });
   });
 
   test('cancelled leaves nothing behind', async () => {

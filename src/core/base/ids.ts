@@ -2,7 +2,7 @@ import type { RandomSource } from '@/core/base/random';
 
 const prefixes = {
   document: 'doc', version: 'ver', upload: 'upl', recipient: 'rcp', dispatch: 'dsp', grant: 'grt', link: 'lnk',
-  challenge: 'chl', device: 'dev', session: 'ses', licence: 'lic', message: 'msg', staff: 'stf', checkpoint: 'chk',
+  challenge: 'chl', device: 'dev', session: 'ses', licence: 'lic', message: 'msg', staff: 'stf', draft: 'dft', checkpoint: 'chk',
 } as const;
 
 export type IdKind = keyof typeof prefixes;
@@ -18,6 +18,7 @@ export type LinkId = Id<'link'>;
 export type DeviceId = Id<'device'>;
 export type LicenceId = Id<'licence'>;
 export type StaffId = Id<'staff'>;
+export type DraftId = Id<'draft'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import type { DeviceId, DispatchId, DocumentId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import type { DeviceId, DispatchId, DocumentId, DraftId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
 import type { Kind } from '@/core/insight/kinds';
+import type { DraftBody } from '@/core/policy/draft';
 import type { Role } from '@/core/policy/powers';
 import type { Right } from '@/core/policy/rights';
 
@@ -148,6 +149,14 @@ export const dispatches = sqliteTable('dispatches', {
   sentBy: text().$type<StaffId>().notNull().references(() => staff.id),
   sentAt: integer().notNull(),
 });
+
+/** A half-made dispatch, as its maker left it. */
+export const drafts = sqliteTable('drafts', {
+  id: text().$type<DraftId>().primaryKey(),
+  staffId: text().$type<StaffId>().notNull().references(() => staff.id),
+  body: text({ mode: 'json' }).$type<DraftBody>().notNull(),
+  updatedAt: integer().notNull(),
+}, (table) => [index('drafts_staff').on(table.staffId, table.updatedAt)]);
 
 export const grants = sqliteTable('grants', {
   id: text().$type<GrantId>().primaryKey(),

@@ -49,7 +49,7 @@ export async function listDocumentRows(db: Reading) {
   const opens = db.select({ documentId: licences.documentId, opens: sql<number | null>`count(*)`.as('opens') }).from(licences).groupBy(licences.documentId).as('open_counts');
   return db
     .select({
-      id: documents.id, reference: documents.reference, title: documents.title, pages: versions.pages, bytes: versions.bytes, ownerName: staff.name,
+      id: documents.id, reference: documents.reference, title: documents.title, pages: versions.pages, bytes: versions.bytes, ownerId: documents.ownerId, ownerName: staff.name,
       protectedAt: documents.createdAt, revokedAt: documents.revokedAt, people: people.people, opens: opens.opens,
     })
     .from(documents)

@@ -37,7 +37,9 @@ export function createDiskBlobStore(folder: string): BlobStore {
       }
     },
     finish: async (key, size) => {
-      const file = await open(incomingPath(key), 'r+');
+      // Finished before, by a process that ended before it could say so: then it need only be whole.
+      const moved = !existsSync(incomingPath(key)) && existsSync(finishedPath(key));
+      const file = await open(moved ? finishedPath(key) : incomingPath(key), 'r+');
       try {
         const { size: found } = await file.stat();
         if (found !== size) throw new StorageError('BLOB_INCOMPLETE', 'The stored file is not whole.');
@@ -45,7 +47,7 @@ export function createDiskBlobStore(folder: string): BlobStore {
       } finally {
         await file.close();
       }
-      await rename(incomingPath(key), finishedPath(key));
+      if (!moved) await rename(incomingPath(key), finishedPath(key));
     },
     pathOf: (key) => (existsSync(finishedPath(key)) ? finishedPath(key) : incomingPath(key)),
     remove: async (key) => {

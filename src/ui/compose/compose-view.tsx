@@ -7,30 +7,36 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
+import type { ComposeStart } from '@/contracts/draft';
 import type { DispatchResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
+import { DraftLine } from '@/ui/compose/draft-line';
+import { useDraft } from '@/ui/compose/use-draft';
 import { RecipientsTable } from '@/ui/compose/recipients-table';
 import { useRecipients } from '@/ui/compose/use-recipients';
 import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
 
-type Props = { readonly documents: readonly DocumentRow[]; readonly chosen: readonly DocumentId[]; readonly defaultUntil: number; readonly now: number; readonly mail: boolean };
+type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
 
 /** One page: documents, recipients, what they may do and until when, and at the side what that means. */
-export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Props) {
+export function ComposeView({ start, chosen }: Props) {
+  const { documents, now, mail } = start;
+  const begun = start.draft?.body;
   const router = useRouter();
-  const [picked, setPicked] = useState<ReadonlySet<DocumentId>>(new Set(chosen));
-  const recipients = useRecipients();
-  const [terms, setTerms] = useState<TermsDraft>({ rights: ['read'], from: null, until: defaultUntil, prints: null });
+  const [picked, setPicked] = useState<ReadonlySet<DocumentId>>(new Set(begun?.documents ?? chosen));
+  const recipients = useRecipients(begun);
+  const [terms, setTerms] = useState<TermsDraft>(begun?.terms ?? { rights: ['read'], from: null, until: start.defaultUntil, prints: null });
   const [said, setSaid] = useState<string | null>(null);
-  const [subject, setSubject] = useState('');
-  const [note, setNote] = useState('');
-  const [watermark, setWatermark] = useState(DEFAULT_WATERMARK);
+  const [subject, setSubject] = useState(begun?.subject ?? '');
+  const [note, setNote] = useState(begun?.note ?? '');
+  const [watermark, setWatermark] = useState(begun?.watermark ?? DEFAULT_WATERMARK);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  const draft = useDraft(start.draft?.id ?? null, { documents: [...picked], people: recipients.text, own: recipients.own, terms, subject, note, watermark });
 
   const selected = documents.filter((document) => picked.has(document.id));
   const { people, unreadable } = recipients;
@@ -42,6 +48,7 @@ export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Prop
     setProblem(null);
     try {
       const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark });
+      await draft.discard();
       router.push(`/dispatches/${id}`);
     } catch (error) {
       setProblem(sentenceOf(error));
@@ -56,8 +63,10 @@ export function ComposeView({ documents, chosen, defaultUntil, now, mail }: Prop
           <div className="row">
             <h1>{subject === '' ? 'Compose' : subject}</h1>
             <span className="gap" />
+            {draft.state !== 'untouched' && <Button onClick={() => void draft.discard().then(() => { window.location.assign('/compose'); })}>Discard</Button>}
             <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>Encrypt and dispatch</Button>
           </div>
+          <DraftLine state={draft.state} drafts={start.drafts} />
           {problem !== null && <p role="alert" className="notice stops" style={{ marginTop: 8 }}>{problem}</p>}
         </div>
         <div className="scroll" style={{ padding: '16px 22px 40px', display: 'grid', gap: 24, alignContent: 'start', maxWidth: 860 }}>

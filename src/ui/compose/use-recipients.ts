@@ -2,12 +2,13 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import type { RecipientCheck } from '@/contracts/dispatch';
+import type { DraftBody, OwnDraft } from '@/core/policy/draft';
 import { parseAddresses } from '@/core/policy/address';
 import type { TermsDraft } from '@/ui/compose/terms-fields';
 import { call } from '@/ui/http/call';
 
 export type RecipientDraft = { readonly address: string; readonly name: string; readonly organisation: string; readonly terms: TermsDraft | null; readonly check: RecipientCheck | null };
-type Own = { readonly name?: string; readonly organisation?: string; readonly terms?: TermsDraft | null };
+type Own = Omit<OwnDraft, 'address'>;
 
 const WAIT = 400;
 
@@ -16,14 +17,16 @@ export type Recipients = {
   readonly setText: (text: string) => void;
   readonly people: readonly RecipientDraft[];
   readonly unreadable: readonly string[];
+  /** What was set for single addresses, as a draft keeps it. */
+  readonly own: readonly OwnDraft[];
   readonly change: (address: string, own: Own) => void;
   readonly remove: (address: string) => void;
 };
 
 /** Recipients out of typed or pasted text, with what is known about each and what was set for each alone. */
-export function useRecipients(): Recipients {
-  const [text, setText] = useState('');
-  const [own, setOwn] = useState<ReadonlyMap<string, Own>>(new Map());
+export function useRecipients(begun?: Pick<DraftBody, 'people' | 'own'>): Recipients {
+  const [text, setText] = useState(begun?.people ?? '');
+  const [own, setOwn] = useState<ReadonlyMap<string, Own>>(new Map(begun?.own.map((each) => [each.address, each])));
   const [checks, setChecks] = useState<ReadonlyMap<string, RecipientCheck>>(new Map());
   const { addresses, unreadable } = useMemo(() => parseAddresses(text), [text]);
   const unchecked = addresses.map(({ address }) => address).filter((address) => !checks.has(address)).join('\n');
@@ -45,7 +48,7 @@ export function useRecipients(): Recipients {
     return { address, name: set?.name ?? check?.known?.name ?? name, organisation: set?.organisation ?? check?.known?.organisation ?? '', terms: set?.terms ?? null, check };
   });
   return {
-    text, setText, people, unreadable,
+    text, setText, people, unreadable, own: Array.from(own, ([address, set]) => ({ ...set, address })),
     change: (address, change) => { setOwn((before) => new Map(before).set(address, { ...before.get(address), ...change })); },
     remove: (address) => { setText(parseAddresses(text).addresses.filter((each) => each.address !== address).map((each) => (each.name === '' ? each.address : `${each.name} <${each.address}>`)).join('\n')); },
   };

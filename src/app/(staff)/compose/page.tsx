@@ -1,9 +1,13 @@
 import { documentId } from '@/contracts/document';
+import { draftId } from '@/contracts/draft';
 import { loadForStaff } from '@/server/http/handle';
 import { startCompose } from '@/server/services/start-compose';
 import { ComposeView } from '@/ui/compose/compose-view';
 
-export default async function ComposePage({ searchParams }: { readonly searchParams: Promise<{ readonly document?: string }> }) {
-  const chosen = documentId.safeParse((await searchParams).document);
-  return <ComposeView {...await loadForStaff('dispatch', startCompose)} chosen={chosen.success ? [chosen.data] : []} />;
+export default async function ComposePage({ searchParams }: { readonly searchParams: Promise<{ readonly document?: string; readonly draft?: string }> }) {
+  const given = await searchParams;
+  const chosen = documentId.safeParse(given.document);
+  const draft = draftId.safeParse(given.draft);
+  const start = await loadForStaff('dispatch', (deps, actor) => startCompose(deps, actor, { draft: draft.success ? draft.data : null }));
+  return <ComposeView key={start.draft?.id ?? 'new'} start={start} chosen={chosen.success ? [chosen.data] : []} />;
 }

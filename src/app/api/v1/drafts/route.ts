@@ -1,0 +1,5 @@
+import { keepDraftInput } from '@/contracts/draft';
+import { handle } from '@/server/http/handle';
+import { keepDraft } from '@/server/services/keep-draft';
+
+export const POST = handle('dispatch', keepDraftInput, keepDraft);

@@ -1,0 +1,30 @@
+import { z } from 'zod';
+import { isId, type DraftId } from '@/core/base/ids';
+import type { DraftBody } from '@/core/policy/draft';
+import { RIGHTS } from '@/core/policy/rights';
+import { documentId, type DocumentRow } from '@/contracts/document';
+
+export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
+const moment = z.number().int().nullable();
+const terms = z.object({ rights: z.array(z.enum(RIGHTS)), from: moment, until: moment, prints: moment });
+
+export const draftBody: z.ZodType<DraftBody> = z.object({
+  documents: z.array(documentId).max(50),
+  people: z.string().max(100_000),
+  own: z.array(z.object({ address: z.string().max(320), name: z.string().max(120).optional(), organisation: z.string().max(120).optional(), terms: terms.nullish() })).max(500),
+  terms, subject: z.string().max(200), note: z.string().max(5_000), watermark: z.string().max(500),
+});
+export const keepDraftInput = z.object({ id: draftId.nullable(), body: draftBody });
+export const draftInput = z.object({ id: draftId });
+
+export type DraftRow = { readonly id: DraftId; readonly subject: string; readonly updatedAt: number };
+
+/** What a dispatch begins with. */
+export type ComposeStart = {
+  readonly documents: readonly DocumentRow[];
+  readonly defaultUntil: number;
+  readonly now: number;
+  readonly mail: boolean;
+  readonly draft: { readonly id: DraftId; readonly body: DraftBody; readonly updatedAt: number } | null;
+  readonly drafts: readonly DraftRow[];
+};

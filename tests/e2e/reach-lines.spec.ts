@@ -60,3 +60,22 @@ test('one document at a time, or as rows; nothing serious for axe', async ({ pag
   await page.getByRole('button', { name: 'As rows' }).click();
   await expect(page.getByRole('columnheader', { name: 'Until' })).toBeVisible();
 });
+
+test('anything is found from anywhere, and the keys are listed, without a pointer', async ({ page }) => {
+  await signIn(page);
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('weight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Documents' }).getByRole('link', { name: 'Weight list' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('heading', { name: '“weight”' }).click();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('a day earlier or later');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.goto('/find?q=%25');
+  await expect(page.getByText('Nothing is called that')).toBeVisible();
+  await page.goto('/find?q=kelder');
+  await expect(page.getByRole('link', { name: 'Petra Lind' })).toBeVisible();
+});

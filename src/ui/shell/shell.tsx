@@ -8,6 +8,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { holds, type Power, type Role } from '@/core/policy/powers';
 import { call } from '@/ui/http/call';
 import { Emblem } from '@/ui/shell/emblem';
+import { FindBox } from '@/ui/shell/find-box';
 import { RoleProvider } from '@/ui/shell/powers';
 
 type Place = { readonly name: string; readonly href: string; readonly needs: Power };
@@ -29,6 +30,7 @@ export function Shell({ name, role, organisation, demo, children }: { readonly n
     <div className="app">
       <nav className="places" aria-label="Places">
         <div className="name"><Emblem />Embargo</div>
+        <FindBox />
         {[...places, ...(demo ? demoPlaces : [])].filter((place) => holds(role, place.needs)).map((place) => (
           <Link key={place.href} href={place.href} aria-current={path.startsWith(place.href) ? 'page' : undefined}>{place.name}</Link>
         ))}

@@ -1,0 +1,19 @@
+import 'server-only';
+import { desc, or, sql, type SQL } from 'drizzle-orm';
+import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
+import type { Reading } from '@/server/db/database';
+import { dispatches, documents, recipients } from '@/server/db/schema';
+
+/** Columns that hold the text anywhere, whatever its case; the text's own wildcards stand for themselves. */
+function holding(text: string, ...columns: readonly SQLiteColumn[]): SQL | undefined {
+  const pattern = `%${text.replaceAll(/[\\%_]/g, (character) => `\\${character}`)}%`;
+  return or(...columns.map((column) => sql`${column} LIKE ${pattern} ESCAPE '\\'`));
+}
+
+export async function findByText(db: Reading, text: string, limit: number) {
+  return Promise.all([
+    db.select({ id: documents.id, title: documents.title, reference: documents.reference }).from(documents).where(holding(text, documents.title, documents.reference)).orderBy(documents.title).limit(limit),
+    db.select({ id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation }).from(recipients).where(holding(text, recipients.name, recipients.address, recipients.organisation)).orderBy(recipients.organisation, recipients.name).limit(limit),
+    db.select({ id: dispatches.id, subject: dispatches.subject, reference: dispatches.reference }).from(dispatches).where(holding(text, dispatches.subject, dispatches.reference)).orderBy(desc(dispatches.sentAt)).limit(limit),
+  ]);
+}

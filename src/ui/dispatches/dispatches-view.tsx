@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import type { DispatchRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/powers';
+import { ListHead } from '@/ui/shell/list-head';
 import { Moment } from '@/ui/time/moment';
 
 /** Everything that was sent. */
@@ -18,13 +18,9 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
     <main className="work wide">
       <div className="surface">
         <div className="head">
-          <div className="row">
-            <h1>Dispatches</h1>
-            <span className="quiet">{wanted === '' ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`}</span>
-            <span className="gap" />
-            <TextField label="Search" sx={{ maxWidth: 260 }} value={search} onChange={(event) => { setSearch(event.target.value); }} placeholder="subject, reference, sender" />
+          <ListHead title="Dispatches" all={rows.length} shown={shown.length} words={`${String(rows.length)} in all`} search={search} onSearch={setSearch} placeholder="subject, reference, sender">
             {dispatches && <Button component={Link} href="/compose">Compose</Button>}
-          </div>
+          </ListHead>
         </div>
         <div className="scroll">
           {rows.length === 0 ? (

@@ -3,11 +3,11 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
 import { sizeText } from '@/ui/documents/size-words';
 import { useHolds } from '@/ui/shell/powers';
+import { ListHead } from '@/ui/shell/list-head';
 import { Moment } from '@/ui/time/moment';
 
 /** All documents, with the place to protect new ones. */
@@ -22,13 +22,9 @@ export function DocumentsView({ rows }: { readonly rows: readonly DocumentRow[] 
     <main className="work wide">
       <div className="surface">
         <div className="head">
-          <div className="row">
-            <h1>Documents</h1>
-            <span className="quiet">{wanted === '' ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`}</span>
-            <span className="gap" />
-            <TextField label="Search" sx={{ maxWidth: 260 }} value={search} onChange={(event) => { setSearch(event.target.value); }} placeholder="title, reference, owner" />
+          <ListHead title="Documents" all={rows.length} shown={shown.length} words={`${String(rows.length)} in all`} search={search} onSearch={setSearch} placeholder="title, reference, owner">
             {protects && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Protect files'}</Button>}
-          </div>
+          </ListHead>
           {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={rows.map((row) => row.reference)} /></div>}
         </div>
         <div className="scroll">

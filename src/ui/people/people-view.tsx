@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import TextField from '@mui/material/TextField';
 import type { PersonDetail, PersonRow } from '@/contracts/people';
 import { PersonPanel } from '@/ui/people/person-panel';
+import { ListHead } from '@/ui/shell/list-head';
 import { Moment } from '@/ui/time/moment';
 
 /** Everybody outside who was ever sent something, with what they hold now. */
@@ -16,12 +16,7 @@ export function PeopleView({ rows, person, now }: { readonly rows: readonly Pers
     <main className="work">
       <div className="surface">
         <div className="head">
-          <div className="row">
-            <h1>People</h1>
-            <span className="quiet">{wanted === '' ? `${String(rows.length)} in ${String(new Set(rows.map((row) => row.organisation)).size)} organisations` : `${String(shown.length)} of ${String(rows.length)}`}</span>
-            <span className="gap" />
-            <TextField label="Search" sx={{ maxWidth: 260 }} value={search} onChange={(event) => { setSearch(event.target.value); }} placeholder="name, address, organisation" />
-          </div>
+          <ListHead title="People" all={rows.length} shown={shown.length} words={`${String(rows.length)} in ${String(new Set(rows.map((row) => row.organisation)).size)} organisations`} search={search} onSearch={setSearch} placeholder="name, address, organisation" />
         </div>
         <div className="scroll">
           {rows.length === 0 ? <div className="empty"><h2>Nobody was sent anything yet</h2><p>People appear here with the first dispatch that names them. <Link href="/compose">Compose one</Link></p></div> : (

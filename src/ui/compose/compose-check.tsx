@@ -6,7 +6,7 @@ import { distanceText, momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
 import type { RecipientDraft } from '@/ui/compose/use-recipients';
-import type { TermsDraft } from '@/ui/compose/terms-fields';
+import type { TermsDraft } from '@/ui/compose/switch-right';
 
 type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
 

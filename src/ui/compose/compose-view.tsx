@@ -18,7 +18,8 @@ import { DraftLine } from '@/ui/compose/draft-line';
 import { useDraft } from '@/ui/compose/use-draft';
 import { RecipientsTable } from '@/ui/compose/recipients-table';
 import { useRecipients } from '@/ui/compose/use-recipients';
-import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
+import type { TermsDraft } from '@/ui/compose/switch-right';
+import { TermsFields } from '@/ui/compose/terms-fields';
 
 type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
 

@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import { TermsFields, type TermsDraft } from '@/ui/compose/terms-fields';
+import type { TermsDraft } from '@/ui/compose/switch-right';
+import { TermsFields } from '@/ui/compose/terms-fields';
 import type { RecipientDraft, Recipients } from '@/ui/compose/use-recipients';
 import { momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';

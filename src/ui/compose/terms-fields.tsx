@@ -3,30 +3,11 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
-import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
+import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
+import { dependencyWords, switchRight, type TermsDraft } from '@/ui/compose/switch-right';
 import { rightHints } from '@/ui/words/rights-words';
 import { fromLocalField, toLocalField, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
-
-export type TermsDraft = { readonly rights: readonly Right[]; readonly from: number | null; readonly until: number | null; readonly prints: number | null };
-
-const why = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;
-
-/**
- * Switches a right and everything that cannot stand without it; says what else was switched.
- * Keep needs copy and unlimited print, so it is switched off with either.
- */
-export function switchRight(terms: TermsDraft, right: Right, on: boolean): { readonly terms: TermsDraft; readonly said: string | null } {
-  const rights = on ? [...terms.rights, right] : terms.rights.filter((each) => each !== right);
-  let next: TermsDraft = { ...terms, rights, prints: rights.includes('print') ? terms.prints : null };
-  const said: string[] = [];
-  for (const broken of brokenDependencies(next)) {
-    if (!next.rights.includes(broken.right)) continue;
-    next = { ...next, rights: next.rights.filter((each) => each !== broken.right) };
-    said.push(`${broken.right} ${why[broken.needs]}, so it is off.`);
-  }
-  return { terms: next, said: said.length === 0 ? null : said.join(' ') };
-}
 
 /** Rights, window and counts of a dispatch. */
 export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms: TermsDraft; readonly onChange: (terms: TermsDraft) => void; readonly said: string | null; readonly onSaid: (said: string | null) => void }) {
@@ -41,7 +22,7 @@ export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms:
     const limited = { ...terms, prints };
     const keepGoes = prints !== null && terms.rights.includes('keep');
     onChange(keepGoes ? { ...limited, rights: limited.rights.filter((right) => right !== 'keep') } : limited);
-    onSaid(keepGoes ? `keep ${why['unlimited-print']}, so it is off.` : null);
+    onSaid(keepGoes ? `keep ${dependencyWords['unlimited-print']}, so it is off.` : null);
   };
   return (
     <section className="stack">

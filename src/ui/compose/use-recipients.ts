@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { RecipientCheck } from '@/contracts/dispatch';
 import type { DraftBody, OwnDraft } from '@/core/policy/draft';
 import { parseAddresses } from '@/core/policy/address';
-import type { TermsDraft } from '@/ui/compose/terms-fields';
+import type { TermsDraft } from '@/ui/compose/switch-right';
 import { call } from '@/ui/http/call';
 
 export type RecipientDraft = { readonly address: string; readonly name: string; readonly organisation: string; readonly terms: TermsDraft | null; readonly check: RecipientCheck | null };

@@ -1,0 +1,52 @@
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { createLiveChanges } from '@/server/live/live-changes';
+
+describe('live changes', () => {
+  let last = 10;
+  let names: (string | null)[][] = [];
+  let looks = 0;
+  const errors: unknown[] = [];
+  const live = createLiveChanges(() => { looks++; return Promise.resolve(last); }, () => Promise.resolve(names), (error) => { errors.push(error); });
+
+  beforeEach(() => { vi.useFakeTimers(); });
+  afterEach(() => {
+    live.close();
+    vi.useRealTimers();
+  });
+
+  test('tell whoever watches one of the names, once a look, and nobody else', async () => {
+    const [ours, others] = [vi.fn(), vi.fn()];
+    live.watch(['grt_1', 'doc_1'], ours);
+    live.watch(['grt_2', 'doc_2'], others);
+    await vi.advanceTimersByTimeAsync(500);
+    expect(ours).not.toHaveBeenCalled();
+    last = 12;
+    names = [['grt_1', 'doc_9', null], ['grt_1', 'doc_1', 'rcp_1']];
+    await vi.advanceTimersByTimeAsync(500);
+    expect(ours).toHaveBeenCalled();
+    expect(others).not.toHaveBeenCalled();
+    ours.mockClear();
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(ours).not.toHaveBeenCalled();
+  });
+
+  test('are not looked for while nobody watches', async () => {
+    const end = live.watch(['grt_1'], () => undefined);
+    await vi.advanceTimersByTimeAsync(1000);
+    end();
+    await vi.advanceTimersByTimeAsync(1000);
+    const before = looks;
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(looks).toBe(before);
+  });
+
+  test('go on after a look that failed, and say that it did', async () => {
+    const listener = vi.fn();
+    const failing = createLiveChanges(() => (looks++ % 2 === 0 ? Promise.reject(new Error('busy')) : Promise.resolve((last += 1))), () => Promise.resolve([['grt_3']]), (error) => { errors.push(error); });
+    failing.watch(['grt_3'], listener);
+    await vi.advanceTimersByTimeAsync(4000);
+    expect(errors.length).toBeGreaterThan(0);
+    expect(listener).toHaveBeenCalled();
+    failing.close();
+  });
+});

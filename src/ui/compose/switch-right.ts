@@ -1,0 +1,22 @@
+import { brokenDependencies, type Right } from '@/core/policy/rights';
+
+export type TermsDraft = { readonly rights: readonly Right[]; readonly from: number | null; readonly until: number | null; readonly prints: number | null };
+
+/** Why a right cannot stand without another. */
+export const dependencyWords = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;
+
+/**
+ * Switches a right and everything that cannot stand without it; says what else was switched.
+ * Keep needs copy and unlimited print, so it is switched off with either.
+ */
+export function switchRight(terms: TermsDraft, right: Right, on: boolean): { readonly terms: TermsDraft; readonly said: string | null } {
+  const rights = on ? [...terms.rights, right] : terms.rights.filter((each) => each !== right);
+  let next: TermsDraft = { ...terms, rights, prints: rights.includes('print') ? terms.prints : null };
+  const said: string[] = [];
+  for (const broken of brokenDependencies(next)) {
+    if (!next.rights.includes(broken.right)) continue;
+    next = { ...next, rights: next.rights.filter((each) => each !== broken.right) };
+    said.push(`${broken.right} ${dependencyWords[broken.needs]}, so it is off.`);
+  }
+  return { terms: next, said: said.length === 0 ? null : said.join(' ') };
+}

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { KINDS, type Kind } from '@/core/insight/kinds';
-import type { Action, Outcome } from '@/core/ledger/entry';
+import { OUTCOMES, type Action, type Outcome } from '@/core/ledger/entry';
 
 export const ledgerInput = z.object({
   document: z.string().max(40).optional(),
   recipient: z.string().max(40).optional(),
   dispatch: z.string().max(40).optional(),
   kind: z.enum(KINDS).optional(),
+  outcome: z.enum(OUTCOMES).optional(),
   reason: z.string().max(60).optional(),
   place: z.string().max(120).optional(),
   organisation: z.string().max(120).optional(),

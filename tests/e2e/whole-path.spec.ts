@@ -44,7 +44,9 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   expect(Date.now() - since).toBeLessThan(2_500);
   await expect(reader.locator('.page img')).toHaveCount(0);
 
-  await page.goto('/ledger?kind=refused');
+  await page.goto('/ledger');
+  await page.getByRole('link', { name: 'only failed' }).click();
+  await expect(page.getByText('No entry passes these filters')).toBeVisible();
   await page.goto('/ledger');
   await expect(page.getByText('revoked access').first()).toBeVisible();
   await expectNothingSerious(page);

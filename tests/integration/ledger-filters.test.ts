@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { sql } from 'drizzle-orm';
 import type { LedgerInput } from '@/contracts/ledger';
+import { OUTCOMES } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import { ledgerDays } from '@/server/db/schema';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
@@ -49,6 +50,8 @@ describe('filters', () => {
     ['a kind', () => ({ kind: 'opened' })],
     ['refusals', () => ({ kind: 'refused' })],
     ['a reason', () => ({ reason: 'revoked' })],
+    ['an outcome', () => ({ outcome: 'granted' })],
+    ['an outcome of one kind', () => ({ kind: 'proof', outcome: 'done' })],
     ['a person', () => ({ recipient: mira })],
     ['an organisation', () => ({ organisation: 'Kelder' })],
     ['a place', () => ({ place: 'Port Brackwater' })],
@@ -67,6 +70,17 @@ describe('filters', () => {
     expect((await page({ kind: 'refused' })).rows.map((row) => [row.who, row.reason])).toEqual([['Petra', 'revoked']]);
     expect((await page({ organisation: 'Brackwater', kind: 'opened' })).rows.map((row) => row.who)).toEqual(['Mira']);
     expect(new Set((await page({ place: 'Port Brackwater' })).rows.map((row) => row.place.split(',')[0]))).toEqual(new Set(['Port Brackwater']));
+  });
+
+  test('by outcome hold that outcome alone, and all outcomes together are everything', async () => {
+    const totals: number[] = [];
+    for (const outcome of OUTCOMES) {
+      const { rows, total } = await page({ outcome });
+      expect(rows.filter((row) => row.outcome !== outcome)).toEqual([]);
+      totals.push(total);
+    }
+    expect(totals.reduce((sum, total) => sum + total, 0)).toBe((await page({})).total);
+    expect(totals[OUTCOMES.indexOf('granted')]).toBeGreaterThan(1);
   });
 
   test('narrow each heap but their own', async () => {

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { DeviceId, DispatchId, DocumentId, DraftId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
 import type { Kind } from '@/core/insight/kinds';
+import type { Outcome } from '@/core/ledger/entry';
 import type { DraftBody } from '@/core/policy/draft';
 import type { Role } from '@/core/policy/powers';
 import type { Right } from '@/core/policy/rights';
@@ -302,6 +303,7 @@ const heap = () => ({
   /** `2026-11-25`, in the organisation's zone. */
   day: text().notNull(),
   kind: text().$type<Kind>().notNull(),
+  outcome: text().$type<Outcome>().notNull(),
   reason: text().notNull(),
   place: text().notNull(),
   /** The recipient's, when it happened. */
@@ -313,11 +315,11 @@ const heap = () => ({
  * How many entries of each kind there were on each day, kept along with the entries themselves, so
  * that a year of them is counted by reading a few rows. Empty text stands for nothing: a key has no nulls.
  */
-export const ledgerDays = sqliteTable('ledger_days', heap(), (table) => [primaryKey({ columns: [table.day, table.kind, table.reason, table.place, table.organisation] })]);
+export const ledgerDays = sqliteTable('ledger_days', heap(), (table) => [primaryKey({ columns: [table.day, table.kind, table.outcome, table.reason, table.place, table.organisation] })]);
 
 /** The same by document, recipient and dispatch: read only where a filter names one of them. */
 export const ledgerPairs = sqliteTable('ledger_pairs', { ...heap(), documentId: text().notNull(), recipientId: text().notNull(), dispatchId: text().notNull() }, (table) => [
-  primaryKey({ columns: [table.documentId, table.recipientId, table.dispatchId, table.day, table.kind, table.reason, table.place, table.organisation] }),
+  primaryKey({ columns: [table.documentId, table.recipientId, table.dispatchId, table.day, table.kind, table.outcome, table.reason, table.place, table.organisation] }),
   index('ledger_pairs_recipient').on(table.recipientId),
   index('ledger_pairs_dispatch').on(table.dispatchId),
 ]);

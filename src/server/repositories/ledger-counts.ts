@@ -15,13 +15,13 @@ const MOST = 8;
 
 /** The table that answers a filter, and its conditions: the fine one only where a document, person or sending is named. */
 function heapsFor(filter: EntryFilter, without: readonly Dimension[] = []) {
-  const { document, recipient, dispatch, kind, reason, place, organisation, from, to } = { ...filter, ...Object.fromEntries(without.map((name) => [name, undefined])) } as EntryFilter;
+  const { document, recipient, dispatch, kind, outcome, reason, place, organisation, from, to } = { ...filter, ...Object.fromEntries(without.map((name) => [name, undefined])) } as EntryFilter;
   const fine = document !== undefined || recipient !== undefined || dispatch !== undefined;
   const table = fine ? ledgerPairs : ledgerDays;
   const equal = (column: SQLiteColumn, value: string | undefined): SQL | undefined => (value === undefined ? undefined : eq(column, value));
   const where = and(
     equal(ledgerPairs.documentId, document), equal(ledgerPairs.recipientId, recipient), equal(ledgerPairs.dispatchId, dispatch),
-    equal(table.kind, kind), equal(table.reason, reason), equal(table.place, place), equal(table.organisation, organisation),
+    equal(table.kind, kind), equal(table.outcome, outcome), equal(table.reason, reason), equal(table.place, place), equal(table.organisation, organisation),
     from === undefined ? undefined : gte(table.day, from), to === undefined ? undefined : lte(table.day, to),
   );
   return { table, where, entries: sql<number>`coalesce(sum(${table.entries}), 0)` };

@@ -3,23 +3,24 @@ import { and, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'dri
 import type { DispatchId } from '@/core/base/ids';
 import type { StoredEntry } from '@/core/ledger/verify';
 import { actionsOf, type Kind } from '@/core/insight/kinds';
-import type { Action, Entry } from '@/core/ledger/entry';
+import type { Action, Entry, Outcome } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal, recipients } from '@/server/db/schema';
 
-/** What a list of entries is narrowed to; absent: everything. `from` and `to` are days, both inside; `fromMoment` and `toMoment` the same as RFC 3339 text. */
-export type EntryFilter = Readonly<Partial<Record<'document' | 'recipient' | 'dispatch' | 'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined };
+/** What a list of entries is narrowed to; absent: everything. `from` and `to` are days, both inside. */
+export type EntryFilter = Readonly<Partial<Record<'document' | 'recipient' | 'dispatch' | 'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined; readonly outcome?: Outcome | undefined };
 /** The moments at which the first of the days begins and the last one ends, as the entries spell moments. */
 export type Span = { readonly begins?: string | undefined; readonly ends?: string | undefined };
 
 export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly personal: Readonly<Record<string, string>> };
 
-function conditions({ document, recipient, dispatch, kind, reason, place, organisation }: EntryFilter, { begins, ends }: Span): SQL[] {
+function conditions({ document, recipient, dispatch, kind, outcome, reason, place, organisation }: EntryFilter, { begins, ends }: Span): SQL[] {
   return [
     document === undefined ? undefined : eq(ledgerEntries.documentId, document),
     recipient === undefined ? undefined : eq(ledgerEntries.recipientId, recipient),
     dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
     kind === undefined ? undefined : kind === 'refused' ? eq(ledgerEntries.outcome, 'refused') : and(inArray(ledgerEntries.action, [...actionsOf(kind)]), ne(ledgerEntries.outcome, 'refused')),
+    outcome === undefined ? undefined : eq(ledgerEntries.outcome, outcome),
     reason === undefined ? undefined : sql`json_extract(${ledgerEntries.body}, '$.reason') = ${reason}`,
     organisation === undefined ? undefined : inArray(ledgerEntries.recipientId, sql`(SELECT ${recipients.id} FROM ${recipients} WHERE ${recipients.organisation} = ${organisation})`),
     place === undefined ? undefined : sql`${ledgerEntries.sequence} IN (SELECT ${ledgerPersonal.sequence} FROM ${ledgerPersonal} WHERE ${ledgerPersonal.field} = 'place' AND ${ledgerPersonal.value} >= ${place} AND ${ledgerPersonal.value} < ${`${place}-`})`,

@@ -87,13 +87,13 @@ function heaped<T extends object>(rows: readonly T[]): (T & { entries: number })
 /** Adds entries to the heaps they are counted on. */
 export async function countDays(tx: Transaction, facts: readonly DayFacts[], dayOf: Recorder['dayOf']): Promise<void> {
   const organisations = await organisationsOf(tx, [...new Set(facts.flatMap(({ recipient }) => (recipient == null ? [] : [recipient])))]);
-  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => ({ day: dayOf(occurredAt), kind: kindOf(action, outcome), reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisations.get(recipient ?? '') ?? '' }));
+  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => ({ day: dayOf(occurredAt), kind: kindOf(action, outcome), outcome, reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisations.get(recipient ?? '') ?? '' }));
   const pairs = facts.map(({ document, recipient, dispatch }, i) => ({ documentId: document ?? '', recipientId: recipient ?? '', dispatchId: dispatch ?? '', ...days[i] })) as Omit<typeof ledgerPairs.$inferInsert, 'entries'>[];
   const more = { set: { entries: sql`entries + excluded.entries` } };
-  for (const rows of inParts(heaped(days))) await tx.insert(ledgerDays).values(rows).onConflictDoUpdate({ target: [ledgerDays.day, ledgerDays.kind, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation], ...more });
+  for (const rows of inParts(heaped(days))) await tx.insert(ledgerDays).values(rows).onConflictDoUpdate({ target: [ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation], ...more });
   // What names nothing is never asked for by name.
   const named = pairs.filter((row) => row.documentId !== '' || row.recipientId !== '' || row.dispatchId !== '');
-  for (const rows of inParts(heaped(named))) await tx.insert(ledgerPairs).values(rows).onConflictDoUpdate({ target: [ledgerPairs.documentId, ledgerPairs.recipientId, ledgerPairs.dispatchId, ledgerPairs.day, ledgerPairs.kind, ledgerPairs.reason, ledgerPairs.place, ledgerPairs.organisation], ...more });
+  for (const rows of inParts(heaped(named))) await tx.insert(ledgerPairs).values(rows).onConflictDoUpdate({ target: [ledgerPairs.documentId, ledgerPairs.recipientId, ledgerPairs.dispatchId, ledgerPairs.day, ledgerPairs.kind, ledgerPairs.outcome, ledgerPairs.reason, ledgerPairs.place, ledgerPairs.organisation], ...more });
 }
 
 /** In parts that one statement takes. */

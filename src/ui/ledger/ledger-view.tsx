@@ -4,6 +4,7 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
+import { OUTCOMES } from '@/core/ledger/entry';
 import { EntryPanel } from '@/ui/ledger/entry-panel';
 import { Facets } from '@/ui/ledger/facets';
 import { Histogram } from '@/ui/ledger/histogram';
@@ -21,7 +22,7 @@ function chipsOf(filter: LedgerInput, names: LedgerPage['names']): Chip[] {
   const { from, to } = filter;
   const span = from === undefined && to === undefined ? null : from === to ? dayText(from ?? '') : `${from === undefined ? 'the first' : dayText(from)} – ${to === undefined ? 'the last' : dayText(to)}`;
   const given: readonly (readonly [readonly (keyof LedgerInput)[], string | null | undefined])[] = [
-    [['from', 'to'], span], [['kind'], filter.kind === undefined ? null : kindWords[filter.kind]], [['reason'], filter.reason?.replaceAll('-', ' ')], [['document'], names.document], [['recipient'], names.recipient],
+    [['from', 'to'], span], [['kind'], filter.kind === undefined ? null : kindWords[filter.kind]], [['outcome'], filter.outcome === undefined ? null : `only ${filter.outcome}`], [['reason'], filter.reason?.replaceAll('-', ' ')], [['document'], names.document], [['recipient'], names.recipient],
     [['dispatch'], names.dispatch], [['organisation'], filter.organisation], [['place'], filter.place],
   ];
   return given.flatMap(([keys, label]) => (label == null ? [] : [{ keys, label }]));
@@ -46,6 +47,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
           </div>
           <div className="row" style={{ marginTop: 8 }}>
             {chipsOf(filter, page.names).map(({ keys, label }) => <Link key={keys[0]} className="chip" style={{ background: 'var(--shoal)' }} href={addressOf('/ledger', filter, Object.fromEntries(keys.map((key) => [key, undefined])))} aria-label={`Remove the filter ${label}`}>{label} ✕</Link>)}
+            {filter.outcome === undefined && OUTCOMES.map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', filter, { outcome })}>only {outcome}</Link>)}
             <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}</span>
           </div>
         </div>

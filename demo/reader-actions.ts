@@ -1,5 +1,4 @@
 import { webcrypto } from 'node:crypto';
-import { DAY } from '@/core/base/time';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { deliverMail } from '@/server/services/deliver-mail';
@@ -10,7 +9,6 @@ import { printDocument, renderPage } from '@/server/services/read-pages';
 import { findDeviceByToken, findRecipientByAddress } from '@/server/repositories/reader-repository';
 
 const AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/120 (demo)';
-export const LATER = 400 * DAY;
 
 async function publicKey(): Promise<{ kty: 'EC'; crv: 'P-256'; x: string; y: string }> {
   const { publicKey: key } = await webcrypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, false, ['sign', 'verify']);

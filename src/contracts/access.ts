@@ -27,6 +27,5 @@ export type CutPreview = {
 };
 export type CutResult = { readonly grants: readonly GrantId[] };
 
-export const personInput = z.object({ id: recipientId });
 export const blockInput = z.object({ id: recipientId, blocked: z.boolean() });
 export const destroyKeyInput = z.object({ id: documentId, typed: z.string() });

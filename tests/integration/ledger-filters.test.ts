@@ -103,7 +103,7 @@ describe('filters', () => {
 
 test('counts that were lost are made again from the entries', async () => {
   const { db } = product.deps;
-  const counted = () => db.read.select().from(ledgerDays).orderBy(ledgerDays.day, ledgerDays.kind, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation);
+  const counted = () => db.read.select().from(ledgerDays).orderBy(ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation);
   const before = await counted();
   await db.write((tx) => tx.delete(ledgerDays).where(sql`day = '2026-11-26'`));
   await recountDays(product.deps);

@@ -1,11 +1,10 @@
 import 'server-only';
 import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
-import type { DocumentId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import type { DocumentId, StaffId, UploadId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, grants, licences, staff, uploads, versions } from '@/server/db/schema';
 
 export type UploadRow = typeof uploads.$inferSelect;
-export type VersionRow = typeof versions.$inferSelect;
 
 export async function findUpload(db: Reading, id: UploadId, owner: StaffId): Promise<UploadRow | null> {
   const [row] = await db.select().from(uploads).where(and(eq(uploads.id, id), eq(uploads.staffId, owner)));
@@ -72,11 +71,6 @@ export async function dropKeys(tx: Transaction, id: DocumentId): Promise<void> {
 
 export async function findDocuments(db: Reading | Transaction, ids: readonly DocumentId[]): Promise<(typeof documents.$inferSelect)[]> {
   return db.select().from(documents).where(inArray(documents.id, [...ids]));
-}
-
-export async function findVersion(db: Reading, id: VersionId): Promise<VersionRow | null> {
-  const [row] = await db.select().from(versions).where(eq(versions.id, id));
-  return row ?? null;
 }
 
 /** @returns whether it was live until now */

@@ -27,11 +27,6 @@ export async function readMessage(deps: Deps, input: { readonly id: string }) {
   return message;
 }
 
-/** Whether this is a demo, for what only a demo shows. */
-export async function isDemo(deps: Deps): Promise<boolean> {
-  return (await findOrganisation(deps.db.read))?.demo === true;
-}
-
 /** The mailroom as a page shows it, with one message opened as its text part. */
 export async function viewMailroom(deps: Deps, input: { readonly address?: string | undefined; readonly message?: string | undefined }) {
   const { messages, addresses } = await readMailroom(deps, input);

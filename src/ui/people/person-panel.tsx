@@ -43,7 +43,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
             return (
               <tr key={grant.id}>
                 <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(grant.rights, grant.prints)}</span></td>
-                <td style={{ fontSize: 12 }} className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}{grant.until !== null && <><br /><Moment at={grant.until} /></>}</td>
+                <td style={{ fontSize: 12 }} className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}{grant.until !== null && <><br /><Moment at={grant.until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${name}?`} changes={changes} /></>}</td>
               </tr>
             );
           })}

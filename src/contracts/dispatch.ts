@@ -37,17 +37,26 @@ const watermark = z
     for (const name of unknownTokens(text)) context.addIssue({ code: 'custom', message: `{${name}} is nothing a watermark can say` });
   });
 
+/** `terms`: this person's own, where they differ from everybody's. */
+const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).min(1, 'name at least one recipient').max(500);
+
+/** Whether Embargo mails the links, or the sender carries them. */
+export const DELIVERIES = ['mail', 'by-hand'] as const;
+
 export const dispatchInput = z.object({
   documents: z.array(documentId).min(1, 'choose at least one document').max(50),
-  /** `terms`: this person's own, where they differ from everybody's. */
-  recipients: z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).min(1, 'name at least one recipient').max(500),
+  recipients: recipientsInput,
   terms: termsInput,
   subject: z.string().trim().min(1, 'a subject is needed').max(160),
   note: z.string().trim().max(4000),
   watermark,
+  delivery: z.enum(DELIVERIES).default('mail'),
 });
 export type DispatchInput = z.infer<typeof dispatchInput>;
 export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
+
+export const addPeopleInput = z.object({ id: dispatchId, recipients: recipientsInput, terms: termsInput });
+export type AddPeopleInput = z.infer<typeof addPeopleInput>;
 
 export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000) });
 /** What is known about an address before anything is sent to it. */
@@ -55,10 +64,17 @@ export type RecipientCheck = { readonly address: string; readonly known: { reado
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
-/** Several ends changed together: all or none. Each names the revision that was seen, so that nobody overwrites a colleague unseen. */
-export const changeEndsInput = z.object({ changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable() })).min(1).max(10_000) });
-export type ChangeEndsInput = z.infer<typeof changeEndsInput>;
-export type ChangeEndsResult = { readonly changed: readonly { readonly grant: GrantId; readonly revision: number; readonly before: number | null }[] };
+/**
+ * Several grants changed together: all or none. What is absent stays as it is. Each names the
+ * revision that was seen, so that nobody overwrites a colleague unseen.
+ */
+export const changeGrantsInput = z.object({
+  changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable().optional(), rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(), prints: z.number().int().min(1).max(999).nullable().optional() })).min(1).max(10_000),
+});
+export type ChangeGrantsInput = z.infer<typeof changeGrantsInput>;
+/** What of a grant can be changed. */
+export type Changeable = { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null };
+export type ChangeGrantsResult = { readonly changed: readonly { readonly grant: GrantId; readonly revision: number; readonly before: Changeable }[] };
 
 export type DispatchRow = {
   readonly id: DispatchId;
@@ -112,6 +128,9 @@ export type DispatchDetail = {
   readonly subject: string;
   readonly note: string;
   readonly watermark: string;
+  readonly delivery: (typeof DELIVERIES)[number];
+  /** Whether the person who looks may add people. */
+  readonly mayAdd: boolean;
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];

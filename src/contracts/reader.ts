@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { documentId } from '@/contracts/document';
+import type { OwnRequest } from '@/contracts/requests';
 import { normaliseAddress } from '@/core/policy/address';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
@@ -60,5 +61,6 @@ export type OpenResult =
       readonly rights: Readonly<Record<Right, RightVerdict>>;
       readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };
       readonly address: string;
+      readonly requests: readonly OwnRequest[];
     }
-  | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null };
+  | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly requests: readonly OwnRequest[] };

@@ -1,4 +1,5 @@
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
+import type { RequestRow } from '@/contracts/requests';
 import type { Silence } from '@/core/insight/never-opened';
 
 export type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
@@ -7,4 +8,4 @@ export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: s
 export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
 /** What needs somebody, today. */
-export type TodayPage = { readonly now: number; readonly refused: readonly RefusedRow[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };
+export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; readonly refused: readonly RefusedRow[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

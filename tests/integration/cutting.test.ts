@@ -58,7 +58,7 @@ describe('a cut', () => {
   });
 
   test('of an organisation hits everybody there, and only there', async () => {
-    const input = { documents: [first], recipients: [['k1', 'Kelder Shipworks'], ['k2', 'Kelder Shipworks'], ['l1', 'Lowtide']].map(([name = '', organisation = '']) => ({ address: `${name}.${String(round)}@x.example`, name, organisation })), terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '' };
+    const input = { documents: [first], recipients: [['k1', 'Kelder Shipworks'], ['k2', 'Kelder Shipworks'], ['l1', 'Lowtide']].map(([name = '', organisation = '']) => ({ address: `${name}.${String(round)}@x.example`, name, organisation })), terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '', delivery: 'mail' as const };
     await dispatchDocuments(product.deps, product.ida, input);
     const scope: Scope = { kind: 'organisation', organisation: 'Kelder Shipworks' };
     expect((await previewCut(product.deps, product.ida, { scope })).people).toEqual(['k1', 'k2']);

@@ -21,7 +21,7 @@ beforeAll(async () => {
   product = await startProduct();
   const { deps, ida, clock } = product;
   const document = await protect(product, await drawing(1));
-  const { id } = await dispatchDocuments(deps, ida, { documents: [document], recipients: [{ address: 'mira@b.example', name: 'Mira', organisation: 'Brackwater' }, { address: 'petra@k.example', name: 'Petra', organisation: 'Kelder' }], terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null }, subject: 'x', note: '', watermark: '' });
+  const { id } = await dispatchDocuments(deps, ida, { documents: [document], recipients: [{ address: 'mira@b.example', name: 'Mira', organisation: 'Brackwater' }, { address: 'petra@k.example', name: 'Petra', organisation: 'Kelder' }], terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null }, subject: 'x', note: '', watermark: '', delivery: 'mail' as const });
   const rows = await grantRows(deps, ida, { dispatch: id });
   for (const [i, row] of rows.entries()) {
     clock.set(START + (i + 1) * DAY);

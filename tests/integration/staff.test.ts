@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import { listEntries } from '@/server/repositories/ledger-reader';
-import { changeEnds, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { changeStaff, choosePassword, inviteStaff, requestPassword, viewStaff } from '@/server/services/manage-staff';
 import { viewDispatch } from '@/server/services/list-dispatches';
 import { signIn } from '@/server/services/sign-in';
@@ -118,7 +118,7 @@ describe('what a sender reaches', () => {
     await expect(revokeDocument(product.deps, sender, { id: foreignDocument })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     await expect(dispatch(theirs, [foreignDocument], ['c@ferrow.example'], { until: START + 60 * DAY })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     const [grant] = foreign.grants;
-    await expect(changeEnds(product.deps, sender, { changes: [{ grant: grant?.id ?? 'grt_', revision: 1, until: null }] })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(changeGrants(product.deps, sender, { changes: [{ grant: grant?.id ?? 'grt_', revision: 1, until: null }] })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     await expect(revokeGrants(product.deps, sender, { grants: own.grants.map(({ id }) => id) })).resolves.toEqual({ changed: 1 });
   });
 });

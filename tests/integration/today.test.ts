@@ -12,7 +12,7 @@ beforeAll(async () => { product = await startProduct(); });
 afterAll(async () => { await product.close(); });
 
 test('an empty product asks for nothing', async () => {
-  expect(await viewToday(product.deps)).toMatchObject({ refused: [], ending: [], silent: [], undelivered: [] });
+  expect(await viewToday(product.deps, product.ida)).toMatchObject({ refused: [], ending: [], silent: [], undelivered: [] });
 });
 
 test('refusals, ends, silence and lost mail stand on it, each once, and go when they are dealt with', async () => {
@@ -25,7 +25,7 @@ test('refusals, ends, silence and lost mail stand on it, each once, and go when 
   await revokeGrants(deps, ida, { grants: sent.grants.filter((grant) => grant.address === 'cut@x.example').map((grant) => grant.id) });
   await open('cut@x.example');
   await open('cut@x.example');
-  expect(await viewToday(deps)).toMatchObject({
+  expect(await viewToday(deps, product.ida)).toMatchObject({
     refused: [{ who: 'cut@x.example', reason: 'revoked', times: 2, title: 'Lines plan' }],
     ending: [],
     // Two days are too few to call it silence.
@@ -33,12 +33,12 @@ test('refusals, ends, silence and lost mail stand on it, each once, and go when 
   });
 
   clock.set(START + 5 * DAY);
-  expect(await viewToday(deps)).toMatchObject({ ending: [{ people: 2, until: START + 10 * DAY }], silent: [{ why: 'silent', people: ['silent@x.example'] }] });
+  expect(await viewToday(deps, product.ida)).toMatchObject({ ending: [{ people: 2, until: START + 10 * DAY }], silent: [{ why: 'silent', people: ['silent@x.example'] }] });
   await open('silent@x.example');
-  expect((await viewToday(deps)).silent).toEqual([]);
+  expect((await viewToday(deps, product.ida)).silent).toEqual([]);
 
   clock.set(START + 11 * DAY);
-  expect(await viewToday(deps)).toMatchObject({ refused: [], ending: [], silent: [] });
+  expect(await viewToday(deps, product.ida)).toMatchObject({ refused: [], ending: [], silent: [] });
 });
 
 test('a stranger with a forwarded link is named by the address they proved', async () => {
@@ -46,5 +46,5 @@ test('a stranger with a forwarded link is named by the address they proved', asy
   const document = await protect(product, await drawing(1));
   const sent = await dispatch(product, [document], ['wanted@x.example'], { until: null });
   await openDocument(deps, await prove(product, sent.tokenOf('wanted@x.example'), 'curious@y.example'), { token: sent.tokenOf('wanted@x.example'), document });
-  expect((await viewToday(deps)).refused).toMatchObject([{ who: 'curious@y.example', recipientId: null, reason: 'not-addressed', title: '' }]);
+  expect((await viewToday(deps, product.ida)).refused).toMatchObject([{ who: 'curious@y.example', recipientId: null, reason: 'not-addressed', title: '' }]);
 });

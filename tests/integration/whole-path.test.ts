@@ -7,7 +7,7 @@ import { verifyLicence } from '@/core/licence/licence';
 import { grants, ledgerEntries, ledgerPersonal, licences } from '@/server/db/schema';
 import { signLedger } from '@/server/repositories/ledger-writer';
 import { listEntries } from '@/server/repositories/ledger-reader';
-import { changeEnds, reinstateDocument, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import { changeGrants, reinstateDocument, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { checkRecipients } from '@/server/services/check-recipients';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { exportLedger } from '@/server/services/list-entries';
@@ -157,8 +157,8 @@ describe('access over time', () => {
     const [grant] = rows;
     if (grant === undefined) throw new Error('no grant');
     const change = { changes: [{ grant: grant.id, revision: grant.revision, until: product.clock.now() + 2 * DAY }] };
-    await expect(changeEnds(product.deps, product.ida, change)).resolves.toEqual({ changed: [{ grant: grant.id, revision: 2, before: grant.until }] });
-    await expect(changeEnds(product.deps, product.ida, change)).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(changeGrants(product.deps, product.ida, change)).resolves.toEqual({ changed: [{ grant: grant.id, revision: 2, before: { until: grant.until, rights: grant.rights, prints: grant.prints } }] });
+    await expect(changeGrants(product.deps, product.ida, change)).rejects.toMatchObject({ code: 'CONFLICT' });
   });
 
   test('several ends change together or not at all', async () => {
@@ -167,9 +167,9 @@ describe('access over time', () => {
     const changes = rows.map((row) => ({ grant: row.id, revision: row.revision, until: product.clock.now() + 3 * DAY }));
     const [first, second] = changes;
     if (first === undefined || second === undefined) throw new Error('no grants');
-    await expect(changeEnds(product.deps, product.ida, { changes: [first, { ...second, revision: 7 }] })).rejects.toMatchObject({ code: 'CONFLICT' });
-    await expect(changeEnds(product.deps, product.ida, { changes: [first, { ...second, until: 1 }] })).rejects.toMatchObject({ code: 'INVALID' });
-    await expect(changeEnds(product.deps, product.ida, { changes })).resolves.toMatchObject({ changed: [{ revision: 2 }, { revision: 2 }] });
+    await expect(changeGrants(product.deps, product.ida, { changes: [first, { ...second, revision: 7 }] })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(changeGrants(product.deps, product.ida, { changes: [first, { ...second, until: 1 }] })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(changeGrants(product.deps, product.ida, { changes })).resolves.toMatchObject({ changed: [{ revision: 2 }, { revision: 2 }] });
     expect((await verify()).problems).toEqual([]);
   });
 });
@@ -180,7 +180,7 @@ test('a forwarded link shows a stranger who they are here, and nothing else', as
   const shared = await sharedWith(product.deps, reader, { token: tokenOf(mira) });
   expect(shared).toEqual({ address: 'buying@outsider.example', sender: null, note: '', documents: [] });
   const result = await openDocument(product.deps, reader, { token: tokenOf(mira), document });
-  expect(result).toEqual({ outcome: 'refused', reason: 'not-addressed', address: 'buying@outsider.example', sender: null });
+  expect(result).toEqual({ outcome: 'refused', reason: 'not-addressed', address: 'buying@outsider.example', sender: null, requests: [] });
   const [last] = await newest();
   expect(last?.entry).toMatchObject({ action: 'document.opened', outcome: 'refused', reason: 'not-addressed', document: null, actor: { kind: 'stranger', id: null } });
   expect(last?.personal['address']).toBe('buying@outsider.example');
@@ -233,7 +233,7 @@ describe('the ledger', () => {
 describe('people of one dispatch', () => {
   test('may each have terms of their own; the rest have everybody’s', async () => {
     const own = { rights: ['read' as const, 'copy' as const], from: null, until: product.clock.now() + 2 * DAY, prints: null };
-    const input = { documents: [await protect(product, await drawing(1))], recipients: [{ address: mira, name: '', organisation: '' }, { address: `apart.${mira}`, name: 'Apart', organisation: 'Elsewhere', terms: own }], terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '' };
+    const input = { documents: [await protect(product, await drawing(1))], recipients: [{ address: mira, name: '', organisation: '' }, { address: `apart.${mira}`, name: 'Apart', organisation: 'Elsewhere', terms: own }], terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '', delivery: 'mail' as const };
     const { id } = await dispatchDocuments(product.deps, product.ida, input);
     const rows = await product.deps.db.read.select().from(grants).where(eq(grants.dispatchId, id));
     expect(rows.map((row) => [row.rights, row.untilAt]).sort()).toEqual([[['read'], null], [['read', 'copy'], own.until]]);

@@ -64,7 +64,7 @@ export function drawing(pages = 3): Promise<Uint8Array> {
 export async function dispatch({ deps, ida }: Product, documents: readonly DocumentId[], addresses: readonly string[], terms: Partial<DispatchInput['terms']> = {}) {
   const input: DispatchInput = {
     documents: [...documents], recipients: addresses.map((address) => ({ address, name: '', organisation: '' })),
-    terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms }, subject: 'For you', note: 'A note', watermark: DEFAULT_WATERMARK,
+    terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms }, subject: 'For you', note: 'A note', watermark: DEFAULT_WATERMARK, delivery: 'mail',
   };
   const { id } = await dispatchDocuments(deps, ida, input);
   const grants = await grantRows(deps, ida, { dispatch: id });

@@ -9,10 +9,10 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'page.shown': 'read',
   'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken',
   'dispatch.sent': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',
-  'document.protected': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed',
+  'document.protected': 'changed', 'document.revised': 'changed', 'document.filed': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed',
   'grant.given': 'changed', 'grant.changed': 'changed', 'grant.revoked': 'changed', 'grant.reinstated': 'changed',
-  'recipient.blocked': 'changed', 'recipient.unblocked': 'changed',
-  'organisation.set-up': 'staff', 'staff.signed-in': 'staff', 'staff.signed-out': 'staff', 'staff.viewed': 'staff', 'staff.invited': 'staff', 'staff.changed': 'staff', 'staff.password-chosen': 'staff',
+  'recipient.blocked': 'changed', 'recipient.unblocked': 'changed', 'recipient.changed': 'changed', 'request.asked': 'sent', 'request.answered': 'changed', 'settings.changed': 'staff',
+  'organisation.set-up': 'staff', 'staff.signed-in': 'staff', 'staff.signed-out': 'staff', 'staff.viewed': 'staff', 'staff.invited': 'staff', 'staff.changed': 'staff', 'staff.password-chosen': 'staff', 'staff.proven': 'staff', 'staff.factor-changed': 'staff',
   'ledger.exported': 'staff', 'demo.changed': 'staff',
   'code.requested': 'proof', 'code.entered': 'proof', 'key.unwrapped': 'proof',
 };

@@ -7,11 +7,12 @@ import type { Hash } from '@/core/ledger/hash';
 
 /** Everything that is recorded, named by what happened. */
 export const ACTIONS = [
-  'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed', 'staff.invited', 'staff.changed', 'staff.password-chosen',
-  'document.protected', 'document.revoked', 'document.reinstated',
+  'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed', 'staff.invited', 'staff.changed', 'staff.password-chosen', 'staff.proven', 'staff.factor-changed',
+  'document.protected', 'document.revised', 'document.filed', 'document.revoked', 'document.reinstated',
   'dispatch.sent', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
   'mail.delivered', 'mail.failed',
-  'recipient.blocked', 'recipient.unblocked',
+  'recipient.blocked', 'recipient.unblocked', 'recipient.changed',
+  'request.asked', 'request.answered', 'settings.changed',
   'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed',
   'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept',
   'ledger.exported', 'demo.changed',

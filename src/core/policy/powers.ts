@@ -22,8 +22,8 @@ export function powersOf(role: Role): Power[] {
   return POWERS.filter((power) => holds(role, power));
 }
 
-/** Whether somebody may change access to a document that this person owns, or that this person sent. */
-export function reaches(staff: { readonly id: string; readonly role: Role }, of: { readonly owner?: string | undefined; readonly sender?: string | undefined }): boolean {
+/** Whether somebody may change access to a document that they own or stand in for, or to what they sent. */
+export function reaches(staff: { readonly id: string; readonly role: Role }, of: { readonly owner?: string | undefined; readonly deputy?: string | null | undefined; readonly sender?: string | undefined }): boolean {
   if (!holds(staff.role, 'change-access')) return false;
-  return staff.role === 'administrator' || of.owner === staff.id || of.sender === staff.id;
+  return staff.role === 'administrator' || of.owner === staff.id || of.deputy === staff.id || of.sender === staff.id;
 }

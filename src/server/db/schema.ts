@@ -1,10 +1,12 @@
 import { sql } from 'drizzle-orm';
-import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import type { DeviceId, DispatchId, DocumentId, DraftId, GrantId, Id, LicenceId, LinkId, RecipientId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import { blob, foreignKey, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import type { DeviceId, DispatchId, DocumentId, DraftId, FolderId, GrantId, Id, LicenceId, LinkId, MarkingId, RecipientId, RequestId, StaffId, TermsId, UploadId, VersionId, ViewId } from '@/core/base/ids';
 import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 import type { DraftBody } from '@/core/policy/draft';
+import type { KeptTerms } from '@/core/policy/kept-terms';
 import type { Role } from '@/core/policy/powers';
+import type { RequestState } from '@/core/policy/requests';
 import type { Right } from '@/core/policy/rights';
 
 // Moments are milliseconds since the epoch throughout.
@@ -31,6 +33,11 @@ export const staff = sqliteTable('staff', {
   role: text().$type<Role>().notNull(),
   /** Since when this person cannot sign in; what they did stays theirs. */
   disabledAt: integer(),
+  /** The shared secret of the second factor (RFC 6238), wrapped; null where none is set up. */
+  factor: blob({ mode: 'buffer' }),
+  factorGeneration: integer(),
+  /** The last time step that was used, so that a code works once. */
+  factorStep: integer(),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
 });
@@ -42,6 +49,8 @@ export const staffSessions = sqliteTable('staff_sessions', {
   expiresAt: integer({ mode: 'timestamp_ms' }).notNull(),
   ipAddress: text(),
   userAgent: text(),
+  /** When password and second factor were last given within this session; null: only when it began. */
+  provenAt: integer(),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
 });
@@ -94,10 +103,33 @@ export const documents = sqliteTable('documents', {
   reference: text().notNull().unique(),
   title: text().notNull(),
   ownerId: text().$type<StaffId>().notNull().references(() => staff.id),
+  /** Who answers for it while the owner cannot; null: the organisation's administrators. */
+  deputyId: text().$type<StaffId>().references(() => staff.id),
+  folderId: text().$type<FolderId>().references(() => folders.id),
+  markingId: text().$type<MarkingId>().references(() => markings.id),
+  /** Facts of the organisation's own choosing: project, lot, revision. */
+  attributes: text({ mode: 'json' }).$type<Readonly<Record<string, string>>>().notNull().default(sql`'{}'`),
   versionId: text().$type<VersionId>().notNull(),
   revokedAt: integer(),
   revokedBy: text().$type<StaffId>(),
   createdAt: integer().notNull(),
+}, (table) => [index('documents_created').on(table.createdAt, table.id), index('documents_folder').on(table.folderId)]);
+
+/** Places documents sit in; they nest. */
+export const folders = sqliteTable('folders', {
+  id: text().$type<FolderId>().primaryKey(),
+  parentId: text().$type<FolderId>(),
+  name: text().notNull(),
+  createdAt: integer().notNull(),
+}, (table) => [foreignKey({ columns: [table.parentId], foreignColumns: [table.id] }), index('folders_parent').on(table.parentId)]);
+
+/** Protective markings: one flat list that the organisation names itself. */
+export const markings = sqliteTable('markings', {
+  id: text().$type<MarkingId>().primaryKey(),
+  name: text().notNull().unique(),
+  /** What it means, for whoever chooses one. */
+  meaning: text().notNull(),
+  position: integer().notNull(),
 });
 
 export const versions = sqliteTable('versions', {
@@ -115,12 +147,14 @@ export const versions = sqliteTable('versions', {
   keyGeneration: integer().notNull(),
   createdAt: integer().notNull(),
   createdBy: text().$type<StaffId>().notNull().references(() => staff.id),
-});
+}, (table) => [uniqueIndex('versions_number').on(table.documentId, table.number)]);
 
 export const uploads = sqliteTable('uploads', {
   id: text().$type<UploadId>().primaryKey(),
   versionId: text().$type<VersionId>().notNull(),
   staffId: text().$type<StaffId>().notNull().references(() => staff.id),
+  /** The document this is to become a new version of; null: a document of its own. */
+  documentId: text().$type<DocumentId>().references(() => documents.id),
   fileName: text().notNull(),
   declaredBytes: integer().notNull(),
   receivedBytes: integer().notNull(),
@@ -137,9 +171,12 @@ export const recipients = sqliteTable('recipients', {
   address: text().notNull().unique(),
   name: text().notNull(),
   organisation: text().notNull(),
+  /** An IANA zone and a language tag, where they are known. */
+  zone: text(),
+  language: text(),
   blocked: integer({ mode: 'boolean' }).notNull().default(false),
   createdAt: integer().notNull(),
-});
+}, (table) => [index('recipients_order').on(table.organisation, table.name, table.address)]);
 
 export const dispatches = sqliteTable('dispatches', {
   id: text().$type<DispatchId>().primaryKey(),
@@ -147,6 +184,8 @@ export const dispatches = sqliteTable('dispatches', {
   subject: text().notNull(),
   note: text().notNull(),
   watermark: text().notNull(),
+  /** Whether Embargo mailed the links, or the sender carried them. */
+  delivery: text().$type<'mail' | 'by-hand'>().notNull().default('mail'),
   sentBy: text().$type<StaffId>().notNull().references(() => staff.id),
   sentAt: integer().notNull(),
 });
@@ -158,6 +197,24 @@ export const drafts = sqliteTable('drafts', {
   body: text({ mode: 'json' }).$type<DraftBody>().notNull(),
   updatedAt: integer().notNull(),
 }, (table) => [index('drafts_staff').on(table.staffId, table.updatedAt)]);
+
+/** Terms kept under a name, to be chosen from a list. */
+export const keptTerms = sqliteTable('kept_terms', {
+  id: text().$type<TermsId>().primaryKey(),
+  name: text().notNull().unique(),
+  body: text({ mode: 'json' }).$type<KeptTerms>().notNull(),
+  changedBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  changedAt: integer().notNull(),
+});
+
+/** A view of the ledger under a name: the query of its address. */
+export const keptViews = sqliteTable('kept_views', {
+  id: text().$type<ViewId>().primaryKey(),
+  staffId: text().$type<StaffId>().notNull().references(() => staff.id),
+  name: text().notNull(),
+  query: text().notNull(),
+  createdAt: integer().notNull(),
+}, (table) => [uniqueIndex('kept_views_name').on(table.staffId, table.name)]);
 
 export const grants = sqliteTable('grants', {
   id: text().$type<GrantId>().primaryKey(),
@@ -180,6 +237,23 @@ export const grants = sqliteTable('grants', {
   index('grants_document').on(table.documentId, table.recipientId),
   index('grants_recipient').on(table.recipientId),
 ]);
+
+/** What a recipient asks of whoever answers for a grant: more time, or a right. */
+export const requests = sqliteTable('requests', {
+  id: text().$type<RequestId>().primaryKey(),
+  grantId: text().$type<GrantId>().notNull().references(() => grants.id),
+  recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
+  /** The right that is asked for; null: only more time. */
+  right: text().$type<Right>(),
+  until: integer(),
+  reason: text().notNull(),
+  state: text().$type<RequestState>().notNull(),
+  /** The sentence that came with the answer. */
+  answer: text().notNull().default(''),
+  answeredBy: text().$type<StaffId>().references(() => staff.id),
+  answeredAt: integer(),
+  askedAt: integer().notNull(),
+}, (table) => [index('requests_state').on(table.state, table.askedAt), index('requests_grant').on(table.grantId)]);
 
 /** One way to a dispatch for one addressee. The token alone opens nothing. */
 export const links = sqliteTable('links', {
@@ -315,7 +389,11 @@ const heap = () => ({
  * How many entries of each kind there were on each day, kept along with the entries themselves, so
  * that a year of them is counted by reading a few rows. Empty text stands for nothing: a key has no nulls.
  */
-export const ledgerDays = sqliteTable('ledger_days', heap(), (table) => [primaryKey({ columns: [table.day, table.kind, table.outcome, table.reason, table.place, table.organisation] })]);
+export const ledgerDays = sqliteTable('ledger_days', {
+  ...heap(),
+  /** The last entry that was counted here: whoever holds a copy reads only what came since. */
+  last: integer().notNull().default(0),
+}, (table) => [primaryKey({ columns: [table.day, table.kind, table.outcome, table.reason, table.place, table.organisation] }), index('ledger_days_last').on(table.last)]);
 
 /** The same by document, recipient and dispatch: read only where a filter names one of them. */
 export const ledgerPairs = sqliteTable('ledger_pairs', { ...heap(), documentId: text().notNull(), recipientId: text().notNull(), dispatchId: text().notNull() }, (table) => [

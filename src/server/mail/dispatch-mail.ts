@@ -13,7 +13,7 @@ export type DispatchMailFacts = {
 };
 
 /** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
-function momentWords(moment: number, zone: string): string {
+export function momentWords(moment: number, zone: string): string {
   return `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(moment)} (${zone})`;
 }
 

@@ -2,6 +2,7 @@ import 'server-only';
 import { and, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import type { GrantFacts } from '@/core/policy/decide';
+import type { Right } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
 import { dispatches, documents, grants, ledgerEntries, licences, links, outbox, recipients, staff, versions } from '@/server/db/schema';
 
@@ -32,10 +33,25 @@ export async function countDispatches(tx: Transaction): Promise<number> {
   return tx.$count(dispatches);
 }
 
-export async function insertDispatch(tx: Transaction, dispatch: typeof dispatches.$inferInsert, grantRows: readonly (typeof grants.$inferInsert)[], linkRows: readonly (typeof links.$inferInsert)[]): Promise<void> {
+export async function insertDispatch(tx: Transaction, dispatch: typeof dispatches.$inferInsert): Promise<void> {
   await tx.insert(dispatches).values(dispatch);
+}
+
+export async function insertGrants(tx: Transaction, grantRows: readonly (typeof grants.$inferInsert)[], linkRows: readonly (typeof links.$inferInsert)[]): Promise<void> {
   for (let at = 0; at < grantRows.length; at += 500) await tx.insert(grants).values(grantRows.slice(at, at + 500));
-  await tx.insert(links).values([...linkRows]);
+  if (linkRows.length > 0) await tx.insert(links).values([...linkRows]);
+}
+
+/** The links of a dispatch by recipient. */
+export async function linksOf(db: Reading | Transaction, dispatch: DispatchId): Promise<Map<RecipientId, string>> {
+  const rows = await db.select({ recipientId: links.recipientId, token: links.token }).from(links).where(eq(links.dispatchId, dispatch));
+  return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
+}
+
+/** What a dispatch carries, and whom it reaches. */
+export async function documentsOfDispatch(db: Reading | Transaction, dispatch: DispatchId): Promise<{ readonly documents: DocumentId[]; readonly recipients: ReadonlySet<RecipientId> }> {
+  const rows = await db.select({ documentId: grants.documentId, recipientId: grants.recipientId }).from(grants).where(eq(grants.dispatchId, dispatch));
+  return { documents: [...new Set(rows.map((row) => row.documentId))], recipients: new Set(rows.map((row) => row.recipientId)) };
 }
 
 export async function listDispatchRows(db: Reading, now: number) {
@@ -64,7 +80,7 @@ export async function listDispatchRows(db: Reading, now: number) {
     .orderBy(desc(dispatches.sentAt), dispatches.id);
 }
 
-export async function findDispatch(db: Reading, id: DispatchId) {
+export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
   const [row] = await db.select({ dispatch: dispatches, sentBy: staff.name, senderEmail: staff.email }).from(dispatches).innerJoin(staff, eq(staff.id, dispatches.sentBy)).where(eq(dispatches.id, id));
   return row ?? null;
 }
@@ -93,9 +109,9 @@ export async function grantsByIds(db: Reading | Transaction, ids: readonly Grant
 }
 
 /** Who answers for each of these grants: who sent it, and who owns the document. */
-export async function answerableFor(tx: Reading | Transaction, ids: readonly GrantId[]): Promise<{ readonly sender: StaffId; readonly owner: StaffId }[]> {
+export async function answerableFor(tx: Reading | Transaction, ids: readonly GrantId[]): Promise<{ readonly sender: StaffId; readonly owner: StaffId; readonly deputy: StaffId | null }[]> {
   return tx
-    .selectDistinct({ sender: dispatches.sentBy, owner: documents.ownerId })
+    .selectDistinct({ sender: dispatches.sentBy, owner: documents.ownerId, deputy: documents.deputyId })
     .from(grants)
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(documents, eq(documents.id, grants.documentId))
@@ -132,9 +148,9 @@ export async function setGrantsReinstated(tx: Transaction, ids: readonly GrantId
   return tx.update(grants).set({ revokedAt: null, revokedBy: null, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NOT NULL`)).returning();
 }
 
-/** Changes the end of a grant that is still at this revision; `null` where somebody was faster. */
-export async function setGrantEnd(tx: Transaction, id: GrantId, revision: number, untilAt: number | null): Promise<GrantRecord | null> {
-  const [row] = await tx.update(grants).set({ untilAt, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
+/** Changes a grant that is still at this revision; `null` where somebody was faster. */
+export async function setGrantTerms(tx: Transaction, id: GrantId, revision: number, { until, rights, prints }: { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null }): Promise<GrantRecord | null> {
+  const [row] = await tx.update(grants).set({ untilAt: until, rights, prints, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
   return row ?? null;
 }
 

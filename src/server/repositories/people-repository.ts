@@ -41,7 +41,7 @@ export async function refusalsOfPerson(db: Reading, id: RecipientId): Promise<nu
   return db.$count(ledgerEntries, and(eq(ledgerEntries.recipientId, id), eq(ledgerEntries.action, 'document.opened'), eq(ledgerEntries.outcome, 'refused')));
 }
 
-export type ScopedGrant = { readonly id: GrantId; readonly recipientId: RecipientId; readonly documentId: string; readonly name: string; readonly address: string; readonly sender: string; readonly owner: string; readonly printsMade: number; readonly mayKeep: number; readonly opens: number };
+export type ScopedGrant = { readonly id: GrantId; readonly recipientId: RecipientId; readonly documentId: string; readonly name: string; readonly address: string; readonly sender: string; readonly owner: string; readonly deputy: string | null; readonly printsMade: number; readonly mayKeep: number; readonly opens: number };
 
 /** Grants inside a scope that are not revoked yet, with who answers for each. */
 export async function grantsInScope(db: Reading | Transaction, scope: Scope): Promise<ScopedGrant[]> {
@@ -55,7 +55,7 @@ export async function grantsInScope(db: Reading | Transaction, scope: Scope): Pr
   const opens = db.select({ grantId: licences.grantId, opens: sql<number | null>`count(*)`.as('opens') }).from(licences).groupBy(licences.grantId).as('opens');
   const rows = await db
     .select({
-      id: grants.id, recipientId: grants.recipientId, documentId: grants.documentId, name: recipients.name, address: recipients.address, sender: dispatches.sentBy, owner: documents.ownerId,
+      id: grants.id, recipientId: grants.recipientId, documentId: grants.documentId, name: recipients.name, address: recipients.address, sender: dispatches.sentBy, owner: documents.ownerId, deputy: documents.deputyId,
       printsMade: grants.printsMade, mayKeep: sql<number>`instr(${grants.rights}, '"keep"') > 0`, opens: opens.opens,
     })
     .from(grants)

@@ -19,6 +19,12 @@ export async function findLink(db: Reading, token: string) {
   return row ?? null;
 }
 
+/** The token of the link that leads a recipient to a dispatch. */
+export async function linkOf(db: Reading | Transaction, dispatch: DispatchId, recipient: RecipientId): Promise<string | null> {
+  const [row] = await db.select({ token: links.token }).from(links).where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)));
+  return row?.token ?? null;
+}
+
 export async function findRecipientByAddress(db: Reading, address: string) {
   const [row] = await db.select().from(recipients).where(eq(recipients.address, address));
   return row ?? null;

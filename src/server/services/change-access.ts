@@ -1,12 +1,12 @@
 import 'server-only';
 import type { DocumentId, GrantId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
-import type { ChangeEndsInput, ChangeEndsResult } from '@/contracts/dispatch';
+import type { Changeable, ChangeGrantsInput, ChangeGrantsResult } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/powers';
-import { termsText } from '@/core/policy/rights';
+import { brokenDependencies, termsText } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import { setDocumentReinstated, setDocumentRevoked, findDocument } from '@/server/repositories/document-repository';
-import { answerableFor, grantsByIds, setGrantEnd, setGrantsReinstated, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { answerableFor, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
@@ -17,7 +17,7 @@ export function aboutGrant(action: Happening['action'], actor: StaffActor, now: 
 }
 
 /** @throws ServiceError `NOT_ALLOWED` where one of these is beyond this person's reach: then none is changed */
-async function needReach(tx: Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
+export async function needReach(tx: Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
   if ((await answerableFor(tx, grants)).every((of) => reaches(actor, of))) return;
   throw new ServiceError('NOT_ALLOWED', 'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.');
 }
@@ -45,37 +45,58 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
 }
 
 /**
- * Moves the ends of grants, all of them or none.
+ * Gives a grant other terms, inside a change that is recorded with it.
  *
- * @returns for each the end it had, so that the change can be undone by the same means
+ * @throws ServiceError `CONFLICT` where somebody changed it since `revision` was seen, `INVALID`
+ */
+export async function changeGrant(tx: Transaction, before: GrantRecord, revision: number, terms: Changeable): Promise<GrantRecord> {
+  const prints = terms.rights.includes('print') ? terms.prints : null;
+  if (terms.until !== null && terms.until <= (before.fromAt ?? before.givenAt)) throw new ServiceError('INVALID', 'The end lies before the start.');
+  const [broken] = brokenDependencies({ rights: terms.rights, from: before.fromAt, until: terms.until, prints });
+  if (broken !== undefined) throw new ServiceError('INVALID', `The right to ${broken.right} cannot stand without ${broken.needs === 'unlimited-print' ? 'print without a limit' : broken.needs}.`);
+  const after = await setGrantTerms(tx, before.id, revision, { ...terms, prints });
+  if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this in the meantime. Nothing was changed now; look at it again.');
+  return after;
+}
+
+/** The entry about a changed grant: what it was, what it is. */
+export function aboutChange(actor: StaffActor, now: number, before: GrantRecord, after: GrantRecord): Happening {
+  return aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) });
+}
+
+/**
+ * Changes ends, rights and counts of grants, all of them or none.
+ *
+ * @returns for each what it was, so that the change can be undone by the same means
  * @throws ServiceError `CONFLICT` where somebody changed one since it was shown, `INVALID`, `NOT_FOUND`
  */
-export async function changeEnds(deps: Deps, actor: StaffActor, { changes }: ChangeEndsInput): Promise<ChangeEndsResult> {
+export async function changeGrants(deps: Deps, actor: StaffActor, { changes }: ChangeGrantsInput): Promise<ChangeGrantsResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const ids = changes.map(({ grant }) => grant);
     await needReach(tx, actor, ids);
     const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
-    const changed: ChangeEndsResult['changed'][number][] = [];
+    const changed: ChangeGrantsResult['changed'][number][] = [];
     const happenings: Happening[] = [];
-    for (const { grant, revision, until } of changes) {
+    for (const { grant, revision, until, rights, prints } of changes) {
       const before = known.get(grant);
       if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
-      if (until !== null && until <= (before.fromAt ?? before.givenAt)) throw new ServiceError('INVALID', 'The end lies before the start.');
-      const after = await setGrantEnd(tx, grant, revision, until);
-      if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this in the meantime. Nothing was changed now; look at it again.');
-      changed.push({ grant, revision: after.revision, before: before.untilAt });
-      happenings.push(aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) }));
+      const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints };
+      const after = await changeGrant(tx, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints });
+      changed.push({ grant, revision: after.revision, before: was });
+      happenings.push(aboutChange(actor, now, before, after));
     }
     await record(deps, tx, ...happenings);
     return { changed };
   });
 }
 
-async function needDocument(tx: Transaction, actor: StaffActor, id: DocumentId): Promise<void> {
+/** @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+export async function needDocument(tx: Transaction, actor: StaffActor, id: DocumentId): Promise<NonNullable<Awaited<ReturnType<typeof findDocument>>>> {
   const found = await findDocument(tx, id);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
-  if (!reaches(actor, { owner: found.document.ownerId })) throw new ServiceError('NOT_ALLOWED', 'This document is somebody else’s. Ask its owner or an administrator.');
+  if (!reaches(actor, { owner: found.document.ownerId, deputy: found.document.deputyId })) throw new ServiceError('NOT_ALLOWED', 'This document is somebody else’s. Ask its owner or an administrator.');
+  return found;
 }
 
 /** Revokes a whole document: a state that beats every grant and leaves them as they were. */

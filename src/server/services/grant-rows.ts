@@ -17,7 +17,7 @@ export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role
     rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade,
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
-    mayChange: reaches(actor, { sender: sentBy, owner: document.ownerId }),
+    mayChange: reaches(actor, { sender: sentBy, owner: document.ownerId, deputy: document.deputyId }),
     link: `${deps.publicUrl}/r/${token}`,
   }));
 }

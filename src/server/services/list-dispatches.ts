@@ -1,5 +1,6 @@
 import 'server-only';
 import type { DispatchDetail, DispatchRow, EventMark } from '@/contracts/dispatch';
+import { reaches } from '@/core/policy/powers';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { findDispatch, listDispatchRows, mailCounts } from '@/server/repositories/dispatch-repository';
 import { marksOf } from '@/server/repositories/ledger-reader';
@@ -27,7 +28,7 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), dispatch: id });
   const { dispatch, sentBy } = found;
   return {
-    id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, sentAt: dispatch.sentAt, sentBy,
+    id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, delivery: dispatch.delivery, mayAdd: reaches(actor, { sender: dispatch.sentBy }), sentAt: dispatch.sentAt, sentBy,
     grants: await grantRows(deps, actor, { dispatch: id }),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     mail: await mailCounts(deps.db.read, id),

@@ -11,6 +11,7 @@ import { findOrganisation } from '@/server/repositories/organisation-repository'
 import { documentsFor, endDevice, findLink, findRecipientByAddress, insertLicence } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
@@ -74,7 +75,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   if (decision.outcome === 'refused') {
     const known = decision.reason !== 'not-addressed';
     await refuse(deps, actor, decision.reason, known ? input.document : null, link.dispatch.id, decision.source?.grant ?? decision.source?.level);
-    return { outcome: 'refused', reason: decision.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null };
+    return { outcome: 'refused', reason: decision.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };
   }
 
   const [found, recipient, organisation] = await Promise.all([findDocument(deps.db.read, input.document), findRecipientByAddress(deps.db.read, actor.address), findOrganisation(deps.db.read)]);
@@ -105,7 +106,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   });
   return {
     outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights,
-    sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address,
+    sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address, requests: await ownRequests(deps, { ...actor, recipient: recipient.id }, document.id),
   };
 }
 

@@ -17,7 +17,7 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
   return {
     id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
     keyDestroyed: version.wrappedKey === null, fileName: version.fileName, pages: version.pages, bytes: version.bytes,
-    mayChange: reaches(actor, { owner: document.ownerId }),
+    mayChange: reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
     grants: await grantRows(deps, actor, { document: id }),
   };
 }

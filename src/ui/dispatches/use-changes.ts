@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
-import type { ChangeEndsResult, GrantRow } from '@/contracts/dispatch';
+import type { Changeable, ChangeGrantsResult, GrantRow } from '@/contracts/dispatch';
 import { call, sentenceOf } from '@/ui/http/call';
 
 type Said = { readonly text: string; readonly stops: boolean; readonly undo: (() => Promise<void>) | null };
@@ -16,6 +16,8 @@ export type Changes = {
   /** Carries out a cut that answers with the grants it revoked. */
   readonly cutWhole: (cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>) => Promise<void>;
   readonly moveEnds: (grants: readonly GrantRow[], until: number | null) => Promise<void>;
+  /** Gives all of them the same rights; ends stay. */
+  readonly setRights: (grants: readonly GrantRow[], rights: Pick<Changeable, 'rights' | 'prints'>) => Promise<void>;
 };
 
 function counted(n: number, what: string): string {
@@ -44,10 +46,10 @@ export function useChanges(): Changes {
       const [word, other] = verb === 'revoke' ? (['Revoked', 'reinstate'] as const) : (['Reinstated', 'revoke'] as const);
       return { text: `${word} ${counted(changed, 'grant')}.`, stops: false, undo: changed === 0 ? null : () => cut(other, grants) };
     });
-  const send = (changes: readonly { readonly grant: GrantRow['id']; readonly revision: number; readonly until: number | null }[]): Promise<void> =>
+  const send = (said: string, changes: readonly ({ readonly grant: GrantRow['id']; readonly revision: number } & Partial<Changeable>)[]): Promise<void> =>
     attempt(async () => {
-      const { changed } = await call<ChangeEndsResult>('POST', '/api/v1/grants/end', { changes });
-      return { text: `Moved ${counted(changed.length, 'end')}.`, stops: false, undo: () => send(changed.map(({ grant, revision, before }) => ({ grant, revision, until: before }))) };
+      const { changed } = await call<ChangeGrantsResult>('POST', '/api/v1/grants/change', { changes });
+      return { text: `Changed ${counted(changed.length, said)}.`, stops: false, undo: () => send(said, changed.map(({ grant, revision, before }) => ({ grant, revision, ...before }))) };
     });
   return {
     busy, said,
@@ -57,6 +59,7 @@ export function useChanges(): Changes {
       const { grants } = await work();
       return { text: `Revoked ${counted(grants.length, 'grant')}.`, stops: false, undo: grants.length === 0 ? null : () => cut('reinstate', grants) };
     }),
-    moveEnds: (grants, until) => send(grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until }))),
+    moveEnds: (grants, until) => send('end', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until }))),
+    setRights: (grants, rights) => send('grant', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, ...rights }))),
   };
 }

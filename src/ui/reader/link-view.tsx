@@ -4,8 +4,10 @@ import { useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import type { OpenResult, SharedWith } from '@/contracts/reader';
+import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { forgetDeviceKey } from '@/ui/reader/device-key';
+import { AskForm } from '@/ui/reader/ask-form';
 import { ReaderView } from '@/ui/reader/reader-view';
 import { Refusal } from '@/ui/reader/refusal';
 import { readerCall } from '@/ui/reader/reader-call';
@@ -36,7 +38,7 @@ export function LinkView({ token, shared }: { readonly token: string; readonly s
   }, [chosen, token]);
 
   const back = () => { setChosen(null); setOpened(null); setProblem(null); };
-  if (shared.sender === null) return <Refusal reason="not-addressed" address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} />;
+  if (shared.sender === null) return <Refusal reason="not-addressed" address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} more={null} />;
   if (problem !== null) {
     return (
       <main className="blank"><div className="stack">
@@ -47,6 +49,6 @@ export function LinkView({ token, shared }: { readonly token: string; readonly s
   }
   if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
   if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
-  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} />;
-  return <ReaderView opened={opened} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} granted={['read']} />} />;
+  return <ReaderView opened={opened} more={<AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={RIGHTS.filter((right) => opened.rights[right].granted)} />} onLeave={() => void leave()} onBack={single === null ? back : null} />;
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useRef, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { OpenResult } from '@/contracts/reader';
 import type { RefusalReason, Withheld } from '@/core/policy/decide';
@@ -35,7 +35,7 @@ async function saveResponse(response: Response): Promise<void> {
 }
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
-export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opened; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
+export function ReaderView({ opened, more, onLeave, onBack }: { readonly opened: Opened; readonly more: ReactNode; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
   const [ended, setEnded] = useState<RefusalReason | null>(null);
   const [until, setUntil] = useState(opened.until);
   const [message, setMessage] = useState<string | null>(null);
@@ -61,7 +61,7 @@ export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opene
     }
   };
 
-  if (ended !== null) return <Refusal reason={ended} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} />;
+  if (ended !== null) return <Refusal reason={ended} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} more={more} />;
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
   const print = opened.rights.print;
   const base = `/api/v1/reader/licences/${opened.licence}`;
@@ -87,6 +87,7 @@ export function ReaderView({ opened, onLeave, onBack }: { readonly opened: Opene
             {print.granted && <PrintControl pages={opened.pages} left={print.printsLeft} onPrint={(from, to) => void take(`${base}/print`, { from, to }, 'A marked copy was made and saved. Print it from there.')} />}
             {opened.rights.keep.granted && <Button onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}>Keep a copy</Button>}
             <RightsPanel rights={opened.rights} sender={opened.sender.name} />
+            {more}
             <hr />
             <h2>What is recorded</h2>
             <p className="quiet">Each open, the pages shown, the time, your network address and this device. Nothing else.</p>

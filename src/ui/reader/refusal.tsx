@@ -1,12 +1,13 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { RefusalReason } from '@/core/policy/decide';
 import { refusalWords } from '@/ui/words/reason-words';
 import { Mark } from '@/ui/marks/mark';
 
 /** Says what happened and what the person can do, and nothing about anybody else. */
-export function Refusal({ reason, address, sender, onLeave, onBack }: { readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
+export function Refusal({ reason, address, sender, onLeave, onBack, more }: { readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly onLeave: () => void; readonly onBack: (() => void) | null; /** A way to ask for more, shown where time may help. */ readonly more: ReactNode }) {
   const words = refusalWords[reason];
   return (
     <main className="blank">
@@ -15,6 +16,7 @@ export function Refusal({ reason, address, sender, onLeave, onBack }: { readonly
         <h1>{words.title}</h1>
         <p>{words.next}</p>
         <p className="quiet">You are here as <b>{address}</b>.</p>
+        {(reason === 'expired' || reason === 'not-yet') && more}
         <div className="row" style={{ marginTop: 10 }}>
           {sender !== null && <Button component="a" href={`mailto:${sender.email}?subject=${encodeURIComponent('About the document you sent me')}`}>Write to {sender.name}</Button>}
           <Button onClick={onLeave}>Use another address</Button>

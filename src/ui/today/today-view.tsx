@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import Link from 'next/link';
 import type { TodayPage } from '@/contracts/today';
 import type { Silence } from '@/core/insight/never-opened';
+import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { distanceText } from '@/ui/time/moment-words';
@@ -27,13 +28,14 @@ function Section({ title, none, rows }: { readonly title: string; readonly none:
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-record');
-  const { now, refused, ending, silent, undelivered } = page;
-  const count = refused.length + ending.length + silent.length + undelivered.length;
+  const { now, requests, refused, ending, silent, undelivered } = page;
+  const count = requests.length + refused.length + ending.length + silent.length + undelivered.length;
   return (
     <main className="work wide">
       <div className="surface">
         <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" /><span className="quiet"><Moment at={now} named /></span></div></div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
+          <RequestsSection requests={requests} />
           <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (
             <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>
               <td><b>{row.who}</b><br /><span className="quiet">{row.organisation === '' ? 'never addressed' : row.organisation}</span></td>

@@ -1,0 +1,5 @@
+import { addPeopleInput } from '@/contracts/dispatch';
+import { handle } from '@/server/http/handle';
+import { addPeople } from '@/server/services/dispatch-documents';
+
+export const POST = handle('dispatch', addPeopleInput, addPeople);

@@ -1,0 +1,5 @@
+import { answerInput } from '@/contracts/requests';
+import { handle } from '@/server/http/handle';
+import { answerRequests } from '@/server/services/answer-requests';
+
+export const POST = handle('change-access', answerInput, answerRequests);

@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import { documentId } from '@/contracts/document';
+import { linkToken } from '@/contracts/reader';
+import { isId, type DispatchId, type DocumentId, type RecipientId, type RequestId } from '@/core/base/ids';
+import type { RequestState } from '@/core/policy/requests';
+import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
+
+const requestId = z.custom<RequestId>((value) => typeof value === 'string' && isId('request', value), 'no such request');
+const right = z.enum(OFFERED_RIGHTS).nullable();
+const moment = z.number().int().nullable();
+
+export const askInput = z
+  .object({ token: linkToken, document: documentId, right, until: moment, reason: z.string().trim().min(1, 'a reason is needed').max(500) })
+  .refine(({ right: asked, until }) => asked !== null || until !== null, 'ask for a right, for time, or for both');
+export type AskInput = z.infer<typeof askInput>;
+
+/** One answer to one or several requests that are alike. With neither right nor time it declines. */
+export const answerInput = z.object({ requests: z.array(requestId).min(1).max(500), right, until: moment, prints: z.number().int().min(1).max(999).nullable(), words: z.string().trim().max(500) });
+export type AnswerInput = z.infer<typeof answerInput>;
+
+/** A request as the person who asked sees it. */
+export type OwnRequest = { readonly right: Right | null; readonly until: number | null; readonly reason: string; readonly state: RequestState; readonly answer: string; readonly askedAt: number };
+
+/** A request as staff see it. */
+export type RequestRow = OwnRequest & {
+  readonly id: RequestId;
+  readonly recipientId: RecipientId;
+  readonly name: string;
+  readonly address: string;
+  readonly organisation: string;
+  readonly documentId: DocumentId;
+  readonly title: string;
+  readonly dispatchId: DispatchId;
+  readonly subject: string;
+  /** What the person holds now. */
+  readonly holds: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null };
+  readonly mayAnswer: boolean;
+};

@@ -1,0 +1,16 @@
+import { DAY, HOUR } from '@/core/base/time';
+import type { Right, Terms } from '@/core/policy/rights';
+
+/** Terms kept under a name. Their end is a span, since they are used again and again. */
+export type KeptTerms = {
+  readonly rights: readonly Right[];
+  /** Days from the dispatch on; `null`: no end. */
+  readonly days: number | null;
+  readonly prints: number | null;
+  readonly watermark: string;
+};
+
+/** The terms that kept ones come to at `now`, ending on the hour. */
+export function termsAt({ rights, days, prints }: KeptTerms, now: number): Terms {
+  return { rights, from: null, until: days === null ? null : Math.ceil((now + days * DAY) / HOUR) * HOUR, prints };
+}

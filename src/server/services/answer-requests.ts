@@ -1,0 +1,88 @@
+import 'server-only';
+import { newId, type DispatchId } from '@/core/base/ids';
+import type { Happening } from '@/core/ledger/entry';
+import { reaches } from '@/core/policy/powers';
+import { answeredTerms, stateAfter } from '@/core/policy/requests';
+import { brokenDependencies, type Right } from '@/core/policy/rights';
+import type { AnswerInput, RequestRow } from '@/contracts/requests';
+import type { Transaction } from '@/server/db/database';
+import { answeredMail } from '@/server/mail/request-mail';
+import { grantsByIds, toFacts } from '@/server/repositories/dispatch-repository';
+import { queueMail } from '@/server/repositories/mail-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { linkOf } from '@/server/repositories/reader-repository';
+import { requestsByIds, settleRequest, waitingRequests, type WholeRequest } from '@/server/repositories/request-repository';
+import { aboutChange, changeGrant } from '@/server/services/change-access';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { giveGrants } from '@/server/services/give-grants';
+import { ServiceError } from '@/server/services/errors';
+import { record } from '@/server/services/record';
+
+const MOST = 100;
+
+function answerable(actor: StaffActor, { dispatch, document }: WholeRequest): boolean {
+  return reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId });
+}
+
+/** What recipients ask for and nobody has answered; of one sending, where it is named. */
+export async function listRequests(deps: Deps, actor: StaffActor, dispatch?: DispatchId): Promise<RequestRow[]> {
+  const rows = await waitingRequests(deps.db.read, MOST, dispatch);
+  return rows.map((row) => {
+    const { request, grant, recipient, document } = row;
+    return {
+      id: request.id, right: request.right, until: request.until, reason: request.reason, state: request.state, answer: request.answer, askedAt: request.askedAt,
+      recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation, documentId: document.id, title: document.title,
+      dispatchId: row.dispatch.id, subject: row.dispatch.subject, holds: { rights: grant.rights, until: grant.untilAt, prints: grant.prints }, mayAnswer: answerable(actor, row),
+    };
+  });
+}
+
+/** The rights that go with one that is given for a while, on a grant of its own. */
+function withWhatItNeeds(right: Right, prints: number | null): readonly Right[] {
+  const rights = new Set<Right>(['read', right]);
+  for (const { needs } of brokenDependencies({ rights: [...rights], from: null, until: null, prints })) rights.add(needs === 'unlimited-print' ? 'print' : needs);
+  return [...rights];
+}
+
+/**
+ * Answers requests that are alike with one answer: gives, gives in part or for a while, or declines.
+ * More time moves the end of the grant they hold; a right with an end of its own becomes a grant
+ * beside it, so that the right ends and the reading goes on.
+ *
+ * @throws ServiceError `CONFLICT` where one was answered meanwhile: then none is; `NOT_ALLOWED`, `INVALID`
+ */
+export async function answerRequests(deps: Deps, actor: StaffActor, input: AnswerInput): Promise<{ readonly answered: number }> {
+  const now = deps.clock.now();
+  if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The end lies in the past.');
+  const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
+  return deps.db.write(async (tx) => {
+    const rows = await requestsByIds(tx, input.requests);
+    if (rows.length !== new Set(input.requests).size) throw new ServiceError('NOT_FOUND', 'One of these requests is no longer there.');
+    if (!rows.every((row) => answerable(actor, row))) throw new ServiceError('NOT_ALLOWED', 'One of these is about somebody else’s sending. Nothing was answered. Ask an administrator.');
+    for (const row of rows) await answerOne(deps, tx, actor, row, input, now, zone);
+    return { answered: rows.length };
+  });
+}
+
+async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { request, grant, recipient, document, dispatch }: WholeRequest, input: AnswerInput, now: number, zone: string): Promise<void> {
+  const state = stateAfter(request, input);
+  if (!(await settleRequest(tx, request.id, { state, answer: input.words, answeredBy: actor.id, answeredAt: now }))) throw new ServiceError('CONFLICT', 'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.');
+  const happenings: Happening[] = [{
+    action: 'request.answered', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: document.id, recipient: recipient.id, grant: grant.id, dispatch: grant.dispatchId,
+    details: { request: request.id, state }, personal: { text: input.words },
+  }];
+  const apart = input.right !== null && input.until !== null && request.until === null;
+  if (apart && input.right !== null) {
+    const terms = { rights: withWhatItNeeds(input.right, input.prints), from: null, until: input.until, prints: input.prints };
+    happenings.push(...(await giveGrants(deps, tx, actor, { subject: `Answer about ${document.title}`, watermark: dispatch.watermark, documents: [document], people: [{ ...recipient, terms }], now })).happenings);
+  } else if (state !== 'declined') {
+    // Several requests about one grant may be answered together: each starts from what the last one left.
+    const [current] = await grantsByIds(tx, [grant.id]);
+    if (current !== undefined) happenings.push(aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, answeredTerms(toFacts(current).terms, input))));
+  }
+  await record(deps, tx, ...happenings);
+  if (state === 'waiting') return;
+  const token = await linkOf(tx, dispatch.id, recipient.id);
+  const mail = answeredMail({ senderName: actor.name, title: document.title, state, words: input.words, until: input.until, zone: recipient.zone ?? zone, link: `${deps.publicUrl}/r/${token ?? ''}` });
+  await queueMail(tx, [{ id: newId('message', deps.random), toAddress: recipient.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+}

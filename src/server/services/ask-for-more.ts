@@ -1,0 +1,62 @@
+import 'server-only';
+import { newId, type DocumentId } from '@/core/base/ids';
+import type { AskInput, OwnRequest } from '@/contracts/requests';
+import { decide } from '@/core/policy/decide';
+import { askedMail } from '@/server/mail/request-mail';
+import { queueMail } from '@/server/repositories/mail-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { findDocument } from '@/server/repositories/document-repository';
+import { grantsOfRecipient, toFacts } from '@/server/repositories/dispatch-repository';
+import { findLink, findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { insertRequest, requestsOf } from '@/server/repositories/request-repository';
+import type { Deps, ReaderActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { record } from '@/server/services/record';
+
+/** Requests about one document that one person may have waiting. */
+const MOST_WAITING = 3;
+
+/** What a person asked about a document, as they see it. */
+export async function ownRequests(deps: Deps, actor: ReaderActor, document: DocumentId): Promise<OwnRequest[]> {
+  if (actor.recipient === null) return [];
+  const rows = await requestsOf(deps.db.read, actor.recipient, document);
+  return rows.map(({ right, until, reason, state, answer, askedAt }) => ({ right, until, reason, state, answer, askedAt }));
+}
+
+/**
+ * Takes a recipient's request for a right or for more time, and tells the sender.
+ *
+ * @returns all that this person asked about the document
+ * @throws ServiceError `NOT_FOUND` for somebody never addressed, `CONFLICT` where it waits already or would change nothing, `TOO_MANY`
+ */
+export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput): Promise<readonly OwnRequest[]> {
+  const now = deps.clock.now();
+  const link = await findLink(deps.db.read, input.token);
+  const recipient = await findRecipientByAddress(deps.db.read, actor.address);
+  const found = await findDocument(deps.db.read, input.document);
+  const grants = recipient === null ? [] : await grantsOfRecipient(deps.db.read, recipient.id, input.document);
+  const grant = grants.find((each) => each.dispatchId === link?.dispatch.id) ?? grants.at(0);
+  if (link === null || recipient === null || found === null || grant === undefined) throw new ServiceError('NOT_FOUND', 'This was not sent to this address, so there is nobody here to ask.');
+  if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
+
+  const decision = decide({ identity: 'proven', recipient, document: { id: input.document, revoked: found.document.revokedAt !== null, keyDestroyed: found.version.wrappedKey === null }, grants: grants.map(toFacts) }, now);
+  const mayAsk = decision.outcome === 'granted' || decision.reason === 'expired' || decision.reason === 'not-yet';
+  if (!mayAsk) throw new ServiceError('CONFLICT', 'Access was ended by the sender. Write to them instead.');
+  if (decision.outcome === 'granted' && input.right !== null && decision.rights[input.right].granted && input.until === null) throw new ServiceError('CONFLICT', 'You have this right already.');
+
+  const organisation = await findOrganisation(deps.db.read);
+  const id = newId('request', deps.random);
+  await deps.db.write(async (tx) => {
+    const waiting = (await requestsOf(tx, recipient.id, input.document)).filter((each) => each.state === 'waiting');
+    if (waiting.some((each) => each.right === input.right)) throw new ServiceError('CONFLICT', 'You have asked for this already; the answer is still to come.');
+    if (waiting.length >= MOST_WAITING) throw new ServiceError('TOO_MANY', 'You have several requests waiting. Let the sender answer those first.');
+    await insertRequest(tx, { id, grantId: grant.id, recipientId: recipient.id, right: input.right, until: input.until, reason: input.reason, state: 'waiting', askedAt: now });
+    const mail = askedMail({ who: recipient.name === '' ? recipient.address : recipient.name, title: found.document.title, ask: input, reason: input.reason, zone: organisation?.zone ?? 'UTC', link: `${deps.publicUrl}/today` });
+    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: link.senderEmail, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+    await record(deps, tx, {
+      action: 'request.asked', outcome: 'done', actor: { kind: 'recipient', id: recipient.id }, occurredAt: now, document: input.document, recipient: recipient.id, grant: grant.id, dispatch: grant.dispatchId, device: actor.device,
+      details: { request: id, right: input.right, until: input.until }, personal: { text: input.reason },
+    });
+  });
+  return ownRequests(deps, { ...actor, recipient: recipient.id }, input.document);
+}

@@ -1,0 +1,61 @@
+import 'server-only';
+import { newId, randomText, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
+import type { Happening } from '@/core/ledger/entry';
+import { termsText, type Terms } from '@/core/policy/rights';
+import type { Transaction } from '@/server/db/database';
+import { countDispatches, insertDispatch, insertGrants, linksOf } from '@/server/repositories/dispatch-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+
+const TOKEN_CHARACTERS = 24;
+
+export type Addressee = { readonly id: RecipientId; readonly address: string; readonly terms: Terms };
+
+type Sending = {
+  readonly subject: string;
+  readonly note?: string;
+  readonly watermark: string;
+  /** Without mail the links are carried by hand, or lead those who already have one. */
+  readonly delivery?: 'mail' | 'by-hand';
+  readonly documents: readonly { readonly id: DocumentId }[];
+  readonly people: readonly Addressee[];
+  readonly now: number;
+  /** A sending there is already, which these people join. */
+  readonly joins?: { readonly id: DispatchId; readonly reference: string };
+};
+
+export type Given = { readonly id: DispatchId; readonly reference: string; readonly tokens: ReadonlyMap<RecipientId, string>; readonly happenings: readonly Happening[] };
+
+/**
+ * Writes a dispatch with its grants and links, or adds grants to one. The one place where access
+ * comes into being; the caller records the happenings in the same transaction.
+ */
+export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, sending: Sending): Promise<Given> {
+  const { documents, people, now, joins, subject, note = '', watermark, delivery = 'by-hand' } = sending;
+  const id = joins?.id ?? newId('dispatch', deps.random);
+  const reference = joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
+  const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);
+  const links = people.filter((person) => !known.has(person.id)).map((person) => ({ id: newId('link', deps.random), token: randomText(TOKEN_CHARACTERS, deps.random), dispatchId: id, recipientId: person.id, createdAt: now }));
+  const grants = people.flatMap(({ id: recipientId, terms }) =>
+    documents.map((document) => ({
+      id: newId('grant', deps.random), dispatchId: id, documentId: document.id, recipientId,
+      rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, givenBy: actor.id, givenAt: now,
+    })),
+  );
+  if (joins === undefined) await insertDispatch(tx, { id, reference, subject, note, watermark, delivery, sentBy: actor.id, sentAt: now });
+  await insertGrants(tx, grants, links);
+  const by = { kind: 'staff' as const, id: actor.id };
+  const sent: Happening = { action: 'dispatch.sent', outcome: 'done', actor: by, occurredAt: now, dispatch: id, details: { reference, delivery: delivery === 'mail' ? 'reader-link' : 'reader-link-by-hand', documents: documents.length, recipients: people.length, watermark }, personal: { text: `${subject}\n${note}` } };
+  return {
+    id, reference, tokens: new Map([...known, ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token])]),
+    happenings: [...(joins === undefined ? [sent] : []), ...grants.map((grant) => given(grant, id, by, now))],
+  };
+}
+
+type GrantRow = { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId; readonly rights: Terms['rights']; readonly fromAt: number | null; readonly untilAt: number | null; readonly prints: number | null };
+
+function given(grant: GrantRow, dispatch: DispatchId, actor: Happening['actor'], now: number): Happening {
+  return {
+    action: 'grant.given', outcome: 'done', actor, occurredAt: now, dispatch, grant: grant.id, document: grant.documentId, recipient: grant.recipientId,
+    details: { terms: termsText({ rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints }) },
+  };
+}

@@ -1,0 +1,67 @@
+'use client';
+
+import { useState, type SubmitEvent } from 'react';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import type { OwnRequest } from '@/contracts/requests';
+import type { DocumentId } from '@/core/base/ids';
+import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
+import { sentenceOf } from '@/ui/http/call';
+import { readerCall } from '@/ui/reader/reader-call';
+import { Moment } from '@/ui/time/moment';
+import { fromLocalField } from '@/ui/time/moment-words';
+import { askText, requestStateWords } from '@/ui/words/request-words';
+import { verbList } from '@/ui/words/rights-words';
+
+type Props = { readonly token: string; readonly document: DocumentId; readonly sender: string; readonly requests: readonly OwnRequest[]; readonly granted: readonly Right[] };
+
+/** Where a recipient asks for a right or for more time, and sees what came of it. */
+export function AskForm({ token, document, sender, requests, granted }: Props) {
+  const [asked, setAsked] = useState(requests);
+  const [open, setOpen] = useState(false);
+  const [rights, setRights] = useState<ReadonlySet<Right>>(new Set());
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const missing = OFFERED_RIGHTS.filter((right) => right !== 'read' && !granted.includes(right));
+
+  const send = async (event: SubmitEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (name: string) => { const value = form.get(name); return typeof value === 'string' ? value : ''; };
+    const until = fromLocalField(text('until'));
+    setBusy(true);
+    setProblem(null);
+    try {
+      // One request a right, so that each can be answered by itself.
+      for (const right of rights.size === 0 ? [null] : rights) setAsked(await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests', { token, document, right, until, reason: text('reason') }));
+      setOpen(false);
+      setRights(new Set());
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  return (
+    <section className="stack" aria-label="What you asked for">
+      {asked.map((request) => (
+        <p key={`${String(request.askedAt)} ${request.right ?? ''}`}>
+          You asked {askText(request)}{request.until !== null && <> until <Moment at={request.until} /></>}: <b className={request.state === 'waiting' ? 'lamp' : request.state === 'declined' ? 'magenta' : 'current'}>{requestStateWords[request.state]}</b>{request.answer !== '' && <>, “{request.answer}”</>}
+        </p>
+      ))}
+      {!open && <div className="row"><Button onClick={() => { setOpen(true); }}>Ask for more</Button></div>}
+      {open && (
+        <form className="stack" style={{ gap: 12 }} onSubmit={(event) => void send(event)}>
+          {missing.map((right) => <FormControlLabel key={right} control={<Checkbox checked={rights.has(right)} onChange={(_event, on) => { setRights((before) => { const after = new Set(before); if (on) after.add(right); else after.delete(right); return after; }); }} />} label={`To ${verbList([right])}`} />)}
+          <TextField name="until" type="datetime-local" label="Time until" required={rights.size === 0} helperText={rights.size === 0 ? 'Until when you need it' : 'Leave empty to ask for the right alone'} />
+          <TextField name="reason" label="Why" required multiline minRows={2} slotProps={{ htmlInput: { maxLength: 500 } }} />
+          {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Ask {sender}</Button><Button onClick={() => { setOpen(false); }}>Leave it</Button></div>
+        </form>
+      )}
+    </section>
+  );
+}

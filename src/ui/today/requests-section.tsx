@@ -1,0 +1,69 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import type { RequestRow } from '@/contracts/requests';
+import { groupBy } from '@/core/base/group';
+import { call, sentenceOf } from '@/ui/http/call';
+import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
+import { Moment } from '@/ui/time/moment';
+import { askText } from '@/ui/words/request-words';
+import { rightsLine } from '@/ui/words/rights-words';
+
+/** Requests that want the same on the same sending are alike, and are answered together. */
+function alike(request: RequestRow): string {
+  return `${request.dispatchId} ${request.right ?? 'time'} ${String(request.right === null || request.until !== null)}`;
+}
+
+function names(group: readonly RequestRow[]): string {
+  return group.map(({ name, address }) => (name === '' ? address : name)).join(', ');
+}
+
+/** What recipients ask for, with the answer in place. */
+export function RequestsSection({ requests }: { readonly requests: readonly RequestRow[] }) {
+  const router = useRouter();
+  const [open, setOpen] = useState<string | null>(null);
+  const [said, setSaid] = useState<{ readonly text: string; readonly stops: boolean } | null>(null);
+  const groups = [...groupBy(requests, alike).entries()];
+  const answer = async (group: readonly RequestRow[], fields: AnswerFields, done: string) => {
+    try {
+      await call('POST', '/api/v1/requests/answer', { requests: group.map((request) => request.id), ...fields });
+      setSaid({ text: `${done} ${names(group)}.`, stops: false });
+      setOpen(null);
+    } catch (error) {
+      setSaid({ text: sentenceOf(error), stops: true });
+    }
+    router.refresh();
+  };
+  return (
+    <section aria-label="Asked of you" className="today">
+      <h2>Asked of you{requests.length > 0 && <span className="figure"> {requests.length}</span>}</h2>
+      {said !== null && <p role={said.stops ? 'alert' : 'status'} className={`notice${said.stops ? ' stops' : ''}`}>{said.text}</p>}
+      {groups.length === 0 ? <p className="quiet">Nobody asks for anything.</p> : (
+        <table className="list"><tbody>
+          {groups.map(([key, group]) => <GroupRows key={key} group={group} open={open === key} onOpen={() => { setOpen(open === key ? null : key); }} onAnswer={(fields, done) => answer(group, fields, done)} />)}
+        </tbody></table>
+      )}
+    </section>
+  );
+}
+
+function GroupRows({ group, open, onOpen, onAnswer }: { readonly group: readonly RequestRow[]; readonly open: boolean; readonly onOpen: () => void; readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void> }) {
+  const [first] = group;
+  if (first === undefined) return null;
+  const mayAnswer = group.every((request) => request.mayAnswer);
+  return (
+    <>
+      <tr>
+        <td><b>{names(group)}</b><br /><span className="quiet">{[...new Set(group.map((request) => request.organisation))].join(', ')}</span></td>
+        <td>{[...new Set(group.map((request) => request.title))].join(', ')}<br /><Link className="quiet" href={`/dispatches/${first.dispatchId}`}>{first.subject}</Link></td>
+        <td className="lamp">asks {askText(first)}{first.until !== null && <> until <Moment at={first.until} /></>}<br /><span className="quiet">{rightsLine(first.holds.rights, first.holds.prints)}{first.holds.until !== null && <>, ends <Moment at={first.holds.until} /></>}</span></td>
+        <td>{group.map((request) => <div key={request.id}>“{request.reason}” <span className="quiet"><Moment at={request.askedAt} brief /></span></div>)}</td>
+        <td>{mayAnswer ? <Button aria-expanded={open} onClick={onOpen}>{open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}</Button> : <span className="quiet">its sender answers</span>}</td>
+      </tr>
+      {open && <tr><td colSpan={5}><AnswerForm request={first} people={group.length} onAnswer={onAnswer} /></td></tr>}
+    </>
+  );
+}

@@ -1,0 +1,101 @@
+// A recipient asks for more; whoever answers for it gives, gives in part, or declines; both see the state.
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import type { DocumentId, RequestId } from '@/core/base/ids';
+import { DAY, HOUR } from '@/core/base/time';
+import { revokeGrants } from '@/server/services/change-access';
+import { answerRequests, listRequests } from '@/server/services/answer-requests';
+import { askForMore } from '@/server/services/ask-for-more';
+import { deliverMail } from '@/server/services/deliver-mail';
+import type { ReaderActor } from '@/server/services/deps';
+import { openDocument } from '@/server/services/open-document';
+import { readMailroom } from '@/server/services/read-mailroom';
+import { verifyLedger } from '@/server/services/verify-ledger';
+import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+import { joinStaff } from '../support/staff';
+
+let product: Product;
+let document: DocumentId;
+let sent: Awaited<ReturnType<typeof dispatch>>;
+let reader: ReaderActor;
+let token: string;
+let round = 0;
+
+beforeAll(async () => { product = await startProduct(); });
+afterAll(async () => { await product.close(); });
+beforeEach(async () => {
+  product.clock.set(START);
+  const address = `surveyor${String(++round)}@class.example`;
+  document = await protect(product, await drawing(1));
+  sent = await dispatch(product, [document], [address], { until: START + DAY });
+  token = sent.tokenOf(address);
+  reader = await prove(product, token, address);
+});
+
+const ask = (change: Partial<Parameters<typeof askForMore>[2]> = {}) => askForMore(product.deps, reader, { token, document, right: null, until: START + 5 * DAY, reason: 'The hull is not dry yet', ...change });
+const waiting = async (): Promise<RequestId[]> => (await listRequests(product.deps, product.ida, sent.id)).map(({ id }) => id);
+const answer = async (change: Partial<Parameters<typeof answerRequests>[2]>) => answerRequests(product.deps, product.ida, { requests: await waiting(), right: null, until: null, prints: null, words: '', ...change });
+const open = () => openDocument(product.deps, reader, { token, document });
+
+describe('more time', () => {
+  test('is asked for after the end too, told to the sender, given, told to the recipient, and opens again', async () => {
+    product.clock.set(START + 2 * DAY);
+    expect(await open()).toMatchObject({ outcome: 'refused', reason: 'expired', requests: [] });
+    await ask();
+    expect(await open()).toMatchObject({ outcome: 'refused', requests: [{ state: 'waiting', until: START + 5 * DAY }] });
+    expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ address: reader.address, reason: 'The hull is not dry yet', holds: { until: START + DAY }, mayAnswer: true }]);
+    await answer({ until: START + 5 * DAY, words: 'Take your time' });
+    expect(await open()).toMatchObject({ outcome: 'granted', until: START + 5 * DAY, requests: [{ state: 'given', answer: 'Take your time' }] });
+    await deliverMail(product.deps);
+    expect((await readMailroom(product.deps, { address: product.ida.email })).messages[0]?.subject).toContain('asks about');
+    expect((await readMailroom(product.deps, { address: reader.address })).messages[0]?.subject).toContain('Your request');
+    expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+  });
+
+  test('is declined with a sentence, and nothing changes', async () => {
+    await ask();
+    await answer({ words: 'The tender is closed' });
+    expect(await open()).toMatchObject({ outcome: 'granted', until: START + DAY, requests: [{ state: 'declined', answer: 'The tender is closed' }] });
+    expect(await waiting()).toEqual([]);
+  });
+});
+
+describe('a right', () => {
+  test('given for good joins the grant', async () => {
+    await ask({ right: 'copy', until: null });
+    await answer({ right: 'copy' });
+    expect(await open()).toMatchObject({ rights: { copy: { granted: true } }, until: START + DAY });
+  });
+
+  test('given for a while ends by itself, and reading goes on', async () => {
+    await ask({ right: 'print', until: null });
+    await answer({ right: 'print', prints: 1, until: START + HOUR });
+    expect(await open()).toMatchObject({ rights: { print: { granted: true, printsLeft: 1 } }, requests: [{ state: 'given-in-part' }] });
+    product.clock.set(START + 2 * HOUR);
+    expect(await open()).toMatchObject({ outcome: 'granted', rights: { print: { granted: false } }, until: START + DAY });
+  });
+});
+
+test('asking again, for what one has, or for nothing is answered clearly', async () => {
+  await ask();
+  await expect(ask()).rejects.toMatchObject({ code: 'CONFLICT' });
+  await expect(ask({ right: 'read', until: null })).rejects.toMatchObject({ code: 'CONFLICT' });
+  await expect(ask({ right: 'copy', until: START - 1 })).rejects.toMatchObject({ code: 'INVALID' });
+});
+
+test('whoever was shut out, or never addressed, has nobody here to ask', async () => {
+  await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
+  await expect(ask()).rejects.toMatchObject({ code: 'CONFLICT' });
+  const other = await prove(product, token, `nobody${String(round)}@else.example`);
+  await expect(askForMore(product.deps, other, { token, document, right: null, until: START + 5 * DAY, reason: 'Please' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+});
+
+test('two who answer at once: the second is told, and a foreign sender cannot answer at all', async () => {
+  await ask();
+  const requests = await waiting();
+  const sender = await joinStaff(product, 'sender', `sender${String(round)}`);
+  expect(await listRequests(product.deps, sender, sent.id)).toMatchObject([{ mayAnswer: false }]);
+  await expect(answerRequests(product.deps, sender, { requests, right: null, until: null, prints: null, words: 'no' })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  await answer({ until: START + 3 * DAY });
+  await expect(answerRequests(product.deps, product.ida, { requests, right: null, until: null, prints: null, words: 'no' })).rejects.toMatchObject({ code: 'CONFLICT' });
+  expect(await open()).toMatchObject({ until: START + 3 * DAY, requests: [{ state: 'given-in-part' }] });
+});

@@ -54,7 +54,7 @@ async function setUp({ identity }: Container): Promise<StaffActor> {
   const privateKey = await generateX25519Identity();
   writeFileSync(path.join(config.dataDir, 'recovery-key.txt'), `${privateKey}\n`, { mode: 0o600 });
   const { staffId } = await setUpOrganisation(deps, identity, { token: setUpToken(deps), organisation: 'Tern & Quill Naval Architects', zone: 'Europe/Oslo', name: 'Ida Roe', ...DEMO_SIGN_IN, recoveryKey: await identityToRecipient(privateKey) }, true);
-  return { kind: 'staff', id: staffId, name: 'Ida Roe', email: DEMO_SIGN_IN.email, role: 'administrator', from: { network: '192.0.2.10', agent: 'demo' } };
+  return { kind: 'staff', id: staffId, name: 'Ida Roe', email: DEMO_SIGN_IN.email, role: 'administrator', session: 'told', proven: true, from: { network: '192.0.2.10', agent: 'demo' } };
 }
 
 async function* whole(bytes: Uint8Array): AsyncGenerator<Uint8Array> {

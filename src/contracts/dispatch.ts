@@ -29,7 +29,7 @@ const address = z.string().transform((text, context) => {
   return normalised ?? z.NEVER;
 });
 
-const watermark = z
+export const watermark = z
   .string()
   .trim()
   .max(MAX_WATERMARK)
@@ -92,6 +92,10 @@ export type DispatchRow = {
 
 export type GrantRow = {
   readonly id: GrantId;
+  readonly dispatchId: DispatchId;
+  readonly dispatchReference: string;
+  readonly dispatchSubject: string;
+  readonly sentAt: number;
   readonly documentId: DocumentId;
   readonly documentTitle: string;
   readonly documentReference: string;
@@ -103,6 +107,8 @@ export type GrantRow = {
   readonly name: string;
   readonly address: string;
   readonly organisation: string;
+  /** The recipient's own zone, where it is known. */
+  readonly zone: string | null;
   readonly rights: readonly Right[];
   readonly from: number | null;
   readonly until: number | null;

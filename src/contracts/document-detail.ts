@@ -1,5 +1,12 @@
 import type { GrantRow } from '@/contracts/dispatch';
-import type { DocumentId } from '@/core/base/ids';
+import type { Colleague } from '@/contracts/document';
+import type { FolderRow } from '@/contracts/folder';
+import type { MarkingRow } from '@/contracts/marking';
+import type { DocumentId, FolderId, MarkingId, StaffId } from '@/core/base/ids';
+
+/** Where a document sits, what it is marked, who answers for it. */
+export type Filed = { readonly folderId: FolderId | null; readonly markingId: MarkingId | null; readonly ownerId: StaffId; readonly deputyId: StaffId | null; readonly attributes: Readonly<Record<string, string>> };
+export type VersionRow = { readonly number: number; readonly fileName: string; readonly pages: number; readonly bytes: number; readonly createdAt: number; readonly createdBy: string; readonly opens: number };
 
 /** One document with everybody it was given to. */
 export type DocumentDetail = {
@@ -7,6 +14,11 @@ export type DocumentDetail = {
   readonly reference: string;
   readonly title: string;
   readonly ownerName: string;
+  readonly filed: Filed;
+  readonly folders: readonly FolderRow[];
+  readonly markings: readonly MarkingRow[];
+  readonly colleagues: readonly Colleague[];
+  readonly versions: readonly VersionRow[];
   readonly protectedAt: number;
   readonly revokedAt: number | null;
   readonly keyDestroyed: boolean;

@@ -1,5 +1,8 @@
 import { z } from 'zod';
-import { isId, type DocumentId, type StaffId, type UploadId } from '@/core/base/ids';
+import { folderId, type FolderRow } from '@/contracts/folder';
+import { markingId, type MarkingRow } from '@/contracts/marking';
+import type { Page } from '@/contracts/page';
+import { isId, type DocumentId, type FolderId, type MarkingId, type StaffId, type UploadId } from '@/core/base/ids';
 
 /** Most bytes a document may have. */
 export const MAX_DOCUMENT = 1024 ** 3;
@@ -12,6 +15,8 @@ export const uploadId = z.custom<UploadId>((value) => typeof value === 'string' 
 export const beginUploadInput = z.object({
   fileName: z.string().trim().min(1, 'the file needs a name').max(255),
   bytes: z.number().int().min(0),
+  /** The document this becomes a new version of; absent: a document of its own. */
+  revises: documentId.optional(),
 });
 export type BeginUploadInput = z.infer<typeof beginUploadInput>;
 export type BeginUploadResult = { readonly id: UploadId; readonly partBytes: number };
@@ -19,15 +24,37 @@ export type BeginUploadResult = { readonly id: UploadId; readonly partBytes: num
 export const partInput = z.object({ id: uploadId, offset: z.coerce.number().int().min(0) });
 export type PartResult = { readonly receivedBytes: number };
 
-export const finishUploadInput = z.object({
-  id: uploadId,
-  title: z.string().trim().min(1, 'a title is needed').max(200),
-  reference: z.string().trim().min(1, 'a reference is needed').max(60),
-});
+const title = z.string().trim().min(1, 'a title is needed').max(200);
+const reference = z.string().trim().min(1, 'a reference is needed').max(60);
+/** Where a new document sits and what it is marked; a new version needs neither name. */
+export const finishUploadInput = z.object({ id: uploadId, title, reference, folderId: folderId.nullish(), markingId: markingId.nullish() });
+export const finishRevisionInput = z.object({ id: uploadId });
 export type FinishUploadInput = z.infer<typeof finishUploadInput>;
 
 export const cancelUploadInput = z.object({ id: uploadId });
 export const documentInput = z.object({ id: documentId });
+
+export const staffId = z.custom<StaffId>((value) => typeof value === 'string' && isId('staff', value), 'no such colleague');
+
+/** Changes how documents are filed, several alike; what is absent stays as it is. */
+export const fileInput = z.object({
+  documents: z.array(documentId).min(1).max(10_000),
+  folderId: folderId.nullable().optional(),
+  markingId: markingId.nullable().optional(),
+  ownerId: staffId.optional(),
+  deputyId: staffId.nullable().optional(),
+  title: title.optional(),
+  /** All of a document's attributes; only for one at a time. */
+  attributes: z.record(z.string().trim().min(1).max(40), z.string().trim().max(200)).refine((all) => Object.keys(all).length <= 20, 'at most 20 attributes').optional(),
+});
+export type FileInput = z.infer<typeof fileInput>;
+
+export const listDocumentsInput = z.object({ q: z.string().trim().max(200).default(''), folder: folderId.optional(), marking: markingId.optional(), own: z.literal('true').optional(), after: documentId.optional() });
+export type ListDocumentsInput = z.infer<typeof listDocumentsInput>;
+
+export type DocumentsPage = Page<DocumentRow> & { readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; readonly filter: ListDocumentsInput };
+/** Somebody who can own a document. */
+export type Colleague = { readonly id: StaffId; readonly name: string };
 
 export type DocumentRow = {
   readonly id: DocumentId;
@@ -37,6 +64,10 @@ export type DocumentRow = {
   readonly bytes: number;
   readonly ownerId: StaffId;
   readonly ownerName: string;
+  readonly folderId: FolderId | null;
+  readonly marking: string | null;
+  readonly markingId: MarkingId | null;
+  readonly version: number;
   readonly protectedAt: number;
   readonly revoked: boolean;
   readonly people: number;

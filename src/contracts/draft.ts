@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { isId, type DraftId } from '@/core/base/ids';
 import type { DraftBody } from '@/core/policy/draft';
 import { RIGHTS } from '@/core/policy/rights';
+import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { Page } from '@/contracts/page';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
 export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
@@ -21,7 +23,11 @@ export type DraftRow = { readonly id: DraftId; readonly subject: string; readonl
 
 /** What a dispatch begins with. */
 export type ComposeStart = {
-  readonly documents: readonly DocumentRow[];
+  /** Documents chosen already. */
+  readonly picked: readonly DocumentRow[];
+  /** The first stretch of those that can be sent. */
+  readonly documents: Page<DocumentRow>;
+  readonly terms: readonly KeptTermsRow[];
   readonly defaultUntil: number;
   readonly now: number;
   readonly mail: boolean;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isId, type ViewId } from '@/core/base/ids';
 import { KINDS, type Kind } from '@/core/insight/kinds';
 import { OUTCOMES, type Action, type Outcome } from '@/core/ledger/entry';
 
@@ -17,6 +18,12 @@ export const ledgerInput = z.object({
   before: z.coerce.number().int().min(1).optional(),
 });
 export type LedgerInput = z.infer<typeof ledgerInput>;
+
+const viewId = z.custom<ViewId>((value) => typeof value === 'string' && isId('view', value), 'no such view');
+/** `query`: what stands behind the question mark of the view's address. */
+export const keepViewInput = z.object({ name: z.string().trim().min(1, 'the view needs a name').max(60), query: z.string().max(1_000) });
+export const viewInput = z.object({ id: viewId });
+export type KeptView = { readonly id: ViewId; readonly name: string; readonly query: string };
 
 export type LedgerRow = {
   readonly sequence: number;

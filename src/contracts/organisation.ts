@@ -1,16 +1,8 @@
 import { z } from 'zod';
 import { isPublicKey } from '@/core/age/recipients';
-import { password } from '@/contracts/staff';
+import { isZone } from '@/contracts/locale';
+import { factorCode, password } from '@/contracts/staff';
 import { normaliseAddress } from '@/core/policy/address';
-
-function isZone(text: string): boolean {
-  try {
-    new Intl.DateTimeFormat('en', { timeZone: text });
-    return true;
-  } catch {
-    return false;
-  }
-}
 
 export const setUpInput = z.object({
   token: z.string().min(1),
@@ -24,5 +16,5 @@ export const setUpInput = z.object({
 });
 export type SetUpInput = z.infer<typeof setUpInput>;
 
-export const signInInput = z.object({ email: z.string().trim().min(1, 'your address is needed').max(254), password: z.string().min(1, 'your password is needed').max(128) });
+export const signInInput = z.object({ email: z.string().trim().min(1, 'your address is needed').max(254), password: z.string().min(1, 'your password is needed').max(128), code: factorCode.optional() });
 export type SignInInput = z.infer<typeof signInInput>;

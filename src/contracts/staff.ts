@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { isId, type StaffId } from '@/core/base/ids';
+import { staffId } from '@/contracts/document';
+import type { StaffId } from '@/core/base/ids';
 import { normaliseAddress } from '@/core/policy/address';
 import { ROLES, type Role } from '@/core/policy/powers';
 
-const staffId = z.custom<StaffId>((value) => typeof value === 'string' && isId('staff', value), 'no such colleague');
 const email = z.string().transform((text, context) => {
   const address = normaliseAddress(text);
   if (address === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
@@ -14,10 +14,20 @@ const email = z.string().transform((text, context) => {
 export const MIN_PASSWORD = 12;
 export const password = z.string().min(MIN_PASSWORD, `at least ${String(MIN_PASSWORD)} characters`).max(128);
 
+/** Six figures; an empty field is no code. */
+export const factorCode = z.string().transform((text) => text.replaceAll(/\s/g, '')).pipe(z.string().regex(/^(\d{6})?$/, 'the code has six figures'));
+export const proofInput = z.object({ password: z.string().min(1, 'your password is needed').max(128), code: factorCode.optional() });
+export type ProofInput = z.infer<typeof proofInput>;
+export const confirmFactorInput = z.object({ secret: z.string().regex(/^[A-Z2-7]{32}$/, 'begin again'), seal: z.string().max(100), code: factorCode });
+export type ConfirmFactorInput = z.infer<typeof confirmFactorInput>;
+/** A shared secret on offer: as text, as an SVG picture to photograph, and a seal that it was this server's. */
+export type FactorOffer = { readonly secret: string; readonly seal: string; readonly picture: string };
+export type YouPage = { readonly name: string; readonly email: string; readonly role: Role; readonly factor: boolean };
+
 export const inviteInput = z.object({ name: z.string().trim().min(1, 'a name is needed').max(120), email, role: z.enum(ROLES) });
 export type InviteInput = z.infer<typeof inviteInput>;
 
-export const changeStaffInput = z.object({ id: staffId, role: z.enum(ROLES).optional(), disabled: z.boolean().optional() });
+export const changeStaffInput = z.object({ id: staffId, role: z.enum(ROLES).optional(), disabled: z.boolean().optional(), /** `false` takes a second factor off that was lost. */ factor: z.literal(false).optional() });
 export type ChangeStaffInput = z.infer<typeof changeStaffInput>;
 
 export const inviteAgainInput = z.object({ id: staffId });
@@ -32,5 +42,6 @@ export type StaffRow = {
   readonly role: Role;
   readonly state: 'invited' | 'active' | 'disabled';
   readonly invitedAt: number;
+  readonly factor: boolean;
 };
 export type StaffList = { readonly staff: readonly StaffRow[]; readonly self: StaffId; readonly mail: boolean };

@@ -44,7 +44,7 @@ test.each([90, 350])('killed %i ms into its work it loses nothing and doubles no
   expect(left.filter((upload) => !existsSync(container.deps.blobs.pathOf(upload.blobKey)))).toEqual([]);
   // What was received whole can be finished now, wherever the process was ended.
   const [owner] = await read.select().from(staff);
-  const actor: StaffActor = { kind: 'staff', id: owner?.id ?? 'stf_', name: '', email: '', role: 'administrator', from: { network: '192.0.2.10', agent: 'test' } };
+  const actor: StaffActor = { kind: 'staff', id: owner?.id ?? 'stf_', name: '', email: '', role: 'administrator', session: 'test', proven: true, from: { network: '192.0.2.10', agent: 'test' } };
   for (const { id, receivedBytes, declaredBytes } of left) if (receivedBytes === declaredBytes) await protectDocument(container.deps, actor, { id, title: 'After the end', reference: id });
   expect(await read.$count(uploads, sql`received_bytes = declared_bytes`)).toBe(0);
   expect(readdirSync(path.join(folder, 'blobs')).length).toBeGreaterThanOrEqual(await read.$count(documents));

@@ -34,7 +34,7 @@ export async function startProduct(folder = mkdtempSync(path.join(tmpdir(), 'emb
   const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent', ...environment }), { clock, demo: true, threads: 1 });
   const privateKey = await generateX25519Identity();
   const { staffId } = await setUpOrganisation(container.deps, container.identity, { token: setUpToken(container.deps), organisation: 'Tern & Quill', zone: 'Europe/Oslo', name: 'Ida Roe', email: 'ida@tern-quill.example', password: 'a long enough password', recoveryKey: await identityToRecipient(privateKey) }, true);
-  const ida: StaffActor = { kind: 'staff', id: staffId, name: 'Ida Roe', email: 'ida@tern-quill.example', role: 'administrator', from: { network: '192.0.2.10', agent: 'test' } };
+  const ida: StaffActor = { kind: 'staff', id: staffId, name: 'Ida Roe', email: 'ida@tern-quill.example', role: 'administrator', session: 'told', proven: true, from: { network: '192.0.2.10', agent: 'test' } };
   return {
     container, deps: container.deps, clock, ida, folder, privateKey,
     close: async () => {

@@ -3,15 +3,18 @@ export const ROLES = ['administrator', 'sender', 'auditor'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** What staff can do, each a line that a role crosses or does not. */
-export const POWERS = ['look', 'read-record', 'protect', 'dispatch', 'change-access', 'block', 'destroy-key', 'manage-staff', 'read-mailroom'] as const;
+export const POWERS = ['look', 'read-record', 'protect', 'dispatch', 'change-access', 'cut-widely', 'block', 'destroy-key', 'manage-staff', 'settings', 'read-mailroom'] as const;
 export type Power = (typeof POWERS)[number];
 
 const held: Readonly<Record<Role, ReadonlySet<Power>>> = {
   administrator: new Set(POWERS),
   // Senders work with what is theirs; the record tells of everybody, so it is not for them.
-  sender: new Set<Power>(['look', 'protect', 'dispatch', 'change-access']),
+  sender: new Set<Power>(['look', 'protect', 'dispatch', 'change-access', 'cut-widely']),
   auditor: new Set<Power>(['look', 'read-record']),
 };
+
+/** Powers that reach so far that whoever uses one must have proven within minutes who they are. */
+export const PROVEN_POWERS: ReadonlySet<Power> = new Set<Power>(['cut-widely', 'destroy-key', 'manage-staff', 'settings']);
 
 /** Whether a role holds a power at all; what it reaches is a second question. */
 export function holds(role: Role, power: Power): boolean {

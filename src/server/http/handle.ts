@@ -2,13 +2,14 @@ import 'server-only';
 import { headers as requestHeaders } from 'next/headers';
 import { notFound, redirect, unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
-import { holds, type Power } from '@/core/policy/powers';
+import { PROVEN_POWERS, holds, type Power } from '@/core/policy/powers';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import { json, respondError } from '@/server/http/respond';
 import { checkOrigin } from '@/server/http/same-origin';
 import { findReader, needReader, needStaff, strangerOf } from '@/server/http/session';
 import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
+import { needProof } from '@/server/services/prove-staff';
 import { ServiceError } from '@/server/services/errors';
 import { isSetUp } from '@/server/services/set-up-organisation';
 
@@ -35,6 +36,8 @@ async function inputOf(request: Request, { params }: Params): Promise<unknown> {
 async function actorFor<C extends Caller>(container: Container, caller: C, request: Request): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
   if (caller === 'stranger') return strangerOf(container, request.headers) as { actor: ActorOf<C>; cookie: string | null };
   const actor = caller === 'reader' ? await needReader(container, request) : await needPower(container, request.headers, caller);
+  // Looking needs no fresh proof; changing what reaches far does.
+  if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Power)) needProof(actor);
   return { actor: actor as ActorOf<C>, cookie: null };
 }
 
@@ -72,13 +75,15 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
 }
 
 /** A route that needs the sign-in library as well: signing in and out, setting up. */
-export function handleIdentity<S extends z.ZodType>(caller: 'staff' | 'stranger', schema: S, use: (container: Container, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
+export function handleIdentity<C extends 'staff' | 'stranger', S extends z.ZodType>(caller: C, schema: S, use: (container: Container, actor: ActorOf<C>, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
       checkOrigin(request, container.deps.publicUrl);
-      const { body, cookies } = await use(container, schema.parse(await inputOf(request, context)), request);
+      const { actor, cookie } = await actorFor(container, caller, request);
+      const { body, cookies } = await use(container, actor, schema.parse(await inputOf(request, context)), request);
       const response = json(body);
+      if (cookie !== null) response.headers.append('set-cookie', cookie);
       for (const cookie of cookies) response.headers.append('set-cookie', cookie);
       return response;
     } catch (error) {

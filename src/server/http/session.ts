@@ -2,7 +2,7 @@ import 'server-only';
 import { randomBytes, webcrypto } from 'node:crypto';
 import { MINUTE } from '@/core/base/time';
 import type { Container } from '@/server/container';
-import { findStaff } from '@/server/repositories/staff-repository';
+import { findSession, findStaff } from '@/server/repositories/staff-repository';
 import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
 import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -33,12 +33,15 @@ export function deviceCookie(token: string, publicUrl: string, maxAge: number | 
   return writeCookie(DEVICE, token, publicUrl, maxAge);
 }
 
+/** How long password and second factor, once given, stand for what reaches far. By the real clock, as sessions are. */
+const STAFF_PROOF_LASTS = 10 * MINUTE;
+
 /** @throws ServiceError `NOT_SIGNED_IN` */
 export async function needStaff({ identity, deps }: Container, headers: Headers): Promise<StaffActor> {
-  const id = await identity.whoIs(headers);
-  const row = id === null ? null : await findStaff(deps.db.read, id);
-  if (row?.disabledAt !== null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
-  return { kind: 'staff', id: row.id, name: row.name, email: row.email, role: row.role, from: originOf(headers) };
+  const found = await identity.whoIs(headers);
+  const [row, session] = found === null ? [null, null] : await Promise.all([findStaff(deps.db.read, found.staff), findSession(deps.db.read, found.session)]);
+  if (found === null || session === null || row?.disabledAt !== null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
+  return { kind: 'staff', id: row.id, name: row.name, email: row.email, role: row.role, session: found.session, proven: Date.now() - (session.provenAt ?? session.createdAt) < STAFF_PROOF_LASTS, from: originOf(headers) };
 }
 
 /** A mark for a browser of which nothing is known, with the cookie to set where it had none. */

@@ -10,7 +10,8 @@ export type StaffIdentity = {
   readonly signIn: (email: string, password: string, headers: Headers) => Promise<readonly string[] | null>;
   /** @returns the cookies that end the session in the browser */
   readonly signOut: (headers: Headers) => Promise<readonly string[]>;
-  readonly whoIs: (headers: Headers) => Promise<StaffId | null>;
+  readonly whoIs: (headers: Headers) => Promise<{ readonly staff: StaffId; readonly session: string } | null>;
+  readonly isPassword: (staff: StaffId, password: string) => Promise<boolean>;
   readonly hashPassword: (password: string) => Promise<string>;
 };
 
@@ -57,7 +58,15 @@ export function createStaffIdentity(
       return outcome?.headers.getSetCookie() ?? null;
     },
     signOut: async (headers) => (await auth.api.signOut({ headers, returnHeaders: true })).headers.getSetCookie(),
-    whoIs: async (headers) => ((await auth.api.getSession({ headers }))?.user.id ?? null) as StaffId | null,
+    whoIs: async (headers) => {
+      const found = await auth.api.getSession({ headers });
+      return found === null ? null : { staff: found.user.id as StaffId, session: found.session.id };
+    },
+    isPassword: async (staff, password) => {
+      const { internalAdapter, password: hashing } = await auth.$context;
+      const account = (await internalAdapter.findAccounts(staff)).find((each) => each.providerId === 'credential');
+      return account?.password != null && hashing.verify({ hash: account.password, password });
+    },
     hashPassword: async (password) => (await auth.$context).password.hash(password),
   };
 }

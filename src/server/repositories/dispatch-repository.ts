@@ -87,13 +87,13 @@ export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
 
 /** Whose grants: of a sending, on a document, or of a person. */
 export type GrantsOf = { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId };
-const grantColumns = { grant: grants, recipient: recipients, document: documents };
+const grantColumns = { grant: grants, recipient: recipients, document: documents, dispatch: dispatches };
 
 /** Grants with their recipients and documents, of one dispatch or one document. */
 export async function grantsOf(db: Reading, of: GrantsOf) {
   const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : 'document' in of ? eq(grants.documentId, of.document) : eq(grants.recipientId, of.recipient);
   return db
-    .select({ ...grantColumns, token: links.token, sentBy: dispatches.sentBy, hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL` })
+    .select({ ...grantColumns, token: links.token, hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL` })
     .from(grants)
     .innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .innerJoin(documents, eq(documents.id, grants.documentId))

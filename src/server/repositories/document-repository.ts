@@ -1,8 +1,9 @@
 import 'server-only';
-import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
-import type { DocumentId, StaffId, UploadId } from '@/core/base/ids';
+import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import type { DocumentId, FolderId, MarkingId, StaffId, UploadId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { documents, grants, licences, staff, uploads, versions } from '@/server/db/schema';
+import { documents, grants, licences, markings, staff, uploads, versions } from '@/server/db/schema';
+import { holding } from '@/server/repositories/holding';
 
 export type UploadRow = typeof uploads.$inferSelect;
 
@@ -43,20 +44,60 @@ export async function referenceTaken(db: Reading | Transaction, reference: strin
   return rows.length > 0;
 }
 
-export async function listDocumentRows(db: Reading) {
-  const people = db.select({ documentId: grants.documentId, people: sql<number | null>`count(distinct ${grants.recipientId})`.as('people') }).from(grants).groupBy(grants.documentId).as('people_counts');
-  const opens = db.select({ documentId: licences.documentId, opens: sql<number | null>`count(*)`.as('opens') }).from(licences).groupBy(licences.documentId).as('open_counts');
+/** What a list of documents is narrowed to. `ownedBy`: owner or deputy. */
+export type DocumentFilter = { readonly text?: string | undefined; readonly folders?: readonly FolderId[] | undefined; readonly marking?: MarkingId | undefined; readonly ownedBy?: StaffId | undefined };
+
+function passing({ text = '', folders, marking, ownedBy }: DocumentFilter): SQL | undefined {
+  return and(
+    text === '' ? undefined : holding(text, documents.title, documents.reference, staff.name, documents.attributes),
+    folders === undefined ? undefined : inArray(documents.folderId, [...folders]),
+    marking === undefined ? undefined : eq(documents.markingId, marking),
+    ownedBy === undefined ? undefined : or(eq(documents.ownerId, ownedBy), eq(documents.deputyId, ownedBy)),
+  );
+}
+
+export async function countDocumentRows(db: Reading, filter: DocumentFilter): Promise<number> {
+  const [row] = await db.select({ rows: count() }).from(documents).innerJoin(staff, eq(staff.id, documents.ownerId)).where(passing(filter));
+  return row?.rows ?? 0;
+}
+
+/** Documents that pass the filter, the newest first, those behind `after` where it is given; or those of the given ids. */
+export async function listDocumentRows(db: Reading, filter: DocumentFilter, limit: number, after?: DocumentId, only?: readonly DocumentId[]) {
+  const behind = after === undefined ? undefined : sql`(${documents.createdAt}, ${documents.id}) < (SELECT created_at, id FROM documents WHERE id = ${after})`;
+  const given = only === undefined ? undefined : inArray(documents.id, [...only]);
   return db
     .select({
-      id: documents.id, reference: documents.reference, title: documents.title, pages: versions.pages, bytes: versions.bytes, ownerId: documents.ownerId, ownerName: staff.name,
-      protectedAt: documents.createdAt, revokedAt: documents.revokedAt, people: people.people, opens: opens.opens,
+      id: documents.id, reference: documents.reference, title: documents.title, pages: versions.pages, bytes: versions.bytes, version: versions.number, ownerId: documents.ownerId, ownerName: staff.name, deputyId: documents.deputyId,
+      folderId: documents.folderId, markingId: documents.markingId, marking: markings.name, protectedAt: documents.createdAt, revokedAt: documents.revokedAt,
+      // Counted for the rows that are shown, not for the whole table.
+      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants} WHERE ${grants.documentId} = ${documents.id})`,
+      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.documentId} = ${documents.id})`,
     })
     .from(documents)
     .innerJoin(versions, eq(versions.id, documents.versionId))
     .innerJoin(staff, eq(staff.id, documents.ownerId))
-    .leftJoin(people, eq(people.documentId, documents.id))
-    .leftJoin(opens, eq(opens.documentId, documents.id))
-    .orderBy(desc(documents.createdAt), documents.id);
+    .leftJoin(markings, eq(markings.id, documents.markingId))
+    .where(and(passing(filter), behind, given))
+    .orderBy(desc(documents.createdAt), desc(documents.id))
+    .limit(limit);
+}
+
+/** Changes how documents are filed, all alike. */
+export async function setFiled(tx: Transaction, ids: readonly DocumentId[], change: Partial<Pick<typeof documents.$inferSelect, 'folderId' | 'markingId' | 'ownerId' | 'deputyId' | 'attributes' | 'title'>>): Promise<void> {
+  await tx.update(documents).set(change).where(inArray(documents.id, [...ids]));
+}
+
+/** Makes a version the one that opens from now on. */
+export async function insertVersion(tx: Transaction, version: typeof versions.$inferInsert): Promise<void> {
+  await tx.insert(versions).values(version);
+  await tx.update(documents).set({ versionId: version.id }).where(eq(documents.id, version.documentId));
+}
+
+/** Every version of a document, the newest first, with how often each was opened. */
+export async function versionsOf(db: Reading, id: DocumentId) {
+  return db
+    .select({ number: versions.number, fileName: versions.fileName, pages: versions.pages, bytes: versions.bytes, createdAt: versions.createdAt, createdBy: staff.name, opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.versionId} = ${versions.id})` })
+    .from(versions).innerJoin(staff, eq(staff.id, versions.createdBy)).where(eq(versions.documentId, id)).orderBy(desc(versions.number));
 }
 
 export async function findDocument(db: Reading | Transaction, id: DocumentId) {

@@ -1,14 +1,8 @@
 import 'server-only';
-import { desc, or, sql, type SQL } from 'drizzle-orm';
-import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
+import { desc } from 'drizzle-orm';
 import type { Reading } from '@/server/db/database';
 import { dispatches, documents, recipients } from '@/server/db/schema';
-
-/** Columns that hold the text anywhere, whatever its case; the text's own wildcards stand for themselves. */
-function holding(text: string, ...columns: readonly SQLiteColumn[]): SQL | undefined {
-  const pattern = `%${text.replaceAll(/[\\%_]/g, (character) => `\\${character}`)}%`;
-  return or(...columns.map((column) => sql`${column} LIKE ${pattern} ESCAPE '\\'`));
-}
+import { holding } from '@/server/repositories/holding';
 
 export async function findByText(db: Reading, text: string, limit: number) {
   return Promise.all([

@@ -1,23 +1,43 @@
 import 'server-only';
-import { and, desc, eq, gt, isNull, lte, max, or, sql } from 'drizzle-orm';
+import { and, count, countDistinct, desc, eq, gt, isNull, lte, or, sql, type SQL } from 'drizzle-orm';
 import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import { devices, dispatches, documents, grants, ledgerEntries, licences, recipients } from '@/server/db/schema';
+import { holding } from '@/server/repositories/holding';
 
-/** Everybody who was ever addressed, with what they hold now. */
-export async function listPeopleRows(db: Reading, now: number) {
+/** What a list of people is narrowed to. */
+export type PeopleFilter = { readonly text?: string | undefined; readonly organisation?: string | undefined; readonly id?: RecipientId | undefined };
+
+function passing({ text = '', organisation, id }: PeopleFilter): SQL | undefined {
+  return and(text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
+}
+
+export async function countPeople(db: Reading, filter: PeopleFilter): Promise<{ readonly people: number; readonly organisations: number }> {
+  const [row] = await db.select({ people: count(), organisations: countDistinct(recipients.organisation) }).from(recipients).where(passing(filter));
+  return row ?? { people: 0, organisations: 0 };
+}
+
+/** People by organisation and name, those behind `after` where it is given, with what they hold now. */
+export async function listPeopleRows(db: Reading, filter: PeopleFilter, now: number, limit: number, after?: RecipientId) {
+  const behind = after === undefined ? undefined : sql`(${recipients.organisation}, ${recipients.name}, ${recipients.address}) > (SELECT organisation, name, address FROM recipients WHERE id = ${after})`;
   const live = and(isNull(grants.revokedAt), isNull(documents.revokedAt), or(isNull(grants.untilAt), gt(grants.untilAt, now)), or(isNull(grants.fromAt), lte(grants.fromAt, now)));
-  const held = db
-    .select({ recipientId: grants.recipientId, documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'), live: sql<number | null>`sum(${live})`.as('live') })
-    .from(grants).innerJoin(documents, eq(documents.id, grants.documentId)).groupBy(grants.recipientId).as('held');
-  const opened = db.select({ recipientId: licences.recipientId, opens: sql<number | null>`count(*)`.as('opens'), lastOpen: max(licences.openedAt).as('last_open') }).from(licences).groupBy(licences.recipientId).as('opened');
   return db
-    .select({ id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, blocked: recipients.blocked, documents: held.documents, live: held.live, opens: opened.opens, lastOpen: opened.lastOpen })
+    .select({
+      id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, zone: recipients.zone, language: recipients.language, blocked: recipients.blocked,
+      documents: sql<number>`(SELECT count(DISTINCT ${grants.documentId}) FROM ${grants} WHERE ${grants.recipientId} = ${recipients.id})`,
+      live: sql<number>`(SELECT count(*) FROM ${grants} JOIN ${documents} ON ${documents.id} = ${grants.documentId} WHERE ${grants.recipientId} = ${recipients.id} AND ${live})`,
+      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.recipientId} = ${recipients.id})`,
+      lastOpen: sql<number | null>`(SELECT max(${licences.openedAt}) FROM ${licences} WHERE ${licences.recipientId} = ${recipients.id})`,
+    })
     .from(recipients)
-    .leftJoin(held, eq(held.recipientId, recipients.id))
-    .leftJoin(opened, eq(opened.recipientId, recipients.id))
-    .orderBy(recipients.organisation, recipients.name, recipients.address);
+    .where(and(passing(filter), behind))
+    .orderBy(recipients.organisation, recipients.name, recipients.address)
+    .limit(limit);
+}
+
+export async function changePersonRow(tx: Transaction, id: RecipientId, change: Partial<Pick<typeof recipients.$inferSelect, 'name' | 'organisation' | 'zone' | 'language'>>): Promise<void> {
+  await tx.update(recipients).set(change).where(eq(recipients.id, id));
 }
 
 export async function allRecipients(db: Reading) {

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, eq, gt, isNull, ne } from 'drizzle-orm';
+import { and, eq, gt, isNull, lt, ne, or } from 'drizzle-orm';
 import type { StaffId } from '@/core/base/ids';
 import type { Role } from '@/core/policy/powers';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -21,6 +21,11 @@ export async function listStaff(db: Reading) {
   return db.select({ row: staff, hasPassword: staffAccounts.id }).from(staff).leftJoin(staffAccounts, eq(staffAccounts.userId, staff.id)).orderBy(staff.name);
 }
 
+/** Colleagues who can own a document: they can sign in, and protect. */
+export async function listColleagues(db: Reading | Transaction): Promise<{ readonly id: StaffId; readonly name: string }[]> {
+  return db.select({ id: staff.id, name: staff.name }).from(staff).where(and(isNull(staff.disabledAt), ne(staff.role, 'auditor'))).orderBy(staff.name);
+}
+
 /** Adds a member of staff; without a password they cannot sign in yet. */
 export async function insertStaff(tx: Transaction, row: Pick<StaffRecord, 'id' | 'name' | 'email' | 'role'>, now: number): Promise<void> {
   await tx.insert(staff).values({ ...row, emailVerified: true, createdAt: new Date(now), updatedAt: new Date(now) });
@@ -36,6 +41,26 @@ export async function setPassword(tx: Transaction, id: StaffId, password: string
 
 export async function endSessions(tx: Transaction, id: StaffId): Promise<void> {
   await tx.delete(staffSessions).where(eq(staffSessions.userId, id));
+}
+
+/** When a session began, and when who is in it was last proven; ms since the epoch. */
+export async function findSession(db: Reading, id: string): Promise<{ readonly createdAt: number; readonly provenAt: number | null } | null> {
+  const [row] = await db.select({ createdAt: staffSessions.createdAt, provenAt: staffSessions.provenAt }).from(staffSessions).where(eq(staffSessions.id, id));
+  return row === undefined ? null : { createdAt: row.createdAt.getTime(), provenAt: row.provenAt };
+}
+
+export async function setSessionProven(tx: Transaction, id: string, provenAt: number): Promise<void> {
+  await tx.update(staffSessions).set({ provenAt }).where(eq(staffSessions.id, id));
+}
+
+export async function setFactor(tx: Transaction, id: StaffId, factor: Pick<StaffRecord, 'factor' | 'factorGeneration' | 'factorStep'>): Promise<void> {
+  await tx.update(staff).set(factor).where(eq(staff.id, id));
+}
+
+/** Uses a code's time step up. @returns whether it, or a later one, was unused until now */
+export async function setFactorStep(tx: Transaction, id: StaffId, step: number): Promise<boolean> {
+  const rows = await tx.update(staff).set({ factorStep: step }).where(and(eq(staff.id, id), or(isNull(staff.factorStep), lt(staff.factorStep, step)))).returning({ id: staff.id });
+  return rows.length > 0;
 }
 
 export async function changeStaffRow(tx: Transaction, id: StaffId, change: { readonly role?: Role; readonly disabledAt?: number | null }, now: number): Promise<void> {

@@ -8,6 +8,7 @@ import { ContentError } from '@/server/rendering/errors';
 import { insertUpload } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { needDocument } from '@/server/services/change-access';
 import { ServiceError } from '@/server/services/errors';
 
 /**
@@ -19,6 +20,8 @@ import { ServiceError } from '@/server/services/errors';
 export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUploadInput): Promise<BeginUploadResult> {
   if (input.bytes === 0) throw new ContentError('EMPTY_FILE');
   if (input.bytes > MAX_DOCUMENT) throw new ServiceError('TOO_LARGE', 'This file is larger than 1 GiB, the most a document may have.');
+  const { revises } = input;
+  if (revises !== undefined) await deps.db.write((tx) => needDocument(tx, actor, revises));
   const organisation = await findOrganisation(deps.db.read);
   const versionId = newId('version', deps.random);
   const { fileKey, stanzas } = await newFileKey(organisation?.recoveryKey == null ? [] : [organisation.recoveryKey]);
@@ -30,7 +33,7 @@ export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUpl
   await deps.blobs.writeAt(versionId, 0, head(header, deps.random(PAYLOAD_NONCE)));
   await deps.db.write((tx) =>
     insertUpload(tx, {
-      id, versionId, staffId: actor.id, fileName: input.fileName, declaredBytes: input.bytes, receivedBytes: 0,
+      id, versionId, staffId: actor.id, documentId: revises ?? null, fileName: input.fileName, declaredBytes: input.bytes, receivedBytes: 0,
       blobKey: versionId, headerBytes: header.length, wrappedKey: wrapped, keyGeneration: generation, createdAt: now, updatedAt: now,
     }),
   );

@@ -9,6 +9,7 @@ import { setDocumentReinstated, setDocumentRevoked, findDocument } from '@/serve
 import { answerableFor, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { needProof } from '@/server/services/prove-staff';
 import { record } from '@/server/services/record';
 
 /** An entry about one grant. */
@@ -22,9 +23,13 @@ export async function needReach(tx: Transaction, actor: StaffActor, grants: read
   throw new ServiceError('NOT_ALLOWED', 'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.');
 }
 
+/** More grants than one would revoke by a slip of the hand. */
+const MANY = 25;
+
 /** Revokes grants. Those revoked already stay as they are and are not recorded again. */
 export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
+  if (grants.length > MANY) needProof(actor);
   return deps.db.write(async (tx) => {
     await needReach(tx, actor, grants);
     const changed = await setGrantsRevoked(tx, grants, actor.id, now);

@@ -2,7 +2,7 @@ import 'server-only';
 import { AppError } from '@/core/base/errors';
 
 /** Why a use case could not be carried out. Refusals of access are values, not errors. */
-export type ServiceErrorCode = 'NOT_FOUND' | 'INVALID' | 'CONFLICT' | 'TOO_MANY' | 'NOT_SIGNED_IN' | 'NOT_ALLOWED' | 'WRONG_ORIGIN' | 'TOO_LARGE' | 'WRONG_LENGTH' | 'MAIL_NOT_SET_UP';
+export type ServiceErrorCode = 'NOT_FOUND' | 'INVALID' | 'CONFLICT' | 'TOO_MANY' | 'NOT_SIGNED_IN' | 'NEEDS_CODE' | 'PROVE_AGAIN' | 'NOT_ALLOWED' | 'WRONG_ORIGIN' | 'TOO_LARGE' | 'WRONG_LENGTH' | 'MAIL_NOT_SET_UP';
 
 export class ServiceError extends AppError<ServiceErrorCode> {
   /** Facts a program needs to go on: how much of an upload is here, when to try again. */

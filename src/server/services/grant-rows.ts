@@ -11,13 +11,13 @@ export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role
     opensByGrant(deps.db.read, rows.map((row) => row.grant.id)),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
   ]);
-  return rows.map(({ grant, recipient, document, token, sentBy, hasKey }) => ({
-    id: grant.id, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, blocked: recipient.blocked,
-    recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation,
+  return rows.map(({ grant, recipient, document, dispatch, token, hasKey }) => ({
+    id: grant.id, dispatchId: dispatch.id, dispatchReference: dispatch.reference, dispatchSubject: dispatch.subject, sentAt: dispatch.sentAt, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, blocked: recipient.blocked,
+    recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation, zone: recipient.zone,
     rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade,
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
-    mayChange: reaches(actor, { sender: sentBy, owner: document.ownerId, deputy: document.deputyId }),
+    mayChange: reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId }),
     link: `${deps.publicUrl}/r/${token}`,
   }));
 }

@@ -1,10 +1,36 @@
 import 'server-only';
-import type { DocumentRow } from '@/contracts/document';
-import { listDocumentRows } from '@/server/repositories/document-repository';
-import type { Deps } from '@/server/services/deps';
+import type { DocumentRow, DocumentsPage, ListDocumentsInput } from '@/contracts/document';
+import type { Page } from '@/contracts/page';
+import type { DocumentId } from '@/core/base/ids';
+import { withThoseBelow } from '@/core/content/folders';
+import { countDocumentRows, listDocumentRows, type DocumentFilter } from '@/server/repositories/document-repository';
+import { listFolders, listMarkings } from '@/server/repositories/filing-repository';
+import { listColleagues } from '@/server/repositories/staff-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { viewFolders } from '@/server/services/manage-filing';
 
-/** Every document, the newest first. */
-export async function listDocuments(deps: Deps): Promise<readonly DocumentRow[]> {
-  const rows = await listDocumentRows(deps.db.read);
-  return rows.map(({ revokedAt, people, opens, ...row }) => ({ ...row, revoked: revokedAt !== null, people: people ?? 0, opens: opens ?? 0 }));
+/** Rows sent at a time; the rest follows as somebody scrolls. */
+const ROWS = 200;
+
+function toRow({ revokedAt, deputyId: _deputyId, ...row }: Awaited<ReturnType<typeof listDocumentRows>>[number]): DocumentRow {
+  return { ...row, revoked: revokedAt !== null };
+}
+
+/** A stretch of the documents that pass the filter, the newest first. `own`: only those the caller may send. */
+export async function listDocuments(deps: Deps, actor: StaffActor, { q, folder, marking, own, after }: ListDocumentsInput): Promise<Page<DocumentRow>> {
+  const folders = folder === undefined ? undefined : [...withThoseBelow(await listFolders(deps.db.read), folder)];
+  const filter: DocumentFilter = { text: q, folders, marking, ownedBy: own === 'true' && actor.role !== 'administrator' ? actor.id : undefined };
+  const [rows, total] = await Promise.all([listDocumentRows(deps.db.read, filter, ROWS, after), countDocumentRows(deps.db.read, filter)]);
+  return { rows: rows.map(toRow), total, next: rows.length === ROWS ? (rows.at(-1)?.id ?? null) : null };
+}
+
+/** Documents by their ids, whichever there are. */
+export async function documentRows(deps: Deps, ids: readonly DocumentId[]): Promise<DocumentRow[]> {
+  return ids.length === 0 ? [] : (await listDocumentRows(deps.db.read, {}, ids.length, undefined, ids)).map(toRow);
+}
+
+/** The documents' page: their first stretch, with folders and what they can be filed under. */
+export async function viewDocuments(deps: Deps, actor: StaffActor, input: ListDocumentsInput): Promise<DocumentsPage> {
+  const [page, folders, markings, colleagues] = await Promise.all([listDocuments(deps, actor, input), viewFolders(deps), listMarkings(deps.db.read), listColleagues(deps.db.read)]);
+  return { ...page, folders, markings, colleagues, filter: input };
 }

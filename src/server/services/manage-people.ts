@@ -1,22 +1,31 @@
 import 'server-only';
 import type { RecipientId } from '@/core/base/ids';
-import type { PersonDetail, PersonRow } from '@/contracts/people';
-import { devicesOf, findPerson, listPeopleRows, refusalsOfPerson, setBlocked } from '@/server/repositories/people-repository';
+import type { ChangePersonInput, ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
+import { changePersonRow, countPeople, devicesOf, findPerson, listPeopleRows, refusalsOfPerson, setBlocked } from '@/server/repositories/people-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
 import { record, recordAlone } from '@/server/services/record';
 
-/** Everybody who was ever addressed, by organisation and name. */
-export async function listPeople(deps: Deps): Promise<readonly PersonRow[]> {
-  const rows = await listPeopleRows(deps.db.read, deps.clock.now());
-  return rows.map((row) => ({ ...row, documents: row.documents ?? 0, live: row.blocked ? 0 : (row.live ?? 0), opens: row.opens ?? 0 }));
+/** Rows sent at a time; the rest follows as somebody scrolls. */
+const ROWS = 200;
+
+function toRow(row: Awaited<ReturnType<typeof listPeopleRows>>[number]): PersonRow {
+  return { ...row, live: row.blocked ? 0 : row.live };
+}
+
+/** A stretch of everybody who was ever addressed, by organisation and name. */
+export async function listPeople(deps: Deps, _actor: StaffActor, { q, organisation, after }: ListPeopleInput): Promise<PeoplePage> {
+  const filter = { text: q, organisation };
+  const [rows, { people, organisations }] = await Promise.all([listPeopleRows(deps.db.read, filter, deps.clock.now(), ROWS, after), countPeople(deps.db.read, filter)]);
+  return { rows: rows.map(toRow), total: people, organisations, next: rows.length === ROWS ? (rows.at(-1)?.id ?? null) : null };
 }
 
 /** One person: what they hold, opened, were refused, and on which devices. Looking is recorded. */
 export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readonly id: RecipientId }): Promise<PersonDetail> {
-  const row = (await listPeople(deps)).find((each) => each.id === id);
-  if (row === undefined) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  const [found] = await listPeopleRows(deps.db.read, { id }, deps.clock.now(), 1);
+  if (found === undefined) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: id });
   const [grants, devices, refusals] = await Promise.all([grantRows(deps, actor, { recipient: id }), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
@@ -31,6 +40,21 @@ export async function blockPerson(deps: Deps, actor: StaffActor, { id, blocked }
     if (person.blocked === blocked) return;
     await setBlocked(tx, id, blocked);
     await record(deps, tx, { action: blocked ? 'recipient.blocked' : 'recipient.unblocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient: id });
+  });
+  return {};
+}
+
+/** Corrects what is known about a person. Their address stays: it is what they prove. */
+export async function changePerson(deps: Deps, actor: StaffActor, { id, ...change }: ChangePersonInput): Promise<Record<string, never>> {
+  await deps.db.write(async (tx) => {
+    const before = await findPerson(tx, id);
+    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    const { name = before.name, organisation = before.organisation, zone = before.zone, language = before.language } = change;
+    await changePersonRow(tx, id, { name, organisation, zone, language });
+    await record(deps, tx, {
+      action: 'recipient.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient: id,
+      details: { fields: Object.keys(change), zone, language }, personal: { text: `${before.name}, ${before.organisation} → ${name}, ${organisation}` },
+    });
   });
   return {};
 }

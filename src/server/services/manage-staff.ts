@@ -7,7 +7,7 @@ import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { passwordMail } from '@/server/mail/staff-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setPassword, takeTicket } from '@/server/repositories/staff-repository';
+import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
@@ -21,7 +21,7 @@ export async function viewStaff(deps: Deps, actor: StaffActor): Promise<StaffLis
   const rows = await listStaff(deps.db.read);
   return {
     staff: rows.map(({ row, hasPassword }) => ({
-      id: row.id, name: row.name, email: row.email, role: row.role, invitedAt: row.createdAt.getTime(),
+      id: row.id, name: row.name, email: row.email, role: row.role, invitedAt: row.createdAt.getTime(), factor: row.factor !== null,
       state: row.disabledAt !== null ? 'disabled' : hasPassword === null ? 'invited' : 'active',
     })),
     self: actor.id, mail: deps.mailer !== null,
@@ -73,7 +73,7 @@ export async function mailStaffAgain(deps: Deps, actor: StaffActor, { id }: { re
  *
  * @throws ServiceError `NOT_FOUND`, `CONFLICT` where it is oneself or the last administrator
  */
-export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, disabled }: ChangeStaffInput): Promise<Record<string, never>> {
+export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, disabled, factor }: ChangeStaffInput): Promise<Record<string, never>> {
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     const before = await findStaff(tx, id);
@@ -82,7 +82,9 @@ export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, dis
     const losesAdministrator = before.role === 'administrator' && before.disabledAt === null && (disabled === true || (role !== undefined && role !== 'administrator'));
     if (losesAdministrator && (await otherAdministrators(tx, id)) === 0) throw new ServiceError('CONFLICT', 'Somebody has to stay administrator.');
     await changeStaffRow(tx, id, { ...(role === undefined ? {} : { role }), ...(disabled === undefined ? {} : { disabledAt: disabled ? now : null }) }, now);
+    if (factor === false) await setFactor(tx, id, { factor: null, factorGeneration: null, factorStep: null });
     await endSessions(tx, id);
+    if (factor === false) await record(deps, tx, { action: 'staff.factor-changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { staff: id, factor: false } });
     await record(deps, tx, {
       action: 'staff.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now,
       details: { staff: id, before: `${before.role}${before.disabledAt === null ? '' : ', disabled'}`, after: `${role ?? before.role}${(disabled ?? before.disabledAt !== null) ? ', disabled' : ''}` },

@@ -1,10 +1,12 @@
 import 'server-only';
 import { PAYLOAD_NONCE, sealedSize } from '@/core/age/chunks';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
+import type { Happening } from '@/core/ledger/entry';
 import type { FinishUploadInput } from '@/contracts/document';
-import { findUpload, insertDocument, referenceTaken, removeUpload, type UploadRow } from '@/server/repositories/document-repository';
+import { findUpload, insertDocument, insertVersion, referenceTaken, removeUpload, type UploadRow } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { discardUpload } from '@/server/services/discard-upload';
+import { needDocument } from '@/server/services/change-access';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/sealed-source';
@@ -15,42 +17,73 @@ async function ownUpload(deps: Deps, actor: StaffActor, id: UploadId): Promise<U
   return upload;
 }
 
-/**
- * Makes a finished upload a document. The sealed file is opened once, to see that it can be shown;
- * where it cannot, nothing is left behind.
- *
- * @throws ServiceError `CONFLICT` where bytes are missing or the reference is taken; ContentError
- */
-export async function protectDocument(deps: Deps, actor: StaffActor, input: FinishUploadInput): Promise<{ readonly id: DocumentId }> {
-  const upload = await ownUpload(deps, actor, input.id);
+/** Opens the sealed file once, to see that it can be shown; where it cannot, nothing is left behind. */
+async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages: number }> {
   if (upload.receivedBytes !== upload.declaredBytes) throw new ServiceError('CONFLICT', 'Part of the file is still missing.', { receivedBytes: upload.receivedBytes });
-  if (await referenceTaken(deps.db.read, input.reference)) throw new ServiceError('CONFLICT', `Another document already has the reference ${input.reference}.`);
-
   const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
   const sealed = { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: upload.declaredBytes };
   const { pages } = await deps.renderer.run({ kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) }).catch(async (error: unknown) => {
     await discardUpload(deps, upload);
     throw error;
   });
-
   await deps.blobs.finish(upload.blobKey, upload.headerBytes + PAYLOAD_NONCE + sealedSize(upload.declaredBytes));
+  return { pages };
+}
+
+/** The version that an upload becomes. */
+function versionOf(upload: UploadRow, actor: StaffActor, documentId: DocumentId, number: number, pages: number, now: number) {
+  return { id: upload.versionId, documentId, number, fileName: upload.fileName, pages, bytes: upload.declaredBytes, blobKey: upload.blobKey, headerBytes: upload.headerBytes, wrappedKey: upload.wrappedKey, keyGeneration: upload.keyGeneration, createdAt: now, createdBy: actor.id };
+}
+
+function entries(upload: UploadRow, actor: StaffActor, action: 'document.protected' | 'document.revised', document: DocumentId, now: number, details: Happening['details']): Happening[] {
+  const about = { outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, document, version: upload.versionId };
+  return [{ action: 'key.unwrapped', ...about, details: { for: 'inspection' } }, { action, ...about, details: { ...details, bytes: upload.declaredBytes } }];
+}
+
+/**
+ * Makes a finished upload a document.
+ *
+ * @throws ServiceError `CONFLICT` where bytes are missing or the reference is taken; ContentError
+ */
+export async function protectDocument(deps: Deps, actor: StaffActor, input: FinishUploadInput): Promise<{ readonly id: DocumentId }> {
+  const upload = await ownUpload(deps, actor, input.id);
+  const { reference, title, folderId = null, markingId = null } = input;
+  if (upload.documentId !== null) throw new ServiceError('CONFLICT', 'This upload is a new version of a document.');
+  const taken = new ServiceError('CONFLICT', `Another document already has the reference ${reference}.`);
+  if (await referenceTaken(deps.db.read, reference)) throw taken;
+  const { pages } = await inspect(deps, upload);
   const id = newId('document', deps.random);
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
-    if (await referenceTaken(tx, input.reference)) throw new ServiceError('CONFLICT', `Another document already has the reference ${input.reference}.`);
-    await insertDocument(
-      tx,
-      { id, reference: input.reference, title: input.title, ownerId: actor.id, versionId: upload.versionId, createdAt: now },
-      { id: upload.versionId, documentId: id, number: 1, fileName: upload.fileName, pages, bytes: upload.declaredBytes, blobKey: upload.blobKey, headerBytes: upload.headerBytes, wrappedKey: upload.wrappedKey, keyGeneration: upload.keyGeneration, createdAt: now, createdBy: actor.id },
-    );
+    if (await referenceTaken(tx, reference)) throw taken;
+    await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, createdAt: now }, versionOf(upload, actor, id, 1, pages, now));
     await removeUpload(tx, upload.id);
-    await record(
-      deps, tx,
-      { action: 'key.unwrapped', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id, version: upload.versionId, details: { for: 'inspection' } },
-      { action: 'document.protected', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id, version: upload.versionId, details: { reference: input.reference, pages, bytes: upload.declaredBytes } },
-    );
+    await record(deps, tx, ...entries(upload, actor, 'document.protected', id, now, { reference, pages }));
   });
   return { id };
+}
+
+/**
+ * Makes a finished upload the next version of its document. It opens from now on, on every grant
+ * there is; the versions before it stay in the vault. An open that is going on keeps its version.
+ *
+ * @throws ServiceError `CONFLICT` where bytes are missing or the key was destroyed, `NOT_ALLOWED`; ContentError
+ */
+export async function reviseDocument(deps: Deps, actor: StaffActor, input: { readonly id: UploadId }): Promise<{ readonly id: DocumentId; readonly number: number }> {
+  const upload = await ownUpload(deps, actor, input.id);
+  const { documentId } = upload;
+  if (documentId === null) throw new ServiceError('CONFLICT', 'This upload is a document of its own.');
+  const { pages } = await inspect(deps, upload);
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const { version } = await needDocument(tx, actor, documentId);
+    if (version.wrappedKey === null) throw new ServiceError('CONFLICT', 'This document’s key was destroyed. Protect the file as a new document.');
+    const number = version.number + 1;
+    await insertVersion(tx, versionOf(upload, actor, documentId, number, pages, now));
+    await removeUpload(tx, upload.id);
+    await record(deps, tx, ...entries(upload, actor, 'document.revised', documentId, now, { number, pages }));
+    return { id: documentId, number };
+  });
 }
 
 /** Ends an upload and removes what was received. */

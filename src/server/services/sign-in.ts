@@ -4,19 +4,23 @@ import { normaliseAddress } from '@/core/policy/address';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { findStaffByEmail } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor } from '@/server/services/deps';
+import { checkFactor } from '@/server/services/prove-staff';
 import { ServiceError } from '@/server/services/errors';
 import { recordAlone, whereabouts } from '@/server/services/record';
 
 /**
  * Signs a member of staff in. A success is recorded with the session itself.
  *
- * @returns cookies for the browser. @throws ServiceError `NOT_SIGNED_IN`, `TOO_MANY`
+ * @returns cookies for the browser. @throws ServiceError `NOT_SIGNED_IN`, `NEEDS_CODE`, `TOO_MANY`
  */
 export async function signIn(deps: Deps, identity: StaffIdentity, from: Origin, headers: Headers, input: SignInInput): Promise<readonly string[]> {
   const email = normaliseAddress(input.email) ?? input.email;
   const wait = await deps.limits.signIn(`${from.network} ${email}`);
   if (wait > 0) throw new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / 60_000))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
-  const disabled = (await findStaffByEmail(deps.db.read, email))?.disabledAt != null;
+  const staff = await findStaffByEmail(deps.db.read, email);
+  const disabled = staff?.disabledAt != null;
+  // The second factor is asked for only once the password was right: nobody learns from outside who has one.
+  if (staff !== null && staff.factor !== null && !disabled && (await identity.isPassword(staff.id, input.password))) await checkFactor(deps, staff, input.code);
   const cookies = disabled ? null : await identity.signIn(email, input.password, headers);
   if (cookies !== null) return cookies;
   await recordAlone(deps, { action: 'staff.signed-in', outcome: 'refused', reason: 'wrong-credentials', actor: { kind: 'stranger', id: null }, occurredAt: deps.clock.now(), personal: { address: email, ...whereabouts(deps, from) } });

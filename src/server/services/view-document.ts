@@ -2,7 +2,10 @@ import 'server-only';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { reaches } from '@/core/policy/powers';
 import type { DocumentId } from '@/core/base/ids';
-import { findDocument } from '@/server/repositories/document-repository';
+import { findDocument, versionsOf } from '@/server/repositories/document-repository';
+import { listMarkings } from '@/server/repositories/filing-repository';
+import { listColleagues } from '@/server/repositories/staff-repository';
+import { viewFolders } from '@/server/services/manage-filing';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
@@ -14,9 +17,12 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id });
   const { document, version, ownerName } = found;
+  const [folders, markings, colleagues, versions] = await Promise.all([viewFolders(deps), listMarkings(deps.db.read), listColleagues(deps.db.read), versionsOf(deps.db.read, id)]);
   return {
     id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
     keyDestroyed: version.wrappedKey === null, fileName: version.fileName, pages: version.pages, bytes: version.bytes,
+    filed: { folderId: document.folderId, markingId: document.markingId, ownerId: document.ownerId, deputyId: document.deputyId, attributes: document.attributes },
+    folders, markings, colleagues, versions,
     mayChange: reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
     grants: await grantRows(deps, actor, { document: id }),
   };

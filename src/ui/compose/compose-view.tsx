@@ -1,54 +1,57 @@
 'use client';
 
 import { useState } from 'react';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { ComposeStart } from '@/contracts/draft';
-import type { DispatchResult } from '@/contracts/dispatch';
+import { DELIVERIES, type DispatchResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
+import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { DocumentId } from '@/core/base/ids';
+import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
+import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
 import { useDraft } from '@/ui/compose/use-draft';
 import { RecipientsTable } from '@/ui/compose/recipients-table';
 import { useRecipients } from '@/ui/compose/use-recipients';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 import { TermsFields } from '@/ui/compose/terms-fields';
+import { deliveryWords } from '@/ui/words/delivery-words';
+import { rightsLine } from '@/ui/words/rights-words';
 
 type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
 
 /** One page: documents, recipients, what they may do and until when, and at the side what that means. */
 export function ComposeView({ start, chosen }: Props) {
-  const { documents, now, mail } = start;
+  const { now, mail } = start;
   const begun = start.draft?.body;
   const router = useRouter();
-  const [picked, setPicked] = useState<ReadonlySet<DocumentId>>(new Set(begun?.documents ?? chosen));
+  const [selected, setSelected] = useState<readonly DocumentRow[]>(start.picked.filter(({ id }) => (begun?.documents ?? chosen).includes(id)));
   const recipients = useRecipients(begun);
   const [terms, setTerms] = useState<TermsDraft>(begun?.terms ?? { rights: ['read'], from: null, until: start.defaultUntil, prints: null });
   const [said, setSaid] = useState<string | null>(null);
   const [subject, setSubject] = useState(begun?.subject ?? '');
   const [note, setNote] = useState(begun?.note ?? '');
   const [watermark, setWatermark] = useState(begun?.watermark ?? DEFAULT_WATERMARK);
+  const [delivery, setDelivery] = useState<(typeof DELIVERIES)[number]>('mail');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const draft = useDraft(start.draft?.id ?? null, { documents: [...picked], people: recipients.text, own: recipients.own, terms, subject, note, watermark });
+  const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, terms, subject, note, watermark });
 
-  const selected = documents.filter((document) => picked.has(document.id));
   const { people, unreadable } = recipients;
   const problems = problemsOf({ documents: selected, people, unreadable, terms, subject, watermark, now, mail });
-  const pick = (id: DocumentId, on: boolean) => { setPicked((before) => { const after = new Set(before); if (on) after.add(id); else after.delete(id); return after; }); };
+  const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
+  const takeTerms = ({ watermark: kept, ...terms }: KeptTermsRow) => { setTerms(termsAt({ watermark: kept, ...terms }, now)); setWatermark(kept); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 
   const send = async () => {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark });
+      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark, delivery });
       await draft.discard();
       router.push(`/dispatches/${id}`);
     } catch (error) {
@@ -65,7 +68,7 @@ export function ComposeView({ start, chosen }: Props) {
             <h1>{subject === '' ? 'Compose' : subject}</h1>
             <span className="gap" />
             {draft.state !== 'untouched' && <Button onClick={() => void draft.discard().then(() => { window.location.assign('/compose'); })}>Discard</Button>}
-            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>Encrypt and dispatch</Button>
+            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>{delivery === 'mail' ? 'Encrypt and dispatch' : 'Encrypt and give me the links'}</Button>
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
           {problem !== null && <p role="alert" className="notice stops" style={{ marginTop: 8 }}>{problem}</p>}
@@ -73,8 +76,9 @@ export function ComposeView({ start, chosen }: Props) {
         <div className="scroll" style={{ padding: '16px 22px 40px', display: 'grid', gap: 24, alignContent: 'start', maxWidth: 860 }}>
           <section className="stack">
             <h2>Documents</h2>
-            <DocumentPicker documents={documents} picked={picked} onPick={pick} />
+            <DocumentPicker first={start.documents} picked={selected} onPick={pick} />
           </section>
+          {start.terms.length > 0 && <section className="stack"><h2>Kept terms</h2><div className="row">{start.terms.map((each) => <button key={each.id} type="button" className="chip" title={rightsLine(each.rights, each.prints)} onClick={() => { takeTerms(each); }}>{each.name}</button>)}</div></section>}
           <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
@@ -87,31 +91,13 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
           <section className="stack" style={{ gap: 16 }}>
             <h2>Message</h2>
+            <div className="row" role="group" aria-label="Delivery">{DELIVERIES.map((each) => <button key={each} type="button" className="chip" aria-pressed={delivery === each} onClick={() => { setDelivery(each); }}>{deliveryWords[each].name}</button>)}<span className="quiet">{deliveryWords[delivery].hint}</span></div>
             <TextField label="Subject" required value={subject} onChange={(event) => { setSubject(event.target.value); }} />
-            <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText="Stands in the mail, in the clear" />
+            <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText={delivery === 'mail' ? 'Stands in the mail, in the clear' : 'Shown behind the link, once the address is proven'} />
           </section>
         </div>
       </div>
       <aside className="side" aria-label="Consequences"><ComposeCheck documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
-  );
-}
-
-function DocumentPicker({ documents, picked, onPick }: { readonly documents: readonly DocumentRow[]; readonly picked: ReadonlySet<DocumentId>; readonly onPick: (id: DocumentId, on: boolean) => void }) {
-  const [search, setSearch] = useState('');
-  const wanted = search.trim().toLowerCase();
-  const shown = documents.filter((document) => picked.has(document.id) || `${document.title} ${document.reference}`.toLowerCase().includes(wanted));
-  if (documents.length === 0) return <p className="quiet">No documents are protected yet. <Link href="/documents">Protect one first.</Link></p>;
-  return (
-    <div className="stack">
-      {documents.length > 8 && <TextField label="Find" value={search} onChange={(event) => { setSearch(event.target.value); }} />}
-      <div style={{ maxHeight: 190, overflow: 'auto', border: '1px solid var(--line)', padding: '4px 12px', background: 'var(--panel)' }}>
-        {shown.map((document) => (
-          <div key={document.id}>
-            <FormControlLabel control={<Checkbox checked={picked.has(document.id)} onChange={(_event, on) => { onPick(document.id, on); }} />} label={<>{document.title} <span className="figure quiet">{document.reference}</span> <span className="quiet">{document.pages} p</span>{document.revoked && <span className="magenta"> revoked</span>}</>} />
-          </div>
-        ))}
-      </div>
-    </div>
   );
 }

@@ -3,7 +3,7 @@ import { brokenDependencies, type Right } from '@/core/policy/rights';
 export type TermsDraft = { readonly rights: readonly Right[]; readonly from: number | null; readonly until: number | null; readonly prints: number | null };
 
 /** Why a right cannot stand without another. */
-export const dependencyWords = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;
+const dependencyWords = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;
 
 /**
  * Switches a right and everything that cannot stand without it; says what else was switched.
@@ -19,4 +19,11 @@ export function switchRight(terms: TermsDraft, right: Right, on: boolean): { rea
     said.push(`${broken.right} ${dependencyWords[broken.needs]}, so it is off.`);
   }
   return { terms: next, said: said.length === 0 ? null : said.join(' ') };
+}
+
+/** Sets how many prints each may make, from a field's text; keep goes where it cannot stand any more. */
+export function limitPrints(terms: TermsDraft, text: string): { readonly terms: TermsDraft; readonly said: string | null } {
+  const prints = text === '' ? null : Math.max(1, Math.min(999, Math.floor(Number(text)) || 1));
+  const keepGoes = prints !== null && terms.rights.includes('keep');
+  return { terms: { ...terms, prints, rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights }, said: keepGoes ? `keep ${dependencyWords['unlimited-print']}, so it is off.` : null };
 }

@@ -3,8 +3,8 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
-import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
-import { dependencyWords, switchRight, type TermsDraft } from '@/ui/compose/switch-right';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { limitPrints, switchRight, type TermsDraft } from '@/ui/compose/switch-right';
 import { rightHints } from '@/ui/words/rights-words';
 import { fromLocalField, toLocalField, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
@@ -12,24 +12,16 @@ import { useZone } from '@/ui/time/use-zone';
 /** Rights, window and counts of a dispatch. */
 export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms: TermsDraft; readonly onChange: (terms: TermsDraft) => void; readonly said: string | null; readonly onSaid: (said: string | null) => void }) {
   const zone = useZone();
-  const set = (right: Right, on: boolean) => {
-    const result = switchRight(terms, right, on);
+  const take = (result: ReturnType<typeof switchRight>) => {
     onChange(result.terms);
     onSaid(result.said);
-  };
-  const setPrints = (text: string) => {
-    const prints = text === '' ? null : Math.max(1, Math.min(999, Math.floor(Number(text)) || 1));
-    const limited = { ...terms, prints };
-    const keepGoes = prints !== null && terms.rights.includes('keep');
-    onChange(keepGoes ? { ...limited, rights: limited.rights.filter((right) => right !== 'keep') } : limited);
-    onSaid(keepGoes ? `keep ${dependencyWords['unlimited-print']}, so it is off.` : null);
   };
   return (
     <section className="stack">
       <h2>They may</h2>
       {OFFERED_RIGHTS.map((right) => (
         <div key={right} className="row" style={{ flexWrap: 'nowrap', alignItems: 'baseline' }}>
-          <FormControlLabel sx={{ minWidth: 92 }} control={<Checkbox checked={terms.rights.includes(right)} disabled={right === 'read'} onChange={(_event, on) => { set(right, on); }} />} label={right} />
+          <FormControlLabel sx={{ minWidth: 92 }} control={<Checkbox checked={terms.rights.includes(right)} disabled={right === 'read'} onChange={(_event, on) => { take(switchRight(terms, right, on)); }} />} label={right} />
           <span className="quiet" style={{ fontSize: 12.5 }}>{rightHints[right]}</span>
         </div>
       ))}
@@ -37,7 +29,7 @@ export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms:
       <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start', marginTop: 10 }}>
         <TextField type="datetime-local" label={`Ends, in ${zone}`} value={terms.until === null ? '' : toLocalField(terms.until)} onChange={(event) => { onChange({ ...terms, until: fromLocalField(event.target.value) }); }} helperText={terms.until === null ? 'No end' : zoneName(terms.until, zone)} />
         <TextField type="datetime-local" label="Not before" value={terms.from === null ? '' : toLocalField(terms.from)} onChange={(event) => { onChange({ ...terms, from: fromLocalField(event.target.value) }); }} helperText={terms.from === null ? 'From the dispatch on' : zoneName(terms.from, zone)} />
-        <TextField type="number" label="Prints each" disabled={!terms.rights.includes('print')} value={terms.prints ?? ''} onChange={(event) => { setPrints(event.target.value); }} helperText={terms.rights.includes('print') && terms.prints === null ? 'No limit' : ''} sx={{ maxWidth: 130 }} />
+        <TextField type="number" label="Prints each" disabled={!terms.rights.includes('print')} value={terms.prints ?? ''} onChange={(event) => { take(limitPrints(terms, event.target.value)); }} helperText={terms.rights.includes('print') && terms.prints === null ? 'No limit' : ''} sx={{ maxWidth: 130 }} />
       </div>
     </section>
   );

@@ -1,10 +1,13 @@
 'use client';
 
+import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
+import { AddPeople } from '@/ui/dispatches/add-people';
 import { GrantsTable } from '@/ui/dispatches/grants-table';
 import { LinesSurface } from '@/ui/dispatches/lines-surface';
+import { LinksToCarry } from '@/ui/dispatches/links-to-carry';
 import { RevokeScope } from '@/ui/dispatches/revoke-scope';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
@@ -19,6 +22,7 @@ function counted(n: number, one: string, many: string): string {
 export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
   const readsRecord = useHolds('read-record');
   const changes = useChanges();
+  const [adding, setAdding] = useState(false);
   const mayChange = detail.grants.some((grant) => grant.mayChange);
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
   const people = new Set(detail.grants.map((grant) => grant.recipientId)).size;
@@ -27,15 +31,17 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
     <LinesSurface
       head={
         <>
-          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
+          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
           <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span><SaidLine changes={changes} /></div>
+          {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}
         </>
       }
       grants={detail.grants} marks={detail.marks} now={now} rows={<GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={null} onSelect={() => undefined} />}
       aside={
         <div className="stack">
+          {detail.delivery === 'by-hand' && <><LinksToCarry grants={detail.grants} /><hr /></>}
           <h2>The message</h2>
-          <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || 'Nothing was mailed.'}</p>
+          <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || (detail.delivery === 'by-hand' ? 'Nothing is mailed: the links are carried by hand.' : 'Nothing was mailed.')}</p>
           {detail.note !== '' && <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>{detail.note}</p>}
           <h2>Watermark</h2>
           <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>

@@ -18,7 +18,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
     <main className="work wide">
       <div className="surface">
         <div className="head">
-          <ListHead title="Dispatches" all={rows.length} shown={shown.length} words={`${String(rows.length)} in all`} search={search} onSearch={setSearch} placeholder="subject, reference, sender">
+          <ListHead title="Dispatches" words={shown.length === rows.length ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`} search={search} onSearch={setSearch} placeholder="subject, reference, sender">
             {dispatches && <Button component={Link} href="/compose">Compose</Button>}
           </ListHead>
         </div>

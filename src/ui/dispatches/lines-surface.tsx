@@ -9,6 +9,7 @@ import { reachLines } from '@/core/reach/lines';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
 import { personName } from '@/ui/dispatches/grant-words';
 import { LinePanel } from '@/ui/dispatches/line-panel';
+import { RightsChange } from '@/ui/dispatches/rights-change';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
 import { ReachBoard, type BoardLine } from '@/ui/reach/reach-board';
@@ -38,6 +39,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
   const [selected, setSelected] = useState<ReadonlySet<RecipientId>>(new Set());
   const [proposed, setProposed] = useState<number | null | undefined>(undefined);
   const [asking, setAsking] = useState(false);
+  const [rights, setRights] = useState(false);
 
   const shown = useMemo(() => grants.filter((grant) => document === null || grant.documentId === document), [grants, document]);
   const lines = useMemo(() => toLines(shown, marks.filter((mark) => document === null || mark.documentId === document)), [shown, marks, document]);
@@ -47,7 +49,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
   const revoked = picked.filter((grant) => grant.revokedAt !== null);
   const mayChange = picked.length > 0 && picked.every((grant) => grant.mayChange);
   const before = new Set(standing.map((grant) => grant.until));
-  const select = (next: ReadonlySet<RecipientId>) => { setSelected(next); setProposed(undefined); };
+  const select = (next: ReadonlySet<RecipientId>) => { setSelected(next); setProposed(undefined); setRights(false); };
   const propose = (recipient: RecipientId, until: number) => { if (!selected.has(recipient)) setSelected(new Set([recipient])); setProposed(until); };
   const textOf = (moment: number | null) => (moment === null ? 'no end' : momentText(moment, zone));
 
@@ -69,6 +71,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
                 {proposed === undefined ? (
                   <>
                     <span className="quiet">{selected.size === 0 ? 'Pick a line. Drag its end to move it; Shift picks several.' : `${String(selected.size)} picked`}</span>
+                    {mayChange && standing.length > 0 && <Button disabled={changes.busy} aria-expanded={rights} onClick={() => { setRights(!rights); }}>Change rights</Button>}
                     {mayChange && standing.length > 0 && <Button color="error" disabled={changes.busy} onClick={() => { setAsking(true); }}>Revoke {standing.length}…</Button>}
                     {mayChange && revoked.length > 0 && <Button disabled={changes.busy} onClick={() => void changes.reinstate(revoked)}>Reinstate {revoked.length}</Button>}
                     <SaidLine changes={changes} />
@@ -81,6 +84,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
                   </>
                 )}
               </div>
+              {rights && standing.length > 0 && <RightsChange key={standing.map((grant) => grant.id).join()} grants={standing} changes={changes} onDone={() => { setRights(false); }} />}
             </>
           )}
         </div>

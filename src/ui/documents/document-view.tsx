@@ -4,6 +4,9 @@ import Link from 'next/link';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { DestroyKey } from '@/ui/documents/destroy-key';
 import { DocumentHead } from '@/ui/documents/document-head';
+import { FiledPanel } from '@/ui/documents/filed-panel';
+import { VersionsPanel } from '@/ui/documents/versions-panel';
+import { WentPanel } from '@/ui/documents/went-panel';
 import { sizeText } from '@/ui/documents/size-words';
 import { GrantsSurface } from '@/ui/dispatches/grants-surface';
 import { personName, stateOf } from '@/ui/dispatches/grant-words';
@@ -20,7 +23,7 @@ export function DocumentView({ detail, now }: { readonly detail: DocumentDetail;
       head={<DocumentHead id={detail.id} title={detail.title} reference={detail.reference} summary={summary} revoked={detail.revokedAt !== null} mayChange={detail.mayChange} people={[...new Set(live.map(personName))]} />}
       grants={detail.grants} now={now} showDocument={false}
       empty={<div className="empty"><h2>Nobody was given this document</h2><p><Link href={`/compose?document=${detail.id}`}>Compose a dispatch with it</Link></p></div>}
-      aside={<div className="stack"><h2>The file</h2><p>{detail.fileName}</p><p className="quiet">Protected <Moment at={detail.protectedAt} /> with ChaCha20-Poly1305, as a standard age file. Its key is in the vault, wrapped by the master key; the recovery key opens the file without Embargo.</p>{detail.revokedAt !== null && <p className="magenta">Revoked <Moment at={detail.revokedAt} />. The grants below are as they were.</p>}{detail.keyDestroyed ? <p className="magenta">Its key was destroyed: nothing opens it here again.</p> : destroys && <DestroyKey id={detail.id} reference={detail.reference} title={detail.title} printsMade={detail.grants.reduce((sum, grant) => sum + grant.printsMade, 0)} mayHaveKept={new Set(detail.grants.filter((grant) => grant.rights.includes('keep') && grant.opens > 0).map((grant) => grant.recipientId)).size} />}</div>}
+      aside={<div className="stack"><WentPanel grants={detail.grants} now={now} /><hr /><FiledPanel detail={detail} /><hr /><VersionsPanel id={detail.id} versions={detail.versions} mayAdd={detail.mayChange && !detail.keyDestroyed} /><hr /><h2>The file</h2><p className="quiet">Protected <Moment at={detail.protectedAt} /> with ChaCha20-Poly1305, as a standard age file. Its key is in the vault, wrapped by the master key; the recovery key opens the file without Embargo.</p>{detail.revokedAt !== null && <p className="magenta">Revoked <Moment at={detail.revokedAt} />. The grants below are as they were.</p>}{detail.keyDestroyed ? <p className="magenta">Its key was destroyed: nothing opens it here again.</p> : destroys && <DestroyKey id={detail.id} reference={detail.reference} title={detail.title} printsMade={detail.grants.reduce((sum, grant) => sum + grant.printsMade, 0)} mayHaveKept={new Set(detail.grants.filter((grant) => grant.rights.includes('keep') && grant.opens > 0).map((grant) => grant.recipientId)).size} />}</div>}
     />
   );
 }

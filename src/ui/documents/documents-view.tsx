@@ -3,56 +3,81 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import type { DocumentRow } from '@/contracts/document';
+import Checkbox from '@mui/material/Checkbox';
+import type { DocumentRow, DocumentsPage } from '@/contracts/document';
+import type { DocumentId } from '@/core/base/ids';
+import { FilingBar } from '@/ui/documents/filing-bar';
+import { FolderLine } from '@/ui/documents/folder-line';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
 import { sizeText } from '@/ui/documents/size-words';
 import { useHolds } from '@/ui/shell/powers';
 import { ListHead } from '@/ui/shell/list-head';
+import { LongTable } from '@/ui/tables/long-table';
+import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
+import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
 
-/** All documents, with the place to protect new ones. */
-export function DocumentsView({ rows }: { readonly rows: readonly DocumentRow[] }) {
+const WIDTHS = ['44px', '30%', '15%', '12%', '11%', '66px', '74px', '64px', '64px', '150px', '96px'];
+
+/** Documents by folder and marking, with the place to protect new ones and to file many at once. */
+export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
   const protects = useHolds('protect');
-  const [search, setSearch] = useState('');
-  const [adding, setAdding] = useState(rows.length === 0);
-  const wanted = search.trim().toLowerCase();
-  const shown = rows.filter((row) => `${row.title} ${row.reference} ${row.ownerName}`.toLowerCase().includes(wanted));
+  const { folders, markings, colleagues, filter } = page;
+  const empty = page.total === 0 && filter.q === '' && filter.folder === undefined && filter.marking === undefined;
+  const [search, setSearch] = useState(filter.q);
+  const [adding, setAdding] = useState(empty);
+  const [ticked, setTicked] = useState<ReadonlySet<DocumentId>>(new Set());
+  const searchIn = useSearchInAddress('/documents', filter);
+  const list = useMore<DocumentRow>('/api/v1/documents', filter, page);
+  const tick = (ids: readonly DocumentId[], on: boolean) => { setTicked((before) => { const after = new Set(before); for (const id of ids) { if (on) after.add(id); else after.delete(id); } return after; }); };
+  const all = list.rows.length > 0 && list.rows.every((row) => ticked.has(row.id));
 
   return (
     <main className="work wide">
       <div className="surface">
         <div className="head">
-          <ListHead title="Documents" all={rows.length} shown={shown.length} words={`${String(rows.length)} in all`} search={search} onSearch={setSearch} placeholder="title, reference, owner">
+          <ListHead title="Documents" words={`${page.total.toLocaleString('en-GB')} ${filter.folder === undefined && filter.marking === undefined && filter.q === '' ? 'in all' : 'here'}`} search={search} onSearch={(text) => { setSearch(text); searchIn(text); }} placeholder="title, reference, owner, attribute">
             {protects && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Protect files'}</Button>}
           </ListHead>
-          {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={rows.map((row) => row.reference)} /></div>}
-        </div>
-        <div className="scroll">
-          {rows.length === 0 ? (
-            <div className="empty"><h2>No documents yet</h2><p>Drop a PDF above. It is encrypted on its way in, and can then be dispatched to people outside.</p></div>
-          ) : (
-            <table className="list">
-              <thead><tr><th>Title</th><th>Reference</th><th>Owner</th><th className="number">Pages</th><th className="number">Size</th><th className="number">People</th><th className="number">Opens</th><th>Protected</th><th>State</th></tr></thead>
-              <tbody>
-                {shown.map((row) => (
-                  <tr key={row.id}>
-                    <td><Link href={`/documents/${row.id}`}>{row.title}</Link></td>
-                    <td className="figure">{row.reference}</td>
-                    <td>{row.ownerName}</td>
-                    <td className="number">{row.pages}</td>
-                    <td className="number">{sizeText(row.bytes)}</td>
-                    <td className="number">{row.people}</td>
-                    <td className="number">{row.opens}</td>
-                    <td><Moment at={row.protectedAt} /></td>
-                    <td>{row.revoked ? <span className="magenta">revoked</span> : row.people === 0 ? <span className="quiet">not sent yet</span> : 'sent'}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+          <FolderLine folders={folders} filter={filter} mayChange={protects} />
+          {markings.length > 0 && (
+            <div className="row" style={{ marginTop: 6 }}>
+              <span className="quiet" style={{ fontSize: 12.5 }}>Marked</span>
+              {markings.map((marking) => <Link key={marking.id} className="chip" title={marking.meaning} aria-current={filter.marking === marking.id} href={addressWith('/documents', { ...filter, marking: filter.marking === marking.id ? undefined : marking.id })}>{marking.name} <span className="figure quiet">{marking.documents}</span></Link>)}
+            </div>
           )}
-          {rows.length > 0 && shown.length === 0 && <div className="empty"><h2>Nothing matches</h2><p>No title, reference or owner contains “{search}”.</p></div>}
+          {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={list.rows.map((row) => row.reference)} folderId={filter.folder ?? null} markings={markings} /></div>}
+          {ticked.size > 0 && <FilingBar documents={[...ticked]} folders={folders} markings={markings} colleagues={colleagues} onDone={() => { setTicked(new Set()); }} />}
+          {list.problem !== null && <p role="alert" className="notice stops">{list.problem}</p>}
         </div>
+        {list.rows.length === 0 ? <Nothing empty={empty} search={filter.q} /> : (
+          <LongTable
+            label="Documents" widths={WIDTHS} height={33} rows={list.rows} total={list.total} keyOf={(row) => row.id} onMore={list.more}
+            head={<tr><th><Checkbox sx={{ p: 0 }} checked={all} onChange={(_event, on) => { tick(list.rows.map((row) => row.id), on); }} slotProps={{ input: { 'aria-label': 'Tick all that are shown' } }} /></th><th>Title</th><th>Reference</th><th>Marking</th><th>Owner</th><th className="number">Pages</th><th className="number">Size</th><th className="number">People</th><th className="number">Opens</th><th>Protected</th><th>State</th></tr>}
+            row={(row) => (
+              <>
+                <td><Checkbox sx={{ p: 0 }} checked={ticked.has(row.id)} onChange={(_event, on) => { tick([row.id], on); }} slotProps={{ input: { 'aria-label': `Tick ${row.title}` } }} /></td>
+                <td><Link href={`/documents/${row.id}`} title={row.title}>{row.title}</Link>{row.version > 1 && <span className="figure quiet"> v{row.version}</span>}</td>
+                <td className="figure">{row.reference}</td>
+                <td>{row.marking ?? <span className="quiet">none</span>}</td>
+                <td>{row.ownerName}</td>
+                <td className="number">{row.pages}</td>
+                <td className="number">{sizeText(row.bytes)}</td>
+                <td className="number">{row.people}</td>
+                <td className="number">{row.opens}</td>
+                <td><Moment at={row.protectedAt} /></td>
+                <td>{row.revoked ? <span className="magenta">revoked</span> : row.people === 0 ? <span className="quiet">not sent yet</span> : 'sent'}</td>
+              </>
+            )}
+          />
+        )}
       </div>
     </main>
   );
+}
+
+function Nothing({ empty, search }: { readonly empty: boolean; readonly search: string }) {
+  if (empty) return <div className="empty"><h2>No documents yet</h2><p>Drop a PDF above. It is encrypted on its way in, and can then be dispatched to people outside.</p></div>;
+  if (search === '') return <div className="empty"><h2>Nothing sits here</h2><p>Tick documents elsewhere and move them here, or <Link href="/documents">show all of them</Link>.</p></div>;
+  return <div className="empty"><h2>Nothing matches</h2><p>No title, reference, owner or attribute here contains “{search}”. <Link href="/documents">Show all documents</Link></p></div>;
 }

@@ -5,7 +5,10 @@ import { useRouter } from 'next/navigation';
 import { useDropzone } from 'react-dropzone';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import type { MarkingRow } from '@/contracts/marking';
+import type { FolderId, MarkingId } from '@/core/base/ids';
 import { sentenceOf } from '@/ui/http/call';
 import { referenceFrom, sizeText, titleFrom } from '@/ui/documents/size-words';
 import { uploadFile, type UploadProgress } from '@/ui/documents/upload-file';
@@ -21,7 +24,8 @@ type Job = {
 };
 
 /** Takes files in: chosen, named, encrypted, each with its progress. */
-export function ProtectPanel({ taken }: { readonly taken: readonly string[] }) {
+export function ProtectPanel({ taken, folderId, markings }: { readonly taken: readonly string[]; readonly folderId: FolderId | null; readonly markings: readonly MarkingRow[] }) {
+  const [marking, setMarking] = useState<MarkingId | null>(null);
   const router = useRouter();
   const [jobs, setJobs] = useState<readonly Job[]>([]);
   const nextKey = useRef(1);
@@ -47,7 +51,7 @@ export function ProtectPanel({ taken }: { readonly taken: readonly string[] }) {
     stops.current.set(job.key, stop);
     change(job.key, { state: 'sending', problem: null });
     try {
-      await uploadFile(job.file, { title: job.title, reference: job.reference }, (progress) => { change(job.key, { progress }); }, stop.signal);
+      await uploadFile(job.file, { title: job.title, reference: job.reference, folderId, markingId: marking }, (progress) => { change(job.key, { progress }); }, stop.signal);
       change(job.key, { state: 'done' });
       router.refresh();
     } catch (error) {
@@ -69,7 +73,7 @@ export function ProtectPanel({ taken }: { readonly taken: readonly string[] }) {
       {jobs.map((job) => (
         <JobRow key={job.key} job={job} onChange={(part) => { change(job.key, part); }} onCancel={() => { stops.current.get(job.key)?.abort(); }} onRemove={() => { remove(job.key); }} />
       ))}
-      {ready > 0 && <div className="row"><Button variant="contained" onClick={() => void protectAll()}>Encrypt {ready === 1 ? 'this file' : `${String(ready)} files`}</Button></div>}
+      {ready > 0 && <div className="row">{markings.length > 0 && <TextField select label="Marking" sx={{ maxWidth: 200 }} value={marking ?? 'none'} onChange={(event) => { setMarking(markings.find((each) => each.id === event.target.value)?.id ?? null); }}><MenuItem value="none">none</MenuItem>{markings.map((each) => <MenuItem key={each.id} value={each.id}>{each.name}</MenuItem>)}</TextField>}<Button variant="contained" onClick={() => void protectAll()}>Encrypt {ready === 1 ? 'this file' : `${String(ready)} files`}</Button></div>}
     </div>
   );
 }

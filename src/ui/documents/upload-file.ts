@@ -1,7 +1,9 @@
 import type { BeginUploadResult, PartResult } from '@/contracts/document';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
 import { CallError, call, toCallError } from '@/ui/http/call';
 
+/** What a new document is called, where it sits and what it is marked. */
+export type NewDocument = { readonly title: string; readonly reference: string; readonly folderId: FolderId | null; readonly markingId: MarkingId | null };
 export type UploadProgress = { readonly sent: number; readonly total: number };
 
 const TRIES = 6;
@@ -44,15 +46,24 @@ async function sendPatiently(id: string, offset: number, part: Blob, signal: Abo
  *
  * @throws CallError with a sentence for the person, DOMException `AbortError` after cancelling
  */
-export async function uploadFile(file: File, about: { readonly title: string; readonly reference: string }, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<DocumentId> {
-  const { id, partBytes } = await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size });
+export async function uploadFile(file: File, about: NewDocument, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<DocumentId> {
+  return (await send<{ readonly id: DocumentId }>(file, {}, 'finish', about, onProgress, signal)).id;
+}
+
+/** Uploads a file as the next version of a document; else as `uploadFile`. */
+export async function uploadVersion(file: File, revises: DocumentId, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<number> {
+  return (await send<{ readonly number: number }>(file, { revises }, 'revise', {}, onProgress, signal)).number;
+}
+
+async function send<R>(file: File, begin: { readonly revises?: DocumentId }, end: 'finish' | 'revise', about: object, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<R> {
+  const { id, partBytes } = await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size, ...begin });
   try {
     for (let sent = 0; sent < file.size; ) {
       signal.throwIfAborted();
       sent = await sendPatiently(id, sent, file.slice(sent, sent + partBytes), signal);
       onProgress({ sent, total: file.size });
     }
-    return (await call<{ readonly id: DocumentId }>('POST', `/api/v1/uploads/${id}/finish`, about)).id;
+    return await call<R>('POST', `/api/v1/uploads/${id}/${end}`, about);
   } catch (error) {
     await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
     throw error;

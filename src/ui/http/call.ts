@@ -21,8 +21,25 @@ export async function toCallError(response: Response): Promise<CallError> {
   return new CallError(body.error?.message ?? 'The server gave no answer that makes sense. Try again.', body.error?.code ?? 'FAILED', response.status, body.error?.data, body.error?.fields);
 }
 
-/** Calls the API with JSON. @throws CallError, also where the server cannot be reached */
+let askProof: (() => Promise<boolean>) | null = null;
+
+/** Says what asks whoever is at the screen to prove again who they are; the answer is whether they did. */
+export function onProofNeeded(ask: (() => Promise<boolean>) | null): void {
+  askProof = ask;
+}
+
+/** Calls the API with JSON; where a fresh proof is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
 export async function call<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<R> {
+  try {
+    return await callOnce<R>(method, path, body, headers);
+  } catch (error) {
+    if (!(error instanceof CallError && error.code === 'PROVE_AGAIN') || askProof === null || !(await askProof())) throw error;
+    return callOnce<R>(method, path, body, headers);
+  }
+}
+
+/** Calls the API with JSON. @throws CallError, also where the server cannot be reached */
+async function callOnce<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body: unknown, headers: Readonly<Record<string, string>>): Promise<R> {
   let response: Response;
   try {
     response = await fetch(path, { method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });

@@ -2,42 +2,48 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import type { PersonDetail, PersonRow } from '@/contracts/people';
+import type { ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { PersonPanel } from '@/ui/people/person-panel';
 import { ListHead } from '@/ui/shell/list-head';
+import { LongTable } from '@/ui/tables/long-table';
+import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
+import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
 
+const WIDTHS = ['34%', '26%', '92px', '86px', '70px', '150px'];
+
 /** Everybody outside who was ever sent something, with what they hold now. */
-export function PeopleView({ rows, person, now }: { readonly rows: readonly PersonRow[]; readonly person: PersonDetail | null; readonly now: number }) {
-  const [search, setSearch] = useState('');
-  const wanted = search.trim().toLowerCase();
-  const shown = rows.filter((row) => `${row.name} ${row.address} ${row.organisation}`.toLowerCase().includes(wanted));
+export function PeopleView({ page, filter, person, now }: { readonly page: PeoplePage; readonly filter: ListPeopleInput; readonly person: PersonDetail | null; readonly now: number }) {
+  const [search, setSearch] = useState(filter.q);
+  const searchIn = useSearchInAddress('/people', { ...filter, person: person?.id });
+  const list = useMore<PersonRow>('/api/v1/people', filter, page);
+  const nobody = page.total === 0 && filter.q === '' && filter.organisation === undefined;
   return (
     <main className="work">
       <div className="surface">
         <div className="head">
-          <ListHead title="People" all={rows.length} shown={shown.length} words={`${String(rows.length)} in ${String(new Set(rows.map((row) => row.organisation)).size)} organisations`} search={search} onSearch={setSearch} placeholder="name, address, organisation" />
+          <ListHead title="People" words={`${page.total.toLocaleString('en-GB')} in ${page.organisations.toLocaleString('en-GB')} ${page.organisations === 1 ? 'organisation' : 'organisations'}`} search={search} onSearch={(text) => { setSearch(text); searchIn(text); }} placeholder="name, address, organisation" />
+          {filter.organisation !== undefined && <div className="row" style={{ marginTop: 8 }}><Link className="chip" aria-label={`Remove the filter ${filter.organisation}`} href={addressWith('/people', { ...filter, organisation: undefined })}>{filter.organisation} ✕</Link></div>}
+          {list.problem !== null && <p role="alert" className="notice stops">{list.problem}</p>}
         </div>
-        <div className="scroll">
-          {rows.length === 0 ? <div className="empty"><h2>Nobody was sent anything yet</h2><p>People appear here with the first dispatch that names them. <Link href="/compose">Compose one</Link></p></div> : (
-            <table className="list">
-              <thead><tr><th>Name</th><th>Organisation</th><th className="number">Documents</th><th className="number">Can open</th><th className="number">Opens</th><th>Last open</th></tr></thead>
-              <tbody>
-                {shown.map((row) => (
-                  <tr key={row.id} aria-selected={row.id === person?.id}>
-                    <td><Link href={`/people?person=${row.id}`} scroll={false}>{row.name === '' ? row.address : row.name}</Link>{row.blocked && <span className="magenta"> blocked</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.address}</span></td>
-                    <td>{row.organisation === '' ? <span className="quiet">not known</span> : row.organisation}</td>
-                    <td className="number">{row.documents}</td>
-                    <td className="number">{row.live === 0 ? <span className="quiet">0</span> : row.live}</td>
-                    <td className="number">{row.opens}</td>
-                    <td>{row.lastOpen === null ? <span className="quiet">never</span> : <Moment at={row.lastOpen} />}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-          {rows.length > 0 && shown.length === 0 && <div className="empty"><h2>Nobody matches</h2><p>No name, address or organisation contains “{search}”.</p></div>}
-        </div>
+        {nobody && <div className="empty"><h2>Nobody was sent anything yet</h2><p>People appear here with the first dispatch that names them. <Link href="/compose">Compose one</Link></p></div>}
+        {!nobody && list.rows.length === 0 && <div className="empty"><h2>Nobody matches</h2><p>No name, address or organisation contains “{filter.q}”. <Link href="/people">Show everybody</Link></p></div>}
+        {list.rows.length > 0 && (
+          <LongTable
+            label="People" widths={WIDTHS} height={47} rows={list.rows} total={list.total} keyOf={(row) => row.id} onMore={list.more}
+            head={<tr><th>Name</th><th>Organisation</th><th className="number">Documents</th><th className="number">Can open</th><th className="number">Opens</th><th>Last open</th></tr>}
+            row={(row) => (
+              <>
+                <td><Link href={addressWith('/people', { ...filter, person: row.id })} scroll={false} aria-current={row.id === person?.id ? 'true' : undefined}>{row.name === '' ? row.address : row.name}</Link>{row.blocked && <span className="magenta"> blocked</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.address}</span></td>
+                <td>{row.organisation === '' ? <span className="quiet">not known</span> : <Link style={{ fontWeight: 400 }} href={addressWith('/people', { ...filter, organisation: row.organisation })}>{row.organisation}</Link>}</td>
+                <td className="number">{row.documents}</td>
+                <td className="number">{row.live === 0 ? <span className="quiet">0</span> : row.live}</td>
+                <td className="number">{row.opens}</td>
+                <td>{row.lastOpen === null ? <span className="quiet">never</span> : <Moment at={row.lastOpen} />}</td>
+              </>
+            )}
+          />
+        )}
       </div>
       <aside className="side" aria-label="The selected person">{person === null ? <p className="quiet">Select somebody to see what they hold, opened and were refused.</p> : <PersonPanel key={person.id} person={person} now={now} />}</aside>
     </main>

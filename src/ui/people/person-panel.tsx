@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { PersonDetail } from '@/contracts/people';
 import { call, sentenceOf } from '@/ui/http/call';
+import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
@@ -34,6 +35,8 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
       <p className="answer">{name}. {answer(person, canOpen)}</p>
       <p>{person.opens === 0 ? 'Never opened anything' : `${String(person.opens)} opens`}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals} times</span>}.</p>
       {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
+      <hr />
+      <KnownPanel person={person} now={now} />
       <hr />
       <h2>Holds</h2>
       {person.grants.length === 0 ? <p className="quiet">Nothing.</p> : (

@@ -39,13 +39,14 @@ export function StaffView({ staff, self, mail }: StaffList) {
         </div>
         <div className="scroll">
           <table className="list">
-            <thead><tr><th>Name</th><th>Address</th><th>Role</th><th>State</th><th>Since</th></tr></thead>
+            <thead><tr><th>Name</th><th>Address</th><th>Role</th><th>Signs in by</th><th>State</th><th>Since</th></tr></thead>
             <tbody>
               {staff.map((each) => (
                 <tr key={each.id} aria-selected={each.id === selected}>
                   <td><button type="button" className="row-button" onClick={() => { setSelected(each.id); }}>{each.name}</button>{each.id === self && <span className="quiet"> you</span>}</td>
                   <td>{each.email}</td>
                   <td>{each.role}</td>
+                  <td>{each.factor ? 'password and app' : 'password'}</td>
                   <td className={each.state === 'disabled' ? 'magenta' : each.state === 'invited' ? 'lamp' : ''}>{each.state === 'active' ? 'can sign in' : each.state}</td>
                   <td><Moment at={each.invitedAt} /></td>
                 </tr>
@@ -81,7 +82,7 @@ function RoleField({ value, onChange, disabled = false }: { readonly value: Role
   return <TextField select label="Role" value={value} disabled={disabled} sx={{ minWidth: 140 }} onChange={(event) => { const role = ROLES.find((each) => each === event.target.value); if (role !== undefined) onChange(role); }}>{ROLES.map((role) => <MenuItem key={role} value={role}>{role}</MenuItem>)}</TextField>;
 }
 
-function StaffPanel({ row, self, onChange, onMail }: { readonly row: StaffRow; readonly self: StaffId; readonly onChange: (change: { readonly role?: Role; readonly disabled?: boolean }, done: string) => void; readonly onMail: () => void }) {
+function StaffPanel({ row, self, onChange, onMail }: { readonly row: StaffRow; readonly self: StaffId; readonly onChange: (change: { readonly role?: Role; readonly disabled?: boolean; readonly factor?: false }, done: string) => void; readonly onMail: () => void }) {
   const isSelf = row.id === self;
   return (
     <div className="stack">
@@ -95,6 +96,7 @@ function StaffPanel({ row, self, onChange, onMail }: { readonly row: StaffRow; r
           <p className="quiet">A change bites at once: whoever is signed in has to sign in again.</p>
           <div className="row">
             {row.state !== 'disabled' && <Button onClick={onMail}>{row.state === 'invited' ? 'Invite again' : 'Mail a link for a new password'}</Button>}
+            {row.factor && <Button onClick={() => { onChange({ factor: false }, `${row.name} signs in by password alone until they set up a second factor again.`); }}>Take the second factor off</Button>}
             {row.state === 'disabled' ? <Button onClick={() => { onChange({ disabled: false }, `${row.name} can sign in again.`); }}>Enable</Button> : <Button color="error" onClick={() => { onChange({ disabled: true }, `${row.name} is disabled and signed out everywhere.`); }}>Disable</Button>}
           </div>
         </>

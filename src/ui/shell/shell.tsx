@@ -9,6 +9,7 @@ import { holds, type Power, type Role } from '@/core/policy/powers';
 import { call } from '@/ui/http/call';
 import { Emblem } from '@/ui/shell/emblem';
 import { FindBox } from '@/ui/shell/find-box';
+import { ProveAgain } from '@/ui/shell/prove-again';
 import { RoleProvider } from '@/ui/shell/powers';
 
 type Place = { readonly name: string; readonly href: string; readonly needs: Power };
@@ -19,6 +20,7 @@ const places: readonly Place[] = [
   { name: 'Documents', href: '/documents', needs: 'look' },
   { name: 'People', href: '/people', needs: 'look' },
   { name: 'Ledger', href: '/ledger', needs: 'read-record' },
+  { name: 'Terms', href: '/terms', needs: 'look' },
   { name: 'Settings', href: '/settings', needs: 'manage-staff' },
 ];
 const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom', needs: 'read-mailroom' }];
@@ -36,13 +38,14 @@ export function Shell({ name, role, organisation, demo, children }: { readonly n
         ))}
         <div className="gap" />
         <div className="stack" style={{ padding: '0 18px' }}>
-          <div>{name}<br /><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
+          <div><Link href="/you">{name}</Link><br /><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
           {demo && <span className="quiet" style={{ fontSize: 12.5 }}>Demo: mail goes to the mailroom</span>}
           <SchemeSwitch />
           <SignOut />
         </div>
       </nav>
       <RoleProvider value={role}>{children}</RoleProvider>
+      <ProveAgain />
     </div>
   );
 }

@@ -6,8 +6,8 @@ import { ComposeView } from '@/ui/compose/compose-view';
 
 export default async function ComposePage({ searchParams }: { readonly searchParams: Promise<{ readonly document?: string; readonly draft?: string }> }) {
   const given = await searchParams;
-  const chosen = documentId.safeParse(given.document);
+  const chosen = (given.document ?? '').split(',').flatMap((id) => { const parsed = documentId.safeParse(id); return parsed.success ? [parsed.data] : []; });
   const draft = draftId.safeParse(given.draft);
-  const start = await loadForStaff('dispatch', (deps, actor) => startCompose(deps, actor, { draft: draft.success ? draft.data : null }));
-  return <ComposeView key={start.draft?.id ?? 'new'} start={start} chosen={chosen.success ? [chosen.data] : []} />;
+  const start = await loadForStaff('dispatch', (deps, actor) => startCompose(deps, actor, { draft: draft.success ? draft.data : null, chosen }));
+  return <ComposeView key={start.draft?.id ?? 'new'} start={start} chosen={chosen} />;
 }

@@ -6,8 +6,8 @@ import { PeopleView } from '@/ui/people/people-view';
 export default async function PeoplePage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
   const given = await searchParams;
   const loaded = await loadForStaff('look', async (deps, actor) => {
-    const { person } = peopleInput.parse(given);
-    return { rows: await listPeople(deps), person: person === undefined ? null : await viewPerson(deps, actor, { id: person }), now: deps.clock.now() };
+    const { person, ...filter } = peopleInput.parse(given);
+    return { filter, page: await listPeople(deps, actor, filter), person: person === undefined ? null : await viewPerson(deps, actor, { id: person }), now: deps.clock.now() };
   });
   return <PeopleView {...loaded} />;
 }

@@ -1,9 +1,8 @@
 import { choosePasswordInput } from '@/contracts/staff';
 import { handleIdentity } from '@/server/http/handle';
-import { originOf } from '@/server/http/session';
 import { choosePassword } from '@/server/services/manage-staff';
 
-export const POST = handleIdentity('stranger', choosePasswordInput, async ({ deps, identity }, input, request) => {
-  await choosePassword(deps, identity, originOf(request.headers), input);
+export const POST = handleIdentity('stranger', choosePasswordInput, async ({ deps, identity }, actor, input) => {
+  await choosePassword(deps, identity, actor.from, input);
   return { body: {}, cookies: [] };
 });

@@ -1,9 +1,8 @@
 import { nothing } from '@/contracts/nothing';
 import { handleIdentity } from '@/server/http/handle';
-import { needStaff } from '@/server/http/session';
 import { signOut } from '@/server/services/sign-in';
 
-export const POST = handleIdentity('staff', nothing, async (container, _input, request) => ({
+export const POST = handleIdentity('staff', nothing, async ({ deps, identity }, actor, _input, request) => ({
   body: {},
-  cookies: await signOut(container.deps, container.identity, await needStaff(container, request.headers), request.headers),
+  cookies: await signOut(deps, identity, actor, request.headers),
 }));

@@ -2,4 +2,4 @@ import { scopedInput } from '@/contracts/access';
 import { handle } from '@/server/http/handle';
 import { cutAccess } from '@/server/services/cut-access';
 
-export const POST = handle('change-access', scopedInput, cutAccess);
+export const POST = handle('cut-widely', scopedInput, cutAccess);

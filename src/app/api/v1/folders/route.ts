@@ -1,0 +1,5 @@
+import { makeFolderInput } from '@/contracts/folder';
+import { handle } from '@/server/http/handle';
+import { makeFolder } from '@/server/services/manage-filing';
+
+export const POST = handle('protect', makeFolderInput, makeFolder);

@@ -1,0 +1,5 @@
+import { keepViewInput } from '@/contracts/ledger';
+import { handle } from '@/server/http/handle';
+import { keepView } from '@/server/services/manage-filing';
+
+export const POST = handle('read-record', keepViewInput, keepView);

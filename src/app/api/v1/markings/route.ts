@@ -1,0 +1,5 @@
+import { putMarkingInput } from '@/contracts/marking';
+import { handle } from '@/server/http/handle';
+import { putMarking } from '@/server/services/manage-filing';
+
+export const POST = handle('settings', putMarkingInput, putMarking);

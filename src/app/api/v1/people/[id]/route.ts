@@ -1,0 +1,5 @@
+import { changePersonInput } from '@/contracts/people';
+import { handle } from '@/server/http/handle';
+import { changePerson } from '@/server/services/manage-people';
+
+export const POST = handle('dispatch', changePersonInput, changePerson);

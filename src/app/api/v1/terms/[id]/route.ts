@@ -1,0 +1,5 @@
+import { termsIdInput } from '@/contracts/kept-terms';
+import { handle } from '@/server/http/handle';
+import { removeTerms } from '@/server/services/manage-filing';
+
+export const DELETE = handle('settings', termsIdInput, removeTerms);

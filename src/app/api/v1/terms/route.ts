@@ -1,0 +1,5 @@
+import { putTermsInput } from '@/contracts/kept-terms';
+import { handle } from '@/server/http/handle';
+import { putTerms } from '@/server/services/manage-filing';
+
+export const POST = handle('settings', putTermsInput, putTerms);

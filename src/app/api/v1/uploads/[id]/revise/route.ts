@@ -1,0 +1,5 @@
+import { finishRevisionInput } from '@/contracts/document';
+import { handle } from '@/server/http/handle';
+import { reviseDocument } from '@/server/services/protect-document';
+
+export const POST = handle('protect', finishRevisionInput, reviseDocument);

@@ -1,0 +1,5 @@
+import { nothing } from '@/contracts/nothing';
+import { handle } from '@/server/http/handle';
+import { offerFactor } from '@/server/services/prove-staff';
+
+export const POST = handle('staff', nothing, offerFactor);

@@ -1,0 +1,68 @@
+import 'server-only';
+import { and, count, eq, isNull, max, ne, sql } from 'drizzle-orm';
+import type { FolderId, MarkingId, StaffId, TermsId, ViewId } from '@/core/base/ids';
+import type { Reading, Transaction } from '@/server/db/database';
+import { documents, folders, keptTerms, keptViews, markings, staff } from '@/server/db/schema';
+
+export async function listFolders(db: Reading | Transaction) {
+  const here = db.select({ folderId: documents.folderId, documents: sql<number | null>`count(*)`.as('documents') }).from(documents).groupBy(documents.folderId).as('here');
+  const rows = await db.select({ id: folders.id, parentId: folders.parentId, name: folders.name, documents: here.documents }).from(folders).leftJoin(here, eq(here.folderId, folders.id)).orderBy(sql`${folders.name} COLLATE NOCASE`);
+  return rows.map((row) => ({ ...row, documents: row.documents ?? 0 }));
+}
+
+/** Whether a folder of this name is there already, beside one with the given id. */
+export async function folderNamed(tx: Transaction, parentId: FolderId | null, name: string, other?: FolderId): Promise<boolean> {
+  const inParent = parentId === null ? isNull(folders.parentId) : eq(folders.parentId, parentId);
+  return (await tx.$count(folders, and(inParent, sql`${folders.name} = ${name} COLLATE NOCASE`, other === undefined ? undefined : ne(folders.id, other)))) > 0;
+}
+
+export async function insertFolder(tx: Transaction, row: typeof folders.$inferInsert): Promise<void> {
+  await tx.insert(folders).values(row);
+}
+
+export async function changeFolderRow(tx: Transaction, id: FolderId, change: { readonly name?: string; readonly parentId?: FolderId | null }): Promise<void> {
+  await tx.update(folders).set(change).where(eq(folders.id, id));
+}
+
+export async function removeFolderRow(tx: Transaction, id: FolderId): Promise<void> {
+  await tx.delete(folders).where(eq(folders.id, id));
+}
+
+export async function listMarkings(db: Reading | Transaction) {
+  return db.select({ id: markings.id, name: markings.name, meaning: markings.meaning, documents: count(documents.id) }).from(markings).leftJoin(documents, eq(documents.markingId, markings.id)).groupBy(markings.id).orderBy(markings.position);
+}
+
+/** Adds a marking at the end of the list, or renames one. */
+export async function putMarkingRow(tx: Transaction, row: { readonly id: MarkingId; readonly name: string; readonly meaning: string }): Promise<void> {
+  const [last] = await tx.select({ position: max(markings.position) }).from(markings);
+  await tx.insert(markings).values({ ...row, position: (last?.position ?? 0) + 1 }).onConflictDoUpdate({ target: markings.id, set: { name: row.name, meaning: row.meaning } });
+}
+
+export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<void> {
+  await tx.delete(markings).where(eq(markings.id, id));
+}
+
+export async function listKeptTerms(db: Reading | Transaction) {
+  const rows = await db.select({ row: keptTerms, changedBy: staff.name }).from(keptTerms).innerJoin(staff, eq(staff.id, keptTerms.changedBy)).orderBy(sql`${keptTerms.name} COLLATE NOCASE`);
+  return rows.map(({ row, changedBy }) => ({ ...row.body, id: row.id, name: row.name, changedAt: row.changedAt, changedBy }));
+}
+
+export async function putTermsRow(tx: Transaction, row: typeof keptTerms.$inferInsert): Promise<void> {
+  await tx.insert(keptTerms).values(row).onConflictDoUpdate({ target: keptTerms.id, set: row });
+}
+
+export async function removeTermsRow(tx: Transaction, id: TermsId): Promise<boolean> {
+  return (await tx.delete(keptTerms).where(eq(keptTerms.id, id)).returning({ id: keptTerms.id })).length > 0;
+}
+
+export async function viewsOf(db: Reading | Transaction, owner: StaffId) {
+  return db.select({ id: keptViews.id, name: keptViews.name, query: keptViews.query }).from(keptViews).where(eq(keptViews.staffId, owner)).orderBy(sql`${keptViews.name} COLLATE NOCASE`);
+}
+
+export async function putViewRow(tx: Transaction, row: typeof keptViews.$inferInsert): Promise<void> {
+  await tx.insert(keptViews).values(row).onConflictDoUpdate({ target: [keptViews.staffId, keptViews.name], set: { query: row.query } });
+}
+
+export async function removeViewRow(tx: Transaction, id: ViewId, owner: StaffId): Promise<void> {
+  await tx.delete(keptViews).where(and(eq(keptViews.id, id), eq(keptViews.staffId, owner)));
+}

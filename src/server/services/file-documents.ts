@@ -1,0 +1,56 @@
+import 'server-only';
+import type { FileInput } from '@/contracts/document';
+import type { DocumentId } from '@/core/base/ids';
+import { reaches } from '@/core/policy/powers';
+import { findDocuments, setFiled } from '@/server/repositories/document-repository';
+import { listFolders, listMarkings } from '@/server/repositories/filing-repository';
+import { listColleagues } from '@/server/repositories/staff-repository';
+import type { Transaction } from '@/server/db/database';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { record } from '@/server/services/record';
+
+/** Everything that is named must be there. */
+async function checkNamed(tx: Transaction, { folderId, markingId, ownerId, deputyId }: FileInput): Promise<void> {
+  if (folderId != null && !(await listFolders(tx)).some((folder) => folder.id === folderId)) throw new ServiceError('NOT_FOUND', 'There is no such folder any more.');
+  if (markingId != null && !(await listMarkings(tx)).some((marking) => marking.id === markingId)) throw new ServiceError('NOT_FOUND', 'There is no such marking any more.');
+  const colleagues = new Set((await listColleagues(tx)).map((each) => each.id));
+  for (const id of [ownerId, deputyId]) if (id != null && !colleagues.has(id)) throw new ServiceError('CONFLICT', 'That colleague cannot own a document: they are disabled, or an auditor.');
+}
+
+/**
+ * Files documents: folder, marking, owner, deputy, attributes; all of them alike or none.
+ *
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`, `CONFLICT`, `INVALID`
+ */
+export async function fileDocuments(deps: Deps, actor: StaffActor, input: FileInput): Promise<{ readonly changed: number }> {
+  const { documents: ids, ...given } = input;
+  if ((given.attributes !== undefined || given.title !== undefined) && ids.length !== 1) throw new ServiceError('INVALID', 'Title and attributes are set for one document at a time.');
+  // A key that is absent stays as it is; drizzle leaves out what is undefined.
+  const change = Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) as Omit<FileInput, 'documents'>;
+  if (Object.keys(change).length === 0) throw new ServiceError('INVALID', 'Nothing was to be changed.');
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const before = await findDocuments(tx, ids);
+    if (before.length !== new Set(ids).size) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+    if (!before.every((document) => reaches(actor, { owner: document.ownerId, deputy: document.deputyId }))) throw new ServiceError('NOT_ALLOWED', 'Some of these are somebody else’s documents. Nothing was changed. Ask their owner or an administrator.');
+    await checkNamed(tx, input);
+    if (before.some((document) => (change.ownerId ?? document.ownerId) === (change.deputyId === undefined ? document.deputyId : change.deputyId))) throw new ServiceError('CONFLICT', 'Owner and deputy have to be two people.');
+    await setFiled(tx, ids, stripped(change));
+    await record(deps, tx, ...before.map((document) => ({
+      action: 'document.filed' as const, outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, document: document.id satisfies DocumentId,
+      details: { before: pick(document, Object.keys(change)), after: change },
+    })));
+    return { changed: before.length };
+  });
+}
+
+type Filed = Parameters<typeof setFiled>[2];
+
+function stripped(change: Omit<FileInput, 'documents'>): Filed {
+  return change as Filed;
+}
+
+function pick(document: Awaited<ReturnType<typeof findDocuments>>[number], keys: readonly string[]) {
+  return Object.fromEntries(keys.map((key) => [key, document[key as 'title']]));
+}

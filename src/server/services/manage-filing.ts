@@ -1,0 +1,133 @@
+import 'server-only';
+import { newId, type FolderId, type MarkingId, type TermsId, type ViewId } from '@/core/base/ids';
+import { withThoseBelow, wouldLoop } from '@/core/content/folders';
+import type { Happening } from '@/core/ledger/entry';
+import type { FolderRow } from '@/contracts/folder';
+import type { PutTermsInput, TermsPage } from '@/contracts/kept-terms';
+import type { Transaction } from '@/server/db/database';
+import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, putMarkingRow, putTermsRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { record } from '@/server/services/record';
+
+type Nothing = Record<string, never>;
+
+/** Folders with how many documents are in each and below it. */
+export async function viewFolders(deps: Deps): Promise<FolderRow[]> {
+  const rows = await listFolders(deps.db.read);
+  const own = new Map(rows.map((row) => [row.id, row.documents]));
+  return rows.map((row) => ({ ...row, documents: [...withThoseBelow(rows, row.id)].reduce((sum, id) => sum + (own.get(id) ?? 0), 0) }));
+}
+
+function aboutSettings(actor: StaffActor, now: number, details: Happening['details']): Happening {
+  return { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, ...(details === undefined ? {} : { details }) };
+}
+
+async function needFreeName(tx: Transaction, parentId: FolderId | null, name: string, other?: FolderId): Promise<void> {
+  if (await folderNamed(tx, parentId, name, other)) throw new ServiceError('CONFLICT', `There is a folder “${name}” here already.`);
+}
+
+/** @throws ServiceError `CONFLICT` where the name is taken, `NOT_FOUND` */
+export async function makeFolder(deps: Deps, actor: StaffActor, { name, parentId }: { readonly name: string; readonly parentId: FolderId | null }): Promise<{ readonly id: FolderId }> {
+  const id = newId('folder', deps.random);
+  const now = deps.clock.now();
+  await deps.db.write(async (tx) => {
+    if (parentId !== null && !(await listFolders(tx)).some((folder) => folder.id === parentId)) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    await needFreeName(tx, parentId, name);
+    await insertFolder(tx, { id, parentId, name, createdAt: now });
+    await record(deps, tx, aboutSettings(actor, now, { folder: id, made: name }));
+  });
+  return { id };
+}
+
+/** Renames or moves a folder. @throws ServiceError `CONFLICT` where it would land in itself or the name is taken, `NOT_FOUND` */
+export async function changeFolder(deps: Deps, actor: StaffActor, { id, name, parentId }: { readonly id: FolderId; readonly name?: string | undefined; readonly parentId?: FolderId | null | undefined }): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const all = await listFolders(tx);
+    const before = all.find((folder) => folder.id === id);
+    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    const after = { name: name ?? before.name, parentId: parentId === undefined ? before.parentId : parentId };
+    if (wouldLoop(all, id, after.parentId)) throw new ServiceError('CONFLICT', 'A folder cannot sit inside itself.');
+    await needFreeName(tx, after.parentId, after.name, id);
+    await changeFolderRow(tx, id, after);
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, before: before.name, after: after.name, parent: after.parentId }));
+  });
+  return {};
+}
+
+/** Removes an empty folder. @throws ServiceError `CONFLICT` where something is in it */
+export async function removeFolder(deps: Deps, actor: StaffActor, { id }: { readonly id: FolderId }): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const all = await listFolders(tx);
+    const folder = all.find((each) => each.id === id);
+    if (folder === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    if (folder.documents > 0 || all.some((each) => each.parentId === id)) throw new ServiceError('CONFLICT', `“${folder.name}” is not empty. Move what is in it first.`);
+    await removeFolderRow(tx, id);
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, removed: folder.name }));
+  });
+  return {};
+}
+
+/** Kept terms and markings, for whoever chooses among them. */
+export async function viewTerms(deps: Deps): Promise<TermsPage> {
+  const [terms, markings] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read)]);
+  return { terms, markings };
+}
+
+/** Adds a marking or renames one; the documents that bear it keep it. */
+export async function putMarking(deps: Deps, actor: StaffActor, input: { readonly id: MarkingId | null; readonly name: string; readonly meaning: string }): Promise<{ readonly id: MarkingId }> {
+  const id = input.id ?? newId('marking', deps.random);
+  await deps.db.write(async (tx) => {
+    const all = await listMarkings(tx);
+    if (input.id !== null && !all.some((each) => each.id === id)) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
+    if (all.some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase())) throw new ServiceError('CONFLICT', `There is a marking “${input.name}” already.`);
+    await putMarkingRow(tx, { ...input, id });
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, before: all.find((each) => each.id === id)?.name ?? null, after: input.name }));
+  });
+  return { id };
+}
+
+/** Removes a marking that no document bears. @throws ServiceError `CONFLICT` */
+export async function removeMarking(deps: Deps, actor: StaffActor, { id }: { readonly id: MarkingId }): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const marking = (await listMarkings(tx)).find((each) => each.id === id);
+    if (marking === undefined) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
+    if (marking.documents > 0) throw new ServiceError('CONFLICT', `${String(marking.documents)} documents are marked “${marking.name}”. Mark them otherwise first.`);
+    await removeMarkingRow(tx, id);
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, removed: marking.name }));
+  });
+  return {};
+}
+
+/** Keeps terms under a name. What was sent with them stays as it was sent. @throws ServiceError `CONFLICT` where the name is taken */
+export async function putTerms(deps: Deps, actor: StaffActor, { id: known, name, rights, days, prints, watermark }: PutTermsInput): Promise<{ readonly id: TermsId }> {
+  const id = known ?? newId('terms', deps.random);
+  const now = deps.clock.now();
+  await deps.db.write(async (tx) => {
+    const all = await listKeptTerms(tx);
+    if (all.some((each) => each.id !== id && each.name.toLowerCase() === name.toLowerCase())) throw new ServiceError('CONFLICT', `There are terms “${name}” already.`);
+    await putTermsRow(tx, { id, name, body: { rights, days, prints: rights.includes('print') ? prints : null, watermark }, changedBy: actor.id, changedAt: now });
+    await record(deps, tx, aboutSettings(actor, now, { terms: id, name, rights, days, prints }));
+  });
+  return { id };
+}
+
+export async function removeTerms(deps: Deps, actor: StaffActor, { id }: { readonly id: TermsId }): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    if (!(await removeTermsRow(tx, id))) throw new ServiceError('NOT_FOUND', 'There are no such terms any more.');
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { terms: id, removed: true }));
+  });
+  return {};
+}
+
+/** Keeps a view of the ledger under a name, for oneself; one of the same name is replaced. */
+export async function keepView(deps: Deps, actor: StaffActor, { name, query }: { readonly name: string; readonly query: string }): Promise<{ readonly id: ViewId }> {
+  const id = newId('view', deps.random);
+  await deps.db.write((tx) => putViewRow(tx, { id, staffId: actor.id, name, query, createdAt: deps.clock.now() }));
+  return { id };
+}
+
+export async function dropView(deps: Deps, actor: StaffActor, { id }: { readonly id: ViewId }): Promise<Nothing> {
+  await deps.db.write((tx) => removeViewRow(tx, id, actor.id));
+  return {};
+}

@@ -1,0 +1,54 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import type { Colleague } from '@/contracts/document';
+import type { FolderRow } from '@/contracts/folder';
+import type { MarkingRow } from '@/contracts/marking';
+import type { DocumentId } from '@/core/base/ids';
+import { wayText } from '@/core/content/folders';
+import { call, sentenceOf } from '@/ui/http/call';
+
+const NONE = 'none';
+/** Documents one sending may carry. */
+const MOST_SENT = 50;
+
+type Props = { readonly documents: readonly DocumentId[]; readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; readonly onDone: () => void };
+
+/** Files the ticked documents together: folder, marking, owner, deputy. */
+export function FilingBar({ documents, folders, markings, colleagues, onDone }: Props) {
+  const router = useRouter();
+  const [problem, setProblem] = useState<string | null>(null);
+  const file = async (change: Readonly<Record<string, string | null>>) => {
+    setProblem(null);
+    try {
+      await call('POST', '/api/v1/documents/file', { documents, ...change });
+      onDone();
+      router.refresh();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  const field = (label: string, name: string, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
+    <TextField select label={label} value="" sx={{ minWidth: 130, maxWidth: 190 }} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
+      {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}
+      {options.map((option) => <MenuItem key={option.id} value={option.id}>{option.name}</MenuItem>)}
+    </TextField>
+  );
+  return (
+    <div className="row" role="group" aria-label="The ticked documents" style={{ marginTop: 12 }}>
+      <b>{documents.length} ticked</b>
+      {field('Move to', 'folderId', folders.map((folder) => ({ id: folder.id, name: wayText(folders, folder.id) })), 'no folder')}
+      {field('Mark', 'markingId', markings, 'no marking')}
+      {field('Give to', 'ownerId', colleagues, null)}
+      {field('Deputy', 'deputyId', colleagues, 'no deputy')}
+      {documents.length <= MOST_SENT && <Button component={Link} href={`/compose?document=${documents.join(',')}`}>Dispatch</Button>}
+      <Button variant="text" onClick={onDone}>Untick</Button>
+      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+    </div>
+  );
+}

@@ -1,0 +1,24 @@
+import Link from 'next/link';
+import type { GrantRow } from '@/contracts/dispatch';
+import { groupBy } from '@/core/base/group';
+import { stateOf } from '@/ui/dispatches/grant-words';
+import { Moment } from '@/ui/time/moment';
+
+/** Where a document went: each sending that carried it, and what came of it. */
+export function WentPanel({ grants, now }: { readonly grants: readonly GrantRow[]; readonly now: number }) {
+  const sendings = [...groupBy(grants, (grant) => grant.dispatchId).values()];
+  return (
+    <section className="stack" aria-label="Where it went">
+      <h2>Where it went</h2>
+      {sendings.length === 0 && <p className="quiet">Nowhere yet.</p>}
+      {sendings.map((own) => {
+        const [first] = own;
+        if (first === undefined) return null;
+        const opens = own.reduce((sum, grant) => sum + grant.opens, 0);
+        const people = new Set(own.map((grant) => grant.recipientId)).size;
+        const live = own.filter((grant) => stateOf(grant, now) === 'live').length;
+        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet">{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {people} {people === 1 ? 'person' : 'people'}, {live === 0 ? 'none can open it now' : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
+      })}
+    </section>
+  );
+}

@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { build } from 'esbuild';
 
 /**
@@ -6,7 +7,7 @@ import { build } from 'esbuild';
  */
 export async function buildWorkers(): Promise<void> {
   await build({
-    entryPoints: { 'render-worker': 'src/workers/render-worker.ts' },
+    entryPoints: { 'render-worker': 'src/workers/render-worker.ts', 'export-worker': 'src/workers/export-worker.ts' },
     outdir: 'build/workers',
     outExtension: { '.js': '.mjs' },
     bundle: true,
@@ -15,6 +16,8 @@ export async function buildWorkers(): Promise<void> {
     target: 'node20',
     packages: 'external',
     conditions: ['react-server'],
+    // A marker for the framework's bundler, which would refuse to load outside it.
+    alias: { 'server-only': path.resolve('node_modules/server-only/empty.js') },
     logLevel: 'warning',
   });
 }

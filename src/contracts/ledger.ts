@@ -59,6 +59,9 @@ export type LedgerPage = {
   readonly recorded: { readonly first: string; readonly last: string } | null;
   readonly days: readonly { readonly day: string; readonly granted: number; readonly refused: number }[];
   readonly facets: { readonly kinds: readonly { readonly value: Kind; readonly entries: number }[]; readonly reasons: readonly FacetCount[]; readonly places: readonly FacetCount[]; readonly organisations: readonly FacetCount[] };
+  /** Spots of the places, `at` longitude and latitude in degrees, and how many entries have no place. */
+  readonly map: { readonly spots: readonly { readonly place: string; readonly entries: number; readonly at: readonly [number, number] }[]; readonly unplaced: number };
+  readonly views: readonly KeptView[];
   /** Names for the filters in force. */
   readonly names: { readonly document: string | null; readonly recipient: string | null; readonly dispatch: string | null };
   readonly older: number | null;

@@ -6,6 +6,7 @@ import type { RandomSource } from '@/core/base/random';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { licenceSigner } from '@/core/licence/licence';
 import { createCalendar } from '@/server/clock/calendar';
+import { createDemoClock } from '@/server/clock/demo-clock';
 import { systemClock, type Clock } from '@/server/clock/clock';
 import type { Config } from '@/server/config/env';
 import { openDatabase, type Database } from '@/server/db/database';
@@ -15,7 +16,10 @@ import { createLiveChanges } from '@/server/live/live-changes';
 import { createMailroom } from '@/server/mail/mailroom';
 import type { Mailer } from '@/server/mail/mailer';
 import { createSmtpMailer } from '@/server/mail/smtp-mailer';
-import { inventedPlaces, noPlaces } from '@/server/places/places';
+import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
+import { createCountryPlaces } from '@/server/places/country-places';
+import { inventedPlaces } from '@/server/places/invented-places';
+import { createLedgerCounts } from '@/server/repositories/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
 import { uploadBlobKeys } from '@/server/repositories/document-repository';
 import { accessChangesSince, lastSequence } from '@/server/repositories/ledger-reader';
@@ -60,10 +64,10 @@ async function loadIssuer(db: Database, vault: Vault, now: number): Promise<{ re
   });
 }
 
-async function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean): Promise<Mailer | null> {
+function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean): Mailer | null {
   if (config.mail !== null) return createSmtpMailer(config.mail.url, config.mail.from, clock);
   // Only a demo keeps mail where staff can read it: it holds recipients' codes.
-  return demo || (await findOrganisation(db.read))?.demo === true ? createMailroom(db, MAILROOM_FROM, clock) : null;
+  return demo ? createMailroom(db, MAILROOM_FROM, clock) : null;
 }
 
 /**
@@ -71,22 +75,27 @@ async function chooseMailer(config: Config, db: Database, clock: Clock, demo: bo
  * whether it is a demo.
  */
 export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number } = {}): Promise<Container> {
-  const clock = options.clock ?? systemClock;
   const log = pino({ level: config.logLevel, base: null });
   const vault = createVault(loadMasterKey(config.masterKeyFile));
   const db = await openDatabase(config.databaseUrl);
+  const known = await findOrganisation(db.read);
+  const demo = options.demo ?? known?.demo ?? false;
+  const demoClock = demo ? createDemoClock(known?.clockOffset ?? 0, options.clock?.now) : null;
+  const clock = demoClock ?? options.clock ?? systemClock;
   const issuer = await loadIssuer(db, vault, clock.now());
-  const calendar = createCalendar((await findOrganisation(db.read))?.zone ?? 'UTC');
+  const calendar = createCalendar(known?.zone ?? 'UTC');
   const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
-  const demo = options.demo ?? (await findOrganisation(db.read))?.demo ?? false;
   const blobs = createDiskBlobStore(path.join(config.dataDir));
   await blobs.sweep(await uploadBlobKeys(db.read));
   const deps: Deps = {
     db, clock, calendar, random, vault, blobs, recorder,
     keyring: createKeyring(() => clock.now()),
     renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
-    mailer: await chooseMailer(config, db, clock, demo),
-    places: demo ? inventedPlaces : noPlaces,
+    mailer: chooseMailer(config, db, clock, demo),
+    places: demo ? inventedPlaces : createCountryPlaces(config.placesFile),
+    counts: createLedgerCounts(db.read),
+    exporter: createLedgerExporter(config.workersDir, config.databaseUrl),
+    demo: demoClock,
     limits: createLimits(),
     live: createLiveChanges(() => lastSequence(db.read), (sequence) => accessChangesSince(db.read, sequence), (error) => { log.error({ err: error }, 'watching for changes failed'); }),
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),

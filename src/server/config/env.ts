@@ -13,6 +13,7 @@ const raw = z.object({
   MASTER_KEY_FILE: z.string().min(1).optional(),
   MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   MAIL_FROM: z.string().min(3).optional(),
+  PLACES_FILE: z.string().min(1).default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
   WORKERS_DIR: z.string().min(1).default('build/workers'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
@@ -27,6 +28,8 @@ export type Config = {
   readonly databaseUrl: string;
   readonly masterKeyFile: string;
   readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
+  /** A country database in MaxMind DB format. */
+  readonly placesFile: string;
   readonly workersDir: string;
   readonly logLevel: string;
 };
@@ -67,6 +70,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,
     masterKeyFile: path.resolve(env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key')),
     mail: env.MAIL_URL === undefined ? null : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
+    placesFile: path.resolve(env.PLACES_FILE),
     workersDir: path.resolve(env.WORKERS_DIR),
     logLevel: env.LOG_LEVEL,
   };

@@ -305,7 +305,7 @@ export const licences = sqliteTable('licences', {
   statement: text().notNull(),
   openedAt: integer().notNull(),
   expiresAt: integer().notNull(),
-}, (table) => [index('licences_document').on(table.documentId), index('licences_grant').on(table.grantId)]);
+}, (table) => [index('licences_document').on(table.documentId), index('licences_grant').on(table.grantId), index('licences_recipient').on(table.recipientId, table.openedAt)]);
 
 /** Pages that were shown within an open, so that each is recorded once. */
 export const licencePages = sqliteTable('licence_pages', {

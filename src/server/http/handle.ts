@@ -2,12 +2,13 @@ import 'server-only';
 import { headers as requestHeaders } from 'next/headers';
 import { notFound, redirect, unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
+import type { Pretence } from '@/contracts/demo';
 import { PROVEN_POWERS, holds, type Power } from '@/core/policy/powers';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import { json, respondError } from '@/server/http/respond';
 import { checkOrigin } from '@/server/http/same-origin';
-import { findReader, needReader, needStaff, strangerOf } from '@/server/http/session';
+import { findReader, needReader, needStaff, pretenceOf, strangerOf } from '@/server/http/session';
 import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
 import { needProof } from '@/server/services/prove-staff';
 import { ServiceError } from '@/server/services/errors';
@@ -75,7 +76,7 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
 }
 
 /** A route that needs the sign-in library as well: signing in and out, setting up. */
-export function handleIdentity<C extends 'staff' | 'stranger', S extends z.ZodType>(caller: C, schema: S, use: (container: Container, actor: ActorOf<C>, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
+export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.ZodType>(caller: C, schema: S, use: (container: Container, actor: ActorOf<C>, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
@@ -95,11 +96,12 @@ export function handleIdentity<C extends 'staff' | 'stranger', S extends z.ZodTy
 }
 
 /** Data for a staff page; leads to set-up or sign-in where that is due. */
-export async function loadForStaff<R>(power: Power | 'staff', service: (deps: Deps, actor: StaffActor) => Promise<R>): Promise<R> {
+export async function loadForStaff<R>(power: Power | 'staff', service: (deps: Deps, actor: StaffActor, pretence: Pretence) => Promise<R>): Promise<R> {
   const container = await running();
   try {
     if (!(await isSetUp(container.deps))) redirect('/set-up');
-    return await service(container.deps, await needPower(container, await requestHeaders(), power));
+    const headers = await requestHeaders();
+    return await service(container.deps, await needPower(container, headers, power), pretenceOf(container, headers));
   } catch (error) {
     unstable_rethrow(error);
     if (error instanceof ServiceError && error.code === 'NOT_SIGNED_IN') redirect('/sign-in');

@@ -47,14 +47,13 @@ function stackOnly(error: Error): string {
   return (error.stack ?? '').split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 12).join('\n');
 }
 
-/** Text that is sent while it is being made, as a download. */
-export function textStream(pieces: AsyncGenerator<string, void>, type: string, name: string): Response {
-  const encoder = new TextEncoder();
+/** Bytes that are sent while they are being made, as a download. */
+export function byteStream(pieces: AsyncGenerator<Uint8Array, void>, type: string, name: string): Response {
   const body = new ReadableStream<Uint8Array>({
     pull: async (controller) => {
       const { done, value } = await pieces.next();
       if (done === true) controller.close();
-      else controller.enqueue(encoder.encode(value));
+      else controller.enqueue(value);
     },
     cancel: async () => { await pieces.return(undefined); },
   });

@@ -1,6 +1,7 @@
 import 'server-only';
 import { randomBytes, webcrypto } from 'node:crypto';
 import { MINUTE } from '@/core/base/time';
+import { demoInput, type Pretence } from '@/contracts/demo';
 import type { Container } from '@/server/container';
 import { findSession, findStaff } from '@/server/repositories/staff-repository';
 import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
@@ -29,6 +30,31 @@ function writeCookie(name: string, value: string, publicUrl: string, maxAge: num
 const DEVICE = 'embargo-device';
 const BROWSER = 'embargo-browser';
 
+const PRETENCE = 'embargo-demo';
+
+/** The cookie that keeps what this browser pretends in a demo. */
+export function pretenceCookie(pretence: Pretence, publicUrl: string): string {
+  return writeCookie(PRETENCE, encodeURIComponent(JSON.stringify(pretence)), publicUrl, null);
+}
+
+/** What this browser pretends in a demo; nothing anywhere else, whatever it sends. */
+export function pretenceOf({ deps }: Container, headers: Headers): Pretence {
+  const text = deps.demo === null ? null : readCookie(headers, cookieName(PRETENCE, deps.publicUrl));
+  try {
+    const { network, agent } = demoInput.parse(JSON.parse(text ?? '{}'));
+    return { network: network ?? null, agent: agent ?? null };
+  } catch {
+    return { network: null, agent: null };
+  }
+}
+
+/** Where a recipient's request came from: in a demo, from where it was said to. */
+function whereOf(container: Container, headers: Headers): Origin {
+  const { network, agent } = originOf(headers);
+  const pretence = pretenceOf(container, headers);
+  return { network: pretence.network ?? network, agent: pretence.agent ?? agent };
+}
+
 export function deviceCookie(token: string, publicUrl: string, maxAge: number | null): string {
   return writeCookie(DEVICE, token, publicUrl, maxAge);
 }
@@ -45,10 +71,11 @@ export async function needStaff({ identity, deps }: Container, headers: Headers)
 }
 
 /** A mark for a browser of which nothing is known, with the cookie to set where it had none. */
-export function strangerOf({ deps }: Container, headers: Headers): { readonly actor: StrangerActor; readonly cookie: string | null } {
-  const found = readCookie(headers, cookieName(BROWSER, deps.publicUrl));
+export function strangerOf(container: Container, headers: Headers): { readonly actor: StrangerActor; readonly cookie: string | null } {
+  const { publicUrl } = container.deps;
+  const found = readCookie(headers, cookieName(BROWSER, publicUrl));
   const browser = found !== null && /^[0-9a-f]{32}$/.test(found) ? found : randomBytes(16).toString('hex');
-  return { actor: { kind: 'stranger', browser, from: originOf(headers) }, cookie: browser === found ? null : writeCookie(BROWSER, browser, deps.publicUrl, null) };
+  return { actor: { kind: 'stranger', browser, from: whereOf(container, headers) }, cookie: browser === found ? null : writeCookie(BROWSER, browser, publicUrl, null) };
 }
 
 async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
@@ -56,9 +83,9 @@ async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRo
   return token === null ? null : findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
 }
 
-async function toReader({ deps }: Container, device: DeviceRow, headers: Headers): Promise<ReaderActor> {
-  const recipient = await findRecipientByAddress(deps.db.read, device.address);
-  return { kind: 'reader', device: device.id, address: device.address, recipient: recipient?.id ?? null, from: originOf(headers) };
+async function toReader(container: Container, device: DeviceRow, headers: Headers): Promise<ReaderActor> {
+  const recipient = await findRecipientByAddress(container.deps.db.read, device.address);
+  return { kind: 'reader', device: device.id, address: device.address, recipient: recipient?.id ?? null, from: whereOf(container, headers) };
 }
 
 /** The reader behind a page load, or `null`: enough to show a list, never to be sent content. */

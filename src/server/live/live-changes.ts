@@ -5,6 +5,8 @@
 export type LiveChanges = {
   /** Calls `listener` when a change names one of these: grant, document, recipient. @returns a function that ends it */
   readonly watch: (names: readonly string[], listener: () => void) => () => void;
+  /** Has everybody look again: the time itself has changed. */
+  readonly touch: () => void;
   readonly close: () => void;
 };
 
@@ -64,6 +66,7 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
         }
       };
     },
+    touch: () => { for (const listener of new Set([...watchers.values()].flatMap((set) => [...set]))) listener(); },
     close: () => { watchers.clear(); stop(); },
   };
 }

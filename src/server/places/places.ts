@@ -1,27 +1,21 @@
 /** An approximate place, from a network address. */
-export type Place = { readonly name: string; readonly country: string; readonly withinKm: number };
-
-/** Finds the place of a network address, or `null` where it is not known. */
-export type Places = { readonly find: (network: string) => Place | null };
-
-/** Knows nothing: used until a database of places is set up. */
-export const noPlaces: Places = { find: () => null };
-
-/** An invented table over the documentation networks (RFC 5737), for the demo. */
-export const inventedPlaces: Places = {
-  find: (network) => {
-    const found = TABLE.find(([prefix]) => network.startsWith(prefix));
-    return found === undefined ? null : found[1];
-  },
+export type Place = {
+  readonly name: string;
+  /** How sure it is, to be read behind the name: `within about 50 km`, `the whole country`. */
+  readonly accuracy: string;
 };
 
-const TABLE: readonly (readonly [string, Place])[] = [
-  ['203.0.113.6', { name: 'Tarvik', country: 'Norrland Isles', withinKm: 50 }],
-  ['203.0.113.12', { name: 'Pellmouth', country: 'Aldery', withinKm: 25 }],
-  ['203.0.113.15', { name: 'Sable Bay', country: 'Norrland Isles', withinKm: 50 }],
-  ['203.0.113.', { name: 'Port Brackwater', country: 'Aldery', withinKm: 50 }],
-  ['198.51.100.4', { name: 'Norrmark', country: 'Norrland Isles', withinKm: 50 }],
-  ['198.51.100.8', { name: 'Ferrow', country: 'Aldery', withinKm: 25 }],
-  ['198.51.100.', { name: 'Kelder', country: 'Aldery', withinKm: 50 }],
-  ['192.0.2.', { name: 'Aldery', country: 'Aldery', withinKm: 25 }],
-];
+/** Longitude and latitude in degrees. */
+export type Spot = readonly [number, number];
+
+export type Places = {
+  /** The place of a network address, or `null` where it is not known. */
+  readonly find: (network: string) => Place | null;
+  /** Where a place of this name lies, or `null` where that is not known. */
+  readonly locate: (name: string) => Spot | null;
+};
+
+/** Without the prefix that an IPv4 address carries on an IPv6 socket. */
+export function plainAddress(network: string): string {
+  return network.startsWith('::ffff:') ? network.slice(7) : network;
+}

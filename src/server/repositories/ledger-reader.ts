@@ -40,6 +40,12 @@ export async function listEntries(db: Reading, filter: EntryFilter, limit: numbe
   return rows.map(({ sequence, body, hash }) => ({ entry: JSON.parse(body) as Entry, hash, personal: personal.get(sequence) ?? {} }));
 }
 
+/** A statement for the next block of entries older than `before`, newest first, as lines of hash and body. */
+export function entriesWhere(filter: EntryFilter, span: Span, before: number, limit: number): SQL {
+  const where = and(...conditions(filter, span), lt(ledgerEntries.sequence, before));
+  return sql`SELECT group_concat(hash || ' ' || body, char(10)) AS rows FROM (SELECT ${ledgerEntries.hash}, ${ledgerEntries.body} FROM ${ledgerEntries} WHERE ${where} ORDER BY ${ledgerEntries.sequence} DESC LIMIT ${limit})`;
+}
+
 /** Most marks a picture is given; older ones are left out. */
 const MOST_MARKS = 4_000;
 

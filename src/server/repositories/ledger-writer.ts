@@ -65,7 +65,7 @@ async function writePending(tx: Transaction, { end, recorder, newest, now, toBeS
   const personal = written.flatMap((each) => each.personal);
   for (const rows of inParts(entries)) await tx.insert(ledgerEntries).values(rows);
   for (const rows of inParts(personal)) await tx.insert(ledgerPersonal).values(rows);
-  await countDays(tx, written.flatMap((each) => each.facts), recorder.dayOf);
+  await countDays(tx, written.flatMap((each) => each.facts), recorder.dayOf, end.tree.size);
   const unsigned = end.tree.size - end.signedSize;
   await writeEnd(tx, unsigned >= CHECKPOINT_EVERY || (toBeSigned && unsigned > 0) ? await sign(tx, recorder, end, now) : end);
 }
@@ -84,13 +84,13 @@ function heaped<T extends object>(rows: readonly T[]): (T & { entries: number })
   return [...groupBy(rows, (row) => JSON.stringify(row)).values()].flatMap(([first, ...more]) => (first === undefined ? [] : [{ ...first, entries: more.length + 1 }]));
 }
 
-/** Adds entries to the heaps they are counted on. */
-export async function countDays(tx: Transaction, facts: readonly DayFacts[], dayOf: Recorder['dayOf']): Promise<void> {
+/** Adds entries to the heaps they are counted on; `last` is the sequence of the newest among them. */
+export async function countDays(tx: Transaction, facts: readonly DayFacts[], dayOf: Recorder['dayOf'], last: number): Promise<void> {
   const organisations = await organisationsOf(tx, [...new Set(facts.flatMap(({ recipient }) => (recipient == null ? [] : [recipient])))]);
   const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => ({ day: dayOf(occurredAt), kind: kindOf(action, outcome), outcome, reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisations.get(recipient ?? '') ?? '' }));
   const pairs = facts.map(({ document, recipient, dispatch }, i) => ({ documentId: document ?? '', recipientId: recipient ?? '', dispatchId: dispatch ?? '', ...days[i] })) as Omit<typeof ledgerPairs.$inferInsert, 'entries'>[];
   const more = { set: { entries: sql`entries + excluded.entries` } };
-  for (const rows of inParts(heaped(days))) await tx.insert(ledgerDays).values(rows).onConflictDoUpdate({ target: [ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation], ...more });
+  for (const rows of inParts(heaped(days))) await tx.insert(ledgerDays).values(rows.map((row) => ({ ...row, last }))).onConflictDoUpdate({ target: [ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation], set: { ...more.set, last } });
   // What names nothing is never asked for by name.
   const named = pairs.filter((row) => row.documentId !== '' || row.recipientId !== '' || row.dispatchId !== '');
   for (const rows of inParts(heaped(named))) await tx.insert(ledgerPairs).values(rows).onConflictDoUpdate({ target: [ledgerPairs.documentId, ledgerPairs.recipientId, ledgerPairs.dispatchId, ledgerPairs.day, ledgerPairs.kind, ledgerPairs.outcome, ledgerPairs.reason, ledgerPairs.place, ledgerPairs.organisation], ...more });

@@ -1,5 +1,6 @@
 import 'server-only';
 import { eq, inArray } from 'drizzle-orm';
+import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, dispatches, organisation, recipients, serviceKeys, staff } from '@/server/db/schema';
 
@@ -16,6 +17,10 @@ export async function insertOrganisation(tx: Transaction, row: Omit<typeof organ
   await tx.insert(organisation).values({ id: ONLY_ROW, ...row });
 }
 
+export async function setClockOffset(tx: Transaction, clockOffset: number): Promise<void> {
+  await tx.update(organisation).set({ clockOffset }).where(eq(organisation.id, ONLY_ROW));
+}
+
 export async function findServiceKey(db: Reading | Transaction) {
   const [row] = await db.select().from(serviceKeys).where(eq(serviceKeys.name, 'issuer'));
   return row ?? null;
@@ -26,13 +31,22 @@ export async function insertServiceKey(tx: Transaction, row: typeof serviceKeys.
 }
 
 /** Names to show for the ids that entries carry. */
-export async function namesOf(db: Reading, ids: readonly string[]): Promise<Map<string, string>> {
-  const list = ids as never[];
+export function namesOf(db: Reading, ids: readonly string[]): Promise<Map<string, string>> {
+  return ids.length === 0 ? Promise.resolve(new Map()) : named(db, ids);
+}
+
+/** Names for every id there is. */
+export function allNames(db: Reading): Promise<Map<string, string>> {
+  return named(db, null);
+}
+
+async function named(db: Reading, ids: readonly string[] | null): Promise<Map<string, string>> {
+  const among = (column: SQLiteColumn) => (ids === null ? undefined : inArray(column, [...ids]));
   const [people, papers, sendings, members] = await Promise.all([
-    db.select({ id: recipients.id, name: recipients.name, address: recipients.address }).from(recipients).where(inArray(recipients.id, list)),
-    db.select({ id: documents.id, name: documents.title }).from(documents).where(inArray(documents.id, list)),
-    db.select({ id: dispatches.id, name: dispatches.reference }).from(dispatches).where(inArray(dispatches.id, list)),
-    db.select({ id: staff.id, name: staff.name }).from(staff).where(inArray(staff.id, list)),
+    db.select({ id: recipients.id, name: recipients.name, address: recipients.address }).from(recipients).where(among(recipients.id)),
+    db.select({ id: documents.id, name: documents.title }).from(documents).where(among(documents.id)),
+    db.select({ id: dispatches.id, name: dispatches.reference }).from(dispatches).where(among(dispatches.id)),
+    db.select({ id: staff.id, name: staff.name }).from(staff).where(among(staff.id)),
   ]);
   return new Map<string, string>([...people.map((row): [string, string] => [row.id, row.name === '' ? row.address : row.name]), ...[...papers, ...sendings, ...members].map((row): [string, string] => [row.id, row.name])]);
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, countDistinct, desc, eq, gt, isNull, lte, or, sql, type SQL } from 'drizzle-orm';
+import { and, count, countDistinct, desc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
 import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -21,14 +21,15 @@ export async function countPeople(db: Reading, filter: PeopleFilter): Promise<{ 
 /** People by organisation and name, those behind `after` where it is given, with what they hold now. */
 export async function listPeopleRows(db: Reading, filter: PeopleFilter, now: number, limit: number, after?: RecipientId) {
   const behind = after === undefined ? undefined : sql`(${recipients.organisation}, ${recipients.name}, ${recipients.address}) > (SELECT organisation, name, address FROM recipients WHERE id = ${after})`;
-  const live = and(isNull(grants.revokedAt), isNull(documents.revokedAt), or(isNull(grants.untilAt), gt(grants.untilAt, now)), or(isNull(grants.fromAt), lte(grants.fromAt, now)));
+  // Written out: with one table in the FROM the builder leaves table names off, which inside a subquery would name another column.
+  const own = sql.raw('"recipients"."id"');
   return db
     .select({
       id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, zone: recipients.zone, language: recipients.language, blocked: recipients.blocked,
-      documents: sql<number>`(SELECT count(DISTINCT ${grants.documentId}) FROM ${grants} WHERE ${grants.recipientId} = ${recipients.id})`,
-      live: sql<number>`(SELECT count(*) FROM ${grants} JOIN ${documents} ON ${documents.id} = ${grants.documentId} WHERE ${grants.recipientId} = ${recipients.id} AND ${live})`,
-      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.recipientId} = ${recipients.id})`,
-      lastOpen: sql<number | null>`(SELECT max(${licences.openedAt}) FROM ${licences} WHERE ${licences.recipientId} = ${recipients.id})`,
+      documents: sql<number>`(SELECT count(DISTINCT g.document_id) FROM grants g WHERE g.recipient_id = ${own})`,
+      live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL AND (g.until_at IS NULL OR g.until_at > ${now}) AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
+      opens: sql<number>`(SELECT count(*) FROM licences l WHERE l.recipient_id = ${own})`,
+      lastOpen: sql<number | null>`(SELECT max(l.opened_at) FROM licences l WHERE l.recipient_id = ${own})`,
     })
     .from(recipients)
     .where(and(passing(filter), behind))

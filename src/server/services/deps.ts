@@ -3,6 +3,7 @@ import type { RandomSource } from '@/core/base/random';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Role } from '@/core/policy/powers';
 import type { Calendar } from '@/server/clock/calendar';
+import type { DemoClock } from '@/server/clock/demo-clock';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
 import type { Limits } from '@/server/limits/limits';
@@ -10,6 +11,8 @@ import type { LiveChanges } from '@/server/live/live-changes';
 import type { Mailer } from '@/server/mail/mailer';
 import type { Places } from '@/server/places/places';
 import type { Renderer } from '@/server/rendering/render-pool';
+import type { LedgerExporter } from '@/server/exporting/ledger-exporter';
+import type { LedgerCounts } from '@/server/repositories/ledger-counts';
 import type { Recorder } from '@/server/repositories/ledger-writer';
 import type { BlobStore } from '@/server/storage/blob-store';
 import type { LicenceSigner } from '@/core/licence/licence';
@@ -32,7 +35,11 @@ export type Deps = {
   readonly limits: Limits;
   readonly live: LiveChanges;
   readonly recorder: Recorder;
+  readonly counts: LedgerCounts;
+  readonly exporter: LedgerExporter;
   readonly signLicence: LicenceSigner;
+  /** The clock that can be put forward; `null` on every database that is no demo. */
+  readonly demo: DemoClock | null;
   readonly publicUrl: string;
 };
 

@@ -44,13 +44,18 @@ function whatOf({ document, dispatch, recipient, action }: Entry, names: Readonl
   return target === null ? '' : (names.get(target) ?? '');
 }
 
+/** One entry as a list shows it, with names for its ids. */
+export function toLedgerRow({ entry, hash, personal }: EntryRow, names: ReadonlyMap<string, string>): LedgerRow {
+  return {
+    sequence: entry.sequence, occurredAt: entry.occurredAt, receivedAt: entry.receivedAt, action: entry.action, outcome: entry.outcome, reason: entry.reason, rule: entry.rule,
+    who: whoOf(entry, personal, names), what: whatOf(entry, names), document: entry.document, recipient: entry.recipient, dispatch: entry.dispatch,
+    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: detailOf(entry), hash, previous: entry.previous,
+  };
+}
+
 /** Entries as a list shows them, with names for their ids. */
 export async function toLedgerRows(db: Reading, entries: readonly EntryRow[]): Promise<LedgerRow[]> {
   const ids = new Set(entries.flatMap(({ entry }) => [entry.actor.id, entry.document, entry.recipient, entry.dispatch]).filter((id) => id !== null));
   const names = await namesOf(db, [...ids]);
-  return entries.map(({ entry, hash, personal }) => ({
-    sequence: entry.sequence, occurredAt: entry.occurredAt, receivedAt: entry.receivedAt, action: entry.action, outcome: entry.outcome, reason: entry.reason, rule: entry.rule,
-    who: whoOf(entry, personal, names), what: whatOf(entry, names), document: entry.document, recipient: entry.recipient, dispatch: entry.dispatch,
-    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: detailOf(entry), hash, previous: entry.previous,
-  }));
+  return entries.map((row) => toLedgerRow(row, names));
 }

@@ -18,7 +18,7 @@ export async function recordAlone(deps: Pick<Deps, 'recorder' | 'db'>, ...happen
 /** Where somebody was, as personal facts: network address, approximate place, kind of browser. */
 export function whereabouts({ places }: Pick<Deps, 'places'>, from: Origin): PersonalFields {
   const place = places.find(from.network);
-  return { network: from.network, agent: from.agent.slice(0, 300), ...(place === null ? {} : { place: `${place.name}, within about ${String(place.withinKm)} km` }) };
+  return { network: from.network, agent: from.agent.slice(0, 300), ...(place === null ? {} : { place: `${place.name}, ${place.accuracy}` }) };
 }
 
 /** The actor as the ledger names them. */

@@ -17,7 +17,7 @@ export async function recountDays(deps: Pick<Deps, 'db' | 'recorder'>): Promise<
         const entry = JSON.parse(text) as Entry;
         return { ...entry, occurredAt: Date.parse(entry.occurredAt), place: places.get(sequence) };
       });
-      await countDays(tx, facts, recorder.dayOf);
+      await countDays(tx, facts, recorder.dayOf, block.at(-1)?.sequence ?? 0);
     }
   });
 }

@@ -1,10 +1,12 @@
 import 'server-only';
+import type { DemoBar, Pretence } from '@/contracts/demo';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import type { Role } from '@/core/policy/powers';
+import { holds, type Role } from '@/core/policy/powers';
+import { viewDemo } from '@/server/services/change-demo';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
 /** What stands around every staff page. */
-export async function viewShell(deps: Deps, actor: StaffActor): Promise<{ readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean }> {
+export async function viewShell(deps: Deps, actor: StaffActor, pretence: Pretence): Promise<{ readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly bar: DemoBar | null }> {
   const organisation = await findOrganisation(deps.db.read);
-  return { name: actor.name, role: actor.role, organisation: organisation?.name ?? '', demo: organisation?.demo ?? false };
+  return { name: actor.name, role: actor.role, organisation: organisation?.name ?? '', demo: organisation?.demo ?? false, bar: holds(actor.role, 'read-mailroom') ? await viewDemo(deps, pretence) : null };
 }

@@ -7,6 +7,8 @@ import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
 import { holds, type Power, type Role } from '@/core/policy/powers';
 import { call } from '@/ui/http/call';
+import type { DemoBar } from '@/contracts/demo';
+import { DemoStrip } from '@/ui/shell/demo-strip';
 import { Emblem } from '@/ui/shell/emblem';
 import { FindBox } from '@/ui/shell/find-box';
 import { ProveAgain } from '@/ui/shell/prove-again';
@@ -26,7 +28,7 @@ const places: readonly Place[] = [
 const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom', needs: 'read-mailroom' }];
 
 /** The column of places; work surface and side panel stand beside it. */
-export function Shell({ name, role, organisation, demo, children }: { readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly children: ReactNode }) {
+export function Shell({ name, role, organisation, demo, bar, children }: { readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly bar: DemoBar | null; readonly children: ReactNode }) {
   const path = usePathname();
   return (
     <div className="app">
@@ -39,12 +41,12 @@ export function Shell({ name, role, organisation, demo, children }: { readonly n
         <div className="gap" />
         <div className="stack" style={{ padding: '0 18px' }}>
           <div><Link href="/you">{name}</Link><br /><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
-          {demo && <span className="quiet" style={{ fontSize: 12.5 }}>Demo: mail goes to the mailroom</span>}
           <SchemeSwitch />
           <SignOut />
         </div>
       </nav>
       <RoleProvider value={role}>{children}</RoleProvider>
+      {bar !== null && <DemoStrip bar={bar} />}
       <ProveAgain />
     </div>
   );

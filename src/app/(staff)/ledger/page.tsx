@@ -5,9 +5,9 @@ import { LedgerView } from '@/ui/ledger/ledger-view';
 
 export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
   const given = await searchParams;
-  const { filter, page } = await loadForStaff('read-record', async (deps) => {
+  const { filter, page } = await loadForStaff('read-record', async (deps, actor) => {
     const input = ledgerInput.parse(given);
-    return { filter: input, page: await listLedger(deps, input) };
+    return { filter: input, page: await listLedger(deps, actor, input) };
   });
   return <LedgerView key={JSON.stringify(filter)} page={page} filter={filter} />;
 }

@@ -71,4 +71,5 @@ ALTER TABLE `staff` ADD `factor_generation` integer;--> statement-breakpoint
 ALTER TABLE `staff` ADD `factor_step` integer;--> statement-breakpoint
 ALTER TABLE `staff_sessions` ADD `proven_at` integer;--> statement-breakpoint
 ALTER TABLE `uploads` ADD `document_id` text REFERENCES documents(id);--> statement-breakpoint
+CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);--> statement-breakpoint
 CREATE UNIQUE INDEX `versions_number` ON `versions` (`document_id`,`number`);

@@ -1,0 +1,50 @@
+import { describe, expect, test } from 'vitest';
+import { fc, test as property } from '@fast-check/vitest';
+import { createHeaps, type Heap, type HeapFilter } from '@/core/insight/heaps';
+import { KINDS } from '@/core/insight/kinds';
+import { OUTCOMES } from '@/core/ledger/entry';
+
+const heap = fc.record<Heap>({
+  day: fc.constantFrom('2026-01-01', '2026-01-02', '2026-03-09'), kind: fc.constantFrom(...KINDS), outcome: fc.constantFrom(...OUTCOMES), reason: fc.constantFrom('', 'expired', 'revoked'),
+  place: fc.constantFrom('', 'Tarvik', 'Kelder'), organisation: fc.constantFrom('', 'Yard', 'Works'), entries: fc.integer({ min: 1, max: 1000 }),
+});
+const filter = fc.record<HeapFilter>({
+  from: fc.option(fc.constantFrom('2026-01-02', '2027-01-01'), { nil: undefined }), to: fc.option(fc.constantFrom('2026-01-01', '2026-03-09'), { nil: undefined }), kind: fc.option(fc.constantFrom(...KINDS), { nil: undefined }),
+  outcome: fc.option(fc.constantFrom(...OUTCOMES), { nil: undefined }), reason: fc.option(fc.constantFrom('expired', 'never'), { nil: undefined }), place: fc.option(fc.constantFrom('Tarvik', 'Atlantis'), { nil: undefined }), organisation: fc.option(fc.constantFrom('Yard'), { nil: undefined }),
+});
+
+/** The last heap of each sort: what putting one after another leaves. */
+function settled(heaps: readonly Heap[]): Heap[] {
+  return [...new Map(heaps.map((each) => [JSON.stringify({ ...each, entries: 0 }), each])).values()];
+}
+
+function passes(each: Heap, { from, to, ...equal }: HeapFilter): boolean {
+  return (from === undefined || each.day >= from) && (to === undefined || each.day <= to) && Object.entries(equal).every(([name, value]) => value === undefined || each[name as 'kind'] === value);
+}
+const sum = (heaps: readonly Heap[]): number => heaps.reduce((total, each) => total + each.entries, 0);
+
+describe('heaps', () => {
+  property.prop([fc.array(heap, { maxLength: 60 }), filter])('count as plain filtering does, each heading under all filters but its own', (heaps, wanted) => {
+    const held = createHeaps();
+    for (const each of heaps) held.put(each);
+    const all = settled(heaps);
+    const counts = held.count(wanted);
+    expect(held.size()).toBe(all.length);
+    expect(counts.total).toBe(sum(all.filter((each) => passes(each, wanted))));
+    for (const { value, entries } of counts.kinds) expect(entries).toBe(sum(all.filter((each) => each.kind === value && passes(each, { ...wanted, kind: undefined }))));
+    for (const { value, entries } of counts.places) expect(entries).toBe(sum(all.filter((each) => each.place === value && passes(each, { ...wanted, place: undefined }))));
+    for (const { value, entries } of counts.organisations) expect(entries).toBe(sum(all.filter((each) => each.organisation === value && passes(each, { ...wanted, organisation: undefined }))));
+    for (const { value, entries } of counts.reasons) expect(entries).toBe(sum(all.filter((each) => each.reason === value && passes(each, { ...wanted, reason: undefined, kind: 'refused' }))));
+    const days = all.filter((each) => passes(each, { ...wanted, from: undefined, to: undefined }));
+    expect(counts.days.reduce((total, each) => total + each.granted + each.refused, 0)).toBe(sum(days));
+    expect(counts.days.reduce((total, each) => total + each.refused, 0)).toBe(sum(days.filter((each) => each.kind === 'refused')));
+    expect(counts.unplaced).toBe(sum(all.filter((each) => passes(each, wanted) && each.place === '' && ['opened', 'taken', 'refused'].includes(each.kind))));
+  });
+
+  test('grow beyond their first room, and say from when to when they reach', () => {
+    const held = createHeaps();
+    for (let i = 0; i < 3_000; i++) held.put({ day: `2026-01-${String(1 + (i % 28)).padStart(2, '0')}`, kind: 'opened', outcome: 'granted', reason: '', place: `place ${String(i)}`, organisation: '', entries: 1 });
+    expect(held.count({})).toMatchObject({ total: 3_000, recorded: { first: '2026-01-01', last: '2026-01-28' } });
+    expect(createHeaps().count({})).toEqual({ total: 0, recorded: null, days: [], kinds: [], reasons: [], places: [], organisations: [], unplaced: 0 });
+  });
+});

@@ -1,0 +1,135 @@
+import { KINDS, type Kind } from '@/core/insight/kinds';
+import type { Outcome } from '@/core/ledger/entry';
+
+/** Entries of one sort on one day. Empty text stands for nothing. */
+export type Heap = { readonly day: string; readonly kind: Kind; readonly outcome: Outcome; readonly reason: string; readonly place: string; readonly organisation: string; readonly entries: number };
+type Dimension = Exclude<keyof Heap, 'entries'>;
+const DIMENSIONS = ['day', 'kind', 'outcome', 'reason', 'place', 'organisation'] as const satisfies readonly Dimension[];
+
+/** What heaps are narrowed to; `from` and `to` are days, both inside. */
+export type HeapFilter = Readonly<Partial<Record<'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined; readonly outcome?: Outcome | undefined };
+
+export type Count = { readonly value: string; readonly entries: number };
+export type DayCount = { readonly day: string; readonly granted: number; readonly refused: number };
+
+/** All that a screen of filters shows, each heading counted under every filter but its own. */
+export type Counts = {
+  readonly total: number;
+  /** First and last day of everything, whatever the filter. */
+  readonly recorded: { readonly first: string; readonly last: string } | null;
+  readonly days: readonly DayCount[];
+  readonly kinds: readonly { readonly value: Kind; readonly entries: number }[];
+  readonly reasons: readonly Count[];
+  readonly places: readonly Count[];
+  readonly organisations: readonly Count[];
+  /** Opens, refusals and what was taken, of which no place is known. */
+  readonly unplaced: number;
+};
+
+/** A set of heaps that can be added to and counted. */
+export type Heaps = { readonly put: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; readonly size: () => number };
+
+/** Words as small numbers, so that a million comparisons are of numbers. */
+function createWords() {
+  const words: string[] = [];
+  const numbers = new Map<string, number>();
+  return {
+    words,
+    numberOf: (word: string): number => {
+      const known = numbers.get(word);
+      if (known !== undefined) return known;
+      numbers.set(word, words.length);
+      return words.push(word) - 1;
+    },
+    /** −1 for a word that was never put: it matches nothing. */
+    find: (word: string): number => numbers.get(word) ?? -1,
+  };
+}
+
+const BIT = { days: 1, kind: 2, outcome: 4, reason: 8, place: 16, organisation: 32 } as const;
+/** What happened somewhere: whose place is worth knowing. */
+const PLACED_KINDS: ReadonlySet<string> = new Set<Kind>(['opened', 'taken', 'refused']);
+
+/**
+ * Holds heaps in columns of numbers and counts all headings in one pass: the heaps of a year of a
+ * busy ledger, some hundred thousand, take a few milliseconds.
+ */
+export function createHeaps(): Heaps {
+  const words = { day: createWords(), kind: createWords(), outcome: createWords(), reason: createWords(), place: createWords(), organisation: createWords() };
+  let capacity = 1024;
+  const fresh = (): Uint32Array => new Uint32Array(capacity);
+  let columns = { day: fresh(), kind: fresh(), outcome: fresh(), reason: fresh(), place: fresh(), organisation: fresh(), entries: fresh() };
+  const rows = new Map<string, number>();
+
+  const grow = (): void => {
+    capacity *= 2;
+    columns = Object.fromEntries(Object.entries(columns).map(([name, column]) => { const larger = fresh(); larger.set(column); return [name, larger]; })) as typeof columns;
+  };
+
+  return {
+    size: () => rows.size,
+    put: (heap) => {
+      const numbers = DIMENSIONS.map((name) => words[name].numberOf(heap[name]));
+      const key = numbers.join(' ');
+      let row = rows.get(key);
+      if (row === undefined) {
+        row = rows.size;
+        if (row === capacity) grow();
+        rows.set(key, row);
+        DIMENSIONS.forEach((name, i) => { columns[name][row ?? 0] = numbers[i] ?? 0; });
+      }
+      columns.entries[row] = heap.entries;
+    },
+    count: (filter) => {
+      const { day, kind, outcome, reason, place, organisation, entries } = columns;
+      const wanted = { kind: numberIn('kind', filter.kind), outcome: numberIn('outcome', filter.outcome), reason: numberIn('reason', filter.reason), place: numberIn('place', filter.place), organisation: numberIn('organisation', filter.organisation) };
+      const inside = Uint8Array.from(words.day.words, (each) => ((filter.from === undefined || each >= filter.from) && (filter.to === undefined || each <= filter.to) ? 1 : 0));
+      const refused = words.kind.find('refused');
+      const placed = Uint8Array.from(words.kind.words, (each) => (PLACED_KINDS.has(each) ? 1 : 0));
+      const nowhere = words.place.find('');
+      const sums = { granted: sumsFor('day'), refused: sumsFor('day'), kind: sumsFor('kind'), reason: sumsFor('reason'), place: sumsFor('place'), organisation: sumsFor('organisation') };
+      let total = 0;
+      let unplaced = 0;
+      for (let i = 0; i < rows.size; i++) {
+        const [d, k, r, p, o, n] = [day[i] ?? 0, kind[i] ?? 0, reason[i] ?? 0, place[i] ?? 0, organisation[i] ?? 0, entries[i] ?? 0];
+        const fails =
+          (inside[d] === 1 ? 0 : BIT.days) | (wanted.kind === null || wanted.kind === k ? 0 : BIT.kind) | (wanted.outcome === null || wanted.outcome === outcome[i] ? 0 : BIT.outcome) |
+          (wanted.reason === null || wanted.reason === r ? 0 : BIT.reason) | (wanted.place === null || wanted.place === p ? 0 : BIT.place) | (wanted.organisation === null || wanted.organisation === o ? 0 : BIT.organisation);
+        if (fails === 0) {
+          total += n;
+          if (p === nowhere && placed[k] === 1) unplaced += n;
+        }
+        if ((fails & ~BIT.days) === 0) add(k === refused ? sums.refused : sums.granted, d, n);
+        if ((fails & ~BIT.kind) === 0) add(sums.kind, k, n);
+        if ((fails & ~BIT.place) === 0) add(sums.place, p, n);
+        if ((fails & ~BIT.organisation) === 0) add(sums.organisation, o, n);
+        if (k === refused && (fails & ~(BIT.reason | BIT.kind)) === 0) add(sums.reason, r, n);
+      }
+      const kinds = countsOf('kind', sums.kind);
+      const ordered = [...words.day.words].sort();
+      const [first, last] = [ordered.at(0), ordered.at(-1)];
+      return {
+        total, unplaced,
+        recorded: first === undefined || last === undefined ? null : { first, last },
+        days: ordered.flatMap((each) => { const at = words.day.find(each); const [granted, no] = [sums.granted[at] ?? 0, sums.refused[at] ?? 0]; return granted + no === 0 ? [] : [{ day: each, granted, refused: no }]; }),
+        kinds: KINDS.flatMap((each) => kinds.filter(({ value }) => value === each).map(({ entries: n }) => ({ value: each, entries: n }))),
+        reasons: countsOf('reason', sums.reason), places: countsOf('place', sums.place), organisations: countsOf('organisation', sums.organisation),
+      };
+    },
+  };
+
+  function numberIn(name: Dimension, value: string | undefined): number | null {
+    return value === undefined ? null : words[name].find(value);
+  }
+  function sumsFor(name: Dimension): Float64Array {
+    return new Float64Array(words[name].words.length);
+  }
+  /** The words of a column that count for something, the largest first; nothing itself is left out. */
+  function countsOf(name: Dimension, of: Float64Array): Count[] {
+    return words[name].words.flatMap((value, i) => (value === '' || of[i] === 0 ? [] : [{ value, entries: of[i] ?? 0 }])).sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
+  }
+}
+
+function add(to: Float64Array, at: number, n: number): void {
+  to[at] = (to[at] ?? 0) + n;
+}

@@ -1,0 +1,47 @@
+'use client';
+
+import { useState } from 'react';
+import { useRouter } from 'next/navigation';
+import type { DemoBar } from '@/contracts/demo';
+import { DAY, HOUR } from '@/core/base/time';
+import { call, sentenceOf } from '@/ui/http/call';
+import { Moment } from '@/ui/time/moment';
+
+const STEPS = [{ name: '+ 1 hour', span: HOUR }, { name: '+ 1 day', span: DAY }, { name: '+ 1 week', span: 7 * DAY }];
+const OWN = '';
+
+/** In a demo alone: whose mailbox to look into, from where and on what to open, and the clock. */
+export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
+  const router = useRouter();
+  const [problem, setProblem] = useState<string | null>(null);
+  const change = async (body: unknown) => {
+    setProblem(null);
+    try {
+      await call('POST', '/api/v1/demo', body);
+      router.refresh();
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  return (
+    <aside className="demo-strip" aria-label="Demo">
+      <b>Demo</b>
+      <label>Mailbox of <select value={OWN} onChange={(event) => { if (event.target.value !== OWN) router.push(`/mailroom?address=${encodeURIComponent(event.target.value)}`); }}>
+        <option value={OWN}>choose…</option>
+        {bar.mailboxes.map(({ address, name }) => <option key={address} value={address}>{name === '' ? address : `${name}, ${address}`}</option>)}
+      </select></label>
+      <label>open from <select value={bar.pretence.network ?? OWN} onChange={(event) => void change({ network: event.target.value === OWN ? null : event.target.value })}>
+        <option value={OWN}>this machine</option>
+        {bar.places.map(({ network, name }) => <option key={network} value={network}>{name} ({network})</option>)}
+      </select></label>
+      <label>on <select value={bar.pretence.agent ?? OWN} onChange={(event) => void change({ agent: event.target.value === OWN ? null : event.target.value })}>
+        <option value={OWN}>this browser</option>
+        {bar.devices.map(({ agent, name }) => <option key={agent} value={agent}>{name}</option>)}
+      </select></label>
+      <span className="gap" />
+      <span><Moment at={bar.now} named />{bar.ahead > 0 && <span className="lamp"> put forward</span>}</span>
+      {STEPS.map(({ name, span }) => <button key={name} type="button" className="chip" onClick={() => void change({ forward: span })}>{name}</button>)}
+      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+    </aside>
+  );
+}

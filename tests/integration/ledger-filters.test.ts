@@ -1,6 +1,6 @@
 // The ledger narrowed: counts, rows and export say the same, whatever the filters.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { sql } from 'drizzle-orm';
+import { getTableColumns, sql } from 'drizzle-orm';
 import type { LedgerInput } from '@/contracts/ledger';
 import { OUTCOMES } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
@@ -37,10 +37,10 @@ beforeAll(async () => {
 });
 afterAll(async () => { await product.close(); });
 
-const page = (input: LedgerInput) => listLedger(product.deps, input);
+const page = (input: LedgerInput) => listLedger(product.deps, product.ida, input);
 async function exported(input: LedgerInput): Promise<string[]> {
   let text = '';
-  for await (const piece of exportLedger(product.deps, product.ida, input)) text += piece;
+  for await (const piece of await exportLedger(product.deps, product.ida, input)) text += new TextDecoder().decode(piece);
   return text.trimEnd().split('\r\n').slice(2);
 }
 
@@ -103,7 +103,9 @@ describe('filters', () => {
 
 test('counts that were lost are made again from the entries', async () => {
   const { db } = product.deps;
-  const counted = () => db.read.select().from(ledgerDays).orderBy(ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation);
+  // Which entry a heap was last touched by may differ: counting anew touches all of them.
+  const { last: _last, ...columns } = getTableColumns(ledgerDays);
+  const counted = () => db.read.select(columns).from(ledgerDays).orderBy(ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation);
   const before = await counted();
   await db.write((tx) => tx.delete(ledgerDays).where(sql`day = '2026-11-26'`));
   await recountDays(product.deps);

@@ -189,9 +189,9 @@ test('a forwarded link shows a stranger who they are here, and nothing else', as
 describe('the ledger', () => {
   test('export carries what the screen shows, formulas disarmed', async () => {
     let text = '';
-    for await (const piece of exportLedger(product.deps, product.ida, { kind: 'refused' })) text += piece;
+    for await (const piece of await exportLedger(product.deps, product.ida, { kind: 'refused' })) text += new TextDecoder().decode(piece);
     const [head = '', columns, ...rows] = text.trimEnd().split('\r\n');
-    expect(head).toMatch(/filter: kind=refused; rows: \d+$/);
+    expect(head).toMatch(/filter: kind=refused; rows: \d+; of these: refused \d+$/);
     expect(columns).toMatch(/^sequence,occurredAt/);
     expect(rows).toHaveLength(Number(/rows: (\d+)/.exec(head)?.[1]));
     expect(rows.every((row) => row.includes(',refused,'))).toBe(true);

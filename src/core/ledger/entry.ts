@@ -78,27 +78,30 @@ export type Place = { readonly sequence: number; readonly previous: string };
 
 /** The canonical text of one entry. `salts` has one salt for each personal field. */
 export function writeEntry(happening: Happening, place: Place, salts: Readonly<Record<string, Uint8Array>>, hash: Hash): string {
-  const personal = Object.entries(happening.personal ?? {}).map(([field, value]) => [field, commitmentOf(field, value, salts[field], hash)]);
+  const personal: Record<string, string> = {};
+  if (happening.personal !== undefined) for (const [field, value] of Object.entries(happening.personal)) personal[field] = commitmentOf(field, value, salts[field], hash);
+  const occurredAt = toUtcText(happening.occurredAt);
+  // Members stand in the order of the canonical text, which spares sorting them for every entry.
   const entry: Entry = {
-    v: 1,
-    sequence: place.sequence,
-    occurredAt: toUtcText(happening.occurredAt),
-    receivedAt: toUtcText(happening.receivedAt ?? happening.occurredAt),
     action: happening.action,
-    outcome: happening.outcome,
-    actor: happening.actor,
-    reason: happening.reason ?? null,
-    rule: happening.rule ?? null,
-    document: happening.document ?? null,
-    version: happening.version ?? null,
-    recipient: happening.recipient ?? null,
-    grant: happening.grant ?? null,
-    dispatch: happening.dispatch ?? null,
-    device: happening.device ?? null,
-    licence: happening.licence ?? null,
+    actor: { id: happening.actor.id, kind: happening.actor.kind },
     details: happening.details ?? {},
-    personal: Object.fromEntries(personal) as Record<string, string>,
+    device: happening.device ?? null,
+    dispatch: happening.dispatch ?? null,
+    document: happening.document ?? null,
+    grant: happening.grant ?? null,
+    licence: happening.licence ?? null,
+    occurredAt,
+    outcome: happening.outcome,
+    personal,
     previous: place.previous,
+    reason: happening.reason ?? null,
+    receivedAt: happening.receivedAt === undefined ? occurredAt : toUtcText(happening.receivedAt),
+    recipient: happening.recipient ?? null,
+    rule: happening.rule ?? null,
+    sequence: place.sequence,
+    v: 1,
+    version: happening.version ?? null,
   };
   return canonicalJson(entry);
 }

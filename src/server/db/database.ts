@@ -58,11 +58,13 @@ export function carriedToCommit<T>(name: string, flush: (tx: Transaction, value:
 /** Most jobs committed together: bounds what a power cut can undo and how long readers wait. */
 const BATCH = 128;
 const BUSY_TIMEOUT = 10 * SECOND;
+/** Pages kept in memory by each connection: a large change must not spill to disk before it is committed. */
+const CACHE_KIB = 32 * 1024;
 
 async function connect(url: string, connections: number): Promise<Client> {
   const client = createClient({ url, concurrency: connections, timeout: BUSY_TIMEOUT });
   // WAL lets readers go on while one writes; deleted keys are overwritten, not only unlinked.
-  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'secure_delete = ON', 'journal_size_limit = 67108864']) await client.execute(`PRAGMA ${pragma}`);
+  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'secure_delete = ON', 'journal_size_limit = 67108864', `cache_size = -${String(CACHE_KIB)}`, 'wal_autocheckpoint = 8000']) await client.execute(`PRAGMA ${pragma}`);
   return client;
 }
 

@@ -33,9 +33,10 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
     }
     const changes = await changesSince(seen);
     seen = last;
-    for (const name of new Set(changes.flat())) {
-      if (name !== null) for (const listener of watchers.get(name) ?? []) listener();
-    }
+    // One change names several things that a reader watches, and one cut many grants: each is told once.
+    const told = new Set<() => void>();
+    for (const change of changes) for (const name of change) if (name !== null) for (const listener of watchers.get(name) ?? []) told.add(listener);
+    for (const listener of told) listener();
   };
 
   const schedule = (): void => {

@@ -144,6 +144,11 @@ export async function setGrantsRevoked(tx: Transaction, ids: readonly GrantId[],
   return tx.update(grants).set({ revokedAt: now, revokedBy: by, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NULL`)).returning();
 }
 
+/** Revokes grants of which all are known to be live. */
+export async function setAllRevoked(tx: Transaction, ids: readonly GrantId[], by: StaffId, now: number): Promise<void> {
+  await tx.run(sql`UPDATE grants SET revoked_at = ${now}, revoked_by = ${by}, revision = revision + 1 WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
+}
+
 export async function setGrantsReinstated(tx: Transaction, ids: readonly GrantId[]): Promise<GrantRecord[]> {
   return tx.update(grants).set({ revokedAt: null, revokedBy: null, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NOT NULL`)).returning();
 }

@@ -1,7 +1,5 @@
 import 'server-only';
-import { bytesToHex } from '@noble/hashes/utils.js';
-import { eq, inArray, sql } from 'drizzle-orm';
-import { groupBy } from '@/core/base/group';
+import { eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { RecipientId } from '@/core/base/ids';
 import type { RandomSource } from '@/core/base/random';
 import type { Moment } from '@/core/base/time';
@@ -12,7 +10,7 @@ import { writeEntry, type Happening } from '@/core/ledger/entry';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
 import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/core/ledger/merkle';
 import { carriedToCommit, type Transaction } from '@/server/db/database';
-import { ledgerCheckpoints, ledgerDays, ledgerEnd, ledgerEntries, ledgerPairs, ledgerPersonal, recipients } from '@/server/db/schema';
+import { ledgerCheckpoints, ledgerEnd, recipients } from '@/server/db/schema';
 
 /** What writing the ledger needs besides a transaction. */
 export type Recorder = { readonly hash: Hash; readonly random: RandomSource; readonly signer: Signer; readonly origin: string; readonly dayOf: (moment: Moment) => string };
@@ -20,12 +18,17 @@ export type Recorder = { readonly hash: Hash; readonly random: RandomSource; rea
 /** A signed checkpoint is made at least every so many entries. */
 export const CHECKPOINT_EVERY = 256;
 const HASH_BYTES = 32;
+const HEX = 2 * HASH_BYTES;
 const ONLY_ROW = 1;
 
 type End = { readonly tree: Frontier; readonly hash: string; readonly signedSize: number };
 
 function packNodes(nodes: readonly Uint8Array[]): Buffer {
   return Buffer.concat(nodes);
+}
+
+function hexOf(bytes: Uint8Array): string {
+  return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('hex');
 }
 
 function unpackNodes(packed: Uint8Array): Uint8Array[] {
@@ -46,11 +49,16 @@ async function writeEnd(tx: Transaction, { tree, hash, signedSize }: End): Promi
 /** Entries that wait for their batch's commit: where they leave the ledger, and their rows, newest first. */
 type Pending = { readonly end: End; readonly recorder: Recorder; readonly newest: Written | null; readonly now: Moment; readonly toBeSigned: boolean };
 type Written = { readonly entries: readonly EntryRow[]; readonly personal: readonly PersonalRow[]; readonly facts: readonly DayFacts[]; readonly before: Written | null };
-type EntryRow = typeof ledgerEntries.$inferInsert;
-type PersonalRow = typeof ledgerPersonal.$inferInsert;
+type EntryRow = { readonly sequence: number; readonly body: string; readonly hash: string };
+type PersonalRow = readonly [sequence: number, field: string, salt: string, value: string];
 
-/** Rows in one statement, well below SQLite's limit of 32,766 parameters. */
-const ROWS_AT_ONCE = 2_000;
+/**
+ * Rows as one JSON parameter, taken apart inside SQLite: for thousands of rows a fraction of the
+ * time that as many parameters of their own would take.
+ */
+function asRows(rows: readonly unknown[]): SQL {
+  return sql`json_each(${JSON.stringify(rows)})`;
+}
 
 const pending = carriedToCommit<Pending>('ledger', writePending);
 
@@ -63,8 +71,11 @@ async function writePending(tx: Transaction, { end, recorder, newest, now, toBeS
   for (let each = newest; each !== null; each = each.before) written.unshift(each);
   const entries = written.flatMap((each) => each.entries);
   const personal = written.flatMap((each) => each.personal);
-  for (const rows of inParts(entries)) await tx.insert(ledgerEntries).values(rows);
-  for (const rows of inParts(personal)) await tx.insert(ledgerPersonal).values(rows);
+  // Sequences follow one another, so bodies and hashes come as two long values and no row has to be
+  // taken apart. The hashes are bytes: a place in text is counted from its start, every time.
+  const [first] = entries;
+  if (first !== undefined) await tx.run(sql`INSERT INTO ledger_entries (sequence, body, hash) SELECT key + ${first.sequence}, value, CAST(substr(${Buffer.from(entries.map(({ hash }) => hash).join(''))}, key * ${HEX} + 1, ${HEX}) AS TEXT) FROM ${asRows(entries.map(({ body }) => body))}`);
+  if (personal.length > 0) await tx.run(sql`INSERT INTO ledger_personal (sequence, field, salt, value) SELECT value ->> 0, value ->> 1, unhex(value ->> 2), value ->> 3 FROM ${asRows(personal)}`);
   await countDays(tx, written.flatMap((each) => each.facts), recorder.dayOf, end.tree.size);
   const unsigned = end.tree.size - end.signedSize;
   await writeEnd(tx, unsigned >= CHECKPOINT_EVERY || (toBeSigned && unsigned > 0) ? await sign(tx, recorder, end, now) : end);
@@ -79,26 +90,35 @@ async function organisationsOf(tx: Transaction, ids: readonly string[]): Promise
   return new Map(rows.map((row) => [row.id, row.organisation]));
 }
 
-/** Equal rows as one, counted. */
-function heaped<T extends object>(rows: readonly T[]): (T & { entries: number })[] {
-  return [...groupBy(rows, (row) => JSON.stringify(row)).values()].flatMap(([first, ...more]) => (first === undefined ? [] : [{ ...first, entries: more.length + 1 }]));
+/** Equal rows as one, with how many there were behind them. */
+function heaped(rows: readonly (readonly string[])[]): (readonly (string | number)[])[] {
+  const counts = new Map<string, number>();
+  const firsts: (readonly string[])[] = [];
+  const keys = rows.map((row) => row.join('\u0000'));
+  keys.forEach((key, i) => {
+    const before = counts.get(key) ?? 0;
+    if (before === 0) firsts.push(rows[i] ?? []);
+    counts.set(key, before + 1);
+  });
+  return firsts.map((row) => [...row, counts.get(row.join('\u0000')) ?? 0]);
 }
 
 /** Adds entries to the heaps they are counted on; `last` is the sequence of the newest among them. */
 export async function countDays(tx: Transaction, facts: readonly DayFacts[], dayOf: Recorder['dayOf'], last: number): Promise<void> {
+  if (facts.length === 0) return;
   const organisations = await organisationsOf(tx, [...new Set(facts.flatMap(({ recipient }) => (recipient == null ? [] : [recipient])))]);
-  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => ({ day: dayOf(occurredAt), kind: kindOf(action, outcome), outcome, reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisations.get(recipient ?? '') ?? '' }));
-  const pairs = facts.map(({ document, recipient, dispatch }, i) => ({ documentId: document ?? '', recipientId: recipient ?? '', dispatchId: dispatch ?? '', ...days[i] })) as Omit<typeof ledgerPairs.$inferInsert, 'entries'>[];
-  const more = { set: { entries: sql`entries + excluded.entries` } };
-  for (const rows of inParts(heaped(days))) await tx.insert(ledgerDays).values(rows.map((row) => ({ ...row, last }))).onConflictDoUpdate({ target: [ledgerDays.day, ledgerDays.kind, ledgerDays.outcome, ledgerDays.reason, ledgerDays.place, ledgerDays.organisation], set: { ...more.set, last } });
+  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => [dayOf(occurredAt), kindOf(action, outcome), outcome, reason ?? '', place?.split(',')[0] ?? '', organisations.get(recipient ?? '') ?? '']);
   // What names nothing is never asked for by name.
-  const named = pairs.filter((row) => row.documentId !== '' || row.recipientId !== '' || row.dispatchId !== '');
-  for (const rows of inParts(heaped(named))) await tx.insert(ledgerPairs).values(rows).onConflictDoUpdate({ target: [ledgerPairs.documentId, ledgerPairs.recipientId, ledgerPairs.dispatchId, ledgerPairs.day, ledgerPairs.kind, ledgerPairs.outcome, ledgerPairs.reason, ledgerPairs.place, ledgerPairs.organisation], ...more });
-}
-
-/** In parts that one statement takes. */
-function inParts<T>(rows: readonly T[]): T[][] {
-  return Array.from({ length: Math.ceil(rows.length / ROWS_AT_ONCE) }, (_, i) => rows.slice(i * ROWS_AT_ONCE, (i + 1) * ROWS_AT_ONCE));
+  const pairs = facts.flatMap(({ document, recipient, dispatch }, i) => (document == null && recipient == null && dispatch == null ? [] : [[...(days[i] ?? []), document ?? '', recipient ?? '', dispatch ?? '']]));
+  // “WHERE true” keeps the parser from taking ON CONFLICT for a join's condition.
+  await tx.run(sql`
+    INSERT INTO ledger_days (day, kind, outcome, reason, place, organisation, entries, last)
+    SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5, value ->> 6, ${last} FROM ${asRows(heaped(days))} WHERE true
+    ON CONFLICT (day, kind, outcome, reason, place, organisation) DO UPDATE SET entries = entries + excluded.entries, last = excluded.last`);
+  await tx.run(sql`
+    INSERT INTO ledger_pairs (day, kind, outcome, reason, place, organisation, document_id, recipient_id, dispatch_id, entries)
+    SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5, value ->> 6, value ->> 7, value ->> 8, value ->> 9 FROM ${asRows(heaped(pairs))} WHERE true
+    ON CONFLICT (document_id, recipient_id, dispatch_id, day, kind, outcome, reason, place, organisation) DO UPDATE SET entries = entries + excluded.entries`);
 }
 
 async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: End, now: Moment): Promise<End> {
@@ -124,9 +144,9 @@ export async function appendEntries(tx: Transaction, recorder: Recorder, happeni
     const salts = Object.fromEntries(fields.map(([field]) => [field, random(SALT_BYTES)]));
     const body = writeEntry(happening, { sequence, previous: end.hash }, salts, hash);
     const leaf = leafHash(body, hash);
-    const hex = bytesToHex(leaf);
+    const hex = hexOf(leaf);
     entries.push({ sequence, body, hash: hex });
-    for (const [field, value] of fields) personal.push({ sequence, field, salt: Buffer.from(salts[field] ?? []), value });
+    for (const [field, value] of fields) personal.push([sequence, field, hexOf(salts[field] ?? new Uint8Array()), value]);
     end = { tree: appendLeaf(end.tree, leaf, hash), hash: hex, signedSize: end.signedSize };
   }
   pending.set(tx, { ...before, end, newest: { entries, personal, facts: happenings.map((happening) => ({ ...happening, place: happening.personal?.place })), before: before.newest }, now: happenings.at(-1)?.occurredAt ?? before.now });

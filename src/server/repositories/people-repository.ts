@@ -1,9 +1,9 @@
 import 'server-only';
 import { and, count, countDistinct, desc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
-import type { GrantId, RecipientId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
-import { devices, dispatches, documents, grants, ledgerEntries, licences, recipients } from '@/server/db/schema';
+import { devices, ledgerEntries, recipients } from '@/server/db/schema';
 import { holding } from '@/server/repositories/holding';
 
 /** What a list of people is narrowed to. */
@@ -62,29 +62,33 @@ export async function refusalsOfPerson(db: Reading, id: RecipientId): Promise<nu
   return db.$count(ledgerEntries, and(eq(ledgerEntries.recipientId, id), eq(ledgerEntries.action, 'document.opened'), eq(ledgerEntries.outcome, 'refused')));
 }
 
-export type ScopedGrant = { readonly id: GrantId; readonly recipientId: RecipientId; readonly documentId: string; readonly name: string; readonly address: string; readonly sender: string; readonly owner: string; readonly deputy: string | null; readonly printsMade: number; readonly mayKeep: number; readonly opens: number };
+export type ScopedGrant = { readonly id: GrantId; readonly recipientId: RecipientId; readonly documentId: DocumentId; readonly dispatchId: DispatchId; readonly sender: StaffId; readonly owner: StaffId; readonly deputy: StaffId | null };
 
-/** Grants inside a scope that are not revoked yet, with who answers for each. */
+function inScope(scope: Scope): SQL {
+  switch (scope.kind) {
+    case 'person': return sql`g.recipient_id = ${scope.recipient}`;
+    case 'organisation': return sql`r.organisation = ${scope.organisation}`;
+    case 'dispatch': return sql`g.dispatch_id = ${scope.dispatch}`;
+    case 'person-on-document': return sql`g.recipient_id = ${scope.recipient} AND g.document_id = ${scope.document}`;
+  }
+}
+
+const SCOPED = sql`grants g JOIN recipients r ON r.id = g.recipient_id JOIN documents d ON d.id = g.document_id JOIN dispatches s ON s.id = g.dispatch_id`;
+
+/** Grants inside a scope that are not revoked yet, with who answers for each; as one text, since there may be thousands. */
 export async function grantsInScope(db: Reading | Transaction, scope: Scope): Promise<ScopedGrant[]> {
-  const where = {
-    person: () => (scope.kind === 'person' ? eq(grants.recipientId, scope.recipient) : undefined),
-    organisation: () => (scope.kind === 'organisation' ? eq(recipients.organisation, scope.organisation) : undefined),
-    dispatch: () => (scope.kind === 'dispatch' ? eq(grants.dispatchId, scope.dispatch) : undefined),
-    'person-on-document': () => (scope.kind === 'person-on-document' ? and(eq(grants.recipientId, scope.recipient), eq(grants.documentId, scope.document)) : undefined),
-  }[scope.kind]();
-  if (where === undefined) return [];
-  const opens = db.select({ grantId: licences.grantId, opens: sql<number | null>`count(*)`.as('opens') }).from(licences).groupBy(licences.grantId).as('opens');
-  const rows = await db
-    .select({
-      id: grants.id, recipientId: grants.recipientId, documentId: grants.documentId, name: recipients.name, address: recipients.address, sender: dispatches.sentBy, owner: documents.ownerId, deputy: documents.deputyId,
-      printsMade: grants.printsMade, mayKeep: sql<number>`instr(${grants.rights}, '"keep"') > 0`, opens: opens.opens,
-    })
-    .from(grants)
-    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
-    .innerJoin(documents, eq(documents.id, grants.documentId))
-    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
-    .leftJoin(opens, eq(opens.grantId, grants.id))
-    .where(and(where, isNull(grants.revokedAt)))
-    .orderBy(recipients.organisation, recipients.name);
-  return rows.map((row) => ({ ...row, opens: row.opens ?? 0 }));
+  const [got] = await db.all<{ found: string }>(sql`
+    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id, s.sent_by, d.owner_id, d.deputy_id)) AS found FROM ${SCOPED} WHERE ${inScope(scope)} AND g.revoked_at IS NULL`);
+  const rows = JSON.parse(got?.found ?? '[]') as [GrantId, RecipientId, DocumentId, DispatchId, StaffId, StaffId, StaffId | null][];
+  return rows.map(([id, recipientId, documentId, dispatchId, sender, owner, deputy]) => ({ id, recipientId, documentId, dispatchId, sender, owner, deputy }));
+}
+
+/** Of some grants: the people, by organisation and name, and what is beyond reach. */
+export async function whatIsHit(db: Reading, ids: readonly GrantId[]) {
+  const among = sql`g.id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`;
+  const [people, [beyond]] = await Promise.all([
+    db.all<{ name: string; address: string }>(sql`SELECT r.name AS name, r.address AS address FROM recipients r WHERE r.id IN (SELECT g.recipient_id FROM grants g WHERE ${among}) ORDER BY r.organisation, r.name, r.address`),
+    db.all<{ prints: number; kept: number }>(sql`SELECT coalesce(sum(g.prints_made), 0) AS prints, count(DISTINCT CASE WHEN instr(g.rights, '"keep"') > 0 AND EXISTS (SELECT 1 FROM licences l WHERE l.grant_id = g.id) THEN g.recipient_id END) AS kept FROM grants g WHERE ${among}`),
+  ]);
+  return { people, printsMade: beyond?.prints ?? 0, mayHaveKept: beyond?.kept ?? 0 };
 }

@@ -13,7 +13,7 @@ import { needProof } from '@/server/services/prove-staff';
 import { record } from '@/server/services/record';
 
 /** An entry about one grant. */
-export function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: GrantRecord, details: Happening['details'] = {}): Happening {
+export function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: Pick<GrantRecord, 'id' | 'documentId' | 'recipientId' | 'dispatchId'>, details: Happening['details'] = {}): Happening {
   return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details };
 }
 

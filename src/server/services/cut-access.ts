@@ -1,10 +1,9 @@
 import 'server-only';
 import type { CutPreview, CutResult } from '@/contracts/access';
-import { groupBy } from '@/core/base/group';
 import { reaches } from '@/core/policy/powers';
 import type { Scope } from '@/core/policy/scope';
-import { setGrantsRevoked } from '@/server/repositories/dispatch-repository';
-import { grantsInScope, type ScopedGrant } from '@/server/repositories/people-repository';
+import { setAllRevoked } from '@/server/repositories/dispatch-repository';
+import { grantsInScope, whatIsHit, type ScopedGrant } from '@/server/repositories/people-repository';
 import { aboutGrant } from '@/server/services/change-access';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { record } from '@/server/services/record';
@@ -17,14 +16,8 @@ function within(actor: StaffActor, found: readonly ScopedGrant[]): ScopedGrant[]
 export async function previewCut(deps: Deps, actor: StaffActor, { scope }: { readonly scope: Scope }): Promise<CutPreview> {
   const found = await grantsInScope(deps.db.read, scope);
   const hit = within(actor, found);
-  return {
-    grants: hit.length,
-    people: [...groupBy(hit, (grant) => grant.recipientId).values()].map(([first]) => (first === undefined || first.name === '' ? (first?.address ?? '') : first.name)),
-    documents: new Set(hit.map((grant) => grant.documentId)).size,
-    printsMade: hit.reduce((sum, grant) => sum + grant.printsMade, 0),
-    mayHaveKept: new Set(hit.filter((grant) => grant.mayKeep === 1 && grant.opens > 0).map((grant) => grant.recipientId)).size,
-    beyondPower: found.length - hit.length,
-  };
+  const { people, printsMade, mayHaveKept } = await whatIsHit(deps.db.read, hit.map((grant) => grant.id));
+  return { grants: hit.length, people: people.map(({ name, address }) => (name === '' ? address : name)), documents: new Set(hit.map((grant) => grant.documentId)).size, printsMade, mayHaveKept, beyondPower: found.length - hit.length };
 }
 
 /**
@@ -35,9 +28,10 @@ export async function previewCut(deps: Deps, actor: StaffActor, { scope }: { rea
 export async function cutAccess(deps: Deps, actor: StaffActor, { scope }: { readonly scope: Scope }): Promise<CutResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
-    const ids = within(actor, await grantsInScope(tx, scope)).map((grant) => grant.id);
-    const revoked = ids.length === 0 ? [] : await setGrantsRevoked(tx, ids, actor.id, now);
-    if (revoked.length > 0) await record(deps, tx, ...revoked.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind })));
-    return { grants: revoked.map((grant) => grant.id) };
+    // All of these are live, and nobody else writes while this transaction is open: all are revoked.
+    const hit = within(actor, await grantsInScope(tx, scope));
+    await setAllRevoked(tx, hit.map((grant) => grant.id), actor.id, now);
+    await record(deps, tx, ...hit.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind })));
+    return { grants: hit.map((grant) => grant.id) };
   });
 }

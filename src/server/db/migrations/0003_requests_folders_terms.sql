@@ -61,7 +61,37 @@ ALTER TABLE `documents` ADD `marking_id` text REFERENCES markings(id);--> statem
 ALTER TABLE `documents` ADD `attributes` text DEFAULT '{}' NOT NULL;--> statement-breakpoint
 CREATE INDEX `documents_created` ON `documents` (`created_at`,`id`);--> statement-breakpoint
 CREATE INDEX `documents_folder` ON `documents` (`folder_id`);--> statement-breakpoint
-ALTER TABLE `ledger_days` ADD `last` integer DEFAULT 0 NOT NULL;--> statement-breakpoint
+-- The counts are made anew at the next start, in tables that are their own index.
+DROP TABLE `ledger_days`;--> statement-breakpoint
+CREATE TABLE `ledger_days` (
+	`day` text NOT NULL,
+	`kind` text NOT NULL,
+	`outcome` text NOT NULL,
+	`reason` text NOT NULL,
+	`place` text NOT NULL,
+	`organisation` text NOT NULL,
+	`entries` integer NOT NULL,
+	`last` integer DEFAULT 0 NOT NULL,
+	PRIMARY KEY(`day`, `kind`, `outcome`, `reason`, `place`, `organisation`)
+) WITHOUT ROWID;
+--> statement-breakpoint
+DROP TABLE `ledger_pairs`;--> statement-breakpoint
+CREATE TABLE `ledger_pairs` (
+	`day` text NOT NULL,
+	`kind` text NOT NULL,
+	`outcome` text NOT NULL,
+	`reason` text NOT NULL,
+	`place` text NOT NULL,
+	`organisation` text NOT NULL,
+	`entries` integer NOT NULL,
+	`document_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`dispatch_id` text NOT NULL,
+	PRIMARY KEY(`document_id`, `recipient_id`, `dispatch_id`, `day`, `kind`, `outcome`, `reason`, `place`, `organisation`)
+) WITHOUT ROWID;
+--> statement-breakpoint
+CREATE INDEX `ledger_pairs_recipient` ON `ledger_pairs` (`recipient_id`);--> statement-breakpoint
+CREATE INDEX `ledger_pairs_dispatch` ON `ledger_pairs` (`dispatch_id`);--> statement-breakpoint
 CREATE INDEX `ledger_days_last` ON `ledger_days` (`last`);--> statement-breakpoint
 ALTER TABLE `recipients` ADD `zone` text;--> statement-breakpoint
 ALTER TABLE `recipients` ADD `language` text;--> statement-breakpoint

@@ -1,10 +1,11 @@
 import { PDFDocument, StandardFonts, degrees, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
+import { photographs } from './photographs';
 
 const INK = rgb(0.06, 0.17, 0.24);
 const SHEET: [number, number] = [842, 595]; // A4 landscape, in points
 const PAGE: [number, number] = [595, 842];
 
-export type Paper = { readonly reference: string; readonly title: string; readonly kind: 'lines' | 'arrangement' | 'midship' | 'list' | 'text'; readonly pages: number };
+export type Paper = { readonly reference: string; readonly title: string; readonly kind: 'lines' | 'arrangement' | 'midship' | 'list' | 'text' | 'photographs'; readonly pages: number };
 
 function frame(page: PDFPage, font: PDFFont, paper: Paper, number: number): void {
   const { width, height } = page.getSize();
@@ -82,6 +83,7 @@ function drawList(page: PDFPage, font: PDFFont, number: number): void {
 
 /** One invented paper of the ferry project, as a PDF. */
 export async function drawPaper(paper: Paper): Promise<Uint8Array> {
+  if (paper.kind === 'photographs') return photographs(paper.title, paper.pages, paper.pages * 97);
   const pdf = await PDFDocument.create();
   pdf.setTitle(paper.title);
   pdf.setAuthor('Tern & Quill Naval Architects');

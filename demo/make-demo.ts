@@ -10,6 +10,8 @@ import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import type { Renderer } from '@/server/rendering/render-pool';
 import { signLedger } from '@/server/repositories/ledger-writer';
+import { listColleagues } from '@/server/repositories/staff-repository';
+import { askForMore } from '@/server/services/ask-for-more';
 import { beginUpload } from '@/server/services/begin-upload';
 import { reinstateGrants, revokeGrants } from '@/server/services/change-access';
 import { deliverMail } from '@/server/services/deliver-mail';
@@ -24,6 +26,7 @@ import { receivePart } from '@/server/services/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
 import type { DispatchId } from '@/core/base/ids';
 import { drawPaper } from './drawings';
+import { fileEverything } from './filing';
 import { createChance } from './chance';
 import { officePapers, officePeople, officeSendings } from './office';
 import { print, prove, read } from './reader-actions';
@@ -87,6 +90,8 @@ const ida = await setUp(container);
 await join(container, ida, 'Nils Aker', 'sender');
 await join(container, ida, 'Vera Holm', 'auditor');
 const documents = await protectPapers(ida);
+const [nils] = (await listColleagues(deps.db.read)).filter(({ name }) => name === 'Nils Aker');
+if (nils !== undefined) await fileEverything(deps, ida, nils.id, documents);
 const ids = new Map<string, DispatchId>();
 const readers = new Map<string, ReaderActor>();
 
@@ -104,10 +109,15 @@ async function tokenFor(key: string, person: Person): Promise<string> {
   return tokens.get(`${key} ${person.address}`) ?? '';
 }
 
+async function readerOf(key: string, person: Person): Promise<ReaderActor> {
+  const reader = readers.get(person.address) ?? (await prove(deps, await tokenFor(key, person), person.address, person.network));
+  readers.set(person.address, reader);
+  return reader;
+}
+
 async function open(key: string, person: Person, paper: string, pages: number, printed = false): Promise<void> {
   const token = await tokenFor(key, person);
-  const reader = readers.get(person.address) ?? (await prove(deps, token, person.address, person.network));
-  readers.set(person.address, reader);
+  const reader = await readerOf(key, person);
   const licence = await read(deps, reader, token, documents.get(paper) ?? 'doc_', pages);
   if (printed && licence !== null) await print(deps, reader, licence);
 }
@@ -155,6 +165,20 @@ at(-4.9, async () => {
   await reinstateGrants(deps, ida, { grants: grants.filter((grant) => grant.address === people.wilma.address).map((grant) => grant.id) });
 });
 for (const day of [-4.2, -3.1, -3.05, -1.6]) at(day, () => open('tender', people.petra, 'TQ-412-LP-01', 1));
+// A yard is seen where it never was; the surveyor needs longer; two bidders want a third print; somebody writes for a colleague who left.
+at(-1.3, async () => {
+  const token = await tokenFor('tender', people.tomas);
+  const far = await prove(deps, token, people.tomas.address, '198.51.100.200');
+  await read(deps, far, token, documents.get('TQ-412-LP-01') ?? 'doc_', 2);
+});
+const ask = (key: string, person: Person, paper: string, right: 'print' | 'copy' | null, days: number | null, reason: string) => async () => {
+  const input = { token: await tokenFor(key, person), document: documents.get(paper) ?? 'doc_', right, until: days === null ? null : today + days * DAY + 16 * HOUR, reason } as const;
+  await askForMore(deps, await readerOf(key, person), input);
+};
+at(-0.9, ask('survey', people.rana, 'TQ-412-MS-02', null, 16, 'The plating calculation needs another fortnight.'));
+at(-0.8, ask('tender', people.mira, 'TQ-412-GA-03', 'copy', null, 'Our estimators would like to copy the room list.'));
+at(-0.7, ask('tender', people.jonas, 'TQ-412-GA-03', 'copy', null, 'Copying the room list would spare us typing it.'));
+at(-0.6, ask('tender', people.tomas, 'TQ-412-WL-02', null, 20, 'Ivo Senn, who had this in hand, left us on Friday. I take over and need more time.'));
 at(-2.4, () => open('prequalify', people.tomas, 'TQ-412-SP-01', 1));
 
 for (const { day, happen } of events.sort((a, b) => a.day - b.day)) {

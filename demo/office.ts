@@ -14,6 +14,7 @@ const titles: readonly (readonly [string, string, Paper['kind'], number])[] = [
   ['ER-01', 'Engine room arrangement', 'arrangement', 3], ['SH-01', 'Shafting arrangement', 'midship', 2], ['PR-01', 'Propeller drawing', 'lines', 1], ['RD-01', 'Rudder and stock', 'midship', 1], ['PP-03', 'Piping principles', 'text', 7],
   ['EL-01', 'One-line diagram', 'arrangement', 2], ['EL-02', 'Battery room', 'arrangement', 1], ['EL-03', 'Cable list', 'list', 11], ['VE-01', 'Ventilation plan', 'arrangement', 2], ['FR-01', 'Fire control plan', 'arrangement', 2],
   ['LS-01', 'Life-saving plan', 'arrangement', 2], ['AN-01', 'Anchoring and mooring', 'midship', 1], ['PA-01', 'Paint specification', 'text', 5], ['BR-01', 'Bow ramp mechanism', 'midship', 2], ['BR-02', 'Bow ramp calculation', 'text', 9],
+  ['PH-01', 'The slip in autumn', 'photographs', 3], ['PH-02', 'Model basin, first runs', 'photographs', 2],
   ['NO-01', 'Noise prediction', 'text', 8], ['MT-01', 'Model test report', 'text', 16], ['CO-02', 'Contract drawings index', 'list', 3], ['MN-04', 'Minutes of the fourth review', 'text', 2],
 ];
 export const officePapers: readonly Paper[] = titles.map(([code, title, kind, pages]) => ({ reference: `TQ-412-${code}`, title, kind, pages }));

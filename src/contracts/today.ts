@@ -7,5 +7,8 @@ export type EndingRow = { readonly dispatchId: DispatchId; readonly reference: s
 export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[] };
 export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
+/** An organisation seen where nobody of theirs was seen before. */
+export type ElsewhereRow = { readonly organisation: string; readonly place: string; readonly opens: number; readonly since: string; readonly usual: readonly string[] };
+
 /** What needs somebody, today. */
-export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; readonly refused: readonly RefusedRow[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };
+export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly ElsewhereRow[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

@@ -38,7 +38,7 @@ export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDe
     }
   };
   return (
-    <section className="stack" aria-label="Add people" style={{ gap: 14, marginTop: 12, maxHeight: '58vh', overflow: 'auto' }}>
+    <section className="stack" aria-label="Add people" style={{ gap: 14, marginTop: 8, paddingTop: 8, maxHeight: '58vh', overflow: 'auto' }}>
       <TextField label="Addresses" multiline minRows={2} maxRows={5} autoFocus value={recipients.text} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
       {people.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
       <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />

@@ -8,7 +8,7 @@ import { GrantsTable } from '@/ui/dispatches/grants-table';
 
 /** A work surface of grants under a head, with the selected one explained at the side. */
 export function GrantsSurface({ head, grants, now, showDocument, aside, empty }: { readonly head: ReactNode; readonly grants: readonly GrantRow[]; readonly now: number; readonly showDocument: boolean; readonly aside: ReactNode; readonly empty: ReactNode }) {
-  const [selected, setSelected] = useState<GrantId | null>(grants.at(0)?.id ?? null);
+  const [selected, setSelected] = useState<GrantId | null>(null);
   const grant = grants.find((each) => each.id === selected);
   return (
     <main className="work">

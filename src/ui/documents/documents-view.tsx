@@ -17,7 +17,7 @@ import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
 
-const WIDTHS = ['44px', '30%', '15%', '12%', '11%', '66px', '74px', '64px', '64px', '150px', '96px'];
+const WIDTHS = ['44px', '27%', '13%', '14%', '11%', '62px', '72px', '64px', '62px', '150px', '110px'];
 
 /** Documents by folder and marking, with the place to protect new ones and to file many at once. */
 export function DocumentsView({ page }: { readonly page: DocumentsPage }) {

@@ -82,8 +82,7 @@ export function Histogram({ days, first, last, filter }: { readonly days: Ledger
       <form className="row days" onSubmit={(event) => { event.preventDefault(); const form = new FormData(event.currentTarget); const given = (name: string) => { const value = form.get(name); return typeof value === 'string' && value !== '' ? value : undefined; }; router.push(addressOf('/ledger', filter, { from: given('from'), to: given('to') })); }}>
         <label>From <input type="date" name="from" defaultValue={from ?? ''} min={first} max={last} /></label>
         <label>to <input type="date" name="to" defaultValue={to ?? ''} min={first} max={last} /></label>
-        <button type="submit" className="chip">Show these days</button>
-        <span className="quiet">or draw over the bars</span>
+        <button type="submit" className="chip" title="Or draw over the bars">Show these days</button>
       </form>
     </div>
   );

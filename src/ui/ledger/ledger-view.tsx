@@ -8,7 +8,9 @@ import { OUTCOMES } from '@/core/ledger/entry';
 import { EntryPanel } from '@/ui/ledger/entry-panel';
 import { Facets } from '@/ui/ledger/facets';
 import { Histogram } from '@/ui/ledger/histogram';
+import { KeptViews } from '@/ui/ledger/kept-views';
 import { addressOf } from '@/ui/ledger/ledger-address';
+import { WorldPicture } from '@/ui/ledger/world-picture';
 import { Mark, markOf } from '@/ui/marks/mark';
 import { Moment } from '@/ui/time/moment';
 import { dayText, momentText, zoneName } from '@/ui/time/moment-words';
@@ -50,9 +52,10 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             {filter.outcome === undefined && OUTCOMES.map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', filter, { outcome })}>only {outcome}</Link>)}
             <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}</span>
           </div>
+          <KeptViews views={page.views} filter={filter} />
         </div>
         <div className="scroll">
-          {page.recorded !== null && <Histogram days={page.days} first={page.recorded.first} last={page.recorded.last} filter={filter} />}
+          {page.recorded !== null && <div className="over-time"><Histogram days={page.days} first={page.recorded.first} last={page.recorded.last} filter={filter} /><WorldPicture map={page.map} filter={filter} /></div>}
           <Facets facets={page.facets} filter={filter} />
           {page.rows.length === 0 ? (
             <div className="empty"><h2>No entry passes these filters</h2><p><Link href="/ledger">Show everything</Link></p></div>

@@ -10,7 +10,7 @@ import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
 
-const WIDTHS = ['34%', '26%', '92px', '86px', '70px', '150px'];
+const WIDTHS = ['33%', '25%', '90px', '84px', '62px', '152px'];
 
 /** Everybody outside who was ever sent something, with what they hold now. */
 export function PeopleView({ page, filter, person, now }: { readonly page: PeoplePage; readonly filter: ListPeopleInput; readonly person: PersonDetail | null; readonly now: number }) {

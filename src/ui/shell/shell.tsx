@@ -40,7 +40,7 @@ export function Shell({ name, role, organisation, demo, bar, children }: { reado
         ))}
         <div className="gap" />
         <div className="stack" style={{ padding: '0 18px' }}>
-          <div><Link href="/you">{name}</Link><br /><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
+          <div className="self"><Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>{name}</Link><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
           <SchemeSwitch />
           <SignOut />
         </div>

@@ -7,7 +7,7 @@ import type { Silence } from '@/core/insight/never-opened';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
-import { distanceText } from '@/ui/time/moment-words';
+import { dayText, distanceText } from '@/ui/time/moment-words';
 
 const silenceWords: Record<Silence, string> = { silent: 'delivered, and silent since', 'tried-and-refused': 'tried and was refused', 'mail-bounced': 'the message was not delivered', 'nothing-yet': 'nothing recorded yet' };
 const MOST_NAMES = 5;
@@ -28,8 +28,8 @@ function Section({ title, none, rows }: { readonly title: string; readonly none:
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-record');
-  const { now, requests, refused, ending, silent, undelivered } = page;
-  const count = requests.length + refused.length + ending.length + silent.length + undelivered.length;
+  const { now, requests, elsewhere, refused, ending, silent, undelivered } = page;
+  const count = requests.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
   return (
     <main className="work wide">
       <div className="surface">
@@ -43,6 +43,15 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td className="magenta">{row.reason.replaceAll('-', ' ')}{row.times > 1 && `, ${String(row.times)} times`}</td>
               <td><Moment at={row.last} /></td>
               <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
+            </tr>
+          ))} />
+          <Section title="Opened from somewhere new" none="Everybody opened from where they usually do." rows={elsewhere.map((row) => (
+            <tr key={`${row.organisation} ${row.place}`}>
+              <td><b>{row.organisation}</b></td>
+              <td className="lamp">{row.place}</td>
+              <td className="quiet">until then from {row.usual.join(', ')}</td>
+              <td>{row.opens} {row.opens === 1 ? 'open' : 'opens'} since {dayText(row.since)}</td>
+              <td>{readsRecord ? <Link href={`/ledger?organisation=${encodeURIComponent(row.organisation)}&place=${encodeURIComponent(row.place)}`}>Look at these opens</Link> : <Link href={`/people?organisation=${encodeURIComponent(row.organisation)}`}>Look at its people</Link>}</td>
             </tr>
           ))} />
           <Section title="Ends within a week" none="No access ends within a week." rows={ending.map((row) => (

@@ -42,7 +42,7 @@ const local = {
 const element = (type) => ({ element: { type } });
 const anyOf = (...types) => ({ element: { types: { anyOf: types } } });
 /** The folders of src/server that are ports with their adapters. */
-const PORTS = ['clock', 'config', 'identity', 'limits', 'live', 'mail', 'places', 'rendering', 'storage', 'vault'];
+const PORTS = ['clock', 'config', 'identity', 'limits', 'live', 'mail', 'places', 'rendering', 'storage', 'vault', 'exporting'];
 const noBarrels = { selector: 'ExportAllDeclaration', message: 'No barrels: name what the folder offers.' };
 const zodAtHome = { paths: [{ name: 'zod', message: 'Wire schemas live in src/contracts, stored formats in src/core.' }] };
 
@@ -92,7 +92,7 @@ export default tseslint.config(
           { from: element('http'), allow: { to: anyOf('core', 'contracts', 'services', 'repositories', 'port', 'container', 'http') } },
           { from: element('app'), allow: { to: anyOf('core', 'contracts', 'services', 'http', 'ui', 'app') } },
           { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'ui') } },
-          { from: element('workers'), allow: { to: anyOf('core', 'port', 'workers') } },
+          { from: element('workers'), allow: { to: anyOf('core', 'port', 'workers', 'services', 'repositories', 'db') } },
           { from: element('cli'), allow: { to: anyOf('core', 'contracts', 'db', 'repositories', 'port', 'services', 'container', 'cli') } },
           { from: element('entry'), allow: { to: anyOf('http') } },
         ],

@@ -35,8 +35,10 @@ async function personalOf(sequences: readonly number[]): Promise<Personal> {
   // A stretch without gaps is one range; a sparse one names its few. These are numbers out of the database, never text of anybody's.
   const which = last - first + 1 === sequences.length ? `sequence BETWEEN ${String(first)} AND ${String(last)}` : `sequence IN (${sequences.join(',')})`;
   const { rows } = await client.execute(`SELECT json_group_array(json_array(sequence, field, value)) AS found FROM ledger_personal WHERE ${which} AND field IN ('address', 'network', 'place')`);
+  const found = rows[0]?.['found'];
   const personal: Personal = new Map();
-  for (const [sequence, field, value] of JSON.parse(String(rows[0]?.['found'] ?? '[]')) as [number, string, string][]) {
+  if (typeof found !== 'string') return personal;
+  for (const [sequence, field, value] of JSON.parse(found) as [number, string, string][]) {
     const own = personal.get(sequence);
     if (own === undefined) personal.set(sequence, { [field]: value });
     else own[field] = value;

@@ -1,8 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import type { FolderId } from '@/core/base/ids';
-import { wayText, wayTo, withThoseBelow, wouldLoop } from '@/core/content/folders';
+import { type FolderNode, wayText, wayTo, withThoseBelow, wouldLoop } from '@/core/content/folders';
 
-const folder = (id: string, parentId: string | null) => ({ id: `fld_${id}` as FolderId, parentId: parentId === null ? null : (`fld_${parentId}` as FolderId), name: id.toUpperCase() });
+const folder = (id: string, parentId: string | null): FolderNode => ({ id: `fld_${id}`, parentId: parentId === null ? null : `fld_${parentId}`, name: id.toUpperCase() });
 const tree = [folder('a', null), folder('b', 'a'), folder('c', 'b'), folder('d', 'a'), folder('e', null)];
 
 describe('folders', () => {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { fc, test as property } from '@fast-check/vitest';
+import { fc, test as prop } from '@fast-check/vitest';
 import { answeredTerms, stateAfter } from '@/core/policy/requests';
 import { OFFERED_RIGHTS, brokenDependencies, type Terms } from '@/core/policy/rights';
 
@@ -28,7 +28,7 @@ describe('an answer to a request', () => {
 
   const terms = fc.record({ rights: fc.subarray([...OFFERED_RIGHTS]).map((rights) => [...new Set(['read' as const, ...rights])]), from: fc.constant(null), until: fc.option(fc.nat()), prints: fc.option(fc.integer({ min: 1, max: 9 })) }).filter((each) => brokenDependencies(each).length === 0);
   const answer = fc.record({ right: fc.option(fc.constantFrom(...OFFERED_RIGHTS)), until: fc.option(fc.nat()), prints: fc.option(fc.integer({ min: 1, max: 9 })) });
-  property.prop([terms, answer])('never takes a right away, and leaves terms that can stand', (before, given) => {
+  prop.prop([terms, answer])('never takes a right away, and leaves terms that can stand', (before, given) => {
     const after = answeredTerms(before, given);
     expect(after.rights).toEqual(expect.arrayContaining([...before.rights, ...(given.right === null ? [] : [given.right])]));
     expect(brokenDependencies(after)).toEqual([]);

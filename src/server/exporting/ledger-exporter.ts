@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { EntryFilter, Span } from '@/server/repositories/ledger-reader';
+import type { EntryFilter, Span } from '@/core/insight/filter';
 
 /** What the thread is told: which entries, up to which, from which database. */
 export type ExportTask = { readonly databaseUrl: string; readonly filter: EntryFilter; readonly span: Span; readonly upTo: number };

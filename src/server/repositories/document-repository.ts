@@ -82,8 +82,12 @@ export async function listDocumentRows(db: Reading, filter: DocumentFilter, limi
     .limit(limit);
 }
 
+/** What of a document’s filing changes; what is absent stays. */
+export type Filing = { readonly [K in 'folderId' | 'markingId' | 'ownerId' | 'deputyId' | 'attributes' | 'title']?: (typeof documents.$inferSelect)[K] | undefined };
+
 /** Changes how documents are filed, all alike. */
-export async function setFiled(tx: Transaction, ids: readonly DocumentId[], change: Partial<Pick<typeof documents.$inferSelect, 'folderId' | 'markingId' | 'ownerId' | 'deputyId' | 'attributes' | 'title'>>): Promise<void> {
+export async function setFiled(tx: Transaction, ids: readonly DocumentId[], change: Filing): Promise<void> {
+  // What is undefined is left out of the statement.
   await tx.update(documents).set(change).where(inArray(documents.id, [...ids]));
 }
 

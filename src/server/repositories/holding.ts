@@ -1,3 +1,4 @@
+import 'server-only';
 import { or, sql, type SQL } from 'drizzle-orm';
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 

@@ -1,9 +1,9 @@
 import 'server-only';
 import { and, eq, gte, sql } from 'drizzle-orm';
+import type { EntryFilter } from '@/core/insight/filter';
 import { createHeaps, type Counts, type Heap, type Heaps } from '@/core/insight/heaps';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerDays, ledgerPairs } from '@/server/db/schema';
-import type { EntryFilter } from '@/server/repositories/ledger-reader';
 
 /** Counts entries by the heaps they were put on as they were written. */
 export type LedgerCounts = { readonly count: (filter: EntryFilter) => Promise<Counts> };

@@ -2,15 +2,11 @@ import 'server-only';
 import { and, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId } from '@/core/base/ids';
 import type { StoredEntry } from '@/core/ledger/verify';
-import { actionsOf, type Kind } from '@/core/insight/kinds';
-import type { Action, Entry, Outcome } from '@/core/ledger/entry';
+import type { EntryFilter, Span } from '@/core/insight/filter';
+import { actionsOf } from '@/core/insight/kinds';
+import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal, recipients } from '@/server/db/schema';
-
-/** What a list of entries is narrowed to; absent: everything. `from` and `to` are days, both inside. */
-export type EntryFilter = Readonly<Partial<Record<'document' | 'recipient' | 'dispatch' | 'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined; readonly outcome?: Outcome | undefined };
-/** The moments at which the first of the days begins and the last one ends, as the entries spell moments. */
-export type Span = { readonly begins?: string | undefined; readonly ends?: string | undefined };
 
 export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly personal: Readonly<Record<string, string>> };
 

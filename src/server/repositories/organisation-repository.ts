@@ -32,7 +32,7 @@ export async function insertServiceKey(tx: Transaction, row: typeof serviceKeys.
 
 /** Names to show for the ids that entries carry. */
 export function namesOf(db: Reading, ids: readonly string[]): Promise<Map<string, string>> {
-  return ids.length === 0 ? Promise.resolve(new Map()) : named(db, ids);
+  return ids.length === 0 ? Promise.resolve(new Map<string, string>()) : named(db, ids);
 }
 
 /** Names for every id there is. */

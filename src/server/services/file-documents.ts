@@ -24,10 +24,8 @@ async function checkNamed(tx: Transaction, { folderId, markingId, ownerId, deput
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`, `CONFLICT`, `INVALID`
  */
 export async function fileDocuments(deps: Deps, actor: StaffActor, input: FileInput): Promise<{ readonly changed: number }> {
-  const { documents: ids, ...given } = input;
-  if ((given.attributes !== undefined || given.title !== undefined) && ids.length !== 1) throw new ServiceError('INVALID', 'Title and attributes are set for one document at a time.');
-  // A key that is absent stays as it is; drizzle leaves out what is undefined.
-  const change = Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) as Omit<FileInput, 'documents'>;
+  const { documents: ids, ...change } = input;
+  if ((change.attributes !== undefined || change.title !== undefined) && ids.length !== 1) throw new ServiceError('INVALID', 'Title and attributes are set for one document at a time.');
   if (Object.keys(change).length === 0) throw new ServiceError('INVALID', 'Nothing was to be changed.');
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
@@ -36,19 +34,13 @@ export async function fileDocuments(deps: Deps, actor: StaffActor, input: FileIn
     if (!before.every((document) => reaches(actor, { owner: document.ownerId, deputy: document.deputyId }))) throw new ServiceError('NOT_ALLOWED', 'Some of these are somebody else’s documents. Nothing was changed. Ask their owner or an administrator.');
     await checkNamed(tx, input);
     if (before.some((document) => (change.ownerId ?? document.ownerId) === (change.deputyId === undefined ? document.deputyId : change.deputyId))) throw new ServiceError('CONFLICT', 'Owner and deputy have to be two people.');
-    await setFiled(tx, ids, stripped(change));
+    await setFiled(tx, ids, change);
     await record(deps, tx, ...before.map((document) => ({
       action: 'document.filed' as const, outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, document: document.id satisfies DocumentId,
       details: { before: pick(document, Object.keys(change)), after: change },
     })));
     return { changed: before.length };
   });
-}
-
-type Filed = Parameters<typeof setFiled>[2];
-
-function stripped(change: Omit<FileInput, 'documents'>): Filed {
-  return change as Filed;
 }
 
 function pick(document: Awaited<ReturnType<typeof findDocuments>>[number], keys: readonly string[]) {

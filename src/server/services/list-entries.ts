@@ -1,9 +1,10 @@
 import 'server-only';
+import type { EntryFilter, Span } from '@/core/insight/filter';
 import { dayAfter, dayBegins } from '@/core/base/days';
 import { toUtcText } from '@/core/base/time';
 import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
 import { viewsOf } from '@/server/repositories/filing-repository';
-import { lastSequence, ledgerState, listEntries, type EntryFilter, type Span } from '@/server/repositories/ledger-reader';
+import { lastSequence, ledgerState, listEntries } from '@/server/repositories/ledger-reader';
 import { findOrganisation, namesOf } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -56,7 +57,7 @@ export async function exportLedger(deps: Deps, actor: StaffActor, input: LedgerI
   if (running >= MOST_EXPORTS) throw new ServiceError('TOO_MANY', 'Two exports are being made already. Wait until one is done.');
   const { total, kinds } = await deps.counts.count(filter);
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
-  const stated = Object.entries(filter).filter(([, value]) => value !== undefined).map(([key, value]) => `${key}=${value}`).join('; ');
+  const stated = Object.entries(filter).map(([key, value]) => `${key}=${value}`).join('; ');
   await recordAlone(deps, { action: 'ledger.exported', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { rows: total, filter: stated } });
   const counted = kinds.filter(({ value }) => filter.kind === undefined || filter.kind === value).map(({ value, entries }) => `${value} ${String(entries)}`).join(', ');
   const head = `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days in ${zone}; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}; of these: ${counted === '' ? 'none' : counted}\r\n`;

@@ -20,7 +20,7 @@ export async function signIn(deps: Deps, identity: StaffIdentity, from: Origin, 
   const staff = await findStaffByEmail(deps.db.read, email);
   const disabled = staff?.disabledAt != null;
   // The second factor is asked for only once the password was right: nobody learns from outside who has one.
-  if (staff !== null && staff.factor !== null && !disabled && (await identity.isPassword(staff.id, input.password))) await checkFactor(deps, staff, input.code);
+  if (staff?.factor != null && !disabled && (await identity.isPassword(staff.id, input.password))) await checkFactor(deps, staff, input.code);
   const cookies = disabled ? null : await identity.signIn(email, input.password, headers);
   if (cookies !== null) return cookies;
   await recordAlone(deps, { action: 'staff.signed-in', outcome: 'refused', reason: 'wrong-credentials', actor: { kind: 'stranger', id: null }, occurredAt: deps.clock.now(), personal: { address: email, ...whereabouts(deps, from) } });

@@ -21,8 +21,10 @@ export async function signIn(page: Page): Promise<void> {
   session = await page.context().cookies();
 }
 
-export async function expectNothingSerious(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+/** @param rules only these, where not all are asked for again */
+export async function expectNothingSerious(page: Page, rules?: readonly string[]): Promise<void> {
+  const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'], ...(rules === undefined ? {} : { runOnly: { type: 'rule', values: [...rules] } }) });
+  const { violations } = await axe.analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);
 }
 

@@ -26,15 +26,15 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
   return (
     <aside className="demo-strip" aria-label="Demo">
       <b>Demo</b>
-      <label>Mailbox of <select value={OWN} onChange={(event) => { if (event.target.value !== OWN) router.push(`/mailroom?address=${encodeURIComponent(event.target.value)}`); }}>
+      <label>Mailbox of <select aria-label="Mailbox" value={OWN} onChange={(event) => { if (event.target.value !== OWN) router.push(`/mailroom?address=${encodeURIComponent(event.target.value)}`); }}>
         <option value={OWN}>choose…</option>
         {bar.mailboxes.map(({ address, name }) => <option key={address} value={address}>{name === '' ? address : `${name}, ${address}`}</option>)}
       </select></label>
-      <label>open from <select value={bar.pretence.network ?? OWN} onChange={(event) => void change({ network: event.target.value === OWN ? null : event.target.value })}>
+      <label>open from <select aria-label="Place" value={bar.pretence.network ?? OWN} onChange={(event) => void change({ network: event.target.value === OWN ? null : event.target.value })}>
         <option value={OWN}>this machine</option>
         {bar.places.map(({ network, name }) => <option key={network} value={network}>{name} ({network})</option>)}
       </select></label>
-      <label>on <select value={bar.pretence.agent ?? OWN} onChange={(event) => void change({ agent: event.target.value === OWN ? null : event.target.value })}>
+      <label>on <select aria-label="Device" value={bar.pretence.agent ?? OWN} onChange={(event) => void change({ agent: event.target.value === OWN ? null : event.target.value })}>
         <option value={OWN}>this browser</option>
         {bar.devices.map(({ agent, name }) => <option key={agent} value={agent}>{name}</option>)}
       </select></label>

@@ -1,0 +1,45 @@
+// Every screen: nothing serious for those who need assistance, in both schemes; and the keyboard alone.
+import { expect, test, type Page } from '@playwright/test';
+import { expectNothingSerious, signIn } from './people';
+
+const SCREENS = ['/today', '/dispatches', '/compose', '/documents', '/people', '/ledger', '/terms', '/settings', '/you', '/mailroom', '/find?q=hull', '/documents?q=nothing-of-this-name', '/people?q=nobody-of-this-name', '/ledger?organisation=Nobody'];
+
+async function everyScreen(page: Page, rules?: readonly string[]): Promise<void> {
+  await signIn(page);
+  for (const screen of SCREENS) {
+    await page.goto(screen);
+    await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+    await expectNothingSerious(page, rules);
+  }
+  await page.goto('/people');
+  await page.getByRole('table', { name: 'People' }).getByRole('link').first().click();
+  await expect(page.getByRole('region', { name: 'Known' })).toBeVisible();
+  await expectNothingSerious(page, rules);
+  await page.goto('/documents');
+  await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().click();
+  await expect(page.getByRole('region', { name: 'Versions' })).toBeVisible();
+  await expectNothingSerious(page, rules);
+}
+
+test('every screen in the light scheme', async ({ page }) => { await everyScreen(page); });
+
+test.describe('dark', () => {
+  test.use({ colorScheme: 'dark' });
+  // What a scheme can spoil is contrast; all else is the same page.
+  test('every screen in the dark scheme', async ({ page }) => { await everyScreen(page, ['color-contrast']); });
+});
+
+test('the keys are listed, search is a key away, and a list is walked without a mouse', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('/');
+  await page.keyboard.press('Escape');
+  await page.goto('/documents');
+  await page.getByLabel('Search').focus();
+  await page.keyboard.type('plan');
+  await expect(page).toHaveURL(/q=plan/);
+  await expect(page.locator('table.list tbody tr').first()).toContainText(/plan/i);
+  await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Where it went' })).toBeVisible();
+});

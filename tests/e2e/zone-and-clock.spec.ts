@@ -1,0 +1,34 @@
+// The demo's bar: somebody else's mailbox, another place and device, and the clock put forward. Last, since the clock stays.
+import { expect, test } from '@playwright/test';
+import { linkFor, newestCode, signIn } from './people';
+
+test('one steps into a mailbox, opens from elsewhere on another device, and sees access end with time', async ({ page, context }) => {
+  await signIn(page);
+  const bar = page.getByRole('complementary', { name: 'Demo' });
+  await bar.getByLabel('Mailbox').selectOption({ label: 'Wilma Aske, wilma.aske@ferrow.example' });
+  await expect(page).toHaveURL(/mailroom\?address=wilma/);
+  await bar.getByLabel('Place').selectOption({ label: 'Costa Brume (198.51.100.200)' });
+  await bar.getByLabel('Device').selectOption({ label: 'A phone' });
+  await expect(bar.getByLabel('Device')).toHaveValue(/Android/);
+
+  const link = await linkFor(page, 'wilma.aske@ferrow.example', 'Tender round 1');
+  const reader = await context.newPage();
+  await reader.goto(link);
+  await reader.getByLabel('Your address').fill('wilma.aske@ferrow.example');
+  await reader.getByRole('button', { name: 'Mail me a code' }).click();
+  await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
+  await reader.getByLabel('Code').fill(await newestCode(page, 'wilma.aske@ferrow.example'));
+  await reader.getByRole('button', { name: 'Go on' }).click();
+  await reader.getByRole('button', { name: 'Read' }).first().click();
+  await expect(reader.getByRole('img').first()).toBeVisible();
+  await page.goto('/ledger?place=Costa+Brume&kind=opened');
+  await expect(page.locator('table.list tbody tr').first()).toContainText('Wilma Aske');
+
+  await page.goto('/today');
+  await bar.getByRole('button', { name: '+ 1 week' }).click();
+  await expect(bar).toContainText('put forward');
+  await bar.getByRole('button', { name: '+ 1 week' }).click();
+  // The page that was open goes blank by itself, and says why.
+  await expect(reader.getByRole('alert')).toContainText('Your access to this document has ended', { timeout: 10_000 });
+  await expect(reader.getByRole('button', { name: 'Ask for more' })).toBeVisible();
+});

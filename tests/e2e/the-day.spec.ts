@@ -53,6 +53,7 @@ test('the yard that opened from the wrong country is found from Today, on the ma
   await page.getByRole('button', { name: 'Keep this view' }).click();
   await page.getByLabel('Name of the view').fill('Lowtide far away');
   await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('link', { name: 'Lowtide far away' })).toBeVisible();
   await page.goto('/ledger');
   await page.getByRole('link', { name: 'Lowtide far away' }).click();
   await expect(page.getByRole('link', { name: 'Remove the filter Lowtide Engineering' })).toBeVisible();

@@ -8,6 +8,7 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   await bar.getByLabel('Mailbox').selectOption({ label: 'Wilma Aske, wilma.aske@ferrow.example' });
   await expect(page).toHaveURL(/mailroom\?address=wilma/);
   await bar.getByLabel('Place').selectOption({ label: 'Costa Brume (198.51.100.200)' });
+  await expect(bar.getByLabel('Place')).toHaveValue('198.51.100.200');
   await bar.getByLabel('Device').selectOption({ label: 'A phone' });
   await expect(bar.getByLabel('Device')).toHaveValue(/Android/);
 

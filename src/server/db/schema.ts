@@ -356,6 +356,7 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   recipientId: text().generatedAlwaysAs(fromBody('recipient'), { mode: 'stored' }),
   dispatchId: text().generatedAlwaysAs(fromBody('dispatch'), { mode: 'stored' }),
   grantId: text().generatedAlwaysAs(fromBody('grant'), { mode: 'stored' }),
+  reason: text().generatedAlwaysAs(fromBody('reason'), { mode: 'virtual' }),
 }, (table) => [
   index('ledger_document').on(table.documentId, table.sequence),
   index('ledger_recipient').on(table.recipientId, table.sequence),
@@ -363,6 +364,8 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   index('ledger_dispatch').on(table.dispatchId, table.sequence),
   index('ledger_occurred').on(table.occurredAt),
   index('ledger_action').on(table.action, table.sequence),
+  // Few entries have one, and those are looked for.
+  index('ledger_reason').on(table.reason, table.sequence).where(sql`reason IS NOT NULL`),
 ]);
 
 /** Personal values and their salts; erasing a row leaves the chain whole. */

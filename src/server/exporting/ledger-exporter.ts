@@ -2,50 +2,67 @@ import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { EntryFilter, Span } from '@/core/insight/filter';
 
-/** What the thread is told: which entries, up to which, from which database. */
-export type ExportTask = { readonly databaseUrl: string; readonly filter: EntryFilter; readonly span: Span; readonly upTo: number };
-/** What it answers with: a piece of the file, or that it is done. */
-export type ExportReply = { readonly piece: Uint8Array } | { readonly done: true };
+/** Entries in one stretch of the ledger: the unit that the threads take turns with. */
+export const STRETCH = 20_000;
+
+/** What a thread is told: which entries, up to which, from which database, and which stretches are its own. */
+export type ExportTask = { readonly databaseUrl: string; readonly filter: EntryFilter; readonly span: Span; readonly upTo: number; readonly first: number; readonly every: number };
+/** What it answers with: a piece of the file, or that a stretch is over. */
+export type ExportReply = { readonly piece: Uint8Array } | { readonly over: true };
 
 /** Makes files of the ledger beside the requests that go on. */
 export type LedgerExporter = { readonly csv: (filter: EntryFilter, span: Span, upTo: number) => AsyncGenerator<Uint8Array, void> };
 
-/** Pieces the thread may be ahead of whoever downloads: bounds the memory of a slow download. */
+/** Threads that make one export: the stretches of one are read while those of the other are written. */
+const THREADS = 2;
+/** Pieces a thread may be ahead of whoever downloads: bounds the memory of a slow download. */
 const AHEAD = 3;
+/** What a thread’s short-lived text may take before it is cleared: more would only be kept longer. */
+const YOUNG_MB = 16;
 
-/** Runs each export in a worker thread with a connection of its own; one that is given up ends its thread. */
+/** Runs each export in worker threads with connections of their own; one that is given up ends its threads. */
 export function createLedgerExporter(workersFolder: string, databaseUrl: string): LedgerExporter {
-  return { csv: (filter, span, upTo) => run(path.resolve(workersFolder, 'export-worker.mjs'), { databaseUrl, filter, span, upTo }) };
+  const file = path.resolve(workersFolder, 'export-worker.mjs');
+  return { csv: (filter, span, upTo) => run(file, { databaseUrl, filter, span, upTo, every: THREADS }) };
 }
 
-async function* run(file: string, task: ExportTask): AsyncGenerator<Uint8Array, void> {
-  const worker = new Worker(file, { workerData: task });
-  const pieces: Uint8Array[] = [];
-  const state: { over: boolean; error: Error | null } = { over: false, error: null };
-  let wake: () => void = () => undefined;
-  worker.on('message', (reply: ExportReply) => {
-    if ('piece' in reply) pieces.push(reply.piece);
-    else state.over = true;
-    wake();
-  });
-  worker.on('error', (error: unknown) => { state.error = error instanceof Error ? error : new Error('The export failed.'); wake(); });
-  worker.on('exit', (code) => { if (!state.over) state.error ??= new Error(`The export ended early (${String(code)}).`); wake(); });
+async function* run(file: string, task: Omit<ExportTask, 'first'>): AsyncGenerator<Uint8Array, void> {
+  const stretches = Math.ceil(task.upTo / STRETCH);
+  const threads = Array.from({ length: Math.min(THREADS, stretches) }, (_, first) => startThread(file, { ...task, first }));
   try {
-    worker.postMessage(AHEAD);
-    for (;;) {
-      const piece = pieces.shift();
-      if (piece !== undefined) {
-        worker.postMessage(1);
-        yield piece;
-      } else if (state.error !== null) {
-        throw state.error;
-      } else if (state.over) {
-        return;
-      } else {
-        await new Promise<void>((resolve) => { wake = resolve; });
-      }
-    }
+    // In the order of the ledger, whichever thread was faster.
+    for (let stretch = 0; stretch < stretches; stretch++) yield* threads[stretch % THREADS]?.nextStretch() ?? [];
   } finally {
-    await worker.terminate();
+    await Promise.all(threads.map((thread) => thread.end()));
   }
+}
+
+type Thread = { readonly nextStretch: () => AsyncGenerator<Uint8Array, void>; readonly end: () => Promise<unknown> };
+
+function startThread(file: string, task: ExportTask): Thread {
+  const worker = new Worker(file, { workerData: task, resourceLimits: { maxYoungGenerationSizeMb: YOUNG_MB } });
+  const replies: ExportReply[] = [];
+  const failed: { error: Error | null } = { error: null };
+  let wake: () => void = () => undefined;
+  worker.on('message', (reply: ExportReply) => { replies.push(reply); wake(); });
+  worker.on('error', (error: unknown) => { failed.error = error instanceof Error ? error : new Error('The export failed.'); wake(); });
+  worker.on('exit', (code) => { if (code !== 0) failed.error ??= new Error(`The export ended early (${String(code)}).`); wake(); });
+  worker.postMessage(AHEAD);
+  return {
+    end: () => worker.terminate(),
+    nextStretch: async function* () {
+      for (;;) {
+        const reply = replies.shift();
+        if (reply === undefined) {
+          if (failed.error !== null) throw failed.error;
+          await new Promise<void>((resolve) => { wake = resolve; });
+        } else if ('over' in reply) {
+          return;
+        } else {
+          worker.postMessage(1);
+          yield reply.piece;
+        }
+      }
+    },
+  };
 }

@@ -17,7 +17,7 @@ function conditions({ document, recipient, dispatch, kind, outcome, reason, plac
     dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
     kind === undefined ? undefined : kind === 'refused' ? eq(ledgerEntries.outcome, 'refused') : and(inArray(ledgerEntries.action, [...actionsOf(kind)]), ne(ledgerEntries.outcome, 'refused')),
     outcome === undefined ? undefined : eq(ledgerEntries.outcome, outcome),
-    reason === undefined ? undefined : sql`json_extract(${ledgerEntries.body}, '$.reason') = ${reason}`,
+    reason === undefined ? undefined : eq(ledgerEntries.reason, reason),
     organisation === undefined ? undefined : inArray(ledgerEntries.recipientId, sql`(SELECT ${recipients.id} FROM ${recipients} WHERE ${recipients.organisation} = ${organisation})`),
     place === undefined ? undefined : sql`${ledgerEntries.sequence} IN (SELECT ${ledgerPersonal.sequence} FROM ${ledgerPersonal} WHERE ${ledgerPersonal.field} = 'place' AND ${ledgerPersonal.value} >= ${place} AND ${ledgerPersonal.value} < ${`${place}-`})`,
     begins === undefined ? undefined : gte(ledgerEntries.occurredAt, begins),
@@ -36,9 +36,9 @@ export async function listEntries(db: Reading, filter: EntryFilter, limit: numbe
   return rows.map(({ sequence, body, hash }) => ({ entry: JSON.parse(body) as Entry, hash, personal: personal.get(sequence) ?? {} }));
 }
 
-/** A statement for the next block of entries older than `before`, newest first, as lines of hash and body. */
-export function entriesWhere(filter: EntryFilter, span: Span, before: number, limit: number): SQL {
-  const where = and(...conditions(filter, span), lt(ledgerEntries.sequence, before));
+/** A statement for the next block of entries in (`after`, `before`), newest first, as lines of hash and body. */
+export function entriesWhere(filter: EntryFilter, span: Span, { after, before }: { readonly after: number; readonly before: number }, limit: number): SQL {
+  const where = and(...conditions(filter, span), gt(ledgerEntries.sequence, after), lt(ledgerEntries.sequence, before));
   return sql`SELECT group_concat(hash || ' ' || body, char(10)) AS rows FROM (SELECT ${ledgerEntries.hash}, ${ledgerEntries.body} FROM ${ledgerEntries} WHERE ${where} ORDER BY ${ledgerEntries.sequence} DESC LIMIT ${limit})`;
 }
 

@@ -5,7 +5,7 @@ import { dispatches, documents, grants, ledgerEntries, ledgerPersonal, licences,
 
 /** Refused opens since a moment, by who, what and why, the most recent first. */
 export async function refusalsSince(db: Reading, since: string, limit: number) {
-  const reason = sql<string | null>`json_extract(${ledgerEntries.body}, '$.reason')`;
+  const { reason } = ledgerEntries;
   return db
     .select({ recipientId: ledgerEntries.recipientId, name: recipients.name, address: max(ledgerPersonal.value), organisation: recipients.organisation, documentId: ledgerEntries.documentId, title: documents.title, reason, times: count(), last: max(ledgerEntries.occurredAt) })
     .from(ledgerEntries)

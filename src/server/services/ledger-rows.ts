@@ -44,6 +44,9 @@ function whatOf({ document, dispatch, recipient, action }: Entry, names: Readonl
   return target === null ? '' : (names.get(target) ?? '');
 }
 
+/** The columns of an exported row. */
+export const EXPORT_COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'action', 'outcome', 'reason', 'what', 'place', 'network', 'detail', 'document', 'recipient', 'dispatch', 'hash'] as const satisfies readonly (keyof LedgerRow)[];
+
 /** One entry as a list shows it, with names for its ids. */
 export function toLedgerRow({ entry, hash, personal }: EntryRow, names: ReadonlyMap<string, string>): LedgerRow {
   return {

@@ -8,7 +8,7 @@ import { lastSequence, ledgerState, listEntries } from '@/server/repositories/le
 import { findOrganisation, namesOf } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
-import { toLedgerRows } from '@/server/services/ledger-rows';
+import { EXPORT_COLUMNS, toLedgerRows } from '@/server/services/ledger-rows';
 import { recordAlone } from '@/server/services/record';
 
 const ROWS = 100;
@@ -60,7 +60,7 @@ export async function exportLedger(deps: Deps, actor: StaffActor, input: LedgerI
   const stated = Object.entries(filter).map(([key, value]) => `${key}=${value}`).join('; ');
   await recordAlone(deps, { action: 'ledger.exported', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { rows: total, filter: stated } });
   const counted = kinds.filter(({ value }) => filter.kind === undefined || filter.kind === value).map(({ value, entries }) => `${value} ${String(entries)}`).join(', ');
-  const head = `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days in ${zone}; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}; of these: ${counted === '' ? 'none' : counted}\r\n`;
+  const head = `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days in ${zone}; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}; of these: ${counted === '' ? 'none' : counted}\r\n${EXPORT_COLUMNS.join(',')}\r\n`;
   return withHead(head, deps.exporter.csv(filter, spanOf(filter, zone), await lastSequence(deps.db.read)));
 }
 

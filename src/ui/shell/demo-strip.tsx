@@ -14,13 +14,18 @@ const OWN = '';
 export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
+  // One change after another: each answers with the cookie that the next one builds on.
+  const [busy, setBusy] = useState(false);
   const change = async (body: unknown) => {
+    setBusy(true);
     setProblem(null);
     try {
       await call('POST', '/api/v1/demo', body);
       router.refresh();
     } catch (error) {
       setProblem(sentenceOf(error));
+    } finally {
+      setBusy(false);
     }
   };
   return (
@@ -30,17 +35,17 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
         <option value={OWN}>choose…</option>
         {bar.mailboxes.map(({ address, name }) => <option key={address} value={address}>{name === '' ? address : `${name}, ${address}`}</option>)}
       </select></label>
-      <label>open from <select aria-label="Place" value={bar.pretence.network ?? OWN} onChange={(event) => void change({ network: event.target.value === OWN ? null : event.target.value })}>
+      <label>open from <select aria-label="Place" disabled={busy} value={bar.pretence.network ?? OWN} onChange={(event) => void change({ network: event.target.value === OWN ? null : event.target.value })}>
         <option value={OWN}>this machine</option>
         {bar.places.map(({ network, name }) => <option key={network} value={network}>{name} ({network})</option>)}
       </select></label>
-      <label>on <select aria-label="Device" value={bar.pretence.agent ?? OWN} onChange={(event) => void change({ agent: event.target.value === OWN ? null : event.target.value })}>
+      <label>on <select aria-label="Device" disabled={busy} value={bar.pretence.agent ?? OWN} onChange={(event) => void change({ agent: event.target.value === OWN ? null : event.target.value })}>
         <option value={OWN}>this browser</option>
         {bar.devices.map(({ agent, name }) => <option key={agent} value={agent}>{name}</option>)}
       </select></label>
       <span className="gap" />
       <span><Moment at={bar.now} named />{bar.ahead > 0 && <span className="lamp"> put forward</span>}</span>
-      {STEPS.map(({ name, span }) => <button key={name} type="button" className="chip" onClick={() => void change({ forward: span })}>{name}</button>)}
+      {STEPS.map(({ name, span }) => <button key={name} type="button" className="chip" disabled={busy} onClick={() => void change({ forward: span })}>{name}</button>)}
       {problem !== null && <span role="alert" className="magenta">{problem}</span>}
     </aside>
   );

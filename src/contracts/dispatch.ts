@@ -37,8 +37,11 @@ export const watermark = z
     for (const name of unknownTokens(text)) context.addIssue({ code: 'custom', message: `{${name}} is nothing a watermark can say` });
   });
 
+/** People one sending may reach. */
+const MOST_RECIPIENTS = 2_000;
+
 /** `terms`: this person's own, where they differ from everybody's. */
-const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).min(1, 'name at least one recipient').max(500);
+const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).min(1, 'name at least one recipient').max(MOST_RECIPIENTS, `a sending reaches at most ${String(MOST_RECIPIENTS)} people: make it two`);
 
 /** Whether Embargo mails the links, or the sender carries them. */
 export const DELIVERIES = ['mail', 'by-hand'] as const;

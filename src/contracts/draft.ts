@@ -12,8 +12,8 @@ const terms = z.object({ rights: z.array(z.enum(RIGHTS)), from: moment, until: m
 
 export const draftBody: z.ZodType<DraftBody> = z.object({
   documents: z.array(documentId).max(50),
-  people: z.string().max(100_000),
-  own: z.array(z.object({ address: z.string().max(320), name: z.string().max(120).optional(), organisation: z.string().max(120).optional(), terms: terms.nullish() })).max(500),
+  people: z.string().max(200_000),
+  own: z.array(z.object({ address: z.string().max(320), name: z.string().max(120).optional(), organisation: z.string().max(120).optional(), terms: terms.nullish() })).max(2_000),
   terms, subject: z.string().max(200), note: z.string().max(5_000), watermark: z.string().max(500),
 });
 export const keepDraftInput = z.object({ id: draftId.nullable(), body: draftBody });

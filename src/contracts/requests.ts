@@ -9,9 +9,8 @@ const requestId = z.custom<RequestId>((value) => typeof value === 'string' && is
 const right = z.enum(OFFERED_RIGHTS).nullable();
 const moment = z.number().int().nullable();
 
-export const askInput = z
-  .object({ token: linkToken, document: documentId, right, until: moment, reason: z.string().trim().min(1, 'a reason is needed').max(500) })
-  .refine(({ right: asked, until }) => asked !== null || until !== null, 'ask for a right, for time, or for both');
+/** With neither right nor time it is a message. */
+export const askInput = z.object({ token: linkToken, document: documentId, right, until: moment, reason: z.string().trim().min(1, 'a sentence is needed').max(500) });
 export type AskInput = z.infer<typeof askInput>;
 
 /** One answer to one or several requests that are alike. With neither right nor time it declines. */

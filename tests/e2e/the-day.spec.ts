@@ -20,11 +20,11 @@ test('the surveyor who asks for time is given it, and reads on until then', asyn
   const own = reader.getByRole('region', { name: 'What you asked for' });
   await expect(own).toContainText('given');
   await expect(own).toContainText('Take the fortnight.');
-  await own.getByRole('button', { name: 'Ask for more' }).click();
+  await own.getByRole('button', { name: 'Ask for more, or write' }).click();
   await own.getByLabel('To print').check();
-  await own.getByLabel('Why').fill('One copy for the file');
+  await own.getByLabel('Why, or what you want to say').fill('One copy for the file');
   await expectNothingSerious(reader);
-  await own.getByRole('button', { name: 'Ask Ida Roe' }).click();
+  await own.getByRole('button', { name: 'Send to Ida Roe' }).click();
   await expect(own).toContainText('You asked to print: waiting for an answer');
 });
 

@@ -32,5 +32,5 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   await bar.getByRole('button', { name: '+ 1 week' }).click();
   // The page that was open goes blank by itself, and says why.
   await expect(reader.getByRole('alert')).toContainText('Your access to this document has ended', { timeout: 10_000 });
-  await expect(reader.getByRole('button', { name: 'Ask for more' })).toBeVisible();
+  await expect(reader.getByRole('button', { name: 'Ask for more, or write' })).toBeVisible();
 });

@@ -89,6 +89,15 @@ test('whoever was shut out, or never addressed, has nobody here to ask', async (
   await expect(askForMore(product.deps, other, { token, document, right: null, until: START + 5 * DAY, reason: 'Please' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
 });
 
+test('a message is told, answered with a sentence, and changes nothing; it is open to those who were shut out', async () => {
+  await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
+  await ask({ until: null, reason: 'Was this a mistake?' });
+  expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ right: null, until: null, reason: 'Was this a mistake?' }]);
+  await expect(answer({})).rejects.toMatchObject({ code: 'INVALID' });
+  await answer({ words: 'It was not.' });
+  expect(await open()).toMatchObject({ outcome: 'refused', reason: 'revoked', requests: [{ state: 'answered', answer: 'It was not.' }] });
+});
+
 test('two who answer at once: the second is told, and a foreign sender cannot answer at all', async () => {
   await ask();
   const requests = await waiting();

@@ -2,17 +2,23 @@ import type { Right, Terms } from '@/core/policy/rights';
 import { brokenDependencies } from '@/core/policy/rights';
 
 /** Where a request stands. */
-export const REQUEST_STATES = ['waiting', 'given', 'given-in-part', 'declined'] as const;
+export const REQUEST_STATES = ['waiting', 'given', 'given-in-part', 'declined', 'answered'] as const;
 export type RequestState = (typeof REQUEST_STATES)[number];
 
-/** What a recipient asks for: a right, more time, or both. `until` in ms since the epoch. */
+/** What a recipient asks for: a right, more time, or both; with neither it is a message. `until` in ms since the epoch. */
 export type Ask = { readonly right: Right | null; readonly until: number | null };
 
 /** What is given in answer. `prints`: that many renditions, where printing is given; `null`: no limit. */
 export type Answer = { readonly right: Right | null; readonly until: number | null; readonly prints: number | null };
 
-/** Whether an answer gives all that was asked for, some of it, or nothing. */
+/** Whether somebody writes without asking for anything that could be given. */
+export function isMessage({ right, until }: Ask): boolean {
+  return right === null && until === null;
+}
+
+/** Whether an answer gives all that was asked for, some of it, or nothing; to a message it is an answer and no more. */
 export function stateAfter(ask: Ask, answer: Answer): RequestState {
+  if (isMessage(ask)) return 'answered';
   const rightGiven = ask.right === null || answer.right === ask.right;
   const timeGiven = ask.until === null || (answer.until !== null && answer.until >= ask.until);
   const counted = ask.right === 'print' && answer.prints !== null;

@@ -53,6 +53,7 @@ function withWhatItNeeds(right: Right, prints: number | null): readonly Right[] 
  */
 export async function answerRequests(deps: Deps, actor: StaffActor, input: AnswerInput): Promise<{ readonly answered: number }> {
   const now = deps.clock.now();
+  if (input.right === null && input.until === null && input.words === '') throw new ServiceError('INVALID', 'An answer that gives nothing needs a sentence.');
   if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The end lies in the past.');
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   return deps.db.write(async (tx) => {
@@ -75,7 +76,7 @@ async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { reque
   if (apart && input.right !== null) {
     const terms = { rights: withWhatItNeeds(input.right, input.prints), from: null, until: input.until, prints: input.prints };
     happenings.push(...(await giveGrants(deps, tx, actor, { subject: `Answer about ${document.title}`, watermark: dispatch.watermark, documents: [document], people: [{ ...recipient, terms }], now })).happenings);
-  } else if (state !== 'declined') {
+  } else if (state === 'given' || state === 'given-in-part') {
     // Several requests about one grant may be answered together: each starts from what the last one left.
     const [current] = await grantsByIds(tx, [grant.id]);
     if (current !== undefined) happenings.push(aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, answeredTerms(toFacts(current).terms, input))));

@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { AskInput, OwnRequest } from '@/contracts/requests';
+import { isMessage } from '@/core/policy/requests';
 import { decide } from '@/core/policy/decide';
 import { askedMail } from '@/server/mail/request-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
@@ -24,7 +25,7 @@ export async function ownRequests(deps: Deps, actor: ReaderActor, document: Docu
 }
 
 /**
- * Takes a recipient's request for a right or for more time, and tells the sender.
+ * Takes a recipient's request for a right or for more time, or their message, and tells the sender.
  *
  * @returns all that this person asked about the document
  * @throws ServiceError `NOT_FOUND` for somebody never addressed, `CONFLICT` where it waits already or would change nothing, `TOO_MANY`
@@ -40,7 +41,7 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
   if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
 
   const decision = decide({ identity: 'proven', recipient, document: { id: input.document, revoked: found.document.revokedAt !== null, keyDestroyed: found.version.wrappedKey === null }, grants: grants.map(toFacts) }, now);
-  const mayAsk = decision.outcome === 'granted' || decision.reason === 'expired' || decision.reason === 'not-yet';
+  const mayAsk = isMessage(input) || decision.outcome === 'granted' || decision.reason === 'expired' || decision.reason === 'not-yet';
   if (!mayAsk) throw new ServiceError('CONFLICT', 'Access was ended by the sender. Write to them instead.');
   if (decision.outcome === 'granted' && input.right !== null && decision.rights[input.right].granted && input.until === null) throw new ServiceError('CONFLICT', 'You have this right already.');
 
@@ -48,7 +49,7 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
   const id = newId('request', deps.random);
   await deps.db.write(async (tx) => {
     const waiting = (await requestsOf(tx, recipient.id, input.document)).filter((each) => each.state === 'waiting');
-    if (waiting.some((each) => each.right === input.right)) throw new ServiceError('CONFLICT', 'You have asked for this already; the answer is still to come.');
+    if (!isMessage(input) && waiting.some((each) => each.right === input.right && !isMessage(each))) throw new ServiceError('CONFLICT', 'You have asked for this already; the answer is still to come.');
     if (waiting.length >= MOST_WAITING) throw new ServiceError('TOO_MANY', 'You have several requests waiting. Let the sender answer those first.');
     await insertRequest(tx, { id, grantId: grant.id, recipientId: recipient.id, right: input.right, until: input.until, reason: input.reason, state: 'waiting', askedAt: now });
     const mail = askedMail({ who: recipient.name === '' ? recipient.address : recipient.name, title: found.document.title, ask: input, reason: input.reason, zone: organisation?.zone ?? 'UTC', link: `${deps.publicUrl}/today` });

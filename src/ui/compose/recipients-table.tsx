@@ -9,15 +9,20 @@ import { momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { rightsLine } from '@/ui/words/rights-words';
 
+/** Rows drawn before somebody asks for the rest: a pasted list may have a thousand. */
+const SHOWN_AT_FIRST = 60;
+
 /** The people of a dispatch, each with what they may do where that differs from everybody's. */
 export function RecipientsTable({ recipients, terms }: { readonly recipients: Recipients; readonly terms: TermsDraft }) {
   const [open, setOpen] = useState<string | null>(null);
+  const [shown, setShown] = useState(SHOWN_AT_FIRST);
   return (
     <table className="list" aria-label="Recipients">
       <thead><tr><th style={{ paddingLeft: 0 }}>Person</th><th>Organisation</th><th>May</th><th /></tr></thead>
       <tbody>
-        {recipients.people.map((person) => <PersonRow key={person.address} person={person} terms={terms} open={open === person.address} onOpen={() => { setOpen(open === person.address ? null : person.address); }} recipients={recipients} />)}
+        {recipients.people.slice(0, shown).map((person) => <PersonRow key={person.address} person={person} terms={terms} open={open === person.address} onOpen={() => { setOpen(open === person.address ? null : person.address); }} recipients={recipients} />)}
       </tbody>
+      {recipients.people.length > shown && <tfoot><tr><td colSpan={4} style={{ paddingLeft: 0 }}>{recipients.people.length - shown} more. <Button variant="text" onClick={() => { setShown(recipients.people.length); }}>Show all</Button></td></tr></tfoot>}
     </table>
   );
 }

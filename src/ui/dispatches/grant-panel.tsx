@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import type { GrantRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
-import { distanceText, fromLocalField, toLocalField } from '@/ui/time/moment-words';
+import { distanceText, fromLocalField, momentText, toLocalField } from '@/ui/time/moment-words';
 import { verbList } from '@/ui/words/rights-words';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
@@ -35,6 +35,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       <h2>{personName(grant)}{grant.organisation === '' ? '' : ` · ${grant.organisation}`}</h2>
       <p className="answer">{answer(grant, state, now)}</p>
       <p className="quiet">{grant.documentTitle} <span className="figure">{grant.documentReference}</span></p>
+      {grant.until !== null && grant.zone !== null && <p className="quiet">Where they are, it ends <span className="figure">{momentText(grant.until, grant.zone)}</span> ({grant.zone}).</p>}
       <p className="quiet">Given <Moment at={grant.givenAt} />{grant.revokedAt !== null && <>, revoked <Moment at={grant.revokedAt} /></>}.</p>
       <hr />
       <h2>Opens</h2>

@@ -49,17 +49,17 @@ export function AskForm({ token, document, sender, requests, granted }: Props) {
     <section className="stack" aria-label="What you asked for">
       {asked.map((request) => (
         <p key={`${String(request.askedAt)} ${request.right ?? ''}`}>
-          You asked {askText(request)}{request.until !== null && <> until <Moment at={request.until} /></>}: <b className={request.state === 'waiting' ? 'lamp' : request.state === 'declined' ? 'magenta' : 'current'}>{requestStateWords[request.state]}</b>{request.answer !== '' && <>, “{request.answer}”</>}
+          You {askText(request, true)}{request.until !== null && <> until <Moment at={request.until} /></>}: <b className={request.state === 'waiting' ? 'lamp' : request.state === 'declined' ? 'magenta' : 'current'}>{requestStateWords[request.state]}</b>{request.answer !== '' && <>, “{request.answer}”</>}
         </p>
       ))}
-      {!open && <div className="row"><Button onClick={() => { setOpen(true); }}>Ask for more</Button></div>}
+      {!open && <div className="row"><Button onClick={() => { setOpen(true); }}>Ask for more, or write</Button></div>}
       {open && (
         <form className="stack" style={{ gap: 12 }} onSubmit={(event) => void send(event)}>
           {missing.map((right) => <FormControlLabel key={right} control={<Checkbox checked={rights.has(right)} onChange={(_event, on) => { setRights((before) => { const after = new Set(before); if (on) after.add(right); else after.delete(right); return after; }); }} />} label={`To ${verbList([right])}`} />)}
-          <TextField name="until" type="datetime-local" label="Time until" required={rights.size === 0} helperText={rights.size === 0 ? 'Until when you need it' : 'Leave empty to ask for the right alone'} />
-          <TextField name="reason" label="Why" required multiline minRows={2} slotProps={{ htmlInput: { maxLength: 500 } }} />
+          <TextField name="until" type="datetime-local" label="Time until" helperText="Only where you need longer" />
+          <TextField name="reason" label="Why, or what you want to say" required multiline minRows={2} slotProps={{ htmlInput: { maxLength: 500 } }} />
           {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Ask {sender}</Button><Button onClick={() => { setOpen(false); }}>Leave it</Button></div>
+          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Send to {sender}</Button><Button onClick={() => { setOpen(false); }}>Leave it</Button></div>
         </form>
       )}
     </section>

@@ -16,7 +16,7 @@ export function Refusal({ reason, address, sender, onLeave, onBack, more }: { re
         <h1>{words.title}</h1>
         <p>{words.next}</p>
         <p className="quiet">You are here as <b>{address}</b>.</p>
-        {(reason === 'expired' || reason === 'not-yet') && more}
+        {reason !== 'not-addressed' && reason !== 'identity-not-proven' && more}
         <div className="row" style={{ marginTop: 10 }}>
           {sender !== null && <Button component="a" href={`mailto:${sender.email}?subject=${encodeURIComponent('About the document you sent me')}`}>Write to {sender.name}</Button>}
           <Button onClick={onLeave}>Use another address</Button>

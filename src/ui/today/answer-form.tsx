@@ -6,6 +6,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
+import { isMessage } from '@/core/policy/requests';
 import { fromLocalField, toLocalField } from '@/ui/time/moment-words';
 import { verbList } from '@/ui/words/rights-words';
 
@@ -26,6 +27,14 @@ export function AnswerForm({ request, people, onAnswer }: { readonly request: Re
     await onAnswer(fields, done);
     setBusy(false);
   };
+  if (isMessage(request)) {
+    return (
+      <div className="row" style={{ padding: '6px 0 12px' }}>
+        <TextField label="Your answer" value={words} onChange={(event) => { setWords(event.target.value); }} sx={{ flex: 1, minWidth: 240 }} slotProps={{ htmlInput: { maxLength: 500 } }} />
+        <Button variant="contained" disabled={busy || words.trim() === ''} onClick={() => void send({ right: null, until: null, prints: null, words }, 'Answered')}>Send it</Button>
+      </div>
+    );
+  }
   return (
     <div className="stack" style={{ padding: '6px 0 12px', gap: 14 }}>
       <div className="row" style={{ alignItems: 'flex-start' }}>

@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { RequestRow } from '@/contracts/requests';
 import { groupBy } from '@/core/base/group';
+import { isMessage } from '@/core/policy/requests';
 import { call, sentenceOf } from '@/ui/http/call';
 import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
 import { Moment } from '@/ui/time/moment';
@@ -14,6 +15,8 @@ import { rightsLine } from '@/ui/words/rights-words';
 
 /** Requests that want the same on the same sending are alike, and are answered together. */
 function alike(request: RequestRow): string {
+  // What somebody writes is answered to them alone.
+  if (isMessage(request)) return request.id;
   return `${request.dispatchId} ${request.right ?? 'time'} ${String(request.right === null || request.until !== null)}`;
 }
 
@@ -59,7 +62,7 @@ function GroupRows({ group, open, onOpen, onAnswer }: { readonly group: readonly
       <tr>
         <td><b>{names(group)}</b><br /><span className="quiet">{[...new Set(group.map((request) => request.organisation))].join(', ')}</span></td>
         <td>{[...new Set(group.map((request) => request.title))].join(', ')}<br /><Link className="quiet" href={`/dispatches/${first.dispatchId}`}>{first.subject}</Link></td>
-        <td className="lamp">asks {askText(first)}{first.until !== null && <> until <Moment at={first.until} /></>}<br /><span className="quiet">{rightsLine(first.holds.rights, first.holds.prints)}{first.holds.until !== null && <>, ends <Moment at={first.holds.until} /></>}</span></td>
+        <td className="lamp">{askText(first)}{first.until !== null && <> until <Moment at={first.until} /></>}<br /><span className="quiet">{rightsLine(first.holds.rights, first.holds.prints)}{first.holds.until !== null && <>, ends <Moment at={first.holds.until} /></>}</span></td>
         <td>{group.map((request) => <div key={request.id}>“{request.reason}” <span className="quiet"><Moment at={request.askedAt} brief /></span></div>)}</td>
         <td>{mayAnswer ? <Button aria-expanded={open} onClick={onOpen}>{open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}</Button> : <span className="quiet">its sender answers</span>}</td>
       </tr>

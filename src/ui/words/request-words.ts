@@ -1,10 +1,10 @@
-import type { RequestState } from '@/core/policy/requests';
-import type { Right } from '@/core/policy/rights';
+import { isMessage, type Ask, type RequestState } from '@/core/policy/requests';
 import { verbList } from '@/ui/words/rights-words';
 
-export const requestStateWords: Record<RequestState, string> = { waiting: 'waiting for an answer', given: 'given', 'given-in-part': 'given in part', declined: 'declined' };
+export const requestStateWords: Record<RequestState, string> = { waiting: 'waiting for an answer', given: 'given', 'given-in-part': 'given in part', declined: 'declined', answered: 'answered' };
 
-/** What is asked, to be read behind “asked”: `to print`, `for more time`. */
-export function askText({ right }: { readonly right: Right | null }): string {
-  return right === null ? 'for more time' : `to ${verbList([right])}`;
+/** What somebody wants, to be read behind their name: `asks to print`, `asks for more time`, `writes`. */
+export function askText(ask: Ask, past = false): string {
+  if (isMessage(ask)) return past ? 'wrote' : 'writes';
+  return `${past ? 'asked' : 'asks'} ${ask.right === null ? 'for more time' : `to ${verbList([ask.right])}`}`;
 }

@@ -1,35 +1,21 @@
 'use client';
 
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DocumentId } from '@/core/base/ids';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
 
 type Props = { readonly id: DocumentId; readonly reference: string; readonly title: string; readonly printsMade: number; readonly mayHaveKept: number };
 
 /** Destroys a document's key, once its reference was typed; says what remains. */
 export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Props) {
-  const router = useRouter();
   const [asking, setAsking] = useState(false);
   const [typed, setTyped] = useState('');
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const act = async () => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      await call('POST', `/api/v1/documents/${id}/destroy-key`, { typed });
-      setAsking(false);
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const { busy, problem, attempt } = useAttempt();
+  const act = async () => { if (await attempt(() => call('POST', `/api/v1/documents/${id}/destroy-key`, { typed }))) setAsking(false); };
   return (
     <>
       <div className="row"><Button color="error" onClick={() => { setAsking(true); }}>Destroy the key…</Button></div>

@@ -2,32 +2,21 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
 import { useHolds } from '@/ui/shell/powers';
 
 /** Name and state of one document, with revoking it for everybody. */
 export function DocumentHead({ id, title, reference, summary, revoked, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
-  const router = useRouter();
   const readsRecord = useHolds('read-record');
   const [asking, setAsking] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { busy, problem, attempt } = useAttempt();
   const act = async (verb: 'revoke' | 'reinstate') => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      await call('POST', `/api/v1/documents/${id}/${verb}`, {});
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    } finally {
-      setBusy(false);
-      setAsking(false);
-    }
+    await attempt(() => call('POST', `/api/v1/documents/${id}/${verb}`, {}));
+    setAsking(false);
   };
   return (
     <>

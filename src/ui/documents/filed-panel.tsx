@@ -1,30 +1,20 @@
 'use client';
 
-import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { wayText } from '@/core/content/folders';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 
 const NONE = 'none';
 
 /** Where a document sits, what it is marked, who answers for it; each changed in place. */
 export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
-  const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const { filed, folders, markings, colleagues, mayChange } = detail;
-  const file = async (change: Readonly<Record<string, unknown>>) => {
-    setProblem(null);
-    try {
-      await call('POST', '/api/v1/documents/file', { documents: [detail.id], ...change });
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
-  };
+  const file = (change: Readonly<Record<string, unknown>>) => attempt(() => call('POST', '/api/v1/documents/file', { documents: [detail.id], ...change }));
   const field = (label: string, name: string, value: string | null, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
     <TextField select label={label} value={value ?? NONE} disabled={!mayChange} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}

@@ -1,8 +1,6 @@
 'use client';
 
-import { useState } from 'react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -11,7 +9,8 @@ import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
 import type { DocumentId } from '@/core/base/ids';
 import { wayText } from '@/core/content/folders';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 
 const NONE = 'none';
 /** Documents one sending may carry. */
@@ -21,18 +20,8 @@ type Props = { readonly documents: readonly DocumentId[]; readonly folders: read
 
 /** Files the ticked documents together: folder, marking, owner, deputy. */
 export function FilingBar({ documents, folders, markings, colleagues, onDone }: Props) {
-  const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
-  const file = async (change: Readonly<Record<string, string | null>>) => {
-    setProblem(null);
-    try {
-      await call('POST', '/api/v1/documents/file', { documents, ...change });
-      onDone();
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
-  };
+  const { problem, attempt } = useAttempt();
+  const file = async (change: Readonly<Record<string, string | null>>) => { if (await attempt(() => call('POST', '/api/v1/documents/file', { documents, ...change }))) onDone(); };
   const field = (label: string, name: string, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
     <TextField select label={label} value="" sx={{ minWidth: 130, maxWidth: 190 }} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}

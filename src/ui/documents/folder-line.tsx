@@ -6,29 +6,23 @@ import { useRouter } from 'next/navigation';
 import type { ListDocumentsInput } from '@/contracts/document';
 import type { FolderRow } from '@/contracts/folder';
 import { wayTo } from '@/core/content/folders';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { addressWith } from '@/ui/tables/use-address';
 
 /** Where one is among the folders, the folders here, and what can be done with them. */
 export function FolderLine({ folders, filter, mayChange }: { readonly folders: readonly FolderRow[]; readonly filter: ListDocumentsInput; readonly mayChange: boolean }) {
   const router = useRouter();
   const [naming, setNaming] = useState<'new' | 'rename' | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const way = wayTo(folders, filter.folder ?? null);
   const here = way.at(-1) ?? null;
   const inside = folders.filter((folder) => folder.parentId === (here?.id ?? null));
   const to = (folder: FolderRow | null) => addressWith('/documents', { q: filter.q, marking: filter.marking, folder: folder?.id });
-  const attempt = async (work: () => Promise<unknown>) => {
-    setProblem(null);
-    try {
-      await work();
-      setNaming(null);
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
+  const send = async (name: string) => {
+    const done = await attempt(() => (naming === 'rename' && here !== null ? call('POST', `/api/v1/folders/${here.id}`, { name }) : call('POST', '/api/v1/folders', { name, parentId: here?.id ?? null })));
+    if (done) setNaming(null);
   };
-  const send = (name: string) => attempt(() => (naming === 'rename' && here !== null ? call('POST', `/api/v1/folders/${here.id}`, { name }) : call('POST', '/api/v1/folders', { name, parentId: here?.id ?? null })));
   const remove = () => attempt(async () => {
     if (here === null) return;
     await call('DELETE', `/api/v1/folders/${here.id}`);

@@ -17,7 +17,7 @@ export function WentPanel({ grants, now }: { readonly grants: readonly GrantRow[
         const opens = own.reduce((sum, grant) => sum + grant.opens, 0);
         const people = new Set(own.map((grant) => grant.recipientId)).size;
         const live = own.filter((grant) => stateOf(grant, now) === 'live').length;
-        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet">{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {people} {people === 1 ? 'person' : 'people'}, {live === 0 ? 'none can open it now' : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
+        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {people} {people === 1 ? 'person' : 'people'}, {live === 0 ? 'none can open it now' : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
       })}
     </section>
   );

@@ -2,28 +2,18 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import type { KeptView, LedgerInput } from '@/contracts/ledger';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { addressOf } from '@/ui/ledger/ledger-address';
 
 /** Views of the ledger kept under a name: chosen, kept, dropped. */
 export function KeptViews({ views, filter }: { readonly views: readonly KeptView[]; readonly filter: LedgerInput }) {
-  const router = useRouter();
   const [naming, setNaming] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const query = addressOf('', filter, {}).replace(/^\?/, '');
   const here = views.find((view) => view.query === query);
-  const attempt = async (work: () => Promise<unknown>) => {
-    setProblem(null);
-    try {
-      await work();
-      setNaming(false);
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
-  };
+  const keep = async (name: FormDataEntryValue | null) => { if (await attempt(() => call('POST', '/api/v1/ledger/views', { name, query }))) setNaming(false); };
   if (views.length === 0 && query === '') return null;
   return (
     <div className="row" role="group" aria-label="Kept views" style={{ marginTop: 6, fontSize: 12.5 }}>
@@ -33,7 +23,7 @@ export function KeptViews({ views, filter }: { readonly views: readonly KeptView
       {query !== '' && here === undefined && !naming && <button type="button" className="chip" onClick={() => { setNaming(true); }}>Keep this view</button>}
       {here !== undefined && <button type="button" className="chip" onClick={() => void attempt(() => call('DELETE', `/api/v1/ledger/views/${here.id}`))}>Drop “{here.name}”</button>}
       {naming && (
-        <form className="row" onSubmit={(event) => { event.preventDefault(); const name = new FormData(event.currentTarget).get('name'); void attempt(() => call('POST', '/api/v1/ledger/views', { name, query })); }}>
+        <form className="row" onSubmit={(event) => { event.preventDefault(); void keep(new FormData(event.currentTarget).get('name')); }}>
           <input className="plain" name="name" required autoFocus maxLength={60} aria-label="Name of the view" placeholder="name" style={{ width: 160 }} onKeyDown={(event) => { if (event.key === 'Escape') setNaming(false); }} />
           <button type="submit" className="chip">Keep it</button>
         </form>

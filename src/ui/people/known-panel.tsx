@@ -1,29 +1,22 @@
 'use client';
 
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { PersonDetail } from '@/contracts/people';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { useHolds } from '@/ui/shell/powers';
 
 /** What is known about a person, and its correction. */
 export function KnownPanel({ person, now }: { readonly person: PersonDetail; readonly now: number }) {
-  const router = useRouter();
   const mayChange = useHolds('dispatch');
   const [open, setOpen] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, attempt } = useAttempt();
   const save = async (form: FormData) => {
     const text = (name: string) => { const value = form.get(name); return typeof value === 'string' ? value.trim() : ''; };
-    try {
-      await call('POST', `/api/v1/people/${person.id}`, { name: text('name'), organisation: text('organisation'), zone: text('zone') === '' ? null : text('zone'), language: text('language') === '' ? null : text('language') });
-      setOpen(false);
-      setProblem(null);
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
+    const change = { name: text('name'), organisation: text('organisation'), zone: text('zone') === '' ? null : text('zone'), language: text('language') === '' ? null : text('language') };
+    if (await attempt(() => call('POST', `/api/v1/people/${person.id}`, change))) setOpen(false);
   };
   const there = person.zone === null ? null : new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: person.zone }).format(now);
   const language = person.language === null ? null : (new Intl.DisplayNames('en', { type: 'language' }).of(person.language) ?? person.language);

@@ -1,11 +1,10 @@
 'use client';
 
-import { useState } from 'react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { PersonDetail } from '@/contracts/people';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
@@ -33,7 +32,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
     <div className="stack">
       <h2>{person.address}{person.organisation === '' ? '' : ` · ${person.organisation}`}</h2>
       <p className="answer">{name}. {answer(person, canOpen)}</p>
-      <p>{person.opens === 0 ? 'Never opened anything' : `${String(person.opens)} opens`}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals} times</span>}.</p>
+      <p>{person.opens === 0 ? 'Never opened anything' : `${String(person.opens)} opens`}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals === 1 ? 'once' : `${String(person.refusals)} times`}</span>}.</p>
       {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
       <hr />
       <KnownPanel person={person} now={now} />
@@ -70,22 +69,14 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
 }
 
 function Block({ person }: { readonly person: PersonDetail }) {
-  const router = useRouter();
   const blocks = useHolds('block');
-  const [problem, setProblem] = useState<string | null>(null);
+  const { busy, problem, attempt } = useAttempt();
   if (!blocks) return null;
-  const act = async () => {
-    try {
-      await call('POST', `/api/v1/people/${person.id}/block`, { blocked: !person.blocked });
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    }
-  };
+  const act = () => attempt(() => call('POST', `/api/v1/people/${person.id}/block`, { blocked: !person.blocked }));
   return (
     <div className="stack">
       <p className="quiet">{person.blocked ? 'What they held stands underneath as it was.' : 'Blocking stops this address whatever it holds or will be given, until it is unblocked.'}</p>
-      <div className="row"><Button color={person.blocked ? 'primary' : 'error'} onClick={() => void act()}>{person.blocked ? 'Unblock' : 'Block'}</Button></div>
+      <div className="row"><Button color={person.blocked ? 'primary' : 'error'} disabled={busy} onClick={() => void act()}>{person.blocked ? 'Unblock' : 'Block'}</Button></div>
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}
     </div>
   );

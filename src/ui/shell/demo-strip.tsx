@@ -1,10 +1,10 @@
 'use client';
 
-import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { DemoBar } from '@/contracts/demo';
 import { DAY, HOUR } from '@/core/base/time';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { Moment } from '@/ui/time/moment';
 
 const STEPS = [{ name: '+ 1 hour', span: HOUR }, { name: '+ 1 day', span: DAY }, { name: '+ 1 week', span: 7 * DAY }];
@@ -13,21 +13,9 @@ const OWN = '';
 /** In a demo alone: whose mailbox to look into, from where and on what to open, and the clock. */
 export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
   // One change after another: each answers with the cookie that the next one builds on.
-  const [busy, setBusy] = useState(false);
-  const change = async (body: unknown) => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      await call('POST', '/api/v1/demo', body);
-      router.refresh();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const { busy, problem, attempt } = useAttempt();
+  const change = (body: unknown) => attempt(() => call('POST', '/api/v1/demo', body));
   return (
     <aside className="demo-strip" aria-label="Demo">
       <b>Demo</b>

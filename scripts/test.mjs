@@ -1,9 +1,9 @@
 // `npm test`: lint, types, unit, property and integration tests, build, end-to-end tests.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { ensureBuilt, ensureInstalled, ensureRealDocuments, ensureTestTools } from './prepare.mjs';
+import { ensureInstalled, ensureRealDocuments, ensureTestTools } from './prepare.mjs';
 
 ensureTestTools();
 ensureRealDocuments();
@@ -21,6 +21,21 @@ function step(name, command, args, environment = {}) {
   return status === 0;
 }
 
+/** Runs beside others; what it printed is shown when it is done, so that nothing is mixed up. */
+function stepBeside(name, command, args) {
+  return new Promise((resolve) => {
+    const printed = [];
+    const child = spawn(command, args, { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' } });
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => printed.push(bytes));
+    child.on('close', (status) => {
+      console.log(`\n== ${name}${status === 0 ? '' : ': failed'}`);
+      process.stdout.write(Buffer.concat(printed));
+      if (status !== 0) failed++;
+      resolve(status === 0);
+    });
+  });
+}
+
 function read(file) {
   try {
     return JSON.parse(readFileSync(file, 'utf8'));
@@ -29,12 +44,18 @@ function read(file) {
   }
 }
 
-ensureBuilt();
-const checks = [
-  step('Types', 'npx', ['tsc', '--noEmit']),
-  step('Lint', 'npx', ['eslint', '.']),
-  step('Import directions', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err']),
-];
+/** The build writes types of its own, which the check of types needs. */
+async function buildAndTypes() {
+  const built = await stepBeside('Build', process.execPath, ['--input-type=module', '--eval', "import { ensureBuilt } from './scripts/prepare.mjs'; ensureBuilt();"]);
+  return [built, await stepBeside('Types', 'npx', ['tsc', '--noEmit'])];
+}
+
+async function lint() {
+  return [await stepBeside('Lint', 'npx', ['eslint', '.']), await stepBeside('Import directions', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err'])];
+}
+
+// The build keeps one core busy and lint the other.
+const checks = (await Promise.all([buildAndTypes(), lint()])).flat();
 step('Unit, property and integration tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`]);
 step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport });
 

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link, { useLinkStatus } from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
@@ -36,7 +36,7 @@ export function Shell({ name, role, organisation, demo, bar, children }: { reado
         <div className="name"><Emblem />Embargo</div>
         <FindBox />
         {[...places, ...(demo ? demoPlaces : [])].filter((place) => holds(role, place.needs)).map((place) => (
-          <Link key={place.href} href={place.href} aria-current={path.startsWith(place.href) ? 'page' : undefined}>{place.name}</Link>
+          <Link key={place.href} href={place.href} aria-current={path.startsWith(place.href) ? 'page' : undefined}>{place.name}<Pending /></Link>
         ))}
         <div className="gap" />
         <div className="stack" style={{ padding: '0 18px' }}>
@@ -50,6 +50,12 @@ export function Shell({ name, role, organisation, demo, bar, children }: { reado
       <ProveAgain />
     </div>
   );
+}
+
+/** Shows on a link that its page is being fetched, once that takes longer than a moment. */
+function Pending() {
+  const { pending } = useLinkStatus();
+  return pending ? <span role="status" aria-label="Fetching" className="pending" /> : null;
 }
 
 function SchemeSwitch() {

@@ -2,12 +2,11 @@
 import { expect, test, type Page } from '@playwright/test';
 import { expectNothingSerious, signIn } from './people';
 
-const SCREENS = ['/today', '/dispatches', '/compose', '/documents', '/people', '/terms', '/settings', '/you', '/mailroom?address=solheim%40meridian.example', '/find?q=hull', '/documents?q=nothing-of-this-name', '/people?q=nobody-of-this-name', '/ledger?organisation=Nobody'];
+const SCREENS = ['/today', '/dispatches', '/compose', '/documents', '/people', '/ledger', '/terms', '/settings', '/you', '/mailroom?address=solheim%40meridian.example', '/find?q=hull', '/documents?q=nothing-of-this-name', '/people?q=nobody-of-this-name', '/ledger?organisation=Nobody'];
 
-async function everyScreen(page: Page, rules?: readonly string[]): Promise<void> {
+async function everyScreen(page: Page, screens = SCREENS, rules?: readonly string[]): Promise<void> {
   await signIn(page);
-  // The ledger's many rows are looked at whole where its own tests open it.
-  for (const screen of rules === undefined ? SCREENS : [...SCREENS, '/ledger']) {
+  for (const screen of screens) {
     await page.goto(screen);
     await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
     await expectNothingSerious(page, rules);
@@ -26,8 +25,8 @@ test('every screen in the light scheme', async ({ page }) => { await everyScreen
 
 test.describe('dark', () => {
   test.use({ colorScheme: 'dark' });
-  // What a scheme can spoil is contrast; all else is the same page.
-  test('every screen in the dark scheme', async ({ page }) => { await everyScreen(page, ['color-contrast']); });
+  // What a scheme can spoil is contrast, and these use every colour there is; all else is the same page.
+  test('the screens of a day in the dark scheme', async ({ page }) => { await everyScreen(page, ['/today', '/compose', '/ledger', '/settings', '/terms'], ['color-contrast']); });
 });
 
 test('the keys are listed, search is a key away, and a list is walked without a mouse', async ({ page }) => {

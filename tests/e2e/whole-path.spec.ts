@@ -100,14 +100,3 @@ test('what is not a PDF is refused in words, and a wrong origin is not served', 
   expect(forged.status()).toBe(403);
   expect((await request.get('/api/v1/ledger/export')).status()).toBe(401);
 });
-
-for (const place of ['today', 'documents', 'dispatches', 'people', 'ledger', 'mailroom', 'compose', 'settings']) {
-  test(`${place} has nothing serious for axe, light and dark`, async ({ page }) => {
-    await signIn(page);
-    await page.goto(`/${place}`);
-    await expectNothingSerious(page);
-    await page.emulateMedia({ colorScheme: 'dark' });
-    await page.reload();
-    await expectNothingSerious(page);
-  });
-}

@@ -28,7 +28,7 @@ test('an end is dragged, shown before and after, moved, and taken back', async (
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('ArrowRight');
   await page.getByRole('button', { name: 'Move 3 ends' }).click();
-  await expect(page.getByText('Moved 3 ends.')).toBeVisible();
+  await expect(page.getByText('Changed 3 ends.')).toBeVisible();
   await expect(handle).not.toHaveAttribute('aria-valuetext', before ?? '');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(handle).toHaveAttribute('aria-valuetext', before ?? '');

@@ -35,9 +35,12 @@ test('the keys are listed, search is a key away, and a list is walked without a 
   await expect(page.getByRole('dialog')).toContainText('/');
   await page.keyboard.press('Escape');
   await page.goto('/documents');
-  await page.getByLabel('Search').focus();
-  await page.keyboard.type('plan');
-  await expect(page).toHaveURL(/q=plan/);
+  // Typed again where the page was not yet awake.
+  await expect(async () => {
+    await page.getByLabel('Search').fill('');
+    await page.keyboard.type('plan');
+    await expect(page).toHaveURL(/q=plan/, { timeout: 2_000 });
+  }).toPass();
   await expect(page.locator('table.list tbody tr').first()).toContainText(/plan/i);
   await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().focus();
   await page.keyboard.press('Enter');

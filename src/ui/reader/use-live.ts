@@ -3,11 +3,21 @@
 import { useEffect } from 'react';
 import type { LicenceId } from '@/core/base/ids';
 import type { RefusalReason, Withheld } from '@/core/policy/decide';
+import { CallError } from '@/ui/http/call';
 import { readerCall, readerFetch } from '@/ui/reader/reader-call';
 
 type Check = { readonly outcome: 'granted'; readonly until: number | null } | { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld };
 
 const RECONNECT = 1_000;
+
+/** Asks whether this open may go on. A device whose time is over may not, until the address is proven again; `null`: no answer. */
+async function mayGoOn(licence: LicenceId): Promise<Check | null> {
+  try {
+    return await readerCall<Check>('GET', `/api/v1/reader/licences/${licence}/check`);
+  } catch (error) {
+    return error instanceof CallError && error.code === 'NOT_SIGNED_IN' ? { outcome: 'refused', reason: 'identity-not-proven' } : null;
+  }
+}
 
 /**
  * Keeps a signed event stream open and asks for a fresh decision whenever something changed, when
@@ -17,7 +27,7 @@ export function useLive(licence: LicenceId, until: number | null, onRefused: (re
   useEffect(() => {
     const stop = new AbortController();
     const check = async () => {
-      const result = await readerCall<Check>('GET', `/api/v1/reader/licences/${licence}/check`).catch(() => null);
+      const result = await mayGoOn(licence);
       if (result === null || stop.signal.aborted) return;
       if (result.outcome === 'refused') onRefused(result.reason);
       else onUntil(result.until);
@@ -45,7 +55,7 @@ export function useLive(licence: LicenceId, until: number | null, onRefused: (re
   useEffect(() => {
     if (until === null) return undefined;
     // Browsers hold timers in 31 bits; an end further off is looked at again by then.
-    const timer = setTimeout(() => { void readerCall<Check>('GET', `/api/v1/reader/licences/${licence}/check`).then((result) => { if (result.outcome === 'refused') onRefused(result.reason); }, () => undefined); }, Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1));
+    const timer = setTimeout(() => { void mayGoOn(licence).then((result) => { if (result?.outcome === 'refused') onRefused(result.reason); }); }, Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1));
     return () => { clearTimeout(timer); };
   }, [licence, until, onRefused]);
 }

@@ -61,6 +61,9 @@ export type DispatchResult = { readonly id: DispatchId; readonly reference: stri
 export const addPeopleInput = z.object({ id: dispatchId, recipients: recipientsInput, terms: termsInput });
 export type AddPeopleInput = z.infer<typeof addPeopleInput>;
 
+export const mailAgainInput = z.object({ id: dispatchId, recipients: z.array(z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person')).min(1).max(MOST_RECIPIENTS) });
+export type MailAgainInput = z.infer<typeof mailAgainInput>;
+
 export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000) });
 /** What is known about an address before anything is sent to it. */
 export type RecipientCheck = { readonly address: string; readonly known: { readonly name: string; readonly organisation: string; readonly blocked: boolean } | null; readonly looksLike: string | null };

@@ -4,8 +4,8 @@ import type { Silence } from '@/core/insight/never-opened';
 
 export type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
 export type EndingRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly people: number; readonly until: number };
-export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[] };
-export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
+export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[]; readonly recipients: readonly RecipientId[] };
+export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
 /** An organisation seen where nobody of theirs was seen before. */
 export type ElsewhereRow = { readonly organisation: string; readonly place: string; readonly opens: number; readonly since: string; readonly usual: readonly string[] };

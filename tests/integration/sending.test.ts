@@ -3,10 +3,10 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { changePersonInput } from '@/contracts/people';
-import { changeGrants } from '@/server/services/change-access';
+import { changeGrants, revokeGrants } from '@/server/services/change-access';
 import { changeDemo, viewDemo } from '@/server/services/change-demo';
 import { deliverMail } from '@/server/services/deliver-mail';
-import { addPeople, dispatchDocuments } from '@/server/services/dispatch-documents';
+import { addPeople, dispatchDocuments, mailAgain } from '@/server/services/dispatch-documents';
 import { grantRows } from '@/server/services/grant-rows';
 import { viewDispatch } from '@/server/services/list-dispatches';
 import { changePerson, listPeople, viewPerson } from '@/server/services/manage-people';
@@ -39,6 +39,20 @@ test('links carried by hand lead to the document, and no message goes out', asyn
   expect(detail).toMatchObject({ delivery: 'by-hand', mail: { delivered: 0, waiting: 0, failed: 0 } });
   const token = detail.grants[0]?.link.split('/').at(-1) ?? '';
   expect(await openDocument(product.deps, await prove(product, token, mira.address), { token, document })).toMatchObject({ outcome: 'granted' });
+});
+
+test('a link is mailed again to those who can still open something, and to nobody else', async () => {
+  const [mira, jonas] = [person('mira'), person('jonas')];
+  const sent = await dispatch(product, [document], [mira.address, jonas.address]);
+  const idOf = (address: string) => sent.grants.find((grant) => grant.address === address)?.recipientId ?? 'rcp_';
+  await mailTo(mira.address);
+  await revokeGrants(product.deps, product.ida, { grants: sent.grants.filter((grant) => grant.address === jonas.address).map(({ id }) => id) });
+  expect(await mailAgain(product.deps, product.ida, { id: sent.id, recipients: [idOf(mira.address), idOf(jonas.address)] })).toEqual({ mailed: 1 });
+  expect((await mailTo(mira.address)).map(({ subject }) => subject)).toEqual(['For you', 'For you']);
+  expect(await mailTo(jonas.address)).toHaveLength(1);
+  await expect(mailAgain(product.deps, product.ida, { id: sent.id, recipients: [idOf(jonas.address)] })).rejects.toMatchObject({ code: 'CONFLICT' });
+  const sender = await joinStaff(product, 'sender', `again${String(round)}`);
+  await expect(mailAgain(product.deps, sender, { id: sent.id, recipients: [idOf(mira.address)] })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
 });
 
 describe('adding people to a sending', () => {

@@ -8,7 +8,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'document.opened': 'opened',
   'page.shown': 'read',
   'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken',
-  'dispatch.sent': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',
+  'dispatch.sent': 'sent', 'dispatch.mailed-again': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',
   'document.protected': 'changed', 'document.revised': 'changed', 'document.filed': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed',
   'grant.given': 'changed', 'grant.changed': 'changed', 'grant.revoked': 'changed', 'grant.reinstated': 'changed',
   'recipient.blocked': 'changed', 'recipient.unblocked': 'changed', 'recipient.changed': 'changed', 'request.asked': 'sent', 'request.answered': 'changed', 'settings.changed': 'staff',

@@ -9,7 +9,7 @@ import type { Hash } from '@/core/ledger/hash';
 export const ACTIONS = [
   'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed', 'staff.invited', 'staff.changed', 'staff.password-chosen', 'staff.proven', 'staff.factor-changed',
   'document.protected', 'document.revised', 'document.filed', 'document.revoked', 'document.reinstated',
-  'dispatch.sent', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
+  'dispatch.sent', 'dispatch.mailed-again', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
   'mail.delivered', 'mail.failed',
   'recipient.blocked', 'recipient.unblocked', 'recipient.changed',
   'request.asked', 'request.answered', 'settings.changed',

@@ -90,7 +90,7 @@ export type GrantsOf = { readonly dispatch: DispatchId } | { readonly document: 
 const grantColumns = { grant: grants, recipient: recipients, document: documents, dispatch: dispatches };
 
 /** Grants with their recipients and documents, of one dispatch or one document. */
-export async function grantsOf(db: Reading, of: GrantsOf) {
+export async function grantsOf(db: Reading | Transaction, of: GrantsOf) {
   const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : 'document' in of ? eq(grants.documentId, of.document) : eq(grants.recipientId, of.recipient);
   return db
     .select({ ...grantColumns, token: links.token, hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL` })

@@ -32,7 +32,7 @@ export async function unopened(db: Reading, now: number) {
   const opened = db.selectDistinct({ dispatchId: grants.dispatchId, recipientId: licences.recipientId }).from(licences).innerJoin(grants, eq(grants.id, licences.grantId)).as('opened');
   return db
     .select({
-      dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, name: recipients.name, address: recipients.address, sentAt: dispatches.sentAt,
+      dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, recipientId: recipients.id, name: recipients.name, address: recipients.address, sentAt: dispatches.sentAt,
       openSince: sql<number>`min(max(coalesce(${grants.fromAt}, ${grants.givenAt}), ${grants.givenAt}))`,
       mail: sql<'waiting' | 'delivered' | 'failed' | null>`(SELECT ${outbox.state} FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id} AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
       refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries} WHERE ${ledgerEntries.dispatchId} = ${dispatches.id} AND ${ledgerEntries.recipientId} = ${recipients.id} AND ${ledgerEntries.action} = 'document.opened' AND ${ledgerEntries.outcome} = 'refused')`,
@@ -49,7 +49,7 @@ export async function unopened(db: Reading, now: number) {
 
 /** Messages that were given up, or that the mail server has put off. */
 export async function undelivered(db: Reading, limit: number) {
-  return db.select({ dispatchId: outbox.dispatchId, subject: outbox.subject, address: outbox.toAddress, attempts: outbox.attempts, problem: outbox.lastError, state: outbox.state }).from(outbox).where(and(ne(outbox.state, 'delivered'), gt(outbox.attempts, 0))).orderBy(desc(outbox.createdAt)).limit(limit);
+  return db.select({ dispatchId: outbox.dispatchId, recipientId: outbox.recipientId, subject: outbox.subject, address: outbox.toAddress, attempts: outbox.attempts, problem: outbox.lastError, state: outbox.state }).from(outbox).where(and(ne(outbox.state, 'delivered'), gt(outbox.attempts, 0))).orderBy(desc(outbox.createdAt)).limit(limit);
 }
 
 /** Places that opens of an organisation came from for the first time on or after a day, where it was seen elsewhere before. */

@@ -1,10 +1,13 @@
 import 'server-only';
 import { newId, type DispatchId, type DocumentId } from '@/core/base/ids';
 import { reaches } from '@/core/policy/powers';
-import type { AddPeopleInput, DispatchInput, DispatchResult } from '@/contracts/dispatch';
+import { groupBy } from '@/core/base/group';
+import type { Happening } from '@/core/ledger/entry';
+import { notLive } from '@/core/policy/decide';
+import type { AddPeopleInput, DispatchInput, DispatchResult, MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
-import { documentsOfDispatch, findDispatch, findRecipients, insertRecipients } from '@/server/repositories/dispatch-repository';
+import { documentsOfDispatch, findDispatch, findRecipients, grantsOf, insertRecipients, linksOf, toFacts } from '@/server/repositories/dispatch-repository';
 import { findDocuments } from '@/server/repositories/document-repository';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
@@ -46,7 +49,7 @@ function checkPeople(deps: Deps, { terms, recipients }: People, now: number): vo
 type Message = { readonly subject: string; readonly note: string; readonly titles: readonly string[] };
 
 /** Queues to each person the message with their link. */
-async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Given, people: readonly Settled[], { subject, note, titles }: Message, now: number): Promise<void> {
+async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Pick<Given, 'id' | 'tokens'>, people: readonly Settled[], { subject, note, titles }: Message, now: number): Promise<void> {
   const organisation = await findOrganisation(tx);
   await queueMail(tx, people.map((person) => {
     const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, titles, from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
@@ -93,6 +96,28 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     if (dispatch.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: dispatch.subject, note: dispatch.note, titles: documents.map((document) => document.title) }, now);
     await record(deps, tx, ...given.happenings);
     return { added: people.length };
+  });
+}
+
+/**
+ * Mails their link once more to people of a sending who could open something of it now. What was
+ * carried by hand is not mailed.
+ *
+ * @throws ServiceError `CONFLICT` where nobody among them could open anything, `NOT_ALLOWED`
+ */
+export async function mailAgain(deps: Deps, actor: StaffActor, input: MailAgainInput): Promise<{ readonly mailed: number }> {
+  const now = deps.clock.now();
+  if (deps.mailer === null) throw new ServiceError('MAIL_NOT_SET_UP', 'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again.');
+  return deps.db.write(async (tx) => {
+    const dispatch = await needDispatch(tx, actor, input.id);
+    if (dispatch.delivery !== 'mail') throw new ServiceError('CONFLICT', 'The links of this sending are carried by hand: they stand on its page.');
+    const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && !recipient.blocked && document.revokedAt === null && notLive(toFacts(grant), now) !== 'revoked' && notLive(toFacts(grant), now) !== 'expired');
+    const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms })));
+    if (people.length === 0) throw new ServiceError('CONFLICT', 'None of them could open anything of it any more. Give them time first.');
+    const titles = [...new Set(rows.map(({ document }) => document.title))];
+    await mailLinks(deps, tx, actor, { id: input.id, tokens: await linksOf(tx, input.id) }, people, { subject: dispatch.subject, note: dispatch.note, titles }, now);
+    await record(deps, tx, ...people.map(({ id }): Happening => ({ action: 'dispatch.mailed-again', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, dispatch: input.id, recipient: id })));
+    return { mailed: people.length };
   });
 }
 

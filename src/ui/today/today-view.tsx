@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import Link from 'next/link';
 import type { TodayPage } from '@/contracts/today';
 import type { Silence } from '@/core/insight/never-opened';
+import { MailAgain } from '@/ui/today/mail-again';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
@@ -69,7 +70,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td>{names(row.people)}</td>
               <td className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>{silenceWords[row.why]}</td>
               <td />
-              <td><Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link></td>
+              <td><Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link><MailAgain dispatch={row.dispatchId} recipients={row.recipients} /></td>
             </tr>
           ))} />
           <Section title="Mail that did not arrive" none="Every message was delivered." rows={undelivered.map((row, i) => (
@@ -78,7 +79,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td>{row.subject}</td>
               <td className={row.over ? 'magenta' : 'lamp'}>{row.over ? 'given up' : 'will be tried again'}</td>
               <td className="quiet">{row.problem} {row.attempts} {row.attempts === 1 ? 'try' : 'tries'}</td>
-              <td>{row.dispatchId !== null && <Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link>}</td>
+              <td>{row.dispatchId !== null && <Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link>}{row.dispatchId !== null && row.recipientId !== null && row.over && <MailAgain dispatch={row.dispatchId} recipients={[row.recipientId]} />}</td>
             </tr>
           ))} />
         </div>

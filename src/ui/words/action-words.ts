@@ -6,7 +6,7 @@ export const actionWords: Record<Action, string> = {
   'organisation.set-up': 'set up Embargo', 'staff.signed-in': 'signed in', 'staff.signed-out': 'signed out', 'staff.viewed': 'looked at access',
   'staff.invited': 'invited a colleague', 'staff.changed': 'changed a colleague', 'staff.password-chosen': 'chose a password', 'staff.proven': 'proved who they are', 'staff.factor-changed': 'changed a second factor',
   'document.protected': 'protected', 'document.revised': 'added a version', 'document.filed': 'filed the document', 'document.revoked': 'revoked the document', 'document.reinstated': 'reinstated the document',
-  'dispatch.sent': 'dispatched', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
+  'dispatch.sent': 'dispatched', 'dispatch.mailed-again': 'mailed a link again', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
   'mail.delivered': 'mail delivered', 'mail.failed': 'mail not delivered',
   'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken', 'key.destroyed': 'destroyed the key',
   'recipient.blocked': 'blocked', 'recipient.unblocked': 'unblocked', 'recipient.changed': 'changed a person',

@@ -1,0 +1,5 @@
+import { mailAgainInput } from '@/contracts/dispatch';
+import { handle } from '@/server/http/handle';
+import { mailAgain } from '@/server/services/dispatch-documents';
+
+export const POST = handle('dispatch', mailAgainInput, mailAgain);

@@ -93,6 +93,12 @@ export async function openDatabase(url: string, migrationsFolder = path.resolve(
   };
 }
 
+/** A connection of its own that only reads, for a thread beside the server's. */
+export function openForReading(url: string): { readonly read: Reading; readonly close: () => void } {
+  const client = createClient({ url });
+  return { read: drizzle(client, { schema, casing: 'snake_case' }), close: () => { client.close(); } };
+}
+
 function createWriteQueue(db: Reading): { write: Database['write']; idle: () => Promise<void> } {
   const waiting: Waiting[] = [];
   let running: Promise<void> | null = null;

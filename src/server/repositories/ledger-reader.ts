@@ -42,6 +42,21 @@ export function entriesWhere(filter: EntryFilter, span: Span, { after, before }:
   return sql`SELECT group_concat(hash || ' ' || body, char(10)) AS rows FROM (SELECT ${ledgerEntries.hash}, ${ledgerEntries.body} FROM ${ledgerEntries} WHERE ${where} ORDER BY ${ledgerEntries.sequence} DESC LIMIT ${limit})`;
 }
 
+/** Personal values of some entries, newest first; as one text, since there may be thousands. */
+export async function personalOf(db: Reading, sequences: readonly number[], fields: readonly string[]): Promise<Map<number, Record<string, string>>> {
+  const [oldest, newest] = [sequences.at(-1) ?? 0, sequences[0] ?? 0];
+  // A stretch without gaps is one range; a sparse one names its few.
+  const which = newest - oldest + 1 === sequences.length ? sql`sequence BETWEEN ${oldest} AND ${newest}` : sql`sequence IN (SELECT value FROM json_each(${JSON.stringify(sequences)}))`;
+  const [got] = await db.all<{ found: string }>(sql`SELECT json_group_array(json_array(sequence, field, value)) AS found FROM ledger_personal WHERE ${which} AND field IN (SELECT value FROM json_each(${JSON.stringify(fields)}))`);
+  const personal = new Map<number, Record<string, string>>();
+  for (const [sequence, field, value] of JSON.parse(got?.found ?? '[]') as [number, string, string][]) {
+    const own = personal.get(sequence);
+    if (own === undefined) personal.set(sequence, { [field]: value });
+    else own[field] = value;
+  }
+  return personal;
+}
+
 /** Most marks a picture is given; older ones are left out. */
 const MOST_MARKS = 4_000;
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 
 type Props<R> = {
@@ -36,7 +36,7 @@ export function LongTable<R>({ label, widths, head, rows, total, keyOf, row, hei
         <thead>{head}</thead>
         <tbody>
           {above > 0 && <tr aria-hidden="true" style={{ height: above }}><td colSpan={widths.length} /></tr>}
-          {shown.map((item) => { const each = rows[item.index]; return each === undefined ? null : <Row key={keyOf(each)} index={item.index} height={height}>{row(each)}</Row>; })}
+          {shown.map((item) => { const each = rows[item.index]; return each === undefined ? null : <KeptRow key={keyOf(each)} each={each} row={row} index={item.index} height={height} />; })}
           {below > 0 && <tr aria-hidden="true" style={{ height: below }}><td colSpan={widths.length} /></tr>}
         </tbody>
       </table>
@@ -44,6 +44,9 @@ export function LongTable<R>({ label, widths, head, rows, total, keyOf, row, hei
   );
 }
 
-function Row({ index, height, children }: { readonly index: number; readonly height: number; readonly children: ReactNode }) {
-  return <tr aria-rowindex={index + 2} style={{ height }}>{children}</tr>;
+function Row<R>({ each, row, index, height }: { readonly each: R; readonly row: (row: R) => ReactNode; readonly index: number; readonly height: number }) {
+  return <tr aria-rowindex={index + 2} style={{ height }}>{row(each)}</tr>;
 }
+
+/** While the table is scrolled only the rows that come into view are drawn; the others are kept. */
+const KeptRow = memo(Row) as typeof Row;

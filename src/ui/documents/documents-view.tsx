@@ -3,7 +3,6 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
 import type { DocumentRow, DocumentsPage } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { FilingBar } from '@/ui/documents/filing-bar';
@@ -53,11 +52,11 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
         {list.rows.length === 0 ? <Nothing empty={empty} search={filter.q} /> : (
           <LongTable
             label="Documents" widths={WIDTHS} height={33} rows={list.rows} total={list.total} keyOf={(row) => row.id} onMore={list.more}
-            head={<tr><th><Checkbox sx={{ p: 0 }} checked={all} onChange={(_event, on) => { tick(list.rows.map((row) => row.id), on); }} slotProps={{ input: { 'aria-label': 'Tick all that are shown' } }} /></th><th>Title</th><th>Reference</th><th>Marking</th><th>Owner</th><th className="number">Pages</th><th className="number">Size</th><th className="number">People</th><th className="number">Opens</th><th>Protected</th><th>State</th></tr>}
+            head={<tr><th><input type="checkbox" className="tick" aria-label="Tick all that are shown" checked={all} onChange={(event) => { tick(list.rows.map((row) => row.id), event.target.checked); }} /></th><th>Title</th><th>Reference</th><th>Marking</th><th>Owner</th><th className="number">Pages</th><th className="number">Size</th><th className="number">People</th><th className="number">Opens</th><th>Protected</th><th>State</th></tr>}
             row={(row) => (
               <>
-                <td><Checkbox sx={{ p: 0 }} checked={ticked.has(row.id)} onChange={(_event, on) => { tick([row.id], on); }} slotProps={{ input: { 'aria-label': `Tick ${row.title}` } }} /></td>
-                <td><Link href={`/documents/${row.id}`} title={row.title}>{row.title}</Link>{row.version > 1 && <span className="figure quiet"> v{row.version}</span>}</td>
+                <td><input type="checkbox" className="tick" aria-label={`Tick ${row.title}`} checked={ticked.has(row.id)} onChange={(event) => { tick([row.id], event.target.checked); }} /></td>
+                <td><Link prefetch={false} href={`/documents/${row.id}`} title={row.title}>{row.title}</Link>{row.version > 1 && <span className="figure quiet"> v{row.version}</span>}</td>
                 <td className="figure">{row.reference}</td>
                 <td>{row.marking ?? <span className="quiet">none</span>}</td>
                 <td>{row.ownerName}</td>

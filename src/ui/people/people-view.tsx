@@ -34,8 +34,8 @@ export function PeopleView({ page, filter, person, now }: { readonly page: Peopl
             head={<tr><th>Name</th><th>Organisation</th><th className="number">Documents</th><th className="number">Can open</th><th className="number">Opens</th><th>Last open</th></tr>}
             row={(row) => (
               <>
-                <td><Link href={addressWith('/people', { ...filter, person: row.id })} scroll={false} aria-current={row.id === person?.id ? 'true' : undefined}>{row.name === '' ? row.address : row.name}</Link>{row.blocked && <span className="magenta"> blocked</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.address}</span></td>
-                <td>{row.organisation === '' ? <span className="quiet">not known</span> : <Link style={{ fontWeight: 400 }} href={addressWith('/people', { ...filter, organisation: row.organisation })}>{row.organisation}</Link>}</td>
+                <td><Link prefetch={false} href={addressWith('/people', { ...filter, person: row.id })} scroll={false} aria-current={row.id === person?.id ? 'true' : undefined}>{row.name === '' ? row.address : row.name}</Link>{row.blocked && <span className="magenta"> blocked</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.address}</span></td>
+                <td>{row.organisation === '' ? <span className="quiet">not known</span> : <Link prefetch={false} style={{ fontWeight: 400 }} href={addressWith('/people', { ...filter, organisation: row.organisation })}>{row.organisation}</Link>}</td>
                 <td className="number">{row.documents}</td>
                 <td className="number">{row.live === 0 ? <span className="quiet">0</span> : row.live}</td>
                 <td className="number">{row.opens}</td>

@@ -147,5 +147,7 @@ export type DispatchDetail = {
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];
   readonly marks: readonly EventMark[];
+  /** Requests of its recipients that wait for an answer. */
+  readonly requests: number;
   readonly mail: { readonly waiting: number; readonly delivered: number; readonly failed: number };
 };

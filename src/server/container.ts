@@ -134,6 +134,8 @@ function createBackground(deps: Deps, log: Logger): { start: () => void; stop: (
   };
   return {
     start: () => {
+      // The first question about a long ledger takes a second; asked now, nobody waits for it.
+      deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
       repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
       repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));

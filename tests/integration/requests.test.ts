@@ -7,6 +7,7 @@ import { answerRequests, listRequests } from '@/server/services/answer-requests'
 import { askForMore } from '@/server/services/ask-for-more';
 import { deliverMail } from '@/server/services/deliver-mail';
 import type { ReaderActor } from '@/server/services/deps';
+import { viewDispatch } from '@/server/services/list-dispatches';
 import { openDocument } from '@/server/services/open-document';
 import { readMailroom } from '@/server/services/read-mailroom';
 import { verifyLedger } from '@/server/services/verify-ledger';
@@ -75,6 +76,14 @@ describe('a right', () => {
   });
 });
 
+test('keeping, given for a while, brings along what it rests on', async () => {
+  await ask({ right: 'keep', until: null });
+  await answer({ right: 'keep', until: START + HOUR });
+  expect(await open()).toMatchObject({ rights: { keep: { granted: true }, copy: { granted: true }, print: { granted: true } } });
+  product.clock.set(START + 2 * HOUR);
+  expect(await open()).toMatchObject({ rights: { keep: { granted: false } } });
+});
+
 test('asking again, for what one has, or for nothing is answered clearly', async () => {
   await ask();
   await expect(ask()).rejects.toMatchObject({ code: 'CONFLICT' });
@@ -93,6 +102,7 @@ test('a message is told, answered with a sentence, and changes nothing; it is op
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
   await ask({ until: null, reason: 'Was this a mistake?' });
   expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ right: null, until: null, reason: 'Was this a mistake?' }]);
+  expect(await viewDispatch(product.deps, product.ida, { id: sent.id })).toMatchObject({ requests: 1 });
   await expect(answer({})).rejects.toMatchObject({ code: 'INVALID' });
   await answer({ words: 'It was not.' });
   expect(await open()).toMatchObject({ outcome: 'refused', reason: 'revoked', requests: [{ state: 'answered', answer: 'It was not.' }] });

@@ -17,7 +17,7 @@ export function isMessage({ right, until }: Ask): boolean {
 }
 
 /** Whether an answer gives all that was asked for, some of it, or nothing; to a message it is an answer and no more. */
-export function stateAfter(ask: Ask, answer: Answer): RequestState {
+export function stateAfter(ask: Ask, answer: Answer): Exclude<RequestState, 'waiting'> {
   if (isMessage(ask)) return 'answered';
   const rightGiven = ask.right === null || answer.right === ask.right;
   const timeGiven = ask.until === null || (answer.until !== null && answer.until >= ask.until);

@@ -3,7 +3,7 @@ import { newId, type DispatchId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import { reaches } from '@/core/policy/powers';
 import { answeredTerms, stateAfter } from '@/core/policy/requests';
-import { brokenDependencies, type Right } from '@/core/policy/rights';
+import type { Terms } from '@/core/policy/rights';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
 import type { Transaction } from '@/server/db/database';
 import { answeredMail } from '@/server/mail/request-mail';
@@ -37,12 +37,8 @@ export async function listRequests(deps: Deps, actor: StaffActor, dispatch?: Dis
   });
 }
 
-/** The rights that go with one that is given for a while, on a grant of its own. */
-function withWhatItNeeds(right: Right, prints: number | null): readonly Right[] {
-  const rights = new Set<Right>(['read', right]);
-  for (const { needs } of brokenDependencies({ rights: [...rights], from: null, until: null, prints })) rights.add(needs === 'unlimited-print' ? 'print' : needs);
-  return [...rights];
-}
+/** What a right that is given for a while begins from: a grant of its own that only reads. */
+const READS: Terms = { rights: ['read'], from: null, until: null, prints: null };
 
 /**
  * Answers requests that are alike with one answer: gives, gives in part or for a while, or declines.
@@ -65,6 +61,18 @@ export async function answerRequests(deps: Deps, actor: StaffActor, input: Answe
   });
 }
 
+/** Gives what an answer gives: a right with an end of its own beside the grant they hold, anything else on that grant. */
+async function give(deps: Deps, tx: Transaction, actor: StaffActor, { request, grant, recipient, document, dispatch }: Omit<WholeRequest, 'sender'>, input: AnswerInput, now: number): Promise<readonly Happening[]> {
+  if (input.right !== null && input.until !== null && request.until === null) {
+    const given = await giveGrants(deps, tx, actor, { subject: `Answer about ${document.title}`, watermark: dispatch.watermark, documents: [document], people: [{ ...recipient, terms: answeredTerms(READS, input) }], now });
+    return given.happenings;
+  }
+  // Several requests about one grant may be answered together: each starts from what the last one left.
+  const [current] = await grantsByIds(tx, [grant.id]);
+  if (current === undefined) return [];
+  return [aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, answeredTerms(toFacts(current).terms, input)))];
+}
+
 async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { request, grant, recipient, document, dispatch }: WholeRequest, input: AnswerInput, now: number, zone: string): Promise<void> {
   const state = stateAfter(request, input);
   if (!(await settleRequest(tx, request.id, { state, answer: input.words, answeredBy: actor.id, answeredAt: now }))) throw new ServiceError('CONFLICT', 'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.');
@@ -72,17 +80,8 @@ async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { reque
     action: 'request.answered', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: document.id, recipient: recipient.id, grant: grant.id, dispatch: grant.dispatchId,
     details: { request: request.id, state }, personal: { text: input.words },
   }];
-  const apart = input.right !== null && input.until !== null && request.until === null;
-  if (apart && input.right !== null) {
-    const terms = { rights: withWhatItNeeds(input.right, input.prints), from: null, until: input.until, prints: input.prints };
-    happenings.push(...(await giveGrants(deps, tx, actor, { subject: `Answer about ${document.title}`, watermark: dispatch.watermark, documents: [document], people: [{ ...recipient, terms }], now })).happenings);
-  } else if (state === 'given' || state === 'given-in-part') {
-    // Several requests about one grant may be answered together: each starts from what the last one left.
-    const [current] = await grantsByIds(tx, [grant.id]);
-    if (current !== undefined) happenings.push(aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, answeredTerms(toFacts(current).terms, input))));
-  }
+  if (state === 'given' || state === 'given-in-part') happenings.push(...(await give(deps, tx, actor, { request, grant, recipient, document, dispatch }, input, now)));
   await record(deps, tx, ...happenings);
-  if (state === 'waiting') return;
   const token = await linkOf(tx, dispatch.id, recipient.id);
   const mail = answeredMail({ senderName: actor.name, title: document.title, state, words: input.words, until: input.until, zone: recipient.zone ?? zone, link: `${deps.publicUrl}/r/${token ?? ''}` });
   await queueMail(tx, [{ id: newId('message', deps.random), toAddress: recipient.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);

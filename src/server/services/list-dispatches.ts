@@ -4,6 +4,7 @@ import { reaches } from '@/core/policy/powers';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { findDispatch, listDispatchRows, mailCounts } from '@/server/repositories/dispatch-repository';
 import { marksOf } from '@/server/repositories/ledger-reader';
+import { listRequests } from '@/server/services/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
@@ -31,6 +32,7 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
     id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, delivery: dispatch.delivery, mayAdd: reaches(actor, { sender: dispatch.sentBy }), sentAt: dispatch.sentAt, sentBy,
     grants: await grantRows(deps, actor, { dispatch: id }),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
+    requests: (await listRequests(deps, actor, id)).length,
     mail: await mailCounts(deps.db.read, id),
   };
 }

@@ -9,7 +9,7 @@ import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/deps';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError, tooMany } from '@/server/services/errors';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
 const INVITATION_LASTS = 7 * DAY;
@@ -96,7 +96,7 @@ export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, dis
 /** Mails a way to choose a new password, where the address is on the staff; the answer is the same where it is not. */
 export async function requestPassword(deps: Deps, actor: StrangerActor, { email }: { readonly email: string }): Promise<Record<string, never>> {
   const wait = await deps.limits.passwordMails(actor.from.network);
-  if (wait > 0) throw new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / 60_000))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
+  if (wait > 0) throw tooMany(wait);
   const staff = await findStaffByEmail(deps.db.read, email);
   if (staff !== null && staff.disabledAt === null) await deps.db.write((tx) => mailTicket(deps, tx, staff, 'reset', ''));
   return {};

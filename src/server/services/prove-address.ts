@@ -9,7 +9,7 @@ import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { countAttempt, countChallenges, findChallenge, findLink, findRecipientByAddress, insertChallenge, insertDevice, isAddressed, otherAddressesTried, useChallenge } from '@/server/repositories/reader-repository';
 import type { Deps, StrangerActor } from '@/server/services/deps';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError, tooMany } from '@/server/services/errors';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
 const CODE_LASTS = 10 * MINUTE;
@@ -21,8 +21,6 @@ const CODES_WITHIN = 15 * MINUTE;
 const MAX_OTHERS = 8;
 const KEPT_LASTS = 60 * DAY;
 const VISIT_LASTS = 8 * HOUR;
-
-const later = (wait: number): ServiceError => new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / MINUTE))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
 
 async function needLink(deps: Deps, token: string) {
   const found = await findLink(deps.db.read, token);
@@ -46,12 +44,12 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
   const { link, dispatch, addressee } = await needLink(deps, input.token);
   const now = deps.clock.now();
   const wait = await deps.limits.codesByNetwork(actor.from.network);
-  if (wait > 0) throw later(wait);
-  if ((await countChallenges(deps.db.read, input.address, now - CODES_WITHIN)) >= MAX_CODES) throw later(CODES_WITHIN);
+  if (wait > 0) throw tooMany(wait);
+  if ((await countChallenges(deps.db.read, input.address, now - CODES_WITHIN)) >= MAX_CODES) throw tooMany(CODES_WITHIN);
   const recipient = await findRecipientByAddress(deps.db.read, input.address);
   const listed = recipient !== null && (await isAddressed(deps.db.read, dispatch.id, recipient.id));
   const others = await otherAddressesTried(deps.db.read, link.id, addressee, now - DAY);
-  if (!listed && !others.has(input.address) && others.size >= MAX_OTHERS) throw later(DAY);
+  if (!listed && !others.has(input.address) && others.size >= MAX_OTHERS) throw tooMany(DAY);
 
   const code = newCode(deps);
   const organisation = await findOrganisation(deps.db.read);
@@ -75,7 +73,7 @@ export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCo
   const { link, dispatch } = await needLink(deps, input.token);
   const now = deps.clock.now();
   const wait = await deps.limits.guessesByNetwork(actor.from.network);
-  if (wait > 0) throw later(wait);
+  if (wait > 0) throw tooMany(wait);
   const challenge = await findChallenge(deps.db.read, link.id, input.address, deps.vault.mac('browser', actor.browser), now);
   const recipient = await findRecipientByAddress(deps.db.read, input.address);
   const about = { occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), personal: { address: input.address, ...whereabouts(deps, actor.from) } };

@@ -6,7 +6,7 @@ import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { factorAddress, newFactorSecret, stepOfCode } from '@/server/identity/second-factor';
 import { findStaff, setFactor, setFactorStep, setSessionProven, type StaffRecord } from '@/server/repositories/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError, tooMany } from '@/server/services/errors';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
 /** @throws ServiceError `PROVE_AGAIN` where password and second factor were given too long ago for this */
@@ -32,7 +32,7 @@ export async function checkFactor(deps: Deps, staff: StaffRecord, code: string |
 /** Proves again who is at the screen, for what reaches far; holds for some minutes. */
 export async function proveAgain(deps: Deps, identity: StaffIdentity, actor: StaffActor, input: ProofInput): Promise<void> {
   const wait = await deps.limits.signIn(`${actor.from.network} ${actor.email}`);
-  if (wait > 0) throw new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / 60_000))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
+  if (wait > 0) throw tooMany(wait);
   const staff = await findStaff(deps.db.read, actor.id);
   const right = staff !== null && (await identity.isPassword(actor.id, input.password));
   const by = { kind: 'staff' as const, id: actor.id };

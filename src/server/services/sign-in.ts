@@ -5,7 +5,7 @@ import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { findStaffByEmail } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor } from '@/server/services/deps';
 import { checkFactor } from '@/server/services/prove-staff';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError, tooMany } from '@/server/services/errors';
 import { recordAlone, whereabouts } from '@/server/services/record';
 
 /**
@@ -16,7 +16,7 @@ import { recordAlone, whereabouts } from '@/server/services/record';
 export async function signIn(deps: Deps, identity: StaffIdentity, from: Origin, headers: Headers, input: SignInInput): Promise<readonly string[]> {
   const email = normaliseAddress(input.email) ?? input.email;
   const wait = await deps.limits.signIn(`${from.network} ${email}`);
-  if (wait > 0) throw new ServiceError('TOO_MANY', `Too many tries. Wait ${String(Math.ceil(wait / 60_000))} min and try again.`, { retryAfter: Math.ceil(wait / 1000) });
+  if (wait > 0) throw tooMany(wait);
   const staff = await findStaffByEmail(deps.db.read, email);
   const disabled = staff?.disabledAt != null;
   // The second factor is asked for only once the password was right: nobody learns from outside who has one.

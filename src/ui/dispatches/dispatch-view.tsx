@@ -39,6 +39,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
       grants={detail.grants} marks={detail.marks} now={now} rows={<GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={null} onSelect={() => undefined} />}
       aside={
         <div className="stack">
+          {detail.requests > 0 && <p className="notice">{detail.requests === 1 ? 'One of its people asks' : `Its people ask ${String(detail.requests)} times`} for something. <Link href="/today">Answer on Today</Link></p>}
           {detail.delivery === 'by-hand' && <><LinksToCarry grants={detail.grants} /><hr /></>}
           <h2>The message</h2>
           <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || (detail.delivery === 'by-hand' ? 'Nothing is mailed: the links are carried by hand.' : 'Nothing was mailed.')}</p>

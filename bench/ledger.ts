@@ -72,6 +72,14 @@ export async function ledgerScreen(folder: string): Promise<void> {
   await db.close();
 }
 
+/** Line ends in a piece; by the engine's own search, so that counting costs the export next to nothing. */
+function linesIn(piece: Uint8Array): number {
+  const bytes = Buffer.from(piece.buffer, piece.byteOffset, piece.length);
+  let lines = 0;
+  for (let at = bytes.indexOf(10); at !== -1; at = bytes.indexOf(10, at + 1)) lines++;
+  return lines;
+}
+
 /** Rows a second and memory of an export, and how long other requests wait meanwhile. */
 async function exporting(name: string, deps: Deps, actor: StaffActor, input: LedgerInput): Promise<void> {
   let lines = 0;
@@ -81,7 +89,7 @@ async function exporting(name: string, deps: Deps, actor: StaffActor, input: Led
   const beat = setInterval(() => { const asked = performance.now(); void deps.counts.count({ kind: 'refused' }).then(() => { waits.push(performance.now() - asked); }); }, 50);
   const taken = await seconds(async () => {
     for await (const piece of await exportLedger(deps, actor, input)) {
-      for (const byte of piece) if (byte === 10) lines++;
+      lines += linesIn(piece);
       peak = Math.max(peak, process.memoryUsage().rss);
     }
   });

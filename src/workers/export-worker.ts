@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { csvField } from '@/core/base/csv';
 import type { Entry } from '@/core/ledger/entry';
 import { openForReading } from '@/server/db/database';
-import { STRETCH, type ExportReply, type ExportTask } from '@/server/exporting/ledger-exporter';
+import { BLOCK, STRETCH, type ExportReply, type ExportTask } from '@/server/exporting/ledger-exporter';
 import { entriesWhere, personalOf } from '@/server/repositories/ledger-reader';
 import { allNames } from '@/server/repositories/organisation-repository';
 import { EXPORT_COLUMNS, toLedgerRow } from '@/server/services/ledger-rows';
@@ -12,8 +12,6 @@ const NONE = {};
 /** What may hold anything; the others are numbers, times, ids and words of our own. */
 const FREE: ReadonlySet<string> = new Set(['who', 'what', 'place', 'network', 'detail']);
 const HOLDS_ANYTHING = EXPORT_COLUMNS.map((column) => FREE.has(column));
-/** Entries joined inside SQLite: a row handed over costs more than the text in it. */
-const BLOCK = 2_000;
 
 const { databaseUrl, filter, span, upTo, first, every } = workerData as ExportTask;
 const { read: db, close } = openForReading(databaseUrl);

@@ -2,8 +2,12 @@ import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { EntryFilter, Span } from '@/core/insight/filter';
 
-/** Entries in one stretch of the ledger: the unit that the threads take turns with. */
-export const STRETCH = 20_000;
+/** Entries joined into one piece. */
+export const BLOCK = 2_000;
+/** Pieces a thread may be ahead of whoever downloads: bounds the memory of a slow download. */
+const AHEAD = 4;
+/** Entries in one stretch of the ledger, the unit that the threads take turns with: as much as a thread may be ahead, so that it need not wait for the other. */
+export const STRETCH = AHEAD * BLOCK;
 
 /** What a thread is told: which entries, up to which, from which database, and which stretches are its own. */
 export type ExportTask = { readonly databaseUrl: string; readonly filter: EntryFilter; readonly span: Span; readonly upTo: number; readonly first: number; readonly every: number };
@@ -15,8 +19,6 @@ export type LedgerExporter = { readonly csv: (filter: EntryFilter, span: Span, u
 
 /** Threads that make one export: the stretches of one are read while those of the other are written. */
 const THREADS = 2;
-/** Pieces a thread may be ahead of whoever downloads: bounds the memory of a slow download. */
-const AHEAD = 3;
 /** What a thread’s short-lived text may take before it is cleared: more would only be kept longer. */
 const YOUNG_MB = 16;
 

@@ -45,9 +45,9 @@ export function entriesWhere(filter: EntryFilter, span: Span, { after, before }:
 /** Personal values of some entries, newest first; as one text, since there may be thousands. */
 export async function personalOf(db: Reading, sequences: readonly number[], fields: readonly string[]): Promise<Map<number, Record<string, string>>> {
   const [oldest, newest] = [sequences.at(-1) ?? 0, sequences[0] ?? 0];
-  // A stretch without gaps is one range; a sparse one names its few.
+  // A stretch without gaps is one range; a sparse one names its few. The plus keeps the index by field out, which would be read whole.
   const which = newest - oldest + 1 === sequences.length ? sql`sequence BETWEEN ${oldest} AND ${newest}` : sql`sequence IN (SELECT value FROM json_each(${JSON.stringify(sequences)}))`;
-  const [got] = await db.all<{ found: string }>(sql`SELECT json_group_array(json_array(sequence, field, value)) AS found FROM ledger_personal WHERE ${which} AND field IN (SELECT value FROM json_each(${JSON.stringify(fields)}))`);
+  const [got] = await db.all<{ found: string }>(sql`SELECT json_group_array(json_array(sequence, field, value)) AS found FROM ledger_personal WHERE ${which} AND +field IN (SELECT value FROM json_each(${JSON.stringify(fields)}))`);
   const personal = new Map<number, Record<string, string>>();
   for (const [sequence, field, value] of JSON.parse(got?.found ?? '[]') as [number, string, string][]) {
     const own = personal.get(sequence);

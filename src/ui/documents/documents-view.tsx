@@ -46,16 +46,16 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
             </div>
           )}
           {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={list.rows.map((row) => row.reference)} folderId={filter.folder ?? null} markings={markings} /></div>}
-          {ticked.size > 0 && <FilingBar documents={[...ticked]} folders={folders} markings={markings} colleagues={colleagues} onDone={() => { setTicked(new Set()); }} />}
+          {protects && ticked.size > 0 && <FilingBar documents={[...ticked]} folders={folders} markings={markings} colleagues={colleagues} onDone={() => { setTicked(new Set()); }} />}
           {list.problem !== null && <p role="alert" className="notice stops">{list.problem}</p>}
         </div>
         {list.rows.length === 0 ? <Nothing empty={empty} search={filter.q} /> : (
           <LongTable
             label="Documents" widths={WIDTHS} height={33} rows={list.rows} total={list.total} keyOf={(row) => row.id} onMore={list.more}
-            head={<tr><th><input type="checkbox" className="tick" aria-label="Tick all that are shown" checked={all} onChange={(event) => { tick(list.rows.map((row) => row.id), event.target.checked); }} /></th><th>Title</th><th>Reference</th><th>Marking</th><th>Owner</th><th className="number">Pages</th><th className="number">Size</th><th className="number">People</th><th className="number">Opens</th><th>Protected</th><th>State</th></tr>}
+            head={<tr><th><input type="checkbox" className="tick" aria-label="Tick all that are shown" disabled={!protects} checked={all} onChange={(event) => { tick(list.rows.map((row) => row.id), event.target.checked); }} /></th><th>Title</th><th>Reference</th><th>Marking</th><th>Owner</th><th className="number">Pages</th><th className="number">Size</th><th className="number">People</th><th className="number">Opens</th><th>Protected</th><th>State</th></tr>}
             row={(row) => (
               <>
-                <td><input type="checkbox" className="tick" aria-label={`Tick ${row.title}`} checked={ticked.has(row.id)} onChange={(event) => { tick([row.id], event.target.checked); }} /></td>
+                <td><input type="checkbox" className="tick" aria-label={`Tick ${row.title}`} disabled={!protects} checked={ticked.has(row.id)} onChange={(event) => { tick([row.id], event.target.checked); }} /></td>
                 <td><Link prefetch={false} href={`/documents/${row.id}`} title={row.title}>{row.title}</Link>{row.version > 1 && <span className="figure quiet"> v{row.version}</span>}</td>
                 <td className="figure">{row.reference}</td>
                 <td>{row.marking ?? <span className="quiet">none</span>}</td>

@@ -4,32 +4,38 @@ import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { sentenceOf } from '@/ui/http/call';
 
+/** What the last change came to, in a sentence; `stops` where it went wrong. */
+export type Said = { readonly text: string; readonly stops: boolean };
+
 export type Attempt = {
   readonly busy: boolean;
-  /** What went wrong with the last one, as a sentence. */
+  readonly said: Said | null;
+  /** The sentence where it went wrong; for places that show nothing when it went well. */
   readonly problem: string | null;
-  /** Does something, then has the page fetch its data anew. @returns whether it went well */
-  readonly attempt: (work: () => Promise<unknown>) => Promise<boolean>;
+  /** Does something, says `done`, then has the page fetch its data anew. @returns whether it went well */
+  readonly attempt: (work: () => Promise<unknown>, done?: string) => Promise<boolean>;
 };
 
-/** One change at a time from a part of a screen, with its problem in words. */
+/** One change at a time from a part of a screen, with what came of it in words. */
 export function useAttempt(): Attempt {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const attempt = async (work: () => Promise<unknown>): Promise<boolean> => {
+  const [said, setSaid] = useState<Said | null>(null);
+  const attempt: Attempt['attempt'] = async (work, done) => {
     setBusy(true);
-    setProblem(null);
+    setSaid(null);
     try {
       await work();
-      router.refresh();
+      if (done !== undefined) setSaid({ text: done, stops: false });
       return true;
     } catch (error) {
-      setProblem(sentenceOf(error));
+      setSaid({ text: sentenceOf(error), stops: true });
       return false;
     } finally {
+      // Also where it failed: often because what is shown is not what is there any more.
+      router.refresh();
       setBusy(false);
     }
   };
-  return { busy, problem, attempt };
+  return { busy, said, problem: said?.stops === true ? said.text : null, attempt };
 }

@@ -1,33 +1,23 @@
 'use client';
 
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { StaffList, StaffRow } from '@/contracts/staff';
 import { ROLES, type Role } from '@/core/policy/powers';
 import type { StaffId } from '@/core/base/ids';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
 import { roleHints } from '@/ui/words/role-words';
 
 /** Who works here, with which powers. */
 export function StaffView({ staff, self, mail }: StaffList) {
-  const router = useRouter();
   const [selected, setSelected] = useState<StaffId>(self);
-  const [message, setMessage] = useState<{ readonly text: string; readonly stops: boolean } | null>(null);
-  const act = async (path: string, body: unknown, done: string): Promise<boolean> => {
-    try {
-      await call('POST', path, body);
-      setMessage({ text: done, stops: false });
-      router.refresh();
-      return true;
-    } catch (error) {
-      setMessage({ text: sentenceOf(error), stops: true });
-      return false;
-    }
-  };
+  const { said, attempt } = useAttempt();
+  const act = (path: string, body: unknown, done: string) => attempt(() => call('POST', path, body), done);
   const row = staff.find((each) => each.id === selected);
   return (
     <main className="work">
@@ -35,7 +25,7 @@ export function StaffView({ staff, self, mail }: StaffList) {
         <div className="head">
           <div className="row"><h1>Staff</h1><span className="quiet">{staff.length === 1 ? 'you alone' : `${String(staff.length)} people`}</span></div>
           <Invite mail={mail} onInvite={(fields) => act('/api/v1/staff', fields, `${fields.name} was invited.`)} />
-          {message !== null && <p role={message.stops ? 'alert' : 'status'} className={`notice${message.stops ? ' stops' : ''}`} style={{ marginTop: 8 }}>{message.text}</p>}
+          <Notice said={said} />
         </div>
         <div className="scroll">
           <table className="list">

@@ -5,10 +5,10 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { MarkingRow } from '@/contracts/marking';
 import { call } from '@/ui/http/call';
-import type { Attempt } from '@/ui/terms/terms-view';
+import type { Attempt } from '@/ui/http/use-attempt';
 
 /** The organisation's own list of protective markings. */
-export function MarkingsPart({ markings, mayChange, attempt }: { readonly markings: readonly MarkingRow[]; readonly mayChange: boolean; readonly attempt: Attempt }) {
+export function MarkingsPart({ markings, mayChange, attempt }: { readonly markings: readonly MarkingRow[]; readonly mayChange: boolean; readonly attempt: Attempt['attempt'] }) {
   const [open, setOpen] = useState<MarkingRow | 'new' | null>(null);
   const save = async (form: FormData) => {
     const [name, meaning] = [form.get('name'), form.get('meaning')];

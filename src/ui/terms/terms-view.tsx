@@ -1,42 +1,28 @@
 'use client';
 
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { KeptTermsRow, TermsPage } from '@/contracts/kept-terms';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/powers';
 import { MarkingsPart } from '@/ui/terms/markings-part';
 import { KeptTermsForm } from '@/ui/terms/kept-terms-form';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
 
-/** Does what a form asks and says how it went. */
-export type Attempt = (work: () => Promise<unknown>, done: string) => Promise<boolean>;
-
 /** Kept terms and markings: what dispatches are made from. */
 export function TermsView({ page }: { readonly page: TermsPage }) {
-  const router = useRouter();
   const mayChange = useHolds('settings');
   const [open, setOpen] = useState<KeptTermsRow | 'new' | null>(null);
-  const [said, setSaid] = useState<{ readonly text: string; readonly stops: boolean } | null>(null);
-  const attempt: Attempt = async (work, done) => {
-    try {
-      await work();
-      setSaid({ text: done, stops: false });
-      router.refresh();
-      return true;
-    } catch (error) {
-      setSaid({ text: sentenceOf(error), stops: true });
-      return false;
-    }
-  };
+  const { said, attempt } = useAttempt();
   return (
     <main className="work">
       <div className="surface">
         <div className="head">
           <div className="row"><h1>Terms</h1><span className="quiet">kept under a name, to be chosen when something is sent</span><span className="gap" />{mayChange && <Button onClick={() => { setOpen('new'); }}>Keep new terms</Button>}</div>
-          {said !== null && <p role={said.stops ? 'alert' : 'status'} className={`notice${said.stops ? ' stops' : ''}`} style={{ marginTop: 8 }}>{said.text}</p>}
+          <Notice said={said} />
         </div>
         <div className="scroll">
           {page.terms.length === 0 ? <div className="empty"><h2>No terms are kept yet</h2><p>Keep those you use again and again: what people may do, for how long, and what stands on every page.</p></div> : (

@@ -2,12 +2,13 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { RequestRow } from '@/contracts/requests';
 import { groupBy } from '@/core/base/group';
 import { isMessage } from '@/core/policy/requests';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
 import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
 import { Moment } from '@/ui/time/moment';
 import { askText } from '@/ui/words/request-words';
@@ -26,24 +27,16 @@ function names(group: readonly RequestRow[]): string {
 
 /** What recipients ask for, with the answer in place. */
 export function RequestsSection({ requests }: { readonly requests: readonly RequestRow[] }) {
-  const router = useRouter();
   const [open, setOpen] = useState<string | null>(null);
-  const [said, setSaid] = useState<{ readonly text: string; readonly stops: boolean } | null>(null);
+  const { said, attempt } = useAttempt();
   const groups = [...groupBy(requests, alike).entries()];
   const answer = async (group: readonly RequestRow[], fields: AnswerFields, done: string) => {
-    try {
-      await call('POST', '/api/v1/requests/answer', { requests: group.map((request) => request.id), ...fields });
-      setSaid({ text: `${done} ${names(group)}.`, stops: false });
-      setOpen(null);
-    } catch (error) {
-      setSaid({ text: sentenceOf(error), stops: true });
-    }
-    router.refresh();
+    if (await attempt(() => call('POST', '/api/v1/requests/answer', { requests: group.map((request) => request.id), ...fields }), `${done} ${names(group)}.`)) setOpen(null);
   };
   return (
     <section aria-label="Asked of you" className="today">
       <h2>Asked of you{requests.length > 0 && <span className="figure"> {requests.length}</span>}</h2>
-      {said !== null && <p role={said.stops ? 'alert' : 'status'} className={`notice${said.stops ? ' stops' : ''}`}>{said.text}</p>}
+      <Notice said={said} />
       {groups.length === 0 ? <p className="quiet">Nobody asks for anything.</p> : (
         <table className="list"><tbody>
           {groups.map(([key, group]) => <GroupRows key={key} group={group} open={open === key} onOpen={() => { setOpen(open === key ? null : key); }} onAnswer={(fields, done) => answer(group, fields, done)} />)}

@@ -1,41 +1,26 @@
 'use client';
 
 import { useState, type SubmitEvent } from 'react';
-import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { FactorOffer, YouPage } from '@/contracts/staff';
-import { call, sentenceOf } from '@/ui/http/call';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
 import { roleHints } from '@/ui/words/role-words';
 
 /** Who is at the screen, and how they sign in. */
 export function YouView({ you }: { readonly you: YouPage }) {
-  const router = useRouter();
   const [offer, setOffer] = useState<FactorOffer | null>(null);
-  const [said, setSaid] = useState<{ readonly text: string; readonly stops: boolean } | null>(null);
-  const attempt = async (work: () => Promise<void>) => {
-    try {
-      await work();
-      router.refresh();
-    } catch (error) {
-      setSaid({ text: sentenceOf(error), stops: true });
-    }
-  };
+  const { said, attempt } = useAttempt();
   const begin = () => attempt(async () => { setOffer(await call<FactorOffer>('POST', '/api/v1/you/factor/begin', {})); });
-  const confirm = (event: SubmitEvent<HTMLFormElement>) => {
+  const confirm = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
     const code = new FormData(event.currentTarget).get('code');
-    void attempt(async () => {
-      if (offer === null) return;
-      await call('POST', '/api/v1/you/factor', { secret: offer.secret, seal: offer.seal, code });
-      setOffer(null);
-      setSaid({ text: 'The second factor is set up. From now on you sign in with password and code.', stops: false });
-    });
+    const done = await attempt(() => call('POST', '/api/v1/you/factor', { secret: offer?.secret, seal: offer?.seal, code }), 'The second factor is set up. From now on you sign in with password and code.');
+    if (done) setOffer(null);
   };
-  const remove = () => attempt(async () => {
-    await call('DELETE', '/api/v1/you/factor');
-    setSaid({ text: 'The second factor is off: your password alone signs you in.', stops: false });
-  });
+  const remove = () => attempt(() => call('DELETE', '/api/v1/you/factor'), 'The second factor is off: your password alone signs you in.');
   return (
     <main className="work wide">
       <div className="surface">
@@ -45,12 +30,12 @@ export function YouView({ you }: { readonly you: YouPage }) {
             <h2>What you may do</h2>
             <p>{roleHints[you.role]}</p>
             <h2 style={{ marginTop: 14 }}>Second factor</h2>
-            {said !== null && <p role={said.stops ? 'alert' : 'status'} className={`notice${said.stops ? ' stops' : ''}`}>{said.text}</p>}
+            <Notice said={said} />
             <p>{you.factor ? 'On. You sign in with your password and the code of an authenticator app.' : 'Off. Whoever learns your password can sign in as you. An authenticator app on your phone adds a code that changes every half minute.'}</p>
             {you.factor && <div className="row"><Button color="error" onClick={() => void remove()}>Take it off…</Button></div>}
             {!you.factor && offer === null && <div className="row"><Button variant="contained" onClick={() => void begin()}>Set up a second factor</Button></div>}
             {!you.factor && offer !== null && (
-              <form className="stack" style={{ gap: 14 }} onSubmit={confirm}>
+              <form className="stack" style={{ gap: 14 }} onSubmit={(event) => void confirm(event)}>
                 <div className="row" style={{ alignItems: 'flex-start', gap: 20 }}>
                   <img alt="QR code for an authenticator app" width={176} height={176} src={`data:image/svg+xml,${encodeURIComponent(offer.picture)}`} style={{ background: '#fff', border: '1px solid var(--line)' }} />
                   <div className="stack" style={{ flex: 1, minWidth: 240 }}><p>Photograph this with your authenticator app, or type the secret there:</p><code className="key-text">{offer.secret.replaceAll(/(.{4})/g, '$1 ').trim()}</code></div>

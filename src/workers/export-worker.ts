@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { csvField } from '@/core/base/csv';
 import type { Entry } from '@/core/ledger/entry';
 import { openForReading } from '@/server/db/database';
-import { BLOCK, STRETCH, type ExportReply, type ExportTask } from '@/server/exporting/ledger-exporter';
+import { BLOCK, STRETCH, type ExportReply, type ExportTask, type ExportWord } from '@/server/exporting/ledger-exporter';
 import { entriesWhere, personalOf } from '@/server/repositories/ledger-reader';
 import { allNames } from '@/server/repositories/organisation-repository';
 import { EXPORT_COLUMNS, toLedgerRow } from '@/server/services/ledger-rows';
@@ -18,10 +18,15 @@ const { read: db, close } = openForReading(databaseUrl);
 
 let credit = 0;
 let wake: () => void = () => undefined;
-parentPort?.on('message', (more: number) => { credit += more; wake(); });
+let stopped = false;
+parentPort?.on('message', (word: ExportWord) => {
+  if (word === 'stop') stopped = true;
+  else credit += word;
+  wake();
+});
 
 async function send(text: string): Promise<void> {
-  while (credit === 0) await new Promise<void>((resolve) => { wake = resolve; });
+  while (credit === 0 && !stopped) await new Promise<void>((resolve) => { wake = resolve; });
   credit--;
   const piece = new TextEncoder().encode(text);
   parentPort?.postMessage({ piece } satisfies ExportReply, [piece.buffer]);
@@ -47,8 +52,10 @@ async function linesOf(block: string): Promise<{ readonly text: string; readonly
   return { text, last: read.at(-1)?.entry.sequence ?? 0 };
 }
 
-for (let end = upTo - first * STRETCH; end > 0; end -= every * STRETCH) {
-  for (let before = end + 1; ; ) {
+// “stopped” is set between two blocks, by a message that comes while one waits.
+const goesOn = (): boolean => !stopped;
+for (let end = upTo - first * STRETCH; end > 0 && goesOn(); end -= every * STRETCH) {
+  for (let before = end + 1; goesOn(); ) {
     const [block] = await db.all<{ rows: string | null }>(entriesWhere(filter, span, { after: end - STRETCH, before }, BLOCK));
     if (block?.rows == null) break;
     const { text, last } = await linesOf(block.rows);

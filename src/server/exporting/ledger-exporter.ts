@@ -11,6 +11,8 @@ export const STRETCH = AHEAD * BLOCK;
 
 /** What a thread is told: which entries, up to which, from which database, and which stretches are its own. */
 export type ExportTask = { readonly databaseUrl: string; readonly filter: EntryFilter; readonly span: Span; readonly upTo: number; readonly first: number; readonly every: number };
+/** What it is sent while it works: how many more pieces are wanted, or that it is to stop. */
+export type ExportWord = number | 'stop';
 /** What it answers with: a piece of the file, or that a stretch is over. */
 export type ExportReply = { readonly piece: Uint8Array } | { readonly over: true };
 
@@ -49,9 +51,15 @@ function startThread(file: string, task: ExportTask): Thread {
   worker.on('message', (reply: ExportReply) => { replies.push(reply); wake(); });
   worker.on('error', (error: unknown) => { failed.error = error instanceof Error ? error : new Error('The export failed.'); wake(); });
   worker.on('exit', (code) => { if (code !== 0) failed.error ??= new Error(`The export ended early (${String(code)}).`); wake(); });
-  worker.postMessage(AHEAD);
+  const over = new Promise<void>((resolve) => { worker.on('exit', () => { resolve(); }); });
+  const tell = (word: ExportWord): void => { worker.postMessage(word); };
+  tell(AHEAD);
   return {
-    end: () => worker.terminate(),
+    // Never ended from outside: a thread that is ended inside the database's own code takes the whole process with it.
+    end: () => {
+      tell('stop');
+      return over;
+    },
     nextStretch: async function* () {
       for (;;) {
         const reply = replies.shift();
@@ -61,7 +69,7 @@ function startThread(file: string, task: ExportTask): Thread {
         } else if ('over' in reply) {
           return;
         } else {
-          worker.postMessage(1);
+          tell(1);
           yield reply.piece;
         }
       }

@@ -1,5 +1,6 @@
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import type { RequestRow } from '@/contracts/requests';
+import type { Elsewhere } from '@/core/insight/elsewhere';
 import type { Silence } from '@/core/insight/never-opened';
 
 export type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
@@ -7,8 +8,5 @@ export type EndingRow = { readonly dispatchId: DispatchId; readonly reference: s
 export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[]; readonly recipients: readonly RecipientId[] };
 export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
-/** An organisation seen where nobody of theirs was seen before. */
-export type ElsewhereRow = { readonly organisation: string; readonly place: string; readonly opens: number; readonly since: string; readonly usual: readonly string[] };
-
 /** What needs somebody, today. */
-export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly ElsewhereRow[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };
+export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

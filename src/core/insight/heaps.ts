@@ -1,3 +1,4 @@
+import type { Seen } from '@/core/insight/elsewhere';
 import { KINDS, type Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 
@@ -27,7 +28,7 @@ export type Counts = {
 };
 
 /** A set of heaps that can be added to and counted. */
-export type Heaps = { readonly put: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; readonly size: () => number };
+export type Heaps = { readonly put: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (kind: Kind) => Seen[]; readonly size: () => number };
 
 /** Words as small numbers, so that a million comparisons are of numbers. */
 function createWords() {
@@ -68,6 +69,22 @@ export function createHeaps(): Heaps {
 
   return {
     size: () => rows.size,
+    seen: (kind) => {
+      const wanted = words.kind.find(kind);
+      const found = new Map<number, { first: number; entries: number; organisation: number; place: number }>();
+      for (let i = 0; i < rows.size; i++) {
+        if (columns.kind[i] !== wanted) continue;
+        const [d, p, o, n] = [columns.day[i] ?? 0, columns.place[i] ?? 0, columns.organisation[i] ?? 0, columns.entries[i] ?? 0];
+        const key = o * words.place.words.length + p;
+        const known = found.get(key);
+        if (known === undefined) found.set(key, { first: d, entries: n, organisation: o, place: p });
+        else {
+          known.entries += n;
+          if ((words.day.words[d] ?? '') < (words.day.words[known.first] ?? '')) known.first = d;
+        }
+      }
+      return [...found.values()].map(({ first, entries, organisation, place }) => ({ organisation: words.organisation.words[organisation] ?? '', place: words.place.words[place] ?? '', first: words.day.words[first] ?? '', entries }));
+    },
     put: (heap) => {
       const numbers = DIMENSIONS.map((name) => words[name].numberOf(heap[name]));
       const key = numbers.join(' ');

@@ -1,12 +1,14 @@
 import 'server-only';
 import { and, eq, gte, sql } from 'drizzle-orm';
+import type { Seen } from '@/core/insight/elsewhere';
 import type { EntryFilter } from '@/core/insight/filter';
+import type { Kind } from '@/core/insight/kinds';
 import { createHeaps, type Counts, type Heap, type Heaps } from '@/core/insight/heaps';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerDays, ledgerPairs } from '@/server/db/schema';
 
 /** Counts entries by the heaps they were put on as they were written. */
-export type LedgerCounts = { readonly count: (filter: EntryFilter) => Promise<Counts> };
+export type LedgerCounts = { readonly count: (filter: EntryFilter) => Promise<Counts>; readonly seen: (kind: Kind) => Promise<Seen[]> };
 
 /** A heap as SQLite hands it over: one text for many rows costs a tenth of rows one by one. */
 type HeapTuple = readonly [Heap['day'], Heap['kind'], Heap['outcome'], string, string, string, number, number];
@@ -34,6 +36,10 @@ export function createLedgerCounts(db: Reading): LedgerCounts {
     if (tuples.length > 0) seen = Math.max(seen, putAll(held, tuples));
   };
   return {
+    seen: async (kind) => {
+      await refresh();
+      return held.seen(kind);
+    },
     count: async (filter) => {
       const { document, recipient, dispatch, ...narrow } = filter;
       if (document === undefined && recipient === undefined && dispatch === undefined) {

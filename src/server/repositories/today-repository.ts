@@ -51,13 +51,3 @@ export async function unopened(db: Reading, now: number) {
 export async function undelivered(db: Reading, limit: number) {
   return db.select({ dispatchId: outbox.dispatchId, recipientId: outbox.recipientId, subject: outbox.subject, address: outbox.toAddress, attempts: outbox.attempts, problem: outbox.lastError, state: outbox.state }).from(outbox).where(and(ne(outbox.state, 'delivered'), gt(outbox.attempts, 0))).orderBy(desc(outbox.createdAt)).limit(limit);
 }
-
-/** Places that opens of an organisation came from for the first time on or after a day, where it was seen elsewhere before. */
-export async function seenElsewhere(db: Reading, since: string, limit: number) {
-  const rows = await db.all<{ organisation: string; place: string; opens: number; since: string; usual: string }>(sql`
-    WITH seen AS (SELECT organisation, place, min(day) AS first, sum(entries) AS opens FROM ledger_days WHERE kind = 'opened' AND place <> '' AND organisation <> '' GROUP BY organisation, place)
-    SELECT new.organisation, new.place, new.opens, new.first AS since, (SELECT json_group_array(place) FROM (SELECT place FROM seen WHERE organisation = new.organisation AND first < ${since} ORDER BY opens DESC LIMIT 3)) AS usual
-    FROM seen new WHERE new.first >= ${since} AND EXISTS (SELECT 1 FROM seen old WHERE old.organisation = new.organisation AND old.first < ${since})
-    ORDER BY new.first DESC, new.opens DESC LIMIT ${limit}`);
-  return rows.map(({ usual, ...row }) => ({ ...row, usual: JSON.parse(usual) as string[] }));
-}

@@ -9,5 +9,7 @@ export default defineConfig({
     globalSetup: ['tests/support/build-workers.ts'],
     server: { deps: { inline: ['server-only'] } },
     testTimeout: 30_000,
+    // Left to itself it keeps a core free for a watching developer, and half of a small machine idle.
+    maxWorkers: '100%',
   },
 });

@@ -48,7 +48,7 @@ export function ensureBuilt() {
   writeFileSync(BUILT, wanted);
 }
 
-const DEBIAN_TOOLS = { chromium: 'chromium', age: 'age', qpdf: 'qpdf' };
+const DEBIAN_TOOLS = { chromium: 'chromium', age: 'age', qpdf: 'qpdf', pdfdetach: 'poppler-utils' };
 
 function isThere(command) {
   return spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;

@@ -5,6 +5,7 @@ import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/spline-sans-mono';
 import '@/ui/theme/tokens.css';
+import { Awake } from '@/ui/shell/awake';
 import { ThemeRegistry } from '@/ui/theme/theme-registry';
 
 export const metadata: Metadata = { title: 'Embargo', robots: 'noindex, nofollow' };
@@ -17,6 +18,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
       <body>
         <InitColorSchemeScript attribute='[data-scheme="%s"]' defaultMode="system" nonce={nonce} />
         <ThemeRegistry nonce={nonce}>{children}</ThemeRegistry>
+        <Awake />
       </body>
     </html>
   );

@@ -5,14 +5,14 @@ import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { drawPaper } from '../../demo/drawings';
 import { startServed, type Served } from '../support/served';
-import { expectNothingSerious } from './people';
+import { expectNothingSerious, open } from './people';
 
 let served: Served;
 test.beforeAll(async () => { served = await startServed(); });
 test.afterAll(async () => { await served.stop(); });
 
 test('the first visit sets the organisation up, and its recovery key opens what is protected', async ({ page }, info) => {
-  await page.goto(served.url);
+  await open(page, served.url);
   await expect(page.getByRole('heading', { name: 'Set up Embargo' })).toBeVisible();
   await page.getByLabel('Set-up token').fill('not-the-token');
   await page.getByLabel('Name of your organisation').fill('Tern & Quill');
@@ -43,14 +43,14 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/today');
   await expect(page.getByText('nothing needs you')).toBeVisible();
-  await page.goto(`${served.url}/dispatches`);
+  await open(page, `${served.url}/dispatches`);
   // A new product says what to do, on every screen, and has no mailroom: real mail is not read by staff.
   await expect(page.getByText('Nothing was sent yet')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Mailroom' })).toHaveCount(0);
 
-  await page.goto(`${served.url}/compose`);
+  await open(page, `${served.url}/compose`);
   await expect(page.getByText('No mail server is set up here')).toBeVisible();
-  await page.goto(`${served.url}/documents`);
+  await open(page, `${served.url}/documents`);
   const pdf = await drawPaper({ reference: 'R-1', title: 'Keel', kind: 'lines', pages: 1 });
   await page.locator('input[type=file]').setInputFiles({ name: 'Keel.pdf', mimeType: 'application/pdf', buffer: Buffer.from(pdf) });
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
@@ -62,6 +62,6 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   expect(served.printed()).not.toContain('AGE-SECRET-KEY');
 
   // Set-up is over once it was done.
-  await page.goto(`${served.url}/set-up`);
+  await open(page, `${served.url}/set-up`);
   await expect(page).not.toHaveURL(/set-up/);
 });

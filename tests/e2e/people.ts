@@ -4,6 +4,12 @@ import { expect, type Browser, type Page } from '@playwright/test';
 
 const PASSWORD = 'harbour-lights-412';
 
+/** Goes there and waits until the page answers: a click before that is lost. */
+export async function open(page: Page, address: string): Promise<void> {
+  await page.goto(address);
+  await page.locator('html[data-awake]').waitFor();
+}
+
 type Cookies = Awaited<ReturnType<ReturnType<Page['context']>['cookies']>>;
 /** The session of the first sign-in: signing in is limited, and one session serves them all. */
 let session: Cookies = [];
@@ -11,10 +17,10 @@ let session: Cookies = [];
 export async function signIn(page: Page): Promise<void> {
   if (session.length > 0) {
     await page.context().addCookies(session);
-    await page.goto('/today');
+    await open(page, '/today');
     return;
   }
-  await page.goto('/sign-in');
+  await open(page, '/sign-in');
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/today');
@@ -32,7 +38,7 @@ const codeMails = (staff: Page) => staff.locator('table.list a', { hasText: 'is 
 
 /** How many codes a mailbox holds, to know a new one by. */
 export async function countCodes(staff: Page, address: string): Promise<number> {
-  await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
+  await open(staff, `/mailroom?address=${encodeURIComponent(address)}`);
   return codeMails(staff).count();
 }
 
@@ -45,7 +51,7 @@ export async function newestCode(staff: Page, address: string, before = 0): Prom
 export async function linkFor(staff: Page, address: string, subject: string): Promise<string> {
   const message = staff.locator('table.list a', { hasText: subject }).first();
   await expect(async () => {
-    await staff.goto(`/mailroom?address=${encodeURIComponent(address)}`);
+    await open(staff, `/mailroom?address=${encodeURIComponent(address)}`);
     await expect(message).toBeVisible({ timeout: 500 });
   }).toPass({ timeout: 15_000 });
   await message.click();
@@ -56,7 +62,7 @@ export async function prove(browser: Browser, staff: Page, link: string, address
   const context = await browser.newContext({ viewport });
   const page = await context.newPage();
   const before = await countCodes(staff, address);
-  await page.goto(link);
+  await open(page, link);
   await page.getByLabel('Your address').fill(address);
   await page.getByRole('button', { name: 'Mail me a code' }).click();
   await expect(page.getByRole('heading', { name: 'Enter the code' })).toBeVisible();

@@ -1,10 +1,10 @@
 // The picture of access over time, worked with by pointer and by keys.
 import { expect, test, type Page } from '@playwright/test';
-import { expectNothingSerious, signIn } from './people';
+import { expectNothingSerious, open, signIn } from './people';
 
 async function openTender(page: Page): Promise<void> {
   await signIn(page);
-  await page.goto('/dispatches');
+  await open(page, '/dispatches');
   await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
   await expect(page.getByRole('grid', { name: 'Access over time' })).toBeVisible();
 }
@@ -74,8 +74,8 @@ test('anything is found from anywhere, and the keys are listed, without a pointe
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('a day earlier or later');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await page.goto('/find?q=%25');
+  await open(page, '/find?q=%25');
   await expect(page.getByText('Nothing is called that')).toBeVisible();
-  await page.goto('/find?q=kelder');
+  await open(page, '/find?q=kelder');
   await expect(page.getByRole('link', { name: 'Petra Lind' })).toBeVisible();
 });

@@ -1,7 +1,7 @@
 // The whole job in the browser on PDFs that nobody here made.
 import { expect, test, type Page } from '@playwright/test';
 import { realDocument, withBrokenTable } from '../support/real-documents';
-import { linkFor, prove, signIn } from './people';
+import { linkFor, open, prove, signIn } from './people';
 
 const ADDRESS = 'anders.lyng@ferrow.example';
 const files = [
@@ -24,14 +24,14 @@ async function coloursOf(reader: Page, page: number): Promise<number> {
 test('long, full of pictures, or with a broken table, they are protected, sent, read to the last page and kept', async ({ page, browser }) => {
   test.setTimeout(150_000);
   await signIn(page);
-  await page.goto('/documents');
+  await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page.locator('input[type=file]').setInputFiles(files.map(({ name, buffer }) => ({ name, buffer, mimeType: 'application/pdf' })));
   await page.getByRole('button', { name: 'Encrypt 3 files' }).click();
   await expect(page.getByText('Protected. The clear original')).toHaveCount(3, { timeout: 30_000 });
   for (const { title, pages } of files) await expect(page.getByRole('row', { name: title }).getByRole('cell', { name: String(pages), exact: true })).toBeVisible();
 
-  await page.goto('/compose');
+  await open(page, '/compose');
   for (const { title } of files) await page.getByRole('checkbox', { name: title }).check();
   await page.getByLabel('Addresses').fill(ADDRESS);
   for (const right of ['copy', 'print', 'keep']) await page.getByRole('checkbox', { name: right, exact: true }).check();
@@ -58,6 +58,6 @@ test('long, full of pictures, or with a broken table, they are protected, sent, 
   }
   await reader.context().close();
 
-  await page.goto('/ledger?kind=taken');
+  await open(page, '/ledger?kind=taken');
   await expect(page.getByText('kept a copy').first()).toBeVisible();
 });

@@ -1,21 +1,21 @@
 // Every screen: nothing serious for those who need assistance, in both schemes; and the keyboard alone.
 import { expect, test, type Page } from '@playwright/test';
-import { expectNothingSerious, signIn } from './people';
+import { expectNothingSerious, open, signIn } from './people';
 
 const SCREENS = ['/today', '/dispatches', '/compose', '/documents', '/people', '/ledger', '/terms', '/settings', '/you', '/mailroom?address=solheim%40meridian.example', '/find?q=hull', '/documents?q=nothing-of-this-name', '/people?q=nobody-of-this-name', '/ledger?organisation=Nobody'];
 
 async function everyScreen(page: Page, screens = SCREENS, rules?: readonly string[]): Promise<void> {
   await signIn(page);
   for (const screen of screens) {
-    await page.goto(screen);
+    await open(page, screen);
     await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
     await expectNothingSerious(page, rules);
   }
-  await page.goto('/people');
+  await open(page, '/people');
   await page.getByRole('table', { name: 'People' }).getByRole('link').first().click();
   await expect(page.getByRole('region', { name: 'Known' })).toBeVisible();
   await expectNothingSerious(page, rules);
-  await page.goto('/documents');
+  await open(page, '/documents');
   await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().click();
   await expect(page.getByRole('region', { name: 'Versions' })).toBeVisible();
   await expectNothingSerious(page, rules);
@@ -34,7 +34,7 @@ test('the keys are listed, search is a key away, and a list is walked without a 
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('/');
   await page.keyboard.press('Escape');
-  await page.goto('/documents');
+  await open(page, '/documents');
   // Typed again where the page was not yet awake.
   await expect(async () => {
     await page.getByLabel('Search').fill('');

@@ -1,6 +1,6 @@
 // The day of the demo, worked through as an administrator would.
 import { expect, test } from '@playwright/test';
-import { expectNothingSerious, linkFor, prove, signIn } from './people';
+import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 test('the surveyor who asks for time is given it, and reads on until then', async ({ page, browser }) => {
   await signIn(page);
@@ -54,7 +54,7 @@ test('the yard that opened from the wrong country is found from Today, on the ma
   await page.getByLabel('Name of the view').fill('Lowtide far away');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('link', { name: 'Lowtide far away' })).toBeVisible();
-  await page.goto('/ledger');
+  await open(page, '/ledger');
   await page.getByRole('link', { name: 'Lowtide far away' }).click();
   await expect(page.getByRole('link', { name: 'Remove the filter Lowtide Engineering' })).toBeVisible();
   await page.getByRole('button', { name: 'Drop “Lowtide far away”' }).click();
@@ -84,7 +84,7 @@ test('the person who left loses everything, after it was said what that is, and 
 
 test('the tender that closed: rights are narrowed for several together, somebody is added, links are carried by hand', async ({ page }) => {
   await signIn(page);
-  await page.goto('/dispatches');
+  await open(page, '/dispatches');
   await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
   const rows = page.getByRole('row').filter({ has: page.getByRole('gridcell') });
   await rows.first().click({ position: { x: 20, y: 12 } });
@@ -104,7 +104,7 @@ test('the tender that closed: rights are narrowed for several together, somebody
   await add.getByRole('button', { name: 'Add to this sending' }).click();
   await expect(page.getByRole('grid', { name: 'Access over time' })).toContainText('Greta Holt');
 
-  await page.goto('/compose');
+  await open(page, '/compose');
   await page.getByRole('group', { name: 'Documents to send' }).getByRole('checkbox').first().check();
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
   await page.getByLabel('Addresses').fill('by.hand@ferrow.example');
@@ -116,7 +116,7 @@ test('the tender that closed: rights are narrowed for several together, somebody
 
 test('documents are filed together: moved, marked, handed over', async ({ page }) => {
   await signIn(page);
-  await page.goto('/documents');
+  await open(page, '/documents');
   await page.getByRole('button', { name: 'New folder' }).click();
   await page.getByLabel('Name of the folder').fill('To be archived');
   await page.getByRole('button', { name: 'Make it' }).click();

@@ -1,13 +1,13 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { drawPaper } from '../../demo/drawings';
-import { expectNothingSerious, linkFor, prove, signIn } from './people';
+import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 test('a document is encrypted, sent, read, revoked while it is read, and on the record', async ({ page, browser }, info) => {
   await signIn(page);
   const file = info.outputPath('Berth drawing.pdf');
   writeFileSync(file, await drawPaper({ reference: 'E2E-1', title: 'Berth drawing', kind: 'arrangement', pages: 2 }));
-  await page.goto('/documents');
+  await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page.locator('input[type=file]').setInputFiles(file);
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
@@ -35,7 +35,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   expect(picture).toContain('/pages/1');
   expect((await reader.request.get(picture)).status()).toBe(401);
 
-  await page.goto(dispatchUrl);
+  await open(page, dispatchUrl);
   await page.getByRole('row', { name: /^lena.berg@ferrow.example/ }).click();
   await page.getByRole('button', { name: 'Revoke 1…' }).click();
   await page.getByRole('button', { name: 'Revoke 1', exact: true }).click();
@@ -44,13 +44,13 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   expect(Date.now() - since).toBeLessThan(2_500);
   await expect(reader.locator('.page img')).toHaveCount(0);
 
-  await page.goto('/ledger');
+  await open(page, '/ledger');
   await page.getByRole('link', { name: 'only failed' }).click();
   await expect(page.getByText('No entry passes these filters')).toBeVisible();
-  await page.goto('/ledger');
+  await open(page, '/ledger');
   await expect(page.getByText('revoked access').first()).toBeVisible();
   await expectNothingSerious(page);
-  await page.goto(dispatchUrl);
+  await open(page, dispatchUrl);
   await page.getByRole('row', { name: /^lena.berg@ferrow.example/ }).click();
   await page.getByRole('button', { name: 'Reinstate 1' }).click();
   await reader.reload();
@@ -60,7 +60,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
 
 test('a half-made dispatch survives the page, with a person set apart, until it is discarded', async ({ page }) => {
   await signIn(page);
-  await page.goto('/compose');
+  await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page.getByLabel('Addresses').fill('mira.kolbe@brackwater.example, jonas.feld@brackvater.example');
   await expect(page.getByText('New, and one letter away from jonas.feld@brackwater.example')).toBeVisible();
@@ -69,7 +69,7 @@ test('a half-made dispatch survives the page, with a person set apart, until it 
   await page.getByLabel('Subject').fill('Left half made');
   await expect(page.getByText('kept as a draft')).toBeVisible();
 
-  await page.goto('/compose');
+  await open(page, '/compose');
   await page.getByRole('link', { name: /^Left half made/ }).click();
   await expect(page.getByLabel('Subject')).toHaveValue('Left half made');
   await expect(page.getByRole('checkbox', { name: 'Weight list' })).toBeChecked();
@@ -91,7 +91,7 @@ test('a forwarded link opens nothing for a stranger, on a phone', async ({ page,
 
 test('what is not a PDF is refused in words, and a wrong origin is not served', async ({ page, request }) => {
   await signIn(page);
-  await page.goto('/documents');
+  await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page.locator('input[type=file]').setInputFiles({ name: 'report.pdf', mimeType: 'application/pdf', buffer: Buffer.from('Dear all,') });
   await page.getByRole('button', { name: 'Encrypt this file' }).click();

@@ -1,6 +1,6 @@
 // The demo's bar: somebody else's mailbox, another place and device, and the clock put forward. Last, since the clock stays.
 import { expect, test } from '@playwright/test';
-import { countCodes, linkFor, newestCode, signIn } from './people';
+import { countCodes, linkFor, newestCode, open, signIn } from './people';
 
 test('one steps into a mailbox, opens from elsewhere on another device, and sees access end with time', async ({ page, context }) => {
   await signIn(page);
@@ -15,7 +15,7 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   const link = await linkFor(page, 'wilma.aske@ferrow.example', 'Tender round 1');
   const reader = await context.newPage();
   const before = await countCodes(page, 'wilma.aske@ferrow.example');
-  await reader.goto(link);
+  await open(reader, link);
   await reader.getByLabel('Your address').fill('wilma.aske@ferrow.example');
   await reader.getByRole('button', { name: 'Mail me a code' }).click();
   await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
@@ -24,10 +24,10 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   await reader.getByRole('button', { name: 'Go on' }).click();
   await reader.getByRole('button', { name: 'Read' }).first().click();
   await expect(reader.locator('.page img').first()).toBeVisible();
-  await page.goto('/ledger?place=Costa+Brume&kind=opened');
+  await open(page, '/ledger?place=Costa+Brume&kind=opened');
   await expect(page.locator('table.list tbody tr').first()).toContainText('Wilma Aske');
 
-  await page.goto('/today');
+  await open(page, '/today');
   await bar.getByRole('button', { name: '+ 1 week' }).click();
   await expect(bar).toContainText('put forward');
   await bar.getByRole('button', { name: '+ 1 week' }).click();

@@ -8,7 +8,7 @@ export async function openLedger(config: Config): Promise<{ readonly db: Databas
   const file = config.databaseUrl.replace(/^file:/, '');
   if (!existsSync(file)) throw new ConfigError(`There is no database at ${file}. Set DATA_DIR to the folder the server uses.`);
   const db = await openDatabase(config.databaseUrl);
-  const key = await findServiceKey(db.read);
+  const key = await findServiceKey(db.read, 'issuer');
   if (key === null) throw new ConfigError('This database has no ledger yet.');
   return { db, publicKey: new Uint8Array(key.publicKey) };
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isId, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
+import { DELIVERY_FORMS } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { documentId } from '@/contracts/document';
 
@@ -45,6 +46,8 @@ const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(
 
 /** Whether Embargo mails the links, or the sender carries them. */
 export const DELIVERIES = ['mail', 'by-hand'] as const;
+/** Most bytes of documents that travel with one message: more, and mail servers refuse it. */
+export const MOST_MAILED = 18 * 1024 * 1024;
 
 export const dispatchInput = z.object({
   documents: z.array(documentId).min(1, 'choose at least one document').max(50),
@@ -54,6 +57,10 @@ export const dispatchInput = z.object({
   note: z.string().trim().max(4000),
   watermark,
   delivery: z.enum(DELIVERIES).default('mail'),
+  /** What is handed over: a link, protected files, or both. */
+  form: z.enum(DELIVERY_FORMS).optional(),
+  /** Whether cover pages name the documents. */
+  titleOnCover: z.boolean().optional(),
 });
 export type DispatchInput = z.infer<typeof dispatchInput>;
 export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
@@ -61,7 +68,12 @@ export type DispatchResult = { readonly id: DispatchId; readonly reference: stri
 export const addPeopleInput = z.object({ id: dispatchId, recipients: recipientsInput, terms: termsInput });
 export type AddPeopleInput = z.infer<typeof addPeopleInput>;
 
-export const mailAgainInput = z.object({ id: dispatchId, recipients: z.array(z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person')).min(1).max(MOST_RECIPIENTS) });
+const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
+/** Whose protected file of which document of a sending. */
+export const takeFileInput = z.object({ id: dispatchId, recipient: recipientId, document: documentId });
+export type TakeFileInput = z.infer<typeof takeFileInput>;
+
+export const mailAgainInput = z.object({ id: dispatchId, recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS) });
 export type MailAgainInput = z.infer<typeof mailAgainInput>;
 
 export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000) });

@@ -17,6 +17,8 @@ export const beginUploadInput = z.object({
   bytes: z.number().int().min(0),
   /** The document this becomes a new version of; absent: a document of its own. */
   revises: documentId.optional(),
+  /** Whether the organisation’s recovery key can open it; left out only where somebody chose so. */
+  recoverable: z.boolean().optional(),
 });
 export type BeginUploadInput = z.infer<typeof beginUploadInput>;
 export type BeginUploadResult = { readonly id: UploadId; readonly partBytes: number };

@@ -3,12 +3,14 @@ import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { pino, type Logger } from 'pino';
 import type { RandomSource } from '@/core/base/random';
+import { Secret } from '@/core/base/secret';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { licenceSigner } from '@/core/licence/licence';
 import { createCalendar } from '@/server/clock/calendar';
 import { createDemoClock } from '@/server/clock/demo-clock';
 import { systemClock, type Clock } from '@/server/clock/clock';
 import type { Config } from '@/server/config/env';
+import { createCovers } from '@/server/covers/covers';
 import { openDatabase, type Database } from '@/server/db/database';
 import { createStaffIdentity, type StaffIdentity } from '@/server/identity/staff-identity';
 import { createLimits } from '@/server/limits/limits';
@@ -32,9 +34,9 @@ import type { Deps } from '@/server/services/deps';
 import { record, whereabouts } from '@/server/services/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createKeyring } from '@/server/vault/keyring';
-import { loadMasterKey } from '@/server/vault/master-key';
+import { openMasterKeys } from '@/server/vault/master-key';
 import { nodeHash } from '@/server/vault/node-hash';
-import { createVault, newSigningKey, signerOf, type Vault } from '@/server/vault/vault';
+import { createHashes, createKeyWrap, newSigningKey, signerOf, type KeyWrap } from '@/server/vault/vault';
 
 export type Container = {
   readonly deps: Deps;
@@ -52,14 +54,15 @@ const CLEAR_INTERVAL = 10 * MINUTE;
 const ORIGIN = 'embargo-ledger';
 const MAILROOM_FROM = 'Embargo at Tern & Quill <embargo@tern-quill.example>';
 
-/** The issuer key, made at the first start and wrapped from then on. */
-async function loadIssuer(db: Database, vault: Vault, now: number): Promise<{ readonly privateKey: Uint8Array; readonly publicKey: Uint8Array }> {
+type ServiceKey = { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array };
+
+/** A key of the service itself, made at the first start and wrapped from then on. */
+async function loadServiceKey(db: Database, keyWrap: KeyWrap, name: 'issuer' | 'hashes', make: () => ServiceKey, now: number): Promise<ServiceKey> {
   return db.write(async (tx) => {
-    const found = await findServiceKey(tx);
-    if (found !== null) return { publicKey: new Uint8Array(found.publicKey), privateKey: vault.unwrap({ wrapped: found.wrapped, generation: found.generation }, 'issuer') };
-    const { privateKey, publicKey } = newSigningKey();
-    const { wrapped, generation } = vault.wrap(privateKey, 'issuer');
-    await insertServiceKey(tx, { name: 'issuer', generation, publicKey: Buffer.from(publicKey), wrapped, createdAt: now });
+    const found = await findServiceKey(tx, name);
+    if (found !== null) return { publicKey: new Uint8Array(found.publicKey), privateKey: keyWrap.unwrap(found, name) };
+    const { privateKey, publicKey } = make();
+    await insertServiceKey(tx, { name, ...keyWrap.wrap(privateKey, name), publicKey: Buffer.from(publicKey), createdAt: now });
     return { privateKey, publicKey };
   });
 }
@@ -76,13 +79,15 @@ function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean)
  */
 export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number } = {}): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
-  const vault = createVault(loadMasterKey(config.masterKeyFile));
+  const keyWrap = createKeyWrap(openMasterKeys(config.masterKeyFile));
   const db = await openDatabase(config.databaseUrl);
   const known = await findOrganisation(db.read);
   const demo = options.demo ?? known?.demo ?? false;
   const demoClock = demo ? createDemoClock(known?.clockOffset ?? 0, options.clock?.now) : null;
   const clock = demoClock ?? options.clock ?? systemClock;
-  const issuer = await loadIssuer(db, vault, clock.now());
+  const issuer = await loadServiceKey(db, keyWrap, 'issuer', newSigningKey, clock.now());
+  const hashes = await loadServiceKey(db, keyWrap, 'hashes', () => ({ privateKey: random(32), publicKey: new Uint8Array(0) }), clock.now());
+  const vault = { ...keyWrap, ...createHashes(new Secret(hashes.privateKey)) };
   const calendar = createCalendar(known?.zone ?? 'UTC');
   const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
   const blobs = createDiskBlobStore(path.join(config.dataDir));
@@ -91,6 +96,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     db, clock, calendar, random, vault, blobs, recorder,
     keyring: createKeyring(() => clock.now()),
     renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
+    covers: createCovers(config.fontsDir),
     mailer: chooseMailer(config, db, clock, demo),
     places: demo ? inventedPlaces : createCountryPlaces(config.placesFile),
     counts: createLedgerCounts(db.read),

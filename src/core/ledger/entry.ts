@@ -13,8 +13,9 @@ export const ACTIONS = [
   'mail.delivered', 'mail.failed',
   'recipient.blocked', 'recipient.unblocked', 'recipient.changed',
   'request.asked', 'request.answered', 'settings.changed',
-  'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed',
-  'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept',
+  'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered',
+  'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',
+  'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',
   'ledger.exported', 'demo.changed',
 ] as const;
 export type Action = (typeof ACTIONS)[number];

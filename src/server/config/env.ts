@@ -14,6 +14,7 @@ const raw = z.object({
   MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   MAIL_FROM: z.string().min(3).optional(),
   PLACES_FILE: z.string().min(1).default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
+  FONTS_DIR: z.string().min(1).default('node_modules/@fontsource/atkinson-hyperlegible-next/files'),
   WORKERS_DIR: z.string().min(1).default('build/workers'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
@@ -30,6 +31,8 @@ export type Config = {
   readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
   /** A country database in MaxMind DB format. */
   readonly placesFile: string;
+  /** Fonts of cover pages. */
+  readonly fontsDir: string;
   readonly workersDir: string;
   readonly logLevel: string;
 };
@@ -71,6 +74,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     masterKeyFile: path.resolve(env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key')),
     mail: env.MAIL_URL === undefined ? null : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
     placesFile: path.resolve(env.PLACES_FILE),
+    fontsDir: path.resolve(env.FONTS_DIR),
     workersDir: path.resolve(env.WORKERS_DIR),
     logLevel: env.LOG_LEVEL,
   };

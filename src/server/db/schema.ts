@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { blob, foreignKey, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import type { DeviceId, DispatchId, DocumentId, DraftId, FolderId, GrantId, Id, LicenceId, LinkId, MarkingId, RecipientId, RequestId, StaffId, TermsId, UploadId, VersionId, ViewId } from '@/core/base/ids';
+import type { ConsentId, DeviceId, DispatchId, DocumentId, DraftId, FolderId, GrantId, Id, LicenceId, LinkId, MarkingId, RecipientId, RequestId, StaffId, TermsId, UploadId, VersionId, ViewId } from '@/core/base/ids';
 import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
+import type { DeliveryForm } from '@/core/policy/delivery';
 import type { DraftBody } from '@/core/policy/draft';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 import type { Role } from '@/core/policy/powers';
@@ -17,6 +18,8 @@ export const organisation = sqliteTable('organisation', {
   zone: text().notNull(),
   /** The public half of the recovery pair, or null where the organisation chose none. */
   recoveryKey: text(),
+  /** Whether destroying the keys of several documents needs a second administrator's consent. */
+  twoPeople: integer({ mode: 'boolean' }).notNull().default(false),
   /** A database made as a demo stays one: the demo's powers exist nowhere else. */
   demo: integer({ mode: 'boolean' }).notNull(),
   /** What the demo's clock is ahead of the real one. */
@@ -91,8 +94,9 @@ export const staffTickets = sqliteTable('staff_tickets', {
 
 /** Keys of the service itself, wrapped by the master key. */
 export const serviceKeys = sqliteTable('service_keys', {
-  name: text().$type<'issuer'>().primaryKey(),
+  name: text().$type<'issuer' | 'hashes'>().primaryKey(),
   generation: integer().notNull(),
+  /** Empty where the key has no public half. */
   publicKey: blob({ mode: 'buffer' }).notNull(),
   wrapped: blob({ mode: 'buffer' }).notNull(),
   createdAt: integer().notNull(),
@@ -145,6 +149,8 @@ export const versions = sqliteTable('versions', {
   /** The file key under the master key; null once it was destroyed. */
   wrappedKey: blob({ mode: 'buffer' }),
   keyGeneration: integer().notNull(),
+  /** The public recovery key this file carries a way in for; null: none. */
+  recoveryKey: text(),
   createdAt: integer().notNull(),
   createdBy: text().$type<StaffId>().notNull().references(() => staff.id),
 }, (table) => [uniqueIndex('versions_number').on(table.documentId, table.number)]);
@@ -162,6 +168,7 @@ export const uploads = sqliteTable('uploads', {
   headerBytes: integer().notNull(),
   wrappedKey: blob({ mode: 'buffer' }).notNull(),
   keyGeneration: integer().notNull(),
+  recoveryKey: text(),
   createdAt: integer().notNull(),
   updatedAt: integer().notNull(),
 });
@@ -186,6 +193,10 @@ export const dispatches = sqliteTable('dispatches', {
   watermark: text().notNull(),
   /** Whether Embargo mailed the links, or the sender carried them. */
   delivery: text().$type<'mail' | 'by-hand'>().notNull().default('mail'),
+  /** What is handed over: a link to read by, the document in a protected file, or both. */
+  form: text().$type<DeliveryForm>().notNull().default('link'),
+  /** Whether a protected file's cover page names the document. */
+  titleOnCover: integer({ mode: 'boolean' }).notNull().default(false),
   sentBy: text().$type<StaffId>().notNull().references(() => staff.id),
   sentAt: integer().notNull(),
 });
@@ -237,6 +248,18 @@ export const grants = sqliteTable('grants', {
   index('grants_document').on(table.documentId, table.recipientId),
   index('grants_recipient').on(table.recipientId),
 ]);
+
+/** What one administrator asked for and a second one has to agree to. */
+export const consents = sqliteTable('consents', {
+  id: text().$type<ConsentId>().primaryKey(),
+  documents: text({ mode: 'json' }).$type<readonly DocumentId[]>().notNull(),
+  reason: text().notNull(),
+  state: text().$type<'waiting' | 'agreed' | 'declined'>().notNull(),
+  askedBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  askedAt: integer().notNull(),
+  answeredBy: text().$type<StaffId>().references(() => staff.id),
+  answeredAt: integer(),
+}, (table) => [index('consents_state').on(table.state, table.askedAt)]);
 
 /** What a recipient asks of whoever answers for a grant: more time, or a right. */
 export const requests = sqliteTable('requests', {
@@ -321,6 +344,8 @@ export const outbox = sqliteTable('outbox', {
   subject: text().notNull(),
   /** Plain text of the message; an HTML part is made from it on delivery. Emptied once a code was delivered. */
   body: text().notNull(),
+  /** Versions that travel with it, each as a protected file made when it is delivered. */
+  attached: text({ mode: 'json' }).$type<readonly VersionId[]>().notNull().default(sql`'[]'`),
   state: text().$type<'waiting' | 'delivered' | 'failed'>().notNull(),
   attempts: integer().notNull().default(0),
   nextAttemptAt: integer().notNull(),

@@ -47,8 +47,8 @@ function stackOnly(error: Error): string {
   return (error.stack ?? '').split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 12).join('\n');
 }
 
-/** Bytes that are sent while they are being made, as a download. */
-export function byteStream(pieces: AsyncGenerator<Uint8Array, void>, type: string, name: string): Response {
+/** Bytes that are sent while they are being made, as a download; `length` where it is known before. */
+export function byteStream(pieces: AsyncGenerator<Uint8Array, void>, type: string, name: string, length?: number): Response {
   const body = new ReadableStream<Uint8Array>({
     pull: async (controller) => {
       const { done, value } = await pieces.next();
@@ -57,7 +57,7 @@ export function byteStream(pieces: AsyncGenerator<Uint8Array, void>, type: strin
     },
     cancel: async () => { await pieces.return(undefined); },
   });
-  return new Response(body, { headers: { ...NO_STORE, 'content-type': type, ...asDownload(name) } });
+  return new Response(body, { headers: { ...NO_STORE, 'content-type': type, ...(length === undefined ? {} : { 'content-length': String(length) }), ...asDownload(name) } });
 }
 
 /** Server-sent events (HTML Living Standard §9.2): an event of this name whenever `subscribe` says so, and a beat that keeps proxies from closing. */

@@ -1,3 +1,5 @@
+import type { DeliveryForm } from '@/core/policy/delivery';
+
 /** What a recipient is told about one sending. */
 export type DispatchMailFacts = {
   readonly senderName: string;
@@ -10,6 +12,8 @@ export type DispatchMailFacts = {
   readonly until: number | null;
   readonly link: string;
   readonly address: string;
+  /** What the message brings. */
+  readonly form: DeliveryForm;
 };
 
 /** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
@@ -17,17 +21,25 @@ export function momentWords(moment: number, zone: string): string {
   return `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(moment)} (${zone})`;
 }
 
-/** The message that brings the link. It names sender and organisation first and asks for nothing but the address. */
+/** How to get to what was sent. */
+function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
+  const proof = `prove that ${address} is your address. You will be mailed a code; there is no account to make and nothing to install.`;
+  const attached = titles.length === 1 ? 'It is attached, encrypted, as a PDF' : 'They are attached, encrypted, as PDFs';
+  if (form === 'link') return [`To read, open this link and ${proof}`, link];
+  if (form === 'file') return [`${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: follow its link, or point a phone at its code, and ${proof}`];
+  return [`To read, open this link and ${proof}`, link, `${attached} as well; the first page leads to the same place.`];
+}
+
+/** The message that brings the link or the protected files. It names sender and organisation first and asks for nothing but the address. */
 export function dispatchMail(facts: DispatchMailFacts): { readonly subject: string; readonly body: string } {
   const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, facts.until === null ? null : `until ${momentWords(facts.until, facts.zone)}`].filter((part) => part !== null).join(' ');
   const body = [
     `${facts.senderName} of ${facts.organisation} has sent you ${facts.titles.length === 1 ? 'a protected document' : 'protected documents'}:`,
     facts.titles.map((title) => `  ${title}`).join('\n'),
     ...(facts.note === '' ? [] : [facts.note]),
-    `To read, open this link and prove that ${facts.address} is your address. You will be mailed a code; there is no account to make and nothing to install.`,
-    facts.link,
+    ...wayIn(facts),
     ...(window === '' ? [] : [`You can open it ${window}.`]),
-    'The link is for you alone: somebody else who opens it is asked for this same address. If you were not expecting this, ask the sender by a way you already know.',
+    'This is for you alone: somebody else who opens it is asked for this same address. If you were not expecting this, ask the sender by a way you already know.',
   ];
   return { subject: facts.subject, body: body.join('\n\n') };
 }

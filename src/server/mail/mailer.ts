@@ -1,5 +1,7 @@
+/** A PDF that travels with a message, made while it is read. */
+export type Attachment = { readonly name: string; readonly read: () => AsyncIterable<Uint8Array> };
 /** A message to one person, before it is put into MIME. */
-export type Mail = { readonly id: string; readonly to: string; readonly subject: string; readonly text: string };
+export type Mail = { readonly id: string; readonly to: string; readonly subject: string; readonly text: string; readonly attachments?: readonly Attachment[] };
 
 /** Hands a message over for delivery. @throws MailError where that failed */
 export type Mailer = { readonly deliver: (mail: Mail) => Promise<void>; readonly close: () => void };

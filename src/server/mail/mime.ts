@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import type { SendMailOptions } from 'nodemailer';
 import MailComposer from 'nodemailer/lib/mail-composer';
 import type { Mail } from '@/server/mail/mailer';
@@ -18,6 +19,7 @@ export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOption
   return {
     from, to: mail.to, subject: mail.subject, text: mail.text, html: toHtml(mail.text), date,
     messageId: `<${mail.id}@${domain}>`,
+    attachments: (mail.attachments ?? []).map(({ name, read }) => ({ filename: name, content: Readable.from(read()), contentType: 'application/pdf' })),
     headers: { 'Auto-Submitted': 'auto-generated' }, // RFC 3834: keeps out-of-office replies away
   };
 }

@@ -1,13 +1,13 @@
 import 'server-only';
 import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
-import type { DocumentId, FolderId, MarkingId, StaffId, UploadId } from '@/core/base/ids';
+import type { DocumentId, FolderId, MarkingId, StaffId, UploadId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, grants, licences, markings, staff, uploads, versions } from '@/server/db/schema';
 import { holding } from '@/server/repositories/holding';
 
 export type UploadRow = typeof uploads.$inferSelect;
 
-export async function findUpload(db: Reading, id: UploadId, owner: StaffId): Promise<UploadRow | null> {
+export async function findUpload(db: Reading | Transaction, id: UploadId, owner: StaffId): Promise<UploadRow | null> {
   const [row] = await db.select().from(uploads).where(and(eq(uploads.id, id), eq(uploads.staffId, owner)));
   return row ?? null;
 }
@@ -134,4 +134,10 @@ export async function setDocumentReinstated(tx: Transaction, id: DocumentId): Pr
 export async function revokedDocumentIds(db: Reading): Promise<DocumentId[]> {
   const rows = await db.select({ id: documents.id }).from(documents).where(sql`${documents.revokedAt} IS NOT NULL`);
   return rows.map((row) => row.id);
+}
+
+/** Plain bytes of these versions together. */
+export async function bytesOfVersions(db: Reading | Transaction, ids: readonly VersionId[]): Promise<number> {
+  const rows = await db.select({ bytes: versions.bytes }).from(versions).where(inArray(versions.id, [...ids]));
+  return rows.reduce((sum, { bytes }) => sum + bytes, 0);
 }

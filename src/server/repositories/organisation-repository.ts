@@ -21,8 +21,8 @@ export async function setClockOffset(tx: Transaction, clockOffset: number): Prom
   await tx.update(organisation).set({ clockOffset }).where(eq(organisation.id, ONLY_ROW));
 }
 
-export async function findServiceKey(db: Reading | Transaction) {
-  const [row] = await db.select().from(serviceKeys).where(eq(serviceKeys.name, 'issuer'));
+export async function findServiceKey(db: Reading | Transaction, name: 'issuer' | 'hashes') {
+  const [row] = await db.select().from(serviceKeys).where(eq(serviceKeys.name, name));
   return row ?? null;
 }
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
 import type { DeviceId, DispatchId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { challenges, devices, dispatches, documents, grants, licencePages, licences, links, recipients, staff, versions } from '@/server/db/schema';
@@ -30,8 +30,14 @@ export async function findRecipientByAddress(db: Reading, address: string) {
   return row ?? null;
 }
 
+/** The documents that a dispatch carries. */
+function carriedBy(db: Reading, dispatch: DispatchId) {
+  return db.selectDistinct({ id: grants.documentId }).from(grants).where(eq(grants.dispatchId, dispatch));
+}
+
+/** Whether somebody was given a document of this dispatch, through it or another one. */
 export async function isAddressed(db: Reading, dispatch: DispatchId, recipient: RecipientId): Promise<boolean> {
-  return (await db.$count(grants, and(eq(grants.dispatchId, dispatch), eq(grants.recipientId, recipient)))) > 0;
+  return (await db.$count(grants, and(inArray(grants.documentId, carriedBy(db, dispatch)), eq(grants.recipientId, recipient)))) > 0;
 }
 
 export async function insertChallenge(tx: Transaction, row: typeof challenges.$inferInsert): Promise<void> {
@@ -80,14 +86,17 @@ export async function endDevice(tx: Transaction, id: DeviceId, now: number): Pro
   await tx.update(devices).set({ endedAt: now }).where(eq(devices.id, id));
 }
 
-/** The documents of a dispatch, for this recipient. */
+/**
+ * The documents of a dispatch that this recipient was given: through it, or, where a protected file
+ * went from hand to hand and reached somebody who has it from elsewhere, through another one.
+ */
 export async function documentsFor(db: Reading, dispatch: DispatchId, recipient: RecipientId) {
   return db
-    .select({ document: documents, version: versions })
+    .selectDistinct({ document: documents, version: versions })
     .from(grants)
     .innerJoin(documents, eq(documents.id, grants.documentId))
     .innerJoin(versions, eq(versions.id, documents.versionId))
-    .where(and(eq(grants.dispatchId, dispatch), eq(grants.recipientId, recipient)))
+    .where(and(inArray(grants.documentId, carriedBy(db, dispatch)), eq(grants.recipientId, recipient)))
     .orderBy(documents.reference);
 }
 

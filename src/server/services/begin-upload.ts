@@ -24,19 +24,20 @@ export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUpl
   if (revises !== undefined) await deps.db.write((tx) => needDocument(tx, actor, revises));
   const organisation = await findOrganisation(deps.db.read);
   const versionId = newId('version', deps.random);
-  const { fileKey, stanzas } = await newFileKey(organisation?.recoveryKey == null ? [] : [organisation.recoveryKey]);
+  const recoveryKey = input.recoverable !== false ? (organisation?.recoveryKey ?? null) : null;
+  const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
   const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
-  const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
   const id = newId('upload', deps.random);
   const now = deps.clock.now();
 
   await deps.blobs.writeAt(versionId, 0, head(header, deps.random(PAYLOAD_NONCE)));
-  await deps.db.write((tx) =>
-    insertUpload(tx, {
+  await deps.db.write((tx) => {
+    const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
+    return insertUpload(tx, {
       id, versionId, staffId: actor.id, documentId: revises ?? null, fileName: input.fileName, declaredBytes: input.bytes, receivedBytes: 0,
-      blobKey: versionId, headerBytes: header.length, wrappedKey: wrapped, keyGeneration: generation, createdAt: now, updatedAt: now,
-    }),
-  );
+      blobKey: versionId, headerBytes: header.length, wrappedKey: wrapped, keyGeneration: generation, recoveryKey, createdAt: now, updatedAt: now,
+    });
+  });
   return { id, partBytes: PART };
 }
 

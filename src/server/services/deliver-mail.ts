@@ -4,6 +4,7 @@ import { MailError } from '@/server/mail/smtp-mailer';
 import type { OutboxRow } from '@/server/repositories/mail-repository';
 import { dueMail, settleMail } from '@/server/repositories/mail-repository';
 import type { Deps } from '@/server/services/deps';
+import { attachedTo } from '@/server/services/protected-files';
 import { record } from '@/server/services/record';
 
 const AT_ONCE = 20;
@@ -21,7 +22,7 @@ async function deliverOne(deps: Deps, mailer: NonNullable<Deps['mailer']>, messa
   const attempts = message.attempts + 1;
   const about = { actor: { kind: 'system' as const, id: null }, ...(message.dispatchId === null ? {} : { dispatch: message.dispatchId }), ...(message.recipientId === null ? {} : { recipient: message.recipientId }), personal: { address: message.toAddress } };
   try {
-    await mailer.deliver({ id: message.id, to: message.toAddress, subject: message.subject, text: message.body });
+    await mailer.deliver({ id: message.id, to: message.toAddress, subject: message.subject, text: message.body, attachments: await attachedTo(deps, message) });
   } catch (error) {
     if (!(error instanceof MailError)) throw error;
     const now = deps.clock.now();

@@ -2,6 +2,7 @@ import 'server-only';
 import type { RandomSource } from '@/core/base/random';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Role } from '@/core/policy/powers';
+import type { Covers } from '@/server/covers/covers';
 import type { Calendar } from '@/server/clock/calendar';
 import type { DemoClock } from '@/server/clock/demo-clock';
 import type { Clock } from '@/server/clock/clock';
@@ -28,6 +29,7 @@ export type Deps = {
   readonly vault: Vault;
   readonly keyring: Keyring;
   readonly blobs: BlobStore;
+  readonly covers: Covers;
   readonly renderer: Renderer;
   /** `null` where nobody said how to send mail. */
   readonly mailer: Mailer | null;

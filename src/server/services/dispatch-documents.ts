@@ -1,14 +1,15 @@
 import 'server-only';
-import { newId, type DispatchId, type DocumentId } from '@/core/base/ids';
+import { newId, type DispatchId, type DocumentId, type VersionId } from '@/core/base/ids';
 import { reaches } from '@/core/policy/powers';
 import { groupBy } from '@/core/base/group';
 import type { Happening } from '@/core/ledger/entry';
+import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { notLive } from '@/core/policy/decide';
-import type { AddPeopleInput, DispatchInput, DispatchResult, MailAgainInput } from '@/contracts/dispatch';
+import { MOST_MAILED, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
 import { documentsOfDispatch, findDispatch, findRecipients, grantsOf, insertRecipients, linksOf, toFacts } from '@/server/repositories/dispatch-repository';
-import { findDocuments } from '@/server/repositories/document-repository';
+import { bytesOfVersions, findDocuments } from '@/server/repositories/document-repository';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -46,14 +47,21 @@ function checkPeople(deps: Deps, { terms, recipients }: People, now: number): vo
   if ([terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(({ until }) => until !== null && until <= now)) throw new ServiceError('INVALID', 'An end lies in the past: it could never be opened.');
 }
 
-type Message = { readonly subject: string; readonly note: string; readonly titles: readonly string[] };
+type Message = { readonly subject: string; readonly note: string; readonly form: DeliveryForm; readonly documents: readonly { readonly title: string; readonly versionId: VersionId }[] };
 
-/** Queues to each person the message with their link. */
-async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Pick<Given, 'id' | 'tokens'>, people: readonly Settled[], { subject, note, titles }: Message, now: number): Promise<void> {
+/** What is mailed has to fit into a message. @throws ServiceError `TOO_LARGE` */
+async function checkSize(tx: Transaction, form: DeliveryForm, documents: readonly { readonly versionId: VersionId }[]): Promise<void> {
+  if (!carriesFile(form)) return;
+  const bytes = await bytesOfVersions(tx, documents.map(({ versionId }) => versionId));
+  if (bytes > MOST_MAILED) throw new ServiceError('TOO_LARGE', `These files are ${String(Math.ceil(bytes / 1024 / 1024))} MB together, more than mail carries (${String(MOST_MAILED / 1024 / 1024)} MB). Carry the protected files by hand, or mail the link.`);
+}
+
+/** Queues to each person the message with their link or protected files. */
+async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Pick<Given, 'id' | 'tokens'>, people: readonly Settled[], { subject, note, form, documents }: Message, now: number): Promise<void> {
   const organisation = await findOrganisation(tx);
   await queueMail(tx, people.map((person) => {
-    const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, titles, from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
-    return { id: newId('message', deps.random), dispatchId: id, recipientId: person.id, toAddress: person.address, ...mail, state: 'waiting' as const, nextAttemptAt: now, createdAt: now };
+    const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, form, titles: documents.map(({ title }) => title), from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
+    return { id: newId('message', deps.random), dispatchId: id, recipientId: person.id, toAddress: person.address, ...mail, attached: carriesFile(form) ? documents.map(({ versionId }) => versionId) : [], state: 'waiting' as const, nextAttemptAt: now, createdAt: now };
   }));
 }
 
@@ -68,9 +76,10 @@ export async function dispatchDocuments(deps: Deps, actor: StaffActor, input: Di
   checkPeople(deps, input, now);
   return deps.db.write(async (tx) => {
     const documents = await checkDocuments(tx, actor, input.documents);
+    if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
     const people = await settleRecipients(deps, tx, input, now);
     const given = await giveGrants(deps, tx, actor, { ...input, documents, people, now });
-    if (input.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: input.subject, note: input.note, titles: documents.map((document) => document.title) }, now);
+    if (input.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: input.subject, note: input.note, form: input.form ?? 'link', documents }, now);
     await record(deps, tx, ...given.happenings);
     return { id: given.id, reference: given.reference };
   });
@@ -93,7 +102,7 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     const already = people.filter((person) => recipients.has(person.id));
     if (already.length > 0) throw new ServiceError('CONFLICT', `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`);
     const given = await giveGrants(deps, tx, actor, { ...dispatch, documents, people, now, joins: dispatch });
-    if (dispatch.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: dispatch.subject, note: dispatch.note, titles: documents.map((document) => document.title) }, now);
+    if (dispatch.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { ...dispatch, documents }, now);
     await record(deps, tx, ...given.happenings);
     return { added: people.length };
   });
@@ -114,8 +123,8 @@ export async function mailAgain(deps: Deps, actor: StaffActor, input: MailAgainI
     const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && !recipient.blocked && document.revokedAt === null && notLive(toFacts(grant), now) !== 'revoked' && notLive(toFacts(grant), now) !== 'expired');
     const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms })));
     if (people.length === 0) throw new ServiceError('CONFLICT', 'None of them could open anything of it any more. Give them time first.');
-    const titles = [...new Set(rows.map(({ document }) => document.title))];
-    await mailLinks(deps, tx, actor, { id: input.id, tokens: await linksOf(tx, input.id) }, people, { subject: dispatch.subject, note: dispatch.note, titles }, now);
+    const documents = [...new Map(rows.map(({ document }) => [document.id, document])).values()];
+    await mailLinks(deps, tx, actor, { id: input.id, tokens: await linksOf(tx, input.id) }, people, { ...dispatch, documents }, now);
     await record(deps, tx, ...people.map(({ id }): Happening => ({ action: 'dispatch.mailed-again', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, dispatch: input.id, recipient: id })));
     return { mailed: people.length };
   });

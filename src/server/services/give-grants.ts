@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId, randomText, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
+import type { DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import { countDispatches, insertDispatch, insertGrants, linksOf } from '@/server/repositories/dispatch-repository';
@@ -16,6 +17,8 @@ type Sending = {
   readonly watermark: string;
   /** Without mail the links are carried by hand, or lead those who already have one. */
   readonly delivery?: 'mail' | 'by-hand';
+  readonly form?: DeliveryForm;
+  readonly titleOnCover?: boolean;
   readonly documents: readonly { readonly id: DocumentId }[];
   readonly people: readonly Addressee[];
   readonly now: number;
@@ -30,7 +33,7 @@ export type Given = { readonly id: DispatchId; readonly reference: string; reado
  * comes into being; the caller records the happenings in the same transaction.
  */
 export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, sending: Sending): Promise<Given> {
-  const { documents, people, now, joins, subject, note = '', watermark, delivery = 'by-hand' } = sending;
+  const { documents, people, now, joins, subject, note = '', watermark, delivery = 'by-hand', form = 'link', titleOnCover = false } = sending;
   const id = joins?.id ?? newId('dispatch', deps.random);
   const reference = joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
   const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);
@@ -41,15 +44,18 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
       rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, givenBy: actor.id, givenAt: now,
     })),
   );
-  if (joins === undefined) await insertDispatch(tx, { id, reference, subject, note, watermark, delivery, sentBy: actor.id, sentAt: now });
+  if (joins === undefined) await insertDispatch(tx, { id, reference, subject, note, watermark, delivery, form, titleOnCover, sentBy: actor.id, sentAt: now });
   await insertGrants(tx, grants, links);
   const by = { kind: 'staff' as const, id: actor.id };
-  const sent: Happening = { action: 'dispatch.sent', outcome: 'done', actor: by, occurredAt: now, dispatch: id, details: { reference, delivery: delivery === 'mail' ? 'reader-link' : 'reader-link-by-hand', documents: documents.length, recipients: people.length, watermark }, personal: { text: `${subject}\n${note}` } };
+  const sent: Happening = { action: 'dispatch.sent', outcome: 'done', actor: by, occurredAt: now, dispatch: id, details: { reference, delivery: `${formText[form]}${delivery === 'mail' ? '' : '-by-hand'}`, documents: documents.length, recipients: people.length, watermark }, personal: { text: `${subject}\n${note}` } };
   return {
     id, reference, tokens: new Map([...known, ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token])]),
     happenings: [...(joins === undefined ? [sent] : []), ...grants.map((grant) => given(grant, id, by, now))],
   };
 }
+
+/** The forms as the ledger names them. */
+const formText: Record<DeliveryForm, string> = { link: 'reader-link', file: 'protected-file', both: 'reader-link-and-protected-file' };
 
 type GrantRow = { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId; readonly rights: Terms['rights']; readonly fromAt: number | null; readonly untilAt: number | null; readonly prints: number | null };
 

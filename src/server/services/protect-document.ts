@@ -3,6 +3,7 @@ import { PAYLOAD_NONCE, sealedSize } from '@/core/age/chunks';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import type { FinishUploadInput } from '@/contracts/document';
+import type { Reading, Transaction } from '@/server/db/database';
 import { findUpload, insertDocument, insertVersion, referenceTaken, removeUpload, type UploadRow } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { discardUpload } from '@/server/services/discard-upload';
@@ -11,8 +12,8 @@ import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/sealed-source';
 
-async function ownUpload(deps: Deps, actor: StaffActor, id: UploadId): Promise<UploadRow> {
-  const upload = await findUpload(deps.db.read, id, actor.id);
+async function ownUpload(db: Reading | Transaction, actor: StaffActor, id: UploadId): Promise<UploadRow> {
+  const upload = await findUpload(db, id, actor.id);
   if (upload === null) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
   return upload;
 }
@@ -30,9 +31,9 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages:
   return { pages };
 }
 
-/** The version that an upload becomes. */
+/** The version that an upload becomes, as the upload stands in the same transaction: a rotation may have wrapped its key anew. */
 function versionOf(upload: UploadRow, actor: StaffActor, documentId: DocumentId, number: number, pages: number, now: number) {
-  return { id: upload.versionId, documentId, number, fileName: upload.fileName, pages, bytes: upload.declaredBytes, blobKey: upload.blobKey, headerBytes: upload.headerBytes, wrappedKey: upload.wrappedKey, keyGeneration: upload.keyGeneration, createdAt: now, createdBy: actor.id };
+  return { id: upload.versionId, documentId, number, fileName: upload.fileName, pages, bytes: upload.declaredBytes, blobKey: upload.blobKey, headerBytes: upload.headerBytes, wrappedKey: upload.wrappedKey, keyGeneration: upload.keyGeneration, recoveryKey: upload.recoveryKey, createdAt: now, createdBy: actor.id };
 }
 
 function entries(upload: UploadRow, actor: StaffActor, action: 'document.protected' | 'document.revised', document: DocumentId, now: number, details: Happening['details']): Happening[] {
@@ -46,7 +47,7 @@ function entries(upload: UploadRow, actor: StaffActor, action: 'document.protect
  * @throws ServiceError `CONFLICT` where bytes are missing or the reference is taken; ContentError
  */
 export async function protectDocument(deps: Deps, actor: StaffActor, input: FinishUploadInput): Promise<{ readonly id: DocumentId }> {
-  const upload = await ownUpload(deps, actor, input.id);
+  const upload = await ownUpload(deps.db.read, actor, input.id);
   const { reference, title, folderId = null, markingId = null } = input;
   if (upload.documentId !== null) throw new ServiceError('CONFLICT', 'This upload is a new version of a document.');
   const taken = new ServiceError('CONFLICT', `Another document already has the reference ${reference}.`);
@@ -56,7 +57,7 @@ export async function protectDocument(deps: Deps, actor: StaffActor, input: Fini
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     if (await referenceTaken(tx, reference)) throw taken;
-    await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, createdAt: now }, versionOf(upload, actor, id, 1, pages, now));
+    await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, createdAt: now }, versionOf(await ownUpload(tx, actor, input.id), actor, id, 1, pages, now));
     await removeUpload(tx, upload.id);
     await record(deps, tx, ...entries(upload, actor, 'document.protected', id, now, { reference, pages }));
   });
@@ -70,7 +71,7 @@ export async function protectDocument(deps: Deps, actor: StaffActor, input: Fini
  * @throws ServiceError `CONFLICT` where bytes are missing or the key was destroyed, `NOT_ALLOWED`; ContentError
  */
 export async function reviseDocument(deps: Deps, actor: StaffActor, input: { readonly id: UploadId }): Promise<{ readonly id: DocumentId; readonly number: number }> {
-  const upload = await ownUpload(deps, actor, input.id);
+  const upload = await ownUpload(deps.db.read, actor, input.id);
   const { documentId } = upload;
   if (documentId === null) throw new ServiceError('CONFLICT', 'This upload is a document of its own.');
   const { pages } = await inspect(deps, upload);
@@ -79,7 +80,7 @@ export async function reviseDocument(deps: Deps, actor: StaffActor, input: { rea
     const { version } = await needDocument(tx, actor, documentId);
     if (version.wrappedKey === null) throw new ServiceError('CONFLICT', 'This document’s key was destroyed. Protect the file as a new document.');
     const number = version.number + 1;
-    await insertVersion(tx, versionOf(upload, actor, documentId, number, pages, now));
+    await insertVersion(tx, versionOf(await ownUpload(tx, actor, input.id), actor, documentId, number, pages, now));
     await removeUpload(tx, upload.id);
     await record(deps, tx, ...entries(upload, actor, 'document.revised', documentId, now, { number, pages }));
     return { id: documentId, number };
@@ -88,6 +89,6 @@ export async function reviseDocument(deps: Deps, actor: StaffActor, input: { rea
 
 /** Ends an upload and removes what was received. */
 export async function cancelUpload(deps: Deps, actor: StaffActor, input: { readonly id: UploadId }): Promise<Record<string, never>> {
-  await discardUpload(deps, await ownUpload(deps, actor, input.id));
+  await discardUpload(deps, await ownUpload(deps.db.read, actor, input.id));
   return {};
 }

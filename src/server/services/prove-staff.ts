@@ -64,8 +64,8 @@ export async function confirmFactor(deps: Deps, actor: StaffActor, { secret, sea
   if (!equalBytes(utf8(deps.vault.mac('factor offer', `${actor.id} ${secret}`)), utf8(seal))) throw new ServiceError('INVALID', 'This code belongs to another set-up. Begin again.');
   const step = stepOfCode(secret, code, Date.now(), null);
   if (step === null) throw new ServiceError('INVALID', 'That is not the code your app shows now. Check the phone’s clock.');
-  const { wrapped, generation } = deps.vault.wrap(utf8(secret), `factor ${actor.id}`);
   await deps.db.write(async (tx) => {
+    const { wrapped, generation } = deps.vault.wrap(utf8(secret), `factor ${actor.id}`);
     await setFactor(tx, actor.id, { factor: wrapped, factorGeneration: generation, factorStep: step });
     await record(deps, tx, { action: 'staff.factor-changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { staff: actor.id, factor: true } });
   });

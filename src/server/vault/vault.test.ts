@@ -3,9 +3,15 @@ import { describe, expect, test } from 'vitest';
 import { MINUTE } from '@/core/base/time';
 import { Secret } from '@/core/base/secret';
 import { createKeyring } from '@/server/vault/keyring';
-import { createVault } from '@/server/vault/vault';
+import type { MasterKeys } from '@/server/vault/master-key';
+import { createHashes, createKeyWrap } from '@/server/vault/vault';
 
-const newVault = () => createVault(new Secret(new Uint8Array(randomBytes(32))));
+const newSecret = () => new Secret(new Uint8Array(randomBytes(32)));
+const newVault = () => {
+  const only = { generation: 1, key: newSecret() };
+  const keys: MasterKeys = { current: () => only, find: (generation) => (generation === 1 ? only : null) };
+  return { ...createKeyWrap(keys), ...createHashes(newSecret()) };
+};
 
 describe('the vault', () => {
   const vault = newVault();

@@ -3,20 +3,27 @@ import { utf8 } from '@/core/base/bytes';
 import { AppError } from '@/core/base/errors';
 import type { Secret } from '@/core/base/secret';
 import type { Signer, VerifySignature } from '@/core/ledger/checkpoint';
+import type { MasterKeys } from '@/server/vault/master-key';
 
 export type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
 
 /** Keeps keys under the master key. Nothing here is written down; callers store what `wrap` returns. */
-export type Vault = {
-  /** Wraps key bytes for one owner (a version's id, a key's name); only for that owner they unwrap. */
+export type KeyWrap = {
+  /** Wraps key bytes for one owner (a version's id, a key's name); only for that owner they unwrap. Inside the transaction that stores it. */
   readonly wrap: (key: Uint8Array, owner: string) => WrappedKey;
   /** @throws VaultError where the wrap was altered, moved or made by another master key */
   readonly unwrap: (wrapped: WrappedKey, owner: string) => Uint8Array;
+};
+
+/** Hashes and keys that follow from a secret of their own, so that a rotation of the master key leaves them as they are. */
+export type Hashes = {
   /** A keyed hash for one purpose, as hex: of codes and tokens that must not be readable in the database. */
   readonly mac: (purpose: string, text: string) => string;
   /** A 32-byte key for one purpose, as hex. */
   readonly derive: (purpose: string) => string;
 };
+
+export type Vault = KeyWrap & Hashes;
 
 export class VaultError extends AppError<'CANNOT_UNWRAP'> {
   constructor(cause?: unknown) {
@@ -27,28 +34,35 @@ export class VaultError extends AppError<'CANNOT_UNWRAP'> {
 const ALGORITHM = 'aes-256-gcm';
 const NONCE = 12;
 const TAG = 16;
-const GENERATION = 1;
 
 function associatedData(owner: string, generation: number): Uint8Array {
   return utf8(`embargo key wrap\n${owner}\n${String(generation)}`);
 }
 
-export function createVault(masterKey: Secret<Uint8Array>): Vault {
-  const derive = (purpose: string): Buffer => Buffer.from(hkdfSync('sha256', masterKey.reveal(), '', `embargo ${purpose}`, 32));
+export function createKeyWrap(masterKeys: MasterKeys): KeyWrap {
   return {
     wrap: (key, owner) => {
+      const { generation, key: masterKey } = masterKeys.current();
       const nonce = randomBytes(NONCE);
-      const cipher = createCipheriv(ALGORITHM, masterKey.reveal(), nonce).setAAD(associatedData(owner, GENERATION));
-      return { wrapped: Buffer.concat([nonce, cipher.update(key), cipher.final(), cipher.getAuthTag()]), generation: GENERATION };
+      const cipher = createCipheriv(ALGORITHM, masterKey.reveal(), nonce).setAAD(associatedData(owner, generation));
+      return { wrapped: Buffer.concat([nonce, cipher.update(key), cipher.final(), cipher.getAuthTag()]), generation };
     },
     unwrap: ({ wrapped, generation }, owner) => {
+      const masterKey = masterKeys.find(generation);
+      if (masterKey === null) throw new VaultError(`no generation ${String(generation)}`);
       try {
-        const decipher = createDecipheriv(ALGORITHM, masterKey.reveal(), wrapped.subarray(0, NONCE)).setAAD(associatedData(owner, generation)).setAuthTag(wrapped.subarray(wrapped.length - TAG));
+        const decipher = createDecipheriv(ALGORITHM, masterKey.key.reveal(), wrapped.subarray(0, NONCE)).setAAD(associatedData(owner, generation)).setAuthTag(wrapped.subarray(wrapped.length - TAG));
         return new Uint8Array(Buffer.concat([decipher.update(wrapped.subarray(NONCE, wrapped.length - TAG)), decipher.final()]));
       } catch (cause) {
         throw new VaultError(cause);
       }
     },
+  };
+}
+
+export function createHashes(secret: Secret<Uint8Array>): Hashes {
+  const derive = (purpose: string): Buffer => Buffer.from(hkdfSync('sha256', secret.reveal(), '', `embargo ${purpose}`, 32));
+  return {
     mac: (purpose, text) => createHmac('sha256', derive(purpose)).update(text).digest('hex'),
     derive: (purpose) => derive(purpose).toString('hex'),
   };

@@ -1,0 +1,24 @@
+/** What a recipient is handed: a link to hosted pages, the document in a protected file, or both. */
+export const DELIVERY_FORMS = ['link', 'file', 'both'] as const;
+export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
+
+/** Whether this form hands over protected files. */
+export function carriesFile(form: DeliveryForm): boolean {
+  return form !== 'link';
+}
+
+/** A name that every file system takes, without ends that one would cut. */
+function fileName(text: string): string {
+  // eslint-disable-next-line no-control-regex -- control characters are what is taken out
+  return text.replaceAll(/[\u0000-\u001f<>:"/\\|?*]+/g, ' ').replaceAll(/\s+/g, ' ').replaceAll(/^[. ]+|[. ]+$/g, '').slice(0, 120);
+}
+
+/** What a protected file is called: `<reference> <title> - for <organisation>.pdf`. */
+export function protectedFileName({ reference, title, organisation }: { readonly reference: string; readonly title: string | null; readonly organisation: string }): string {
+  return `${fileName(title === null ? reference : `${reference} ${title}`)} - for ${fileName(organisation)}.pdf`;
+}
+
+/** What the age file inside is called. */
+export function payloadName(reference: string): string {
+  return `${fileName(reference)}.age`;
+}

@@ -131,7 +131,7 @@ for (const sending of [...officeSendings, ...sendings]) {
       documents: sending.papers.map((paper) => documents.get(paper) ?? 'doc_'),
       recipients: sending.to.map(({ address, name, organisation }) => ({ address, name, organisation })),
       terms: { rights: sending.rights as never, prints: sending.prints, from: sending.from === null ? null : today + sending.from * DAY + 6 * HOUR, until: sending.until === null ? null : today + sending.until * DAY + 16 * HOUR },
-      subject: sending.subject, note: sending.note, watermark: DEFAULT_WATERMARK, delivery: 'mail',
+      subject: sending.subject, note: sending.note, watermark: DEFAULT_WATERMARK, delivery: 'mail', form: sending.form ?? 'link', titleOnCover: sending.form !== undefined,
     });
     ids.set(sending.key, id);
     await deliverMail(deps);

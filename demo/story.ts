@@ -32,6 +32,8 @@ export type Sending = {
   readonly day: number;
   readonly subject: string;
   readonly note: string;
+  /** Absent: a link. */
+  readonly form?: 'file' | 'both';
   readonly papers: readonly string[];
   readonly to: readonly Person[];
   readonly rights: readonly Right[];
@@ -44,6 +46,6 @@ export const sendings: readonly Sending[] = [
   { key: 'prequalify', day: -60, subject: 'Hull 412: papers to qualify', note: 'Please tell us by the end of the month whether you will bid.', papers: ['TQ-412-TS-01', 'TQ-412-SP-01'], to: [people.mira, people.jonas, people.ansel, people.petra, people.tomas, people.oskar, people.wilma], rights: ['read'], prints: null, from: null, until: -25 },
   { key: 'tender', day: -23, subject: 'Tender round 1, Hull 412', note: 'The drawings for round 1. Prices by noon of the last day, please.', papers: ['TQ-412-LP-01', 'TQ-412-GA-03', 'TQ-412-WL-02'], to: [people.mira, people.jonas, people.ansel, people.petra, people.tomas, people.oskar, people.wilma], rights: ['read', 'print'], prints: 2, from: null, until: 8 },
   { key: 'survey', day: -20, subject: 'For plan approval', note: 'Midship section and weights for your comments.', papers: ['TQ-412-MS-02', 'TQ-412-WL-02'], to: [people.rana], rights: ['read', 'copy'], prints: null, from: null, until: 2 },
-  { key: 'harbour', day: -15, subject: 'General arrangement for the berth study', note: '', papers: ['TQ-412-GA-03'], to: [people.cosmo], rights: ['read', 'copy', 'print', 'keep'], prints: null, from: null, until: null },
+  { key: 'harbour', day: -15, subject: 'General arrangement for the berth study', note: '', papers: ['TQ-412-GA-03'], to: [people.cosmo], rights: ['read', 'copy', 'print', 'keep'], prints: null, from: null, until: null, form: 'both' },
   { key: 'press', day: -9, subject: 'Before the announcement', note: 'You will be able to open this three days from now. Not before, and not for quoting.', papers: ['TQ-412-GA-03'], to: [people.elin], rights: ['read'], prints: null, from: 3, until: 30 },
 ];

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isId, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
-import { DELIVERY_FORMS } from '@/core/policy/delivery';
+import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { documentId } from '@/contracts/document';
 
@@ -153,6 +153,8 @@ export type DispatchDetail = {
   readonly note: string;
   readonly watermark: string;
   readonly delivery: (typeof DELIVERIES)[number];
+  readonly form: DeliveryForm;
+  readonly titleOnCover: boolean;
   /** Whether the person who looks may add people. */
   readonly mayAdd: boolean;
   readonly sentAt: number;

@@ -17,7 +17,7 @@ export const beginUploadInput = z.object({
   bytes: z.number().int().min(0),
   /** The document this becomes a new version of; absent: a document of its own. */
   revises: documentId.optional(),
-  /** Whether the organisation’s recovery key can open it; left out only where somebody chose so. */
+  /** Whether the organisation’s recovery key can open it; a new version follows its document. */
   recoverable: z.boolean().optional(),
 });
 export type BeginUploadInput = z.infer<typeof beginUploadInput>;
@@ -29,7 +29,7 @@ export type PartResult = { readonly receivedBytes: number };
 const title = z.string().trim().min(1, 'a title is needed').max(200);
 const reference = z.string().trim().min(1, 'a reference is needed').max(60);
 /** Where a new document sits and what it is marked; a new version needs neither name. */
-export const finishUploadInput = z.object({ id: uploadId, title, reference, folderId: folderId.nullish(), markingId: markingId.nullish() });
+export const finishUploadInput = z.object({ id: uploadId, title, reference, folderId: folderId.nullish(), markingId: markingId.nullish(), recoverable: z.boolean().optional() });
 export const finishRevisionInput = z.object({ id: uploadId });
 export type FinishUploadInput = z.infer<typeof finishUploadInput>;
 
@@ -54,7 +54,7 @@ export type FileInput = z.infer<typeof fileInput>;
 export const listDocumentsInput = z.object({ q: z.string().trim().max(200).default(''), folder: folderId.optional(), marking: markingId.optional(), own: z.literal('true').optional(), after: documentId.optional() });
 export type ListDocumentsInput = z.infer<typeof listDocumentsInput>;
 
-export type DocumentsPage = Page<DocumentRow> & { readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; readonly filter: ListDocumentsInput };
+export type DocumentsPage = Page<DocumentRow> & { readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; /** Whether the organisation has a recovery key. */ readonly recovery: boolean; readonly filter: ListDocumentsInput };
 /** Somebody who can own a document. */
 export type Colleague = { readonly id: StaffId; readonly name: string };
 

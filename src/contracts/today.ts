@@ -1,4 +1,5 @@
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
+import type { ConsentRow } from '@/contracts/keys';
 import type { RequestRow } from '@/contracts/requests';
 import type { Elsewhere } from '@/core/insight/elsewhere';
 import type { Silence } from '@/core/insight/never-opened';
@@ -9,4 +10,4 @@ export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: s
 export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
 /** What needs somebody, today. */
-export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };
+export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; /** What waits for a second administrator; empty for others. */ readonly consents: readonly ConsentRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

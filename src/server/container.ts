@@ -31,8 +31,10 @@ import { deliverMail } from '@/server/services/deliver-mail';
 import { recountDays } from '@/server/services/recount-days';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
+import { noteEndings } from '@/server/services/note-endings';
 import { record, whereabouts } from '@/server/services/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createEndedList } from '@/server/storage/ended-list';
 import { createKeyring } from '@/server/vault/keyring';
 import { openMasterKeys } from '@/server/vault/master-key';
 import { nodeHash } from '@/server/vault/node-hash';
@@ -77,7 +79,7 @@ function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean)
  * Constructs everything, once. `demo` is for making a demo's database; an existing one says itself
  * whether it is a demo.
  */
-export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number } = {}): Promise<Container> {
+export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number; /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean } = {}): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
   const keyWrap = createKeyWrap(openMasterKeys(config.masterKeyFile));
   const db = await openDatabase(config.databaseUrl);
@@ -91,11 +93,12 @@ export async function createContainer(config: Config, options: { readonly clock?
   const calendar = createCalendar(known?.zone ?? 'UTC');
   const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
   const blobs = createDiskBlobStore(path.join(config.dataDir));
-  await blobs.sweep(await uploadBlobKeys(db.read));
+  if (options.beside !== true) await blobs.sweep(await uploadBlobKeys(db.read));
   const deps: Deps = {
     db, clock, calendar, random, vault, blobs, recorder,
     keyring: createKeyring(() => clock.now()),
     renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
+    ended: createEndedList(config.endedFile),
     covers: createCovers(config.fontsDir),
     mailer: chooseMailer(config, db, clock, demo),
     places: demo ? inventedPlaces : createCountryPlaces(config.placesFile),
@@ -107,7 +110,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
     publicUrl: config.publicUrl,
   };
-  await recountDays(deps);
+  if (options.beside !== true) await recountDays(deps);
   const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
     await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
   });
@@ -143,6 +146,7 @@ function createBackground(deps: Deps, log: Logger): { start: () => void; stop: (
       // The first question about a long ledger takes a second; asked now, nobody waits for it.
       deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
+      repeat('noting what ended', MAIL_INTERVAL, () => noteEndings(deps));
       repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
       repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));
     },

@@ -1,5 +1,4 @@
 // A process is killed while it dispatches and while it encrypts; what it leaves behind must be whole.
-import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -11,23 +10,11 @@ import { createContainer } from '@/server/container';
 import type { StaffActor } from '@/server/services/deps';
 import { protectDocument } from '@/server/services/protect-document';
 import { verifyLedger } from '@/server/services/verify-ledger';
-
-function runUntilKilled(folder: string, after: number): Promise<string> {
-  const child = spawn('npx', ['tsx', '--conditions=react-server', 'tests/support/busy-product.ts', folder], { stdio: ['ignore', 'pipe', 'inherit'], detached: true });
-  let said = '';
-  return new Promise((resolve) => {
-    child.stdout.on('data', (text: Buffer) => {
-      said += text.toString();
-      // Counted from its first dispatch, so that it is killed at work and not while it starts.
-      if (said.includes('busy')) setTimeout(() => { process.kill(-(child.pid ?? 0), 'SIGKILL'); }, after);
-    });
-    child.on('close', () => { resolve(said); });
-  });
-}
+import { runUntilKilled } from '../support/killed';
 
 test.each([90, 350])('killed %i ms into its work it loses nothing and doubles nothing', async (after) => {
   const folder = mkdtempSync(path.join(tmpdir(), 'embargo-crash-'));
-  await runUntilKilled(folder, after);
+  await runUntilKilled('tests/support/busy-product.ts', folder, 'busy', after);
   const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1 });
   const { read } = container.deps.db;
   const verification = await verifyLedger(read, container.deps.recorder.signer.publicKey);

@@ -8,7 +8,7 @@ import { grants, versions } from '@/server/db/schema';
 import { reinstateGrants } from '@/server/services/change-access';
 import { cutAccess, previewCut } from '@/server/services/cut-access';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { destroyKey } from '@/server/services/destroy-key';
+import { destroyKey } from '@/server/services/destroy-keys';
 import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
 import { openDocument } from '@/server/services/open-document';
 import { checkOpen, renderPage, watchOpen } from '@/server/services/read-pages';

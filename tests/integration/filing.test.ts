@@ -4,7 +4,7 @@ import { PART } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { beginUpload } from '@/server/services/begin-upload';
 import { revokeDocument } from '@/server/services/change-access';
-import { destroyKey } from '@/server/services/destroy-key';
+import { destroyKey } from '@/server/services/destroy-keys';
 import { fileDocuments } from '@/server/services/file-documents';
 import { listDocuments } from '@/server/services/list-documents';
 import { changeFolder, keepView, dropView, makeFolder, putMarking, putTerms, removeFolder, removeMarking, removeTerms, viewFolders, viewTerms } from '@/server/services/manage-filing';

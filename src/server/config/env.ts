@@ -11,6 +11,7 @@ const raw = z.object({
   DATA_DIR: z.string().min(1).default('data/live'),
   DATABASE_URL: z.string().startsWith('file:', 'must be a file: address').optional(),
   MASTER_KEY_FILE: z.string().min(1).optional(),
+  ENDED_FILE: z.string().min(1).optional(),
   MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   MAIL_FROM: z.string().min(3).optional(),
   PLACES_FILE: z.string().min(1).default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
@@ -28,6 +29,8 @@ export type Config = {
   readonly dataDir: string;
   readonly databaseUrl: string;
   readonly masterKeyFile: string;
+  /** The list of what ended, which a restore is brought up to: best on another disk than the rest. */
+  readonly endedFile: string;
   readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
   /** A country database in MaxMind DB format. */
   readonly placesFile: string;
@@ -72,6 +75,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     dataDir: path.resolve(env.DATA_DIR),
     databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,
     masterKeyFile: path.resolve(env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key')),
+    endedFile: path.resolve(env.ENDED_FILE ?? path.join(env.DATA_DIR, 'ended.jsonl')),
     mail: env.MAIL_URL === undefined ? null : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
     placesFile: path.resolve(env.PLACES_FILE),
     fontsDir: path.resolve(env.FONTS_DIR),

@@ -16,6 +16,8 @@ export type Database = {
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
   /** Moves everything from the write-ahead log into the file and empties the log. */
   readonly checkpoint: () => Promise<void>;
+  /** Writes the whole database, as it stands at one moment, to a new file without what was deleted. Holds up this process meanwhile. */
+  readonly copyTo: (file: string) => Promise<void>;
   readonly close: () => Promise<void>;
 };
 
@@ -85,6 +87,10 @@ export async function openDatabase(url: string, migrationsFolder = path.resolve(
     read: drizzle(reader, { schema, casing: 'snake_case' }),
     write: queue.write,
     checkpoint: async () => { await writer.execute('PRAGMA wal_checkpoint(TRUNCATE)'); },
+    copyTo: async (file) => {
+      await queue.idle();
+      await writer.execute({ sql: 'VACUUM INTO ?', args: [file] });
+    },
     close: async () => {
       await queue.idle();
       writer.close();

@@ -5,6 +5,7 @@ import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { DraftBody } from '@/core/policy/draft';
+import type { ConsentKind } from '@/core/policy/consent';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 import type { Role } from '@/core/policy/powers';
 import type { RequestState } from '@/core/policy/requests';
@@ -114,6 +115,8 @@ export const documents = sqliteTable('documents', {
   /** Facts of the organisation's own choosing: project, lot, revision. */
   attributes: text({ mode: 'json' }).$type<Readonly<Record<string, string>>>().notNull().default(sql`'{}'`),
   versionId: text().$type<VersionId>().notNull(),
+  /** Whether its versions carry a way in for the organisation’s recovery key. */
+  recoverable: integer({ mode: 'boolean' }).notNull().default(true),
   revokedAt: integer(),
   revokedBy: text().$type<StaffId>(),
   createdAt: integer().notNull(),
@@ -252,6 +255,8 @@ export const grants = sqliteTable('grants', {
 /** What one administrator asked for and a second one has to agree to. */
 export const consents = sqliteTable('consents', {
   id: text().$type<ConsentId>().primaryKey(),
+  /** To destroy the keys of these documents, or that one person is enough from now on. */
+  kind: text().$type<ConsentKind>().notNull(),
   documents: text({ mode: 'json' }).$type<readonly DocumentId[]>().notNull(),
   reason: text().notNull(),
   state: text().$type<'waiting' | 'agreed' | 'declined'>().notNull(),

@@ -141,3 +141,7 @@ export async function bytesOfVersions(db: Reading | Transaction, ids: readonly V
   const rows = await db.select({ bytes: versions.bytes }).from(versions).where(inArray(versions.id, [...ids]));
   return rows.reduce((sum, { bytes }) => sum + bytes, 0);
 }
+
+export async function allReferences(db: Reading): Promise<string[]> {
+  return (await db.select({ reference: documents.reference }).from(documents)).map(({ reference }) => reference);
+}

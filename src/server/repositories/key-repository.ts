@@ -1,7 +1,8 @@
 import 'server-only';
-import { and, eq, isNotNull, lt } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import type { Action } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
-import { serviceKeys, staff, uploads, versions } from '@/server/db/schema';
+import { documents, ledgerEntries, serviceKeys, staff, uploads, versions } from '@/server/db/schema';
 import type { WrappedKey } from '@/server/vault/vault';
 
 /** A wrapped key, whose it is, and how to put another wrap in its place. */
@@ -36,4 +37,22 @@ export async function countWrapsBefore(db: Reading, generation: number): Promise
     db.$count(staff, and(isNotNull(staff.factor), lt(staff.factorGeneration, generation))),
   ]);
   return documents + taking + factors;
+}
+
+/** Versions by whether they still have a key, and whether this recovery key opens them. */
+export async function countVersions(db: Reading, recoveryKey: string | null): Promise<{ readonly versions: number; readonly recoverable: number; readonly destroyed: number }> {
+  const [all, recoverable, destroyed] = await Promise.all([db.$count(versions), recoveryKey === null ? 0 : db.$count(versions, eq(versions.recoveryKey, recoveryKey)), db.$count(versions, isNull(versions.wrappedKey))]);
+  return { versions: all, recoverable, destroyed };
+}
+
+/** A document of which this recovery key opens the current version, chosen at random. */
+export async function anyRecoverable(db: Reading, recoveryKey: string) {
+  const [row] = await db.select({ document: documents, version: versions }).from(documents).innerJoin(versions, eq(versions.id, documents.versionId)).where(and(eq(versions.recoveryKey, recoveryKey), isNotNull(versions.wrappedKey))).orderBy(sql`random()`).limit(1);
+  return row ?? null;
+}
+
+/** When something was last done, by whom, and with what outcome. */
+export async function lastEntry(db: Reading, action: Action): Promise<{ readonly at: number; readonly by: string | null; readonly outcome: string | null } | null> {
+  const [row] = await db.select({ occurredAt: ledgerEntries.occurredAt, outcome: ledgerEntries.outcome, by: staff.name }).from(ledgerEntries).leftJoin(staff, eq(staff.id, sql`json_extract(${ledgerEntries.body}, '$.actor.id')`)).where(eq(ledgerEntries.action, action)).orderBy(desc(ledgerEntries.sequence)).limit(1);
+  return row === undefined ? null : { at: Date.parse(row.occurredAt ?? ''), by: row.by, outcome: row.outcome };
 }

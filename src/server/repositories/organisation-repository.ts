@@ -50,3 +50,7 @@ async function named(db: Reading, ids: readonly string[] | null): Promise<Map<st
   ]);
   return new Map<string, string>([...people.map((row): [string, string] => [row.id, row.name === '' ? row.address : row.name]), ...[...papers, ...sendings, ...members].map((row): [string, string] => [row.id, row.name])]);
 }
+
+export async function changeOrganisation(tx: Transaction, change: { readonly recoveryKey?: string; readonly twoPeople?: boolean }): Promise<void> {
+  await tx.update(organisation).set(change).where(eq(organisation.id, ONLY_ROW));
+}

@@ -21,10 +21,10 @@ export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUpl
   if (input.bytes === 0) throw new ContentError('EMPTY_FILE');
   if (input.bytes > MAX_DOCUMENT) throw new ServiceError('TOO_LARGE', 'This file is larger than 1 GiB, the most a document may have.');
   const { revises } = input;
-  if (revises !== undefined) await deps.db.write((tx) => needDocument(tx, actor, revises));
+  const revised = revises === undefined ? null : await deps.db.write((tx) => needDocument(tx, actor, revises));
   const organisation = await findOrganisation(deps.db.read);
   const versionId = newId('version', deps.random);
-  const recoveryKey = input.recoverable !== false ? (organisation?.recoveryKey ?? null) : null;
+  const recoveryKey = (revised?.document.recoverable ?? input.recoverable ?? true) ? (organisation?.recoveryKey ?? null) : null;
   const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
   const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
   const id = newId('upload', deps.random);

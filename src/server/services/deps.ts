@@ -15,6 +15,7 @@ import type { Renderer } from '@/server/rendering/render-pool';
 import type { LedgerExporter } from '@/server/exporting/ledger-exporter';
 import type { LedgerCounts } from '@/server/repositories/ledger-counts';
 import type { Recorder } from '@/server/repositories/ledger-writer';
+import type { EndedList } from '@/server/storage/ended-list';
 import type { BlobStore } from '@/server/storage/blob-store';
 import type { LicenceSigner } from '@/core/licence/licence';
 import type { Vault } from '@/server/vault/vault';
@@ -29,6 +30,7 @@ export type Deps = {
   readonly vault: Vault;
   readonly keyring: Keyring;
   readonly blobs: BlobStore;
+  readonly ended: EndedList;
   readonly covers: Covers;
   readonly renderer: Renderer;
   /** `null` where nobody said how to send mail. */

@@ -5,6 +5,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { withThoseBelow } from '@/core/content/folders';
 import { countDocumentRows, listDocumentRows, type DocumentFilter } from '@/server/repositories/document-repository';
 import { listFolders, listMarkings } from '@/server/repositories/filing-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { listColleagues } from '@/server/repositories/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { viewFolders } from '@/server/services/manage-filing';
@@ -31,6 +32,6 @@ export async function documentRows(deps: Deps, ids: readonly DocumentId[]): Prom
 
 /** The documents' page: their first stretch, with folders and what they can be filed under. */
 export async function viewDocuments(deps: Deps, actor: StaffActor, input: ListDocumentsInput): Promise<DocumentsPage> {
-  const [page, folders, markings, colleagues] = await Promise.all([listDocuments(deps, actor, input), viewFolders(deps), listMarkings(deps.db.read), listColleagues(deps.db.read)]);
-  return { ...page, folders, markings, colleagues, filter: input };
+  const [page, folders, markings, colleagues, organisation] = await Promise.all([listDocuments(deps, actor, input), viewFolders(deps), listMarkings(deps.db.read), listColleagues(deps.db.read), findOrganisation(deps.db.read)]);
+  return { ...page, recovery: organisation?.recoveryKey != null, folders, markings, colleagues, filter: input };
 }

@@ -48,16 +48,17 @@ function entries(upload: UploadRow, actor: StaffActor, action: 'document.protect
  */
 export async function protectDocument(deps: Deps, actor: StaffActor, input: FinishUploadInput): Promise<{ readonly id: DocumentId }> {
   const upload = await ownUpload(deps.db.read, actor, input.id);
-  const { reference, title, folderId = null, markingId = null } = input;
+  const { reference, title, folderId = null, markingId = null, recoverable } = input;
   if (upload.documentId !== null) throw new ServiceError('CONFLICT', 'This upload is a new version of a document.');
-  const taken = new ServiceError('CONFLICT', `Another document already has the reference ${reference}.`);
-  if (await referenceTaken(deps.db.read, reference)) throw taken;
+  const isTaken = new ServiceError('CONFLICT', `Another document already has the reference ${reference}.`);
+  if (await referenceTaken(deps.db.read, reference)) throw isTaken;
   const { pages } = await inspect(deps, upload);
   const id = newId('document', deps.random);
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
-    if (await referenceTaken(tx, reference)) throw taken;
-    await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, createdAt: now }, versionOf(await ownUpload(tx, actor, input.id), actor, id, 1, pages, now));
+    if (await referenceTaken(tx, reference)) throw isTaken;
+    const fresh = await ownUpload(tx, actor, input.id);
+    await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, recoverable: recoverable ?? true, createdAt: now }, versionOf(fresh, actor, id, 1, pages, now));
     await removeUpload(tx, upload.id);
     await record(deps, tx, ...entries(upload, actor, 'document.protected', id, now, { reference, pages }));
   });

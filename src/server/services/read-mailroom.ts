@@ -27,10 +27,20 @@ export async function readMessage(deps: Deps, input: { readonly id: string }) {
   return message;
 }
 
+/** One file of a message. */
+export async function readAttachment(deps: Deps, input: { readonly id: string; readonly index: number }): Promise<{ readonly name: string; readonly content: Uint8Array }> {
+  const { attachments } = await simpleParser((await readMessage(deps, input)).raw);
+  const found = attachments[input.index];
+  if (found === undefined) throw new ServiceError('NOT_FOUND', 'This message has no such file.');
+  return { name: found.filename ?? 'file', content: found.content };
+}
+
 /** The mailroom as a page shows it, with one message opened as its text part. */
 export async function viewMailroom(deps: Deps, input: { readonly address?: string | undefined; readonly message?: string | undefined }) {
   const { messages, addresses } = await readMailroom(deps, input);
   const message = input.message === undefined ? null : await readMessage(deps, { id: input.message });
-  const open = message === null ? null : { id: message.id, toAddress: message.toAddress, fromAddress: message.fromAddress, subject: message.subject, receivedAt: message.receivedAt, text: (await simpleParser(message.raw)).text ?? '' };
+  if (message === null) return { messages, addresses, address: input.address ?? null, open: null };
+  const { text = '', attachments } = await simpleParser(message.raw);
+  const open = { id: message.id, toAddress: message.toAddress, fromAddress: message.fromAddress, subject: message.subject, receivedAt: message.receivedAt, text, files: attachments.map(({ filename, size }) => ({ name: filename ?? 'file', bytes: size })) };
   return { messages, addresses, address: input.address ?? null, open };
 }

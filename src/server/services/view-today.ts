@@ -4,8 +4,10 @@ import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { DAY, toUtcText } from '@/core/base/time';
 import { seenElsewhere } from '@/core/insight/elsewhere';
+import { holds } from '@/core/policy/powers';
 import { silenceOf } from '@/core/insight/never-opened';
 import { endingBetween, refusalsSince, undelivered, unopened } from '@/server/repositories/today-repository';
+import { listConsents } from '@/server/services/destroy-keys';
 import { listRequests } from '@/server/services/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
@@ -18,10 +20,11 @@ const MOST = 30;
 export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPage> {
   const now = deps.clock.now();
   const db = deps.db.read;
+  const consents = holds(actor.role, 'destroy-key') ? await listConsents(deps, actor) : [];
   const [requests, seen, refused, ending, unread, mail] = await Promise.all([listRequests(deps, actor), deps.counts.seen('opened'), refusalsSince(db, toUtcText(now - DAYS_BACK * DAY), MOST), endingBetween(db, now, now + DAYS_AHEAD * DAY), unopened(db, now), undelivered(db, MOST)]);
   const silent = groupBy(unread.map((row) => ({ ...row, why: silenceOf({ mail: row.mail, refusals: row.refusals, openSince: row.openSince }, now) })), (row) => `${row.dispatchId} ${row.why}`);
   return {
-    now, requests, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
+    now, requests, consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
     refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
     ending: ending.map((row) => ({ ...row, until: row.until ?? now })),
     silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why }) => ({ dispatchId, reference, subject, why, people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),

@@ -36,13 +36,17 @@ function readKeys(file: string): MasterKey[] {
   return parse(readFileSync(file, 'utf8'));
 }
 
+function fileText(keys: readonly MasterKey[]): string {
+  return keys.map(({ generation, key }) => `${String(generation)} ${Buffer.from(key.reveal()).toString('base64')}\n`).join('');
+}
+
 /** Replaces the file in one step: a machine that fails half way has the old file or the new one. */
 function writeKeys(file: string, keys: readonly MasterKey[]): void {
   mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
   const next = `${file}.next`;
   rmSync(next, { force: true });
   const handle = openSync(next, 'wx', 0o600);
-  writeSync(handle, keys.map(({ generation, key }) => `${String(generation)} ${Buffer.from(key.reveal()).toString('base64')}\n`).join(''));
+  writeSync(handle, fileText(keys));
   fsyncSync(handle);
   closeSync(handle);
   renameSync(next, file);
@@ -104,4 +108,10 @@ export function beginGeneration(file: string): number {
 /** Forgets every generation but this one. To be called once nothing is wrapped under another, inside a write transaction. */
 export function keepOnlyGeneration(file: string, generation: number): void {
   writeKeys(file, readKeys(file).filter((key) => key.generation === generation));
+}
+
+/** Every generation that stands in either of two states of the key file, as the text of one. */
+export function mergeKeyFiles(before: string, after: string): string {
+  const keys = new Map([...parse(before), ...parse(after)].map((key) => [key.generation, key]));
+  return fileText([...keys.values()]);
 }

@@ -9,6 +9,8 @@ export type WrappedKey = { readonly wrapped: Buffer; readonly generation: number
 
 /** Keeps keys under the master key. Nothing here is written down; callers store what `wrap` returns. */
 export type KeyWrap = {
+  /** The generation of the master key that is wrapped with now. */
+  readonly generation: () => number;
   /** Wraps key bytes for one owner (a version's id, a key's name); only for that owner they unwrap. Inside the transaction that stores it. */
   readonly wrap: (key: Uint8Array, owner: string) => WrappedKey;
   /** @throws VaultError where the wrap was altered, moved or made by another master key */
@@ -41,6 +43,7 @@ function associatedData(owner: string, generation: number): Uint8Array {
 
 export function createKeyWrap(masterKeys: MasterKeys): KeyWrap {
   return {
+    generation: () => masterKeys.current().generation,
     wrap: (key, owner) => {
       const { generation, key: masterKey } = masterKeys.current();
       const nonce = randomBytes(NONCE);

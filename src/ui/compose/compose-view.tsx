@@ -3,12 +3,15 @@
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { ComposeStart } from '@/contracts/draft';
 import { DELIVERIES, type DispatchResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { DocumentId } from '@/core/base/ids';
+import { DELIVERY_FORMS, carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
@@ -20,7 +23,7 @@ import { RecipientsTable } from '@/ui/compose/recipients-table';
 import { useRecipients } from '@/ui/compose/use-recipients';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 import { TermsFields } from '@/ui/compose/terms-fields';
-import { deliveryWords } from '@/ui/words/delivery-words';
+import { deliveryWords, formWords } from '@/ui/words/delivery-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
 type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
@@ -38,6 +41,8 @@ export function ComposeView({ start, chosen }: Props) {
   const [note, setNote] = useState(begun?.note ?? '');
   const [watermark, setWatermark] = useState(begun?.watermark ?? DEFAULT_WATERMARK);
   const [delivery, setDelivery] = useState<(typeof DELIVERIES)[number]>('mail');
+  const [form, setForm] = useState<DeliveryForm>('link');
+  const [titleOnCover, setTitleOnCover] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, terms, subject, note, watermark });
@@ -51,7 +56,7 @@ export function ComposeView({ start, chosen }: Props) {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark, delivery });
+      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark, delivery, form, titleOnCover });
       await draft.discard();
       router.push(`/dispatches/${id}`);
     } catch (error) {
@@ -68,7 +73,7 @@ export function ComposeView({ start, chosen }: Props) {
             <h1>{subject === '' ? 'Compose' : subject}</h1>
             <span className="gap" />
             {draft.state !== 'untouched' && <Button onClick={() => void draft.discard().then(() => { window.location.assign('/compose'); })}>Discard</Button>}
-            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>{delivery === 'mail' ? 'Encrypt and dispatch' : 'Encrypt and give me the links'}</Button>
+            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>{delivery === 'mail' ? 'Encrypt and dispatch' : 'Encrypt, I carry it'}</Button>
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
           {problem !== null && <p role="alert" className="notice stops" style={{ marginTop: 8 }}>{problem}</p>}
@@ -91,6 +96,8 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
           <section className="stack" style={{ gap: 16 }}>
             <h2>Message</h2>
+            <div className="row" role="group" aria-label="What they get">{DELIVERY_FORMS.map((each) => <button key={each} type="button" className="chip" aria-pressed={form === each} onClick={() => { setForm(each); }}>{formWords[each].name}</button>)}<span className="quiet">{formWords[form].hint}</span></div>
+            {carriesFile(form) && <FormControlLabel control={<Checkbox size="small" checked={titleOnCover} onChange={(_event, on) => { setTitleOnCover(on); }} />} label="Its first page and its name also say the title; otherwise only the reference" />}
             <div className="row" role="group" aria-label="Delivery">{DELIVERIES.map((each) => <button key={each} type="button" className="chip" aria-pressed={delivery === each} onClick={() => { setDelivery(each); }}>{deliveryWords[each].name}</button>)}<span className="quiet">{deliveryWords[delivery].hint}</span></div>
             <TextField label="Subject" required value={subject} onChange={(event) => { setSubject(event.target.value); }} />
             <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText={delivery === 'mail' ? 'Stands in the mail, in the clear' : 'Shown behind the link, once the address is proven'} />

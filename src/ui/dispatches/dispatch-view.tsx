@@ -4,10 +4,11 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
+import { carriesFile } from '@/core/policy/delivery';
 import { AddPeople } from '@/ui/dispatches/add-people';
 import { GrantsTable } from '@/ui/dispatches/grants-table';
 import { LinesSurface } from '@/ui/dispatches/lines-surface';
-import { LinksToCarry } from '@/ui/dispatches/links-to-carry';
+import { ToCarry } from '@/ui/dispatches/to-carry';
 import { RevokeScope } from '@/ui/dispatches/revoke-scope';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
@@ -40,9 +41,10 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
       aside={
         <div className="stack">
           {detail.requests > 0 && <p className="notice">{detail.requests === 1 ? 'One of its people asks' : `Its people ask ${String(detail.requests)} times`} for something. <Link href="/today">Answer on Today</Link></p>}
-          {detail.delivery === 'by-hand' && <><LinksToCarry grants={detail.grants} /><hr /></>}
+          {detail.delivery === 'by-hand' && <><ToCarry grants={detail.grants} form={detail.form} /><hr /></>}
           <h2>The message</h2>
-          <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || (detail.delivery === 'by-hand' ? 'Nothing is mailed: the links are carried by hand.' : 'Nothing was mailed.')}</p>
+          {carriesFile(detail.form) && detail.delivery === 'mail' && <p>{detail.form === 'both' ? 'The link, and the documents as protected files.' : 'The documents as protected files.'}</p>}
+          <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || (detail.delivery === 'by-hand' ? 'Nothing is mailed: it is carried by hand.' : 'Nothing was mailed.')}</p>
           {detail.note !== '' && <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>{detail.note}</p>}
           <h2>Watermark</h2>
           <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>

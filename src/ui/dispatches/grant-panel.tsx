@@ -9,6 +9,7 @@ import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { distanceText, fromLocalField, momentText, toLocalField } from '@/ui/time/moment-words';
 import { verbList } from '@/ui/words/rights-words';
+import { TakeFile } from '@/ui/dispatches/take-file';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
 import { personName, stateOf, type GrantState } from '@/ui/dispatches/grant-words';
@@ -48,6 +49,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       <h2>Link</h2>
       <p className="quiet">For {grant.address} alone. Forwarded to somebody else it is worth nothing.</p>
       <code className="key-text">{grant.link}</code>
+      {grant.mayChange && state !== 'destroyed' && state !== 'document-revoked' && <TakeFile grant={grant} label="Take it as a protected file" />}
     </div>
   );
 }

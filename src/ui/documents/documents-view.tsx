@@ -9,6 +9,7 @@ import { FilingBar } from '@/ui/documents/filing-bar';
 import { FolderLine } from '@/ui/documents/folder-line';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
 import { sizeText } from '@/ui/documents/size-words';
+import { InspectPanel } from '@/ui/files/inspect-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { ListHead } from '@/ui/shell/list-head';
 import { LongTable } from '@/ui/tables/long-table';
@@ -25,6 +26,8 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
   const empty = page.total === 0 && filter.q === '' && filter.folder === undefined && filter.marking === undefined;
   const [search, setSearch] = useState(filter.q);
   const [adding, setAdding] = useState(empty);
+  const [said, setSaid] = useState<string | null>(null);
+  const [inspecting, setInspecting] = useState(false);
   const [ticked, setTicked] = useState<ReadonlySet<DocumentId>>(new Set());
   const searchIn = useSearchInAddress('/documents', filter);
   const list = useMore<DocumentRow>('/api/v1/documents', filter, page);
@@ -36,6 +39,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
       <div className="surface">
         <div className="head">
           <ListHead title="Documents" words={`${page.total.toLocaleString('en-GB')} ${filter.folder === undefined && filter.marking === undefined && filter.q === '' ? 'in all' : 'here'}`} search={search} onSearch={(text) => { setSearch(text); searchIn(text); }} placeholder="title, reference, owner, attribute">
+            <Button aria-expanded={inspecting} onClick={() => { setInspecting(!inspecting); }}>{inspecting ? 'Close' : 'Inspect a file'}</Button>
             {protects && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Protect files'}</Button>}
           </ListHead>
           <FolderLine folders={folders} filter={filter} mayChange={protects} />
@@ -45,8 +49,10 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
               {markings.map((marking) => <Link key={marking.id} className="chip" title={marking.meaning} aria-current={filter.marking === marking.id} href={addressWith('/documents', { ...filter, marking: filter.marking === marking.id ? undefined : marking.id })}>{marking.name} <span className="figure quiet">{marking.documents}</span></Link>)}
             </div>
           )}
-          {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={list.rows.map((row) => row.reference)} folderId={filter.folder ?? null} markings={markings} /></div>}
-          {protects && ticked.size > 0 && <FilingBar documents={[...ticked]} folders={folders} markings={markings} colleagues={colleagues} onDone={() => { setTicked(new Set()); }} />}
+          {protects && adding && <div style={{ marginTop: 12 }}><ProtectPanel taken={list.rows.map((row) => row.reference)} folderId={filter.folder ?? null} markings={markings} recovery={page.recovery} /></div>}
+          {inspecting && <div style={{ marginTop: 12 }}><InspectPanel /></div>}
+          {protects && ticked.size > 0 && <FilingBar documents={[...ticked]} titles={list.rows.filter((row) => ticked.has(row.id)).map((row) => row.title)} folders={folders} markings={markings} colleagues={colleagues} onDone={(words) => { setTicked(new Set()); setSaid(words ?? null); }} />}
+          {said !== null && <p role="status" className="notice" style={{ marginTop: 8 }}>{said}</p>}
           {list.problem !== null && <p role="alert" className="notice stops">{list.problem}</p>}
         </div>
         {list.rows.length === 0 ? <Nothing empty={empty} search={filter.q} /> : (

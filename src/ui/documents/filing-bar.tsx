@@ -9,6 +9,8 @@ import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
 import type { DocumentId } from '@/core/base/ids';
 import { wayText } from '@/core/content/folders';
+import { DestroyKeys } from '@/ui/documents/destroy-keys';
+import { useHolds } from '@/ui/shell/powers';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 
@@ -16,11 +18,12 @@ const NONE = 'none';
 /** Documents one sending may carry. */
 const MOST_SENT = 50;
 
-type Props = { readonly documents: readonly DocumentId[]; readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; readonly onDone: () => void };
+type Props = { readonly documents: readonly DocumentId[]; readonly titles: readonly string[]; readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; readonly onDone: (said?: string) => void };
 
 /** Files the ticked documents together: folder, marking, owner, deputy. */
-export function FilingBar({ documents, folders, markings, colleagues, onDone }: Props) {
+export function FilingBar({ documents, titles, folders, markings, colleagues, onDone }: Props) {
   const { problem, attempt } = useAttempt();
+  const destroys = useHolds('destroy-key');
   const file = async (change: Readonly<Record<string, string | null>>) => { if (await attempt(() => call('POST', '/api/v1/documents/file', { documents, ...change }))) onDone(); };
   const field = (label: string, name: string, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
     <TextField select label={label} value="" sx={{ minWidth: 130, maxWidth: 190 }} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
@@ -36,7 +39,8 @@ export function FilingBar({ documents, folders, markings, colleagues, onDone }: 
       {field('Give to', 'ownerId', colleagues, null)}
       {field('Deputy', 'deputyId', colleagues, 'no deputy')}
       {documents.length <= MOST_SENT && <Button component={Link} href={`/compose?document=${documents.join(',')}`}>Dispatch</Button>}
-      <Button variant="text" onClick={onDone}>Untick</Button>
+      {destroys && <DestroyKeys documents={documents} titles={titles} onDone={onDone} />}
+      <Button variant="text" onClick={() => { onDone(); }}>Untick</Button>
       {problem !== null && <span role="alert" className="magenta">{problem}</span>}
     </div>
   );

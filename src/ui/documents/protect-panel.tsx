@@ -4,13 +4,16 @@ import { useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import { useDropzone } from 'react-dropzone';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { referenceFrom, titleFrom } from '@/core/content/names';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { sentenceOf } from '@/ui/http/call';
-import { referenceFrom, sizeText, titleFrom } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/documents/size-words';
 import { uploadFile, type UploadProgress } from '@/ui/documents/upload-file';
 
 type Job = {
@@ -24,8 +27,9 @@ type Job = {
 };
 
 /** Takes files in: chosen, named, encrypted, each with its progress. */
-export function ProtectPanel({ taken, folderId, markings }: { readonly taken: readonly string[]; readonly folderId: FolderId | null; readonly markings: readonly MarkingRow[] }) {
+export function ProtectPanel({ taken, folderId, markings, recovery }: { readonly taken: readonly string[]; readonly folderId: FolderId | null; readonly markings: readonly MarkingRow[]; readonly recovery: boolean }) {
   const [marking, setMarking] = useState<MarkingId | null>(null);
+  const [recoverable, setRecoverable] = useState(true);
   const router = useRouter();
   const [jobs, setJobs] = useState<readonly Job[]>([]);
   const nextKey = useRef(1);
@@ -51,7 +55,7 @@ export function ProtectPanel({ taken, folderId, markings }: { readonly taken: re
     stops.current.set(job.key, stop);
     change(job.key, { state: 'sending', problem: null });
     try {
-      await uploadFile(job.file, { title: job.title, reference: job.reference, folderId, markingId: marking }, (progress) => { change(job.key, { progress }); }, stop.signal);
+      await uploadFile(job.file, { title: job.title, reference: job.reference, folderId, markingId: marking, recoverable }, (progress) => { change(job.key, { progress }); }, stop.signal);
       change(job.key, { state: 'done' });
       router.refresh();
     } catch (error) {
@@ -73,7 +77,8 @@ export function ProtectPanel({ taken, folderId, markings }: { readonly taken: re
       {jobs.map((job) => (
         <JobRow key={job.key} job={job} onChange={(part) => { change(job.key, part); }} onCancel={() => { stops.current.get(job.key)?.abort(); }} onRemove={() => { remove(job.key); }} />
       ))}
-      {ready > 0 && <div className="row">{markings.length > 0 && <TextField select label="Marking" sx={{ maxWidth: 200 }} value={marking ?? 'none'} onChange={(event) => { setMarking(markings.find((each) => each.id === event.target.value)?.id ?? null); }}><MenuItem value="none">none</MenuItem>{markings.map((each) => <MenuItem key={each.id} value={each.id}>{each.name}</MenuItem>)}</TextField>}<Button variant="contained" onClick={() => void protectAll()}>Encrypt {ready === 1 ? 'this file' : `${String(ready)} files`}</Button></div>}
+      {ready > 0 && recovery && !recoverable && <p className="notice">Without it, a lost server means a lost document: nothing but Embargo and its keys opens it.</p>}
+      {ready > 0 && <div className="row">{markings.length > 0 && <TextField select label="Marking" sx={{ maxWidth: 200 }} value={marking ?? 'none'} onChange={(event) => { setMarking(markings.find((each) => each.id === event.target.value)?.id ?? null); }}><MenuItem value="none">none</MenuItem>{markings.map((each) => <MenuItem key={each.id} value={each.id}>{each.name}</MenuItem>)}</TextField>}{recovery && <FormControlLabel control={<Checkbox size="small" checked={recoverable} onChange={(_event, on) => { setRecoverable(on); }} />} label="The organisation’s recovery key opens it" />}<Button variant="contained" onClick={() => void protectAll()}>Encrypt {ready === 1 ? 'this file' : `${String(ready)} files`}</Button></div>}
     </div>
   );
 }

@@ -3,7 +3,7 @@ import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
 import { CallError, call, toCallError } from '@/ui/http/call';
 
 /** What a new document is called, where it sits and what it is marked. */
-export type NewDocument = { readonly title: string; readonly reference: string; readonly folderId: FolderId | null; readonly markingId: MarkingId | null };
+export type NewDocument = { readonly title: string; readonly reference: string; readonly folderId: FolderId | null; readonly markingId: MarkingId | null; /** Whether the recovery key is to open it. */ readonly recoverable: boolean };
 export type UploadProgress = { readonly sent: number; readonly total: number };
 
 const TRIES = 6;
@@ -47,7 +47,7 @@ async function sendPatiently(id: string, offset: number, part: Blob, signal: Abo
  * @throws CallError with a sentence for the person, DOMException `AbortError` after cancelling
  */
 export async function uploadFile(file: File, about: NewDocument, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<DocumentId> {
-  return (await send<{ readonly id: DocumentId }>(file, {}, 'finish', about, onProgress, signal)).id;
+  return (await send<{ readonly id: DocumentId }>(file, { recoverable: about.recoverable }, 'finish', about, onProgress, signal)).id;
 }
 
 /** Uploads a file as the next version of a document; else as `uploadFile`. */
@@ -55,7 +55,7 @@ export async function uploadVersion(file: File, revises: DocumentId, onProgress:
   return (await send<{ readonly number: number }>(file, { revises }, 'revise', {}, onProgress, signal)).number;
 }
 
-async function send<R>(file: File, begin: { readonly revises?: DocumentId }, end: 'finish' | 'revise', about: object, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<R> {
+async function send<R>(file: File, begin: { readonly revises?: DocumentId; readonly recoverable?: boolean }, end: 'finish' | 'revise', about: object, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<R> {
   const { id, partBytes } = await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size, ...begin });
   try {
     for (let sent = 0; sent < file.size; ) {

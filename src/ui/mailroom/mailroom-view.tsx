@@ -2,10 +2,11 @@
 
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import { sizeText } from '@/ui/documents/size-words';
 import { Moment } from '@/ui/time/moment';
 
 type Message = { readonly id: string; readonly toAddress: string; readonly fromAddress: string; readonly subject: string; readonly receivedAt: number };
-type Props = { readonly messages: readonly Message[]; readonly addresses: readonly string[]; readonly address: string | null; readonly open: (Message & { readonly text: string }) | null };
+type Props = { readonly messages: readonly Message[]; readonly addresses: readonly string[]; readonly address: string | null; readonly open: (Message & { readonly text: string; readonly files: readonly { readonly name: string; readonly bytes: number }[] }) | null };
 
 /** The text with its links to follow; they open beside the mailroom, as a mail program would. */
 function Linked({ text }: { readonly text: string }) {
@@ -48,6 +49,7 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
             <p className="quiet">{open.fromAddress} · <Moment at={open.receivedAt} /></p>
             <hr />
             <div className="mail"><Linked text={open.text} /></div>
+            {open.files.map((file, index) => <p key={file.name}><a href={`/api/v1/mailroom/${open.id}/attachments/${String(index)}`} download={file.name}>{file.name}</a> <span className="quiet figure">{sizeText(file.bytes)}</span></p>)}
             <hr />
             <div className="row"><Button component="a" href={`/api/v1/mailroom/${open.id}`} download>Save as .eml</Button></div>
           </div>

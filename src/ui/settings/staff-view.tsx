@@ -9,6 +9,7 @@ import { ROLES, type Role } from '@/core/policy/powers';
 import type { StaffId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
+import { SettingsPlaces } from '@/ui/settings/settings-places';
 import { Notice } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
 import { roleHints } from '@/ui/words/role-words';
@@ -23,7 +24,7 @@ export function StaffView({ staff, self, mail }: StaffList) {
     <main className="work">
       <div className="surface">
         <div className="head">
-          <div className="row"><h1>Staff</h1><span className="quiet">{staff.length === 1 ? 'you alone' : `${String(staff.length)} people`}</span></div>
+          <div className="row"><h1>Staff</h1><span className="quiet">{staff.length === 1 ? 'you alone' : `${String(staff.length)} people`}</span><span className="gap" /><SettingsPlaces here="staff" /></div>
           <Invite mail={mail} onInvite={(fields) => act('/api/v1/staff', fields, `${fields.name} was invited.`)} />
           <Notice said={said} />
         </div>

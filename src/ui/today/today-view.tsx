@@ -5,6 +5,7 @@ import Link from 'next/link';
 import type { TodayPage } from '@/contracts/today';
 import type { Silence } from '@/core/insight/never-opened';
 import { MailAgain } from '@/ui/today/mail-again';
+import { ConsentRows } from '@/ui/settings/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
@@ -29,13 +30,14 @@ function Section({ title, none, rows }: { readonly title: string; readonly none:
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-record');
-  const { now, requests, elsewhere, refused, ending, silent, undelivered } = page;
-  const count = requests.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
+  const { now, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
+  const count = requests.length + consents.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
   return (
     <main className="work wide">
       <div className="surface">
         <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" /><span className="quiet"><Moment at={now} named /></span></div></div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
+          {consents.length > 0 && <section aria-label="Waits for a second person" className="today"><h2>Waits for a second person <span className="figure">{consents.length}</span></h2><ConsentRows consents={consents} /></section>}
           <RequestsSection requests={requests} />
           <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (
             <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>

@@ -1,0 +1,7 @@
+import { loadForStaff } from '@/server/http/handle';
+import { viewKeys } from '@/server/services/manage-keys';
+import { KeysView } from '@/ui/settings/keys-view';
+
+export default async function KeysPage() {
+  return <KeysView page={await loadForStaff('settings', viewKeys)} />;
+}

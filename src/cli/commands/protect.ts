@@ -1,0 +1,130 @@
+import { createReadStream, existsSync } from 'node:fs';
+import { mkdir, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { groupBy } from '@/core/base/group';
+import type { DispatchId, DocumentId } from '@/core/base/ids';
+import { referenceFrom, titleFrom } from '@/core/content/names';
+import { parseAddresses } from '@/core/policy/address';
+import { DELIVERY_FORMS } from '@/core/policy/delivery';
+import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
+import { beginUploadInput, finishUploadInput } from '@/contracts/document';
+import { dispatchInput } from '@/contracts/dispatch';
+import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
+import { actorNamed, withService } from '@/cli/open-service';
+import { writeWhole } from '@/cli/write-whole';
+import { grantsOf } from '@/server/repositories/dispatch-repository';
+import { allReferences } from '@/server/repositories/document-repository';
+import { listKeptTerms } from '@/server/repositories/filing-repository';
+import { beginUpload } from '@/server/services/begin-upload';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { cancelUpload, protectDocument } from '@/server/services/protect-document';
+import { takeProtectedFile } from '@/server/services/protected-files';
+import { receivePart } from '@/server/services/receive-part';
+
+type Taken = { readonly path: string; readonly id: DocumentId; readonly reference: string };
+
+/** Where nobody chose kept terms: read, for thirty days. */
+const CAUTIOUS: KeptTerms = { rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
+
+export const protectCommand: Command = {
+  name: 'protect', usage: 'FILE… --to ADDRESSES [--terms NAME] [--out FOLDER]', summary: 'Encrypts files, gives the addresses access, and writes the protected files to be carried.',
+  help: `--to ADDRESSES     who may open them, separated by anything usual; may be given several times
+--terms NAME       kept terms; without them: read, for 30 days
+--out FOLDER       where the protected files go; else here
+--subject TEXT     what recipients are told it is; else the first title
+--title, --reference   for one file: else both follow from its name
+--title-on-cover   the first page and the name say the title as well
+--mail FORM        mail it instead: link, file or both
+--no-recovery      leave the organisation's recovery key out
+--as ADDRESS       which member of staff this is, where there are several administrators`,
+  options: { to: { type: 'string', multiple: true }, terms: { type: 'string' }, out: { type: 'string' }, subject: { type: 'string' }, title: { type: 'string' }, reference: { type: 'string' }, 'title-on-cover': { type: 'boolean' }, mail: { type: 'string' }, 'no-recovery': { type: 'boolean' }, as: { type: 'string' } },
+  run: async (call) => {
+    if (call.files.length === 0) throw new UsageError('Name at least one file to protect.');
+    if (call.files.length > 1 && (call.text('title') ?? call.text('reference')) !== undefined) throw new UsageError('--title and --reference are for one file at a time.');
+    const recipients = recipientsOf(call);
+    const form = DELIVERY_FORMS.find((each) => each === call.text('mail'));
+    if (call.text('mail') !== undefined && form === undefined) throw new UsageError('--mail is link, file or both.');
+    for (const file of call.files) if (!(await stat(file).catch(() => null))?.isFile()) throw new UsageError(`There is no file ${file}.`);
+    return withService(call.config(), async (container) => {
+      const { deps } = container;
+      const actor = await actorNamed(container, call.text('as'));
+      const terms = await termsNamed(deps, call.text('terms'));
+      const taken: Taken[] = [];
+      for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));
+      const sending = checked(dispatchInput.safeParse({ documents: taken.map(({ id }) => id), recipients, terms: termsAt(terms, deps.clock.now()), subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''), note: '', watermark: terms.watermark, delivery: form === undefined ? 'by-hand' : 'mail', form: form ?? 'file', titleOnCover: call.flag('title-on-cover') }));
+      const { id, reference } = await dispatchDocuments(deps, actor, sending);
+      const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
+      return {
+        code: 0, json: { dispatch: reference, documents: taken.map(({ path: from, reference: named }) => ({ path: from, reference: named })), files },
+        text: `${reference}: ${taken.map(({ reference: named }) => named).join(', ')}\n${files.map((file) => `${file}\n`).join('')}${form === undefined ? 'The clear originals are still where they were.\n' : 'The server mails it as soon as it runs.\n'}`,
+      };
+    });
+  },
+};
+
+function recipientsOf(call: Call) {
+  if (call.texts('to').length === 0) needed(call, 'to', 'the addresses that may open it');
+  const { addresses, unreadable } = parseAddresses(call.texts('to').join(', '));
+  if (unreadable.length > 0) throw new UsageError(`Not an address: ${unreadable.join(', ')}.`);
+  return addresses.map(({ address, name }) => ({ address, name }));
+}
+
+async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTerms> {
+  if (name === undefined) return CAUTIOUS;
+  const kept = await listKeptTerms(deps.db.read);
+  const found = kept.find((each) => each.name.toLowerCase() === name.toLowerCase());
+  if (found === undefined) throw new UsageError(`There are no terms “${name}”.${kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`}`);
+  return found;
+}
+
+function titleOf(call: Call, file: string): string {
+  return call.text('title') ?? titleFrom(path.basename(file));
+}
+
+/** Encrypts one file into the store, as an upload in the browser would. What is cut off is removed again. */
+async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): Promise<Taken> {
+  const { size } = await stat(file);
+  const recoverable = !call.flag('no-recovery');
+  const begin = checked(beginUploadInput.safeParse({ fileName: path.basename(file), bytes: size, recoverable }));
+  const { id, partBytes } = await beginUpload(deps, actor, begin);
+  try {
+    for (let offset = 0; offset < size;) {
+      offset = (await receivePart(deps, actor, { id, offset }, createReadStream(file, { start: offset, end: Math.min(size, offset + partBytes) - 1, highWaterMark: 1 << 18 }))).receivedBytes;
+      call.progress(offset, size, path.basename(file));
+    }
+    const title = titleOf(call, file);
+    const reference = call.text('reference') ?? referenceFrom(path.basename(file), new Set(await allReferences(deps.db.read)));
+    const finish = checked(finishUploadInput.safeParse({ id, title, reference, recoverable }));
+    return { path: file, id: (await protectDocument(deps, actor, finish)).id, reference: finish.reference };
+  } catch (error) {
+    await cancelUpload(deps, actor, { id }).catch(() => undefined);
+    throw error;
+  }
+}
+
+/** A name that is not taken yet. */
+function free(folder: string, name: string): string {
+  for (let again = 1; ; again++) {
+    const candidate = path.join(folder, again === 1 ? name : name.replace(/\.pdf$/, ` (${String(again)}).pdf`));
+    if (!existsSync(candidate)) return candidate;
+  }
+}
+
+/** One protected file for each document and organisation: everybody there is led to their own proof by it. */
+async function writeFiles(call: Call, deps: Deps, actor: StaffActor, id: DispatchId): Promise<string[]> {
+  const folder = call.text('out') ?? '.';
+  await mkdir(folder, { recursive: true });
+  const rows = await grantsOf(deps.db.read, { dispatch: id });
+  const written: string[] = [];
+  for (const [first] of groupBy(rows, ({ document, recipient }) => `${document.id} ${recipient.organisation === '' ? recipient.address.slice(recipient.address.indexOf('@')) : recipient.organisation}`).values()) {
+    if (first === undefined) continue;
+    const file = await takeProtectedFile(deps, actor, { id, recipient: first.recipient.id, document: first.document.id });
+    const target = free(folder, file.name);
+    await writeWhole(target, file.read());
+    written.push(target);
+    call.progress(written.length, rows.length, 'written');
+  }
+  return written;
+}

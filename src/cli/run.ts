@@ -1,0 +1,109 @@
+import { parseArgs } from 'node:util';
+import { AppError } from '@/core/base/errors';
+import { ConfigError, readConfig } from '@/server/config/env';
+import { UsageError, type Call, type Command, type ExitCode } from '@/cli/command';
+import { backupCommand } from '@/cli/commands/backup';
+import { inspectCommand } from '@/cli/commands/inspect';
+import { exportCommand } from '@/cli/commands/ledger-export';
+import { verifyCommand } from '@/cli/commands/ledger-verify';
+import { protectCommand } from '@/cli/commands/protect';
+import { recoverCommand } from '@/cli/commands/recover';
+import { restoreCommand } from '@/cli/commands/restore';
+import { rotateCommand } from '@/cli/commands/key-rotate';
+
+const COMMANDS: readonly Command[] = [protectCommand, inspectCommand, recoverCommand, verifyCommand, exportCommand, rotateCommand, backupCommand, restoreCommand];
+
+const HELP = `embargo: the command line of Embargo
+
+${COMMANDS.map(({ name, usage, summary }) => `  ${`${name} ${usage}`.trim()}\n      ${summary}`).join('\n')}
+
+Each has --help, and --json for an answer that programs read.
+Settings come from the environment, as for the server: DATA_DIR and others.
+Exit codes: 0 all is well, 1 something was found to be wrong or could not be done, 2 the call cannot be understood.
+`;
+
+function helpOf({ name, usage, summary, help }: Command): string {
+  return `npm run embargo -- ${name} ${usage}\n\n${summary}\n\n${help}\n`;
+}
+
+/** Shows progress on one line of the terminal; says nothing where nobody watches. */
+function progressLine(quiet: boolean): { readonly show: Call['progress']; readonly end: () => void } {
+  if (quiet || !process.stderr.isTTY) return { show: () => undefined, end: () => undefined };
+  let shown = 0;
+  return {
+    show: (done, all, words) => {
+      if (done < all && Date.now() - shown < 100) return;
+      shown = Date.now();
+      process.stderr.write(`\r\x1b[K${words} ${all > 0 ? `${String(Math.floor((done / all) * 100))} %` : String(done)}`);
+    },
+    end: () => { if (shown > 0) process.stderr.write('\r\x1b[K'); },
+  };
+}
+
+/** Where a command's words go, and where its settings come from. */
+export type Surroundings = { readonly out: (text: string) => void; readonly err: (text: string) => void; /** Absent: this process’s own. */ readonly environment?: Readonly<Record<string, string | undefined>> };
+
+type Values = Readonly<Record<string, string | boolean | (string | boolean)[] | undefined>>;
+
+function callOf(files: readonly string[], values: Values, progress: Call['progress'], { environment }: Surroundings): Call {
+  return {
+    files, progress,
+    text: (name) => (typeof values[name] === 'string' ? values[name] : undefined),
+    texts: (name) => { const value = values[name]; return Array.isArray(value) ? value.filter((each) => typeof each === 'string') : []; },
+    flag: (name) => values[name] === true,
+    config: () => readConfig(environment),
+  };
+}
+
+async function runCommand(command: Command, args: readonly string[], around: Surroundings): Promise<ExitCode> {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { ...command.options, help: { type: 'boolean' }, json: { type: 'boolean' } } });
+  } catch (error) {
+    throw new UsageError(error instanceof Error ? `${error.message.split('. ')[0] ?? ''}.` : 'The call cannot be understood.');
+  }
+  if (parsed.values['help'] === true) {
+    around.out(helpOf(command));
+    return 0;
+  }
+  const json = parsed.values['json'] === true;
+  const { show, end } = progressLine(json);
+  try {
+    const outcome = await command.run(callOf(parsed.positionals, parsed.values, show, around));
+    end();
+    around.out(json ? `${JSON.stringify(outcome.json)}\n` : outcome.text);
+    return outcome.code;
+  } catch (error) {
+    end();
+    if (!json || !(error instanceof AppError)) throw error;
+    around.out(`${JSON.stringify({ error: { code: error.code, message: error.message } })}\n`);
+    return exitOf(error);
+  }
+}
+
+function exitOf(error: AppError): ExitCode {
+  return error instanceof ConfigError || error instanceof UsageError ? 2 : 1;
+}
+
+async function choose(args: readonly string[], around: Surroundings): Promise<ExitCode> {
+  const words = args.slice(0, 2).join(' ');
+  const command = COMMANDS.find(({ name }) => words === name || `${words} `.startsWith(`${name} `));
+  if (command !== undefined) return runCommand(command, args.slice(command.name.split(' ').length), around);
+  if (args.length === 0 || args[0] === '--help' || args[0] === 'help') {
+    around.out(HELP);
+    return 0;
+  }
+  around.err(`There is no command “${args.join(' ')}”.\n\n${HELP}`);
+  return 2;
+}
+
+/** Runs one call of the command line. What goes wrong is said in a sentence; only what nobody foresaw is thrown. */
+export async function runCommandLine(args: readonly string[], around: Surroundings): Promise<ExitCode> {
+  try {
+    return await choose(args, around);
+  } catch (error) {
+    if (!(error instanceof AppError)) throw error;
+    around.err(`${error.message}\n`);
+    return exitOf(error);
+  }
+}

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { isId, type DocumentId, type GrantId, type IdKind, type Id, type RecipientId, type StaffId } from '@/core/base/ids';
+import { RIGHTS, type Right } from '@/core/policy/rights';
+
+const id = <K extends IdKind>(kind: K) => z.custom<Id<K>>((value) => typeof value === 'string' && isId(kind, value));
+const line = z.discriminatedUnion('of', [
+  z.object({ sequence: z.number().int(), of: z.literal('grant'), id: id('grant'), revoked: z.boolean(), until: z.number().int().nullable(), rights: z.array(z.enum(RIGHTS)), prints: z.number().int().nullable(), printsMade: z.number().int() }),
+  z.object({ sequence: z.number().int(), of: z.literal('document'), id: id('document'), revoked: z.boolean(), destroyed: z.boolean() }),
+  z.object({ sequence: z.number().int(), of: z.literal('recipient'), id: id('recipient'), blocked: z.boolean() }),
+  z.object({ sequence: z.number().int(), of: z.literal('staff'), id: id('staff'), disabled: z.boolean() }),
+]);
+
+/**
+ * How something stood after access to it changed, with the ledger's sequence then. A list of these
+ * is kept outside the database, so that a backup from before can be brought to where access ended.
+ */
+export type Ending = z.infer<typeof line>;
+
+/** What the newest line of each subject says. */
+export type Endings = {
+  readonly grants: ReadonlyMap<GrantId, Extract<Ending, { of: 'grant' }>>;
+  readonly documents: ReadonlyMap<DocumentId, Extract<Ending, { of: 'document' }>>;
+  readonly recipients: ReadonlyMap<RecipientId, Extract<Ending, { of: 'recipient' }>>;
+  readonly staff: ReadonlyMap<StaffId, Extract<Ending, { of: 'staff' }>>;
+};
+
+/** One line of the list, with its end. */
+export function endingLine(ending: Ending): string {
+  return `${JSON.stringify(ending)}\n`;
+}
+
+/** A line of the list; `null` where it is none, as the last one of a file can be after a power cut. */
+export function parseEnding(text: string): Ending | null {
+  try {
+    return line.parse(JSON.parse(text));
+  } catch {
+    return null;
+  }
+}
+
+/** The newest state of each subject among lines in the order they were written. */
+export function newestEndings(lines: readonly Ending[]): Endings {
+  const grants = new Map<GrantId, Extract<Ending, { of: 'grant' }>>();
+  const documents = new Map<DocumentId, Extract<Ending, { of: 'document' }>>();
+  const recipients = new Map<RecipientId, Extract<Ending, { of: 'recipient' }>>();
+  const staff = new Map<StaffId, Extract<Ending, { of: 'staff' }>>();
+  for (const each of lines) {
+    if (each.of === 'grant') grants.set(each.id, each);
+    else if (each.of === 'document') documents.set(each.id, each);
+    else if (each.of === 'recipient') recipients.set(each.id, each);
+    else staff.set(each.id, each);
+  }
+  return { grants, documents, recipients, staff };
+}
+
+type Terms = { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null };
+
+/** The narrower of two: what both allow, until the earlier end. Neither ever gains by it. */
+export function narrower(a: Terms, b: Terms): Terms {
+  const least = (x: number | null, y: number | null): number | null => (x === null ? y : y === null ? x : Math.min(x, y));
+  return { until: least(a.until, b.until), rights: a.rights.filter((right) => b.rights.includes(right)), prints: least(a.prints, b.prints) };
+}

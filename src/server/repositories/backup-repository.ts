@@ -1,0 +1,37 @@
+import 'server-only';
+import { eq, isNull } from 'drizzle-orm';
+import type { GrantId, StaffId } from '@/core/base/ids';
+import type { Reading, Transaction } from '@/server/db/database';
+import { challenges, devices, grants, outbox, staff, staffSessions, staffTickets, uploads, versions } from '@/server/db/schema';
+
+/** Every stored content, with what its file has to be long. */
+export async function storedVersions(db: Reading) {
+  return db.select({ id: versions.id, blobKey: versions.blobKey, headerBytes: versions.headerBytes, bytes: versions.bytes }).from(versions);
+}
+
+/** Grants that are not revoked. */
+export async function liveGrantIds(db: Reading | Transaction): Promise<GrantId[]> {
+  return (await db.select({ id: grants.id }).from(grants).where(isNull(grants.revokedAt))).map(({ id }) => id);
+}
+
+/** Sets what a grant was used for, where more was used since. */
+export async function setPrintsMade(tx: Transaction, id: GrantId, printsMade: number): Promise<void> {
+  await tx.update(grants).set({ printsMade }).where(eq(grants.id, id));
+}
+
+export async function disableStaffRow(tx: Transaction, id: StaffId, now: number): Promise<void> {
+  await tx.update(staff).set({ disabledAt: now }).where(eq(staff.id, id));
+}
+
+/**
+ * Ends what was under way when a backup was made: everybody signs in and proves their address anew,
+ * uploads whose content is not there are gone, and mail that may have been sent since waits for somebody to say so.
+ */
+export async function endWhatWasOpen(tx: Transaction, now: number): Promise<void> {
+  await tx.delete(staffSessions);
+  await tx.delete(staffTickets);
+  await tx.delete(challenges);
+  await tx.delete(uploads);
+  await tx.update(devices).set({ endedAt: now }).where(isNull(devices.endedAt));
+  await tx.update(outbox).set({ state: 'failed', lastError: 'It waited when the backup was made, and may have been sent since.' }).where(eq(outbox.state, 'waiting'));
+}

@@ -1,0 +1,36 @@
+import 'server-only';
+import { and, gt, inArray, isNull } from 'drizzle-orm';
+import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
+import type { Ending } from '@/core/ledger/endings';
+import type { Action } from '@/core/ledger/entry';
+import type { Reading } from '@/server/db/database';
+import { documents, grants, ledgerEntries, recipients, staff, versions } from '@/server/db/schema';
+
+const ENDING_ACTIONS: readonly Action[] = ['grant.changed', 'grant.revoked', 'grant.reinstated', 'document.printed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'staff.changed'];
+/** Ids asked for at a time: fewer than SQLite takes parameters. */
+const AT_ONCE = 5_000;
+
+async function inStretches<T, R>(ids: readonly T[], read: (ids: T[]) => Promise<R[]>): Promise<R[]> {
+  const rows: R[] = [];
+  for (let at = 0; at < ids.length; at += AT_ONCE) rows.push(...(await read(ids.slice(at, at + AT_ONCE))));
+  return rows;
+}
+
+/** How everything stands to which access changed after this sequence of the ledger. */
+export async function endingsSince(db: Reading, after: number): Promise<Ending[]> {
+  const rows = await db.select({ sequence: ledgerEntries.sequence, action: ledgerEntries.action, grant: ledgerEntries.grantId, document: ledgerEntries.documentId, recipient: ledgerEntries.recipientId }).from(ledgerEntries).where(and(gt(ledgerEntries.sequence, after), inArray(ledgerEntries.action, [...ENDING_ACTIONS])));
+  if (rows.length === 0) return [];
+  const about = (kind: string): typeof rows => rows.filter(({ action }) => action?.startsWith(kind) === true);
+  const last = rows.reduce((most, { sequence }) => Math.max(most, sequence), after);
+  const grantIds = [...new Set(rows.flatMap(({ action, grant }) => (grant !== null && (action?.startsWith('grant.') === true || action === 'document.printed') ? [grant as GrantId] : [])))];
+  const documentIds = [...new Set([...about('document.'), ...about('key.')].flatMap(({ document, action }) => (document !== null && action !== 'document.printed' ? [document as DocumentId] : [])))];
+  const recipientIds = [...new Set(about('recipient.').flatMap(({ recipient }) => (recipient === null ? [] : [recipient as RecipientId])))];
+  const destroyed = new Set((await inStretches(documentIds, (ids) => db.selectDistinct({ id: versions.documentId }).from(versions).where(and(inArray(versions.documentId, ids), isNull(versions.wrappedKey))))).map(({ id }) => id));
+  return [
+    ...(await inStretches(grantIds, (ids) => db.select().from(grants).where(inArray(grants.id, ids)))).map((grant): Ending => ({ sequence: last, of: 'grant', id: grant.id, revoked: grant.revokedAt !== null, until: grant.untilAt, rights: [...grant.rights], prints: grant.prints, printsMade: grant.printsMade })),
+    ...(await inStretches(documentIds, (ids) => db.select().from(documents).where(inArray(documents.id, ids)))).map((document): Ending => ({ sequence: last, of: 'document', id: document.id, revoked: document.revokedAt !== null, destroyed: destroyed.has(document.id) })),
+    ...(await inStretches(recipientIds, (ids) => db.select().from(recipients).where(inArray(recipients.id, ids)))).map((recipient): Ending => ({ sequence: last, of: 'recipient', id: recipient.id, blocked: recipient.blocked })),
+    // The staff are few: where one changed, all are noted.
+    ...(about('staff.').length === 0 ? [] : (await db.select({ id: staff.id, disabledAt: staff.disabledAt }).from(staff)).map((member): Ending => ({ sequence: last, of: 'staff', id: member.id, disabled: member.disabledAt !== null }))),
+  ];
+}

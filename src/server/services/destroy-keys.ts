@@ -1,0 +1,104 @@
+import 'server-only';
+import { newId, type ConsentId, type DocumentId } from '@/core/base/ids';
+import { destroyWords, type ConsentRow, type Destroyed, type DestroyKeysInput } from '@/contracts/keys';
+import type { Transaction } from '@/server/db/database';
+import { findConsent, insertConsent, settleConsent, waitingConsents } from '@/server/repositories/consent-repository';
+import { dropKeys, findDocument, findDocuments } from '@/server/repositories/document-repository';
+import { changeOrganisation, findOrganisation } from '@/server/repositories/organisation-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
+import { noteEndings } from '@/server/services/note-endings';
+import { record } from '@/server/services/record';
+
+/** Deletes the keys of these documents. @returns how many had one */
+async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, ids: readonly DocumentId[], details: { readonly consent?: ConsentId }): Promise<number> {
+  let destroyed = 0;
+  for (const id of ids) {
+    const found = await findDocument(tx, id);
+    if (found === null) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+    if (found.version.wrappedKey === null) continue;
+    await dropKeys(tx, id);
+    await record(deps, tx, { action: 'key.destroyed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id, version: found.version.id, details });
+    destroyed++;
+  }
+  return destroyed;
+}
+
+/** Leaves no trace of a destroyed key: in memory, in the log of the database, in a backup that is brought back. */
+async function afterwards(deps: Deps): Promise<void> {
+  deps.keyring.clear();
+  // What was overwritten goes into the file and the log is emptied.
+  await deps.db.checkpoint();
+  await noteEndings(deps);
+}
+
+/**
+ * Deletes the keys of every version of a document: it can never be opened through Embargo again.
+ * The reference has to be typed, since this cannot be undone.
+ *
+ * @throws ServiceError `NOT_FOUND`, `INVALID` where what was typed is not the reference, `CONFLICT` where it was done before
+ */
+export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed }: { readonly id: DocumentId; readonly typed: string }): Promise<Record<string, never>> {
+  await deps.db.write(async (tx) => {
+    const found = await findDocument(tx, id);
+    if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+    if (typed.trim() !== found.document.reference) throw new ServiceError('INVALID', `Type ${found.document.reference} exactly, to say that you mean this document.`);
+    if ((await destroyIn(deps, tx, actor, [id], {})) === 0) throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
+  });
+  await afterwards(deps);
+  return {};
+}
+
+/**
+ * Deletes the keys of several documents, or, where the organisation wants two people for that, asks
+ * a second administrator.
+ *
+ * @throws ServiceError `INVALID` where what was typed does not say how many, `NOT_FOUND`
+ */
+export async function destroyKeys(deps: Deps, actor: StaffActor, { documents, typed, reason }: DestroyKeysInput): Promise<Destroyed> {
+  if (typed.trim().toLowerCase() !== destroyWords(documents.length)) throw new ServiceError('INVALID', `Type “${destroyWords(documents.length)}”, to say that you mean all of them.`);
+  const two = (await findOrganisation(deps.db.read))?.twoPeople === true && documents.length > 1;
+  if (two) {
+    await deps.db.write(async (tx) => {
+      if ((await findDocuments(tx, documents)).length !== new Set(documents).size) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+      const id = newId('consent', deps.random);
+      const now = deps.clock.now();
+      await insertConsent(tx, { id, kind: 'destroy-keys', documents, reason, askedBy: actor.id, askedAt: now });
+      await record(deps, tx, { action: 'destruction.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, documents: [...documents] }, ...(reason === '' ? {} : { personal: { text: reason } }) });
+    });
+    return { destroyed: 0, waits: true };
+  }
+  const destroyed = await deps.db.write((tx) => destroyIn(deps, tx, actor, documents, {}));
+  await afterwards(deps);
+  return { destroyed, waits: false };
+}
+
+/**
+ * Agrees to what another administrator asked for, which is then done, or declines it.
+ *
+ * @throws ServiceError `NOT_ALLOWED` where it is one's own, `CONFLICT` where it was answered before
+ */
+export async function answerConsent(deps: Deps, actor: StaffActor, { id, agree }: { readonly id: ConsentId; readonly agree: boolean }): Promise<Destroyed> {
+  const destroyed = await deps.db.write(async (tx) => {
+    const before = await findConsent(tx, id);
+    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such request.');
+    if (agree && before.askedBy === actor.id) throw new ServiceError('NOT_ALLOWED', 'You asked for this yourself. Somebody else has to agree.');
+    const now = deps.clock.now();
+    const settled = await settleConsent(tx, id, agree ? 'agreed' : 'declined', actor.id, now);
+    if (settled === null) throw new ServiceError('CONFLICT', 'This was answered before.');
+    await record(deps, tx, { action: settled.kind === 'destroy-keys' ? 'destruction.answered' : 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, agree } });
+    if (!agree) return 0;
+    if (settled.kind === 'destroy-keys') return destroyIn(deps, tx, actor, settled.documents, { consent: id });
+    await changeOrganisation(tx, { twoPeople: false });
+    return 0;
+  });
+  if (agree) await afterwards(deps);
+  return { destroyed, waits: false };
+}
+
+/** What waits for a second administrator. */
+export async function listConsents(deps: Deps, actor: StaffActor): Promise<ConsentRow[]> {
+  const rows = await waitingConsents(deps.db.read);
+  const titles = new Map((await findDocuments(deps.db.read, rows.flatMap(({ consent }) => consent.documents))).map((document) => [document.id, `${document.reference} ${document.title}`]));
+  return rows.map(({ consent, askedBy }) => ({ id: consent.id, kind: consent.kind, titles: consent.documents.map((id) => titles.get(id) ?? id), reason: consent.reason, askedBy, askedAt: consent.askedAt, own: consent.askedBy === actor.id }));
+}

@@ -1,0 +1,209 @@
+import 'server-only';
+import { mkdir, open, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { extract } from 'tar-stream';
+import { AppError } from '@/core/base/errors';
+import { PAYLOAD_NONCE, sealedSize } from '@/core/age/chunks';
+import { backupManifest, type BackupManifest } from '@/core/ledger/backup-manifest';
+import { narrower, type Endings } from '@/core/ledger/endings';
+import type { Happening } from '@/core/ledger/entry';
+import { termsText } from '@/core/policy/rights';
+import type { Transaction } from '@/server/db/database';
+import { disableStaffRow, endWhatWasOpen, liveGrantIds, setPrintsMade, storedVersions } from '@/server/repositories/backup-repository';
+import { grantsByIds, setAllRevoked, setGrantTerms, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { dropKeys, findDocument, setDocumentRevoked } from '@/server/repositories/document-repository';
+import { findPerson, setBlocked } from '@/server/repositories/people-repository';
+import { findStaff } from '@/server/repositories/staff-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { record } from '@/server/services/record';
+
+export type RestoreErrorCode = 'NOT_A_BACKUP' | 'BACKUP_INCOMPLETE';
+export class RestoreError extends AppError<RestoreErrorCode> {
+  constructor(code: RestoreErrorCode, message: string) {
+    super('RestoreError', code, message);
+  }
+}
+
+/** The only names a backup holds: nothing can be written anywhere else. */
+const NAMES = /^(manifest\.json|embargo\.db|keys\/master\.key|blobs\/ver_[0-9a-z]{20}\.age)$/;
+const LARGEST_MANIFEST = 1 << 16;
+/** Ids asked for at a time: fewer than SQLite takes parameters. */
+const AT_ONCE = 5_000;
+
+async function unpackFile(folder: string, name: string, content: AsyncIterable<unknown>): Promise<void> {
+  const target = path.join(folder, name);
+  await mkdir(path.dirname(target), { recursive: true, mode: 0o700 });
+  const file = await open(target, 'wx', 0o600);
+  try {
+    for await (const bytes of content) await file.writeFile(bytes as Uint8Array);
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+}
+
+/**
+ * Unpacks a backup's archive into an empty folder.
+ *
+ * @param archive the tar archive, decrypted; it throws where it does not verify to its end
+ * @throws RestoreError where it holds anything else than a backup does
+ */
+export async function unpackBackup(archive: AsyncIterable<Uint8Array>, folder: string, progress: (done: number, all: number) => void = () => undefined): Promise<BackupManifest> {
+  const unpacked = extract();
+  const feeding = feed(archive, unpacked);
+  let manifest: BackupManifest | null = null;
+  let done = 0;
+  try {
+    for await (const entry of unpacked) {
+      const { name, type } = entry.header;
+      if (type !== 'file' || !NAMES.test(name)) throw new RestoreError('NOT_A_BACKUP', `This archive holds “${name.slice(0, 60)}”, which no backup of Embargo does.`);
+      if (name === 'manifest.json') manifest = await readManifest(entry as unknown as AsyncIterable<Uint8Array>);
+      else await unpackFile(folder, name, entry);
+      progress(++done, (manifest?.blobs ?? 0) + 3);
+    }
+  } catch (error) {
+    unpacked.destroy();
+    // Damage in the encrypted file is what really happened, where both are told.
+    const first = await feeding;
+    throw first ?? error;
+  }
+  const failed = await feeding;
+  if (failed !== null) throw failed;
+  if (manifest === null || done !== manifest.blobs + 3) throw new RestoreError('BACKUP_INCOMPLETE', 'This backup is not whole: files are missing in it.');
+  return manifest;
+}
+
+/** @returns what went wrong while the archive was read, if anything did */
+async function feed(archive: AsyncIterable<Uint8Array>, into: ReturnType<typeof extract>): Promise<Error | null> {
+  try {
+    for await (const bytes of archive) {
+      if (into.destroyed) return null;
+      if (!into.write(bytes)) await new Promise<void>((resolve) => { into.once('drain', resolve); into.once('close', resolve); });
+    }
+    into.end(undefined);
+    return null;
+  } catch (error) {
+    const failed = error instanceof Error ? error : new Error('the archive could not be read');
+    into.destroy(failed);
+    return failed;
+  }
+}
+
+async function readManifest(entry: AsyncIterable<Uint8Array>): Promise<BackupManifest> {
+  let text = '';
+  for await (const bytes of entry) {
+    text += Buffer.from(bytes).toString('utf8');
+    if (text.length > LARGEST_MANIFEST) break;
+  }
+  try {
+    return backupManifest.parse(JSON.parse(text));
+  } catch {
+    throw new RestoreError('NOT_A_BACKUP', 'This backup was made by a newer version of Embargo, or is none.');
+  }
+}
+
+/** Every content the database speaks of is there and as long as it should be. @throws RestoreError */
+export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<number> {
+  const rows = await storedVersions(deps.db.read);
+  for (const { blobKey, headerBytes, bytes } of rows) {
+    const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
+    if (found?.size !== headerBytes + PAYLOAD_NONCE + sealedSize(bytes)) throw new RestoreError('BACKUP_INCOMPLETE', `This backup is not whole: the content ${blobKey} is missing or cut.`);
+  }
+  return rows.length;
+}
+
+export type Restored = { readonly revoked: number; readonly narrowed: number; readonly documents: number; readonly destroyed: number; readonly blocked: number; readonly disabled: number };
+
+/**
+ * Brings a restored database to where access has ended since the backup, on its own ledger, and
+ * ends what was under way. Nothing that was given back since is given back by this.
+ *
+ * @param endings what ended since; `null` where no list is left: then every grant is revoked
+ */
+export async function endSinceBackup(deps: Pick<Deps, 'db' | 'clock' | 'recorder'>, actor: StaffActor, manifest: BackupManifest, endings: Endings | null): Promise<Restored> {
+  const now = deps.clock.now();
+  const by = { kind: 'staff' as const, id: actor.id };
+  return deps.db.write(async (tx) => {
+    await record(deps, tx, { action: 'service.restored', outcome: 'done', actor: by, occurredAt: now, details: { madeAt: manifest.madeAt, entries: manifest.entries, list: endings !== null } });
+    await endWhatWasOpen(tx, now);
+    if (endings === null) {
+      const ids = await liveGrantIds(tx);
+      await setAllRevoked(tx, ids, actor.id, now);
+      for (let at = 0; at < ids.length; at += AT_ONCE) await record(deps, tx, ...(await grantsByIds(tx, ids.slice(at, at + AT_ONCE))).map((grant) => happeningOf('grant.revoked', grant, by, now)));
+      return { revoked: ids.length, narrowed: 0, documents: 0, destroyed: 0, blocked: 0, disabled: 0 };
+    }
+    const grants = await endGrants(deps, tx, actor, endings, now);
+    const documents = await endDocuments(deps, tx, actor, endings, now);
+    const people = await endPeople(deps, tx, by, endings, now);
+    return { ...grants, ...documents, ...people };
+  });
+}
+
+function happeningOf(action: 'grant.revoked' | 'grant.changed', grant: GrantRecord, actor: Happening['actor'], now: number, details: Happening['details'] = {}): Happening {
+  return { action, outcome: 'done', actor, occurredAt: now, grant: grant.id, dispatch: grant.dispatchId, document: grant.documentId, recipient: grant.recipientId, details: { ...details, restored: true } };
+}
+
+async function endGrants(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: StaffActor, { grants }: Endings, now: number): Promise<{ readonly revoked: number; readonly narrowed: number }> {
+  const by = { kind: 'staff' as const, id: actor.id };
+  const ids = [...grants.keys()];
+  const known: GrantRecord[] = [];
+  for (let at = 0; at < ids.length; at += AT_ONCE) known.push(...(await grantsByIds(tx, ids.slice(at, at + AT_ONCE))));
+  const happenings: Happening[] = [];
+  const revoked: GrantRecord[] = [];
+  let narrowed = 0;
+  for (const grant of known) {
+    const ending = grants.get(grant.id);
+    if (ending === undefined) continue;
+    if (ending.printsMade > grant.printsMade) await setPrintsMade(tx, grant.id, ending.printsMade);
+    const before = toFacts(grant).terms;
+    const after = narrower({ until: grant.untilAt, rights: grant.rights, prints: grant.prints }, ending);
+    const text = termsText({ ...before, ...after });
+    if (text !== termsText(before)) {
+      await setGrantTerms(tx, grant.id, grant.revision, after);
+      happenings.push(happeningOf('grant.changed', grant, by, now, { before: termsText(before), terms: text }));
+      narrowed++;
+    }
+    if (ending.revoked && grant.revokedAt === null) revoked.push(grant);
+  }
+  await setAllRevoked(tx, revoked.map(({ id }) => id), actor.id, now);
+  await record(deps, tx, ...happenings, ...revoked.map((grant) => happeningOf('grant.revoked', grant, by, now)));
+  return { revoked: revoked.length, narrowed };
+}
+
+async function endDocuments(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: StaffActor, { documents }: Endings, now: number): Promise<{ readonly documents: number; readonly destroyed: number }> {
+  const by = { kind: 'staff' as const, id: actor.id };
+  let ended = 0;
+  let destroyed = 0;
+  for (const { id, revoked, destroyed: gone } of documents.values()) {
+    const found = await findDocument(tx, id);
+    if (found === null) continue;
+    if (revoked && (await setDocumentRevoked(tx, id, actor.id, now))) {
+      ended++;
+      await record(deps, tx, { action: 'document.revoked', outcome: 'done', actor: by, occurredAt: now, document: id, details: { restored: true } });
+    }
+    if (gone && found.version.wrappedKey !== null) {
+      destroyed++;
+      await dropKeys(tx, id);
+      await record(deps, tx, { action: 'key.destroyed', outcome: 'done', actor: by, occurredAt: now, document: id, version: found.version.id, details: { restored: true } });
+    }
+  }
+  return { documents: ended, destroyed };
+}
+
+async function endPeople(deps: Pick<Deps, 'recorder'>, tx: Transaction, by: Happening['actor'], { recipients, staff }: Endings, now: number): Promise<{ readonly blocked: number; readonly disabled: number }> {
+  let [blocked, disabled] = [0, 0];
+  for (const { id, blocked: shut } of recipients.values()) {
+    if (!shut || (await findPerson(tx, id))?.blocked !== false) continue;
+    blocked++;
+    await setBlocked(tx, id, true);
+    await record(deps, tx, { action: 'recipient.blocked', outcome: 'done', actor: by, occurredAt: now, recipient: id, details: { restored: true } });
+  }
+  for (const { id, disabled: shut } of staff.values()) {
+    const found = shut ? await findStaff(tx, id) : null;
+    if (found === null || found.disabledAt !== null) continue;
+    disabled++;
+    await disableStaffRow(tx, id, now);
+    await record(deps, tx, { action: 'staff.changed', outcome: 'done', actor: by, occurredAt: now, details: { staff: id, before: found.role, after: `${found.role}, disabled`, restored: true } });
+  }
+  return { blocked, disabled };
+}

@@ -1,0 +1,35 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import type { GrantRow } from '@/contracts/dispatch';
+import { groupBy } from '@/core/base/group';
+import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import { personName } from '@/ui/dispatches/grant-words';
+import { TakeFile } from '@/ui/dispatches/take-file';
+
+/** What of a sending is carried by hand, person by person: links to copy, protected files to take. */
+export function ToCarry({ grants, form }: { readonly grants: readonly GrantRow[]; readonly form: DeliveryForm }) {
+  const [copied, setCopied] = useState<string | null>(null);
+  const copy = async (grant: GrantRow) => {
+    try {
+      await navigator.clipboard.writeText(grant.link);
+      setCopied(grant.link);
+    } catch {
+      setCopied(null);
+    }
+  };
+  return (
+    <section className="stack" aria-label="To carry">
+      <h2>To carry</h2>
+      <p className="quiet">Each is for its one address. Give it by any means; forwarded to somebody else it is worth nothing.</p>
+      {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) => own.slice(0, 1).map((grant) => (
+        <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
+          <div className="row"><b>{personName(grant)}</b><span className="gap" />{form !== 'file' && <Button variant="text" aria-label={`Copy the link of ${personName(grant)}`} onClick={() => void copy(grant)}>{copied === grant.link ? 'Copied' : 'Copy the link'}</Button>}</div>
+          {form !== 'file' && <code className="key-text">{grant.link}</code>}
+          {carriesFile(form) && own.map((each) => <TakeFile key={each.id} grant={each} label={each.documentReference} />)}
+        </div>
+      )))}
+    </section>
+  );
+}

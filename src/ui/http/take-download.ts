@@ -1,0 +1,22 @@
+import { CallError, toCallError } from '@/ui/http/call';
+
+/** The name a server gave a download (RFC 6266). */
+function nameOf(response: Response): string {
+  const encoded = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+  return encoded === undefined ? 'file' : decodeURIComponent(encoded);
+}
+
+/** Asks for a file by POST and hands it to the browser to save. @throws CallError */
+export async function takeDownload(path: string): Promise<void> {
+  let response: Response;
+  try {
+    response = await fetch(path, { method: 'POST' });
+  } catch {
+    throw new CallError('The server cannot be reached. Check your connection and try again.', 'UNREACHABLE', 0);
+  }
+  if (!response.ok) throw await toCallError(response);
+  const address = URL.createObjectURL(await response.blob());
+  Object.assign(document.createElement('a'), { href: address, download: nameOf(response) }).click();
+  // The browser has taken the file over by then.
+  setTimeout(() => { URL.revokeObjectURL(address); }, 60_000);
+}

@@ -26,7 +26,7 @@ export async function withService<T>(config: Config, use: (container: Container)
 /** Whoever the call acts for: who is named, or the only administrator there is. @throws UsageError */
 export async function actorNamed({ deps }: Container, email: string | undefined): Promise<StaffActor> {
   const found = email === undefined ? await onlyAdministrator(deps) : await findStaffByEmail(deps.db.read, email);
-  if (found === null || found.disabledAt !== null) throw new UsageError(email === undefined ? 'There are several administrators: say with --as ADDRESS who you are.' : `Nobody on the staff has the address ${email}.`);
+  if (found?.disabledAt !== null) throw new UsageError(email === undefined ? 'There are several administrators: say with --as ADDRESS who you are.' : `Nobody on the staff has the address ${email}.`);
   // Whoever can run this can read the database and its keys: there is nothing left to prove.
   return { kind: 'staff', id: found.id, name: found.name, email: found.email, role: found.role, session: 'command line', proven: true, from: { network: 'this machine', agent: 'command line' } };
 }

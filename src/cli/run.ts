@@ -62,11 +62,11 @@ async function runCommand(command: Command, args: readonly string[], around: Sur
   } catch (error) {
     throw new UsageError(error instanceof Error ? `${error.message.split('. ')[0] ?? ''}.` : 'The call cannot be understood.');
   }
-  if (parsed.values['help'] === true) {
+  if (parsed.values.help === true) {
     around.out(helpOf(command));
     return 0;
   }
-  const json = parsed.values['json'] === true;
+  const json = parsed.values.json === true;
   const { show, end } = progressLine(json);
   try {
     const outcome = await command.run(callOf(parsed.positionals, parsed.values, show, around));
@@ -75,10 +75,15 @@ async function runCommand(command: Command, args: readonly string[], around: Sur
     return outcome.code;
   } catch (error) {
     end();
-    if (!json || !(error instanceof AppError)) throw error;
+    if (!json || !isOurs(error)) throw error;
     around.out(`${JSON.stringify({ error: { code: error.code, message: error.message } })}\n`);
     return exitOf(error);
   }
+}
+
+/** Whether an error is one of ours, with a sentence for whoever called. */
+function isOurs(error: unknown): error is AppError {
+  return error instanceof AppError;
 }
 
 function exitOf(error: AppError): ExitCode {
@@ -102,7 +107,7 @@ export async function runCommandLine(args: readonly string[], around: Surroundin
   try {
     return await choose(args, around);
   } catch (error) {
-    if (!(error instanceof AppError)) throw error;
+    if (!isOurs(error)) throw error;
     around.err(`${error.message}\n`);
     return exitOf(error);
   }

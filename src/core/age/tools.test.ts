@@ -7,6 +7,7 @@ import path from 'node:path';
 import { Decrypter, Encrypter, generateHybridIdentity, generateX25519Identity, identityToRecipient } from 'age-encryption';
 import { afterAll, describe, expect, test } from 'vitest';
 import { CHUNK, PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
+import { AgeError } from '@/core/age/errors';
 import { encodeHeader, parseHeader } from '@/core/age/header';
 import { embargoStanza, findEmbargoStanza, isPublicKey, newFileKey, unwrapFileKey } from '@/core/age/recipients';
 import { readerOf } from '@/core/age/random-access';
@@ -39,7 +40,7 @@ async function read(file: Uint8Array, identity: string): Promise<Uint8Array> {
   return reader.read(0, reader.size);
 }
 
-describe.each([0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 3 * CHUNK])('a file of %i bytes', (size) => {
+describe.each([0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 2 * CHUNK - 1, 2 * CHUNK, 2 * CHUNK + 1, 3 * CHUNK])('a file of %i bytes', (size) => {
   const plain = new Uint8Array(randomBytes(size));
 
   test.each([['X25519', generateX25519Identity], ['hybrid', generateHybridIdentity]])('the packaged library reads ours and we read its, %s', async (_kind, generate) => {
@@ -88,12 +89,39 @@ test('another identity opens nothing, and hears the one neutral sentence', async
 test('every flipped or missing byte is refused', async () => {
   const identity = await generateX25519Identity();
   const file = await write(new Uint8Array(randomBytes(40)), await identityToRecipient(identity));
-  for (let at = 0; at < file.length; at += 3) {
+  for (let at = 0; at < file.length; at++) {
     const flipped = file.slice();
-    flipped[at] = (flipped[at] ?? 0) ^ 0x04;
-    await expect(read(flipped, identity)).rejects.toThrow();
-    await expect(read(file.subarray(0, at), identity)).rejects.toThrow();
+    flipped[at] = (flipped[at] ?? 0) ^ (1 << (at % 8));
+    // Without its first line it is no age file; from then on there is one sentence, whatever was done to it.
+    const sentence = at < 'age-encryption.org/v1\n'.length ? /not an age file|cannot be decrypted/ : /^This file cannot be decrypted: it was altered or cut, or the key is not its own\.$/;
+    for (const harmed of [flipped, file.subarray(0, at)]) {
+      const error: unknown = await read(harmed, identity).catch((caught: unknown) => caught);
+      expect(error).toBeInstanceOf(AgeError);
+      expect((error as AgeError).message).toMatch(sentence);
+    }
   }
+}, 60_000);
+
+test('within the payload a harm has the one neutral sentence, whatever it was', async () => {
+  const identity = await generateX25519Identity();
+  const file = await write(new Uint8Array(randomBytes(CHUNK + 30)), await identityToRecipient(identity));
+  const start = parseHeader(file).length;
+  for (const at of [start, start + 15, start + 16, start + 16 + CHUNK, start + 16 + CHUNK + 15, start + 16 + CHUNK + 16, file.length - 1]) {
+    const flipped = file.slice();
+    flipped[at] = (flipped[at] ?? 0) ^ 0x80;
+    await expect(read(flipped, identity)).rejects.toMatchObject({ code: 'DAMAGED', message: 'This file cannot be decrypted: it was altered or cut, or the key is not its own.' });
+    await expect(read(file.subarray(0, at), identity)).rejects.toMatchObject({ code: 'DAMAGED' });
+  }
+  await expect(read(concatBytes(file, new Uint8Array(1)), identity)).rejects.toMatchObject({ code: 'DAMAGED' });
+  await expect(read(concatBytes(file, file), identity)).rejects.toMatchObject({ code: 'DAMAGED' });
+});
+
+test('grease and stanzas of others are kept as they are', async () => {
+  const { fileKey, stanzas } = await newFileKey([await identityToRecipient(await generateX25519Identity())]);
+  const grease = [{ args: ['grease', 'q', '~!'], body: new Uint8Array(48) }, { args: ['unknown-kind'], body: new Uint8Array(randomBytes(500)) }, { args: ['x'], body: new Uint8Array(0) }];
+  const header = parseHeader(encodeHeader([...grease, ...stanzas], fileKey));
+  expect(header.stanzas).toEqual([...grease, ...stanzas]);
+  expect(equalBytes(encodeHeader(header.stanzas, fileKey).subarray(0, header.signed.length), header.signed)).toBe(true);
 });
 
 test('knows a public key from other text', async () => {

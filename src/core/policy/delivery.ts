@@ -9,7 +9,6 @@ export function carriesFile(form: DeliveryForm): boolean {
 
 /** A name that every file system takes, without ends that one would cut. */
 function fileName(text: string): string {
-  // eslint-disable-next-line no-control-regex -- control characters are what is taken out
   return text.replaceAll(/[\u0000-\u001f<>:"/\\|?*]+/g, ' ').replaceAll(/\s+/g, ' ').replaceAll(/^[. ]+|[. ]+$/g, '').slice(0, 120);
 }
 

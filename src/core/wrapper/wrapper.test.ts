@@ -4,6 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { isDeepStrictEqual } from 'node:util';
 import { Encrypter, generateX25519Identity, identityToRecipient } from 'age-encryption';
 import fc from 'fast-check';
 import { afterAll, describe, expect, test } from 'vitest';
@@ -99,8 +100,7 @@ describe('finding the payload', () => {
   });
 
   test.each([['nothing at all', new Uint8Array(0)], ['text', utf8('Dear all,')], ['an age file', payload], ['another PDF', readFileSync('build/real-documents/intro.pdf')], ['the cover without its payload', cover.pdf]])('%s is no protected file', async (_name, bytes) => {
-    await expect(find(bytes)).rejects.toBeInstanceOf(WrapperError);
-    if (bytes !== cover.pdf) await expect(find(bytes)).rejects.toMatchObject({ code: 'NOT_PROTECTED' });
+    await expect(find(bytes)).rejects.toMatchObject({ code: 'NOT_PROTECTED' });
   });
 
   test('one that was cut anywhere, or has something behind it, is refused', async () => {
@@ -125,12 +125,12 @@ describe('finding the payload', () => {
   });
 
   test('whatever bytes are altered, it finds the same payload or refuses in its own words', async () => {
+    const whole = await find(file);
     await fc.assert(fc.asyncProperty(fc.array(fc.tuple(fc.integer({ min: cover.pdf.length - 200, max: file.length - 1 }), fc.integer({ min: 1, max: 255 })), { minLength: 1, maxLength: 4 }), async (changes) => {
       const altered = file.slice();
       for (const [place, by] of changes) altered[place] = (altered[place] ?? 0) ^ by;
       const found = await find(altered).catch((error: unknown) => error);
-      if (found instanceof Error) expect(found).toBeInstanceOf(WrapperError);
-      else expect(found).toMatchObject({ offset: (await find(file)).offset, length: payload.length });
+      expect(found instanceof WrapperError || (isDeepStrictEqual({ ...whole, link: '' }, { ...(found as Payload), link: '' }))).toBe(true);
     }), { numRuns: 1500 });
   });
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import { eq, isNull } from 'drizzle-orm';
+import { eq, isNotNull, isNull } from 'drizzle-orm';
 import type { GrantId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { challenges, devices, grants, outbox, staff, staffSessions, staffTickets, uploads, versions } from '@/server/db/schema';
@@ -28,10 +28,10 @@ export async function disableStaffRow(tx: Transaction, id: StaffId, now: number)
  * uploads whose content is not there are gone, and mail that may have been sent since waits for somebody to say so.
  */
 export async function endWhatWasOpen(tx: Transaction, now: number): Promise<void> {
-  await tx.delete(staffSessions);
-  await tx.delete(staffTickets);
-  await tx.delete(challenges);
-  await tx.delete(uploads);
+  await tx.delete(staffSessions).where(isNotNull(staffSessions.id));
+  await tx.delete(staffTickets).where(isNotNull(staffTickets.tokenMac));
+  await tx.delete(challenges).where(isNotNull(challenges.id));
+  await tx.delete(uploads).where(isNotNull(uploads.id));
   await tx.update(devices).set({ endedAt: now }).where(isNull(devices.endedAt));
   await tx.update(outbox).set({ state: 'failed', lastError: 'It waited when the backup was made, and may have been sent since.' }).where(eq(outbox.state, 'waiting'));
 }

@@ -102,10 +102,11 @@ export async function beginDrill(deps: Deps): Promise<Drill> {
  */
 export async function finishDrill(deps: Deps, actor: StaffActor, { document, proof }: DrillInput): Promise<Record<string, never>> {
   const found = await findDocument(deps.db.read, document);
-  if (found?.version.wrappedKey == null) throw new ServiceError('NOT_FOUND', 'This document is no longer here. Begin again.');
+  const wrapped = found?.version.wrappedKey ?? null;
+  if (found === null || wrapped === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here. Begin again.');
   const { version } = found;
   const { chunk, only } = await firstSealed(deps, version);
-  const key = payloadKeyOf(deps, { ...version, plainBytes: version.bytes }, deps.vault.unwrap({ wrapped: version.wrappedKey as Buffer, generation: version.keyGeneration }, version.id));
+  const key = payloadKeyOf(deps, { ...version, plainBytes: version.bytes }, deps.vault.unwrap({ wrapped, generation: version.keyGeneration }, version.id));
   const plain = openChunk(nodeChunkCipher(key), 0, only, chunk);
   const right = equalBytes(utf8(createHash('sha256').update(plain).digest('hex')), utf8(proof));
   const about = { actor: { kind: 'staff' as const, id: actor.id }, occurredAt: deps.clock.now(), document, version: version.id };

@@ -200,7 +200,7 @@ async function endPeople(deps: Pick<Deps, 'recorder'>, tx: Transaction, by: Happ
   }
   for (const { id, disabled: shut } of staff.values()) {
     const found = shut ? await findStaff(tx, id) : null;
-    if (found === null || found.disabledAt !== null) continue;
+    if (found?.disabledAt !== null) continue;
     disabled++;
     await disableStaffRow(tx, id, now);
     await record(deps, tx, { action: 'staff.changed', outcome: 'done', actor: by, occurredAt: now, details: { staff: id, before: found.role, after: `${found.role}, disabled`, restored: true } });

@@ -30,7 +30,7 @@ export function GiveKey({ action, busy = false, onKey }: Props) {
   };
   const pick = async (files: FileList | null) => { const file = files?.item(0); if (file != null) setText((await file.slice(0, 100_000).text()).trim()); };
   return (
-    <div className="stack">
+    <div className="stack" style={{ gap: 14 }}>
       <TextField label="Recovery key, private half" multiline maxRows={4} value={text} onChange={(event) => { setText(event.target.value); }} autoComplete="off" helperText="Paste it, or choose the file you saved. It does not leave this page." slotProps={{ htmlInput: { spellCheck: false } }} />
       <div className="row"><Button component="label">Choose the file<input type="file" hidden aria-label="The recovery key’s file" onChange={(event) => void pick(event.target.files)} /></Button></div>
       {locked && [0, 1].map((layer) => (

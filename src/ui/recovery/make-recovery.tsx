@@ -75,7 +75,7 @@ function KeepUnder({ pair, twoPeople }: { readonly pair: RecoveryPair; readonly 
   return (
     <details open={twoPeople}>
       <summary>{twoPeople ? 'Two people keep it, each with a passphrase' : 'Or keep it under a passphrase'}</summary>
-      <div className="stack" style={{ marginTop: 10 }}>
+      <div className="stack" style={{ marginTop: 12, gap: 14 }}>
         <TextField label={`Passphrase, at least ${String(SHORTEST)} characters`} type="password" autoComplete="new-password" value={first} onChange={(event) => { setFirst(event.target.value); }} />
         <TextField label={twoPeople ? 'Passphrase of the other person' : 'Passphrase of a second person, if both are to be needed'} type="password" autoComplete="new-password" value={second} onChange={(event) => { setSecond(event.target.value); }} />
         <div className="row"><Button disabled={!enough || working} onClick={() => void save()}>{working ? 'Locking…' : 'Save under the passphrase'}</Button></div>

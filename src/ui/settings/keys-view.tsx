@@ -27,7 +27,7 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
           <section className="stack" aria-label="Recovery key">
             <h2>Recovery key</h2>
             {recoveryKey === null ? <p className="notice stops">There is none: if this server is lost, every document is lost with it.</p> : <><p>Its public half, to which every file is encrypted as well:</p><code className="key-text">{recoveryKey}</code></>}
-            <p>It opens {recoverable} of {versions} stored versions{recoverable < versions ? '; the others were left out, or are encrypted to an earlier key' : ''}.</p>
+            <p>It opens {recoverable} of {versions} stored versions{recoverable < versions ? '. The others were left out, or are encrypted to an earlier key: keep that one as well' : ''}.</p>
             {making ? <MakeRecovery twoPeople={twoPeople} onKept={(publicKey) => void keep(publicKey)} /> : <div className="row"><Button onClick={() => { setMaking(true); }}>{recoveryKey === null ? 'Make one' : 'Put another in its place'}</Button></div>}
           </section>
           <section className="stack" aria-label="Drill">

@@ -6,8 +6,8 @@ import Link from 'next/link';
 export function SettingsPlaces({ here }: { readonly here: 'staff' | 'keys' }) {
   return (
     <div className="row" role="navigation" aria-label="Parts of Settings">
-      <Link className="chip" href="/settings" aria-current={here === 'staff' ? 'page' : undefined}>Staff</Link>
-      <Link className="chip" href="/settings/keys" aria-current={here === 'keys' ? 'page' : undefined}>Keys and recovery</Link>
+      <Link className="chip" href="/settings" aria-current={here === 'staff'}>Staff</Link>
+      <Link className="chip" href="/settings/keys" aria-current={here === 'keys'}>Keys and recovery</Link>
     </div>
   );
 }

@@ -1,0 +1,163 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { open, rm, writeFile, readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { PDFDocument, PDFName, PDFRef } from '@cantoo/pdf-lib';
+import { CHUNK, PAYLOAD_NONCE, TAG, chunkCount, payloadKey, sealedSize } from '@/core/age/chunks';
+import { encodeHeader } from '@/core/age/header';
+import { embargoStanza, newFileKey, unwrapFileKey } from '@/core/age/recipients';
+import { readerOf } from '@/core/age/random-access';
+import { inspectFile } from '@/core/wrapper/inspect';
+import { envelope } from '@/core/wrapper/write';
+import { loadPdfium } from '@/server/rendering/pdfium';
+import { openPdf } from '@/server/rendering/pdf-document';
+import { openSealedFile, sealFile } from '@/server/storage/sealed-files';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { coverFacts, covers } from '../tests/support/covers';
+import { median, say, seconds } from './measure';
+
+const MIB = 1 << 20;
+
+async function fillFile(name: string, mebibytes: number): Promise<void> {
+  const file = await open(name, 'w');
+  const block = randomBytes(MIB);
+  for (let i = 0; i < mebibytes; i++) await file.write(block);
+  await file.sync();
+  await file.close();
+}
+
+/** The most memory this process held while `work` ran, above what it held before, in MiB. */
+async function peakOf(work: () => Promise<unknown>): Promise<number> {
+  globalThis.gc?.();
+  const idle = process.memoryUsage().rss;
+  let peak = idle;
+  const watch = setInterval(() => { peak = Math.max(peak, process.memoryUsage().rss); }, 2);
+  await work();
+  clearInterval(watch);
+  return (peak - idle) / MIB;
+}
+
+/** Protecting a file, plain to protected PDF, and opening it again, against Debian's `age` in the same run. */
+export async function protectedFiles(folder: string): Promise<void> {
+  const at = (name: string): string => path.join(folder, name);
+  execFileSync('age-keygen', ['-o', at('key')], { stdio: 'ignore' });
+  const identity = /AGE-SECRET-KEY-\S+/.exec(await readFile(at('key'), 'utf8'))?.[0] ?? '';
+  const recipient = execFileSync('age-keygen', ['-y', at('key')], { encoding: 'utf8' }).trim();
+  const cover = await covers.draw(coverFacts, new Uint8Array(16), 'x.age');
+
+  const protect = async (plain: string, out: string, size: number): Promise<void> => {
+    const { fileKey, stanzas } = await newFileKey([recipient]);
+    const header = encodeHeader([embargoStanza('ver_00000000000000000001', 'https://embargo.example'), ...stanzas], fileKey);
+    const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
+    const { head, tail } = envelope(cover, header.length + PAYLOAD_NONCE + sealedSize(size), 'x.age');
+    const [from, to] = [await open(plain, 'r'), await open(out, 'w')];
+    const start = head.length + header.length + PAYLOAD_NONCE;
+    await to.writev([head, header, nonce], 0);
+    const bytes = await sealFile({ file: from, offset: 0, length: size }, { file: to, offset: start }, nodeChunkCipher(payloadKey(fileKey, nonce)));
+    await to.write(tail, 0, tail.length, start + bytes);
+    await from.close();
+    await to.close();
+  };
+  const recover = async (file: string, out: string): Promise<void> => {
+    const [from, to] = [await open(file, 'r'), await open(out, 'w')];
+    const { size } = await from.stat();
+    const read = async (offset: number, length: number): Promise<Uint8Array> => { const bytes = new Uint8Array(Math.min(length, size - offset)); await from.read(bytes, 0, bytes.length, offset); return bytes; };
+    const { header, offset, length } = await inspectFile(read, size);
+    const nonce = await read(offset + header.length, PAYLOAD_NONCE);
+    const key = payloadKey(await unwrapFileKey(header, identity), nonce);
+    await openSealedFile({ file: from, offset: offset + header.length + PAYLOAD_NONCE, length: length - header.length - PAYLOAD_NONCE }, { file: to, offset: 0 }, nodeChunkCipher(key));
+    await from.close();
+    await to.close();
+  };
+
+  const peaks: number[] = [];
+  for (const mebibytes of [64, 1024]) {
+    await fillFile(at('plain'), mebibytes);
+    const ratios: { readonly protect: number; readonly open: number; readonly speed: number; readonly back: number }[] = [];
+    let peak = 0;
+    for (let round = 0; round < 3; round++) {
+      const ageEncrypts = await seconds(() => Promise.resolve(execFileSync('age', ['-r', recipient, '-o', at('plain.age'), at('plain')])));
+      let ours = 0;
+      peak = Math.max(peak, await peakOf(async () => { ours = await seconds(() => protect(at('plain'), at('plain.pdf'), mebibytes * MIB)); }));
+      const ageDecrypts = await seconds(() => Promise.resolve(execFileSync('age', ['-d', '-i', at('key'), '-o', at('back'), at('plain.age')])));
+      let opened = 0;
+      peak = Math.max(peak, await peakOf(async () => { opened = await seconds(() => recover(at('plain.pdf'), at('back'))); }));
+      ratios.push({ protect: ageEncrypts / ours, open: ageDecrypts / opened, speed: mebibytes / ours, back: mebibytes / opened });
+    }
+    if (spawnSync('cmp', [at('plain'), at('back')]).status !== 0) throw new Error('what came back is something else');
+    peaks.push(peak);
+    const middle = (of: (ratio: (typeof ratios)[number]) => number): number => median(ratios.map(of));
+    say(`protect ${String(mebibytes)} MiB, file to file`, `${middle(({ speed }) => speed).toFixed(0)} MiB/s = ${middle(({ protect: ratio }) => ratio).toFixed(2)} x age, +${peak.toFixed(0)} MiB`, '0.75, 100 MiB');
+    say(`open ${String(mebibytes)} MiB, file to file`, `${middle(({ back }) => back).toFixed(0)} MiB/s = ${middle(({ open: ratio }) => ratio).toFixed(2)} x age`, '0.90');
+    for (const name of ['plain', 'plain.age', 'plain.pdf', 'back']) await rm(at(name), { force: true });
+  }
+  say('memory from 64 MiB to 1 GiB', `+${(peaks[0] ?? 0).toFixed(0)} to +${(peaks[1] ?? 0).toFixed(0)} MiB`, 'flat');
+}
+
+const PAGES = 1000;
+/** Incompressible bytes drawn by each page, so that the file is as large as pictures make one. */
+const PICTURE = 200_000;
+const FAN = 10;
+
+/**
+ * A document of 1,000 pages and 200 MB whose page tree is balanced: ten kids a node.
+ *
+ * @param packed whether page objects lie together in object streams (PDF 1.5), or each beside its picture
+ */
+async function largeDocument(packed: boolean): Promise<Uint8Array> {
+  const document = await PDFDocument.create();
+  const { context } = document;
+  const pages: PDFRef[] = [];
+  for (let i = 0; i < PAGES; i++) {
+    const picture = context.register(context.stream(randomBytes(PICTURE), { Type: 'XObject', Subtype: 'Image', Width: 200, Height: 1000, ColorSpace: 'DeviceGray', BitsPerComponent: 8 }));
+    const content = context.register(context.stream('q 500 0 0 700 40 40 cm /I Do Q'));
+    pages.push(context.register(context.obj({ Type: 'Page', MediaBox: [0, 0, 595, 842], Resources: { XObject: { I: picture } }, Contents: content })));
+  }
+  let level: { readonly ref: PDFRef; readonly count: number }[] = pages.map((ref) => ({ ref, count: 1 }));
+  while (level.length > 1) {
+    const above: typeof level = [];
+    for (let at = 0; at < level.length; at += FAN) {
+      const kids = level.slice(at, at + FAN);
+      const count = kids.reduce((sum, kid) => sum + kid.count, 0);
+      const ref = context.register(context.obj({ Type: 'Pages', Kids: kids.map((kid) => kid.ref), Count: count }));
+      for (const kid of kids) (context.lookup(kid.ref) as { set: (name: PDFName, value: unknown) => void } | undefined)?.set(PDFName.of('Parent'), ref);
+      above.push({ ref, count });
+    }
+    level = above;
+  }
+  document.catalog.set(PDFName.of('Pages'), level[0]?.ref ?? PDFRef.of(1));
+  document.catalog.set(PDFName.of('Version'), PDFName.of('1.7'));
+  return document.save({ useObjectStreams: packed, addDefaultPage: false, updateFieldAppearances: false });
+}
+
+/** How much of a large document is decrypted to draw one page somewhere in it. */
+export async function randomPage(folder: string): Promise<void> {
+  for (const packed of [true, false]) await onePage(folder, packed);
+}
+
+async function onePage(folder: string, packed: boolean): Promise<void> {
+  const bytes = await largeDocument(packed);
+  const key = new Uint8Array(randomBytes(32));
+  const name = path.join(folder, 'large');
+  await writeFile(name, bytes);
+  const [from, to] = [await open(name, 'r'), await open(`${name}.age`, 'w')];
+  await sealFile({ file: from, offset: 0, length: bytes.length }, { file: to, offset: 0 }, nodeChunkCipher(key));
+  await from.close();
+  await to.close();
+  const sealed = await readFile(`${name}.age`);
+  const pdfium = await loadPdfium();
+  const shares: number[] = [];
+  const times: number[] = [];
+  for (const page of [2, 137, 500, 640, 999]) {
+    const reader = readerOf(nodeChunkCipher(key), sealedSize(bytes.length), (at, length) => sealed.subarray(at, at + length));
+    times.push(await seconds(() => {
+      const pdf = openPdf(pdfium, reader);
+      if (pdf.pages !== PAGES) throw new Error(`it has ${String(pdf.pages)} pages`);
+      pdf.draw(page, 1275);
+      pdf.close();
+      return Promise.resolve();
+    }));
+    shares.push(reader.opened() / chunkCount(bytes.length));
+  }
+  say(`one page of ${String(PAGES)}, ${(bytes.length / 1e6).toFixed(0)} MB, ${packed ? 'packed' : 'apart'}`, `${shares.map((share) => (share * 100).toFixed(1)).join(', ')} % of ${String(Math.ceil(sealed.length / (CHUNK + TAG)))} chunks, ${(median(times) * 1000).toFixed(0)} ms`, '5 %');
+}

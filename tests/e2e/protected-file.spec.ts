@@ -1,0 +1,106 @@
+// A protected file, from its sender to its reader, and in the hands of whoever else finds it.
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { countCodes, expectNothingSerious, newestCode, open, signIn } from './people';
+
+const ADDRESS = 'petra.lind@kelder.example';
+
+test('it is mailed, opened by other tools, by its cover page and by dropping it on the reader, and inspected', async ({ page, browser }, info) => {
+  await signIn(page);
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: 'Weight list' }).check();
+  await page.getByLabel('Addresses').fill(ADDRESS);
+  await page.getByRole('button', { name: 'A protected file' }).click();
+  await page.getByLabel('Its first page and its name also say the title').check();
+  await page.getByLabel('Subject').fill('Weights, to keep beside you');
+  await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
+  await page.waitForURL('**/dispatches/dsp_*');
+
+  await expect(async () => {
+    await open(page, `/mailroom?address=${encodeURIComponent(ADDRESS)}`);
+    await page.getByRole('link', { name: 'Weights, to keep beside you' }).click({ timeout: 500 });
+  }).toPass({ timeout: 15_000 });
+  await expect(page.getByText('whose first page says how to open it')).toBeVisible();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^TQ-412-WL-02 Weight list - for .*\.pdf$/ }).click()]);
+  const file = info.outputPath('received.pdf');
+  await download.saveAs(file);
+
+  // With tools that anybody has, and the organisation's recovery key.
+  expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain('No syntax or stream encoding errors');
+  execFileSync('pdfdetach', ['-save', '1', '-o', info.outputPath('x.age'), file]);
+  expect(execFileSync('age', ['-d', '-i', 'data/e2e/recovery-key.txt', info.outputPath('x.age')]).subarray(0, 5).toString()).toBe('%PDF-');
+  const cover = execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' });
+  expect(cover).toContain('This document was sent to you protected');
+  const link = /http:\/\/localhost:\d+\/r\/[0-9a-z]{24}/.exec(cover)?.[0] ?? '';
+
+  // Dropping the file leads where the cover page does: to the proof, and then to the document.
+  const context = await browser.newContext();
+  const reader = await context.newPage();
+  await open(reader, '/r');
+  await expectNothingSerious(reader);
+  await reader.locator('input[type=file]').setInputFiles({ name: 'letter.pdf', mimeType: 'application/pdf', buffer: Buffer.from('Dear all') });
+  await expect(reader.getByText('This is not a protected file.')).toBeVisible();
+  await reader.locator('input[type=file]').setInputFiles({ name: 'cut.pdf', mimeType: 'application/pdf', buffer: readFileSync(file).subarray(0, -700) });
+  await expect(reader.getByText('it was cut, altered, or saved anew')).toBeVisible();
+  await reader.locator('input[type=file]').setInputFiles(file);
+  await reader.waitForURL(link);
+  await reader.locator('html[data-awake]').waitFor();
+  const before = await countCodes(page, ADDRESS);
+  await reader.getByLabel('Your address').fill(ADDRESS);
+  await reader.getByRole('button', { name: 'Mail me a code' }).click();
+  await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
+  await reader.getByLabel('Code').fill(await newestCode(page, ADDRESS, before));
+  await reader.getByRole('button', { name: 'Go on' }).click();
+  await expect(reader.locator('.page img').first()).toBeVisible();
+  await context.close();
+
+  await open(page, '/documents');
+  await page.getByRole('button', { name: 'Inspect a file' }).click();
+  await page.getByLabel('Drop a protected file, or the age file').setInputFiles(file);
+  await expect(page.getByText('Weight list, version 1.')).toBeVisible();
+  await expect(page.getByText(`Made for ${ADDRESS}`)).toBeVisible();
+  await expectNothingSerious(page);
+});
+
+test('files are taken to be carried by hand, each for its own person', async ({ page }, info) => {
+  await signIn(page);
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: 'Weight list' }).check();
+  await page.getByLabel('Addresses').fill(`${ADDRESS}, someone@new-yard.example`);
+  await page.getByRole('button', { name: 'Both' }).click();
+  await page.getByRole('button', { name: 'I carry it myself' }).click();
+  await page.getByLabel('Subject').fill('On a stick');
+  await page.getByRole('button', { name: 'Encrypt, I carry it' }).click();
+  await page.waitForURL('**/dispatches/dsp_*');
+  await page.locator('html[data-awake]').waitFor();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Take TQ-412-WL-02 as a protected file for someone@new-yard.example' }).click()]);
+  expect(download.suggestedFilename()).toBe('TQ-412-WL-02 - for new-yard.example.pdf');
+  await download.saveAs(info.outputPath('taken.pdf'));
+  expect(execFileSync('pdftotext', [info.outputPath('taken.pdf'), '-'], { encoding: 'utf8' })).not.toContain('Weight list');
+  await open(page, '/ledger');
+  await expect(page.getByText('took a protected file').first()).toBeVisible();
+});
+
+test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({ page }, info) => {
+  await signIn(page);
+  await open(page, '/settings/keys');
+  await expectNothingSerious(page);
+  await page.getByRole('button', { name: 'Try the recovery key' }).click();
+  writeFileSync(info.outputPath('wrong.txt'), execFileSync('age-keygen', { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }));
+  await page.getByLabel('The recovery key’s file').setInputFiles(info.outputPath('wrong.txt'));
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByText('This key does not open the file')).toBeVisible();
+  await expect(page.getByText('it did not open.')).toBeVisible();
+  await page.getByLabel('The recovery key’s file').setInputFiles('data/e2e/recovery-key.txt');
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByText('was opened with the recovery key alone')).toBeVisible();
+  await expect(page.getByText('it opened.')).toBeVisible();
+
+  await open(page, '/documents');
+  await page.getByLabel('Tick all that are shown').check();
+  await page.getByRole('button', { name: 'Destroy the keys…' }).click();
+  const confirm = page.getByRole('dialog');
+  await expect(confirm.getByRole('button', { name: 'Destroy the keys' })).toBeDisabled();
+  await confirm.getByRole('button', { name: 'Leave as it is' }).click();
+});

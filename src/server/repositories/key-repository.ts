@@ -3,8 +3,8 @@ import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import type { Action } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, ledgerEntries, serviceKeys, staff, uploads, versions } from '@/server/db/schema';
-import type { WrappedKey } from '@/server/vault/vault';
 
+type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
 /** A wrapped key, whose it is, and how to put another wrap in its place. */
 export type StoredWrap = WrappedKey & { readonly owner: string; readonly replace: (tx: Transaction, by: WrappedKey) => Promise<void> };
 

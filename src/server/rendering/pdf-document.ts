@@ -1,6 +1,7 @@
 import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
 import { ContentError } from '@/server/rendering/errors';
+import { onePage } from '@/server/rendering/one-page';
 import type { Pdfium } from '@/server/rendering/pdfium';
 
 /** A piece of text on a page and where it stands, in hundredths of a percent of the page, from its top left. */
@@ -25,11 +26,15 @@ const DRAW_ANNOTATIONS = 0x01;
 const DRAW_REVERSED = 0x10; // red first: the byte order of RGBA
 const WHITE = 0xffffffff;
 
+/** So many pages further on, it is cheaper to find a page here than to have PDFium walk there. */
+const FAR = 24;
+
 const FPDF_ERR_PASSWORD = 4;
 const FPDF_ERR_SECURITY = 5;
 
 /** Opens a PDF through a reader. @throws ContentError `EMPTY_FILE`, `PDF_LOCKED`, `PDF_DAMAGED` */
-export function openPdf({ native, mount }: Pdfium, reader: PlainReader): PdfDocument {
+export function openPdf(pdfium: Pdfium, reader: PlainReader): PdfDocument {
+  const { native, mount } = pdfium;
   if (reader.size === 0) throw new ContentError('EMPTY_FILE');
   const { path, unmount } = mount(reader);
   const handle = withText(native, path, (pointer) => native.FPDF_LoadDocument(pointer, 0));
@@ -48,17 +53,13 @@ export function openPdf({ native, mount }: Pdfium, reader: PlainReader): PdfDocu
     throw new ContentError('PDF_DAMAGED');
   }
 
-  const withPage = <T>(page: number, use: (handle: number, size: { width: number; height: number }) => T): T => {
+  let walked = 0;
+  const withPage = <T>(page: number, use: UsePage<T>): T => {
     if (!Number.isInteger(page) || page < 1 || page > pages) throw new ContentError('NO_SUCH_PAGE');
-    const loaded = native.FPDF_LoadPage(handle, page - 1);
-    if (loaded === 0) throw new ContentError('PDF_DAMAGED');
-    try {
-      const size = { width: native.FPDF_GetPageWidthF(loaded), height: native.FPDF_GetPageHeightF(loaded) };
-      if (!(size.width > 0 && size.height > 0)) throw new ContentError('PDF_DAMAGED');
-      return use(loaded, size);
-    } finally {
-      native.FPDF_ClosePage(loaded);
-    }
+    const alone = page - walked > FAR ? onePage(reader, page - 1) : null;
+    if (alone !== null) return onOtherFile(pdfium, alone, use) ?? withLoaded(native, handle, page, use);
+    walked = Math.max(walked, page);
+    return withLoaded(native, handle, page, use);
   };
 
   return {
@@ -68,6 +69,33 @@ export function openPdf({ native, mount }: Pdfium, reader: PlainReader): PdfDocu
     draw: (page, width) => withPage(page, (loaded, size) => drawPage(native, loaded, size, width)),
     text: (page) => withPage(page, (loaded, size) => textOf(native, loaded, size)),
   };
+}
+
+type UsePage<T> = (handle: number, size: { width: number; height: number }) => T;
+
+function withLoaded<T>(native: Pdfium['native'], handle: number, page: number, use: UsePage<T>): T {
+  const loaded = native.FPDF_LoadPage(handle, page - 1);
+  if (loaded === 0) throw new ContentError('PDF_DAMAGED');
+  try {
+    const size = { width: native.FPDF_GetPageWidthF(loaded), height: native.FPDF_GetPageHeightF(loaded) };
+    if (!(size.width > 0 && size.height > 0)) throw new ContentError('PDF_DAMAGED');
+    return use(loaded, size);
+  } finally {
+    native.FPDF_ClosePage(loaded);
+  }
+}
+
+/** Uses the only page of another file; `null` where PDFium does not find just that in it. */
+function onOtherFile<T>({ native, mount }: Pdfium, reader: PlainReader, use: UsePage<T>): T | null {
+  const { path, unmount } = mount(reader);
+  const handle = withText(native, path, (pointer) => native.FPDF_LoadDocument(pointer, 0));
+  try {
+    if (handle === 0 || native.FPDF_GetPageCount(handle) !== 1) return null;
+    return withLoaded(native, handle, 1, use);
+  } finally {
+    if (handle !== 0) native.FPDF_CloseDocument(handle);
+    unmount();
+  }
 }
 
 function withText<T>(native: Pdfium['native'], text: string, use: (pointer: number) => T): T {

@@ -2,6 +2,7 @@
 
 import type { DocumentRow } from '@/contracts/document';
 import { MAX_WATERMARK, fillTokens, unknownTokens } from '@/core/watermark/tokens';
+import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { distanceText, momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
@@ -29,7 +30,7 @@ export function problemsOf({ documents, people, unreadable, terms, subject, wate
 }
 
 /** The consequences of what was composed so far. */
-export function ComposeCheck({ documents, people, terms, watermark, problems, now }: { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
+export function ComposeCheck({ documents, people, terms, watermark, form, problems, now }: { readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
   const zone = useZone();
   const first = people.at(0)?.address ?? 'mira.kolbe@brackwater.example';
   const apart = people.filter((person) => person.terms !== null).length;
@@ -47,6 +48,7 @@ export function ComposeCheck({ documents, people, terms, watermark, problems, no
       {(apart > 0 || fresh > 0) && <p className="quiet">{[apart > 0 ? `${String(apart)} set apart from the rest` : null, fresh > 0 ? `${String(fresh)} new here` : null].filter((part) => part !== null).join(', ')}.</p>}
       {warnings.map((warning) => <p key={warning} className="notice">{warning}</p>)}
       <p className="quiet">Each proves the address by a code, then reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{terms.rights.includes('keep') ? ', except for copies that were kept' : terms.rights.includes('print') ? ', except for prints that were made' : ''}.</p>
+      {carriesFile(form) && <p className="quiet">The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted: by itself it opens nothing, and its first page leads to the same proof. Your clear original stays with you; do not mix the two up.</p>}
       {problems.length > 0 && <><hr /><h2>Stands in the way</h2><ul style={{ paddingLeft: 18 }}>{problems.map((problem) => <li key={problem} className="magenta">{problem}</li>)}</ul></>}
       {terms.rights.includes('keep') && <><hr /><p className="notice">Whoever keeps a copy has it for good: the end and a revocation do not reach it.</p></>}
       <hr />

@@ -104,7 +104,7 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences"><ComposeCheck form={form} documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
   );
 }

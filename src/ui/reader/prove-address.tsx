@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, type SubmitEvent } from 'react';
+import Link from 'next/link';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Radio from '@mui/material/Radio';
@@ -71,6 +72,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
         </form>
       )}
       <hr />
+      <p className="quiet">Were you sent a file instead? <Link href="/r">Open a protected file</Link></p>
       <p className="quiet">Recorded about you: your address, when and from which network address you open what, the pages shown, and this browser. Nothing else.</p>
     </main>
   );

@@ -1,6 +1,11 @@
 import { open, type FileHandle } from 'node:fs/promises';
+import { PAYLOAD_NONCE, payloadKey, type ChunkCipher } from '@/core/age/chunks';
+import { AgeError } from '@/core/age/errors';
+import { unwrapFileKey } from '@/core/age/recipients';
 import { AppError } from '@/core/base/errors';
 import { inspectFile, type Inspected } from '@/core/wrapper/inspect';
+import type { Stretch } from '@/server/storage/sealed-files';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** A file named on the call that is not there, or may not be read. */
 class InputError extends AppError<'NO_FILE'> {
@@ -28,4 +33,13 @@ export function inspectOpen(file: FileHandle, size: number): Promise<Inspected> 
     const { bytesRead } = await file.read(bytes, 0, bytes.length, offset);
     return bytes.subarray(0, bytesRead);
   }, size);
+}
+
+/** The chunks of the age file in an open file, and the cipher that opens them with this private key. @throws AgeError `DAMAGED` */
+export async function unlock(file: FileHandle, { header, offset, length }: Inspected, identity: string): Promise<{ readonly sealed: Stretch; readonly cipher: ChunkCipher }> {
+  const fileKey = await unwrapFileKey(header, identity);
+  const nonce = new Uint8Array(PAYLOAD_NONCE);
+  const start = header.length + PAYLOAD_NONCE;
+  if ((await file.read(nonce, 0, nonce.length, offset + header.length)).bytesRead !== nonce.length) throw new AgeError('DAMAGED', 'no nonce');
+  return { sealed: { file, offset: offset + start, length: length - start }, cipher: nodeChunkCipher(payloadKey(fileKey, nonce)) };
 }

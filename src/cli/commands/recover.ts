@@ -1,14 +1,14 @@
 import { fileTypeFromBuffer } from 'file-type';
-import { PAYLOAD_NONCE, payloadKey, plainSize } from '@/core/age/chunks';
-import { AgeError } from '@/core/age/errors';
-import { unwrapFileKey } from '@/core/age/recipients';
+import { CHUNK, TAG, plainSize, type ChunkCipher } from '@/core/age/chunks';
 import { readerOf } from '@/core/age/random-access';
 import { UsageError, needed, type Command } from '@/cli/command';
 import { readIdentity } from '@/cli/identity-file';
-import { inspectOpen, withFile } from '@/cli/picked-file';
+import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
 import { makeWhole } from '@/cli/write-whole';
-import { openSealedFile } from '@/server/storage/sealed-files';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { openSealedFile, type Stretch } from '@/server/storage/sealed-files';
+
+/** What tells files apart lies within so many bytes. */
+const ENOUGH = 4_100;
 
 /** A name beside the file, with the ending of what is inside. */
 function nameBeside(file: string, extension: string): string {
@@ -29,14 +29,9 @@ What is written bears its name only once all of it has verified.`,
     if (path === undefined || more.length > 0) throw new UsageError('Name one file to open.');
     const identity = await readIdentity(call, needed(call, 'identity', 'the file that holds the recovery key'));
     return withFile(path, async (file, size) => {
-      const { header, offset, length } = await inspectOpen(file, size);
-      const fileKey = await unwrapFileKey(header, identity);
-      const nonce = new Uint8Array(PAYLOAD_NONCE);
-      if ((await file.read(nonce, 0, nonce.length, offset + header.length)).bytesRead !== nonce.length) throw new AgeError('DAMAGED', 'no nonce');
-      const cipher = nodeChunkCipher(payloadKey(fileKey, nonce));
-      const sealed = { file, offset: offset + header.length + PAYLOAD_NONCE, length: length - header.length - PAYLOAD_NONCE };
+      const { sealed, cipher } = await unlock(file, await inspectOpen(file, size), identity);
       const bytes = plainSize(sealed.length);
-      const head = await firstBytes(file, sealed, cipher);
+      const head = await firstBytes(sealed, cipher);
       const out = call.text('out') ?? nameBeside(path, (await fileTypeFromBuffer(head))?.ext ?? 'bin');
       await makeWhole(out, (target) => openSealedFile(sealed, { file: target, offset: 0 }, cipher, (done) => { call.progress(done, bytes, 'opened'); }));
       return { code: 0, text: `${out}\n`, json: { out, bytes } };
@@ -45,11 +40,10 @@ What is written bears its name only once all of it has verified.`,
 };
 
 /** The beginning of what is inside, to know what it is. The last chunk is checked with it. */
-async function firstBytes(file: Parameters<Parameters<typeof withFile>[1]>[0], sealed: { readonly offset: number; readonly length: number }, cipher: ReturnType<typeof nodeChunkCipher>): Promise<Uint8Array> {
-  const chunk = 65_552;
-  const first = Buffer.alloc(Math.min(chunk, sealed.length));
-  const last = Buffer.alloc(sealed.length % chunk === 0 ? Math.min(chunk, sealed.length) : sealed.length % chunk);
-  await file.read(first, 0, first.length, sealed.offset);
-  await file.read(last, 0, last.length, sealed.offset + sealed.length - last.length);
-  return readerOf(cipher, sealed.length, (at, length) => (at === 0 ? first : last).subarray(0, length)).read(0, 4100);
+async function firstBytes({ file, offset, length }: Stretch, cipher: ChunkCipher): Promise<Uint8Array> {
+  const first = Buffer.alloc(Math.min(CHUNK + TAG, length));
+  const last = Buffer.alloc(length % (CHUNK + TAG) === 0 ? first.length : length % (CHUNK + TAG));
+  await file.read(first, 0, first.length, offset);
+  await file.read(last, 0, last.length, offset + length - last.length);
+  return readerOf(cipher, length, (at, size) => (at === 0 ? first : last).subarray(0, size)).read(0, ENOUGH);
 }

@@ -1,23 +1,19 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { PAYLOAD_NONCE, payloadKey } from '@/core/age/chunks';
-import { AgeError } from '@/core/age/errors';
-import { unwrapFileKey } from '@/core/age/recipients';
 import { openStream } from '@/core/age/stream';
 import { endingLine, newestEndings, type Ending } from '@/core/ledger/endings';
 import { WrapperError } from '@/core/wrapper/errors';
 import { UsageError, needed, type Call, type Command } from '@/cli/command';
 import { readIdentity } from '@/cli/identity-file';
 import { actorNamed, withService } from '@/cli/open-service';
-import { inspectOpen, withFile } from '@/cli/picked-file';
+import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
 import { OutputError } from '@/cli/write-whole';
 import type { Config } from '@/server/config/env';
 import { lastSequence } from '@/server/repositories/ledger-reader';
 import { RestoreError, checkContents, endSinceBackup, unpackBackup, type Restored } from '@/server/services/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { readEndings } from '@/server/storage/ended-list';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 export const restoreCommand: Command = {
   name: 'restore', usage: 'FILE --identity KEY --into FOLDER (--ended LIST | --revoke-all)', summary: 'Brings a backup back into an empty folder, without what was revoked or destroyed since.',
@@ -64,15 +60,13 @@ function endingsOf(call: Call): Ending[] | null {
 
 async function unpack(call: Call, file: string, identity: string, staging: string): Promise<BackupManifest> {
   return withFile(file, async (source, size) => {
-    const { header, offset, stanza } = await inspectOpen(source, size).catch((error: unknown) => {
+    const inspected = await inspectOpen(source, size).catch((error: unknown) => {
       throw error instanceof WrapperError ? new RestoreError('NOT_A_BACKUP', 'This is no backup of Embargo.') : error;
     });
-    if (offset > 0 || stanza !== null) throw new RestoreError('NOT_A_BACKUP', 'This is a protected document and no backup. Open it with recover.');
-    const nonce = new Uint8Array(PAYLOAD_NONCE);
-    if ((await source.read(nonce, 0, nonce.length, header.length)).bytesRead !== nonce.length) throw new AgeError('DAMAGED', 'no nonce');
-    const cipher = nodeChunkCipher(payloadKey(await unwrapFileKey(header, identity), nonce));
-    const sealed = source.createReadStream({ start: header.length + PAYLOAD_NONCE, autoClose: false, highWaterMark: 1 << 20 });
-    return unpackBackup(openStream(cipher, sealed), staging, (done, all) => { call.progress(done, all, 'unpacked'); });
+    if (inspected.offset > 0 || inspected.stanza !== null) throw new RestoreError('NOT_A_BACKUP', 'This is a protected document and no backup. Open it with recover.');
+    const { sealed, cipher } = await unlock(source, inspected, identity);
+    const stream = source.createReadStream({ start: sealed.offset, autoClose: false, highWaterMark: 1 << 20 });
+    return unpackBackup(openStream(cipher, stream), staging, (done, all) => { call.progress(done, all, 'unpacked'); });
   });
 }
 

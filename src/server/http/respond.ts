@@ -14,6 +14,11 @@ export function json(body: unknown, status = 200, headers: Readonly<Record<strin
   return Response.json(body, { status, headers: { ...NO_STORE, ...headers } });
 }
 
+/** JSON-LD as a file to save (W3C JSON-LD 1.1, section IANA). */
+export function jsonFile({ name, document }: { readonly name: string; readonly document: unknown }): Response {
+  return bytes(new TextEncoder().encode(`${JSON.stringify(document, null, 2)}\n`), 'application/ld+json', asDownload(name));
+}
+
 /** A file or picture, never kept by any cache. */
 export function bytes(content: Uint8Array, type: string, headers: Readonly<Record<string, string>> = {}): Response {
   return new Response(content as Uint8Array<ArrayBuffer>, { headers: { ...NO_STORE, 'content-type': type, 'content-length': String(content.length), ...headers } });

@@ -8,6 +8,7 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/powers';
 import { MarkingsPart } from '@/ui/terms/markings-part';
+import { OdrlPart } from '@/ui/terms/odrl-part';
 import { KeptTermsForm } from '@/ui/terms/kept-terms-form';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
@@ -16,7 +17,7 @@ import { rightsLine } from '@/ui/words/rights-words';
 export function TermsView({ page }: { readonly page: TermsPage }) {
   const mayChange = useHolds('settings');
   const [open, setOpen] = useState<KeptTermsRow | 'new' | null>(null);
-  const { said, attempt } = useAttempt();
+  const { said, attempt, busy } = useAttempt();
   return (
     <main className="work">
       <div className="surface">
@@ -41,6 +42,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
               </tbody>
             </table>
           )}
+          <OdrlPart mayChange={mayChange} attempt={attempt} busy={busy} />
           <MarkingsPart markings={page.markings} mayChange={mayChange} attempt={attempt} />
         </div>
       </div>

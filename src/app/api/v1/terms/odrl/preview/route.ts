@@ -1,0 +1,5 @@
+import { bringTermsInput } from '@/contracts/odrl';
+import { handle } from '@/server/http/handle';
+import { previewTerms } from '@/server/services/exchange-odrl';
+
+export const POST = handle('look', bringTermsInput, previewTerms);

@@ -1,0 +1,72 @@
+import { fc, test as property } from '@fast-check/vitest';
+import { describe, expect, test } from 'vitest';
+import { RIGHTS, type Right } from '@/core/policy/rights';
+import { grantsFromOdrl, grantsToOdrl, type StatedGrant } from '@/core/odrl/grants';
+import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/kept-terms';
+import type { Json } from '@/core/odrl/report';
+
+const rights = fc.subarray(RIGHTS.filter((right) => right !== 'read')).map((others): Right[] => RIGHTS.filter((right) => right === 'read' || others.includes(right)));
+const count = fc.option(fc.integer({ min: 1, max: 999 }), { nil: null });
+const text = fc.string({ minLength: 1, maxLength: 40, unit: 'grapheme' }).filter((value) => value.trim() === value && value !== '');
+const moment = fc.option(fc.integer({ min: 0, max: 4e12 }), { nil: null });
+const printsFor = (given: readonly Right[], prints: number | null): number | null => (given.includes('print') ? prints : null);
+
+const terms: fc.Arbitrary<NamedTerms> = fc.record({ name: text, rights, days: fc.option(fc.integer({ min: 1, max: 3650 }), { nil: null }), prints: count, watermark: fc.oneof(fc.constant(''), text) }).map((each) => ({ ...each, prints: printsFor(each.rights, each.prints) }));
+const grant: fc.Arbitrary<StatedGrant> = fc.record({ id: fc.constant('grt_00000000000000000001'), reference: text, giver: fc.emailAddress(), address: fc.emailAddress(), rights, from: moment, until: moment, prints: count, revoked: fc.boolean() })
+  .map(({ rights: given, from, until, prints, ...rest }) => ({ ...rest, terms: { rights: given, from, until, prints: printsFor(given, prints) } }));
+
+/** As a file would carry it. */
+const throughText = (document: Json): Json => JSON.parse(JSON.stringify(document)) as Json;
+
+describe('a round trip loses nothing and adds nothing', () => {
+  property.prop([fc.array(terms, { maxLength: 6 })])('kept terms', (all) => {
+    expect(termsFromOdrl(throughText(termsToOdrl(all)))).toEqual(all.map((each) => ({ name: each.name, terms: each, unknown: [] })));
+  });
+
+  property.prop([fc.array(grant, { maxLength: 6 })])('grants', (all) => {
+    expect(grantsFromOdrl(throughText(grantsToOdrl(all)))).toEqual(all.map((each) => ({ grant: each, unknown: [] })));
+  });
+});
+
+const sample: NamedTerms = { name: 'Bidders', rights: ['read', 'print'], days: 21, prints: 2, watermark: '{address}' };
+
+describe('what others write', () => {
+  test('one policy without a graph, a single permission, and full names of actions are understood', () => {
+    expect(termsFromOdrl({ '@context': 'http://www.w3.org/ns/odrl.jsonld', '@type': 'Set', uid: 'urn:x', permission: { target: 'urn:y', action: 'http://www.w3.org/ns/odrl/2/display' } })).toEqual([{ name: 'policy 1', unknown: [], terms: { name: 'policy 1', rights: ['read'], days: null, prints: null, watermark: '' } }]);
+  });
+
+  const policy = (change: (policy: { [name: string]: Json }) => void): Json => {
+    const document = throughText(termsToOdrl([sample])) as { '@graph': { [name: string]: Json }[] };
+    const [first] = document['@graph'];
+    if (first !== undefined) change(first);
+    return document as unknown as Json;
+  };
+  const printing = (first: { [name: string]: Json }): { [name: string]: Json } => (first['permission'] as { [name: string]: Json }[])[1] ?? {};
+
+  test.each<[string, (first: { [name: string]: Json }) => void, string]>([
+    ['an unknown action', (first) => { printing(first)['action'] = 'play'; }, 'permission/1/action'],
+    ['an unknown condition', (first) => { (printing(first)['constraint'] as Json[]).push({ leftOperand: 'spatial', operator: 'eq', rightOperand: 'NO' }); }, 'permission/1/constraint/2'],
+    ['a known condition with another operator', (first) => { (printing(first)['constraint'] as { [name: string]: Json }[])[0] = { leftOperand: 'dateTime', operator: 'eq', rightOperand: '2026-11-25' }; }, 'permission/1/constraint/0'],
+    ['a prohibition', (first) => { first['prohibition'] = []; }, 'prohibition'],
+    ['a duty of another kind', (first) => { first['obligation'] = [{ action: 'compensate' }]; }, 'obligation'],
+    ['a duty within a permission', (first) => { printing(first)['duty'] = []; }, 'permission/1/duty'],
+    ['another profile', (first) => { first['profile'] = 'urn:other'; }, 'profile'],
+    ['an end that differs between rights', (first) => { printing(first)['constraint'] = []; }, 'permission'],
+    ['a count on reading', (first) => { ((first['permission'] as { [name: string]: Json }[])[0]?.['constraint'] as Json[]).push({ leftOperand: 'count', operator: 'lteq', rightOperand: 3 }); }, 'permission/0/constraint/1'],
+    ['no right to read', (first) => { (first['permission'] as Json[]).shift(); }, 'permission'],
+    ['one right twice', (first) => { (first['permission'] as Json[]).push(printing(first)); }, 'permission'],
+    ['an agreement', (first) => { first['@type'] = 'Agreement'; }, '@type'],
+  ])('%s is reported where it stands, and not dropped', (_name, change, path) => {
+    const [read] = termsFromOdrl(policy(change));
+    expect(read?.unknown.map((each) => each.path)).toContain(path);
+  });
+
+  test.each<[Json]>([[null], [7], ['text'], [[]], [{}], [{ '@graph': [null, 3, {}] }], [{ '@graph': { permission: [null, { action: ['display'] }, { action: 'display', constraint: [null, 'x', {}] }] } }]])('%j breaks nothing', (document) => {
+    for (const { terms: found, unknown } of termsFromOdrl(document)) expect(found === null || unknown.length > 0).toBe(true);
+    for (const { unknown } of grantsFromOdrl(document)) expect(unknown.length).toBeGreaterThan(0);
+  });
+
+  property.prop([fc.jsonValue()])('any JSON is read or reported', (value) => {
+    for (const { terms: found, unknown } of termsFromOdrl(value as Json)) expect(unknown.length > 0 || found?.rights.includes('read') === true).toBe(true);
+  });
+});

@@ -1,0 +1,100 @@
+import type { Right } from '@/core/policy/rights';
+import { RIGHTS } from '@/core/policy/rights';
+import { PREFIX, actions, rightOf } from '@/core/odrl/vocabulary';
+import { Findings, isObject, listOf, type Json } from '@/core/odrl/report';
+
+/** What both kept terms and grants say, in the shape that permissions are written from. */
+export type Conditions = {
+  readonly rights: readonly Right[];
+  /** Moments in ms since the epoch; the window is [from, until). */
+  readonly from: number | null;
+  readonly until: number | null;
+  /** Whole days from the dispatch on. */
+  readonly days: number | null;
+  readonly prints: number | null;
+};
+
+type Constraint = { readonly leftOperand: string; readonly operator: string; readonly rightOperand: Json };
+type Limit = 'from' | 'until' | 'days' | 'prints';
+
+function moment(at: number): Json {
+  return { '@value': new Date(at).toISOString(), '@type': 'xsd:dateTime' };
+}
+
+/** One permission a right; each bears the conditions that hold for it, so that none is lost where it stands alone. */
+export function permissionsOf({ rights, from, until, days, prints }: Conditions, about: { readonly [name: string]: Json }): Json[] {
+  const window: Constraint[] = [
+    ...(from === null ? [] : [{ leftOperand: 'dateTime', operator: 'gteq', rightOperand: moment(from) }]),
+    ...(until === null ? [] : [{ leftOperand: 'dateTime', operator: 'lt', rightOperand: moment(until) }]),
+    ...(days === null ? [] : [{ leftOperand: `${PREFIX}:sinceDispatch`, operator: 'lt', rightOperand: { '@value': `P${String(days)}D`, '@type': 'xsd:duration' } }]),
+  ];
+  return RIGHTS.filter((right) => rights.includes(right)).map((right) => {
+    const constraint = right === 'print' && prints !== null ? [...window, { leftOperand: 'count', operator: 'lteq', rightOperand: prints }] : window;
+    return { ...about, action: actions[right], ...(constraint.length === 0 ? {} : { constraint }) };
+  });
+}
+
+/** The plain value of a right operand, typed or not. */
+function valueOf(operand: Json | undefined): Json | undefined {
+  return isObject(operand) ? operand['@value'] : operand;
+}
+
+/** A constraint as a limit of ours; `null` where it is none, which is then noted. */
+function limitOf(constraint: Json, path: string, findings: Findings): { readonly limit: Limit; readonly value: number } | null {
+  if (!isObject(constraint)) {
+    findings.add(path, 'a constraint is an object');
+    return null;
+  }
+  findings.others(constraint, ['leftOperand', 'operator', 'rightOperand', '@type', 'uid'], path);
+  const [left, operator, right] = [constraint['leftOperand'], constraint['operator'], valueOf(constraint['rightOperand'])];
+  const at = typeof right === 'string' ? Date.parse(right) : Number.NaN;
+  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'gteq') return { limit: 'from', value: at };
+  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'lt') return { limit: 'until', value: at };
+  const days = typeof right === 'string' ? /^P([1-9]\d{0,4})D$/.exec(right)?.[1] : undefined;
+  if (left === `${PREFIX}:sinceDispatch` && operator === 'lt' && days !== undefined) return { limit: 'days', value: Number(days) };
+  if (left === 'count' && operator === 'lteq' && typeof right === 'number' && Number.isInteger(right) && right > 0) return { limit: 'prints', value: right };
+  findings.add(path, `the condition ${String(left)} ${String(operator)} ${JSON.stringify(right ?? null)} is not known here`);
+  return null;
+}
+
+type Read = { readonly right: Right; readonly limits: ReadonlyMap<Limit, number> };
+
+function readPermission(permission: Json, known: readonly string[], path: string, findings: Findings): Read | null {
+  if (!isObject(permission)) {
+    findings.add(path, 'a permission is an object');
+    return null;
+  }
+  findings.others(permission, ['action', 'constraint', '@type', 'uid', ...known], path);
+  const action = permission['action'];
+  const right = typeof action === 'string' ? rightOf(action) : undefined;
+  if (right === undefined) {
+    findings.add(`${path}/action`, `the action ${JSON.stringify(action ?? null)} is none of ours`);
+    return null;
+  }
+  const limits = new Map<Limit, number>();
+  listOf(permission['constraint']).forEach((constraint, index) => {
+    const place = `${path}/constraint/${String(index)}`;
+    const found = limitOf(constraint, place, findings);
+    if (found === null) return;
+    if (found.limit === 'prints' && right !== 'print') findings.add(place, 'a count is for printing alone');
+    else if (limits.has(found.limit)) findings.add(place, 'this condition stands twice');
+    else limits.set(found.limit, found.value);
+  });
+  return { right, limits };
+}
+
+/**
+ * The conditions that permissions state together. What differs between rights, where ours are the
+ * same for all, is noted as not known: nothing is rounded to what we have.
+ */
+export function conditionsOf(permissions: readonly Json[], known: readonly string[], path: string, findings: Findings): Conditions {
+  const read = permissions.flatMap((permission, index) => readPermission(permission, known, `${path}/${String(index)}`, findings) ?? []);
+  const same = (limit: Limit): number | null => {
+    const values = new Set(read.map(({ limits }) => limits.get(limit) ?? null));
+    if (values.size > 1) findings.add(path, `“${limit}” differs from one right to another`);
+    return [...values][0] ?? null;
+  };
+  const rights = RIGHTS.filter((right) => read.some((each) => each.right === right));
+  if (rights.length < read.length) findings.add(path, 'one right is permitted twice');
+  return { rights, from: same('from'), until: same('until'), days: same('days'), prints: read.find(({ right }) => right === 'print')?.limits.get('prints') ?? null };
+}

@@ -108,10 +108,10 @@ test('the tender that closed: rights are narrowed for several together, somebody
   await page.getByRole('group', { name: 'Documents to send' }).getByRole('checkbox').first().check();
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
   await page.getByLabel('Addresses').fill('by.hand@ferrow.example');
-  await page.getByRole('button', { name: 'I carry the links myself' }).click();
+  await page.getByRole('button', { name: 'I carry it myself' }).click();
   await page.getByLabel('Subject').fill('Carried by hand');
-  await page.getByRole('button', { name: 'Encrypt and give me the links' }).click();
-  await expect(page.getByRole('region', { name: 'Links to carry' }).getByText(/\/r\/[0-9a-z]{24}/)).toBeVisible();
+  await page.getByRole('button', { name: 'Encrypt, I carry it' }).click();
+  await expect(page.getByRole('region', { name: 'To carry' }).getByText(/\/r\/[0-9a-z]{24}/)).toBeVisible();
 });
 
 test('documents are filed together: moved, marked, handed over', async ({ page }) => {

@@ -22,7 +22,7 @@ export function termsToOdrl(terms: readonly NamedTerms[]): Json {
   return { '@context': [ODRL_CONTEXT, { [PREFIX]: NAMESPACE }], '@graph': terms.map(policyOf) };
 }
 
-function watermarkOf(policy: { readonly [name: string]: Json }, findings: Findings): string {
+function watermarkOf(policy: Readonly<Record<string, Json>>, findings: Findings): string {
   const duties = listOf(policy['obligation']);
   if (duties.length === 0) return '';
   const [duty] = duties;

@@ -1,4 +1,4 @@
-import { fc, test as property } from '@fast-check/vitest';
+import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 import { grantsFromOdrl, grantsToOdrl, type StatedGrant } from '@/core/odrl/grants';
@@ -19,11 +19,11 @@ const grant: fc.Arbitrary<StatedGrant> = fc.record({ id: fc.constant('grt_000000
 const throughText = (document: Json): Json => JSON.parse(JSON.stringify(document)) as Json;
 
 describe('a round trip loses nothing and adds nothing', () => {
-  property.prop([fc.array(terms, { maxLength: 6 })])('kept terms', (all) => {
+  prop.prop([fc.array(terms, { maxLength: 6 })])('kept terms', (all) => {
     expect(termsFromOdrl(throughText(termsToOdrl(all)))).toEqual(all.map((each) => ({ name: each.name, terms: each, unknown: [] })));
   });
 
-  property.prop([fc.array(grant, { maxLength: 6 })])('grants', (all) => {
+  prop.prop([fc.array(grant, { maxLength: 6 })])('grants', (all) => {
     expect(grantsFromOdrl(throughText(grantsToOdrl(all)))).toEqual(all.map((each) => ({ grant: each, unknown: [] })));
   });
 });
@@ -35,24 +35,24 @@ describe('what others write', () => {
     expect(termsFromOdrl({ '@context': 'http://www.w3.org/ns/odrl.jsonld', '@type': 'Set', uid: 'urn:x', permission: { target: 'urn:y', action: 'http://www.w3.org/ns/odrl/2/display' } })).toEqual([{ name: 'policy 1', unknown: [], terms: { name: 'policy 1', rights: ['read'], days: null, prints: null, watermark: '' } }]);
   });
 
-  const policy = (change: (policy: { [name: string]: Json }) => void): Json => {
-    const document = throughText(termsToOdrl([sample])) as { '@graph': { [name: string]: Json }[] };
+  const policy = (change: (policy: Record<string, Json>) => void): Json => {
+    const document = throughText(termsToOdrl([sample])) as { '@graph': Record<string, Json>[] };
     const [first] = document['@graph'];
     if (first !== undefined) change(first);
-    return document as unknown as Json;
+    return document;
   };
-  const printing = (first: { [name: string]: Json }): { [name: string]: Json } => (first['permission'] as { [name: string]: Json }[])[1] ?? {};
+  const printing = (first: Record<string, Json>): Record<string, Json> => (first['permission'] as Record<string, Json>[])[1] ?? {};
 
-  test.each<[string, (first: { [name: string]: Json }) => void, string]>([
+  test.each<[string, (first: Record<string, Json>) => void, string]>([
     ['an unknown action', (first) => { printing(first)['action'] = 'play'; }, 'permission/1/action'],
     ['an unknown condition', (first) => { (printing(first)['constraint'] as Json[]).push({ leftOperand: 'spatial', operator: 'eq', rightOperand: 'NO' }); }, 'permission/1/constraint/2'],
-    ['a known condition with another operator', (first) => { (printing(first)['constraint'] as { [name: string]: Json }[])[0] = { leftOperand: 'dateTime', operator: 'eq', rightOperand: '2026-11-25' }; }, 'permission/1/constraint/0'],
+    ['a known condition with another operator', (first) => { (printing(first)['constraint'] as Record<string, Json>[])[0] = { leftOperand: 'dateTime', operator: 'eq', rightOperand: '2026-11-25' }; }, 'permission/1/constraint/0'],
     ['a prohibition', (first) => { first['prohibition'] = []; }, 'prohibition'],
     ['a duty of another kind', (first) => { first['obligation'] = [{ action: 'compensate' }]; }, 'obligation'],
     ['a duty within a permission', (first) => { printing(first)['duty'] = []; }, 'permission/1/duty'],
     ['another profile', (first) => { first['profile'] = 'urn:other'; }, 'profile'],
     ['an end that differs between rights', (first) => { printing(first)['constraint'] = []; }, 'permission'],
-    ['a count on reading', (first) => { ((first['permission'] as { [name: string]: Json }[])[0]?.['constraint'] as Json[]).push({ leftOperand: 'count', operator: 'lteq', rightOperand: 3 }); }, 'permission/0/constraint/1'],
+    ['a count on reading', (first) => { ((first['permission'] as Record<string, Json>[])[0]?.['constraint'] as Json[]).push({ leftOperand: 'count', operator: 'lteq', rightOperand: 3 }); }, 'permission/0/constraint/1'],
     ['no right to read', (first) => { (first['permission'] as Json[]).shift(); }, 'permission'],
     ['one right twice', (first) => { (first['permission'] as Json[]).push(printing(first)); }, 'permission'],
     ['an agreement', (first) => { first['@type'] = 'Agreement'; }, '@type'],
@@ -66,7 +66,7 @@ describe('what others write', () => {
     for (const { unknown } of grantsFromOdrl(document)) expect(unknown.length).toBeGreaterThan(0);
   });
 
-  property.prop([fc.jsonValue()])('any JSON is read or reported', (value) => {
+  prop.prop([fc.jsonValue()])('any JSON is read or reported', (value) => {
     for (const { terms: found, unknown } of termsFromOdrl(value as Json)) expect(unknown.length > 0 || found?.rights.includes('read') === true).toBe(true);
   });
 });

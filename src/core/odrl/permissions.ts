@@ -1,7 +1,8 @@
 import type { Right } from '@/core/policy/rights';
 import { RIGHTS } from '@/core/policy/rights';
 import { PREFIX, actions, rightOf } from '@/core/odrl/vocabulary';
-import { Findings, isObject, listOf, type Json } from '@/core/odrl/report';
+import type { Findings} from '@/core/odrl/report';
+import { isObject, listOf, type Json } from '@/core/odrl/report';
 
 /** What both kept terms and grants say, in the shape that permissions are written from. */
 export type Conditions = {
@@ -22,7 +23,7 @@ function moment(at: number): Json {
 }
 
 /** One permission a right; each bears the conditions that hold for it, so that none is lost where it stands alone. */
-export function permissionsOf({ rights, from, until, days, prints }: Conditions, about: { readonly [name: string]: Json }): Json[] {
+export function permissionsOf({ rights, from, until, days, prints }: Conditions, about: Readonly<Record<string, Json>>): Json[] {
   const window: Constraint[] = [
     ...(from === null ? [] : [{ leftOperand: 'dateTime', operator: 'gteq', rightOperand: moment(from) }]),
     ...(until === null ? [] : [{ leftOperand: 'dateTime', operator: 'lt', rightOperand: moment(until) }]),
@@ -53,7 +54,7 @@ function limitOf(constraint: Json, path: string, findings: Findings): { readonly
   const days = typeof right === 'string' ? /^P([1-9]\d{0,4})D$/.exec(right)?.[1] : undefined;
   if (left === `${PREFIX}:sinceDispatch` && operator === 'lt' && days !== undefined) return { limit: 'days', value: Number(days) };
   if (left === 'count' && operator === 'lteq' && typeof right === 'number' && Number.isInteger(right) && right > 0) return { limit: 'prints', value: right };
-  findings.add(path, `the condition ${String(left)} ${String(operator)} ${JSON.stringify(right ?? null)} is not known here`);
+  findings.add(path, `the condition ${JSON.stringify([left ?? null, operator ?? null, right ?? null])} is not known here`);
   return null;
 }
 

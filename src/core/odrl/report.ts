@@ -2,7 +2,7 @@
 export type Unknown = { readonly path: string; readonly what: string };
 
 export type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
-type Objects = { readonly [name: string]: Json };
+type Objects = Readonly<Record<string, Json>>;
 
 export function isObject(value: Json | undefined): value is Objects {
   return typeof value === 'object' && value !== null && !Array.isArray(value);

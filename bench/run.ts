@@ -1,4 +1,4 @@
-// `npm run bench [-- content files ledger lists]`: each figure against its limit in the same run.
+// `npm run bench [-- content files ledger lists people]`: each figure against its limit in the same run.
 // SIZE_MB sets the size of the file (1024 at first), ENTRIES that of the ledger (1,000,000).
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -9,8 +9,9 @@ import { encrypting, firstPage } from './content';
 import { protectedFiles, randomPage } from './files';
 import { ledger, ledgerScreen } from './ledger';
 import { lists } from './lists';
+import { bringingPeople } from './people';
 
-const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>)[]>> = { content: [encrypting, firstPage], files: [protectedFiles, randomPage, browserCipher], ledger: [ledger, ledgerScreen], lists: [lists] };
+const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>)[]>> = { content: [encrypting, firstPage], files: [protectedFiles, randomPage, browserCipher], ledger: [ledger, ledgerScreen], lists: [lists], people: [bringingPeople] };
 const wanted = process.argv.slice(2);
 const folder = await mkdtemp(path.join(tmpdir(), 'embargo-bench-'));
 await buildWorkers();

@@ -11,7 +11,7 @@ export const ACTIONS = [
   'document.protected', 'document.revised', 'document.filed', 'document.revoked', 'document.reinstated',
   'dispatch.sent', 'dispatch.mailed-again', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
   'mail.delivered', 'mail.failed',
-  'recipient.blocked', 'recipient.unblocked', 'recipient.changed',
+  'recipient.blocked', 'recipient.unblocked', 'recipient.changed', 'people.brought-in', 'people.taken-out',
   'request.asked', 'request.answered', 'settings.changed',
   'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered',
   'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',

@@ -1,6 +1,5 @@
 import 'server-only';
-import { eq, inArray, sql, type SQL } from 'drizzle-orm';
-import type { RecipientId } from '@/core/base/ids';
+import { eq, sql, type SQL } from 'drizzle-orm';
 import type { RandomSource } from '@/core/base/random';
 import type { Moment } from '@/core/base/time';
 import { kindOf } from '@/core/insight/kinds';
@@ -86,7 +85,8 @@ export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> & Re
 
 async function organisationsOf(tx: Transaction, ids: readonly string[]): Promise<Map<string, string>> {
   if (ids.length === 0) return new Map();
-  const rows = await tx.select({ id: recipients.id, organisation: recipients.organisation }).from(recipients).where(inArray(recipients.id, ids as RecipientId[]));
+  // As one value: a wide change names more people than a statement takes parameters.
+  const rows = await tx.select({ id: recipients.id, organisation: recipients.organisation }).from(recipients).where(sql`${recipients.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
   return new Map(rows.map((row) => [row.id, row.organisation]));
 }
 

@@ -28,18 +28,37 @@ export function onProofNeeded(ask: (() => Promise<boolean>) | null): void {
   askProof = ask;
 }
 
-/** Calls the API with JSON; where a fresh proof is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
-export async function call<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<R> {
+/** Does something; where a fresh proof is needed for it, that is asked for, and it is done again. */
+async function proving<R>(work: () => Promise<R>): Promise<R> {
   try {
-    return await callOnce<R>(method, path, body, headers);
+    return await work();
   } catch (error) {
     if (!(error instanceof CallError && error.code === 'PROVE_AGAIN') || askProof === null || !(await askProof())) throw error;
-    return callOnce<R>(method, path, body, headers);
+    return work();
   }
 }
 
-/** Calls the API with JSON. @throws CallError, also where the server cannot be reached */
-async function callOnce<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body: unknown, headers: Readonly<Record<string, string>>): Promise<R> {
+/** Calls the API with JSON; where a fresh proof is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
+export async function call<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<R> {
+  return proving(async () => (await (await answered(method, path, body, headers)).json()) as R);
+}
+
+/** Calls the API and hears an answer that comes in lines of JSON, each as it arrives. @throws CallError */
+export async function callLines(path: string, body: unknown, onLine: (line: unknown) => void): Promise<void> {
+  const response = await proving(() => answered('POST', path, body, {}));
+  const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = '';
+  for (;;) {
+    const { done = true, value = '' } = (await reader?.read()) ?? {};
+    const lines = `${rest}${value}`.split('\n');
+    rest = lines.pop() ?? '';
+    for (const line of lines) onLine(JSON.parse(line));
+    if (done) return;
+  }
+}
+
+/** One call with JSON, answered well. @throws CallError, also where the server cannot be reached */
+async function answered(method: 'GET' | 'POST' | 'DELETE', path: string, body: unknown, headers: Readonly<Record<string, string>>): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, { method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
@@ -47,7 +66,7 @@ async function callOnce<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body
     throw new CallError('The server cannot be reached. Check your connection and try again.', 'UNREACHABLE', 0);
   }
   if (!response.ok) throw await toCallError(response);
-  return (await response.json()) as R;
+  return response;
 }
 
 /** The sentence to show for anything that was thrown. */

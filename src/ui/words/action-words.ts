@@ -12,6 +12,7 @@ export const actionWords: Record<Action, string> = {
   'recipient.blocked': 'blocked', 'recipient.unblocked': 'unblocked', 'recipient.changed': 'changed a person',
   'request.asked': 'asked for more', 'request.answered': 'answered a request', 'settings.changed': 'changed settings',
   'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
+  'people.brought-in': 'brought people in', 'people.taken-out': 'took the list of people out',
   'file.taken': 'took a protected file', 'file.inspected': 'inspected a protected file', 'key.rotated': 'rotated the master key',
   'destruction.asked': 'asked to destroy keys', 'destruction.answered': 'answered about destroying keys', 'recovery.changed': 'changed the recovery key',
   'recovery.tried': 'tried the recovery key', 'backup.made': 'made a backup', 'service.restored': 'restored a backup',

@@ -84,7 +84,11 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
 
 test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({ page }, info) => {
   await signIn(page);
-  await open(page, '/settings/keys');
+  await open(page, '/today');
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Settings' }).click();
+  await page.getByRole('link', { name: 'Keys and recovery' }).click();
+  await expect(page.getByRole('heading', { name: 'Keys and recovery' })).toBeVisible();
+  await page.locator('html[data-awake]').waitFor();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Try the recovery key' }).click();
   writeFileSync(info.outputPath('wrong.txt'), execFileSync('age-keygen', { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }));

@@ -4,6 +4,7 @@ import { MailError } from '@/server/mail/smtp-mailer';
 import type { OutboxRow } from '@/server/repositories/mail-repository';
 import { dueMail, settleMail } from '@/server/repositories/mail-repository';
 import type { Deps } from '@/server/services/deps';
+import { ServiceError } from '@/server/services/errors';
 import { attachedTo } from '@/server/services/protected-files';
 import { record } from '@/server/services/record';
 
@@ -24,9 +25,10 @@ async function deliverOne(deps: Deps, mailer: NonNullable<Deps['mailer']>, messa
   try {
     await mailer.deliver({ id: message.id, to: message.toAddress, subject: message.subject, text: message.body, attachments: await attachedTo(deps, message) });
   } catch (error) {
-    if (!(error instanceof MailError)) throw error;
+    // A file that cannot be made will not become one by waiting, and holds up nobody else's mail.
+    if (!(error instanceof MailError || error instanceof ServiceError)) throw error;
     const now = deps.clock.now();
-    const over = error.code === 'MAIL_REFUSED' || attempts >= MAX_ATTEMPTS;
+    const over = error instanceof ServiceError || error.code === 'MAIL_REFUSED' || attempts >= MAX_ATTEMPTS;
     await deps.db.write(async (tx) => {
       await settleMail(tx, message.id, { attempts, lastError: error.message, ...(over ? { state: 'failed' } : { nextAttemptAt: now + 2 ** attempts * MINUTE }) });
       if (over) await record(deps, tx, { action: 'mail.failed', outcome: 'failed', reason: error.code, occurredAt: now, ...about });

@@ -98,6 +98,7 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     const dispatch = await needDispatch(tx, actor, input.id);
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
     const documents = await checkDocuments(tx, actor, ids);
+    if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
     const people = await settleRecipients(deps, tx, input, now);
     const already = people.filter((person) => recipients.has(person.id));
     if (already.length > 0) throw new ServiceError('CONFLICT', `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`);

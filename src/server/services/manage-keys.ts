@@ -67,14 +67,15 @@ export async function setTwoPeople(deps: Deps, actor: StaffActor, { on }: { read
 
 type Stored = { readonly blobKey: string; readonly headerBytes: number; readonly bytes: number };
 
-/** Head and first chunk of a stored file, as they are on the disk. */
+/** Head and first chunk of a stored file, as they are on the disk. @throws ServiceError `NOT_FOUND` where they are not */
 async function firstSealed({ blobs }: Pick<Deps, 'blobs'>, { blobKey, headerBytes, bytes }: Stored): Promise<{ readonly head: Buffer; readonly chunk: Buffer; readonly only: boolean }> {
   const head = Buffer.alloc(headerBytes + PAYLOAD_NONCE);
   const chunk = Buffer.alloc(Math.min(CHUNK + TAG, sealedSize(bytes)));
-  const file = await open(blobs.pathOf(blobKey), 'r');
+  const lost = new ServiceError('NOT_FOUND', 'The stored content of this document is not whole. Restore it from a backup.');
+  const file = await open(blobs.pathOf(blobKey), 'r').catch(() => { throw lost; });
   try {
-    await file.read(head, 0, head.length, 0);
-    await file.read(chunk, 0, chunk.length, head.length);
+    const read = [await file.read(head, 0, head.length, 0), await file.read(chunk, 0, chunk.length, head.length)];
+    if (read.reduce((sum, { bytesRead }) => sum + bytesRead, 0) !== head.length + chunk.length) throw lost;
   } finally {
     await file.close();
   }

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import type { PersonDetail } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
+import { LackingPanel } from '@/ui/people/lacking';
 import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
@@ -25,6 +26,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
   const changes = useChanges();
   const changesAccess = useHolds('change-access');
   const readsRecord = useHolds('read-record');
+  const gives = useHolds('dispatch');
   const live = person.grants.filter((grant) => stateOf(grant, now) === 'live');
   const canOpen = new Set(live.map((grant) => grant.documentId)).size;
   const name = person.name === '' ? person.address : person.name;
@@ -51,6 +53,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
           })}
         </tbody></table>
       )}
+      {gives && <LackingPanel person={person} />}
       {changesAccess && (
         <>
           <div className="row">

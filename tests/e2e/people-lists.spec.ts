@@ -1,0 +1,25 @@
+import { expect, test } from '@playwright/test';
+import { expectNothingSerious, open, signIn } from './people';
+
+test('a list of people is looked at and brought in; somebody new is given what they lack in one act', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/people');
+  await page.getByRole('button', { name: 'Lists, in and out' }).click();
+  const list = 'email;name;organisation\nnew.one@new-office.example;New One;New Office\nnobody;X;\n';
+  await page.getByLabel('Drop a list of people').setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  await expect(page.getByText('“nobody” is no email address')).toBeVisible();
+  await expectNothingSerious(page);
+  await page.getByRole('button', { name: 'Bring in 1' }).click();
+  await expect(page.getByText('1 brought in, 0 changed. Nobody was given access by it.')).toBeVisible();
+
+  await open(page, '/people?q=new-office');
+  await page.getByRole('table', { name: 'People' }).getByRole('link', { name: 'New One' }).click();
+  await page.getByRole('button', { name: 'What they do not hold…' }).click();
+  await page.getByLabel('Search').last().fill('TQ-412');
+  await page.getByRole('button', { name: 'Find' }).click();
+  await page.getByLabel('Tick all of these documents').check();
+  await expectNothingSerious(page);
+  await page.getByRole('button', { name: /^Give \d+$/ }).click();
+  await expect(page.getByText(/given\. No mail went out/)).toBeVisible();
+  await expect(page.getByText(/^New One\. Can open \d+ documents? now\./)).toBeVisible();
+});

@@ -1,0 +1,43 @@
+import { fc, test as prop } from '@fast-check/vitest';
+import { describe, expect, test } from 'vitest';
+import { endingLine, narrower, newestEndings, parseEnding, type Ending } from '@/core/ledger/endings';
+import { RIGHTS } from '@/core/policy/rights';
+
+const grant = (change: Partial<Extract<Ending, { of: 'grant' }>> = {}): Ending => ({ sequence: 7, of: 'grant', id: 'grt_00000000000000000001', revoked: true, until: null, rights: ['read'], prints: null, printsMade: 2, ...change });
+const limit = fc.option(fc.integer({ min: 0, max: 1000 }), { nil: null });
+const terms = fc.record({ until: limit, prints: limit, rights: fc.subarray([...RIGHTS]) });
+
+describe('the list of what ended', () => {
+  test('a line is read as it was written', () => {
+    for (const ending of [grant(), { sequence: 1, of: 'document', id: 'doc_00000000000000000001', revoked: false, destroyed: true }, { sequence: 2, of: 'recipient', id: 'rcp_00000000000000000001', blocked: true }, { sequence: 3, of: 'staff', id: 'stf_00000000000000000001', disabled: true }] satisfies Ending[]) {
+      expect(endingLine(ending).endsWith('\n')).toBe(true);
+      expect(parseEnding(endingLine(ending))).toEqual(ending);
+    }
+  });
+
+  test.each(['', 'Dear all', '{}', endingLine(grant()).slice(0, 40), endingLine(grant()).replace('grt_', 'doc_'), '{"sequence":1,"of":"everything","id":"x"}'])('%j is none', (line) => {
+    expect(parseEnding(line)).toBeNull();
+  });
+
+  test('the newest line of each counts', () => {
+    const { grants, documents } = newestEndings([grant(), grant({ sequence: 9, revoked: false })]);
+    expect([grants.size, grants.get('grt_00000000000000000001')?.revoked, documents.size]).toEqual([1, false, 0]);
+  });
+});
+
+describe('the narrower of two terms', () => {
+  const reach = (until: number | null): number => until ?? Number.POSITIVE_INFINITY;
+
+  prop.prop([terms, terms])('never allows more than either, and order does not matter', (a, b) => {
+    const both = narrower(a, b);
+    for (const one of [a, b]) {
+      expect(both.rights.every((right) => one.rights.includes(right))).toBe(true);
+      expect(reach(both.until)).toBeLessThanOrEqual(reach(one.until));
+      expect(reach(both.prints)).toBeLessThanOrEqual(reach(one.prints));
+    }
+    const other = narrower(b, a);
+    expect({ ...other, rights: [...other.rights].sort() }).toEqual({ ...both, rights: [...both.rights].sort() });
+  });
+
+  prop.prop([terms])('of one and itself is itself', (one) => { expect(narrower(one, one)).toEqual(one); });
+});

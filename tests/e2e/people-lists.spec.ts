@@ -17,9 +17,18 @@ test('a list of people is looked at and brought in; somebody new is given what t
   await page.getByRole('button', { name: 'What they do not hold…' }).click();
   await page.getByLabel('Search').last().fill('TQ-412');
   await page.getByRole('button', { name: 'Find' }).click();
-  await page.getByLabel('Tick all of these documents').check();
+  await page.getByLabel('Tick all of these').check();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: /^Give \d+$/ }).click();
   await expect(page.getByText(/given\. No mail went out/)).toBeVisible();
   await expect(page.getByText(/^New One\. Can open \d+ documents? now\./)).toBeVisible();
+
+  // The same from the other side.
+  await open(page, '/documents?q=weight');
+  await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'Weight list' }).click();
+  await page.getByRole('button', { name: 'Who does not hold it…' }).click();
+  await expect(page.getByRole('heading', { name: /^Do not hold it \d+/ })).toBeVisible();
+  await page.getByRole('region', { name: 'Do not hold it, to choose from' }).getByRole('checkbox').nth(1).check();
+  await page.getByRole('button', { name: 'Give 1' }).click();
+  await expect(page.getByText('Given to 1 person.')).toBeVisible();
 });

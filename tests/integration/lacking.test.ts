@@ -3,7 +3,7 @@ import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { bringPeopleIn } from '@/server/services/exchange-people';
-import { giveLacking, viewLacking } from '@/server/services/give-lacking';
+import { giveLacking, giveTo, viewLacking, viewUnreached } from '@/server/services/give-lacking';
 import { blockPerson } from '@/server/services/manage-people';
 import { decideFor } from '@/server/services/open-document';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
@@ -29,10 +29,10 @@ afterAll(() => product.close());
 test('a new person is given everything they lack in one act, by a dispatch without mail, and opens it', async () => {
   await revokeDocument(product.deps, product.ida, { id: papers[3] ?? 'doc_' });
   const before = await lacking();
-  expect(before.rows.map(({ title, once }) => [title, once]).sort()).toEqual([['Lines plan', null], ['Tender schedule', null], ['Weight list', null]]);
+  expect(before.rows.map(({ name, once }) => [name, once]).sort()).toEqual([['Lines plan', null], ['Tender schedule', null], ['Weight list', null]]);
   expect((await lacking('weight')).rows).toHaveLength(1);
   expect((await lacking('100%')).rows).toHaveLength(0);
-  const { given } = await giveLacking(product.deps, product.ida, { id: person, documents: before.rows.map(({ id }) => id), terms, watermark: DEFAULT_WATERMARK });
+  const { given } = await giveLacking(product.deps, product.ida, { id: person, documents: before.rows.map(({ id }) => id as DocumentId), terms, watermark: DEFAULT_WATERMARK });
   expect([given, (await lacking()).total]).toEqual([3, 0]);
   const { tokenOf } = await dispatch(product, [papers[0] ?? 'doc_'], ['new@yard.example']);
   const reader = await prove(product, tokenOf('new@yard.example'), 'new@yard.example');
@@ -47,6 +47,18 @@ test('what was revoked or has ended is lacking again, and says how it ended', as
   expect([await of(second?.recipientId), await of(third?.recipientId)]).toEqual([['revoked'], []]);
   product.clock.set(START + 2 * DAY);
   expect(await of(third?.recipientId)).toEqual(['expired']);
+});
+
+test('from the other side: who does not hold a document is given it together', async () => {
+  const id = papers[2] ?? 'doc_';
+  const unreached = (q = '') => viewUnreached(product.deps, product.ida, { id, q });
+  await bringPeopleIn(product.deps, product.ida, 'email,name,organisation\nanna@kelder.example,Anna,Kelder\nbo@kelder.example,Bo,Kelder\n', () => undefined);
+  expect((await unreached('kelder')).rows.map(({ name, detail, once }) => [name, detail, once])).toEqual([['Anna', 'anna@kelder.example · Kelder', null], ['Bo', 'bo@kelder.example · Kelder', null]]);
+  const recipients = (await unreached('kelder')).rows.map((row) => row.id as RecipientId);
+  expect(await giveTo(product.deps, product.ida, { id, recipients, terms: { ...terms, until: START + 40 * DAY }, watermark: '' })).toMatchObject({ given: 2 });
+  expect((await unreached('kelder')).total).toBe(0);
+  expect((await unreached()).rows.some(({ name }) => name === 'New One')).toBe(false);
+  await expect(giveTo(product.deps, product.ida, { id, recipients: ['rcp_00000000000000000000'], terms, watermark: '' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
 });
 
 test('somebody blocked is given nothing, and a sender sees only what is theirs', async () => {

@@ -12,7 +12,7 @@ describe('what a protected file is called', () => {
   prop.prop([fc.string(), fc.option(fc.string(), { nil: null }), fc.string()])('a name that every file system takes, whatever stands in it', (reference, title, organisation) => {
     const name = protectedFileName({ reference, title, organisation });
     expect(name).toMatch(/\.pdf$/);
-    // eslint-disable-next-line no-control-regex -- they are what must not be there
+     
     expect(name).not.toMatch(/[\u0000-\u001f<>:"/\\|?*]/);
     expect(name.length).toBeLessThan(260);
   });

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, countDistinct, desc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
+import { and, count, countDistinct, desc, eq, gt, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -91,4 +91,8 @@ export async function whatIsHit(db: Reading, ids: readonly GrantId[]) {
     db.all<{ prints: number; kept: number }>(sql`SELECT coalesce(sum(g.prints_made), 0) AS prints, count(DISTINCT CASE WHEN instr(g.rights, '"keep"') > 0 AND EXISTS (SELECT 1 FROM licences l WHERE l.grant_id = g.id) THEN g.recipient_id END) AS kept FROM grants g WHERE ${among}`),
   ]);
   return { people, printsMade: beyond?.prints ?? 0, mayHaveKept: beyond?.kept ?? 0 };
+}
+
+export async function recipientsByIds(db: Reading, ids: readonly RecipientId[]) {
+  return db.select().from(recipients).where(inArray(recipients.id, [...ids]));
 }

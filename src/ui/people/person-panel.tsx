@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import type { PersonDetail } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { LackingPanel } from '@/ui/people/lacking';
+import { GivePanel } from '@/ui/give/give-panel';
 import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
@@ -53,7 +53,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
           })}
         </tbody></table>
       )}
-      {gives && <LackingPanel person={person} />}
+      {gives && <GivePanel path={`/api/v1/people/${person.id}/lacking`} field="documents" ask="What they do not hold…" title="Does not hold" disabled={person.blocked} done={(given) => `${String(given)} ${given === 1 ? 'document' : 'documents'} given.`} />}
       {changesAccess && (
         <>
           <div className="row">

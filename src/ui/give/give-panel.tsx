@@ -5,8 +5,6 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { Lacking } from '@/contracts/lacking';
-import type { PersonDetail } from '@/contracts/people';
-import type { DocumentId } from '@/core/base/ids';
 import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call } from '@/ui/http/call';
@@ -17,36 +15,48 @@ import { rightsLine } from '@/ui/words/rights-words';
 /** Where nobody chose kept terms: read, for thirty days. */
 const CAUTIOUS: KeptTerms & { readonly id: string; readonly name: string } = { id: 'cautious', name: 'To read, for 30 days', rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
 
-/** What somebody does not hold, to give them several at once. */
-export function LackingPanel({ person }: { readonly person: PersonDetail }) {
+type Props = {
+  /** Where the list comes from and what is chosen goes to. */
+  readonly path: string;
+  /** What the chosen are called there. */
+  readonly field: 'documents' | 'recipients';
+  readonly ask: string;
+  readonly title: string;
+  readonly disabled: boolean;
+  /** What came of it, for so many. */
+  readonly done: (given: number) => string;
+};
+
+/** What is not held, documents by a person or a document by people, to give several at once. */
+export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
   const { busy, said, attempt } = useAttempt();
   const [lacking, setLacking] = useState<Lacking | null>(null);
   const [search, setSearch] = useState('');
-  const [ticked, setTicked] = useState<ReadonlySet<DocumentId>>(new Set());
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState(CAUTIOUS.id);
-  const look = (q: string) => attempt(async () => { setLacking(await call<Lacking>('GET', `/api/v1/people/${person.id}/lacking?q=${encodeURIComponent(q)}`)); });
-  if (lacking === null) return <div className="stack"><div className="row"><Button disabled={busy || person.blocked} onClick={() => void look('')}>What they do not hold…</Button></div><Notice said={said} /></div>;
+  const look = (q: string) => attempt(async () => { setLacking(await call<Lacking>('GET', `${path}?q=${encodeURIComponent(q)}`)); });
+  if (lacking === null) return <div className="stack"><div className="row"><Button disabled={busy || disabled} onClick={() => void look('')}>{ask}</Button></div><Notice said={said} /></div>;
 
   const all = lacking.rows.length > 0 && lacking.rows.every(({ id }) => ticked.has(id));
-  const tick = (ids: readonly DocumentId[], on: boolean) => { setTicked((before) => { const after = new Set(before); for (const id of ids) { if (on) after.add(id); else after.delete(id); } return after; }); };
+  const tick = (ids: readonly string[], on: boolean) => { setTicked((before) => { const after = new Set(before); for (const id of ids) { if (on) after.add(id); else after.delete(id); } return after; }); };
   const terms = [CAUTIOUS, ...lacking.terms].find(({ id }) => id === chosen) ?? CAUTIOUS;
   const give = async () => {
-    const well = await attempt(() => call('POST', `/api/v1/people/${person.id}/lacking`, { documents: [...ticked], terms: termsAt(terms, lacking.now), watermark: terms.watermark }), `${String(ticked.size)} ${ticked.size === 1 ? 'document' : 'documents'} given. No mail went out: the link stands on the dispatch.`);
+    const well = await attempt(() => call('POST', path, { [field]: [...ticked], terms: termsAt(terms, lacking.now), watermark: terms.watermark }), `${done(ticked.size)} No mail went out: the link stands on the dispatch.`);
     if (!well) return;
     setTicked(new Set());
     setLacking(null);
   };
   return (
-    <section className="stack" aria-label="What they do not hold">
-      <h2>Does not hold <span className="figure">{lacking.total}</span></h2>
+    <section className="stack" aria-label={title}>
+      <h2>{title} <span className="figure">{lacking.total}</span></h2>
       <form className="row" onSubmit={(event) => { event.preventDefault(); void look(search); }}><TextField label="Search" value={search} onChange={(event) => { setSearch(event.target.value); }} /><Button type="submit" disabled={busy}>Find</Button></form>
-      <div style={{ maxHeight: 280, overflow: 'auto' }} tabIndex={0} role="region" aria-label="Documents they do not hold">
+      <div style={{ maxHeight: 280, overflow: 'auto' }} tabIndex={0} role="region" aria-label={`${title}, to choose from`}>
         <table className="list"><tbody>
-          <tr><td style={{ width: 32 }}><input type="checkbox" className="tick" aria-label="Tick all of these documents" checked={all} onChange={(event) => { tick(lacking.rows.map(({ id }) => id), event.target.checked); }} /></td><td className="quiet">{lacking.total > lacking.rows.length ? `the newest ${String(lacking.rows.length)}` : 'all of them'}</td></tr>
+          <tr><td style={{ width: 32 }}><input type="checkbox" className="tick" aria-label="Tick all of these" checked={all} onChange={(event) => { tick(lacking.rows.map(({ id }) => id), event.target.checked); }} /></td><td className="quiet">{lacking.total > lacking.rows.length ? `the first ${String(lacking.rows.length)}` : 'all of them'}</td></tr>
           {lacking.rows.map((row) => (
             <tr key={row.id}>
-              <td><input type="checkbox" className="tick" aria-label={`Tick ${row.title}`} checked={ticked.has(row.id)} onChange={(event) => { tick([row.id], event.target.checked); }} /></td>
-              <td>{row.title}<br /><span className="quiet" style={{ fontSize: 12 }}><span className="figure">{row.reference}</span>{row.marking !== null && ` · ${row.marking}`}{row.once !== null && <span className="lamp"> · {row.once === 'revoked' ? 'was revoked' : 'has ended'}</span>}</span></td>
+              <td><input type="checkbox" className="tick" aria-label={`Tick ${row.name}`} checked={ticked.has(row.id)} onChange={(event) => { tick([row.id], event.target.checked); }} /></td>
+              <td>{row.name}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.detail}{row.once !== null && <span className="lamp"> · {row.once === 'revoked' ? 'was revoked' : 'has ended'}</span>}</span></td>
             </tr>
           ))}
         </tbody></table>

@@ -47,6 +47,7 @@ test('the yard that opened from the wrong country is found from Today, on the ma
   await expect(page.getByRole('link', { name: 'Remove the filter Costa Brume' })).toBeVisible();
   await expect(page.locator('table.list tbody tr').first()).toContainText('Tomas Iversen');
   await page.getByRole('link', { name: 'Remove the filter Costa Brume' }).click();
+  await expect(page.getByRole('link', { name: 'Remove the filter Costa Brume' })).toHaveCount(0);
   await page.getByRole('group', { name: 'Places on the map' }).getByRole('link', { name: /Costa Brume/ }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('link', { name: 'Remove the filter Costa Brume' })).toBeVisible();

@@ -44,9 +44,8 @@ export const inspectCommand: Command = {
     const { stanza, link, length } = inspected;
     const plain = { service: stanza?.serviceUrl ?? null, version: stanza?.version ?? null, link, payloadBytes: length, recovery: keyWords(inspected) };
     const config = call.config();
-    if (stanza === null || !isId('version', stanza.version) || !hasDatabase(config)) return { code: 0, text: strangerText(inspected), json: { ...plain, found: null } };
-    const { version, serviceUrl } = stanza;
-    if (!isId('version', version)) return { code: 0, text: strangerText(inspected), json: { ...plain, found: null } };
+    const { version = '', serviceUrl = '' } = stanza ?? {};
+    if (!isId('version', version) || !hasDatabase(config)) return { code: 0, text: strangerText(inspected), json: { ...plain, found: null } };
     const found = await withService(config, ({ deps }) => findFile(deps, { version, serviceUrl, link }));
     return { code: 0, text: found === null ? strangerText(inspected) : staffText(found, inspected), json: { ...plain, found } };
   },

@@ -1,13 +1,12 @@
 import { createReadStream, existsSync } from 'node:fs';
 import { mkdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { groupBy } from '@/core/base/group';
 import type { DispatchId, DocumentId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
 import { parseAddresses } from '@/core/policy/address';
 import { DELIVERY_FORMS } from '@/core/policy/delivery';
-import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
+import { CAUTIOUS_TERMS, termsAt, type KeptTerms } from '@/core/policy/kept-terms';
 import { beginUploadInput, finishUploadInput } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
 import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
@@ -24,9 +23,6 @@ import { takeProtectedFile } from '@/server/services/protected-files';
 import { receivePart } from '@/server/services/receive-part';
 
 type Taken = { readonly path: string; readonly id: DocumentId; readonly reference: string };
-
-/** Where nobody chose kept terms: read, for thirty days. */
-const CAUTIOUS: KeptTerms = { rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
 
 export const protectCommand: Command = {
   name: 'protect', usage: 'FILE… --to ADDRESSES [--terms NAME] [--out FOLDER]', summary: 'Encrypts files, gives the addresses access, and writes the protected files to be carried.',
@@ -72,7 +68,7 @@ function recipientsOf(call: Call) {
 }
 
 async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTerms> {
-  if (name === undefined) return CAUTIOUS;
+  if (name === undefined) return CAUTIOUS_TERMS;
   const kept = await listKeptTerms(deps.db.read);
   const found = kept.find((each) => each.name.toLowerCase() === name.toLowerCase());
   if (found === undefined) throw new UsageError(`There are no terms “${name}”.${kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`}`);
@@ -91,7 +87,7 @@ async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): 
   const { id, partBytes } = await beginUpload(deps, actor, begin);
   try {
     for (let offset = 0; offset < size;) {
-      offset = (await receivePart(deps, actor, { id, offset }, createReadStream(file, { start: offset, end: Math.min(size, offset + partBytes) - 1, highWaterMark: 1 << 18 }))).receivedBytes;
+      offset = (await receivePart(deps, actor, { id, offset }, createReadStream(file, { start: offset, end: Math.min(size, offset + partBytes) - 1, highWaterMark: 1 << 20 }))).receivedBytes;
       call.progress(offset, size, path.basename(file));
     }
     const title = titleOf(call, file);

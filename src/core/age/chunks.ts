@@ -41,6 +41,11 @@ export function sealedSize(plainBytes: number): number {
   return plainBytes + chunkCount(plainBytes) * TAG;
 }
 
+/** Size of a whole age file with a header of `headerBytes` and `plainBytes` inside. */
+export function fileSize(headerBytes: number, plainBytes: number): number {
+  return headerBytes + PAYLOAD_NONCE + sealedSize(plainBytes);
+}
+
 /** Plain size of `sealedBytes` of chunks. @throws AgeError `DAMAGED` where no payload has this length */
 export function plainSize(sealedBytes: number): number {
   const chunks = Math.ceil(sealedBytes / (CHUNK + TAG));

@@ -9,7 +9,7 @@ async function* pieces(source: AsyncIterable<Uint8Array>, size: number): AsyncGe
   let held = new Uint8Array(0);
   for await (const bytes of source) {
     let at = 0;
-    if (held.length > 0) {
+    if (held.length > 0 && held.length < size) {
       at = Math.min(bytes.length, size - held.length);
       held = concatBytes(held, bytes.subarray(0, at)) as Uint8Array<ArrayBuffer>;
     }

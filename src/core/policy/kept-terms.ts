@@ -1,4 +1,5 @@
 import { DAY, HOUR } from '@/core/base/time';
+import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Terms kept under a name. Their end is a span, since they are used again and again. */
@@ -9,6 +10,9 @@ export type KeptTerms = {
   readonly prints: number | null;
   readonly watermark: string;
 };
+
+/** Where nobody chose kept terms: read, for thirty days. */
+export const CAUTIOUS_TERMS: KeptTerms = { rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
 
 /** The terms that kept ones come to at `now`, ending on the hour. */
 export function termsAt({ rights, days, prints }: KeptTerms, now: number): Terms {

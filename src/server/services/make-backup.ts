@@ -5,7 +5,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { pack, type Pack } from 'tar-stream';
-import { PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
+import { PAYLOAD_NONCE, fileSize, payloadKey } from '@/core/age/chunks';
 import { encodeHeader } from '@/core/age/header';
 import { newFileKey } from '@/core/age/recipients';
 import { sealStream } from '@/core/age/stream';
@@ -71,7 +71,7 @@ export async function makeBackup(deps: BackupDeps, masterKeyFile: string, folder
     const rows = await storedVersions(copy.read);
     const { size: entries } = await ledgerState(copy.read);
     copy.close();
-    const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({ key: blobKey, size: headerBytes + PAYLOAD_NONCE + sealedSize(bytes) }));
+    const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({ key: blobKey, size: fileSize(headerBytes, bytes) }));
     for (const { key, size } of blobs) if ((await stat(deps.blobs.pathOf(key)).catch(() => null))?.size !== size) throw new ServiceError('CONFLICT', `The stored content ${key} is not whole: a backup could not bring it back.`);
     const manifest: BackupManifest = { format: 1, madeAt: deps.clock.now(), publicUrl: deps.publicUrl, organisation: organisation.name, entries, blobs: blobs.length };
     return { manifest, pieces: archived(deps, { manifest, snapshot, keys, blobs }, recoveryKey, progress) };

@@ -1,5 +1,5 @@
 import 'server-only';
-import { PAYLOAD_NONCE, sealedSize } from '@/core/age/chunks';
+import { fileSize } from '@/core/age/chunks';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import type { FinishUploadInput } from '@/contracts/document';
@@ -27,7 +27,7 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages:
     await discardUpload(deps, upload);
     throw error;
   });
-  await deps.blobs.finish(upload.blobKey, upload.headerBytes + PAYLOAD_NONCE + sealedSize(upload.declaredBytes));
+  await deps.blobs.finish(upload.blobKey, fileSize(upload.headerBytes, upload.declaredBytes));
   return { pages };
 }
 

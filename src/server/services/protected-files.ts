@@ -1,7 +1,7 @@
 import 'server-only';
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import { PAYLOAD_NONCE, sealedSize } from '@/core/age/chunks';
+import { fileSize } from '@/core/age/chunks';
 import type { VersionId } from '@/core/base/ids';
 import { payloadName, protectedFileName } from '@/core/policy/delivery';
 import { reaches } from '@/core/policy/powers';
@@ -34,7 +34,7 @@ export async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise
     link: `${deps.publicUrl}/r/${facts.token}`, language: recipient.language, createdAt: deps.clock.now(),
   }, deps.random(16), name);
   const path = deps.blobs.pathOf(version.blobKey);
-  const payloadBytes = version.headerBytes + PAYLOAD_NONCE + sealedSize(version.bytes);
+  const payloadBytes = fileSize(version.headerBytes, version.bytes);
   const stored = await stat(path).catch(() => null);
   if (stored?.size !== payloadBytes) throw new ServiceError('NOT_FOUND', 'The stored content of this document is not whole. Restore it from a backup.');
   const { head, tail } = envelope(cover, payloadBytes, name);

@@ -3,7 +3,7 @@ import { mkdir, open, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { extract } from 'tar-stream';
 import { AppError } from '@/core/base/errors';
-import { PAYLOAD_NONCE, sealedSize } from '@/core/age/chunks';
+import { fileSize } from '@/core/age/chunks';
 import { backupManifest, type BackupManifest } from '@/core/ledger/backup-manifest';
 import { narrower, type Endings } from '@/core/ledger/endings';
 import type { Happening } from '@/core/ledger/entry';
@@ -107,7 +107,7 @@ export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<n
   const rows = await storedVersions(deps.db.read);
   for (const { blobKey, headerBytes, bytes } of rows) {
     const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
-    if (found?.size !== headerBytes + PAYLOAD_NONCE + sealedSize(bytes)) throw new RestoreError('BACKUP_INCOMPLETE', `This backup is not whole: the content ${blobKey} is missing or cut.`);
+    if (found?.size !== fileSize(headerBytes, bytes)) throw new RestoreError('BACKUP_INCOMPLETE', `This backup is not whole: the content ${blobKey} is missing or cut.`);
   }
   return rows.length;
 }

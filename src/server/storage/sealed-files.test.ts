@@ -7,7 +7,7 @@ import { afterAll, expect, test } from 'vitest';
 import { CHUNK, TAG, sealedSize } from '@/core/age/chunks';
 import { openStream, sealStream } from '@/core/age/stream';
 import { concatBytes } from '@/core/base/bytes';
-import { openSealedFile, sealFile } from '@/server/storage/sealed-files';
+import { openSealedFile } from '@/server/storage/sealed-files';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import { sodiumChunkCipher } from '@/ui/crypto/sodium-cipher';
 
@@ -39,13 +39,12 @@ async function collect(source: AsyncIterable<Uint8Array>): Promise<Buffer> {
 /** A lot is 16 chunks: sizes around the edges of both. */
 const sizes = [0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 16 * CHUNK - 1, 16 * CHUNK, 16 * CHUNK + 1, 33 * CHUNK + 7];
 
-test.each(sizes)('%i bytes are sealed and opened as a stream would, in the middle of other files', async (size) => {
+test.each(sizes)('%i bytes are opened as a stream would, in the middle of another file', async (size) => {
   const plain = new Uint8Array(randomBytes(size));
   const cipher = nodeChunkCipher(key);
-  const { result, written } = await withFiles(concatBytes(new Uint8Array(100), plain, new Uint8Array(50)), (from, to) => sealFile({ file: from, offset: 100, length: size }, { file: to, offset: 30 }, cipher));
-  expect(result).toBe(sealedSize(size));
-  expect(written.subarray(30).equals(await collect(sealStream(cipher, one(plain))))).toBe(true);
-  const { result: bytes, written: opened } = await withFiles(written, (from, to) => openSealedFile({ file: from, offset: 30, length: result }, { file: to, offset: 0 }, cipher));
+  const sealed = await collect(sealStream(cipher, one(plain)));
+  expect(sealed.length).toBe(sealedSize(size));
+  const { result: bytes, written: opened } = await withFiles(concatBytes(new Uint8Array(100), sealed, new Uint8Array(50)), (from, to) => openSealedFile({ file: from, offset: 100, length: sealed.length }, { file: to, offset: 0 }, cipher));
   expect(bytes).toBe(size);
   expect(opened.equals(Buffer.from(plain))).toBe(true);
 });

@@ -5,15 +5,13 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { Lacking } from '@/contracts/lacking';
-import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { CAUTIOUS_TERMS, termsAt } from '@/core/policy/kept-terms';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { rightsLine } from '@/ui/words/rights-words';
 
-/** Where nobody chose kept terms: read, for thirty days. */
-const CAUTIOUS: KeptTerms & { readonly id: string; readonly name: string } = { id: 'cautious', name: 'To read, for 30 days', rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
+const CAUTIOUS = { ...CAUTIOUS_TERMS, id: 'cautious', name: 'To read, for 30 days' };
 
 type Props = {
   /** Where the list comes from and what is chosen goes to. */

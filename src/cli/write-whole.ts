@@ -1,5 +1,6 @@
 import { open, rename, rm, type FileHandle } from 'node:fs/promises';
 import { AppError } from '@/core/base/errors';
+import { writeStream } from '@/server/storage/write-stream';
 
 /** A file could not be written; the message says why. */
 export class OutputError extends AppError<'DISK_FULL' | 'CANNOT_WRITE'> {
@@ -39,12 +40,5 @@ export async function makeWhole<T>(path: string, fill: (file: FileHandle) => Pro
 
 /** Writes pieces one after another, whole or not at all. @returns bytes written */
 export function writeWhole(path: string, pieces: AsyncIterable<Uint8Array>): Promise<number> {
-  return makeWhole(path, async (file) => {
-    let bytes = 0;
-    for await (const piece of pieces) {
-      for (let done = 0; done < piece.length;) done += (await file.write(piece, done)).bytesWritten;
-      bytes += piece.length;
-    }
-    return bytes;
-  });
+  return makeWhole(path, (file) => writeStream(file, 0, pieces));
 }

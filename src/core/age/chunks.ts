@@ -10,9 +10,12 @@ export const TAG = 16;
 /** Length of the nonce that stands between header and chunks. */
 export const PAYLOAD_NONCE = 16;
 
-/** ChaCha20-Poly1305 under one key (RFC 8439); `open` answers `null` where the tag does not verify. */
+/**
+ * ChaCha20-Poly1305 under one key (RFC 8439). `seal` gives ciphertext and tag in as many parts as cost it nothing; `open`
+ * answers `null` where the tag does not verify.
+ */
 export type ChunkCipher = {
-  readonly seal: (nonce: Uint8Array, plain: Uint8Array) => Uint8Array;
+  readonly seal: (nonce: Uint8Array, plain: Uint8Array) => readonly Uint8Array[];
   readonly open: (nonce: Uint8Array, sealed: Uint8Array) => Uint8Array | null;
 };
 /** Makes the cipher for a 32-byte key: node:crypto on the server, WebAssembly or noble elsewhere. */
@@ -54,8 +57,8 @@ export function plainSize(sealedBytes: number): number {
   return plain;
 }
 
-/** Seals one chunk. `plain` is `CHUNK` long, but for the last. */
-export function sealChunk(cipher: ChunkCipher, index: number, last: boolean, plain: Uint8Array): Uint8Array {
+/** Seals one chunk, in parts that belong one behind the other. `plain` is `CHUNK` long, but for the last. */
+export function sealChunk(cipher: ChunkCipher, index: number, last: boolean, plain: Uint8Array): readonly Uint8Array[] {
   return cipher.seal(chunkNonce(index, last), plain);
 }
 

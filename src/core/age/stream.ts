@@ -2,27 +2,27 @@ import { CHUNK, TAG, openChunk, sealChunk, type ChunkCipher } from '@/core/age/c
 import { concatBytes } from '@/core/base/bytes';
 
 /**
- * Regroups a stream into pieces of exactly `size` bytes and one last piece of 1 to `size` bytes
- * (an empty stream is one empty piece), saying which one is the last.
+ * Regroups bytes into pieces of exactly `size`. A full piece is given out only once something follows it, for it might be the
+ * last: what `rest` gives at the end is 0 to `size` bytes, and 0 only where nothing came at all.
  */
-async function* pieces(source: AsyncIterable<Uint8Array>, size: number): AsyncGenerator<{ readonly piece: Uint8Array; readonly last: boolean }> {
-  let held = new Uint8Array(0);
-  for await (const bytes of source) {
-    let at = 0;
-    if (held.length > 0 && held.length < size) {
-      at = Math.min(bytes.length, size - held.length);
-      held = concatBytes(held, bytes.subarray(0, at)) as Uint8Array<ArrayBuffer>;
-    }
-    if (at === bytes.length) continue;
-    if (held.length === size) {
-      yield { piece: held, last: false };
-      held = new Uint8Array(0);
-    }
-    // A full piece is given out only once something follows it: it might be the last.
-    for (; bytes.length - at > size; at += size) yield { piece: bytes.subarray(at, at + size), last: false };
-    held = bytes.subarray(at) as Uint8Array<ArrayBuffer>;
-  }
-  yield { piece: held, last: true };
+function regrouping(size: number): { readonly take: (bytes: Uint8Array) => Uint8Array[]; readonly rest: () => Uint8Array } {
+  let held: Uint8Array = new Uint8Array(0);
+  return {
+    take: (bytes) => {
+      const full: Uint8Array[] = [];
+      let at = 0;
+      if (held.length > 0 && held.length < size) {
+        at = Math.min(bytes.length, size - held.length);
+        held = concatBytes(held, bytes.subarray(0, at));
+      }
+      if (at === bytes.length) return full;
+      if (held.length === size) full.push(held);
+      for (; bytes.length - at > size; at += size) full.push(bytes.subarray(at, at + size));
+      held = bytes.subarray(at);
+      return full;
+    },
+    rest: () => held,
+  };
 }
 
 /**
@@ -32,11 +32,15 @@ async function* pieces(source: AsyncIterable<Uint8Array>, size: number): AsyncGe
  * whole number of chunks long, so that the next part can go on at the following one.
  */
 export async function* sealStream(cipher: ChunkCipher, source: AsyncIterable<Uint8Array>, first = 0, ends = true): AsyncGenerator<Uint8Array> {
+  const pieces = regrouping(CHUNK);
   let index = first;
-  for await (const { piece, last } of pieces(source, CHUNK)) {
-    yield sealChunk(cipher, index, last && ends, piece);
-    index++;
+  for await (const bytes of source) {
+    for (const piece of pieces.take(bytes)) {
+      for (const part of sealChunk(cipher, index, false, piece)) yield part;
+      index++;
+    }
   }
+  for (const part of sealChunk(cipher, index, ends, pieces.rest())) yield part;
 }
 
 /**
@@ -46,9 +50,13 @@ export async function* sealStream(cipher: ChunkCipher, source: AsyncIterable<Uin
  * @throws AgeError `DAMAGED`
  */
 export async function* openStream(cipher: ChunkCipher, source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  const pieces = regrouping(CHUNK + TAG);
   let index = 0;
-  for await (const { piece, last } of pieces(source, CHUNK + TAG)) {
-    yield openChunk(cipher, index, last, piece);
-    index++;
+  for await (const bytes of source) {
+    for (const piece of pieces.take(bytes)) {
+      yield openChunk(cipher, index, false, piece);
+      index++;
+    }
   }
+  yield openChunk(cipher, index, true, pieces.rest());
 }

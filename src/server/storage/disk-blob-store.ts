@@ -3,6 +3,7 @@ import { open, readdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError } from '@/core/base/errors';
 import type { BlobStore } from '@/server/storage/blob-store';
+import { writeStream } from '@/server/storage/write-stream';
 
 export type StorageErrorCode = 'BLOB_INCOMPLETE' | 'DISK_FULL';
 
@@ -11,9 +12,6 @@ export class StorageError extends AppError<StorageErrorCode> {
     super('StorageError', code, message, { cause });
   }
 }
-
-/** Written at once, so that small chunks do not each cost a system call. */
-const WRITE_BATCH = 1 << 20;
 
 /** Blobs as files: `incoming/` while they are written, `blobs/` once they are whole. */
 export function createDiskBlobStore(folder: string): BlobStore {
@@ -27,8 +25,9 @@ export function createDiskBlobStore(folder: string): BlobStore {
     writeAt: async (key, offset, source) => {
       const file = await open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
       try {
-        await file.truncate(offset);
-        await writeBatched(file, offset, source);
+        // Opened to be written anew it is empty; cutting it again would have the file system write it out as soon as it is closed.
+        if (offset > 0) await file.truncate(offset);
+        await writeStream(file, offset, source);
       } catch (cause) {
         if (cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC') throw new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
         throw cause;
@@ -62,31 +61,4 @@ export function createDiskBlobStore(folder: string): BlobStore {
       }
     },
   };
-}
-
-async function writeBatched(file: Awaited<ReturnType<typeof open>>, offset: number, source: AsyncIterable<Uint8Array>): Promise<void> {
-  let at = offset;
-  let batch: Uint8Array[] = [];
-  let size = 0;
-  // The cipher works on the next batch while this one is being written.
-  let writing: Promise<unknown> = Promise.resolve();
-  const flush = async (): Promise<void> => {
-    await writing;
-    const [parts, position] = [batch, at];
-    at += size;
-    batch = [];
-    size = 0;
-    writing = file.writev(parts, position).then(({ bytesWritten }) => {
-      if (bytesWritten !== parts.reduce((sum, part) => sum + part.length, 0)) throw new StorageError('DISK_FULL', 'There is no room left on the server to store this file.');
-    });
-    // An error is thrown by the next await; without a handler of its own it would be unhandled until then.
-    writing.catch(() => undefined);
-  };
-  for await (const bytes of source) {
-    batch.push(bytes);
-    size += bytes.length;
-    if (size >= WRITE_BATCH) await flush();
-  }
-  if (size > 0) await flush();
-  await writing;
 }

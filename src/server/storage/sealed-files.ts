@@ -1,6 +1,7 @@
 import type { FileHandle } from 'node:fs/promises';
 import { CHUNK, TAG, chunkCount, openChunk, plainSize, type ChunkCipher } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
+import { writeParts } from '@/server/storage/write-stream';
 
 /** A stretch of an open file, in bytes. */
 export type Stretch = { readonly file: FileHandle; readonly offset: number; readonly length: number };
@@ -22,12 +23,6 @@ async function readLot({ file, offset, length }: Stretch, at: number, into: Buff
   return into.subarray(0, wanted);
 }
 
-async function writeLot(file: FileHandle, parts: readonly Uint8Array[], offset: number): Promise<void> {
-  const wanted = parts.reduce((sum, part) => sum + part.length, 0);
-  const { bytesWritten } = await file.writev([...parts], offset);
-  if (bytesWritten !== wanted) throw Object.assign(new Error('a write fell short'), { code: 'ENOSPC' });
-}
-
 /** Runs `work` over a file lot by lot, reading ahead and writing behind it. Two buffers are used in turn. */
 async function pipeline(from: Stretch, to: Place, work: (bytes: Buffer, firstChunk: number) => Uint8Array[], progress: Progress): Promise<void> {
   const buffers = [Buffer.allocUnsafeSlow(SEALED * LOT), Buffer.allocUnsafeSlow(SEALED * LOT)] as const;
@@ -44,7 +39,7 @@ async function pipeline(from: Stretch, to: Place, work: (bytes: Buffer, firstChu
     }
     const parts = work(bytes, lot * LOT);
     await writing;
-    writing = writeLot(to.file, parts, to.offset + lot * CHUNK * LOT);
+    writing = writeParts(to.file, parts, to.offset + lot * CHUNK * LOT);
     writing.catch(() => undefined);
     progress(Math.min(next * LOT * CHUNK, from.length));
   }

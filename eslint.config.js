@@ -115,7 +115,7 @@ export default tseslint.config(
   {
     files: ['src/core/**/*.ts'], ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [{ regex: '^(?!@/core/|zod$|jose$|age-encryption$|@noble/|@scure/|@cantoo/|papaparse$)', message: 'src/core imports only src/core and the allowed pure libraries.' }] }],
+      'no-restricted-imports': ['error', { patterns: [{ regex: '^(?!@/core/|zod$|jose$|age-encryption$|@noble/|@scure/|@cantoo/|papaparse$|ipaddr.js$)', message: 'src/core imports only src/core and the allowed pure libraries.' }] }],
       'no-restricted-globals': ['error', 'globalThis', 'process', 'console', 'fetch', 'window', 'document', 'Buffer', 'setTimeout', 'setInterval'],
       'no-restricted-properties': ['error', { object: 'Date', property: 'now', message: 'Pass `now` in.' }, { object: 'Math', property: 'random', message: 'Pass a `RandomSource` in.' }],
       'no-restricted-syntax': ['error', noBarrels, { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Pass `now` in.' }],

@@ -1,23 +1,49 @@
 import { randomBytes } from 'node:crypto';
 import { newId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
+import { NO_LIMITS } from '@/core/policy/ceiling';
 import { systemClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
 import { devices, dispatches, documents, grants, licences, recipients, versions } from '@/server/db/schema';
 import { cutAccess, previewCut } from '@/server/services/cut-access';
-import type { ReaderActor, StaffActor } from '@/server/services/deps';
+import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
 import { listDocuments } from '@/server/services/list-documents';
+import { previewCeiling } from '@/server/services/manage-ceilings';
 import { listPeople } from '@/server/services/manage-people';
 import { checkOpen, watchOpen } from '@/server/services/read-pages';
 import { record } from '@/server/services/record';
 import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
-import { say, sayMedian, seconds } from './measure';
+import { median, say, sayMedian, seconds } from './measure';
 
 const MANY = 10_000;
 const READERS = 200;
 const random = (length: number): Uint8Array => new Uint8Array(randomBytes(length));
 const inParts = <T>(rows: readonly T[], size = 1_000): T[][] => Array.from({ length: Math.ceil(rows.length / size) }, (_, i) => rows.slice(i * size, (i + 1) * size));
+
+const LIMITED = 200_000;
+
+/** What a ceiling of the organisation would do to 200,000 live grants, and how long anybody else waits meanwhile. */
+async function impactOfCeiling(deps: Deps, ida: StaffActor, { dispatches: rows, papers, people }: { readonly dispatches: readonly (typeof dispatches.$inferInsert)[]; readonly papers: readonly { readonly id: DocumentId }[]; readonly people: readonly { readonly id: RecipientId }[] }): Promise<void> {
+  const now = deps.clock.now();
+  await deps.db.write(async (tx) => {
+    await tx.insert(dispatches).values([...rows]);
+    for (const part of inParts(Array.from({ length: LIMITED }, (_, n) => n))) {
+      await tx.insert(grants).values(part.map((n) => ({ id: newId('grant', random), dispatchId: rows[n % rows.length]?.id ?? 'dsp_', documentId: papers[n % MANY]?.id ?? 'doc_', recipientId: people[(n * 7 + Math.floor(n / MANY)) % MANY]?.id ?? 'rcp_', rights: n % 2 === 0 ? ['read' as const] : ['read' as const, 'print' as const], untilAt: now + (n % 90) * DAY + DAY, givenBy: ida.id, givenAt: now - (n % 30) * DAY })));
+    }
+  });
+  const waits: number[] = [];
+  const times: number[] = [];
+  for (let round = 0; round < 3; round++) {
+    let last = performance.now();
+    let longest = 0;
+    const watch = setInterval(() => { longest = Math.max(longest, performance.now() - last); last = performance.now(); }, 1);
+    times.push(await seconds(() => previewCeiling(deps, ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, rights: ['read'], days: 30 }, seen: null })));
+    clearInterval(watch);
+    waits.push(longest);
+  }
+  say(`impact of a ceiling on ${String(LIMITED)} grants`, `${(median(times) * 1000).toFixed(0)} ms; others wait ${median(waits).toFixed(0)} ms at most`, 'under 1000 ms');
+}
 
 /** Long lists, wide cuts, and many open readers. */
 export async function lists(folder: string): Promise<void> {
@@ -70,6 +96,7 @@ export async function lists(folder: string): Promise<void> {
   const cutting = await seconds(() => cutAccess(deps, ida, { scope }));
   say('10,000 grants: revoked', `${(cutting * 1000).toFixed(0)} ms`, 'under 1000 ms');
   say('200 open readers: all told to go blank', `${(await allBlank).toFixed(0)} ms after the cut was asked for`, 'under 2000 ms');
+  await impactOfCeiling(deps, ida, { dispatches: Array.from({ length: 20 }, (_, n) => ({ ...dispatch, id: newId('dispatch', random), reference: `D-1${String(n)}` })), papers, people });
   await container.close();
 
   async function openReaders(of: readonly { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId }[], versionId: `ver_${string}`) {
@@ -79,6 +106,6 @@ export async function lists(folder: string): Promise<void> {
       await tx.insert(devices).values(rows.map((row) => ({ id: row.device, address: row.address, recipientId: row.grant.recipientId, label: '', kept: false, tokenHash: row.device, publicKey: {}, createdAt: now, expiresAt: now + DAY })));
       await tx.insert(licences).values(rows.map((row) => ({ id: row.licence, grantId: row.grant.id, documentId: row.grant.documentId, versionId, recipientId: row.grant.recipientId, deviceId: row.device, watermark: '', statement: '', openedAt: now, expiresAt: now + DAY })));
     });
-    return rows.map((row) => ({ licence: row.licence, actor: { kind: 'reader', device: row.device, address: row.address, recipient: row.grant.recipientId, from: { network: '203.0.113.24', agent: '' } } satisfies ReaderActor }));
+    return rows.map((row) => ({ licence: row.licence, actor: { kind: 'reader', device: row.device, kept: true, provenAt: now, address: row.address, recipient: row.grant.recipientId, from: { network: '203.0.113.24', agent: '' } } satisfies ReaderActor }));
   }
 }

@@ -1,4 +1,4 @@
-// `npm run bench [-- content files ledger lists people]`: each figure against its limit in the same run.
+// `npm run bench [-- content files ledger lists people policy]`: each figure against its limit in the same run.
 // SIZE_MB sets the size of the file (1024 at first), ENTRIES that of the ledger (1,000,000).
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -10,8 +10,9 @@ import { protectedFiles, randomPage } from './files';
 import { ledger, ledgerScreen } from './ledger';
 import { lists } from './lists';
 import { bringingPeople } from './people';
+import { deciding } from './policy';
 
-const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>)[]>> = { content: [encrypting, firstPage], files: [protectedFiles, randomPage, browserCipher], ledger: [ledger, ledgerScreen], lists: [lists], people: [bringingPeople] };
+const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>)[]>> = { content: [encrypting, firstPage], files: [protectedFiles, randomPage, browserCipher], ledger: [ledger, ledgerScreen], lists: [lists], people: [bringingPeople], policy: [deciding] };
 const wanted = process.argv.slice(2);
 const folder = await mkdtemp(path.join(tmpdir(), 'embargo-bench-'));
 await buildWorkers();

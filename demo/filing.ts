@@ -2,7 +2,10 @@ import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { fileDocuments } from '@/server/services/file-documents';
-import { makeFolder, putMarking, putTerms } from '@/server/services/manage-filing';
+import { NO_LIMITS } from '@/core/policy/ceiling';
+import { putCeiling } from '@/server/services/manage-ceilings';
+import { putTerms } from '@/server/services/change-kept-terms';
+import { makeFolder, putMarking } from '@/server/services/manage-filing';
 
 const markings = [
   { name: 'For anybody', meaning: 'Harmless in any hands: brochures, indexes, photographs.' },
@@ -23,7 +26,7 @@ function placeOf(reference: string): { readonly folder: (typeof folders)[number]
   return { folder: 'Hull and structure', marking: 'Partners only' };
 }
 
-/** Folders, markings and kept terms of the office, and every paper in its place. */
+/** Folders, markings, ceilings and kept terms of the office, and every paper in its place. */
 export async function fileEverything(deps: Deps, ida: StaffActor, deputy: StaffActor['id'], documents: ReadonlyMap<string, DocumentId>): Promise<void> {
   const { id: hull } = await makeFolder(deps, ida, { name: 'Hull 412', parentId: null });
   await makeFolder(deps, ida, { name: 'Office', parentId: null });
@@ -34,6 +37,9 @@ export async function fileEverything(deps: Deps, ida: StaffActor, deputy: StaffA
   await putTerms(deps, ida, { id: null, name: 'Bidders, three weeks', rights: ['read', 'print'], prints: 2, days: 21, watermark: DEFAULT_WATERMARK });
   await putTerms(deps, ida, { id: null, name: 'To look at only, a week', rights: ['read'], prints: null, days: 7, watermark: DEFAULT_WATERMARK });
   await putTerms(deps, ida, { id: null, name: 'Partners, with copying', rights: ['read', 'copy', 'print'], prints: null, days: 90, watermark: '{organisation} · {name} · {date}' });
+  await putCeiling(deps, ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, days: 365 }, seen: null });
+  await putCeiling(deps, ida, { level: 'marking', subject: markingIds.get('Until announced') ?? '', limits: { ...NO_LIMITS, prints: 3, days: 120 }, seen: null });
+  await putCeiling(deps, ida, { level: 'folder', subject: hull, limits: { ...NO_LIMITS, rights: ['read', 'copy', 'print'] }, seen: null });
   for (const [reference, id] of documents) {
     const { folder, marking } = placeOf(reference);
     await fileDocuments(deps, ida, { documents: [id], folderId: folderIds.get(folder) ?? null, markingId: markingIds.get(marking) ?? null, ...(folder === 'Tender' ? { deputyId: deputy } : {}), attributes: { project: 'Hull 412', ...(folder === 'Tender' ? { round: '1' } : {}) } });

@@ -11,6 +11,7 @@ import { createContainer, type Container } from '@/server/container';
 import type { Renderer } from '@/server/rendering/render-pool';
 import { signLedger } from '@/server/repositories/ledger-writer';
 import { listColleagues } from '@/server/repositories/staff-repository';
+import { findRecipients } from '@/server/repositories/dispatch-repository';
 import { askForMore } from '@/server/services/ask-for-more';
 import { beginUpload } from '@/server/services/begin-upload';
 import { reinstateGrants, revokeGrants } from '@/server/services/change-access';
@@ -26,6 +27,7 @@ import { receivePart } from '@/server/services/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
 import type { DispatchId } from '@/core/base/ids';
 import { drawPaper } from './drawings';
+import { changeMembers, putGroup } from '@/server/services/manage-groups';
 import { fileEverything } from './filing';
 import { createChance } from './chance';
 import { officePapers, officePeople, officeSendings } from './office';
@@ -180,6 +182,13 @@ at(-0.8, ask('tender', people.mira, 'TQ-412-GA-03', 'copy', null, 'Our estimator
 at(-0.7, ask('tender', people.jonas, 'TQ-412-GA-03', 'copy', null, 'Copying the room list would spare us typing it.'));
 at(-0.6, ask('tender', people.tomas, 'TQ-412-WL-02', null, 20, 'Ivo Senn, who had this in hand, left us on Friday. I take over and need more time.'));
 at(-2.4, () => open('prequalify', people.tomas, 'TQ-412-SP-01', 1));
+
+// The yards that bid are addressed together.
+at(-0.5, async () => {
+  const { id } = await putGroup(deps, ida, { id: null, name: 'Bidding yards' });
+  const bidding = await findRecipients(deps.db.read, [people.mira, people.jonas, people.ansel, people.tomas, people.oskar, people.wilma].map(({ address }) => address));
+  await changeMembers(deps, ida, { id, add: bidding.map((person) => person.id), remove: [] });
+});
 
 for (const { day, happen } of events.sort((a, b) => a.day - b.day)) {
   clock.set(Math.max(clock.now() + MINUTE, Math.round(today + day * DAY + 9 * HOUR)));

@@ -34,7 +34,7 @@ export async function prove(deps: Deps, token: string, address: string, network:
   const device = await findDeviceByToken(deps.db.read, deps.vault.mac('device', deviceToken), deps.clock.now());
   const recipient = await findRecipientByAddress(deps.db.read, address);
   if (device === null) throw new Error(`The device of ${address} was not made.`);
-  return { kind: 'reader', device: device.id, address, recipient: recipient?.id ?? null, from };
+  return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address, recipient: recipient?.id ?? null, from };
 }
 
 /** Opens a document and turns some pages. @returns the open, or `null` where it was refused */

@@ -1,26 +1,36 @@
 import { z } from 'zod';
-import { isId, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
+import { isId, type DispatchId, type DocumentId, type GrantId, type RecipientId, type TermsId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
+import { conditionsInput } from '@/contracts/conditions';
 import { documentId } from '@/contracts/document';
+import type { Conditions } from '@/core/policy/conditions';
 
 export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
+export const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
 export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
 
 const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
 
+const rightsAndPrints = z.object({
+  rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'at least read is needed'),
+  prints: z.number().int().min(1).max(999).nullable(),
+});
+
+function checkDependencies({ rights, prints }: z.infer<typeof rightsAndPrints>, context: z.RefinementCtx): void {
+  for (const { right, needs } of brokenDependencies({ rights, prints, from: null, until: null })) context.addIssue({ code: 'custom', path: ['rights'], message: `${right} ${dependencyWords[needs]}` });
+}
+
+/** Rights and counts without a window, as kept terms have them. */
+export const rightsInput = rightsAndPrints.superRefine(checkDependencies);
+
 /** Rights, window and counts, as one form or one API call states them. */
-export const termsInput = z
-  .object({
-    rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'at least read is needed'),
-    from: z.number().int().nullable(),
-    until: z.number().int().nullable(),
-    prints: z.number().int().min(1).max(999).nullable(),
-  })
+export const termsInput = rightsAndPrints
+  .extend({ from: z.number().int().nullable(), until: z.number().int().nullable(), conditions: conditionsInput.optional() })
   .superRefine((terms, context) => {
-    for (const { right, needs } of brokenDependencies(terms)) context.addIssue({ code: 'custom', path: ['rights'], message: `${right} ${dependencyWords[needs]}` });
+    checkDependencies(terms, context);
     if (terms.from !== null && terms.until !== null && terms.until <= terms.from) context.addIssue({ code: 'custom', path: ['until'], message: 'the end lies before the start' });
   });
 
@@ -53,6 +63,8 @@ export const dispatchInput = z.object({
   documents: z.array(documentId).min(1, 'choose at least one document').max(50),
   recipients: recipientsInput,
   terms: termsInput,
+  /** The kept terms that these are, unchanged. */
+  kept: termsId.nullish(),
   subject: z.string().trim().min(1, 'a subject is needed').max(160),
   note: z.string().trim().max(4000),
   watermark,
@@ -87,11 +99,11 @@ export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000
  * revision that was seen, so that nobody overwrites a colleague unseen.
  */
 export const changeGrantsInput = z.object({
-  changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable().optional(), rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(), prints: z.number().int().min(1).max(999).nullable().optional() })).min(1).max(10_000),
+  changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable().optional(), rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(), prints: z.number().int().min(1).max(999).nullable().optional(), conditions: conditionsInput.nullish() })).min(1).max(10_000),
 });
 export type ChangeGrantsInput = z.infer<typeof changeGrantsInput>;
 /** What of a grant can be changed. */
-export type Changeable = { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null };
+export type Changeable = { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null; readonly conditions: Conditions | null };
 export type ChangeGrantsResult = { readonly changed: readonly { readonly grant: GrantId; readonly revision: number; readonly before: Changeable }[] };
 
 export type DispatchRow = {
@@ -132,6 +144,9 @@ export type GrantRow = {
   readonly until: number | null;
   readonly prints: number | null;
   readonly printsMade: number;
+  readonly conditions: Conditions | null;
+  /** What it comes to where ceilings allow less than was given; null: they take nothing. */
+  readonly capped: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null } | null;
   readonly revokedAt: number | null;
   readonly revision: number;
   readonly givenAt: number;

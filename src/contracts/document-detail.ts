@@ -1,3 +1,4 @@
+import type { CeilingRow } from '@/contracts/ceiling';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { Colleague } from '@/contracts/document';
 import type { FolderRow } from '@/contracts/folder';
@@ -27,5 +28,7 @@ export type DocumentDetail = {
   readonly bytes: number;
   /** Whether the person who looks may dispatch or revoke it. */
   readonly mayChange: boolean;
+  /** The ceilings that reach it, outermost first. */
+  readonly ceilings: readonly CeilingRow[];
   readonly grants: readonly GrantRow[];
 };

@@ -1,14 +1,17 @@
 import { z } from 'zod';
 import { isId, type DraftId } from '@/core/base/ids';
+import type { Conditions } from '@/core/policy/conditions';
 import type { DraftBody } from '@/core/policy/draft';
 import { RIGHTS } from '@/core/policy/rights';
+import type { CeilingRow } from '@/contracts/ceiling';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
 export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
 const moment = z.number().int().nullable();
-const terms = z.object({ rights: z.array(z.enum(RIGHTS)), from: moment, until: moment, prints: moment });
+const terms = z.object({ rights: z.array(z.enum(RIGHTS)), from: moment, until: moment, prints: moment, conditions: z.custom<Conditions>((value) => typeof value === 'object' && value !== null).optional() });
 
 export const draftBody: z.ZodType<DraftBody> = z.object({
   documents: z.array(documentId).max(50),
@@ -28,6 +31,9 @@ export type ComposeStart = {
   /** The first stretch of those that can be sent. */
   readonly documents: Page<DocumentRow>;
   readonly terms: readonly KeptTermsRow[];
+  /** What ceilings allow at most, and which folder lies in which. */
+  readonly ceilings: { readonly rows: readonly CeilingRow[]; readonly parents: Readonly<Record<string, string | null>> };
+  readonly groups: readonly GroupRow[];
   readonly defaultUntil: number;
   readonly now: number;
   readonly mail: boolean;

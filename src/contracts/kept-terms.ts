@@ -1,16 +1,24 @@
 import { z } from 'zod';
-import { termsInput, watermark } from '@/contracts/dispatch';
+import { rightsInput, termsId, watermark } from '@/contracts/dispatch';
+import type { CeilingRow } from '@/contracts/ceiling';
+import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
-import { isId, type TermsId } from '@/core/base/ids';
+import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 
-const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
 
 export const putTermsInput = z
-  .object({ id: termsId.nullable(), name: z.string().trim().min(1, 'the terms need a name').max(80), days: z.number().int().min(1).max(3_650).nullable(), watermark })
-  .and(termsInput.transform(({ rights, prints }) => ({ rights, prints })));
+  .object({ id: termsId.nullable(), name: z.string().trim().min(1, 'the terms need a name').max(80), days: z.number().int().min(1).max(3_650).nullable(), watermark,
+    /** The version that was seen; absent: whatever it is. */
+    seen: z.number().int().optional(),
+    /** Whether what was sent with them follows. */
+    reachBack: z.boolean().optional(),
+  })
+  .and(rightsInput);
 export type PutTermsInput = z.infer<typeof putTermsInput>;
+export const previewTermsInput = z.object({ id: termsId, days: z.number().int().min(1).max(3_650).nullable() }).and(rightsInput);
+export type PreviewTermsInput = z.infer<typeof previewTermsInput>;
 export const termsIdInput = z.object({ id: termsId });
 
-export type KeptTermsRow = KeptTerms & { readonly id: TermsId; readonly name: string; readonly changedBy: string; readonly changedAt: number };
-export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[] };
+export type KeptTermsRow = KeptTerms & { readonly id: TermsId; readonly name: string; readonly version: number; /** People who were given access with them that nobody has changed or revoked since. */ readonly uses: number; readonly changedBy: string; readonly changedAt: number };
+export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[]; readonly folders: readonly FolderRow[]; readonly ceilings: readonly CeilingRow[] };

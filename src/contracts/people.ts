@@ -3,7 +3,7 @@ import { recipientId } from '@/contracts/access';
 import { isLanguage, isZone } from '@/contracts/locale';
 import type { Page } from '@/contracts/page';
 import type { GrantRow } from '@/contracts/dispatch';
-import type { DeviceId, RecipientId } from '@/core/base/ids';
+import { isId, type DeviceId, type GroupId, type RecipientId } from '@/core/base/ids';
 
 export type PersonRow = {
   readonly id: RecipientId;
@@ -20,13 +20,22 @@ export type PersonRow = {
   readonly lastOpen: number | null;
 };
 
-export type PeoplePage = Page<PersonRow> & { readonly organisations: number };
+export type PeoplePage = Page<PersonRow> & { readonly organisations: number; readonly groups: readonly GroupRow[] };
 
 export type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
 
-export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number };
+export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; readonly groups: readonly GroupRow[] };
 
-export const listPeopleInput = z.object({ q: z.string().trim().max(200).default(''), organisation: z.string().max(120).optional(), after: recipientId.optional() });
+export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
+export type GroupRow = { readonly id: GroupId; readonly name: string; readonly people: number };
+
+/** A group made or renamed. */
+export const putGroupInput = z.object({ id: groupId.nullable(), name: z.string().trim().min(1, 'the group needs a name').max(80) });
+export const groupInput = z.object({ id: groupId });
+/** Who comes into a group and who goes. */
+export const changeMembersInput = z.object({ id: groupId, add: z.array(recipientId).max(2_000).default([]), remove: z.array(recipientId).max(2_000).default([]) });
+
+export const listPeopleInput = z.object({ q: z.string().trim().max(200).default(''), organisation: z.string().max(120).optional(), group: groupId.optional(), after: recipientId.optional() });
 export type ListPeopleInput = z.infer<typeof listPeopleInput>;
 export const peopleInput = listPeopleInput.extend({ person: recipientId.optional() });
 

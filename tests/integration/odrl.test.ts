@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { grantsFromOdrl } from '@/core/odrl/grants';
 import type { Json } from '@/core/odrl/report';
 import { bringTermsIn, previewTerms, takeGrantsOut, takeTermsOut } from '@/server/services/exchange-odrl';
-import { putTerms, viewTerms } from '@/server/services/manage-filing';
+import { putTerms } from '@/server/services/change-kept-terms';
+import { viewTerms } from '@/server/services/manage-filing';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;

@@ -157,7 +157,7 @@ describe('access over time', () => {
     const [grant] = rows;
     if (grant === undefined) throw new Error('no grant');
     const change = { changes: [{ grant: grant.id, revision: grant.revision, until: product.clock.now() + 2 * DAY }] };
-    await expect(changeGrants(product.deps, product.ida, change)).resolves.toEqual({ changed: [{ grant: grant.id, revision: 2, before: { until: grant.until, rights: grant.rights, prints: grant.prints } }] });
+    await expect(changeGrants(product.deps, product.ida, change)).resolves.toEqual({ changed: [{ grant: grant.id, revision: 2, before: { until: grant.until, rights: grant.rights, prints: grant.prints, conditions: null } }] });
     await expect(changeGrants(product.deps, product.ida, change)).rejects.toMatchObject({ code: 'CONFLICT' });
   });
 

@@ -97,7 +97,7 @@ export async function prove(product: Product, token: string, address: string): P
   const { deviceToken } = await enterCode(deps, actor, { token, address, code: await newestCode(product, address), kept: false, publicKey: await newPublicKey() });
   const device = await findDeviceByToken(deps.db.read, deps.vault.mac('device', deviceToken), clock.now());
   if (device === null) throw new Error('no device');
-  return { kind: 'reader', device: device.id, address, recipient: (await findRecipientByAddress(deps.db.read, address))?.id ?? null, from: actor.from };
+  return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address, recipient: (await findRecipientByAddress(deps.db.read, address))?.id ?? null, from: actor.from };
 }
 
 /** Every file below a folder. */

@@ -1,4 +1,4 @@
-import { createReadStream, existsSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { mkdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { groupBy } from '@/core/base/group';
@@ -21,6 +21,7 @@ import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { cancelUpload, protectDocument } from '@/server/services/protect-document';
 import { takeProtectedFile } from '@/server/services/protected-files';
 import { receivePart } from '@/server/services/receive-part';
+import { readAhead } from '@/server/storage/read-ahead';
 
 type Taken = { readonly path: string; readonly id: DocumentId; readonly reference: string };
 
@@ -87,7 +88,7 @@ async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): 
   const { id, partBytes } = await beginUpload(deps, actor, begin);
   try {
     for (let offset = 0; offset < size;) {
-      offset = (await receivePart(deps, actor, { id, offset }, createReadStream(file, { start: offset, end: Math.min(size, offset + partBytes) - 1, highWaterMark: 1 << 20 }))).receivedBytes;
+      offset = (await receivePart(deps, actor, { id, offset }, readAhead(file, offset, Math.min(size, offset + partBytes)))).receivedBytes;
       call.progress(offset, size, path.basename(file));
     }
     const title = titleOf(call, file);

@@ -3,7 +3,7 @@ import type { RandomSource } from '@/core/base/random';
 const prefixes = {
   document: 'doc', version: 'ver', upload: 'upl', recipient: 'rcp', dispatch: 'dsp', grant: 'grt', link: 'lnk',
   challenge: 'chl', device: 'dev', session: 'ses', licence: 'lic', message: 'msg', staff: 'stf', draft: 'dft', checkpoint: 'chk',
-  request: 'req', folder: 'fld', marking: 'mrk', terms: 'trm', view: 'viw', consent: 'cns',
+  request: 'req', folder: 'fld', marking: 'mrk', terms: 'trm', view: 'viw', consent: 'cns', group: 'grp',
 } as const;
 
 export type IdKind = keyof typeof prefixes;
@@ -26,6 +26,7 @@ export type MarkingId = Id<'marking'>;
 export type TermsId = Id<'terms'>;
 export type ViewId = Id<'view'>;
 export type ConsentId = Id<'consent'>;
+export type GroupId = Id<'group'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

@@ -12,7 +12,7 @@ export const ACTIONS = [
   'dispatch.sent', 'dispatch.mailed-again', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
   'mail.delivered', 'mail.failed',
   'recipient.blocked', 'recipient.unblocked', 'recipient.changed', 'people.brought-in', 'people.taken-out',
-  'request.asked', 'request.answered', 'settings.changed',
+  'request.asked', 'request.answered', 'settings.changed', 'ceiling.changed',
   'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered',
   'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',
   'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',

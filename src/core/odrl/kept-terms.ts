@@ -42,8 +42,9 @@ function readPolicy(policy: Json, index: number): ReadTerms {
   findings.others(policy, ['@context', '@type', '@id', 'uid', 'profile', 'permission', 'obligation', 'conflict', `${PREFIX}:name`], '');
   if (policy['@type'] !== 'Set' && policy['@type'] !== 'Policy') findings.add('@type', `kept terms are a Set, not ${JSON.stringify(policy['@type'] ?? null)}`);
   if (policy['profile'] !== undefined && policy['profile'] !== PROFILE) findings.add('profile', `the profile ${JSON.stringify(policy['profile'])} is not known here`);
-  const { rights, from, until, days, prints } = conditionsOf(listOf(policy['permission']), ['target'], 'permission', findings);
+  const { rights, from, until, days, prints, conditions } = conditionsOf(listOf(policy['permission']), ['target'], 'permission', findings);
   if (from !== null || until !== null) findings.add('permission', 'kept terms end some days after a dispatch, not on a date');
+  if (conditions !== undefined) findings.add('permission', 'kept terms carry no conditions but days and prints');
   if (!rights.includes('read')) findings.add('permission', 'nothing can be read by these terms');
   const watermark = watermarkOf(policy, findings);
   return { name, unknown: findings.unknown, terms: { name, rights, days, prints, watermark } };

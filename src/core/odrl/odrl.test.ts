@@ -1,5 +1,6 @@
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
+import type { Conditions, Weekday } from '@/core/policy/conditions';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 import { grantsFromOdrl, grantsToOdrl, type StatedGrant } from '@/core/odrl/grants';
 import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/kept-terms';
@@ -12,8 +13,13 @@ const moment = fc.option(fc.integer({ min: 0, max: 4e12 }), { nil: null });
 const printsFor = (given: readonly Right[], prints: number | null): number | null => (given.includes('print') ? prints : null);
 
 const terms: fc.Arbitrary<NamedTerms> = fc.record({ name: text, rights, days: fc.option(fc.integer({ min: 1, max: 3650 }), { nil: null }), prints: count, watermark: fc.oneof(fc.constant(''), text) }).map((each) => ({ ...each, prints: printsFor(each.rights, each.prints) }));
-const grant: fc.Arbitrary<StatedGrant> = fc.record({ id: fc.constant('grt_00000000000000000001'), reference: text, giver: fc.emailAddress(), address: fc.emailAddress(), rights, from: moment, until: moment, prints: count, revoked: fc.boolean() })
-  .map(({ rights: given, from, until, prints, ...rest }) => ({ ...rest, terms: { rights: given, from, until, prints: printsFor(given, prints) } }));
+const minute = fc.integer({ min: 0, max: 1440 });
+const conditions: fc.Arbitrary<Conditions> = fc.record({
+  opens: fc.integer({ min: 1, max: 99 }), within: fc.integer({ min: 1, max: 1e9 }), countries: fc.uniqueArray(fc.constantFrom('NO', 'GB', 'XA'), { minLength: 1 }), networks: fc.uniqueArray(fc.constantFrom('192.0.2.0/24', '2001:db8::/32'), { minLength: 1 }),
+  hours: fc.record({ days: fc.uniqueArray(fc.constantFrom<Weekday>(1, 2, 3, 4, 5, 6, 7), { minLength: 1 }), from: minute, to: minute }), keptDevices: fc.constant(true), devices: fc.integer({ min: 1, max: 9 }), proveEvery: fc.integer({ min: 60_000, max: 1e9 }),
+}, { requiredKeys: [] });
+const grant: fc.Arbitrary<StatedGrant> = fc.record({ id: fc.constant('grt_00000000000000000001'), reference: text, giver: fc.emailAddress(), address: fc.emailAddress(), rights, from: moment, until: moment, prints: count, revoked: fc.boolean(), conditions })
+  .map(({ rights: given, from, until, prints, conditions: others, ...rest }) => ({ ...rest, terms: { rights: given, from, until, prints: printsFor(given, prints), ...(Object.keys(others).length === 0 ? {} : { conditions: others }) } }));
 
 /** As a file would carry it. */
 const throughText = (document: Json): Json => JSON.parse(JSON.stringify(document)) as Json;
@@ -68,5 +74,24 @@ describe('what others write', () => {
 
   prop.prop([fc.jsonValue()])('any JSON is read or reported', (value) => {
     for (const { terms: found, unknown } of termsFromOdrl(value as Json)) expect(unknown.length > 0 || found?.rights.includes('read') === true).toBe(true);
+  });
+});
+
+describe('conditions of a grant', () => {
+  const one = (constraint: Json): Json => {
+    const document = throughText(grantsToOdrl([{ id: 'grt_00000000000000000001', reference: 'A', giver: 'a@x.example', address: 'b@x.example', revoked: false, terms: { rights: ['read'], from: null, until: null, prints: null } }])) as { '@graph': Record<string, Json>[] };
+    const [agreement = {}] = document['@graph'];
+    const [permission] = agreement['permission'] as Record<string, Json>[];
+    return { ...document, '@graph': [{ ...agreement, permission: [{ ...permission, constraint: [constraint] }] }] };
+  };
+  test.each<[string, Json]>([
+    ['a country that is none', { leftOperand: 'spatial', operator: 'isAnyOf', rightOperand: ['NOR'] }],
+    ['a network that is none', { leftOperand: 'embargo:network', operator: 'isAnyOf', rightOperand: ['192.0.2.0'] }],
+    ['no opens', { leftOperand: 'embargo:opens', operator: 'lteq', rightOperand: 0 }],
+    ['an eighth day', { leftOperand: 'embargo:hours', operator: 'eq', rightOperand: '1,8 08:00-17:00' }],
+    ['another operator', { leftOperand: 'spatial', operator: 'isNoneOf', rightOperand: ['NO'] }],
+    ['a span in months', { leftOperand: 'elapsedTime', operator: 'lt', rightOperand: { '@value': 'P1M', '@type': 'xsd:duration' } }],
+  ])('are not guessed at: %s', (_name, constraint) => {
+    expect(grantsFromOdrl(one(constraint))[0]?.unknown).toMatchObject([{ path: 'permission/0/constraint/0' }]);
   });
 });

@@ -1,5 +1,7 @@
+import type { Conditions as OtherConditions } from '@/core/policy/conditions';
 import type { Right } from '@/core/policy/rights';
 import { RIGHTS } from '@/core/policy/rights';
+import { conditionIn, constraintsOf, type Constraint } from '@/core/odrl/constraints';
 import { PREFIX, actions, rightOf } from '@/core/odrl/vocabulary';
 import type { Findings} from '@/core/odrl/report';
 import { isObject, listOf, type Json } from '@/core/odrl/report';
@@ -13,9 +15,10 @@ export type Conditions = {
   /** Whole days from the dispatch on. */
   readonly days: number | null;
   readonly prints: number | null;
+  /** What else must hold; absent: nothing. */
+  readonly conditions?: OtherConditions | undefined;
 };
 
-type Constraint = { readonly leftOperand: string; readonly operator: string; readonly rightOperand: Json };
 type Limit = 'from' | 'until' | 'days' | 'prints';
 
 function moment(at: number): Json {
@@ -23,11 +26,12 @@ function moment(at: number): Json {
 }
 
 /** One permission a right; each bears the conditions that hold for it, so that none is lost where it stands alone. */
-export function permissionsOf({ rights, from, until, days, prints }: Conditions, about: Readonly<Record<string, Json>>): Json[] {
+export function permissionsOf({ rights, from, until, days, prints, conditions }: Conditions, about: Readonly<Record<string, Json>>): Json[] {
   const window: Constraint[] = [
     ...(from === null ? [] : [{ leftOperand: 'dateTime', operator: 'gteq', rightOperand: moment(from) }]),
     ...(until === null ? [] : [{ leftOperand: 'dateTime', operator: 'lt', rightOperand: moment(until) }]),
     ...(days === null ? [] : [{ leftOperand: `${PREFIX}:sinceDispatch`, operator: 'lt', rightOperand: { '@value': `P${String(days)}D`, '@type': 'xsd:duration' } }]),
+    ...constraintsOf(conditions),
   ];
   return RIGHTS.filter((right) => rights.includes(right)).map((right) => {
     const constraint = right === 'print' && prints !== null ? [...window, { leftOperand: 'count', operator: 'lteq', rightOperand: prints }] : window;
@@ -40,8 +44,8 @@ function valueOf(operand: Json | undefined): Json | undefined {
   return isObject(operand) ? operand['@value'] : operand;
 }
 
-/** A constraint as a limit of ours; `null` where it is none, which is then noted. */
-function limitOf(constraint: Json, path: string, findings: Findings): { readonly limit: Limit; readonly value: number } | null {
+/** A constraint as a limit or condition of ours; `null` where it is none, which is then noted. */
+function limitOf(constraint: Json, path: string, findings: Findings): { readonly limit: Limit; readonly value: number } | Exclude<ReturnType<typeof conditionIn>, null> | null {
   if (!isObject(constraint)) {
     findings.add(path, 'a constraint is an object');
     return null;
@@ -54,11 +58,13 @@ function limitOf(constraint: Json, path: string, findings: Findings): { readonly
   const days = typeof right === 'string' ? /^P([1-9]\d{0,4})D$/.exec(right)?.[1] : undefined;
   if (left === `${PREFIX}:sinceDispatch` && operator === 'lt' && days !== undefined) return { limit: 'days', value: Number(days) };
   if (left === 'count' && operator === 'lteq' && typeof right === 'number' && Number.isInteger(right) && right > 0) return { limit: 'prints', value: right };
+  const condition = conditionIn(left, operator, constraint['rightOperand']);
+  if (condition !== null) return condition;
   findings.add(path, `the condition ${JSON.stringify([left ?? null, operator ?? null, right ?? null])} is not known here`);
   return null;
 }
 
-type Read = { readonly right: Right; readonly limits: ReadonlyMap<Limit, number> };
+type Read = { readonly right: Right; readonly limits: ReadonlyMap<Limit, number>; readonly conditions: OtherConditions };
 
 function readPermission(permission: Json, known: readonly string[], path: string, findings: Findings): Read | null {
   if (!isObject(permission)) {
@@ -73,15 +79,19 @@ function readPermission(permission: Json, known: readonly string[], path: string
     return null;
   }
   const limits = new Map<Limit, number>();
+  let conditions: OtherConditions = {};
   listOf(permission['constraint']).forEach((constraint, index) => {
     const place = `${path}/constraint/${String(index)}`;
     const found = limitOf(constraint, place, findings);
     if (found === null) return;
-    if (found.limit === 'prints' && right !== 'print') findings.add(place, 'a count is for printing alone');
+    if ('name' in found) {
+      if (found.name in conditions) findings.add(place, 'this condition stands twice');
+      else conditions = { ...conditions, [found.name]: found.value };
+    } else if (found.limit === 'prints' && right !== 'print') findings.add(place, 'a count is for printing alone');
     else if (limits.has(found.limit)) findings.add(place, 'this condition stands twice');
     else limits.set(found.limit, found.value);
   });
-  return { right, limits };
+  return { right, limits, conditions };
 }
 
 /**
@@ -95,7 +105,11 @@ export function conditionsOf(permissions: readonly Json[], known: readonly strin
     if (values.size > 1) findings.add(path, `“${limit}” differs from one right to another`);
     return [...values][0] ?? null;
   };
+  // In an order of their own: how they were written down says nothing.
+  const conditions = new Map(read.map((each) => [JSON.stringify(constraintsOf(each.conditions)), each.conditions]));
+  if (conditions.size > 1) findings.add(path, 'the conditions differ from one right to another');
+  const others = [...conditions.values()][0] ?? {};
   const rights = RIGHTS.filter((right) => read.some((each) => each.right === right));
   if (rights.length < read.length) findings.add(path, 'one right is permitted twice');
-  return { rights, from: same('from'), until: same('until'), days: same('days'), prints: read.find(({ right }) => right === 'print')?.limits.get('prints') ?? null };
+  return { rights, from: same('from'), until: same('until'), days: same('days'), prints: read.find(({ right }) => right === 'print')?.limits.get('prints') ?? null, ...(Object.keys(others).length === 0 ? {} : { conditions: others }) };
 }

@@ -1,14 +1,23 @@
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
 import type { GrantId, StaffId } from '@/core/base/ids';
-import { decide, type Facts, type GrantFacts } from '@/core/policy/decide';
+import { compileDocument, type DocumentPolicy, type GrantFacts } from '@/core/policy/compile';
+import { ANYWHERE, UNUSED } from '@/core/policy/conditions';
+import { decide as decideCompiled, type Asking, type Decision } from '@/core/policy/decide';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
 const NOW = 1_800_000_000_000;
 const STAFF: StaffId = 'stf_00000000000000000001';
 
+/** What a decision rests on, in one piece. */
+type Facts = Omit<Asking, 'at'> & { readonly document: Omit<DocumentPolicy, 'grants' | 'ceilings'>; readonly grants: readonly GrantFacts[] };
+
+function decide({ document, grants, ...asking }: Facts, now: number): Decision {
+  return decideCompiled(compileDocument({ ...document, grants, ceilings: [] }), { ...asking, at: { now, country: ANYWHERE, network: ANYWHERE, zone: 'UTC', device: ANYWHERE } });
+}
+
 function grant(over: Partial<Omit<GrantFacts, 'terms'>> & { terms?: Partial<GrantFacts['terms']> } = {}): GrantFacts {
-  return { id: 'grt_a', revoked: false, printsMade: 0, givenBy: STAFF, givenAt: 0, ...over, terms: { rights: ['read'], from: null, until: NOW + 1, prints: null, ...over.terms } };
+  return { id: 'grt_a', addressee: { kind: 'person', id: 'rcp_a' }, revoked: false, used: UNUSED, givenBy: STAFF, givenAt: 0, ...over, terms: { rights: ['read'], from: null, until: NOW + 1, prints: null, ...over.terms } };
 }
 
 function facts(over: Partial<Facts> = {}): Facts {
@@ -17,8 +26,9 @@ function facts(over: Partial<Facts> = {}): Facts {
 
 const arbitraryGrant: fc.Arbitrary<GrantFacts> = fc.record({
   id: fc.integer({ min: 0, max: 99 }).map((n): GrantId => `grt_${String(n)}`),
+  addressee: fc.constant({ kind: 'person' as const, id: 'rcp_a' }),
   revoked: fc.boolean(),
-  printsMade: fc.nat(3),
+  used: fc.nat(3).map((prints) => ({ ...UNUSED, prints })),
   givenBy: fc.constant(STAFF),
   givenAt: fc.nat(5),
   terms: fc.record({
@@ -60,7 +70,7 @@ describe('decide', () => {
   });
 
   test('counts prints, and says when they are used up', () => {
-    const twice = (printsMade: number): Facts => facts({ grants: [grant({ printsMade, terms: { rights: ['read', 'print'], prints: 2 } })] });
+    const twice = (printsMade: number): Facts => facts({ grants: [grant({ used: { ...UNUSED, prints: printsMade }, terms: { rights: ['read', 'print'], prints: 2 } })] });
     const after1 = decide(twice(1), NOW);
     const after2 = decide(twice(2), NOW);
     expect(after1.outcome === 'granted' && after1.rights.print).toMatchObject({ granted: true, printsLeft: 1 });

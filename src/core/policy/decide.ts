@@ -1,38 +1,43 @@
-import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
+import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
+import type { Ceiling } from '@/core/policy/ceiling';
+import { byCharge, type CompiledDocument, type CompiledGrant } from '@/core/policy/compile';
+import type { Circumstances } from '@/core/policy/conditions';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 
 /** Why an open is refused: one code each; the words for it are the screen's. */
-export const REFUSAL_REASONS = ['identity-not-proven', 'not-addressed', 'recipient-blocked', 'document-revoked', 'not-yet', 'expired', 'revoked', 'key-destroyed'] as const;
+export const REFUSAL_REASONS = [
+  'identity-not-proven', 'not-addressed', 'recipient-blocked', 'document-revoked', 'not-yet', 'expired', 'revoked', 'key-destroyed',
+  'prove-again', 'device-not-accepted', 'too-many-devices', 'network-not-allowed', 'place-not-allowed', 'hours-not-allowed', 'opens-used-up', 'condition-unknown', 'read-not-allowed',
+] as const;
 export type RefusalReason = (typeof REFUSAL_REASONS)[number];
 
+/** Of several reasons the one that the person can do most about is said: first what another place, device or hour would change. */
+const MOST_USEFUL_FIRST = ['prove-again', 'device-not-accepted', 'too-many-devices', 'network-not-allowed', 'place-not-allowed', 'hours-not-allowed', 'opens-used-up', 'not-yet', 'read-not-allowed', 'condition-unknown', 'expired', 'revoked'] as const satisfies readonly RefusalReason[];
+
+const RANKS = Object.fromEntries(MOST_USEFUL_FIRST.map((reason, rank) => [reason, rank])) as Record<NotLive, number>;
+
 /** Why one right is withheld although the document may be read. */
-export type Withheld = 'not-given' | 'prints-used-up' | 'needs-unlimited-print';
+export type Withheld = 'not-given' | 'prints-used-up' | 'needs-unlimited-print' | 'above-ceiling';
 
-export type GrantFacts = {
-  readonly id: GrantId;
-  readonly terms: Terms;
-  readonly revoked: boolean;
-  readonly printsMade: number;
-  readonly givenBy: StaffId;
-  readonly givenAt: Moment;
-};
-
-/** Everything a decision rests on besides the time. */
-export type Facts = {
+/** Who asks, for what, and how. */
+export type Asking = {
   readonly identity: 'proven' | 'not-proven';
-  readonly recipient: { readonly id: RecipientId; readonly blocked: boolean } | null;
-  readonly document: { readonly id: DocumentId; readonly revoked: boolean; readonly keyDestroyed: boolean };
-  /** Every grant of this recipient on this document, in any order. */
-  readonly grants: readonly GrantFacts[];
+  readonly recipient: { readonly id: RecipientId; readonly blocked: boolean; readonly groups?: readonly string[]; readonly domain?: string } | null;
+  /** The open link they came by, if it gives access. */
+  readonly link?: string;
+  readonly at: Circumstances;
 };
 
 /** The rule behind a result, so that any result can be traced to who set it and when. */
-export type Source = { readonly level: 'recipient' | 'document' | 'grant'; readonly grant: GrantId | null };
+export type Source = { readonly level: 'recipient' | 'document' | 'grant' | Ceiling['level']; readonly grant: GrantId | null };
 
 export type RightVerdict =
   | { readonly granted: true; readonly grant: GrantId; readonly printsLeft: number | null }
   | { readonly granted: false; readonly why: Withheld; readonly source: Source };
+
+/** What the reader has to see to. */
+export type Obligations = { readonly offline: number; readonly captureDeterrent: boolean };
 
 export type Decision =
   | {
@@ -42,6 +47,7 @@ export type Decision =
       /** When the last of the live grants ends; `null`: no end. */
       readonly until: Moment | null;
       readonly rights: Readonly<Record<Right, RightVerdict>>;
+      readonly obligations: Obligations;
     }
   | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly source: Source | null };
 
@@ -49,78 +55,125 @@ function refuse(reason: RefusalReason, source: Source | null = null): Decision {
   return { outcome: 'refused', reason, source };
 }
 
-/** Why this grant does not count now, or `null` where it is live. The window is [from, until). */
-export function notLive(grant: GrantFacts, now: Moment): 'revoked' | 'not-yet' | 'expired' | null {
+/** Why the window of a grant is not open now, conditions and ceilings aside; `null` where it is. */
+export function windowState({ revoked, terms }: { readonly revoked: boolean; readonly terms: Pick<Terms, 'from' | 'until'> }, now: Moment): 'revoked' | 'not-yet' | 'expired' | null {
+  if (revoked) return 'revoked';
+  if (terms.until !== null && now >= terms.until) return 'expired';
+  return terms.from !== null && now < terms.from ? 'not-yet' : null;
+}
+
+export type NotLive = (typeof MOST_USEFUL_FIRST)[number];
+
+/** Why this grant does not count for this request, or `null` where it is live. */
+export function notLive(grant: CompiledGrant, at: Circumstances): NotLive | null {
   if (grant.revoked) return 'revoked';
-  if (grant.terms.until !== null && now >= grant.terms.until) return 'expired';
-  if (grant.terms.from !== null && now < grant.terms.from) return 'not-yet';
+  if (at.now >= grant.until) return 'expired';
+  if (at.now < grant.from) return 'not-yet';
+  if (!grant.rights.has('read')) return 'read-not-allowed';
+  for (const { test, used } of grant.tests) {
+    const refusal = test(at, used);
+    if (refusal !== null) return refusal;
+  }
   return null;
 }
 
-function endOf(grant: GrantFacts): number {
-  return grant.terms.until ?? Number.POSITIVE_INFINITY;
+const NONE: readonly CompiledGrant[] = [];
+
+/** Two lists in the order of charging as one. */
+function joined(a: readonly CompiledGrant[], b: readonly CompiledGrant[] | undefined): readonly CompiledGrant[] {
+  if (b === undefined) return a;
+  return a.length === 0 ? b : [...a, ...b].sort(byCharge);
 }
 
-/** Most rights first, then latest end, then oldest; the id settles the rest, so that order never matters. */
-function byCharge(a: GrantFacts, b: GrantFacts): number {
-  const rights = b.terms.rights.length - a.terms.rights.length;
-  if (rights !== 0) return rights;
-  if (endOf(a) !== endOf(b)) return endOf(a) > endOf(b) ? -1 : 1;
-  return a.givenAt - b.givenAt || (a.id < b.id ? -1 : 1);
+/** Every grant that reaches this person, by whatever route: their own, their groups', their domain's, or the link's. */
+export function grantsReaching({ byAddressee }: CompiledDocument, { recipient, link }: Pick<Asking, 'recipient' | 'link'>): readonly CompiledGrant[] {
+  let found = recipient === null ? NONE : (byAddressee.get(`person:${recipient.id}`) ?? NONE);
+  if (recipient !== null) {
+    const { groups = [], domain } = recipient;
+    for (let index = 0; index < groups.length; index++) {
+      const group = groups[index] ?? '';
+      if (groups.indexOf(group) === index) found = joined(found, byAddressee.get(`group:${group}`));
+    }
+    if (domain !== undefined) found = joined(found, byAddressee.get(`domain:${domain}`));
+  }
+  if (link !== undefined) found = joined(found, byAddressee.get(`link:${link}`));
+  return found;
 }
 
-function printsLeft(grant: GrantFacts): number | null {
-  return grant.terms.prints === null ? null : Math.max(0, grant.terms.prints - grant.printsMade);
-}
-
-function givesKeep({ rights, prints }: Terms): boolean {
-  return rights.includes('copy') && rights.includes('print') && prints === null;
+function givesKeep({ rights, effective }: CompiledGrant): boolean {
+  return rights.has('copy') && rights.has('print') && effective.terms.prints === null;
 }
 
 /** The verdict on one right, from the live grants in the order of charging. */
-function judge(right: Right, live: readonly GrantFacts[], charged: GrantFacts): RightVerdict {
-  const giving = live.filter((grant) => grant.terms.rights.includes(right) && grant.terms.rights.includes('read'));
-  const [first] = giving;
-  if (first === undefined) return { granted: false, why: 'not-given', source: { level: 'grant', grant: charged.id } };
-  if (right === 'keep') {
-    const keeping = giving.find((grant) => givesKeep(grant.terms));
-    if (keeping === undefined) return { granted: false, why: 'needs-unlimited-print', source: { level: 'grant', grant: first.id } };
-    return { granted: true, grant: keeping.id, printsLeft: null };
+function judge(right: Right, live: readonly CompiledGrant[], charged: CompiledGrant): RightVerdict {
+  let first: CompiledGrant | null = null;
+  for (const grant of live) {
+    if (!grant.rights.has(right)) continue;
+    first ??= grant;
+    if (right === 'keep' ? givesKeep(grant) : right !== 'print' || grant.printsLeft !== 0) return { granted: true, grant: grant.facts.id, printsLeft: right === 'print' ? grant.printsLeft : null };
   }
-  if (right !== 'print') return { granted: true, grant: first.id, printsLeft: null };
-  const usable = giving.find((grant) => printsLeft(grant) !== 0);
-  if (usable === undefined) return { granted: false, why: 'prints-used-up', source: { level: 'grant', grant: first.id } };
-  return { granted: true, grant: usable.id, printsLeft: printsLeft(usable) };
+  if (first !== null) return { granted: false, why: right === 'keep' ? 'needs-unlimited-print' : 'prints-used-up', source: { level: 'grant', grant: first.facts.id } };
+  for (const grant of live) {
+    const ceiling = grant.effective.taken.get(right);
+    if (ceiling !== undefined) return { granted: false, why: 'above-ceiling', source: { level: ceiling.level, grant: grant.facts.id } };
+  }
+  return { granted: false, why: 'not-given', source: { level: 'grant', grant: charged.facts.id } };
 }
 
-/** The most useful thing to say where no grant is live: one that will begin beats one that ended, beats one revoked. */
-function refuseAll(grants: readonly GrantFacts[], now: Moment): Decision {
-  for (const reason of ['not-yet', 'expired', 'revoked'] as const) {
-    const ids = grants.filter((grant) => notLive(grant, now) === reason).map((grant) => grant.id);
-    const id = ids.sort().at(0);
-    if (id !== undefined) return refuse(reason, { level: 'grant', grant: id });
-  }
-  return refuse('not-addressed');
+/** What one live grant comes to does not change until something else does. */
+const alone = new WeakMap<CompiledGrant, Decision>();
+
+function rightsOf(live: readonly CompiledGrant[], charged: CompiledGrant): Record<Right, RightVerdict> {
+  const verdicts: Partial<Record<Right, RightVerdict>> = {};
+  for (const right of RIGHTS) verdicts[right] = judge(right, live, charged);
+  return verdicts as Record<Right, RightVerdict>;
+}
+
+function grantTo(live: readonly CompiledGrant[], charged: CompiledGrant): Decision {
+  const known = live.length === 1 ? alone.get(charged) : undefined;
+  if (known !== undefined) return known;
+  let end = charged.until;
+  for (const { until } of live) if (until > end) end = until;
+  const { conditions } = charged.effective.terms;
+  const decision: Decision = {
+    outcome: 'granted', charged: charged.facts.id, until: Number.isFinite(end) ? end : null, rights: rightsOf(live, charged),
+    obligations: { offline: conditions?.offline ?? 0, captureDeterrent: conditions?.captureDeterrent === true },
+  };
+  if (live.length === 1) alone.set(charged, decision);
+  return decision;
 }
 
 /**
- * Whether this person may open this document now, and what they may do with it.
+ * Whether this person may open this document, and what they may do with it.
  *
  * A refusal is a value. What refuses beats what grants: a block, a revoked or destroyed document
- * beat every grant. The rights of all live grants add up; nothing is granted that no grant gives.
+ * beat every grant. The rights of all live grants add up; nothing is granted that no grant gives
+ * or that a ceiling takes.
  */
-export function decide(facts: Facts, now: Moment): Decision {
-  const { recipient, document, grants } = facts;
-  if (facts.identity !== 'proven') return refuse('identity-not-proven');
-  if (recipient === null || grants.length === 0) return refuse('not-addressed');
-  if (recipient.blocked) return refuse('recipient-blocked', { level: 'recipient', grant: null });
+export function decide(document: CompiledDocument, asking: Asking): Decision {
+  const { recipient, at } = asking;
+  if (asking.identity !== 'proven') return refuse('identity-not-proven');
+  const grants = grantsReaching(document, asking);
+  if (grants.length === 0) return refuse('not-addressed');
+  if (recipient?.blocked === true) return refuse('recipient-blocked', { level: 'recipient', grant: null });
   if (document.keyDestroyed) return refuse('key-destroyed', { level: 'document', grant: null });
   if (document.revoked) return refuse('document-revoked', { level: 'document', grant: null });
 
-  const live = grants.filter((grant) => notLive(grant, now) === null && grant.terms.rights.includes('read')).sort(byCharge);
+  const live: CompiledGrant[] = [];
+  // Where none is live, the most useful thing to say, of the grant whose id comes first.
+  let rank: number = MOST_USEFUL_FIRST.length;
+  let said: GrantId | null = null;
+  for (const grant of grants) {
+    const reason = notLive(grant, at);
+    if (reason === null) {
+      live.push(grant);
+      continue;
+    }
+    const own = RANKS[reason];
+    if (own > rank || (own === rank && said !== null && said < grant.facts.id)) continue;
+    rank = own;
+    said = grant.facts.id;
+  }
   const [charged] = live;
-  if (charged === undefined) return refuseAll(grants, now);
-  const end = Math.max(...live.map(endOf));
-  const rights = Object.fromEntries(RIGHTS.map((right) => [right, judge(right, live, charged)])) as Record<Right, RightVerdict>;
-  return { outcome: 'granted', charged: charged.id, until: Number.isFinite(end) ? end : null, rights };
+  return charged === undefined ? refuse(MOST_USEFUL_FIRST[rank] ?? 'not-addressed', { level: 'grant', grant: said }) : grantTo(live, charged);
 }

@@ -1,3 +1,5 @@
+import type { Conditions } from '@/core/policy/conditions';
+
 /** What a person may do with a document. The order is the order in which they are shown. */
 export const RIGHTS = ['read', 'comment', 'copy', 'print', 'revise', 'keep', 'pass-on'] as const;
 export type Right = (typeof RIGHTS)[number];
@@ -14,6 +16,8 @@ export type Terms = {
   readonly until: number | null;
   /** How many print renditions may be made in all; `null`: as many as wanted. */
   readonly prints: number | null;
+  /** What else must hold; absent: nothing. */
+  readonly conditions?: Conditions | undefined;
 };
 
 /** Why a right cannot stand as it was asked for. */
@@ -33,5 +37,6 @@ export function brokenDependencies({ rights, prints }: Terms): Dependency[] {
 /** One line that stands for the terms, the same for equal terms however they were written. */
 export function termsText(terms: Terms): string {
   const rights = RIGHTS.filter((right) => terms.rights.includes(right)).join('+');
-  return `${rights} from=${String(terms.from)} until=${String(terms.until)} prints=${String(terms.prints)}`;
+  const conditions = Object.entries(terms.conditions ?? {}).filter(([, value]) => value != null && value !== false).sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, value]) => ` ${name}=${JSON.stringify(value)}`);
+  return `${rights} from=${String(terms.from)} until=${String(terms.until)} prints=${String(terms.prints)}${conditions.join('')}`;
 }

@@ -1,10 +1,12 @@
 import { sql } from 'drizzle-orm';
 import { blob, foreignKey, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import type { ConsentId, DeviceId, DispatchId, DocumentId, DraftId, FolderId, GrantId, Id, LicenceId, LinkId, MarkingId, RecipientId, RequestId, StaffId, TermsId, UploadId, VersionId, ViewId } from '@/core/base/ids';
+import type { ConsentId, DeviceId, DispatchId, DocumentId, DraftId, FolderId, GrantId, GroupId, Id, LicenceId, LinkId, MarkingId, RecipientId, RequestId, StaffId, TermsId, UploadId, VersionId, ViewId } from '@/core/base/ids';
 import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { DraftBody } from '@/core/policy/draft';
+import type { CeilingLevel, Limits } from '@/core/policy/ceiling';
+import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 import type { Role } from '@/core/policy/powers';
@@ -117,6 +119,8 @@ export const documents = sqliteTable('documents', {
   versionId: text().$type<VersionId>().notNull(),
   /** Whether its versions carry a way in for the organisation’s recovery key. */
   recoverable: integer({ mode: 'boolean' }).notNull().default(true),
+  /** The strictest days of every ceiling over it, for lists; null: none limits them. */
+  daysAtMost: integer(),
   revokedAt: integer(),
   revokedBy: text().$type<StaffId>(),
   createdAt: integer().notNull(),
@@ -204,6 +208,19 @@ export const dispatches = sqliteTable('dispatches', {
   sentAt: integer().notNull(),
 });
 
+/** People who are often sent the same. */
+export const groups = sqliteTable('groups', {
+  id: text().$type<GroupId>().primaryKey(),
+  name: text().notNull().unique(),
+  createdBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  createdAt: integer().notNull(),
+});
+
+export const groupMembers = sqliteTable('group_members', {
+  groupId: text().$type<GroupId>().notNull().references(() => groups.id, { onDelete: 'cascade' }),
+  recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
+}, (table) => [primaryKey({ columns: [table.groupId, table.recipientId] }), index('group_members_recipient').on(table.recipientId)]);
+
 /** A half-made dispatch, as its maker left it. */
 export const drafts = sqliteTable('drafts', {
   id: text().$type<DraftId>().primaryKey(),
@@ -217,6 +234,8 @@ export const keptTerms = sqliteTable('kept_terms', {
   id: text().$type<TermsId>().primaryKey(),
   name: text().notNull().unique(),
   body: text({ mode: 'json' }).$type<KeptTerms>().notNull(),
+  /** Counts changes. */
+  version: integer().notNull().default(1),
   changedBy: text().$type<StaffId>().notNull().references(() => staff.id),
   changedAt: integer().notNull(),
 });
@@ -230,6 +249,16 @@ export const keptViews = sqliteTable('kept_views', {
   createdAt: integer().notNull(),
 }, (table) => [uniqueIndex('kept_views_name').on(table.staffId, table.name)]);
 
+/** The most that may be given below a level. */
+export const ceilings = sqliteTable('ceilings', {
+  level: text().$type<CeilingLevel>().notNull(),
+  /** The marking, folder or document; empty for the organisation. */
+  subject: text().notNull(),
+  limits: text({ mode: 'json' }).$type<Limits>().notNull(),
+  setBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  setAt: integer().notNull(),
+}, (table) => [primaryKey({ columns: [table.level, table.subject] })]);
+
 export const grants = sqliteTable('grants', {
   id: text().$type<GrantId>().primaryKey(),
   dispatchId: text().$type<DispatchId>().notNull().references(() => dispatches.id),
@@ -240,6 +269,10 @@ export const grants = sqliteTable('grants', {
   untilAt: integer(),
   prints: integer(),
   printsMade: integer().notNull().default(0),
+  /** What else must hold for it to count; null: nothing. */
+  conditions: text({ mode: 'json' }).$type<Conditions>(),
+  /** The kept terms it was given with, as long as nobody has changed it by itself. */
+  termsId: text().$type<TermsId>(),
   revokedAt: integer(),
   revokedBy: text().$type<StaffId>(),
   /** Counts changes, so that two people changing one grant at once do not overwrite each other unseen. */
@@ -250,6 +283,7 @@ export const grants = sqliteTable('grants', {
   uniqueIndex('grants_once').on(table.dispatchId, table.documentId, table.recipientId),
   index('grants_document').on(table.documentId, table.recipientId),
   index('grants_recipient').on(table.recipientId),
+  index('grants_terms').on(table.termsId).where(sql`terms_id IS NOT NULL`),
 ]);
 
 /** What one administrator asked for and a second one has to agree to. */

@@ -85,7 +85,7 @@ async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRo
 
 async function toReader(container: Container, device: DeviceRow, headers: Headers): Promise<ReaderActor> {
   const recipient = await findRecipientByAddress(container.deps.db.read, device.address);
-  return { kind: 'reader', device: device.id, address: device.address, recipient: recipient?.id ?? null, from: whereOf(container, headers) };
+  return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address: device.address, recipient: recipient?.id ?? null, from: whereOf(container, headers) };
 }
 
 /** The reader behind a page load, or `null`: enough to show a list, never to be sent content. */

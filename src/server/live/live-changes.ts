@@ -10,7 +10,7 @@ export type LiveChanges = {
   readonly close: () => void;
 };
 
-/** What a change of access names. */
+/** What a change of access names; one that names nothing reaches everybody. */
 type Change = readonly (string | null)[];
 
 /** How often the ledger is looked at while anybody watches, in ms: well inside the two seconds promised. */
@@ -25,6 +25,8 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
   let seen: number | null = null;
   let timer: NodeJS.Timeout | null = null;
 
+  const touch = (): void => { for (const listener of new Set([...watchers.values()].flatMap((set) => [...set]))) listener(); };
+
   const look = async (): Promise<void> => {
     const last = await lastSequence();
     if (seen === null || seen === last) {
@@ -33,6 +35,10 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
     }
     const changes = await changesSince(seen);
     seen = last;
+    if (changes.some((change) => change.every((name) => name === null))) {
+      touch();
+      return;
+    }
     // One change names several things that a reader watches, and one cut many grants: each is told once.
     const told = new Set<() => void>();
     for (const change of changes) for (const name of change) if (name !== null) for (const listener of watchers.get(name) ?? []) told.add(listener);
@@ -67,7 +73,7 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
         }
       };
     },
-    touch: () => { for (const listener of new Set([...watchers.values()].flatMap((set) => [...set]))) listener(); },
+    touch,
     close: () => { watchers.clear(); stop(); },
   };
 }

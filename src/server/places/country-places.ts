@@ -49,7 +49,7 @@ export function createCountryPlaces(file: string): Places {
   return {
     find: (network) => {
       const code = recordOf(reader, plainAddress(network))?.country_code;
-      return code === undefined ? null : { name: nameOf(code), accuracy: 'the whole country' };
+      return code === undefined ? null : { name: nameOf(code), accuracy: 'the whole country', country: code };
     },
     locate: (name) => {
       spots ??= spotsByCode();

@@ -8,7 +8,7 @@ describe('the country database', () => {
 
   test('knows countries of both kinds of address, and where they lie', () => {
     // Blocks that their registries assigned to research networks long ago.
-    expect(places.find('129.240.0.1')).toEqual({ name: 'Norway', accuracy: 'the whole country' });
+    expect(places.find('129.240.0.1')).toEqual({ name: 'Norway', accuracy: 'the whole country', country: 'NO' });
     expect(places.find('::ffff:129.240.0.1')?.name).toBe('Norway');
     expect(places.find('2001:700::1')?.name).toBe('Norway');
     const [east, north] = places.locate('Norway') ?? [0, 0];

@@ -3,6 +3,8 @@ export type Place = {
   readonly name: string;
   /** How sure it is, to be read behind the name: `within about 50 km`, `the whole country`. */
   readonly accuracy: string;
+  /** ISO 3166-1 alpha-2, where the country is known. */
+  readonly country: string | null;
 };
 
 /** Longitude and latitude in degrees. */

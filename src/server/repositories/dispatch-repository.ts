@@ -1,21 +1,29 @@
 import 'server-only';
 import { and, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
-import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
-import type { GrantFacts } from '@/core/policy/decide';
-import type { Right } from '@/core/policy/rights';
+import type { DispatchId, DocumentId, GrantId, LicenceId, RecipientId, StaffId, TermsId } from '@/core/base/ids';
+import type { GrantFacts } from '@/core/policy/compile';
+import { UNUSED, type Conditions, type Used } from '@/core/policy/conditions';
+import type { Right, Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
+import { effectiveEnd, notEnded } from '@/server/repositories/effective-end';
 import { dispatches, documents, grants, ledgerEntries, licences, links, outbox, recipients, staff, versions } from '@/server/db/schema';
 
 export type GrantRecord = typeof grants.$inferSelect;
 export type RecipientRecord = typeof recipients.$inferSelect;
 
-/** A grant's row as the policy takes it. */
-export function toFacts(row: GrantRecord): GrantFacts {
+/** The terms in a grant's row. */
+export function termsOf(row: Pick<GrantRecord, 'rights' | 'fromAt' | 'untilAt' | 'prints' | 'conditions'>): Terms {
+  return { rights: row.rights, from: row.fromAt, until: row.untilAt, prints: row.prints, ...(row.conditions === null ? {} : { conditions: row.conditions }) };
+}
+
+/** A grant's row as the policy takes it, with what was used of it besides prints. */
+export function toFacts(row: GrantRecord, used: Partial<Used> = {}): GrantFacts {
   return {
     id: row.id,
-    terms: { rights: row.rights, from: row.fromAt, until: row.untilAt, prints: row.prints },
+    addressee: { kind: 'person', id: row.recipientId },
+    terms: termsOf(row),
     revoked: row.revokedAt !== null,
-    printsMade: row.printsMade,
+    used: { ...UNUSED, ...used, prints: row.printsMade },
     givenBy: row.givenBy,
     givenAt: row.givenAt,
   };
@@ -60,10 +68,10 @@ export async function listDispatchRows(db: Reading, now: number) {
       dispatchId: grants.dispatchId,
       documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'),
       people: sql<number | null>`count(distinct ${grants.recipientId})`.as('people'),
-      live: sql<number | null>`sum(${grants.revokedAt} IS NULL AND (${grants.untilAt} IS NULL OR ${grants.untilAt} > ${now}))`.as('live'),
-      nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${grants.untilAt} > ${now} THEN ${grants.untilAt} END)`.as('next_end'),
+      live: sql<number | null>`sum(${grants.revokedAt} IS NULL AND ${notEnded('grants', 'documents', now)})`.as('live'),
+      nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${effectiveEnd('grants', 'documents')} > ${now} THEN ${effectiveEnd('grants', 'documents')} END)`.as('next_end'),
     })
-    .from(grants).groupBy(grants.dispatchId).as('counted');
+    .from(grants).innerJoin(documents, eq(documents.id, grants.documentId)).groupBy(grants.dispatchId).as('counted');
   const events = db
     .select({
       dispatchId: ledgerEntries.dispatchId,
@@ -108,6 +116,12 @@ export async function grantsByIds(db: Reading | Transaction, ids: readonly Grant
   return db.select().from(grants).where(inArray(grants.id, [...ids]));
 }
 
+/** The sending each of these grants came with. */
+export async function dispatchesOfGrants(db: Reading, ids: readonly GrantId[]): Promise<Map<string, { readonly id: DispatchId; readonly reference: string; readonly subject: string }>> {
+  const rows = await db.select({ grant: grants.id, id: dispatches.id, reference: dispatches.reference, subject: dispatches.subject }).from(grants).innerJoin(dispatches, eq(dispatches.id, grants.dispatchId)).where(inArray(grants.id, [...ids]));
+  return new Map(rows.map(({ grant, ...dispatch }) => [grant, dispatch]));
+}
+
 /** Who answers for each of these grants: who sent it, and who owns the document. */
 export async function answerableFor(tx: Reading | Transaction, ids: readonly GrantId[]): Promise<{ readonly sender: StaffId; readonly owner: StaffId; readonly deputy: StaffId | null }[]> {
   return tx
@@ -140,6 +154,14 @@ export async function grantsOfRecipient(db: Reading, recipient: RecipientId, doc
   return db.select().from(grants).where(and(eq(grants.recipientId, recipient), eq(grants.documentId, document)));
 }
 
+/** What was used of grants: opens, the first of them, and on which devices. `except`: an open that goes on is not counted against itself. */
+export async function usedOf(db: Reading, ids: readonly GrantId[], except: LicenceId | null): Promise<Map<GrantId, Pick<Used, 'opens' | 'firstOpenedAt' | 'devices'>>> {
+  const rows = await db
+    .select({ grant: licences.grantId, opens: sql<number>`sum(${licences.id} <> ${except ?? ''})`, first: sql<number>`min(${licences.openedAt})`, devices: sql<string>`json_group_array(DISTINCT ${licences.deviceId})` })
+    .from(licences).where(inArray(licences.grantId, [...ids])).groupBy(licences.grantId);
+  return new Map(rows.map(({ grant, opens, first, devices }) => [grant, { opens, firstOpenedAt: first, devices: JSON.parse(devices) as string[] }]));
+}
+
 export async function setGrantsRevoked(tx: Transaction, ids: readonly GrantId[], by: StaffId, now: number): Promise<GrantRecord[]> {
   return tx.update(grants).set({ revokedAt: now, revokedBy: by, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NULL`)).returning();
 }
@@ -153,9 +175,19 @@ export async function setGrantsReinstated(tx: Transaction, ids: readonly GrantId
   return tx.update(grants).set({ revokedAt: null, revokedBy: null, revision: sql`${grants.revision} + 1` }).where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NOT NULL`)).returning();
 }
 
-/** Changes a grant that is still at this revision; `null` where somebody was faster. */
-export async function setGrantTerms(tx: Transaction, id: GrantId, revision: number, { until, rights, prints }: { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null }): Promise<GrantRecord | null> {
-  const [row] = await tx.update(grants).set({ untilAt: until, rights, prints, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
+/** Grants that were given with kept terms and that nobody has changed or revoked since. */
+export async function grantsByTerms(tx: Transaction, terms: TermsId): Promise<GrantRecord[]> {
+  return tx.select().from(grants).where(and(eq(grants.termsId, terms), sql`${grants.revokedAt} IS NULL`));
+}
+
+/** Gives grants the terms that their kept ones have come to. */
+export async function setTermsOfGrants(tx: Transaction, ids: readonly GrantId[], { rights, until, prints }: Terms): Promise<void> {
+  await tx.update(grants).set({ rights, untilAt: until, prints, revision: sql`${grants.revision} + 1` }).where(sql`${grants.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
+}
+
+/** Changes a grant that is still at this revision; `null` where somebody was faster. It follows no kept terms from then on. */
+export async function setGrantTerms(tx: Transaction, id: GrantId, revision: number, { until, rights, prints, conditions }: { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null; readonly conditions: Conditions | null }): Promise<GrantRecord | null> {
+  const [row] = await tx.update(grants).set({ untilAt: until, rights, prints, conditions, termsId: null, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
   return row ?? null;
 }
 

@@ -43,12 +43,14 @@ export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<
 }
 
 export async function listKeptTerms(db: Reading | Transaction) {
-  const rows = await db.select({ row: keptTerms, changedBy: staff.name }).from(keptTerms).innerJoin(staff, eq(staff.id, keptTerms.changedBy)).orderBy(sql`${keptTerms.name} COLLATE NOCASE`);
-  return rows.map(({ row, changedBy }) => ({ ...row.body, id: row.id, name: row.name, changedAt: row.changedAt, changedBy }));
+  const uses = sql<number>`(SELECT count(DISTINCT g.recipient_id) FROM grants g WHERE g.terms_id = ${sql.raw('"kept_terms"."id"')} AND g.revoked_at IS NULL)`;
+  const rows = await db.select({ row: keptTerms, changedBy: staff.name, uses }).from(keptTerms).innerJoin(staff, eq(staff.id, keptTerms.changedBy)).orderBy(sql`${keptTerms.name} COLLATE NOCASE`);
+  return rows.map(({ row, changedBy, uses: people }) => ({ ...row.body, id: row.id, name: row.name, version: row.version, uses: people, changedAt: row.changedAt, changedBy }));
 }
 
-export async function putTermsRow(tx: Transaction, row: typeof keptTerms.$inferInsert): Promise<void> {
-  await tx.insert(keptTerms).values(row).onConflictDoUpdate({ target: keptTerms.id, set: row });
+/** Adds kept terms, or changes them to their next version. */
+export async function putTermsRow(tx: Transaction, row: Omit<typeof keptTerms.$inferInsert, 'version'>): Promise<void> {
+  await tx.insert(keptTerms).values(row).onConflictDoUpdate({ target: keptTerms.id, set: { ...row, version: sql`${keptTerms.version} + 1` } });
 }
 
 export async function removeTermsRow(tx: Transaction, id: TermsId): Promise<boolean> {

@@ -72,12 +72,21 @@ export async function marksOf(db: Reading, dispatch: DispatchId) {
 }
 
 /** The newest sequence number; 0 where nothing was recorded. */
+/** Who did something last, and when; null where nobody did. */
+export async function lastDone(db: Reading, action: Action, of: Pick<EntryFilter, 'document' | 'recipient'> & { readonly grant?: string }): Promise<{ readonly by: string | null; readonly at: number } | null> {
+  const where = [eq(ledgerEntries.action, action), ...(of.document === undefined ? [] : [eq(ledgerEntries.documentId, of.document)]), ...(of.recipient === undefined ? [] : [eq(ledgerEntries.recipientId, of.recipient)]), ...(of.grant === undefined ? [] : [eq(ledgerEntries.grantId, of.grant)])];
+  const [row] = await db.select({ body: ledgerEntries.body }).from(ledgerEntries).where(and(...where)).orderBy(desc(ledgerEntries.sequence)).limit(1);
+  if (row === undefined) return null;
+  const { actor, occurredAt } = JSON.parse(row.body) as Entry;
+  return { by: actor.id, at: Date.parse(occurredAt) };
+}
+
 export async function lastSequence(db: Reading): Promise<number> {
   const [row] = await db.select({ last: max(ledgerEntries.sequence) }).from(ledgerEntries);
   return row?.last ?? 0;
 }
 
-const ACCESS_CHANGES = ['grant.revoked', 'grant.reinstated', 'grant.changed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked'] as const satisfies readonly Action[];
+const ACCESS_CHANGES = ['grant.revoked', 'grant.reinstated', 'grant.changed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'ceiling.changed', 'document.filed'] as const satisfies readonly Action[];
 
 /** What each change of access recorded after `sequence` names: grant, document, recipient. */
 export async function accessChangesSince(db: Reading, sequence: number): Promise<(string | null)[][]> {

@@ -1,16 +1,17 @@
 import 'server-only';
 import { and, count, countDistinct, desc, eq, gt, inArray, isNull, sql, type SQL } from 'drizzle-orm';
-import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, GrantId, GroupId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
+import { notEnded } from '@/server/repositories/effective-end';
 import { holding } from '@/server/repositories/holding';
 
 /** What a list of people is narrowed to. */
-export type PeopleFilter = { readonly text?: string | undefined; readonly organisation?: string | undefined; readonly id?: RecipientId | undefined };
+export type PeopleFilter = { readonly text?: string | undefined; readonly organisation?: string | undefined; readonly group?: GroupId | undefined; readonly id?: RecipientId | undefined };
 
-function passing({ text = '', organisation, id }: PeopleFilter): SQL | undefined {
-  return and(text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
+function passing({ text = '', organisation, group, id }: PeopleFilter): SQL | undefined {
+  return and(group === undefined ? undefined : sql`"recipients"."id" IN (SELECT recipient_id FROM group_members WHERE group_id = ${group})`, text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
 }
 
 export async function countPeople(db: Reading, filter: PeopleFilter): Promise<{ readonly people: number; readonly organisations: number }> {
@@ -27,7 +28,7 @@ export async function listPeopleRows(db: Reading, filter: PeopleFilter, now: num
     .select({
       id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, zone: recipients.zone, language: recipients.language, blocked: recipients.blocked,
       documents: sql<number>`(SELECT count(DISTINCT g.document_id) FROM grants g WHERE g.recipient_id = ${own})`,
-      live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL AND (g.until_at IS NULL OR g.until_at > ${now}) AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
+      live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL AND ${notEnded('g', 'd', now)} AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
       opens: sql<number>`(SELECT count(*) FROM licences l WHERE l.recipient_id = ${own})`,
       lastOpen: sql<number | null>`(SELECT max(l.opened_at) FROM licences l WHERE l.recipient_id = ${own})`,
     })

@@ -21,6 +21,12 @@ export async function listStaff(db: Reading) {
   return db.select({ row: staff, hasPassword: staffAccounts.id }).from(staff).leftJoin(staffAccounts, eq(staffAccounts.userId, staff.id)).orderBy(staff.name);
 }
 
+/** Everybody's name, whoever left included: what they set still stands. */
+export async function namesOfStaff(db: Reading | Transaction): Promise<Map<string, string>> {
+  const rows = await db.select({ id: staff.id, name: staff.name }).from(staff);
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
 /** Colleagues who can own a document: they can sign in, and protect. */
 export async function listColleagues(db: Reading | Transaction): Promise<{ readonly id: StaffId; readonly name: string }[]> {
   return db.select({ id: staff.id, name: staff.name }).from(staff).where(and(isNull(staff.disabledAt), ne(staff.role, 'auditor'))).orderBy(staff.name);

@@ -1,5 +1,6 @@
 import 'server-only';
-import { and, asc, count, countDistinct, desc, eq, gt, gte, isNull, lte, max, min, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, countDistinct, desc, eq, gt, gte, isNull, lte, max, ne, or, sql } from 'drizzle-orm';
+import { effectiveEnd, notEnded } from '@/server/repositories/effective-end';
 import type { Reading } from '@/server/db/database';
 import { dispatches, documents, grants, ledgerEntries, ledgerPersonal, licences, outbox, recipients } from '@/server/db/schema';
 
@@ -21,10 +22,10 @@ export async function refusalsSince(db: Reading, since: string, limit: number) {
 /** Sendings of which some access ends in (`now`, `until`], the next first. */
 export async function endingBetween(db: Reading, now: number, until: number) {
   return db
-    .select({ dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, people: countDistinct(grants.recipientId), until: min(grants.untilAt) })
+    .select({ dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, people: countDistinct(grants.recipientId), until: sql<number>`min(${effectiveEnd('grants', 'documents')})` })
     .from(grants).innerJoin(dispatches, eq(dispatches.id, grants.dispatchId)).innerJoin(documents, eq(documents.id, grants.documentId))
-    .where(and(isNull(grants.revokedAt), isNull(documents.revokedAt), gt(grants.untilAt, now), lte(grants.untilAt, until)))
-    .groupBy(dispatches.id).orderBy(asc(min(grants.untilAt)));
+    .where(and(isNull(grants.revokedAt), isNull(documents.revokedAt), sql`${effectiveEnd('grants', 'documents')} > ${now}`, sql`${effectiveEnd('grants', 'documents')} <= ${until}`))
+    .groupBy(dispatches.id).orderBy(asc(sql`min(${effectiveEnd('grants', 'documents')})`));
 }
 
 /** People who could open something of a sending now and never opened any of it, with what is known about why. */
@@ -42,7 +43,7 @@ export async function unopened(db: Reading, now: number) {
     .innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .innerJoin(documents, eq(documents.id, grants.documentId))
     .leftJoin(opened, and(eq(opened.dispatchId, grants.dispatchId), eq(opened.recipientId, grants.recipientId)))
-    .where(and(isNull(opened.recipientId), isNull(grants.revokedAt), isNull(documents.revokedAt), eq(recipients.blocked, false), or(isNull(grants.untilAt), gt(grants.untilAt, now)), or(isNull(grants.fromAt), lte(grants.fromAt, now))))
+    .where(and(isNull(opened.recipientId), isNull(grants.revokedAt), isNull(documents.revokedAt), eq(recipients.blocked, false), notEnded('grants', 'documents', now), or(isNull(grants.fromAt), lte(grants.fromAt, now))))
     .groupBy(dispatches.id, recipients.id)
     .orderBy(desc(dispatches.sentAt), recipients.name);
 }

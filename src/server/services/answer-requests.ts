@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId, type DispatchId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
+import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
 import { reaches } from '@/core/policy/powers';
 import { answeredTerms, stateAfter } from '@/core/policy/requests';
 import type { Terms } from '@/core/policy/rights';
@@ -14,8 +15,10 @@ import { linkOf } from '@/server/repositories/reader-repository';
 import { requestsByIds, settleRequest, waitingRequests, type WholeRequest } from '@/server/repositories/request-repository';
 import { aboutChange, changeGrant } from '@/server/services/change-access';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { ceilingFinder } from '@/server/services/document-policy';
 import { giveGrants } from '@/server/services/give-grants';
 import { ServiceError } from '@/server/services/errors';
+import { subjectNames } from '@/server/services/manage-ceilings';
 import { record } from '@/server/services/record';
 
 const MOST = 100;
@@ -24,15 +27,25 @@ function answerable(actor: StaffActor, { dispatch, document }: WholeRequest): bo
   return reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId });
 }
 
+/** What of a request the ceilings over its document would take, even if all of it were given. */
+function aboveCeilings({ request, grant }: WholeRequest, ceilings: readonly Ceiling[], nameOf: (of: Ceiling) => string | null): RequestRow['above'] {
+  const by = (ceiling: Ceiling): string => (ceiling.level === 'organisation' ? 'the organisation' : `the ${ceiling.level} ${nameOf(ceiling) ?? ''}`);
+  const { taken, terms, origins } = underCeilings(answeredTerms(toFacts(grant).terms, { right: request.right, until: request.until, prints: null }), grant.givenAt, ceilings);
+  const taker = request.right === null ? undefined : taken.get(request.right);
+  return { right: taker === undefined ? null : by(taker), until: request.until === null || terms.until === null || origins.until.from === 'grant' ? null : { at: terms.until, by: by(origins.until.ceiling) } };
+}
+
 /** What recipients ask for and nobody has answered; of one sending, where it is named. */
 export async function listRequests(deps: Deps, actor: StaffActor, dispatch?: DispatchId): Promise<RequestRow[]> {
   const rows = await waitingRequests(deps.db.read, MOST, dispatch);
+  const ceilingsOf = await ceilingFinder(deps.db.read);
+  const nameOf = await subjectNames(deps.db.read, rows.map(({ document }) => document.id));
   return rows.map((row) => {
     const { request, grant, recipient, document } = row;
     return {
       id: request.id, right: request.right, until: request.until, reason: request.reason, state: request.state, answer: request.answer, askedAt: request.askedAt,
       recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation, documentId: document.id, title: document.title,
-      dispatchId: row.dispatch.id, subject: row.dispatch.subject, holds: { rights: grant.rights, until: grant.untilAt, prints: grant.prints }, mayAnswer: answerable(actor, row),
+      dispatchId: row.dispatch.id, subject: row.dispatch.subject, holds: { rights: grant.rights, until: grant.untilAt, prints: grant.prints }, mayAnswer: answerable(actor, row), above: aboveCeilings(row, ceilingsOf(document), nameOf),
     };
   });
 }
@@ -70,7 +83,7 @@ async function give(deps: Deps, tx: Transaction, actor: StaffActor, { request, g
   // Several requests about one grant may be answered together: each starts from what the last one left.
   const [current] = await grantsByIds(tx, [grant.id]);
   if (current === undefined) return [];
-  return [aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, answeredTerms(toFacts(current).terms, input)))];
+  return [aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, { ...answeredTerms(toFacts(current).terms, input), conditions: current.conditions }))];
 }
 
 async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { request, grant, recipient, document, dispatch }: WholeRequest, input: AnswerInput, now: number, zone: string): Promise<void> {

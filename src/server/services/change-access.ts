@@ -83,11 +83,11 @@ export async function changeGrants(deps: Deps, actor: StaffActor, { changes }: C
     const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
     const changed: ChangeGrantsResult['changed'][number][] = [];
     const happenings: Happening[] = [];
-    for (const { grant, revision, until, rights, prints } of changes) {
+    for (const { grant, revision, until, rights, prints, conditions } of changes) {
       const before = known.get(grant);
       if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
-      const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints };
-      const after = await changeGrant(tx, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints });
+      const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints, conditions: before.conditions };
+      const after = await changeGrant(tx, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
       changed.push({ grant, revision: after.revision, before: was });
       happenings.push(aboutChange(actor, now, before, after));
     }

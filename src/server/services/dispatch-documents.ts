@@ -1,15 +1,18 @@
 import 'server-only';
-import { newId, type DispatchId, type DocumentId, type VersionId } from '@/core/base/ids';
+import { newId, type DispatchId, type DocumentId, type VersionId, type TermsId } from '@/core/base/ids';
 import { reaches } from '@/core/policy/powers';
 import { groupBy } from '@/core/base/group';
 import type { Happening } from '@/core/ledger/entry';
+import { DAY } from '@/core/base/time';
+import { termsAt } from '@/core/policy/kept-terms';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
-import { notLive } from '@/core/policy/decide';
+import { windowState } from '@/core/policy/decide';
 import { MOST_MAILED, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
 import { documentsOfDispatch, findDispatch, findRecipients, grantsOf, insertRecipients, linksOf, toFacts } from '@/server/repositories/dispatch-repository';
 import { bytesOfVersions, findDocuments } from '@/server/repositories/document-repository';
+import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -17,17 +20,28 @@ import { giveGrants, type Addressee, type Given } from '@/server/services/give-g
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 
-type People = Pick<DispatchInput, 'recipients' | 'terms'>;
+type People = Pick<DispatchInput, 'recipients' | 'terms' | 'kept'>;
 type Settled = Addressee & { readonly zone: string | null };
+
+/** The kept terms that a sending says it uses, where its terms are those indeed. */
+async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now: number): Promise<TermsId | null> {
+  const kept = id == null ? undefined : (await listKeptTerms(tx)).find((each) => each.id === id);
+  if (kept === undefined) return null;
+  // Composing takes a while, and the days were counted when it began.
+  const end = termsAt(kept, now).until;
+  const sameEnd = end === null || terms.until === null ? end === terms.until : Math.abs(end - terms.until) <= DAY;
+  return sameEnd && terms.from === null && terms.conditions === undefined && kept.prints === terms.prints && kept.rights.length === terms.rights.length && kept.rights.every((right) => terms.rights.some((each) => each === right)) ? kept.id : null;
+}
 
 /** The recipients as rows, known ones kept as they are. */
 async function settleRecipients(deps: Deps, tx: Transaction, input: People, now: number): Promise<Settled[]> {
+  const kept = await unchangedTerms(tx, input, now);
   const wanted = new Map(input.recipients.map((each) => [each.address, each]));
   const known = await findRecipients(tx, [...wanted.keys()]);
   const isKnown = new Set(known.map((each) => each.address));
   const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map(({ address, name, organisation }) => ({ id: newId('recipient', deps.random), address, name, organisation, zone: null, createdAt: now }));
   await insertRecipients(tx, added);
-  return [...known, ...added].map(({ id, address, zone }) => ({ id, address, zone, terms: wanted.get(address)?.terms ?? input.terms }));
+  return [...known, ...added].map(({ id, address, zone }) => ({ id, address, zone, terms: wanted.get(address)?.terms ?? input.terms, kept: wanted.get(address)?.terms == null ? kept : null }));
 }
 
 /** Every document must be there and live: what nobody could open is not sent. */
@@ -121,7 +135,7 @@ export async function mailAgain(deps: Deps, actor: StaffActor, input: MailAgainI
   return deps.db.write(async (tx) => {
     const dispatch = await needDispatch(tx, actor, input.id);
     if (dispatch.delivery !== 'mail') throw new ServiceError('CONFLICT', 'The links of this sending are carried by hand: they stand on its page.');
-    const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && !recipient.blocked && document.revokedAt === null && notLive(toFacts(grant), now) !== 'revoked' && notLive(toFacts(grant), now) !== 'expired');
+    const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && !recipient.blocked && document.revokedAt === null && windowState(toFacts(grant), now) !== 'revoked' && windowState(toFacts(grant), now) !== 'expired');
     const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms })));
     if (people.length === 0) throw new ServiceError('CONFLICT', 'None of them could open anything of it any more. Give them time first.');
     const documents = [...new Map(rows.map(({ document }) => [document.id, document])).values()];

@@ -3,6 +3,7 @@ import type { FileInput } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { reaches } from '@/core/policy/powers';
 import { findDocuments, setFiled } from '@/server/repositories/document-repository';
+import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import { listFolders, listMarkings } from '@/server/repositories/filing-repository';
 import { listColleagues } from '@/server/repositories/staff-repository';
 import type { Transaction } from '@/server/db/database';
@@ -35,6 +36,7 @@ export async function fileDocuments(deps: Deps, actor: StaffActor, input: FileIn
     await checkNamed(tx, input);
     if (before.some((document) => (change.ownerId ?? document.ownerId) === (change.deputyId === undefined ? document.deputyId : change.deputyId))) throw new ServiceError('CONFLICT', 'Owner and deputy have to be two people.');
     await setFiled(tx, ids, change);
+    await renewDaysAtMost(tx, ids);
     await record(deps, tx, ...before.map((document) => ({
       action: 'document.filed' as const, outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, document: document.id satisfies DocumentId,
       details: { before: pick(document, Object.keys(change)), after: change },

@@ -1,15 +1,15 @@
 import 'server-only';
-import { newId, randomText, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
+import { newId, randomText, type DispatchId, type DocumentId, type GrantId, type RecipientId, type TermsId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
-import { countDispatches, insertDispatch, insertGrants, linksOf } from '@/server/repositories/dispatch-repository';
+import { countDispatches, insertDispatch, insertGrants, linksOf, termsOf } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
 const TOKEN_CHARACTERS = 24;
 
-export type Addressee = { readonly id: RecipientId; readonly address: string; readonly terms: Terms };
+export type Addressee = { readonly id: RecipientId; readonly address: string; readonly terms: Terms; /** The kept terms that these are, unchanged. */ readonly kept?: TermsId | null };
 
 type Sending = {
   readonly subject: string;
@@ -38,10 +38,10 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
   const reference = joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
   const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);
   const links = people.filter((person) => !known.has(person.id)).map((person) => ({ id: newId('link', deps.random), token: randomText(TOKEN_CHARACTERS, deps.random), dispatchId: id, recipientId: person.id, createdAt: now }));
-  const grants = people.flatMap(({ id: recipientId, terms }) =>
+  const grants = people.flatMap(({ id: recipientId, terms, kept }) =>
     documents.map((document) => ({
       id: newId('grant', deps.random), dispatchId: id, documentId: document.id, recipientId,
-      rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, givenBy: actor.id, givenAt: now,
+      rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, conditions: terms.conditions ?? null, termsId: kept ?? null, givenBy: actor.id, givenAt: now,
     })),
   );
   if (joins === undefined) await insertDispatch(tx, { id, reference, subject, note, watermark, delivery, form, titleOnCover, sentBy: actor.id, sentAt: now });
@@ -57,11 +57,11 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
 /** The forms as the ledger names them. */
 const formText: Record<DeliveryForm, string> = { link: 'reader-link', file: 'protected-file', both: 'reader-link-and-protected-file' };
 
-type GrantRow = { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId; readonly rights: Terms['rights']; readonly fromAt: number | null; readonly untilAt: number | null; readonly prints: number | null };
+type GrantRow = Parameters<typeof termsOf>[0] & { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId };
 
 function given(grant: GrantRow, dispatch: DispatchId, actor: Happening['actor'], now: number): Happening {
   return {
     action: 'grant.given', outcome: 'done', actor, occurredAt: now, dispatch, grant: grant.id, document: grant.documentId, recipient: grant.recipientId,
-    details: { terms: termsText({ rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints }) },
+    details: { terms: termsText(termsOf(grant)) },
   };
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import { notLive } from '@/core/policy/decide';
+import { windowState } from '@/core/policy/decide';
 import type { FileFound, InspectInput } from '@/contracts/files';
 import { grantsOf, toFacts } from '@/server/repositories/dispatch-repository';
 import { findVersion } from '@/server/repositories/file-repository';
@@ -20,7 +20,7 @@ export async function findFile(deps: Pick<Deps, 'db' | 'clock'>, input: InspectI
     document: { id: document.id, reference: document.reference, title: document.title, revoked: document.revokedAt !== null },
     version: { number: version.number, current: version.id === document.versionId, protectedAt: version.createdAt, bytes: version.bytes, keyDestroyed: version.wrappedKey === null, recoverable: version.recoveryKey !== null },
     madeFor: link === null ? null : { dispatch: link.dispatch.id, reference: link.dispatch.reference, address: link.addressee, sentAt: link.dispatch.sentAt, sentBy: link.senderName },
-    grants: rows.map(({ grant, recipient }) => ({ address: recipient.address, state: recipient.blocked ? 'blocked' : (notLive(toFacts(grant), now) ?? 'live'), until: grant.untilAt })),
+    grants: rows.map(({ grant, recipient }) => ({ address: recipient.address, state: recipient.blocked ? 'blocked' : (windowState(toFacts(grant), now) ?? 'live'), until: grant.untilAt })),
   };
 }
 

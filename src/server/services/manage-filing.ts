@@ -3,11 +3,13 @@ import { newId, type FolderId, type MarkingId, type TermsId, type ViewId } from 
 import { withThoseBelow, wouldLoop } from '@/core/content/folders';
 import type { Happening } from '@/core/ledger/entry';
 import type { FolderRow } from '@/contracts/folder';
-import type { PutTermsInput, TermsPage } from '@/contracts/kept-terms';
+import type { TermsPage } from '@/contracts/kept-terms';
 import type { Transaction } from '@/server/db/database';
-import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, putMarkingRow, putTermsRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
+import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, putMarkingRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
+import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { viewCeilings } from '@/server/services/manage-ceilings';
 import { record } from '@/server/services/record';
 
 type Nothing = Record<string, never>;
@@ -50,6 +52,7 @@ export async function changeFolder(deps: Deps, actor: StaffActor, { id, name, pa
     if (wouldLoop(all, id, after.parentId)) throw new ServiceError('CONFLICT', 'A folder cannot sit inside itself.');
     await needFreeName(tx, after.parentId, after.name, id);
     await changeFolderRow(tx, id, after);
+    if (after.parentId !== before.parentId) await renewDaysAtMost(tx, 'all');
     await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, before: before.name, after: after.name, parent: after.parentId }));
   });
   return {};
@@ -68,10 +71,10 @@ export async function removeFolder(deps: Deps, actor: StaffActor, { id }: { read
   return {};
 }
 
-/** Kept terms and markings, for whoever chooses among them. */
+/** Kept terms, markings and ceilings, for whoever chooses among them. */
 export async function viewTerms(deps: Deps): Promise<TermsPage> {
-  const [terms, markings] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read)]);
-  return { terms, markings };
+  const [terms, markings, folders, ceilings] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read), viewFolders(deps), viewCeilings(deps)]);
+  return { terms, markings, folders, ceilings };
 }
 
 /** Adds a marking or renames one; the documents that bear it keep it. */
@@ -99,19 +102,7 @@ export async function removeMarking(deps: Deps, actor: StaffActor, { id }: { rea
   return {};
 }
 
-/** Keeps terms under a name. What was sent with them stays as it was sent. @throws ServiceError `CONFLICT` where the name is taken */
-export async function putTerms(deps: Deps, actor: StaffActor, { id: known, name, rights, days, prints, watermark }: PutTermsInput): Promise<{ readonly id: TermsId }> {
-  const id = known ?? newId('terms', deps.random);
-  const now = deps.clock.now();
-  await deps.db.write(async (tx) => {
-    const all = await listKeptTerms(tx);
-    if (all.some((each) => each.id !== id && each.name.toLowerCase() === name.toLowerCase())) throw new ServiceError('CONFLICT', `There are terms “${name}” already.`);
-    await putTermsRow(tx, { id, name, body: { rights, days, prints: rights.includes('print') ? prints : null, watermark }, changedBy: actor.id, changedAt: now });
-    await record(deps, tx, aboutSettings(actor, now, { terms: id, name, rights, days, prints }));
-  });
-  return { id };
-}
-
+/** Offers terms no longer. What was sent with them stays. @throws ServiceError `NOT_FOUND` */
 export async function removeTerms(deps: Deps, actor: StaffActor, { id }: { readonly id: TermsId }): Promise<Nothing> {
   await deps.db.write(async (tx) => {
     if (!(await removeTermsRow(tx, id))) throw new ServiceError('NOT_FOUND', 'There are no such terms any more.');

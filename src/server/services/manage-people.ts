@@ -2,6 +2,7 @@ import 'server-only';
 import type { RecipientId } from '@/core/base/ids';
 import type { ChangePersonInput, ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { changePersonRow, countPeople, devicesOf, findPerson, listPeopleRows, refusalsOfPerson, setBlocked } from '@/server/repositories/people-repository';
+import { groupsOf, listGroups } from '@/server/repositories/group-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
@@ -15,10 +16,10 @@ function toRow(row: Awaited<ReturnType<typeof listPeopleRows>>[number]): PersonR
 }
 
 /** A stretch of everybody who was ever addressed, by organisation and name. */
-export async function listPeople(deps: Deps, _actor: StaffActor, { q, organisation, after }: ListPeopleInput): Promise<PeoplePage> {
-  const filter = { text: q, organisation };
-  const [rows, { people, organisations }] = await Promise.all([listPeopleRows(deps.db.read, filter, deps.clock.now(), ROWS, after), countPeople(deps.db.read, filter)]);
-  return { rows: rows.map(toRow), total: people, organisations, next: rows.length === ROWS ? (rows.at(-1)?.id ?? null) : null };
+export async function listPeople(deps: Deps, _actor: StaffActor, { q, organisation, group, after }: ListPeopleInput): Promise<PeoplePage> {
+  const filter = { text: q, organisation, group };
+  const [groups, rows, { people, organisations }] = await Promise.all([listGroups(deps.db.read), listPeopleRows(deps.db.read, filter, deps.clock.now(), ROWS, after), countPeople(deps.db.read, filter)]);
+  return { rows: rows.map(toRow), total: people, organisations, groups, next: rows.length === ROWS ? (rows.at(-1)?.id ?? null) : null };
 }
 
 /** One person: what they hold, opened, were refused, and on which devices. Looking is recorded. */
@@ -28,8 +29,8 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
   const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: id });
-  const [grants, devices, refusals] = await Promise.all([grantRows(deps, actor, { recipient: id }), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
-  return { ...row, grants, devices, refusals };
+  const [groups, inGroups, grants, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
+  return { ...row, grants, devices, refusals, groups, inGroups };
 }
 
 /** Stops every access of a person whatever they hold, or lets it be again; their grants stay as they are underneath. */

@@ -1,15 +1,15 @@
 import 'server-only';
-import { newId, type DispatchId, type DocumentId } from '@/core/base/ids';
+import { newId, type DispatchId, type DocumentId, type LicenceId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
 import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { fillTokens } from '@/core/watermark/tokens';
 import type { OpenResult, SharedDocument, SharedWith } from '@/contracts/reader';
 import { findDocument } from '@/server/repositories/document-repository';
-import { grantsOfRecipient, toFacts } from '@/server/repositories/dispatch-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { documentsFor, endDevice, findLink, findRecipientByAddress, insertLicence } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
+import { circumstancesOf, policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
 import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
@@ -18,13 +18,12 @@ import { payloadKeyOf } from '@/server/services/sealed-source';
 /** How long one open can go on: turning pages inside it is not another open. */
 const OPEN_LASTS = 12 * HOUR;
 
-/** Decides for a proven person and a document, from the tables as they are now. */
-export async function decideFor(deps: Deps, actor: ReaderActor, documentId: DocumentId): Promise<Decision> {
+/** Decides for a proven person and a document, from the tables as they are now. `during`: an open that goes on. */
+export async function decideFor(deps: Deps, actor: ReaderActor, documentId: DocumentId, during: LicenceId | null = null): Promise<Decision> {
   const [found, recipient] = await Promise.all([findDocument(deps.db.read, documentId), findRecipientByAddress(deps.db.read, actor.address)]);
   if (found === null || recipient === null) return { outcome: 'refused', reason: 'not-addressed', source: null };
-  const grants = await grantsOfRecipient(deps.db.read, recipient.id, documentId);
-  const document = { id: documentId, revoked: found.document.revokedAt !== null, keyDestroyed: found.version.wrappedKey === null };
-  return decide({ identity: 'proven', recipient: { id: recipient.id, blocked: recipient.blocked }, document, grants: grants.map(toFacts) }, deps.clock.now());
+  const [policy, at] = await Promise.all([policyFor(deps.db.read, found, recipient.id, during), circumstancesOf(deps, actor, recipient.zone)]);
+  return decide(policy, { identity: 'proven', recipient, at });
 }
 
 function stateOf(decision: Decision): SharedDocument['state'] {

@@ -5,6 +5,7 @@ import type { Happening } from '@/core/ledger/entry';
 import type { FinishUploadInput } from '@/contracts/document';
 import type { Reading, Transaction } from '@/server/db/database';
 import { findUpload, insertDocument, insertVersion, referenceTaken, removeUpload, type UploadRow } from '@/server/repositories/document-repository';
+import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { discardUpload } from '@/server/services/discard-upload';
 import { needDocument } from '@/server/services/change-access';
@@ -59,6 +60,7 @@ export async function protectDocument(deps: Deps, actor: StaffActor, input: Fini
     if (await referenceTaken(tx, reference)) throw isTaken;
     const fresh = await ownUpload(tx, actor, input.id);
     await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, recoverable: recoverable ?? true, createdAt: now }, versionOf(fresh, actor, id, 1, pages, now));
+    await renewDaysAtMost(tx, [id]);
     await removeUpload(tx, upload.id);
     await record(deps, tx, ...entries(upload, actor, 'document.protected', id, now, { reference, pages }));
   });

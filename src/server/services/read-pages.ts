@@ -35,7 +35,7 @@ function about({ licence, version, dispatch }: Opened, actor: ReaderActor, deps:
 /** Decides anew for every request inside an open, so that a change bites at once. */
 async function decideAgain(deps: Deps, actor: ReaderActor, opened: Opened, right: Right): Promise<Granted | Refused> {
   if (deps.clock.now() >= opened.licence.expiresAt) return { outcome: 'refused', reason: 'expired' };
-  const decision = await decideFor(deps, actor, opened.document.id);
+  const decision = await decideFor(deps, actor, opened.document.id, opened.licence.id);
   if (decision.outcome === 'refused') return { outcome: 'refused', reason: decision.reason };
   const verdict = decision.rights[right];
   return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why };

@@ -159,7 +159,7 @@ async function endGrants(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: S
     const after = narrower({ until: grant.untilAt, rights: grant.rights, prints: grant.prints }, ending);
     const text = termsText({ ...before, ...after });
     if (text !== termsText(before)) {
-      await setGrantTerms(tx, grant.id, grant.revision, after);
+      await setGrantTerms(tx, grant.id, grant.revision, { ...after, conditions: grant.conditions });
       happenings.push(happeningOf('grant.changed', grant, by, now, { before: termsText(before), terms: text }));
       narrowed++;
     }

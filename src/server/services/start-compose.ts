@@ -4,6 +4,9 @@ import type { ComposeStart } from '@/contracts/draft';
 import type { DocumentId, DraftId } from '@/core/base/ids';
 import { draftsOf } from '@/server/repositories/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { folderParents } from '@/server/repositories/ceiling-repository';
+import { listGroups } from '@/server/repositories/group-repository';
+import { viewCeilings } from '@/server/services/manage-ceilings';
 import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/list-documents';
 
@@ -15,9 +18,10 @@ export async function startCompose(deps: Deps, actor: StaffActor, { draft, chose
   const now = deps.clock.now();
   const drafts = await draftsOf(deps.db.read, actor.id);
   const begun = drafts.find((each) => each.id === draft) ?? null;
+  const [groups, rows, parents] = await Promise.all([listGroups(deps.db.read), viewCeilings(deps), folderParents(deps.db.read)]);
   const [picked, first, terms] = await Promise.all([documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]), listDocuments(deps, actor, { q: '', own: 'true' }), listKeptTerms(deps.db.read)]);
   return {
-    picked, documents: first, terms, defaultUntil: Math.ceil((now + DEFAULT_WINDOW) / HOUR) * HOUR, now, mail: deps.mailer !== null,
+    picked, documents: first, terms, groups, ceilings: { rows, parents: Object.fromEntries(parents) }, defaultUntil: Math.ceil((now + DEFAULT_WINDOW) / HOUR) * HOUR, now, mail: deps.mailer !== null,
     draft: begun,
     drafts: drafts.filter((each) => each.id !== draft).map(({ id, body, updatedAt }) => ({ id, subject: body.subject, updatedAt })),
   };

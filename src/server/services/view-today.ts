@@ -26,7 +26,7 @@ export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPag
   return {
     now, requests, consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
     refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
-    ending: ending.map((row) => ({ ...row, until: row.until ?? now })),
+    ending,
     silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why }) => ({ dispatchId, reference, subject, why, people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),
     undelivered: mail.map((row) => ({ dispatchId: row.dispatchId, recipientId: row.recipientId, subject: row.subject, address: row.address, attempts: row.attempts, problem: row.problem ?? '', over: row.state === 'failed' })),
   };

@@ -2,11 +2,13 @@
 
 import type { DocumentRow } from '@/contracts/document';
 import { MAX_WATERMARK, fillTokens, unknownTokens } from '@/core/watermark/tokens';
+import { conditionLines } from '@/core/policy/condition-lines';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { distanceText, momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
 import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import { ceilingWarnings, type CeilingsKnown } from '@/ui/compose/ceiling-warnings';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 
 type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
@@ -30,7 +32,7 @@ export function problemsOf({ documents, people, unreadable, terms, subject, wate
 }
 
 /** The consequences of what was composed so far. */
-export function ComposeCheck({ documents, people, terms, watermark, form, problems, now }: { readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
+export function ComposeCheck({ ceilings, documents, people, terms, watermark, form, problems, now }: { readonly ceilings: CeilingsKnown; readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
   const zone = useZone();
   const first = people.at(0)?.address ?? 'mira.kolbe@brackwater.example';
   const apart = people.filter((person) => person.terms !== null).length;
@@ -38,6 +40,8 @@ export function ComposeCheck({ documents, people, terms, watermark, form, proble
   const doubtful = people.flatMap((person) => (person.check?.looksLike == null ? [] : [`${person.address} is one letter away from ${person.check.looksLike}`]));
   const blocked = people.filter((person) => person.check?.known?.blocked === true).map((person) => person.address);
   const noEnd = terms.until === null || people.some((person) => person.terms !== null && person.terms.until === null);
+  const taken = ceilingWarnings(documents, terms, now, ceilings, (moment) => momentText(moment, zone));
+  const conditions = conditionLines(terms.conditions, 'their zone');
   const warnings = [...doubtful.map((text) => `${text}. Is that meant?`), ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]), ...(noEnd ? ['Some of this has no end.'] : [])];
   const sample = fillTokens(watermark, { name: first.split('@')[0] ?? '', address: first, organisation: 'their organisation', date: momentText(now, zone).slice(0, -6), time: momentText(now, zone).slice(-5), network: '192.0.2.14', reference: documents.at(0)?.reference ?? 'reference' });
   return (
@@ -45,6 +49,8 @@ export function ComposeCheck({ documents, people, terms, watermark, form, proble
       <h2>What this does</h2>
       <p className="answer">{people.length === 0 ? 'Nobody is named yet.' : `${String(people.length)} ${people.length === 1 ? 'person' : 'people'} may ${verbList(terms.rights)}${documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`}.`}</p>
       <p>{terms.until === null ? <b className="lamp">No end.</b> : <>Until <b>{momentText(terms.until, zone)} {zoneName(terms.until, zone)}</b>, {distanceText(terms.until, now)}.</>}</p>
+      {conditions.length > 0 && <p>It {conditions.map((line) => line.replace(/^only/, 'opens only')).join('; ')}.</p>}
+      {taken.length > 0 && <div className="notice"><b>Less than this comes out.</b>{taken.map((text) => <p key={text}>{text}</p>)}<p className="quiet">It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under Terms.</p></div>}
       {(apart > 0 || fresh > 0) && <p className="quiet">{[apart > 0 ? `${String(apart)} set apart from the rest` : null, fresh > 0 ? `${String(fresh)} new here` : null].filter((part) => part !== null).join(', ')}.</p>}
       {warnings.map((warning) => <p key={warning} className="notice">{warning}</p>)}
       <p className="quiet">Each proves the address by a code, then reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{terms.rights.includes('keep') ? ', except for copies that were kept' : terms.rights.includes('print') ? ', except for prints that were made' : ''}.</p>

@@ -10,7 +10,7 @@ import type { ComposeStart } from '@/contracts/draft';
 import { DELIVERIES, type DispatchResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, TermsId } from '@/core/base/ids';
 import { DELIVERY_FORMS, carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
@@ -22,6 +22,7 @@ import { useDraft } from '@/ui/compose/use-draft';
 import { RecipientsTable } from '@/ui/compose/recipients-table';
 import { useRecipients } from '@/ui/compose/use-recipients';
 import type { TermsDraft } from '@/ui/compose/switch-right';
+import { GroupChips } from '@/ui/compose/group-chips';
 import { TermsFields } from '@/ui/compose/terms-fields';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';
 import { rightsLine } from '@/ui/words/rights-words';
@@ -36,6 +37,8 @@ export function ComposeView({ start, chosen }: Props) {
   const [selected, setSelected] = useState<readonly DocumentRow[]>(start.picked.filter(({ id }) => (begun?.documents ?? chosen).includes(id)));
   const recipients = useRecipients(begun);
   const [terms, setTerms] = useState<TermsDraft>(begun?.terms ?? { rights: ['read'], from: null, until: start.defaultUntil, prints: null });
+  /** The kept terms that these are, as long as nothing of them is changed. */
+  const [kept, setKept] = useState<TermsId | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [subject, setSubject] = useState(begun?.subject ?? '');
   const [note, setNote] = useState(begun?.note ?? '');
@@ -50,13 +53,13 @@ export function ComposeView({ start, chosen }: Props) {
   const { people, unreadable } = recipients;
   const problems = problemsOf({ documents: selected, people, unreadable, terms, subject, watermark, now, mail });
   const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
-  const takeTerms = ({ watermark: kept, ...terms }: KeptTermsRow) => { setTerms(termsAt({ watermark: kept, ...terms }, now)); setWatermark(kept); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
+  const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 
   const send = async () => {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, subject, note, watermark, delivery, form, titleOnCover });
+      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, kept, subject, note, watermark, delivery, form, titleOnCover });
       await draft.discard();
       router.push(`/dispatches/${id}`);
     } catch (error) {
@@ -84,10 +87,11 @@ export function ComposeView({ start, chosen }: Props) {
             <DocumentPicker first={start.documents} picked={selected} onPick={pick} />
           </section>
           {start.terms.length > 0 && <section className="stack"><h2>Kept terms</h2><div className="row">{start.terms.map((each) => <button key={each.id} type="button" className="chip" title={rightsLine(each.rights, each.prints)} onClick={() => { takeTerms(each); }}>{each.name}</button>)}</div></section>}
-          <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
+          <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
             <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
+            {start.groups.length > 0 && <GroupChips groups={start.groups} onAdd={(addresses) => { recipients.setText([recipients.text.trim(), ...addresses].filter((each) => each !== '').join('\n')); }} />}
             {people.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
           </section>
           <section className="stack" style={{ gap: 16 }}>
@@ -104,7 +108,7 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck form={form} documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={start.ceilings} form={form} documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
   );
 }

@@ -1,6 +1,6 @@
-import { brokenDependencies, type Right } from '@/core/policy/rights';
+import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights';
 
-export type TermsDraft = { readonly rights: readonly Right[]; readonly from: number | null; readonly until: number | null; readonly prints: number | null };
+export type TermsDraft = Terms;
 
 /** Why a right cannot stand without another. */
 const dependencyWords = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;

@@ -4,6 +4,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { ConditionsFields } from '@/ui/compose/conditions-fields';
 import { limitPrints, switchRight, type TermsDraft } from '@/ui/compose/switch-right';
 import { rightHints } from '@/ui/words/rights-words';
 import { fromLocalField, toLocalField, zoneName } from '@/ui/time/moment-words';
@@ -31,6 +32,7 @@ export function TermsFields({ terms, onChange, said, onSaid }: { readonly terms:
         <TextField type="datetime-local" label="Not before" value={terms.from === null ? '' : toLocalField(terms.from)} onChange={(event) => { onChange({ ...terms, from: fromLocalField(event.target.value) }); }} helperText={terms.from === null ? 'From the dispatch on' : zoneName(terms.from, zone)} />
         <TextField type="number" label="Prints each" disabled={!terms.rights.includes('print')} value={terms.prints ?? ''} onChange={(event) => { take(limitPrints(terms, event.target.value)); }} helperText={terms.rights.includes('print') && terms.prints === null ? 'No limit' : ''} sx={{ maxWidth: 130 }} />
       </div>
+      <ConditionsFields value={terms.conditions} onChange={(conditions) => { onChange({ ...terms, conditions }); }} />
     </section>
   );
 }

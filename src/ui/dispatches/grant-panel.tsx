@@ -9,10 +9,13 @@ import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { distanceText, fromLocalField, momentText, toLocalField } from '@/ui/time/moment-words';
 import { verbList } from '@/ui/words/rights-words';
+import { ConditionsFields } from '@/ui/compose/conditions-fields';
 import { TakeFile } from '@/ui/dispatches/take-file';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
-import { personName, stateOf, type GrantState } from '@/ui/dispatches/grant-words';
+import { conditionLines } from '@/core/policy/condition-lines';
+import { AskWhy } from '@/ui/why/ask-why';
+import { personName, stateOf, underCeilings, type GrantState } from '@/ui/dispatches/grant-words';
 
 function answer(grant: GrantRow, state: GrantState, now: number): string {
   const may = verbList(grant.rights);
@@ -31,25 +34,41 @@ function answer(grant: GrantRow, state: GrantState, now: number): string {
 export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly now: number }) {
   const state = stateOf(grant, now);
   const readsRecord = useHolds('read-record');
+  const { until } = underCeilings(grant);
   return (
     <div className="stack">
       <h2>{personName(grant)}{grant.organisation === '' ? '' : ` · ${grant.organisation}`}</h2>
-      <p className="answer">{answer(grant, state, now)}</p>
+      <p className="answer">{answer(underCeilings(grant), state, now)}</p>
       <p className="quiet">{grant.documentTitle} <span className="figure">{grant.documentReference}</span></p>
-      {grant.until !== null && grant.zone !== null && <p className="quiet">Where they are, it ends <span className="figure">{momentText(grant.until, grant.zone)}</span> ({grant.zone}).</p>}
+      {until !== null && grant.zone !== null && <p className="quiet">Where they are, it ends <span className="figure">{momentText(until, grant.zone)}</span> ({grant.zone}).</p>}
+      {conditionLines(grant.conditions, grant.zone ?? 'the organisation’s zone').map((line) => <p key={line} className="quiet">Opens {line.replace(/^opens /, '')}.</p>)}
       <p className="quiet">Given <Moment at={grant.givenAt} />{grant.revokedAt !== null && <>, revoked <Moment at={grant.revokedAt} /></>}.</p>
+      <AskWhy key={grant.id} recipient={grant.recipientId} document={grant.documentId} label="Why?" />
       <hr />
       <h2>Opens</h2>
       <p>{grant.opens === 0 ? (grant.refusals > 0 ? 'Never opened; tried and was refused.' : 'Never opened.') : `${String(grant.opens)} ${grant.opens === 1 ? 'open' : 'opens'}`}{grant.lastOpen !== null && <>, last <Moment at={grant.lastOpen} /></>}</p>
       {grant.prints !== null && <p>{grant.printsMade} of {grant.prints} print renditions made.</p>}
       {readsRecord && <p><Link href={`/ledger?recipient=${grant.recipientId}&document=${grant.documentId}`}>The ledger for this person and document</Link></p>}
       <hr />
-      {grant.mayChange ? <ChangeEnd key={grant.id} grant={grant} /> : <p className="quiet">Only its sender, the document’s owner or an administrator may change this.</p>}
+      {grant.mayChange ? <><ChangeEnd key={grant.id} grant={grant} /><ChangeConditions key={`${grant.id} ${String(grant.revision)}`} grant={grant} /></> : <p className="quiet">Only its sender, the document’s owner or an administrator may change this.</p>}
       <hr />
       <h2>Link</h2>
       <p className="quiet">For {grant.address} alone. Forwarded to somebody else it is worth nothing.</p>
       <code className="key-text">{grant.link}</code>
       {grant.mayChange && state !== 'destroyed' && state !== 'document-revoked' && <TakeFile grant={grant} label="Take it as a protected file" />}
+    </div>
+  );
+}
+
+function ChangeConditions({ grant }: { readonly grant: GrantRow }) {
+  const changes = useChanges();
+  const [conditions, setConditions] = useState(grant.conditions ?? undefined);
+  const changed = JSON.stringify(conditions ?? null) !== JSON.stringify(grant.conditions);
+  return (
+    <div className="stack">
+      <ConditionsFields value={conditions} onChange={setConditions} />
+      {changed && <div className="row"><Button disabled={changes.busy} onClick={() => void changes.setConditions([grant], conditions ?? null)}>Change the conditions</Button></div>}
+      <SaidLine changes={changes} />
     </div>
   );
 }

@@ -3,7 +3,7 @@
 import type { GrantRow } from '@/contracts/dispatch';
 import type { DocumentId } from '@/core/base/ids';
 import { GrantPanel } from '@/ui/dispatches/grant-panel';
-import { personName, stateOf, stateWords } from '@/ui/dispatches/grant-words';
+import { personName, stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
 import { Moment } from '@/ui/time/moment';
 
 /** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
@@ -30,11 +30,15 @@ export function LinePanel({ grants, now, onDocument }: { readonly grants: readon
       <table className="list"><tbody>
         {grants.map((grant) => (
           <tr key={grant.id}>
-            <td style={{ paddingLeft: 0 }}><button type="button" className="row-button" onClick={() => { onDocument(grant.documentId); }}>{grant.documentTitle}</button><br /><span className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'} style={{ fontSize: 12 }}>{stateWords[stateOf(grant, now)]}{grant.until === null ? ', no end' : <>, <Moment at={grant.until} /></>}</span></td>
+            <td style={{ paddingLeft: 0 }}><button type="button" className="row-button" onClick={() => { onDocument(grant.documentId); }}>{grant.documentTitle}</button><br /><span className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'} style={{ fontSize: 12 }}>{stateWords[stateOf(grant, now)]}<End at={underCeilings(grant).until} /></span></td>
             <td className="number">{grant.opens}</td>
           </tr>
         ))}
       </tbody></table>
     </div>
   );
+}
+
+function End({ at }: { readonly at: number | null }) {
+  return at === null ? ', no end' : <>, <Moment at={at} /></>;
 }

@@ -7,7 +7,7 @@ import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { reachLines } from '@/core/reach/lines';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
-import { personName } from '@/ui/dispatches/grant-words';
+import { personName, underCeilings } from '@/ui/dispatches/grant-words';
 import { LinePanel } from '@/ui/dispatches/line-panel';
 import { RightsChange } from '@/ui/dispatches/rights-change';
 import { SaidLine } from '@/ui/dispatches/said-line';
@@ -21,8 +21,9 @@ import { rightsLine } from '@/ui/words/rights-words';
 type Props = { readonly head: ReactNode; readonly grants: readonly GrantRow[]; readonly marks: readonly EventMark[]; readonly now: number; readonly aside: ReactNode; readonly rows: ReactNode };
 
 function toLines(grants: readonly GrantRow[], marks: readonly EventMark[]): BoardLine[] {
-  const byPerson = groupBy(grants, (grant) => grant.recipientId);
-  return reachLines(grants, marks).map((line) => {
+  const effective = grants.map(underCeilings);
+  const byPerson = groupBy(effective, (grant) => grant.recipientId);
+  return reachLines(effective, marks).map((line) => {
     const own = byPerson.get(line.recipientId) ?? [];
     const [first] = own;
     const may = [...new Set(own.map((grant) => rightsLine(grant.rights, grant.prints)))];

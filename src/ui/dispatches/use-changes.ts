@@ -16,6 +16,7 @@ export type Changes = {
   /** Carries out a cut that answers with the grants it revoked. */
   readonly cutWhole: (cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>) => Promise<void>;
   readonly moveEnds: (grants: readonly GrantRow[], until: number | null) => Promise<void>;
+  readonly setConditions: (grants: readonly GrantRow[], conditions: Changeable['conditions']) => Promise<void>;
   /** Gives all of them the same rights; ends stay. */
   readonly setRights: (grants: readonly GrantRow[], rights: Pick<Changeable, 'rights' | 'prints'>) => Promise<void>;
 };
@@ -59,6 +60,7 @@ export function useChanges(): Changes {
       const { grants } = await work();
       return { text: `Revoked ${counted(grants.length, 'grant')}.`, stops: false, undo: grants.length === 0 ? null : () => cut('reinstate', grants) };
     }),
+    setConditions: (grants, conditions) => send('grant', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, conditions }))),
     moveEnds: (grants, until) => send('end', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until }))),
     setRights: (grants, rights) => send('grant', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, ...rights }))),
   };

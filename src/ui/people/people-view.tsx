@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import type { ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { BringPeople } from '@/ui/people/bring-people';
 import { useHolds } from '@/ui/shell/powers';
+import { GroupsLine } from '@/ui/people/groups-line';
 import { PersonPanel } from '@/ui/people/person-panel';
 import { ListHead } from '@/ui/shell/list-head';
 import { LongTable } from '@/ui/tables/long-table';
@@ -22,13 +23,14 @@ export function PeopleView({ page, filter, person, now }: { readonly page: Peopl
   const list = useMore<PersonRow>('/api/v1/people', filter, page);
   const brings = useHolds('settings');
   const [bringing, setBringing] = useState(false);
-  const nobody = page.total === 0 && filter.q === '' && filter.organisation === undefined;
+  const nobody = page.total === 0 && filter.q === '' && filter.organisation === undefined && filter.group === undefined;
   return (
     <main className="work">
       <div className="surface">
         <div className="head">
           <ListHead title="People" words={`${page.total.toLocaleString('en-GB')} in ${page.organisations.toLocaleString('en-GB')} ${page.organisations === 1 ? 'organisation' : 'organisations'}`} search={search} onSearch={(text) => { setSearch(text); searchIn(text); }} placeholder="name, address, organisation">{brings && <Button aria-expanded={bringing} onClick={() => { setBringing(!bringing); }}>{bringing ? 'Close' : 'Lists, in and out'}</Button>}</ListHead>
           {bringing && <BringPeople />}
+          {page.groups.length > 0 && <GroupsLine groups={page.groups} filter={filter} />}
           {filter.organisation !== undefined && <div className="row" style={{ marginTop: 8 }}><Link className="chip" aria-label={`Remove the filter ${filter.organisation}`} href={addressWith('/people', { ...filter, organisation: undefined })}>{filter.organisation} ✕</Link></div>}
           {list.problem !== null && <p role="alert" className="notice stops">{list.problem}</p>}
         </div>

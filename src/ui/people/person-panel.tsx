@@ -1,19 +1,23 @@
 'use client';
 
+import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { PersonDetail } from '@/contracts/people';
+import type { GrantRow } from '@/contracts/dispatch';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { GivePanel } from '@/ui/give/give-panel';
+import { GroupsPanel } from '@/ui/people/groups-panel';
 import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
-import { stateOf, stateWords } from '@/ui/dispatches/grant-words';
+import { stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
+import { WhyPanel } from '@/ui/why/why-panel';
 import { RevokeScope } from '@/ui/dispatches/revoke-scope';
 import { SaidLine } from '@/ui/dispatches/said-line';
-import { useChanges } from '@/ui/dispatches/use-changes';
+import { useChanges, type Changes } from '@/ui/dispatches/use-changes';
 
 function answer(person: PersonDetail, canOpen: number): string {
   if (person.blocked) return 'Blocked: opens nothing, whatever they hold.';
@@ -38,19 +42,12 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
       {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
       <hr />
       <KnownPanel person={person} now={now} />
+      <GroupsPanel person={person} />
       <hr />
       <h2>Holds</h2>
       {person.grants.length === 0 ? <p className="quiet">Nothing.</p> : (
-        <table className="list"><tbody>
-          {person.grants.map((grant) => {
-            const state = stateOf(grant, now);
-            return (
-              <tr key={grant.id}>
-                <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(grant.rights, grant.prints)}</span></td>
-                <td style={{ fontSize: 12 }} className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}{grant.until !== null && <><br /><Moment at={grant.until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${name}?`} changes={changes} /></>}</td>
-              </tr>
-            );
-          })}
+        <table className="list" style={{ tableLayout: 'fixed' }}><tbody>
+          {person.grants.map((grant) => <HeldRow key={grant.id} grant={grant} person={person} now={now} changes={changes} />)}
         </tbody></table>
       )}
       {gives && <GivePanel path={`/api/v1/people/${person.id}/lacking`} field="documents" ask="What they do not hold…" title="Does not hold" disabled={person.blocked} done={(given) => `${String(given)} ${given === 1 ? 'document' : 'documents'} given.`} />}
@@ -82,5 +79,22 @@ function Block({ person }: { readonly person: PersonDetail }) {
       <div className="row"><Button color={person.blocked ? 'primary' : 'error'} disabled={busy} onClick={() => void act()}>{person.blocked ? 'Unblock' : 'Block'}</Button></div>
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}
     </div>
+  );
+}
+
+/** One document they hold: what they may do, until when, and why. */
+function HeldRow({ grant, person, now, changes }: { readonly grant: GrantRow; readonly person: PersonDetail; readonly now: number; readonly changes: Changes }) {
+  const [why, setWhy] = useState(false);
+  const state = stateOf(grant, now);
+  const { rights, prints, until } = underCeilings(grant);
+  const tone = state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta';
+  return (
+    <>
+      <tr>
+        <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(rights, prints)}{grant.capped !== null && ', under a ceiling'}</span><br /><button type="button" className="chip" aria-expanded={why} aria-label={`Why: ${grant.documentTitle}`} onClick={() => { setWhy(!why); }}>Why?</button></td>
+        <td style={{ fontSize: 12 }} className={tone}>{stateWords[state]}{until !== null && <><br /><Moment at={until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${person.name === '' ? person.address : person.name}?`} changes={changes} /></>}</td>
+      </tr>
+      {why && <tr style={{ background: 'transparent' }}><td colSpan={2} style={{ paddingLeft: 0 }}><WhyPanel recipient={person.id} document={grant.documentId} /></td></tr>}
+    </>
   );
 }

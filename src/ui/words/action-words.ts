@@ -10,7 +10,7 @@ export const actionWords: Record<Action, string> = {
   'mail.delivered': 'mail delivered', 'mail.failed': 'mail not delivered',
   'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken', 'key.destroyed': 'destroyed the key',
   'recipient.blocked': 'blocked', 'recipient.unblocked': 'unblocked', 'recipient.changed': 'changed a person',
-  'request.asked': 'asked for more', 'request.answered': 'answered a request', 'settings.changed': 'changed settings',
+  'request.asked': 'asked for more', 'request.answered': 'answered a request', 'settings.changed': 'changed settings', 'ceiling.changed': 'changed a ceiling',
   'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
   'people.brought-in': 'brought people in', 'people.taken-out': 'took the list of people out',
   'file.taken': 'took a protected file', 'file.inspected': 'inspected a protected file', 'key.rotated': 'rotated the master key',

@@ -1,0 +1,5 @@
+import { groupInput } from '@/contracts/people';
+import { handle } from '@/server/http/handle';
+import { removeGroup } from '@/server/services/manage-groups';
+
+export const DELETE = handle('dispatch', groupInput, removeGroup);

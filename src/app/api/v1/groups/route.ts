@@ -1,0 +1,5 @@
+import { putGroupInput } from '@/contracts/people';
+import { handle } from '@/server/http/handle';
+import { putGroup } from '@/server/services/manage-groups';
+
+export const POST = handle('dispatch', putGroupInput, putGroup);

@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { isId, type RecipientId } from '@/core/base/ids';
+import { documentId } from '@/contracts/document';
+import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
+import type { Reason } from '@/core/policy/explain';
+import type { Right } from '@/core/policy/rights';
+
+const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
+
+/** A person and a document, and under which circumstances to look. What is left out is not asked about; without a moment it is now. */
+export const explainInput = z.object({
+  document: documentId,
+  recipient: recipientId,
+  /** Somebody else, by address, to look at instead. */
+  address: z.string().trim().max(320).nullish(),
+  at: z.number().int().nullish(),
+  network: z.string().trim().max(64).nullish(),
+  country: z.string().trim().toUpperCase().max(2).nullish(),
+  device: z.enum(['kept', 'visit']).nullish(),
+});
+export type ExplainInput = z.infer<typeof explainInput>;
+
+/** A rule in words that name it. */
+export type NamedReason = Reason & { readonly name: string; readonly setByName: string };
+export type NamedWay = {
+  readonly grant: string;
+  readonly dispatch: { readonly id: string; readonly reference: string; readonly subject: string };
+  readonly standing: 'live' | RefusalReason;
+  readonly rights: readonly Right[];
+  readonly from: number | null;
+  readonly until: number | null;
+  /** The level whose ceiling sets the end; null: the grant itself. */
+  readonly endedBy: string | null;
+  readonly conditions: readonly string[];
+  readonly givenBy: string;
+  readonly givenAt: number;
+};
+export type Explained = {
+  readonly now: number;
+  readonly person: string;
+  readonly document: string;
+  readonly opens: boolean;
+  readonly reason: RefusalReason | null;
+  readonly until: number | null;
+  readonly why: NamedReason;
+  readonly rights: readonly { readonly right: Right; readonly verdict: RightVerdict | null; readonly reason: NamedReason }[];
+  readonly ways: readonly NamedWay[];
+};

@@ -1,0 +1,114 @@
+import type { Moment } from '@/core/base/time';
+import { DAY } from '@/core/base/time';
+import type { Conditions } from '@/core/policy/conditions';
+import type { Right, Terms } from '@/core/policy/rights';
+
+/** Levels that may set a ceiling, from the outermost in. */
+export const CEILING_LEVELS = ['organisation', 'marking', 'folder', 'document'] as const;
+export type CeilingLevel = (typeof CEILING_LEVELS)[number];
+
+/** The most that terms below may give. `null`: no limit. */
+export type Limits = {
+  readonly rights: readonly Right[] | null;
+  /** Days from the giving on. */
+  readonly days: number | null;
+  readonly prints: number | null;
+  readonly opens: number | null;
+  /** ISO 3166-1 alpha-2 codes. */
+  readonly countries: readonly string[] | null;
+  /** CIDR. */
+  readonly networks: readonly string[] | null;
+};
+export const NO_LIMITS: Limits = { rights: null, days: null, prints: null, opens: null, countries: null, networks: null };
+export type Limited = keyof Limits;
+
+export type Ceiling = {
+  readonly level: CeilingLevel;
+  /** The marking, folder or document that sets it; empty for the organisation. */
+  readonly subject: string;
+  readonly limits: Limits;
+  readonly setBy: string;
+  readonly setAt: Moment;
+};
+
+/** Which of these two sets a value: the grant itself, or the ceiling that took something from it. */
+export type Origin = { readonly from: 'grant' } | { readonly from: 'ceiling'; readonly ceiling: Ceiling };
+const OWN: Origin = { from: 'grant' };
+
+/** Terms as they come out under the ceilings, with where each value comes from. */
+export type Effective = {
+  readonly terms: Terms;
+  /** The ceiling that took a right which the grant gives. */
+  readonly taken: ReadonlyMap<Right, Ceiling>;
+  readonly origins: Readonly<Record<'until' | 'prints' | 'opens' | 'countries' | 'networks', Origin>>;
+};
+
+/** Whether limits limit anything. */
+export function limitsAnything(limits: Limits): boolean {
+  return Object.values(limits).some((limit) => limit !== null);
+}
+
+const NOTHING_TAKEN: ReadonlyMap<Right, Ceiling> = new Map();
+const ALL_OWN: Effective['origins'] = { until: OWN, prints: OWN, opens: OWN, countries: OWN, networks: OWN };
+
+type Narrowed<T> = { readonly value: T; readonly origin: Origin };
+
+function least(own: number | null, ceilings: readonly Ceiling[], limitOf: (ceiling: Ceiling) => number | null): Narrowed<number | null> {
+  let found: Narrowed<number | null> = { value: own, origin: OWN };
+  for (const ceiling of ceilings) {
+    const limit = limitOf(ceiling);
+    if (limit !== null && (found.value === null || limit < found.value)) found = { value: limit, origin: { from: 'ceiling', ceiling } };
+  }
+  return found;
+}
+
+function common(own: readonly string[] | null, ceilings: readonly Ceiling[], which: 'countries' | 'networks'): Narrowed<readonly string[] | null>[] {
+  const all: Narrowed<readonly string[] | null>[] = own === null ? [] : [{ value: own, origin: OWN }];
+  for (const ceiling of ceilings) if (ceiling.limits[which] !== null) all.push({ value: ceiling.limits[which], origin: { from: 'ceiling', ceiling } });
+  return all;
+}
+
+/**
+ * What a grant's terms come to under every ceiling: the strictest wins, whatever the order. `given`: when the grant was made, from
+ * which the days of a ceiling are counted.
+ *
+ * Countries are what all lists have in common. Networks of several levels do not reduce to one list: `networks` of the terms is
+ * the grant's own, and `alsoWithin` holds one list for each ceiling.
+ */
+export function underCeilings(own: Terms, given: Moment, ceilings: readonly Ceiling[]): Effective & { readonly alsoWithin: readonly (readonly string[])[] } {
+  if (ceilings.length === 0) return { terms: own, taken: NOTHING_TAKEN, origins: ALL_OWN, alsoWithin: [] };
+  const taken = new Map<Right, Ceiling>();
+  const rights = own.rights.filter((right) => {
+    const taker = ceilings.find(({ limits }) => limits.rights !== null && !limits.rights.includes(right));
+    if (taker !== undefined) taken.set(right, taker);
+    return taker === undefined;
+  });
+  const conditions: Conditions = own.conditions ?? {};
+  const until = least(own.until, ceilings, ({ limits }) => (limits.days === null ? null : given + limits.days * DAY));
+  const prints = least(own.prints, ceilings, ({ limits }) => limits.prints);
+  const opens = least(conditions.opens ?? null, ceilings, ({ limits }) => limits.opens);
+  const countries = common(conditions.countries ?? null, ceilings, 'countries');
+  const networks = common(conditions.networks ?? null, ceilings, 'networks');
+  const lists = countries.map(({ value }) => value ?? []);
+  let narrowed: Conditions | undefined = own.conditions;
+  if (opens.value !== null) narrowed = { ...narrowed, opens: opens.value };
+  if (lists.length > 0) narrowed = { ...narrowed, countries: (lists[0] ?? []).filter((code) => lists.every((list) => list.includes(code))) };
+  return {
+    terms: { rights, from: own.from, until: until.value, prints: prints.value, ...(narrowed === undefined ? {} : { conditions: narrowed }) },
+    taken,
+    origins: { until: until.origin, prints: prints.origin, opens: opens.origin, countries: countries.at(-1)?.origin ?? OWN, networks: networks.at(-1)?.origin ?? OWN },
+    alsoWithin: ceilings.flatMap(({ limits }) => (limits.networks === null ? [] : [limits.networks])),
+  };
+}
+
+/** Where a document stands, as far as ceilings ask. */
+export type Standing = { readonly document: string; readonly marking: string | null; readonly folder: string | null };
+
+/** The ceilings that reach a document: the organisation's, its marking's, those of every folder around it, and its own. */
+export function ceilingsOver({ document, marking, folder }: Standing, ceilings: readonly Ceiling[], parents: ReadonlyMap<string, string | null>): Ceiling[] {
+  if (ceilings.length === 0) return [];
+  const around = new Set<string>();
+  // A loop of folders cannot come about; a damaged database must not hang a decision.
+  for (let at = folder; at !== null && !around.has(at); at = parents.get(at) ?? null) around.add(at);
+  return ceilings.filter(({ level, subject }) => level === 'organisation' || (level === 'marking' ? subject === marking : level === 'folder' ? around.has(subject) : subject === document));
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `documents` ADD `days_at_most` integer;

@@ -1,0 +1,68 @@
+import 'server-only';
+import { and, eq, sql } from 'drizzle-orm';
+import type { DocumentId, FolderId, MarkingId, RecipientId, StaffId, TermsId } from '@/core/base/ids';
+import type { Ceiling, CeilingLevel, Limits } from '@/core/policy/ceiling';
+import type { Conditions } from '@/core/policy/conditions';
+import type { Right } from '@/core/policy/rights';
+import type { Reading, Transaction } from '@/server/db/database';
+import { ceilings, folders } from '@/server/db/schema';
+
+/** Every ceiling there is: few, beside what they limit. */
+export async function listCeilings(db: Reading | Transaction): Promise<Ceiling[]> {
+  return db.select().from(ceilings);
+}
+
+/** Folders with what they lie in. */
+export async function folderParents(db: Reading | Transaction): Promise<Map<FolderId, FolderId | null>> {
+  const rows = await db.select({ id: folders.id, parentId: folders.parentId }).from(folders);
+  return new Map(rows.map(({ id, parentId }) => [id, parentId]));
+}
+
+export async function putCeilingRow(tx: Transaction, row: { readonly level: CeilingLevel; readonly subject: string; readonly limits: Limits; readonly setBy: StaffId; readonly setAt: number }): Promise<void> {
+  await tx.insert(ceilings).values(row).onConflictDoUpdate({ target: [ceilings.level, ceilings.subject], set: row });
+}
+
+export async function removeCeilingRow(tx: Transaction, level: CeilingLevel, subject: string): Promise<void> {
+  await tx.delete(ceilings).where(and(eq(ceilings.level, level), eq(ceilings.subject, subject)));
+}
+
+/** Grants with the same terms, given at once, on documents that stand alike: the same ceilings do the same to all of them. */
+export type AlikeGrants = {
+  readonly rights: readonly Right[]; readonly from: number | null; readonly until: number | null; readonly prints: number | null; readonly conditions: Conditions | null; readonly givenAt: number;
+  readonly markingId: MarkingId | null; readonly folderId: FolderId | null;
+  /** The document, where it has a ceiling of its own. */
+  readonly own: DocumentId | null;
+  /** Who was given which of the documents, as many of each as there are grants. */
+  readonly recipients: readonly RecipientId[];
+  readonly documents: readonly DocumentId[];
+};
+/** Whether markings and folders make a difference, which documents have a ceiling of their own, and with which kept terms the grants were given; absent: with any. */
+export type AskedOf = { readonly filing: boolean; readonly own: readonly string[]; readonly terms?: TermsId };
+type Packed = readonly [readonly Right[], number | null, number | null, number | null, Conditions | null, number, MarkingId | null, FolderId | null, DocumentId | null, string, string];
+
+/**
+ * The next `most` grants behind row `after` that are neither revoked nor over, or those given with kept terms; those that are
+ * alike together.
+ * They come as one text: a row each would cost more than all the rest.
+ */
+export async function alikeGrants(db: Reading, now: number, asked: AskedOf, after: number, most: number): Promise<{ readonly alike: AlikeGrants[]; readonly grants: number; readonly last: number }> {
+  const own = asked.own.length === 0 ? sql`NULL` : sql`CASE WHEN g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.own)})) THEN g.document_id END`;
+  const filing = asked.filing ? sql`d.marking_id, d.folder_id` : sql`NULL AS marking_id, NULL AS folder_id`;
+  // What has ended comes into question only where its own end may move.
+  const inQuestion = asked.terms === undefined ? sql`(g.until_at IS NULL OR g.until_at > ${now})` : sql`g.terms_id = ${asked.terms}`;
+  const documents = asked.filing ? sql`JOIN documents d ON d.id = g.document_id` : sql``;
+  const [found] = await db.all<{ text: string; grants: number | null; last: number | null }>(sql`
+    SELECT json_group_array(json(packed)) AS text, sum(grants) AS grants, max(last) AS last FROM (
+      SELECT json_array(json(rights), from_at, until_at, prints, json(conditions), given_at, marking_id, folder_id, own, group_concat(recipient_id), group_concat(document_id)) AS packed, count(*) AS grants, max(row) AS last
+      FROM (
+        SELECT g.rowid AS row, g.rights, g.from_at, g.until_at, g.prints, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
+        FROM grants g ${documents}
+        WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion}
+        ORDER BY g.rowid LIMIT ${most}
+      ) GROUP BY given_at, until_at, rights, marking_id, folder_id, from_at, prints, conditions, own
+    )`);
+  const alike = (JSON.parse(found?.text ?? '[]') as Packed[]).map(([rights, from, until, prints, conditions, givenAt, markingId, folderId, own, recipients, documents]): AlikeGrants => ({
+    rights, from, until, prints, conditions, givenAt, markingId, folderId, own, recipients: recipients.split(',') as RecipientId[], documents: documents.split(',') as DocumentId[],
+  }));
+  return { alike, grants: found?.grants ?? 0, last: found?.last ?? after };
+}

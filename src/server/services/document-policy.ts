@@ -1,0 +1,43 @@
+import 'server-only';
+import type { LicenceId, RecipientId } from '@/core/base/ids';
+import { ceilingsOver, type Ceiling } from '@/core/policy/ceiling';
+import { compileDocument, type CompiledDocument } from '@/core/policy/compile';
+import type { Circumstances } from '@/core/policy/conditions';
+import { plainAddress } from '@/server/places/places';
+import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
+import { grantsOfRecipient, toFacts, usedOf } from '@/server/repositories/dispatch-repository';
+import type { findDocument } from '@/server/repositories/document-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import type { Reading, Transaction } from '@/server/db/database';
+import type { Deps, ReaderActor } from '@/server/services/deps';
+
+type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
+
+/** Answers which ceilings reach a document. */
+export async function ceilingFinder(db: Reading | Transaction): Promise<(document: Found['document']) => readonly Ceiling[]> {
+  const ceilings = await listCeilings(db);
+  const parents = ceilings.some(({ level }) => level === 'folder') ? await folderParents(db) : new Map<string, string | null>();
+  return ({ id, markingId, folderId }) => ceilingsOver({ document: id, marking: markingId, folder: folderId }, ceilings, parents);
+}
+
+/** Whether anything about a document asks how often, or on what, it was opened. */
+function asksForUse(grants: readonly { readonly conditions: unknown }[], ceilings: readonly Ceiling[]): boolean {
+  return grants.some(({ conditions }) => conditions !== null) || ceilings.some(({ limits }) => limits.opens !== null);
+}
+
+/** What decides about a document for one person, from the tables as they are now. `except`: an open that goes on. */
+export async function policyFor(db: Reading, { document, version }: Found, recipient: RecipientId | null, except: LicenceId | null = null): Promise<CompiledDocument> {
+  const [grants, over] = await Promise.all([recipient === null ? [] : grantsOfRecipient(db, recipient, document.id), ceilingFinder(db)]);
+  const ceilings = over(document);
+  const used = asksForUse(grants, ceilings) ? await usedOf(db, grants.map(({ id }) => id), except) : new Map<string, never>();
+  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: grants.map((grant) => toFacts(grant, used.get(grant.id))) });
+}
+
+/** How a reader asks: when, from where, and on what. */
+export async function circumstancesOf(deps: Pick<Deps, 'db' | 'clock' | 'places'>, actor: ReaderActor, zone: string | null): Promise<Circumstances> {
+  const organisation = zone === null ? await findOrganisation(deps.db.read) : null;
+  return {
+    now: deps.clock.now(), country: deps.places.find(actor.from.network)?.country ?? null, network: plainAddress(actor.from.network), zone: zone ?? organisation?.zone ?? 'UTC',
+    device: { id: actor.device, kept: actor.kept, provenAt: actor.provenAt },
+  };
+}

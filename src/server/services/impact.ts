@@ -1,0 +1,68 @@
+import 'server-only';
+import { setImmediate } from 'node:timers/promises';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
+import type { Impact } from '@/core/policy/impact';
+import { RIGHTS } from '@/core/policy/rights';
+import type { ImpactFound } from '@/contracts/impact';
+import { alikeGrants, type AlikeGrants, type AskedOf } from '@/server/repositories/ceiling-repository';
+import { findDocuments } from '@/server/repositories/document-repository';
+import { recipientsByIds } from '@/server/repositories/people-repository';
+import type { Deps } from '@/server/services/deps';
+
+/** Grants looked at before others get their turn. */
+const AT_ONCE = 5_000;
+/** Names shown; the numbers count them all. */
+const SHOWN = 100;
+
+type Affected = { readonly grants: AlikeGrants; readonly impact: Impact };
+
+/** Every live grant that a change would touch, found without holding up anybody else. */
+async function affectedBy(deps: Pick<Deps, 'db'>, now: number, asked: AskedOf, judge: (grants: AlikeGrants) => Impact | null): Promise<Affected[]> {
+  const affected: Affected[] = [];
+  for (let at = 0; ;) {
+    const { alike, grants: seen, last } = await alikeGrants(deps.db.read, now, asked, at, AT_ONCE);
+    for (const grants of alike) {
+      const impact = judge(grants);
+      if (impact !== null) affected.push({ grants, impact });
+    }
+    if (seen < AT_ONCE) return affected;
+    at = last;
+    await setImmediate();
+  }
+}
+
+function sooner({ until, ends }: Impact): boolean {
+  return !ends && until !== null && until.after !== null && (until.before === null || until.after < until.before);
+}
+
+/** What a change would do to everybody, in numbers and names. `judge` says what it does to grants that are alike. */
+export async function impactOf(deps: Pick<Deps, 'db'>, now: number, asked: AskedOf, judge: (grants: AlikeGrants) => Impact | null): Promise<ImpactFound> {
+  const affected = await affectedBy(deps, now, asked, judge);
+  const count = (test: (impact: Impact) => boolean): number => affected.reduce((sum, { grants, impact }) => (test(impact) ? sum + grants.recipients.length : sum), 0);
+  const people = new Set<RecipientId>();
+  const documents = new Set<DocumentId>();
+  for (const { grants } of affected) {
+    for (const recipient of grants.recipients) people.add(recipient);
+    for (const document of grants.documents) documents.add(document);
+  }
+  const shown: { readonly recipient: RecipientId; readonly document: DocumentId; readonly until: number | null; readonly impact: Impact }[] = [];
+  for (const { grants, impact } of affected) {
+    for (const [index, recipient] of grants.recipients.slice(0, SHOWN - shown.length).entries()) {
+      const document = grants.documents[index];
+      if (document !== undefined) shown.push({ recipient, document, until: grants.until, impact });
+    }
+  }
+  const [named, titled] = await Promise.all([recipientsByIds(deps.db.read, [...new Set(shown.map(({ recipient }) => recipient))]), findDocuments(deps.db.read, [...new Set(shown.map(({ document }) => document))])]);
+  return {
+    grants: count(() => true), people: people.size, documents: documents.size,
+    rights: RIGHTS.map((right) => ({ right, lost: count(({ lost }) => lost.includes(right)), gained: count(({ gained }) => gained.includes(right)) })).filter(({ lost, gained }) => lost + gained > 0),
+    endNow: count(({ ends }) => ends), endSooner: count(sooner), endLater: count((impact) => impact.until !== null && !impact.ends && !impact.revives && !sooner(impact)), revive: count(({ revives }) => revives), other: count(({ other }) => other),
+    rows: shown.map(({ recipient, document, until, impact }) => {
+      const person = named.find(({ id }) => id === recipient);
+      return {
+        recipient, name: person === undefined ? '' : person.name === '' ? person.address : person.name, organisation: person?.organisation ?? '', document, title: titled.find(({ id }) => id === document)?.title ?? '',
+        lost: impact.lost, gained: impact.gained, before: impact.until === null ? until : impact.until.before, after: impact.until === null ? until : impact.until.after, endMoves: impact.until !== null, ends: impact.ends,
+      };
+    }),
+  };
+}

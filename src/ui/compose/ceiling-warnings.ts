@@ -1,0 +1,37 @@
+import type { CeilingRow } from '@/contracts/ceiling';
+import type { DocumentRow } from '@/contracts/document';
+import { ceilingsOver, underCeilings, type Ceiling, type Origin } from '@/core/policy/ceiling';
+import type { Terms } from '@/core/policy/rights';
+import { levelWords } from '@/ui/words/limit-words';
+
+/** Ceilings with their names, and which folder lies in which. */
+export type CeilingsKnown = { readonly rows: readonly CeilingRow[]; readonly parents: Readonly<Record<string, string | null>> };
+
+function nameOf(ceiling: Ceiling, rows: readonly CeilingRow[]): string {
+  const row = rows.find((each) => each.level === ceiling.level && each.subject === ceiling.subject);
+  const where = ceiling.level === 'organisation' ? 'the organisation' : `the ${levelWords[ceiling.level]} ${row?.name ?? ''}`;
+  return `the ceiling of ${where}${row === undefined || row.setBy === '' ? '' : `, which ${row.setBy} set`}`;
+}
+
+/**
+ * What of these terms the ceilings over the chosen documents would take, a sentence each: what is given is kept, so it holds
+ * as soon as a ceiling is raised.
+ *
+ * @param textOf a moment in words
+ */
+export function ceilingWarnings(documents: readonly DocumentRow[], terms: Terms, now: number, { rows, parents }: CeilingsKnown, textOf: (moment: number) => string): string[] {
+  const byText = new Map<string, string[]>();
+  const add = (text: string, title: string): void => { byText.set(text, [...(byText.get(text) ?? []), title]); };
+  const above = new Map(Object.entries(parents));
+  for (const { id, title, markingId, folderId } of documents) {
+    const { terms: effective, taken, origins } = underCeilings(terms, now, ceilingsOver({ document: id, marking: markingId, folder: folderId }, rows, above));
+    for (const [right, ceiling] of taken) add(`nobody may ${right}, by ${nameOf(ceiling, rows)}`, title);
+    const say = (origin: Origin, text: string): void => { if (origin.from === 'ceiling') add(`${text}, by ${nameOf(origin.ceiling, rows)}`, title); };
+    if (effective.until !== null) say(origins.until, `access ends on ${textOf(effective.until)}`);
+    if (effective.rights.includes('print')) say(origins.prints, `${String(effective.prints)} prints each at most`);
+    say(origins.opens, `${String(effective.conditions?.opens)} opens each at most`);
+    say(origins.countries, 'it opens in certain countries only');
+    say(origins.networks, 'it opens from certain networks only');
+  }
+  return [...byText].map(([text, titles]) => `${titles.length > 3 ? `${String(titles.length)} of the documents` : titles.map((title) => `“${title}”`).join(', ')}: ${text}.`);
+}

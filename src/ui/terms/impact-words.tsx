@@ -1,0 +1,54 @@
+'use client';
+
+import Link from 'next/link';
+import type { ImpactFound } from '@/contracts/impact';
+import { groupBy } from '@/core/base/group';
+import { Moment } from '@/ui/time/moment';
+
+const grants = (n: number): string => `${String(n)} ${n === 1 ? 'grant' : 'grants'}`;
+
+function sentences({ rights, endNow, endSooner, endLater, revive, other }: ImpactFound): string[] {
+  const said: string[] = [];
+  if (endNow > 0) said.push(`${grants(endNow)} would end at once.`);
+  if (endSooner > 0) said.push(`${grants(endSooner)} would end sooner.`);
+  for (const { right, lost, gained } of rights) {
+    if (lost > 0) said.push(`${grants(lost)} would lose the right to ${right}.`);
+    if (gained > 0) said.push(`${grants(gained)} would have the right to ${right}.`);
+  }
+  if (revive > 0) said.push(`${grants(revive)} would begin again.`);
+  if (endLater > 0) said.push(`${grants(endLater)} would end later.`);
+  if (other > 0) said.push(`${grants(other)} would have other limits on how often or from where.`);
+  return said;
+}
+
+/** What happens to whom: documents with the same are told together. */
+function effectOf({ recipient, lost, gained, after, endMoves, ends }: ImpactFound['rows'][number]): string {
+  return JSON.stringify([recipient, lost, gained, endMoves ? after : null, ends]);
+}
+
+/** Whom a change would touch, in numbers and names. */
+export function ImpactWords({ impact, idle = [] }: { readonly impact: ImpactFound; readonly idle?: readonly string[] }) {
+  const { rows, people, documents } = impact;
+  return (
+    <section aria-label="Whom it touches" className="stack">
+      <p className="answer">{impact.grants === 0 ? 'It touches nobody at present.' : `It touches ${String(people)} ${people === 1 ? 'person' : 'people'} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
+      {sentences(impact).map((sentence) => <p key={sentence}>{sentence}</p>)}
+      {idle.map((sentence) => <p key={sentence} className="lamp">{sentence}</p>)}
+      {rows.length > 0 && (
+        <table className="list"><tbody>
+          {[...groupBy(rows, effectOf)].map(([effect, [row, ...more]]) => row !== undefined && (
+            <tr key={effect}>
+              <td style={{ paddingLeft: 0 }}><Link href={`/people?person=${row.recipient}`}>{row.name}</Link>{row.organisation !== '' && <span className="quiet"> · {row.organisation}</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{[row, ...more].map(({ title }) => title).join(', ')}</span></td>
+              <td style={{ fontSize: 12 }}>
+                {row.lost.length > 0 && <div className="magenta">no longer {row.lost.join(', ')}</div>}
+                {row.gained.length > 0 && <div>also {row.gained.join(', ')}</div>}
+                {row.ends ? <div className="magenta">ends at once</div> : row.endMoves && <div>ends {row.after === null ? 'never' : <Moment at={row.after} />}</div>}
+              </td>
+            </tr>
+          ))}
+        </tbody></table>
+      )}
+      {impact.grants > rows.length && <p className="quiet">and {impact.grants - rows.length} more.</p>}
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+import { expect, test } from '@playwright/test';
+import { expectNothingSerious, open, signIn } from './people';
+
+test('a ceiling is lowered and its impact read before; why somebody cannot open is one click; undone, all is as it was', async ({ page, context }) => {
+  await signIn(page);
+  await open(page, '/terms');
+  const ceilings = page.getByRole('region', { name: 'Ceilings' });
+  await ceilings.getByRole('button', { name: 'the organisation' }).click();
+  const side = page.getByRole('complementary', { name: 'The selected terms' });
+  await side.getByLabel('Days').fill('7');
+  await side.getByRole('button', { name: 'See whom it touches' }).click();
+  await expect(side.getByText(/^It touches \d+ people and \d+ documents\.$/)).toBeVisible();
+  await expect(side.getByText(/grants would end at once\./)).toBeVisible();
+  await expectNothingSerious(page);
+
+  // Reading it has changed nothing: the person can open still.
+  const people = await context.newPage();
+  await open(people, '/people?q=anton.gray');
+  await people.getByRole('link', { name: 'Anton Gray' }).click();
+  await expect(people.getByText('Anton Gray. Can open 3 documents now.')).toBeVisible();
+
+  await side.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByText('The ceiling is set, and holds from now on.')).toBeVisible();
+  await expect(ceilings.getByText('ends after 7 days')).toBeVisible();
+
+  await people.reload();
+  await people.locator('html[data-awake]').waitFor();
+  await expect(people.getByText('Anton Gray. Can open nothing now.')).toBeVisible();
+  await people.getByRole('button', { name: 'Why: Bow ramp mechanism' }).click();
+  const why = people.getByRole('region', { name: 'Why' });
+  await expect(why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.')).toBeVisible();
+  await expect(why.getByText(/By the ceiling of the organisation, set by Ida Roe .* Only raising that ceiling would change it/)).toBeVisible();
+
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('It is as it was.')).toBeVisible();
+  await people.reload();
+  await people.locator('html[data-awake]').waitFor();
+  await expect(people.getByText('Anton Gray. Can open 3 documents now.')).toBeVisible();
+
+  // And why not print: one click, and the same question at another time.
+  await people.getByRole('button', { name: 'Why: Bow ramp mechanism' }).click();
+  await expect(why.getByRole('row', { name: /may not print D-\d+ does not give it/ })).toBeVisible();
+  await why.getByRole('button', { name: 'What if…' }).click();
+  await why.getByLabel('At, your time').fill('2030-01-01T12:00');
+  await expect(why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.')).toBeVisible();
+  await expectNothingSerious(people);
+});
+
+test('what a ceiling takes is said while composing', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: 'keep' }).isVisible();
+  for (const right of ['copy', 'print', 'keep']) await page.getByRole('checkbox', { name: right, exact: true }).check();
+  await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
+  await expect(page.getByText('“Bow ramp mechanism”: nobody may keep, by the ceiling of the folder Hull 412, which Ida Roe set.')).toBeVisible();
+  await page.getByRole('button', { name: 'Discard' }).click();
+});
+
+test('kept terms are used unchanged, and changed with what was sent with them, which is read first and undone', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
+  await page.getByRole('button', { name: 'To look at only, a week' }).click();
+  await page.getByLabel('Addresses').fill('anton.gray@aldery-ferries.example');
+  await page.getByLabel('Subject').fill('The ramp, to look at');
+  await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
+  await page.waitForURL('**/dispatches/dsp_*');
+
+  await open(page, '/terms');
+  await page.getByRole('button', { name: 'To look at only, a week' }).click();
+  const side = page.getByRole('complementary', { name: 'The selected terms' });
+  await expect(side.getByText('Version 1. 1 person was given access with them and would follow a change.')).toBeVisible();
+  await side.getByLabel('Days from the dispatch on').fill('3');
+  await side.getByRole('button', { name: 'Keep…' }).click();
+  await expect(side.getByText('1 grant would end sooner.')).toBeVisible();
+  await expect(side.getByRole('link', { name: 'Anton Gray' })).toBeVisible();
+  await side.getByRole('button', { name: 'What was sent follows' }).click();
+  await expect(page.getByText('What was sent with them has changed as well: 1 grant.')).toBeVisible();
+  await expect(page.getByRole('cell', { name: '3 days', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('cell', { name: '7 days', exact: true })).toBeVisible();
+});
+
+test('a document shows the ceilings over it, and is given one of its own', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/documents?q=Bow+ramp');
+  await page.getByRole('link', { name: 'Bow ramp mechanism' }).click();
+  const over = page.getByRole('region', { name: 'Ceilings over it' });
+  await expect(over.getByText(/^The organisation: ends after 365 days/)).toBeVisible();
+  await expect(over.getByText(/^The folder Hull 412: at most reads · copies · prints/)).toBeVisible();
+  await over.getByRole('button', { name: 'Set one of its own…' }).click();
+  await over.getByLabel('Opens each').fill('3');
+  await over.getByRole('button', { name: 'See whom it touches' }).click();
+  await expect(over.getByText(/grants would have other limits on how often or from where\./)).toBeVisible();
+  await over.getByRole('button', { name: 'Set it' }).click();
+  await expect(over.getByText(/^Its own: 3 opens each/)).toBeVisible();
+  await expectNothingSerious(page);
+  await over.getByRole('button', { name: 'Undo' }).click();
+  await expect(over.getByText(/^Its own:/)).toHaveCount(0);
+});

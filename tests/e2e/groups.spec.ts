@@ -1,0 +1,26 @@
+import { expect, test } from '@playwright/test';
+import { expectNothingSerious, open, signIn } from './people';
+
+test('a group is made from a person, addressed as it is at that moment, and done away with', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/people?q=anton.gray');
+  await page.getByRole('link', { name: 'Anton Gray' }).click();
+  const groups = page.getByRole('region', { name: 'Groups' });
+  await groups.getByLabel('Name of a new group').fill('Ferry people');
+  await groups.getByLabel('Name of a new group').press('Enter');
+  await expect(groups.getByText('“Ferry people” is made, with this person in it.')).toBeVisible();
+  await expect(groups.getByRole('button', { name: 'Ferry people 1', pressed: true })).toBeVisible();
+  await expectNothingSerious(page);
+
+  await open(page, '/compose');
+  await page.getByRole('button', { name: '+ Ferry people 1' }).click();
+  await expect(page.getByLabel('Addresses')).toHaveValue(/anton\.gray@aldery-ferries\.example/);
+  await page.getByRole('button', { name: 'Discard' }).click();
+
+  await open(page, '/people');
+  await page.getByRole('link', { name: 'Ferry people 1' }).click();
+  await expect(page.getByText('1 in 1 organisation')).toBeVisible();
+  await page.getByRole('button', { name: 'Do away with this group' }).click();
+  await expect(page.getByText('57 in 12 organisations')).toBeVisible();
+  await expect(page.getByRole('link', { name: /Ferry people/ })).toHaveCount(0);
+});

@@ -29,6 +29,10 @@ export async function signIn(page: Page): Promise<void> {
 
 /** @param rules only these, where not all are asked for again */
 export async function expectNothingSerious(page: Page, rules?: readonly string[]): Promise<void> {
+  // A colour half way between two states is nobody's choice: what ends by itself is waited for.
+  await page.evaluate(() => Promise.all(document.getAnimations()
+    .filter((animation) => Number.isFinite(animation.effect?.getComputedTiming().endTime))
+    .map((animation) => animation.finished.catch(() => null))));
   const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'], ...(rules === undefined ? {} : { runOnly: { type: 'rule', values: [...rules] } }) });
   const { violations } = await axe.analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);

@@ -3,7 +3,9 @@ import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { fileDocuments } from '@/server/services/file-documents';
 import { NO_LIMITS } from '@/core/policy/ceiling';
+import { NO_DEFAULTS } from '@/core/policy/defaults';
 import { putCeiling } from '@/server/services/manage-ceilings';
+import { putDefaults } from '@/server/services/manage-defaults';
 import { putTerms } from '@/server/services/change-kept-terms';
 import { makeFolder, putMarking } from '@/server/services/manage-filing';
 
@@ -26,7 +28,7 @@ function placeOf(reference: string): { readonly folder: (typeof folders)[number]
   return { folder: 'Hull and structure', marking: 'Partners only' };
 }
 
-/** Folders, markings, ceilings and kept terms of the office, and every paper in its place. */
+/** Folders, markings, ceilings, defaults and kept terms of the office, and every paper in its place. */
 export async function fileEverything(deps: Deps, ida: StaffActor, deputy: StaffActor['id'], documents: ReadonlyMap<string, DocumentId>): Promise<void> {
   const { id: hull } = await makeFolder(deps, ida, { name: 'Hull 412', parentId: null });
   await makeFolder(deps, ida, { name: 'Office', parentId: null });
@@ -40,6 +42,9 @@ export async function fileEverything(deps: Deps, ida: StaffActor, deputy: StaffA
   await putCeiling(deps, ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, days: 365 }, seen: null });
   await putCeiling(deps, ida, { level: 'marking', subject: markingIds.get('Until announced') ?? '', limits: { ...NO_LIMITS, prints: 3, days: 120 }, seen: null });
   await putCeiling(deps, ida, { level: 'folder', subject: hull, limits: { ...NO_LIMITS, rights: ['read', 'copy', 'print'] }, seen: null });
+  await putDefaults(deps, ida, { level: 'organisation', subject: '', defaults: { ...NO_DEFAULTS, rights: ['read'], days: 30 }, watermark: '', seen: null });
+  await putDefaults(deps, ida, { level: 'marking', subject: markingIds.get('Bidders') ?? '', defaults: { rights: ['read', 'print'], days: 21, prints: 2 }, watermark: 'Tender, for bidders', seen: null });
+  await putDefaults(deps, ida, { level: 'marking', subject: markingIds.get('Until announced') ?? '', defaults: { ...NO_DEFAULTS, days: 14 }, watermark: 'Not public before the launch', seen: null });
   for (const [reference, id] of documents) {
     const { folder, marking } = placeOf(reference);
     await fileDocuments(deps, ida, { documents: [id], folderId: folderIds.get(folder) ?? null, markingId: markingIds.get(marking) ?? null, ...(folder === 'Tender' ? { deputyId: deputy } : {}), attributes: { project: 'Hull 412', ...(folder === 'Tender' ? { round: '1' } : {}) } });

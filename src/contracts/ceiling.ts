@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { CEILING_LEVELS, type CeilingLevel, type Limits } from '@/core/policy/ceiling';
+import { type Limits } from '@/core/policy/ceiling';
+import { LEVELS, type Level } from '@/core/policy/levels';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { countriesInput, networksInput } from '@/contracts/conditions';
 import type { ImpactFound } from '@/contracts/impact';
@@ -17,10 +18,10 @@ const limits = z
   .transform((given): Limits => ({ ...given, rights: given.rights !== null && OFFERED_RIGHTS.every((right) => given.rights?.includes(right)) ? null : given.rights }));
 
 /** A ceiling as it is to be; nothing limited: none. `seen`: when the one was set that the person saw, or null. */
-export const ceilingInput = z.object({ level: z.enum(CEILING_LEVELS), subject: z.string().max(64), limits, seen: z.number().int().nullable() });
+export const ceilingInput = z.object({ level: z.enum(LEVELS), subject: z.string().max(64), limits, seen: z.number().int().nullable() });
 export type CeilingInput = z.infer<typeof ceilingInput>;
 
-export type CeilingRow = { readonly level: CeilingLevel; readonly subject: string; readonly name: string; readonly limits: Limits; readonly setBy: string; readonly setAt: number };
+export type CeilingRow = { readonly level: Level; readonly subject: string; readonly name: string; readonly limits: Limits; readonly setBy: string; readonly setAt: number };
 
 /** What a change of a ceiling would do, and what of it cannot have any effect, in words. */
 export type CeilingImpact = ImpactFound & { readonly idle: readonly string[] };

@@ -1,4 +1,5 @@
 import type { CeilingRow } from '@/contracts/ceiling';
+import type { DefaultsRow } from '@/contracts/defaults';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { Colleague } from '@/contracts/document';
 import type { FolderRow } from '@/contracts/folder';
@@ -30,5 +31,7 @@ export type DocumentDetail = {
   readonly mayChange: boolean;
   /** The ceilings that reach it, outermost first. */
   readonly ceilings: readonly CeilingRow[];
+  /** What levels around it set beside, likewise. */
+  readonly defaults: readonly DefaultsRow[];
   readonly grants: readonly GrantRow[];
 };

@@ -4,6 +4,7 @@ import type { Conditions } from '@/core/policy/conditions';
 import type { DraftBody } from '@/core/policy/draft';
 import { RIGHTS } from '@/core/policy/rights';
 import type { CeilingRow } from '@/contracts/ceiling';
+import type { DefaultsRow } from '@/contracts/defaults';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
@@ -31,10 +32,11 @@ export type ComposeStart = {
   /** The first stretch of those that can be sent. */
   readonly documents: Page<DocumentRow>;
   readonly terms: readonly KeptTermsRow[];
-  /** What ceilings allow at most, and which folder lies in which. */
-  readonly ceilings: { readonly rows: readonly CeilingRow[]; readonly parents: Readonly<Record<string, string | null>> };
+  /** What ceilings allow at most, what levels set beside, and which folder lies in which. */
+  readonly ceilings: readonly CeilingRow[];
+  readonly defaults: readonly DefaultsRow[];
+  readonly parents: Readonly<Record<string, string | null>>;
   readonly groups: readonly GroupRow[];
-  readonly defaultUntil: number;
   readonly now: number;
   readonly mail: boolean;
   readonly draft: { readonly id: DraftId; readonly body: DraftBody; readonly updatedAt: number } | null;

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { rightsInput, termsId, watermark } from '@/contracts/dispatch';
 import type { CeilingRow } from '@/contracts/ceiling';
+import type { DefaultsRow } from '@/contracts/defaults';
 import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
 import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
-
 
 export const putTermsInput = z
   .object({ id: termsId.nullable(), name: z.string().trim().min(1, 'the terms need a name').max(80), days: z.number().int().min(1).max(3_650).nullable(), watermark,
@@ -21,4 +21,4 @@ export type PreviewTermsInput = z.infer<typeof previewTermsInput>;
 export const termsIdInput = z.object({ id: termsId });
 
 export type KeptTermsRow = KeptTerms & { readonly id: TermsId; readonly name: string; readonly version: number; /** People who were given access with them that nobody has changed or revoked since. */ readonly uses: number; readonly changedBy: string; readonly changedAt: number };
-export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[]; readonly folders: readonly FolderRow[]; readonly ceilings: readonly CeilingRow[] };
+export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[]; readonly folders: readonly FolderRow[]; readonly ceilings: readonly CeilingRow[]; readonly defaults: readonly DefaultsRow[] };

@@ -3,6 +3,7 @@ import { recipientId } from '@/contracts/access';
 import { documentId } from '@/contracts/document';
 import { termsInput, watermark } from '@/contracts/dispatch';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { KeptTerms } from '@/core/policy/kept-terms';
 
 export const lackingInput = z.object({ id: recipientId, q: z.string().trim().max(200).default('') });
 /** From the other side: who does not hold a document. */
@@ -18,5 +19,7 @@ export type Lacking = {
   readonly rows: readonly { readonly id: string; readonly name: string; readonly detail: string; /** How it ended, where it was held once. */ readonly once: 'revoked' | 'expired' | null }[];
   readonly total: number;
   readonly terms: readonly KeptTermsRow[];
+  /** What is given where nobody chooses. */
+  readonly begin: KeptTerms;
   readonly now: number;
 };

@@ -1,6 +1,7 @@
 import type { GrantId, StaffId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import { CEILING_LEVELS, NO_LIMITS, type Ceiling } from '@/core/policy/ceiling';
+import { NO_LIMITS, type Ceiling } from '@/core/policy/ceiling';
+import { LEVELS } from '@/core/policy/levels';
 import type { Addressee, DocumentPolicy, GrantFacts } from '@/core/policy/compile';
 import type { Conditions, Weekday } from '@/core/policy/conditions';
 import type { Asking } from '@/core/policy/decide';
@@ -43,7 +44,7 @@ export function randomCase(seed: number): { readonly policy: DocumentPolicy; rea
     terms: { rights: RIGHTS.filter((right) => chance(right === 'read' ? 0.95 : 0.55)), from: chance(0.2) ? near() : null, until: chance(0.5) ? near() + DAY * int(2) : null, prints: chance(0.3) ? int(4) : null, conditions: conditions() },
   }));
   const ceilings = Array.from({ length: chance(0.6) ? int(4) : 0 }, (_, i): Ceiling => ({
-    level: one(CEILING_LEVELS), subject: String(i), setBy: 'stf_a', setAt: int(5),
+    level: one(LEVELS), subject: String(i), setBy: 'stf_a', setAt: int(5),
     limits: { ...NO_LIMITS, ...(chance(0.4) ? { rights: ['read' as const, ...some(RIGHTS.slice(1), 0.7)] } : {}), ...(chance(0.3) ? { days: int(5) } : {}), ...(chance(0.2) ? { prints: int(3) } : {}), ...(chance(0.1) ? { opens: int(4) } : {}), ...(chance(0.15) ? { countries: some(COUNTRIES, 0.6) } : {}), ...(chance(0.15) ? { networks: some(NETWORKS, 0.5) } : {}) },
   }));
   return {

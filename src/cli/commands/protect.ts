@@ -6,7 +6,7 @@ import type { DispatchId, DocumentId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
 import { parseAddresses } from '@/core/policy/address';
 import { DELIVERY_FORMS } from '@/core/policy/delivery';
-import { CAUTIOUS_TERMS, termsAt, type KeptTerms } from '@/core/policy/kept-terms';
+import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
 import { beginUploadInput, finishUploadInput } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
 import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
@@ -17,6 +17,7 @@ import { allReferences } from '@/server/repositories/document-repository';
 import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { beginUpload } from '@/server/services/begin-upload';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { beginningOf } from '@/server/services/manage-defaults';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { cancelUpload, protectDocument } from '@/server/services/protect-document';
 import { takeProtectedFile } from '@/server/services/protected-files';
@@ -47,9 +48,10 @@ export const protectCommand: Command = {
     return withService(call.config(), async (container) => {
       const { deps } = container;
       const actor = await actorNamed(container, call.text('as'));
-      const terms = await termsNamed(deps, call.text('terms'));
+      const named = await termsNamed(deps, call.text('terms'));
       const taken: Taken[] = [];
       for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));
+      const terms = named ?? (await beginningOf(deps, taken.map(({ id }) => id))).terms;
       const sending = checked(dispatchInput.safeParse({ documents: taken.map(({ id }) => id), recipients, terms: termsAt(terms, deps.clock.now()), subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''), note: '', watermark: terms.watermark, delivery: form === undefined ? 'by-hand' : 'mail', form: form ?? 'file', titleOnCover: call.flag('title-on-cover') }));
       const { id, reference } = await dispatchDocuments(deps, actor, sending);
       const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
@@ -68,8 +70,9 @@ function recipientsOf(call: Call) {
   return addresses.map(({ address, name }) => ({ address, name }));
 }
 
-async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTerms> {
-  if (name === undefined) return CAUTIOUS_TERMS;
+/** Kept terms by their name; null: none were named. */
+async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTerms | null> {
+  if (name === undefined) return null;
   const kept = await listKeptTerms(deps.db.read);
   const found = kept.find((each) => each.name.toLowerCase() === name.toLowerCase());
   if (found === undefined) throw new UsageError(`There are no terms “${name}”.${kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`}`);

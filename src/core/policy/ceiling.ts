@@ -1,11 +1,8 @@
 import type { Moment } from '@/core/base/time';
 import { DAY } from '@/core/base/time';
 import type { Conditions } from '@/core/policy/conditions';
+import type { Subject } from '@/core/policy/levels';
 import type { Right, Terms } from '@/core/policy/rights';
-
-/** Levels that may set a ceiling, from the outermost in. */
-export const CEILING_LEVELS = ['organisation', 'marking', 'folder', 'document'] as const;
-export type CeilingLevel = (typeof CEILING_LEVELS)[number];
 
 /** The most that terms below may give. `null`: no limit. */
 export type Limits = {
@@ -22,10 +19,7 @@ export type Limits = {
 export const NO_LIMITS: Limits = { rights: null, days: null, prints: null, opens: null, countries: null, networks: null };
 export type Limited = keyof Limits;
 
-export type Ceiling = {
-  readonly level: CeilingLevel;
-  /** The marking, folder or document that sets it; empty for the organisation. */
-  readonly subject: string;
+export type Ceiling = Subject & {
   readonly limits: Limits;
   readonly setBy: string;
   readonly setAt: Moment;
@@ -99,16 +93,4 @@ export function underCeilings(own: Terms, given: Moment, ceilings: readonly Ceil
     origins: { until: until.origin, prints: prints.origin, opens: opens.origin, countries: countries.at(-1)?.origin ?? OWN, networks: networks.at(-1)?.origin ?? OWN },
     alsoWithin: ceilings.flatMap(({ limits }) => (limits.networks === null ? [] : [limits.networks])),
   };
-}
-
-/** Where a document stands, as far as ceilings ask. */
-export type Standing = { readonly document: string; readonly marking: string | null; readonly folder: string | null };
-
-/** The ceilings that reach a document: the organisation's, its marking's, those of every folder around it, and its own. */
-export function ceilingsOver({ document, marking, folder }: Standing, ceilings: readonly Ceiling[], parents: ReadonlyMap<string, string | null>): Ceiling[] {
-  if (ceilings.length === 0) return [];
-  const around = new Set<string>();
-  // A loop of folders cannot come about; a damaged database must not hang a decision.
-  for (let at = folder; at !== null && !around.has(at); at = parents.get(at) ?? null) around.add(at);
-  return ceilings.filter(({ level, subject }) => level === 'organisation' || (level === 'marking' ? subject === marking : level === 'folder' ? around.has(subject) : subject === document));
 }

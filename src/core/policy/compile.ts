@@ -1,6 +1,7 @@
 import type { DocumentId, GrantId, StaffId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import { CEILING_LEVELS, underCeilings, type Ceiling, type Effective } from '@/core/policy/ceiling';
+import { underCeilings, type Ceiling, type Effective } from '@/core/policy/ceiling';
+import { LEVELS } from '@/core/policy/levels';
 import { conditionTest, type ConditionTest, type Used } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 
@@ -59,7 +60,7 @@ export function byCharge(a: CompiledGrant, b: CompiledGrant): number {
 }
 
 function inOrder(ceilings: readonly Ceiling[]): Ceiling[] {
-  return [...ceilings].sort((a, b) => CEILING_LEVELS.indexOf(a.level) - CEILING_LEVELS.indexOf(b.level) || a.setAt - b.setAt || (a.subject < b.subject ? -1 : 1));
+  return [...ceilings].sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.setAt - b.setAt || (a.subject < b.subject ? -1 : 1));
 }
 
 /** The end that the window and the time since the first open come to. */

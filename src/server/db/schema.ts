@@ -5,7 +5,9 @@ import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { DraftBody } from '@/core/policy/draft';
-import type { CeilingLevel, Limits } from '@/core/policy/ceiling';
+import type { Limits } from '@/core/policy/ceiling';
+import type { Defaults } from '@/core/policy/defaults';
+import type { Level } from '@/core/policy/levels';
 import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
 import type { KeptTerms } from '@/core/policy/kept-terms';
@@ -251,10 +253,21 @@ export const keptViews = sqliteTable('kept_views', {
 
 /** The most that may be given below a level. */
 export const ceilings = sqliteTable('ceilings', {
-  level: text().$type<CeilingLevel>().notNull(),
+  level: text().$type<Level>().notNull(),
   /** The marking, folder or document; empty for the organisation. */
   subject: text().notNull(),
   limits: text({ mode: 'json' }).$type<Limits>().notNull(),
+  setBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  setAt: integer().notNull(),
+}, (table) => [primaryKey({ columns: [table.level, table.subject] })]);
+
+/** What sendings below a level begin with, and what stands on every page there. */
+export const levelDefaults = sqliteTable('level_defaults', {
+  level: text().$type<Level>().notNull(),
+  /** The marking, folder or document; empty for the organisation. */
+  subject: text().notNull(),
+  defaults: text({ mode: 'json' }).$type<Defaults>().notNull(),
+  watermark: text().notNull(),
   setBy: text().$type<StaffId>().notNull().references(() => staff.id),
   setAt: integer().notNull(),
 }, (table) => [primaryKey({ columns: [table.level, table.subject] })]);

@@ -1,7 +1,8 @@
 import 'server-only';
 import { and, eq, sql } from 'drizzle-orm';
 import type { DocumentId, FolderId, MarkingId, RecipientId, StaffId, TermsId } from '@/core/base/ids';
-import type { Ceiling, CeilingLevel, Limits } from '@/core/policy/ceiling';
+import type { Ceiling, Limits } from '@/core/policy/ceiling';
+import type { Level } from '@/core/policy/levels';
 import type { Conditions } from '@/core/policy/conditions';
 import type { Right } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -18,11 +19,11 @@ export async function folderParents(db: Reading | Transaction): Promise<Map<Fold
   return new Map(rows.map(({ id, parentId }) => [id, parentId]));
 }
 
-export async function putCeilingRow(tx: Transaction, row: { readonly level: CeilingLevel; readonly subject: string; readonly limits: Limits; readonly setBy: StaffId; readonly setAt: number }): Promise<void> {
+export async function putCeilingRow(tx: Transaction, row: { readonly level: Level; readonly subject: string; readonly limits: Limits; readonly setBy: StaffId; readonly setAt: number }): Promise<void> {
   await tx.insert(ceilings).values(row).onConflictDoUpdate({ target: [ceilings.level, ceilings.subject], set: row });
 }
 
-export async function removeCeilingRow(tx: Transaction, level: CeilingLevel, subject: string): Promise<void> {
+export async function removeCeilingRow(tx: Transaction, level: Level, subject: string): Promise<void> {
   await tx.delete(ceilings).where(and(eq(ceilings.level, level), eq(ceilings.subject, subject)));
 }
 

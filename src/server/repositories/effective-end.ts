@@ -2,7 +2,7 @@ import 'server-only';
 import { and, eq, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
-import { ceilingsOver } from '@/core/policy/ceiling';
+import { reaching } from '@/core/policy/levels';
 import type { Transaction } from '@/server/db/database';
 import { documents } from '@/server/db/schema';
 import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
@@ -26,7 +26,7 @@ export function notEnded(grant: string, document: string, now: number): SQL {
 /** Notes anew on documents the strictest days of the ceilings over them: after a ceiling, a folder or a document's filing has changed. */
 export async function renewDaysAtMost(tx: Transaction, ids: readonly DocumentId[] | 'all'): Promise<void> {
   const [ceilings, parents] = [await listCeilings(tx), await folderParents(tx)];
-  const least = (standing: Parameters<typeof ceilingsOver>[0]): number | null => ceilingsOver(standing, ceilings, parents).reduce<number | null>((days, { limits }) => (limits.days === null ? days : Math.min(days ?? limits.days, limits.days)), null);
+  const least = (standing: Parameters<typeof reaching>[0]): number | null => reaching(standing, ceilings, parents).reduce<number | null>((days, { limits }) => (limits.days === null ? days : Math.min(days ?? limits.days, limits.days)), null);
   const among = ids === 'all' ? undefined : inArray(documents.id, [...ids]);
   // Documents in one folder under one marking stand alike, but for ceilings of their own.
   const places = await tx.selectDistinct({ marking: documents.markingId, folder: documents.folderId }).from(documents).where(among);

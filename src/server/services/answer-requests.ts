@@ -18,7 +18,7 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { ceilingFinder } from '@/server/services/document-policy';
 import { giveGrants } from '@/server/services/give-grants';
 import { ServiceError } from '@/server/services/errors';
-import { subjectNames } from '@/server/services/manage-ceilings';
+import { subjectNames } from '@/server/services/level-subjects';
 import { record } from '@/server/services/record';
 
 const MOST = 100;

@@ -1,7 +1,8 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
 import { newId, type TermsId } from '@/core/base/ids';
-import { ceilingsOver, underCeilings } from '@/core/policy/ceiling';
+import { underCeilings } from '@/core/policy/ceiling';
+import { reaching } from '@/core/policy/levels';
 import { impactBetween } from '@/core/policy/impact';
 import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
 import { termsText } from '@/core/policy/rights';
@@ -30,7 +31,7 @@ export async function previewKeptTerms(deps: Deps, _actor: StaffActor, input: Pr
   const [ceilings, parents] = await Promise.all([listCeilings(deps.db.read), folderParents(deps.db.read)]);
   const own = ceilings.filter(({ level }) => level === 'document').map(({ subject }) => subject);
   return impactOf(deps, now, { filing: ceilings.length > 0, own, terms: input.id }, (grants) => {
-    const over = ceilingsOver({ document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId }, ceilings, parents);
+    const over = reaching({ document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId }, ceilings, parents);
     const row = { ...grants, fromAt: grants.from, untilAt: grants.until };
     return impactBetween(underCeilings(termsOf(row), grants.givenAt, over), underCeilings(asIfSentWith(input, row), grants.givenAt, over), now);
   });

@@ -1,6 +1,7 @@
 import 'server-only';
 import type { LicenceId, RecipientId } from '@/core/base/ids';
-import { ceilingsOver, type Ceiling } from '@/core/policy/ceiling';
+import { type Ceiling } from '@/core/policy/ceiling';
+import { reaching } from '@/core/policy/levels';
 import { compileDocument, type CompiledDocument } from '@/core/policy/compile';
 import type { Circumstances } from '@/core/policy/conditions';
 import { plainAddress } from '@/server/places/places';
@@ -17,7 +18,7 @@ type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
 export async function ceilingFinder(db: Reading | Transaction): Promise<(document: Found['document']) => readonly Ceiling[]> {
   const ceilings = await listCeilings(db);
   const parents = ceilings.some(({ level }) => level === 'folder') ? await folderParents(db) : new Map<string, string | null>();
-  return ({ id, markingId, folderId }) => ceilingsOver({ document: id, marking: markingId, folder: folderId }, ceilings, parents);
+  return ({ id, markingId, folderId }) => reaching({ document: id, marking: markingId, folder: folderId }, ceilings, parents);
 }
 
 /** Whether anything about a document asks how often, or on what, it was opened. */

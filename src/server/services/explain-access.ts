@@ -1,7 +1,7 @@
 import 'server-only';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import type { ExplainInput, Explained, NamedReason, NamedWay } from '@/contracts/explain';
-import { CEILING_LEVELS, type CeilingLevel } from '@/core/policy/ceiling';
+import { LEVELS, type Level } from '@/core/policy/levels';
 import { ANYWHERE, type Circumstances } from '@/core/policy/conditions';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { normaliseAddress } from '@/core/policy/address';
@@ -17,10 +17,10 @@ import { namesOfStaff } from '@/server/repositories/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
-import { subjectNames } from '@/server/services/manage-ceilings';
+import { subjectNames } from '@/server/services/level-subjects';
 import { recordAlone } from '@/server/services/record';
 
-const isCeilingLevel = (level: string): level is CeilingLevel => CEILING_LEVELS.some((each) => each === level);
+const isLevel = (level: string): level is Level => LEVELS.some((each) => each === level);
 
 function circumstances({ at, network, country, device }: ExplainInput, now: number, zone: string, countryOf: (network: string) => string | null): Circumstances {
   const moment = at ?? now;
@@ -74,7 +74,7 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
   const dispatchOf = (grant: string): NamedWay['dispatch'] => dispatches.get(grant) ?? { id: '', reference: '', subject: '' };
   const named = (reason: Reason): NamedReason => ({
     ...reason, setByName: reason.setBy === null ? '' : (staff.get(reason.setBy) ?? ''),
-    name: isCeilingLevel(reason.level) && reason.setBy !== null ? (nameOf({ level: reason.level, subject: reason.subject }) ?? '') : reason.level === 'grant' ? dispatchOf(reason.subject).reference : '',
+    name: isLevel(reason.level) && reason.setBy !== null ? (nameOf({ level: reason.level, subject: reason.subject }) ?? '') : reason.level === 'grant' ? dispatchOf(reason.subject).reference : '',
   });
   const way = ({ grant, standing, rights: held, from, until, endedBy, givenBy, givenAt, conditions }: Way): NamedWay => ({
     grant, dispatch: dispatchOf(grant), standing, rights: held, from, until, givenBy: staff.get(givenBy) ?? '', givenAt, conditions: conditionLines(conditions, zone),

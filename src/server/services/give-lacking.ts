@@ -8,6 +8,7 @@ import { findPerson, recipientsByIds } from '@/server/repositories/people-reposi
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { ServiceError } from '@/server/services/errors';
+import { beginningOf } from '@/server/services/manage-defaults';
 
 /** Rows shown at a time; more are found by searching. */
 const SHOWN = 100;
@@ -22,7 +23,7 @@ export async function viewLacking(deps: Deps, actor: StaffActor, { id, q }: { re
   if ((await findPerson(deps.db.read, id)) === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
   const now = deps.clock.now();
   const { rows, total } = await documentsLackedBy(deps.db.read, id, { text: q, ownedBy: actor.role === 'administrator' ? undefined : actor.id }, now, SHOWN);
-  return { total, now, terms: await listKeptTerms(deps.db.read), rows: rows.map(({ id: document, reference, title, marking, ...how }) => ({ id: document, name: title, detail: marking === null ? reference : `${reference} · ${marking}`, once: onceOf(how) })) };
+  return { total, now, terms: await listKeptTerms(deps.db.read), begin: (await beginningOf(deps, [])).terms, rows: rows.map(({ id: document, reference, title, marking, ...how }) => ({ id: document, name: title, detail: marking === null ? reference : `${reference} · ${marking}`, once: onceOf(how) })) };
 }
 
 /**
@@ -44,7 +45,7 @@ export async function viewUnreached(deps: Deps, _actor: StaffActor, { id, q }: {
   if ((await findDocument(deps.db.read, id)) === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
   const now = deps.clock.now();
   const { rows, total } = await peopleLacking(deps.db.read, id, q, now, SHOWN);
-  return { total, now, terms: await listKeptTerms(deps.db.read), rows: rows.map(({ id: person, name, address, organisation, ...how }) => ({ id: person, name: name === '' ? address : name, detail: [name === '' ? '' : address, organisation].filter((part) => part !== '').join(' · '), once: onceOf(how) })) };
+  return { total, now, terms: await listKeptTerms(deps.db.read), begin: (await beginningOf(deps, [id])).terms, rows: rows.map(({ id: person, name, address, organisation, ...how }) => ({ id: person, name: name === '' ? address : name, detail: [name === '' ? '' : address, organisation].filter((part) => part !== '').join(' · '), once: onceOf(how) })) };
 }
 
 /** Gives a document to several people in one act, likewise. @throws as for any dispatch */

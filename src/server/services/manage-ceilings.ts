@@ -1,36 +1,19 @@
 import 'server-only';
 import type { DocumentId } from '@/core/base/ids';
-import { NO_LIMITS, ceilingsOver, limitsAnything, type Ceiling } from '@/core/policy/ceiling';
+import { NO_LIMITS, limitsAnything, type Ceiling } from '@/core/policy/ceiling';
+import { reaching } from '@/core/policy/levels';
 import { impactOn } from '@/core/policy/impact';
 import type { CeilingChanged, CeilingImpact, CeilingInput, CeilingRow } from '@/contracts/ceiling';
-import type { Reading, Transaction } from '@/server/db/database';
 import { folderParents, listCeilings, putCeilingRow, removeCeilingRow } from '@/server/repositories/ceiling-repository';
-import { findDocuments } from '@/server/repositories/document-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
-import { listFolders, listMarkings } from '@/server/repositories/filing-repository';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
 import { idleLimits } from '@/core/policy/idle-limits';
-import { wayText } from '@/core/content/folders';
 import { termsOf } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { impactOf } from '@/server/services/impact';
 import { record } from '@/server/services/record';
-
-type Subject = Pick<Ceiling, 'level' | 'subject'>;
-const same = (a: Subject, b: Subject): boolean => a.level === b.level && a.subject === b.subject;
-
-/** Answers what a level's subject is called. */
-export async function subjectNames(db: Reading | Transaction, documents: readonly DocumentId[]): Promise<(of: Subject) => string | null> {
-  const [markings, folders, named] = await Promise.all([listMarkings(db), listFolders(db), documents.length === 0 ? [] : findDocuments(db, documents)]);
-  return ({ level, subject }) => {
-    if (level === 'organisation') return 'the organisation';
-    if (level === 'marking') return markings.find(({ id }) => id === subject)?.name ?? null;
-    const folder = folders.find(({ id }) => id === subject);
-    if (level === 'folder') return folder === undefined ? null : wayText(folders, folder.id);
-    return named.find(({ id }) => id === subject)?.title ?? null;
-  };
-}
+import { needSubject, sameSubject as same, subjectNames } from '@/server/services/level-subjects';
 
 /** Every ceiling with the name of what sets it, outermost first. */
 export async function viewCeilings(deps: Pick<Deps, 'db'>): Promise<CeilingRow[]> {
@@ -45,12 +28,6 @@ function withThis(all: readonly Ceiling[], input: CeilingInput, actor: StaffActo
   return limitsAnything(input.limits) ? [...others, { level: input.level, subject: input.subject, limits: input.limits, setBy: actor.id, setAt: now }] : others;
 }
 
-async function needSubject(db: Reading | Transaction, input: Subject): Promise<string> {
-  const name = (await subjectNames(db, input.level === 'document' ? [input.subject as DocumentId] : []))(input);
-  if (name === null || (input.level === 'organisation' && input.subject !== '')) throw new ServiceError('NOT_FOUND', `There is no such ${input.level} any more.`);
-  return name;
-}
-
 /** What setting this ceiling would do to everybody, before it is set. */
 export async function previewCeiling(deps: Deps, actor: StaffActor, input: CeilingInput): Promise<CeilingImpact> {
   await needSubject(deps.db.read, input);
@@ -62,7 +39,7 @@ export async function previewCeiling(deps: Deps, actor: StaffActor, input: Ceili
   const asked = { filing: both.some(({ level }) => level === 'marking' || level === 'folder'), own: [...new Set(both.filter(({ level }) => level === 'document').map(({ subject }) => subject))] };
   const found = await impactOf(deps, now, asked, (grants) => {
     const standing = { document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId };
-    return impactOn(termsOf({ ...grants, fromAt: grants.from, untilAt: grants.until }), grants.givenAt, ceilingsOver(standing, before, parents), ceilingsOver(standing, after, parents), now);
+    return impactOn(termsOf({ ...grants, fromAt: grants.from, untilAt: grants.until }), grants.givenAt, reaching(standing, before, parents), reaching(standing, after, parents), now);
   });
   return { ...found, idle: idleLimits(input, after) };
 }

@@ -2,14 +2,18 @@ import 'server-only';
 import { newId, type FolderId, type MarkingId, type TermsId, type ViewId } from '@/core/base/ids';
 import { withThoseBelow, wouldLoop } from '@/core/content/folders';
 import type { Happening } from '@/core/ledger/entry';
+import type { Level } from '@/core/policy/levels';
 import type { FolderRow } from '@/contracts/folder';
 import type { TermsPage } from '@/contracts/kept-terms';
 import type { Transaction } from '@/server/db/database';
 import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, putMarkingRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
+import { removeCeilingRow } from '@/server/repositories/ceiling-repository';
+import { removeDefaultsRow } from '@/server/repositories/defaults-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { viewCeilings } from '@/server/services/manage-ceilings';
+import { viewDefaults } from '@/server/services/manage-defaults';
 import { record } from '@/server/services/record';
 
 type Nothing = Record<string, never>;
@@ -19,6 +23,12 @@ export async function viewFolders(deps: Deps): Promise<FolderRow[]> {
   const rows = await listFolders(deps.db.read);
   const own = new Map(rows.map((row) => [row.id, row.documents]));
   return rows.map((row) => ({ ...row, documents: [...withThoseBelow(rows, row.id)].reduce((sum, id) => sum + (own.get(id) ?? 0), 0) }));
+}
+
+/** What a level had set goes with it. */
+async function removeRulesOf(tx: Transaction, level: Level, subject: string): Promise<void> {
+  await removeCeilingRow(tx, level, subject);
+  await removeDefaultsRow(tx, level, subject);
 }
 
 function aboutSettings(actor: StaffActor, now: number, details: Happening['details']): Happening {
@@ -66,15 +76,16 @@ export async function removeFolder(deps: Deps, actor: StaffActor, { id }: { read
     if (folder === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
     if (folder.documents > 0 || all.some((each) => each.parentId === id)) throw new ServiceError('CONFLICT', `“${folder.name}” is not empty. Move what is in it first.`);
     await removeFolderRow(tx, id);
+    await removeRulesOf(tx, 'folder', id);
     await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, removed: folder.name }));
   });
   return {};
 }
 
-/** Kept terms, markings and ceilings, for whoever chooses among them. */
+/** Kept terms, markings, ceilings and defaults, for whoever chooses among them. */
 export async function viewTerms(deps: Deps): Promise<TermsPage> {
-  const [terms, markings, folders, ceilings] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read), viewFolders(deps), viewCeilings(deps)]);
-  return { terms, markings, folders, ceilings };
+  const [terms, markings, folders, ceilings, defaults] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read), viewFolders(deps), viewCeilings(deps), viewDefaults(deps)]);
+  return { terms, markings, folders, ceilings, defaults };
 }
 
 /** Adds a marking or renames one; the documents that bear it keep it. */
@@ -97,6 +108,7 @@ export async function removeMarking(deps: Deps, actor: StaffActor, { id }: { rea
     if (marking === undefined) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
     if (marking.documents > 0) throw new ServiceError('CONFLICT', `${String(marking.documents)} documents are marked “${marking.name}”. Mark them otherwise first.`);
     await removeMarkingRow(tx, id);
+    await removeRulesOf(tx, 'marking', id);
     await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, removed: marking.name }));
   });
   return {};

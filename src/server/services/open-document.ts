@@ -2,6 +2,7 @@ import 'server-only';
 import { newId, type DispatchId, type DocumentId, type LicenceId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
 import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
+import { watermarkUnder } from '@/core/policy/defaults';
 import { RIGHTS } from '@/core/policy/rights';
 import { fillTokens } from '@/core/watermark/tokens';
 import type { OpenResult, SharedDocument, SharedWith } from '@/contracts/reader';
@@ -11,6 +12,7 @@ import { documentsFor, endDevice, findLink, findRecipientByAddress, insertLicenc
 import type { Deps, ReaderActor } from '@/server/services/deps';
 import { circumstancesOf, policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
+import { defaultsFinder } from '@/server/services/manage-defaults';
 import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
 import { payloadKeyOf } from '@/server/services/sealed-source';
@@ -82,7 +84,8 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   const { document, version } = found;
   const now = deps.clock.now();
   const zone = organisation?.zone ?? 'UTC';
-  const watermark = fillTokens(link.dispatch.watermark, {
+  const around = (await defaultsFinder(deps.db.read))({ document: document.id, marking: document.markingId, folder: document.folderId });
+  const watermark = fillTokens(watermarkUnder(link.dispatch.watermark, around), {
     name: recipient.name === '' ? actor.address : recipient.name, address: actor.address, organisation: recipient.organisation, reference: document.reference, network: network(actor.from.network),
     date: new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(now),
     time: new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone, timeZoneName: 'short' }).format(now),

@@ -1,5 +1,4 @@
 import 'server-only';
-import { DAY, HOUR } from '@/core/base/time';
 import type { ComposeStart } from '@/contracts/draft';
 import type { DocumentId, DraftId } from '@/core/base/ids';
 import { draftsOf } from '@/server/repositories/draft-repository';
@@ -7,21 +6,19 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { folderParents } from '@/server/repositories/ceiling-repository';
 import { listGroups } from '@/server/repositories/group-repository';
 import { viewCeilings } from '@/server/services/manage-ceilings';
+import { viewDefaults } from '@/server/services/manage-defaults';
 import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/list-documents';
-
-/** Access ends after so long unless somebody decides otherwise. */
-const DEFAULT_WINDOW = 30 * DAY;
 
 /** What a dispatch begins with: documents to choose from, kept terms, one's drafts, and the draft that was asked for. */
 export async function startCompose(deps: Deps, actor: StaffActor, { draft, chosen }: { readonly draft: DraftId | null; readonly chosen: readonly DocumentId[] }): Promise<ComposeStart> {
   const now = deps.clock.now();
   const drafts = await draftsOf(deps.db.read, actor.id);
   const begun = drafts.find((each) => each.id === draft) ?? null;
-  const [groups, rows, parents] = await Promise.all([listGroups(deps.db.read), viewCeilings(deps), folderParents(deps.db.read)]);
+  const [groups, rows, defaults, parents] = await Promise.all([listGroups(deps.db.read), viewCeilings(deps), viewDefaults(deps), folderParents(deps.db.read)]);
   const [picked, first, terms] = await Promise.all([documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]), listDocuments(deps, actor, { q: '', own: 'true' }), listKeptTerms(deps.db.read)]);
   return {
-    picked, documents: first, terms, groups, ceilings: { rows, parents: Object.fromEntries(parents) }, defaultUntil: Math.ceil((now + DEFAULT_WINDOW) / HOUR) * HOUR, now, mail: deps.mailer !== null,
+    picked, documents: first, terms, groups, ceilings: rows, defaults, parents: Object.fromEntries(parents), now, mail: deps.mailer !== null,
     draft: begun,
     drafts: drafts.filter((each) => each.id !== draft).map(({ id, body, updatedAt }) => ({ id, subject: body.subject, updatedAt })),
   };

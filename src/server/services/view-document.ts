@@ -1,6 +1,6 @@
 import 'server-only';
 import type { DocumentDetail } from '@/contracts/document-detail';
-import { ceilingsOver } from '@/core/policy/ceiling';
+import { reaching } from '@/core/policy/levels';
 import { reaches } from '@/core/policy/powers';
 import type { DocumentId } from '@/core/base/ids';
 import { findDocument, versionsOf } from '@/server/repositories/document-repository';
@@ -8,6 +8,7 @@ import { folderParents } from '@/server/repositories/ceiling-repository';
 import { listMarkings } from '@/server/repositories/filing-repository';
 import { listColleagues } from '@/server/repositories/staff-repository';
 import { viewCeilings } from '@/server/services/manage-ceilings';
+import { viewDefaults } from '@/server/services/manage-defaults';
 import { viewFolders } from '@/server/services/manage-filing';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -21,15 +22,15 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id });
   const { document, version, ownerName } = found;
   const [folders, markings, colleagues, versions] = await Promise.all([viewFolders(deps), listMarkings(deps.db.read), listColleagues(deps.db.read), versionsOf(deps.db.read, id)]);
-  const [rows, parents] = await Promise.all([viewCeilings(deps), folderParents(deps.db.read)]);
-  const over = new Set<object>(ceilingsOver({ document: id, marking: document.markingId, folder: document.folderId }, rows, parents));
+  const [ceilings, defaults, parents] = await Promise.all([viewCeilings(deps), viewDefaults(deps), folderParents(deps.db.read)]);
+  const standing = { document: id, marking: document.markingId, folder: document.folderId };
   return {
     id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
     keyDestroyed: version.wrappedKey === null, fileName: version.fileName, pages: version.pages, bytes: version.bytes,
     filed: { folderId: document.folderId, markingId: document.markingId, ownerId: document.ownerId, deputyId: document.deputyId, attributes: document.attributes },
     folders, markings, colleagues, versions,
     mayChange: reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
-    ceilings: rows.filter((row) => over.has(row)),
+    ceilings: reaching(standing, ceilings, parents), defaults: reaching(standing, defaults, parents),
     grants: await grantRows(deps, actor, { document: id }),
   };
 }

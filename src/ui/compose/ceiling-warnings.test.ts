@@ -9,7 +9,7 @@ const NOW = 1_800_000_000_000;
 const paper = (title: string, folderId: `fld_${string}` | null): DocumentRow => ({ id: `doc_${title}`, reference: title, title, pages: 1, bytes: 1, ownerId: 'stf_a', ownerName: '', folderId, marking: null, markingId: null, version: 1, protectedAt: 0, revoked: false, people: 0 } as unknown as DocumentRow);
 const ceiling = (limits: Partial<Limits>, over: Partial<CeilingRow> = {}): CeilingRow => ({ level: 'folder', subject: 'fld_hull', name: 'Hull 412', setBy: 'Ida Roe', setAt: 0, limits: { ...NO_LIMITS, ...limits }, ...over });
 const terms = { rights: ['read', 'print', 'keep'] as const, from: null, until: NOW + 30 * DAY, prints: null };
-const warn = (documents: readonly DocumentRow[], rows: readonly CeilingRow[]) => ceilingWarnings(documents, terms, NOW, { rows, parents: { fld_hull: null, fld_tender: 'fld_hull' } }, (moment) => `day ${String((moment - NOW) / DAY)}`);
+const warn = (documents: readonly DocumentRow[], rows: readonly CeilingRow[]) => ceilingWarnings(documents, terms, NOW, { rows, parents: new Map<string, string | null>([['fld_hull', null], ['fld_tender', 'fld_hull']]) }, (moment) => `day ${String((moment - NOW) / DAY)}`);
 
 describe('what ceilings take from a dispatch', () => {
   it('is said with who set it, for the documents below it alone', () => {

@@ -1,16 +1,16 @@
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DocumentRow } from '@/contracts/document';
-import { ceilingsOver, underCeilings, type Ceiling, type Origin } from '@/core/policy/ceiling';
+import { underCeilings, type Ceiling, type Origin } from '@/core/policy/ceiling';
+import { reaching, type Parents } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
-import { levelWords } from '@/ui/words/limit-words';
+import { levelOf } from '@/ui/words/limit-words';
 
 /** Ceilings with their names, and which folder lies in which. */
-export type CeilingsKnown = { readonly rows: readonly CeilingRow[]; readonly parents: Readonly<Record<string, string | null>> };
+export type CeilingsKnown = { readonly rows: readonly CeilingRow[]; readonly parents: Parents };
 
 function nameOf(ceiling: Ceiling, rows: readonly CeilingRow[]): string {
   const row = rows.find((each) => each.level === ceiling.level && each.subject === ceiling.subject);
-  const where = ceiling.level === 'organisation' ? 'the organisation' : `the ${levelWords[ceiling.level]} ${row?.name ?? ''}`;
-  return `the ceiling of ${where}${row === undefined || row.setBy === '' ? '' : `, which ${row.setBy} set`}`;
+  return `the ceiling of ${levelOf({ level: ceiling.level, name: row?.name ?? '' })}${row === undefined || row.setBy === '' ? '' : `, which ${row.setBy} set`}`;
 }
 
 /**
@@ -22,9 +22,8 @@ function nameOf(ceiling: Ceiling, rows: readonly CeilingRow[]): string {
 export function ceilingWarnings(documents: readonly DocumentRow[], terms: Terms, now: number, { rows, parents }: CeilingsKnown, textOf: (moment: number) => string): string[] {
   const byText = new Map<string, string[]>();
   const add = (text: string, title: string): void => { byText.set(text, [...(byText.get(text) ?? []), title]); };
-  const above = new Map(Object.entries(parents));
   for (const { id, title, markingId, folderId } of documents) {
-    const { terms: effective, taken, origins } = underCeilings(terms, now, ceilingsOver({ document: id, marking: markingId, folder: folderId }, rows, above));
+    const { terms: effective, taken, origins } = underCeilings(terms, now, reaching({ document: id, marking: markingId, folder: folderId }, rows, parents));
     for (const [right, ceiling] of taken) add(`nobody may ${right}, by ${nameOf(ceiling, rows)}`, title);
     const say = (origin: Origin, text: string): void => { if (origin.from === 'ceiling') add(`${text}, by ${nameOf(origin.ceiling, rows)}`, title); };
     if (effective.until !== null) say(origins.until, `access ends on ${textOf(effective.until)}`);

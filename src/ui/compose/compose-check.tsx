@@ -1,6 +1,8 @@
 'use client';
 
+import type { DefaultsRow } from '@/contracts/defaults';
 import type { DocumentRow } from '@/contracts/document';
+import { watermarkUnder } from '@/core/policy/defaults';
 import { MAX_WATERMARK, fillTokens, unknownTokens } from '@/core/watermark/tokens';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
@@ -10,6 +12,9 @@ import { verbList } from '@/ui/words/rights-words';
 import type { RecipientDraft } from '@/ui/compose/use-recipients';
 import { ceilingWarnings, type CeilingsKnown } from '@/ui/compose/ceiling-warnings';
 import type { TermsDraft } from '@/ui/compose/switch-right';
+
+/** Documents under different levels differ in what stands on them; so many are shown. */
+const MOST_SAMPLES = 3;
 
 type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
 
@@ -32,7 +37,7 @@ export function problemsOf({ documents, people, unreadable, terms, subject, wate
 }
 
 /** The consequences of what was composed so far. */
-export function ComposeCheck({ ceilings, documents, people, terms, watermark, form, problems, now }: { readonly ceilings: CeilingsKnown; readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
+export function ComposeCheck({ ceilings, around, documents, people, terms, watermark, form, problems, now }: { readonly ceilings: CeilingsKnown; /** What levels around each document put on its pages. */ readonly around: readonly (readonly DefaultsRow[])[]; readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
   const zone = useZone();
   const first = people.at(0)?.address ?? 'mira.kolbe@brackwater.example';
   const apart = people.filter((person) => person.terms !== null).length;
@@ -43,7 +48,8 @@ export function ComposeCheck({ ceilings, documents, people, terms, watermark, fo
   const taken = ceilingWarnings(documents, terms, now, ceilings, (moment) => momentText(moment, zone));
   const conditions = conditionLines(terms.conditions, 'their zone');
   const warnings = [...doubtful.map((text) => `${text}. Is that meant?`), ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]), ...(noEnd ? ['Some of this has no end.'] : [])];
-  const sample = fillTokens(watermark, { name: first.split('@')[0] ?? '', address: first, organisation: 'their organisation', date: momentText(now, zone).slice(0, -6), time: momentText(now, zone).slice(-5), network: '192.0.2.14', reference: documents.at(0)?.reference ?? 'reference' });
+  const marks = [...new Set(around.length === 0 ? [watermark] : around.map((rules) => watermarkUnder(watermark, rules)))].slice(0, MOST_SAMPLES);
+  const samples = marks.map((mark) => fillTokens(mark, { name: first.split('@')[0] ?? '', address: first, organisation: 'their organisation', date: momentText(now, zone).slice(0, -6), time: momentText(now, zone).slice(-5), network: '192.0.2.14', reference: documents.at(0)?.reference ?? 'reference' }));
   return (
     <div className="stack">
       <h2>What this does</h2>
@@ -59,7 +65,7 @@ export function ComposeCheck({ ceilings, documents, people, terms, watermark, fo
       {terms.rights.includes('keep') && <><hr /><p className="notice">Whoever keeps a copy has it for good: the end and a revocation do not reach it.</p></>}
       <hr />
       <h2>Watermark, for {first}</h2>
-      <p className="figure">{sample === '' ? <span className="lamp">none</span> : sample}</p>
+      {samples.map((sample) => <p key={sample} className="figure">{sample === '' ? <span className="lamp">none</span> : sample}</p>)}
     </div>
   );
 }

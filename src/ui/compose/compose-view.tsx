@@ -15,6 +15,7 @@ import { DELIVERY_FORMS, carriesFile, type DeliveryForm } from '@/core/policy/de
 import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
+import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
 import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
 import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
@@ -36,7 +37,10 @@ export function ComposeView({ start, chosen }: Props) {
   const router = useRouter();
   const [selected, setSelected] = useState<readonly DocumentRow[]>(start.picked.filter(({ id }) => (begun?.documents ?? chosen).includes(id)));
   const recipients = useRecipients(begun);
-  const [terms, setTerms] = useState<TermsDraft>(begun?.terms ?? { rights: ['read'], from: null, until: start.defaultUntil, prints: null });
+  /** As long as nobody changed them, the terms follow what is set for the chosen documents. */
+  const [ownTerms, setTerms] = useState<TermsDraft | null>(begun?.terms ?? null);
+  const { begins, around, parents } = useBeginnings(start, selected);
+  const terms = ownTerms ?? termsAt(begins.terms, now);
   /** The kept terms that these are, as long as nothing of them is changed. */
   const [kept, setKept] = useState<TermsId | null>(null);
   const [said, setSaid] = useState<string | null>(null);
@@ -87,6 +91,7 @@ export function ComposeView({ start, chosen }: Props) {
             <DocumentPicker first={start.documents} picked={selected} onPick={pick} />
           </section>
           {start.terms.length > 0 && <section className="stack"><h2>Kept terms</h2><div className="row">{start.terms.map((each) => <button key={each.id} type="button" className="chip" title={rightsLine(each.rights, each.prints)} onClick={() => { takeTerms(each); }}>{each.name}</button>)}</div></section>}
+          {ownTerms === null && <BeginningLines begins={begins} />}
           <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
@@ -108,7 +113,7 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={start.ceilings} form={form} documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={{ rows: start.ceilings, parents }} around={around} form={form} documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
   );
 }

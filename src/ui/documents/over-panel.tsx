@@ -6,7 +6,8 @@ import type { DocumentDetail } from '@/contracts/document-detail';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/powers';
-import { CeilingForm, type CeilingDone } from '@/ui/terms/ceiling-form';
+import { CeilingForm } from '@/ui/terms/ceiling-form';
+import type { RuleDone } from '@/ui/terms/rule-done';
 import { Moment } from '@/ui/time/moment';
 import { levelWords, limitLines } from '@/ui/words/limit-words';
 
@@ -15,7 +16,7 @@ export function OverPanel({ detail }: { readonly detail: DocumentDetail }) {
   const mayChange = useHolds('settings');
   const { busy, said, attempt } = useAttempt();
   const [open, setOpen] = useState(false);
-  const [done, setDone] = useState<CeilingDone | null>(null);
+  const [done, setDone] = useState<RuleDone | null>(null);
   const own = detail.ceilings.some(({ level }) => level === 'document');
   return (
     <section className="stack" aria-label="Ceilings over it">

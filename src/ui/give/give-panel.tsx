@@ -5,13 +5,14 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { Lacking } from '@/contracts/lacking';
-import { CAUTIOUS_TERMS, termsAt } from '@/core/policy/kept-terms';
+import { termsAt } from '@/core/policy/kept-terms';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { rightsLine } from '@/ui/words/rights-words';
 
-const CAUTIOUS = { ...CAUTIOUS_TERMS, id: 'cautious', name: 'To read, for 30 days' };
+/** What stands for the terms that nobody chose. */
+const AS_USUAL = 'as-usual';
 
 type Props = {
   /** Where the list comes from and what is chosen goes to. */
@@ -31,13 +32,14 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
   const [lacking, setLacking] = useState<Lacking | null>(null);
   const [search, setSearch] = useState('');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const [chosen, setChosen] = useState(CAUTIOUS.id);
+  const [chosen, setChosen] = useState(AS_USUAL);
   const look = (q: string) => attempt(async () => { setLacking(await call<Lacking>('GET', `${path}?q=${encodeURIComponent(q)}`)); });
   if (lacking === null) return <div className="stack"><div className="row"><Button disabled={busy || disabled} onClick={() => void look('')}>{ask}</Button></div><Notice said={said} /></div>;
 
   const all = lacking.rows.length > 0 && lacking.rows.every(({ id }) => ticked.has(id));
   const tick = (ids: readonly string[], on: boolean) => { setTicked((before) => { const after = new Set(before); for (const id of ids) { if (on) after.add(id); else after.delete(id); } return after; }); };
-  const terms = [CAUTIOUS, ...lacking.terms].find(({ id }) => id === chosen) ?? CAUTIOUS;
+  const asUsual = { ...lacking.begin, id: AS_USUAL, name: 'As usual' };
+  const terms = [asUsual, ...lacking.terms].find(({ id }) => id === chosen) ?? asUsual;
   const give = async () => {
     const well = await attempt(() => call('POST', path, { [field]: [...ticked], terms: termsAt(terms, lacking.now), watermark: terms.watermark }), `${done(ticked.size)} No mail went out: the link stands on the dispatch.`);
     if (!well) return;
@@ -60,7 +62,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
         </tbody></table>
       </div>
       <TextField select label="On these terms" value={terms.id} onChange={(event) => { setChosen(event.target.value); }} helperText={`${rightsLine(terms.rights, terms.prints)}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`}>
-        {[CAUTIOUS, ...lacking.terms].map(({ id, name }) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
+        {[asUsual, ...lacking.terms].map(({ id, name }) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
       </TextField>
       <div className="row"><Button variant="contained" disabled={busy || ticked.size === 0} onClick={() => void give()}>Give {ticked.size}</Button><Button variant="text" onClick={() => { setLacking(null); }}>Leave it</Button></div>
       <Notice said={said} />

@@ -4,20 +4,20 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CeilingChanged, CeilingImpact, CeilingRow } from '@/contracts/ceiling';
 import type { TermsPage } from '@/contracts/kept-terms';
-import { wayText } from '@/core/content/folders';
-import { NO_LIMITS, type CeilingLevel, type Limits } from '@/core/policy/ceiling';
+import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
+import type { Level } from '@/core/policy/levels';
 import { OFFERED_RIGHTS, RIGHTS } from '@/core/policy/rights';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
+import type { RuleDone } from '@/ui/terms/rule-done';
 import { ImpactWords } from '@/ui/terms/impact-words';
-import { levelWords } from '@/ui/words/limit-words';
+import { LevelChooser } from '@/ui/terms/level-chooser';
+import { levelOf } from '@/ui/words/limit-words';
 import { listIn } from '@/ui/words/list-words';
 
-export type CeilingDone = { readonly text: string; readonly undo: () => Promise<unknown> };
 type Fields = Readonly<Record<'days' | 'prints' | 'opens' | 'countries' | 'networks', string>>;
 
 const numberOf = (text: string): number | null => (text === '' ? null : Math.floor(Number(text)));
@@ -27,10 +27,10 @@ function fieldsOf({ days, prints, opens, countries, networks }: Limits): Fields 
 }
 
 /** One ceiling: what it allows at most, and whom a change would touch, read before it is made. */
-export function CeilingForm({ of, page, mayChange, attempt, busy, onDone }: { /** Whose ceiling; null: it is chosen here. */ readonly of: Pick<CeilingRow, 'level' | 'subject' | 'name'> | null; readonly page: Pick<TermsPage, 'ceilings' | 'markings' | 'folders'>; readonly mayChange: boolean; readonly onDone: (done: CeilingDone) => void } & Pick<Attempt, 'attempt' | 'busy'>) {
-  const [level, setLevel] = useState<CeilingLevel>(of?.level ?? 'organisation');
+export function CeilingForm({ of, page, mayChange, attempt, busy, onDone }: { /** Whose ceiling; null: it is chosen here. */ readonly of: Pick<CeilingRow, 'level' | 'subject' | 'name'> | null; readonly page: Pick<TermsPage, 'ceilings' | 'markings' | 'folders'>; readonly mayChange: boolean; readonly onDone: (done: RuleDone) => void } & Pick<Attempt, 'attempt' | 'busy'>) {
+  const [level, setLevel] = useState<Level>(of?.level ?? 'organisation');
   const [subject, setSubject] = useState(of?.subject ?? '');
-  const ceilingOf = (at: CeilingLevel, id: string) => page.ceilings.find((each) => each.level === at && each.subject === id) ?? null;
+  const ceilingOf = (at: Level, id: string) => page.ceilings.find((each) => each.level === at && each.subject === id) ?? null;
   const known = ceilingOf(level, subject);
   const [rights, setRights] = useState<Limits['rights']>(known?.limits.rights ?? null);
   const [fields, setFields] = useState(fieldsOf(known?.limits ?? NO_LIMITS));
@@ -44,8 +44,7 @@ export function CeilingForm({ of, page, mayChange, attempt, busy, onDone }: { /*
     const { before, setAt } = await put(to, known?.setAt ?? null);
     onDone({ text, undo: () => put(before, setAt) });
   });
-  const subjects = level === 'marking' ? page.markings.map(({ id, name }) => ({ id, name })) : page.folders.map(({ id }) => ({ id, name: wayText(page.folders, id) }));
-  const choose = (next: CeilingLevel, id: string) => {
+  const choose = (next: Level, id: string) => {
     const there = ceilingOf(next, id)?.limits ?? NO_LIMITS;
     setLevel(next); setSubject(id); setRights(there.rights); setFields(fieldsOf(there)); setImpact(null);
   };
@@ -54,15 +53,8 @@ export function CeilingForm({ of, page, mayChange, attempt, busy, onDone }: { /*
   );
   return (
     <form className="stack" style={{ gap: 14 }} onSubmit={(event) => { event.preventDefault(); void look(limits); }}>
-      <h2>{of === null ? 'New ceiling' : `Ceiling of ${of.level === 'organisation' ? 'the organisation' : `the ${levelWords[of.level]} ${of.name}`}`}</h2>
-      {of === null && (
-        <div className="row">
-          <TextField select label="Set by" value={level} sx={{ minWidth: 130 }} onChange={(event) => { const next = event.target.value as CeilingLevel; choose(next, next === 'organisation' ? '' : next === 'marking' ? (page.markings[0]?.id ?? '') : (page.folders[0]?.id ?? '')); }}>
-            <MenuItem value="organisation">organisation</MenuItem><MenuItem value="marking" disabled={page.markings.length === 0}>marking</MenuItem><MenuItem value="folder" disabled={page.folders.length === 0}>folder</MenuItem>
-          </TextField>
-          {level !== 'organisation' && <TextField select label={level} value={subject} sx={{ minWidth: 190 }} onChange={(event) => { choose(level, event.target.value); }}>{subjects.map(({ id, name }) => <MenuItem key={id} value={id}>{name}</MenuItem>)}</TextField>}
-        </div>
-      )}
+      <h2>{of === null ? 'New ceiling' : `Ceiling of ${levelOf(of)}`}</h2>
+      {of === null && <LevelChooser level={level} subject={subject} page={page} onChoose={choose} />}
       <div>
         <span className="quiet">Nobody below may get more than</span>
         <div className="row">{OFFERED_RIGHTS.map((right) => <FormControlLabel key={right} control={<Checkbox checked={allowed.includes(right)} disabled={!mayChange || right === 'read'} onChange={(_event, on) => { change(setRights)(RIGHTS.filter((each) => (each === right ? on : allowed.includes(each)))); }} />} label={right} />)}</div>

@@ -7,7 +7,7 @@ import { Moment } from '@/ui/time/moment';
 
 const grants = (n: number): string => `${String(n)} ${n === 1 ? 'grant' : 'grants'}`;
 
-function sentences({ rights, endNow, endSooner, endLater, revive, other }: ImpactFound): string[] {
+function sentences({ rights, endNow, endSooner, endLater, revive, other }: ImpactFound, otherWords: string): string[] {
   const said: string[] = [];
   if (endNow > 0) said.push(`${grants(endNow)} would end at once.`);
   if (endSooner > 0) said.push(`${grants(endSooner)} would end sooner.`);
@@ -17,7 +17,7 @@ function sentences({ rights, endNow, endSooner, endLater, revive, other }: Impac
   }
   if (revive > 0) said.push(`${grants(revive)} would begin again.`);
   if (endLater > 0) said.push(`${grants(endLater)} would end later.`);
-  if (other > 0) said.push(`${grants(other)} would have other limits on how often or from where.`);
+  if (other > 0) said.push(`${grants(other)} ${otherWords}.`);
   return said;
 }
 
@@ -27,12 +27,12 @@ function effectOf({ recipient, lost, gained, after, endMoves, ends }: ImpactFoun
 }
 
 /** Whom a change would touch, in numbers and names. */
-export function ImpactWords({ impact, idle = [] }: { readonly impact: ImpactFound; readonly idle?: readonly string[] }) {
+export function ImpactWords({ impact, idle = [], other = 'would have other limits on how often or from where', untouched = 'It touches nobody at present.' }: { readonly impact: ImpactFound; readonly idle?: readonly string[]; /** What happens to those whose rights and end stay. */ readonly other?: string; readonly untouched?: string }) {
   const { rows, people, documents } = impact;
   return (
     <section aria-label="Whom it touches" className="stack">
-      <p className="answer">{impact.grants === 0 ? 'It touches nobody at present.' : `It touches ${String(people)} ${people === 1 ? 'person' : 'people'} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
-      {sentences(impact).map((sentence) => <p key={sentence}>{sentence}</p>)}
+      <p className="answer">{impact.grants === 0 ? untouched : `It touches ${String(people)} ${people === 1 ? 'person' : 'people'} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
+      {sentences(impact, other).map((sentence) => <p key={sentence}>{sentence}</p>)}
       {idle.map((sentence) => <p key={sentence} className="lamp">{sentence}</p>)}
       {rows.length > 0 && (
         <table className="list"><tbody>

@@ -3,28 +3,37 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { CeilingRow } from '@/contracts/ceiling';
+import type { DefaultsRow } from '@/contracts/defaults';
 import type { KeptTermsRow, TermsPage } from '@/contracts/kept-terms';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/powers';
-import { CeilingForm, type CeilingDone } from '@/ui/terms/ceiling-form';
-import { CeilingsPart } from '@/ui/terms/ceilings-part';
+import { CeilingForm } from '@/ui/terms/ceiling-form';
+import { DefaultsForm } from '@/ui/terms/defaults-form';
 import { MarkingsPart } from '@/ui/terms/markings-part';
 import { OdrlPart } from '@/ui/terms/odrl-part';
 import { KeptTermsForm } from '@/ui/terms/kept-terms-form';
+import type { RuleDone } from '@/ui/terms/rule-done';
+import { RulesPart } from '@/ui/terms/rules-part';
 import { Moment } from '@/ui/time/moment';
+import { defaultLines, limitLines } from '@/ui/words/limit-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
-/** Kept terms, ceilings and markings: what dispatches are made from, and within. */
+/** What stands in the side panel. */
+type Open = { readonly kind: 'terms'; readonly row: KeptTermsRow | 'new' } | { readonly kind: 'ceiling'; readonly row: CeilingRow | 'new' } | { readonly kind: 'defaults'; readonly row: DefaultsRow | 'new' };
+
+/** Kept terms, ceilings, defaults and markings: what dispatches are made from, and within. */
 export function TermsView({ page }: { readonly page: TermsPage }) {
   const mayChange = useHolds('settings');
-  const [open, setOpen] = useState<KeptTermsRow | 'new' | null>(null);
-  const [ceiling, setCeiling] = useState<CeilingRow | 'new' | null>(null);
-  const [done, setDone] = useState<CeilingDone | null>(null);
+  const [open, setOpen] = useState<Open | null>(null);
+  const [done, setDone] = useState<RuleDone | null>(null);
   const { said, attempt, busy } = useAttempt();
-  const openTerms = (row: KeptTermsRow | 'new') => { setOpen(row); setCeiling(null); };
-  const openCeiling = (row: CeilingRow | 'new') => { setCeiling(row); setOpen(null); setDone(null); };
+  const openTerms = (row: KeptTermsRow | 'new') => { setOpen({ kind: 'terms', row }); };
+  const openRule = (next: Open) => { setOpen(next); setDone(null); };
+  const made = (rule: RuleDone) => { setDone(rule); setOpen(null); };
+  const openRow = open === null || open.row === 'new' ? null : open.row;
+  const ruleKey = open === null || open.kind === 'terms' || open.row === 'new' ? 'new' : `${open.row.level} ${open.row.subject}`;
   return (
     <main className="work">
       <div className="surface">
@@ -39,7 +48,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
               <thead><tr><th>Name</th><th>They may</th><th>For</th><th className="number">In use</th><th>Watermark</th><th>Changed</th></tr></thead>
               <tbody>
                 {page.terms.map((row) => (
-                  <tr key={row.id} aria-selected={open !== 'new' && open?.id === row.id}>
+                  <tr key={row.id} aria-selected={openRow === row}>
                     <td><button type="button" className="row-button" onClick={() => { openTerms(row); }}>{row.name}</button></td>
                     <td>{rightsLine(row.rights, row.prints)}</td>
                     <td>{row.days === null ? <span className="lamp">no end</span> : `${String(row.days)} ${row.days === 1 ? 'day' : 'days'}`}</td>
@@ -51,26 +60,29 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
               </tbody>
             </table>
           )}
-          <CeilingsPart ceilings={page.ceilings} mayChange={mayChange} selected={ceiling === 'new' ? null : ceiling} onOpen={openCeiling} />
+          <RulesPart title="Ceilings" what="the most that may be given below; they hold for what was sent before as well" none="There are none: whoever sends something may give what they like." add="Set a ceiling" rules={page.ceilings} linesOf={({ limits }) => limitLines(limits)} mayChange={mayChange} selected={open?.kind === 'ceiling' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'ceiling', row }); }} />
+          <RulesPart title="Defaults and watermarks" what="what sendings begin with, where the nearest level wins; what stands on every page, where all apply" none="Nothing is set: sendings begin with reading for 30 days." add="Set for a level" rules={page.defaults} linesOf={defaultLines} mayChange={mayChange} selected={open?.kind === 'defaults' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'defaults', row }); }} />
           <OdrlPart mayChange={mayChange} attempt={attempt} busy={busy} />
           <MarkingsPart markings={page.markings} mayChange={mayChange} attempt={attempt} />
         </div>
       </div>
       <aside className="side" aria-label="The selected terms">
-        {ceiling !== null && <CeilingForm key={ceiling === 'new' ? 'new' : `${ceiling.level} ${ceiling.subject}`} of={ceiling === 'new' ? null : ceiling} page={page} mayChange={mayChange} attempt={attempt} busy={busy} onDone={(made) => { setDone(made); setCeiling(null); }} />}
-        {ceiling === null && (open === null ? <p className="quiet">Select terms or a ceiling to see them whole.{mayChange ? '' : ' An administrator changes them.'}</p> : (
+        {open === null && <p className="quiet">Select terms or a rule to see it whole.{mayChange ? '' : ' An administrator changes them.'}</p>}
+        {open?.kind === 'ceiling' && <CeilingForm key={ruleKey} of={open.row === 'new' ? null : open.row} page={page} mayChange={mayChange} attempt={attempt} busy={busy} onDone={made} />}
+        {open?.kind === 'defaults' && <DefaultsForm key={ruleKey} of={open.row === 'new' ? null : open.row} page={page} mayChange={mayChange} attempt={attempt} busy={busy} onDone={made} />}
+        {open?.kind === 'terms' && (
           <KeptTermsForm
-            key={open === 'new' ? 'new' : open.id} row={open === 'new' ? null : open} mayChange={mayChange}
+            key={open.row === 'new' ? 'new' : open.row.id} row={open.row === 'new' ? null : open.row} mayChange={mayChange}
             attempt={attempt} busy={busy}
-            onSave={async (fields, followed) => { 
-              const was = open === 'new' ? null : open;
+            onSave={async (fields, followed) => {
+              const was = open.row === 'new' ? null : open.row;
               if (!(await attempt(() => call('POST', '/api/v1/terms', fields), fields.reachBack ? undefined : `“${fields.name}” is kept. ${followed}`))) return;
               setOpen(null);
               if (fields.reachBack && was !== null) setDone({ text: `“${fields.name}” is kept. ${followed}`, undo: () => call('POST', '/api/v1/terms', { id: was.id, name: was.name, rights: was.rights, prints: was.prints, days: was.days, watermark: was.watermark, reachBack: true }) });
             }}
             onRemove={async (row) => { if (await attempt(() => call('DELETE', `/api/v1/terms/${row.id}`), `“${row.name}” is no longer offered. What was sent with it stays.`)) setOpen(null); }}
           />
-        ))}
+        )}
       </aside>
     </main>
   );

@@ -1,7 +1,14 @@
-import type { CeilingLevel, Limits } from '@/core/policy/ceiling';
+import type { Limits } from '@/core/policy/ceiling';
+import type { LevelDefaults } from '@/core/policy/defaults';
+import type { Level } from '@/core/policy/levels';
 import { rightsLine } from '@/ui/words/rights-words';
 
-export const levelWords: Record<CeilingLevel, string> = { organisation: 'organisation', marking: 'marking', folder: 'folder', document: 'document' };
+export const levelWords: Record<Level, string> = { organisation: 'organisation', marking: 'marking', folder: 'folder', document: 'document' };
+
+/** `the folder Hull 412`; of the organisation `the organisation`. */
+export function levelOf({ level, name }: { readonly level: Level; readonly name: string }): string {
+  return level === 'organisation' ? 'the organisation' : `the ${levelWords[level]} ${name}`;
+}
 
 /** What a ceiling allows at most, a line each: `reads · prints`, `30 days`. */
 export function limitLines({ rights, days, prints, opens, countries, networks }: Limits): string[] {
@@ -12,5 +19,14 @@ export function limitLines({ rights, days, prints, opens, countries, networks }:
     opens === null ? '' : `${String(opens)} ${opens === 1 ? 'open' : 'opens'} each`,
     countries === null ? '' : `only from ${countries.join(', ')}`,
     networks === null ? '' : `only from ${networks.join(', ')}`,
+  ].filter((line) => line !== '');
+}
+
+/** What sendings below a level begin with, a line each, and what stands on every page. */
+export function defaultLines({ defaults: { rights, days, prints }, watermark }: Pick<LevelDefaults, 'defaults' | 'watermark'>): string[] {
+  return [
+    rights === null ? '' : rightsLine(rights, prints),
+    days === null ? '' : days === 'no-end' ? 'no end' : `${String(days)} ${days === 1 ? 'day' : 'days'}`,
+    watermark === '' ? '' : `“${watermark}” on every page`,
   ].filter((line) => line !== '');
 }

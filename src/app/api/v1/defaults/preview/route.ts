@@ -1,0 +1,5 @@
+import { defaultsInput } from '@/contracts/defaults';
+import { handle } from '@/server/http/handle';
+import { previewDefaults } from '@/server/services/manage-defaults';
+
+export const POST = handle('look', defaultsInput, previewDefaults);

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import type { Defaults, LevelDefaults } from '@/core/policy/defaults';
+import { LEVELS } from '@/core/policy/levels';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { rightsInput, watermark } from '@/contracts/dispatch';
+import type { ImpactFound } from '@/contracts/impact';
+
+/** Characters of a watermark that a level adds: several of them share a page with the sending's own. */
+export const MAX_LEVEL_WATERMARK = 80;
+
+const defaults: z.ZodType<Defaults> = z
+  .strictObject({ rights: z.array(z.enum(OFFERED_RIGHTS)).nullable(), days: z.union([z.number().int().min(1).max(3_650), z.literal('no-end')]).nullable(), prints: z.number().int().min(1).max(999).nullable() })
+  .superRefine(({ rights, prints }, context) => {
+    const found = rights === null ? null : rightsInput.safeParse({ rights, prints });
+    for (const { message } of found?.error?.issues ?? []) context.addIssue({ code: 'custom', path: ['rights'], message });
+  });
+
+/** What a level sets, as it is to be; nothing set: none. `seen`: when that was set which the person saw, or null. */
+export const defaultsInput = z.object({ level: z.enum(LEVELS), subject: z.string().max(64), defaults, watermark: watermark.max(MAX_LEVEL_WATERMARK, `at most ${String(MAX_LEVEL_WATERMARK)} characters: it shares the page with others`), seen: z.number().int().nullable() });
+export type DefaultsInput = z.infer<typeof defaultsInput>;
+
+export type DefaultsRow = LevelDefaults & { readonly name: string };
+/** Whom a change touches at their next open: the watermark alone does. */
+export type DefaultsImpact = ImpactFound;
+export type DefaultsChanged = { readonly before: Pick<LevelDefaults, 'defaults' | 'watermark'>; readonly setAt: number | null };

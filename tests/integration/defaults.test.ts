@@ -1,0 +1,70 @@
+// What levels set beside their ceilings: beginnings of sendings and marks on every page, from the screens' services to the reader.
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { DocumentId, FolderId } from '@/core/base/ids';
+import { NO_DEFAULTS } from '@/core/policy/defaults';
+import { defaultsInput, type DefaultsInput } from '@/contracts/defaults';
+import { findLicence } from '@/server/repositories/reader-repository';
+import { fileDocuments } from '@/server/services/file-documents';
+import { viewUnreached } from '@/server/services/give-lacking';
+import { beginningOf, previewDefaults, putDefaults, viewDefaults } from '@/server/services/manage-defaults';
+import { makeFolder, removeFolder } from '@/server/services/manage-filing';
+import { openDocument } from '@/server/services/open-document';
+import { dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+
+let product: Product;
+let filed: DocumentId;
+let loose: DocumentId;
+let folder: FolderId;
+const set = (over: Partial<DefaultsInput>): DefaultsInput => ({ level: 'folder', subject: folder, defaults: NO_DEFAULTS, watermark: '', seen: null, ...over });
+const office = { level: 'organisation', subject: '' } as const;
+beforeAll(async () => {
+  product = await startProduct();
+  [filed, loose] = [await protect(product, await drawing(1), 'Filed'), await protect(product, await drawing(1), 'Loose')];
+  ({ id: folder } = await makeFolder(product.deps, product.ida, { name: 'Tender', parentId: null }));
+  await fileDocuments(product.deps, product.ida, { documents: [filed], folderId: folder });
+});
+afterAll(async () => { await product.close(); });
+
+async function watermarkOnOpen(sent: Awaited<ReturnType<typeof dispatch>>, document: DocumentId): Promise<string> {
+  const token = sent.tokenOf('mira@x.example');
+  const opened = await openDocument(product.deps, await prove(product, token, 'mira@x.example'), { token, document });
+  if (opened.outcome !== 'granted') throw new Error('refused');
+  return (await findLicence(product.deps.db.read, opened.licence))?.licence.watermark ?? '';
+}
+
+test('sendings begin with what the nearest level says, wherever they begin', async () => {
+  await putDefaults(product.deps, product.ida, set({ ...office, defaults: { rights: ['read', 'print'], days: 60, prints: 2 } }));
+  await putDefaults(product.deps, product.ida, set({ defaults: { rights: null, days: 9, prints: null } }));
+  expect((await beginningOf(product.deps, [loose])).terms).toMatchObject({ rights: ['read', 'print'], days: 60, prints: 2 });
+  expect((await beginningOf(product.deps, [filed])).terms).toMatchObject({ rights: ['read', 'print'], days: 9, prints: 2 });
+  expect((await beginningOf(product.deps, [loose, filed])).terms.days).toBe(9);
+  expect((await viewUnreached(product.deps, product.ida, { id: filed, q: '' })).begin).toMatchObject({ days: 9 });
+});
+
+test('marks of every level stand on the page of the next open, whatever the sending says; whom that touches is told before', async () => {
+  const sent = await dispatch(product, [filed, loose], ['mira@x.example', 'per@x.example']);
+  const before = await watermarkOnOpen(sent, filed);
+  const seen = (await viewDefaults(product.deps)).find(({ level }) => level === 'folder')?.setAt ?? null;
+  const asked = set({ defaults: { rights: null, days: 9, prints: null }, watermark: 'Bidders only, {organisation}', seen });
+  expect(await previewDefaults(product.deps, product.ida, asked)).toMatchObject({ grants: 2, people: 2, documents: 1, other: 2, endNow: 0 });
+  expect(await watermarkOnOpen(sent, filed)).toBe(before);
+  const { before: was, setAt } = await putDefaults(product.deps, product.ida, asked);
+  expect(await watermarkOnOpen(sent, filed)).toBe(`Bidders only,  · ${before}`);
+  expect(await watermarkOnOpen(sent, loose)).not.toContain('Bidders');
+  await putDefaults(product.deps, product.ida, set({ ...was, seen: setAt }));
+  expect(await watermarkOnOpen(sent, filed)).toBe(before);
+});
+
+test('nothing is set over what somebody else set meanwhile, and nothing contradictory', async () => {
+  await expect(putDefaults(product.deps, product.ida, set({ watermark: 'X' }))).rejects.toMatchObject({ code: 'CONFLICT' });
+  await expect(putDefaults(product.deps, product.ida, set({ level: 'marking', subject: 'mrk_none', watermark: 'X' }))).rejects.toMatchObject({ code: 'NOT_FOUND' });
+  expect(defaultsInput.safeParse(set({ defaults: { rights: ['read', 'keep'], days: 1, prints: null } })).error?.issues[0]?.message).toMatch(/keep/);
+  expect(defaultsInput.safeParse(set({ watermark: '{nobody}' })).success).toBe(false);
+  expect(defaultsInput.safeParse(set({ watermark: 'x'.repeat(81) })).success).toBe(false);
+});
+
+test('what a folder sets goes with it', async () => {
+  await fileDocuments(product.deps, product.ida, { documents: [filed], folderId: null });
+  await removeFolder(product.deps, product.ida, { id: folder });
+  expect((await viewDefaults(product.deps)).map(({ level }) => level)).toEqual(['organisation']);
+});

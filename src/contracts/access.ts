@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isId, type GrantId, type RecipientId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
-import { dispatchId } from '@/contracts/dispatch';
+import { dispatchId, groupId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
 
 export const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
@@ -10,6 +10,7 @@ const scopeInput: z.ZodType<Scope> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('person'), recipient: recipientId }),
   z.object({ kind: z.literal('organisation'), organisation: z.string().trim().min(1).max(120) }),
   z.object({ kind: z.literal('dispatch'), dispatch: dispatchId }),
+  z.object({ kind: z.literal('group'), group: groupId }),
   z.object({ kind: z.literal('person-on-document'), recipient: recipientId, document: documentId }),
 ]);
 export const scopedInput = z.object({ scope: scopeInput });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { isId, type DispatchId, type DocumentId, type GrantId, type RecipientId, type TermsId } from '@/core/base/ids';
+import { isId, type DispatchId, type DocumentId, type GrantId, type GroupId, type RecipientId, type TermsId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
-import { normaliseAddress } from '@/core/policy/address';
+import { normaliseAddress, normaliseDomain } from '@/core/policy/address';
+import type { AddresseeKind } from '@/core/policy/addressee';
 import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput } from '@/contracts/conditions';
@@ -10,6 +11,7 @@ import type { Conditions } from '@/core/policy/conditions';
 
 export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
 export const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
+export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
 export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
 
 const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
@@ -40,6 +42,12 @@ const address = z.string().transform((text, context) => {
   return normalised ?? z.NEVER;
 });
 
+const domain = z.string().transform((text, context) => {
+  const normalised = normaliseDomain(text);
+  if (normalised === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no domain: write it as @yard.example` });
+  return normalised ?? z.NEVER;
+});
+
 export const watermark = z
   .string()
   .trim()
@@ -49,19 +57,24 @@ export const watermark = z
   });
 
 /** People one sending may reach. */
-const MOST_RECIPIENTS = 2_000;
+export const MOST_RECIPIENTS = 2_000;
 
 /** `terms`: this person's own, where they differ from everybody's. */
-const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).min(1, 'name at least one recipient').max(MOST_RECIPIENTS, `a sending reaches at most ${String(MOST_RECIPIENTS)} people: make it two`);
+const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).max(MOST_RECIPIENTS, `a sending reaches at most ${String(MOST_RECIPIENTS)} people: make it two`);
 
 /** Whether Embargo mails the links, or the sender carries them. */
 export const DELIVERIES = ['mail', 'by-hand'] as const;
 /** Most bytes of documents that travel with one message: more, and mail servers refuse it. */
 export const MOST_MAILED = 18 * 1024 * 1024;
 
+/** Groups and domains, each as a whole: whoever joins is given it as well. */
+const addresseesInput = { recipients: recipientsInput, groups: z.array(groupId).max(20).optional(), domains: z.array(domain).max(20).optional() };
+const needSomebody = ({ recipients, groups = [], domains = [] }: { readonly recipients: readonly unknown[]; readonly groups?: readonly unknown[] | undefined; readonly domains?: readonly unknown[] | undefined }): boolean => recipients.length + groups.length + domains.length > 0;
+const NOBODY = { path: ['recipients'], message: 'name at least one recipient' };
+
 export const dispatchInput = z.object({
   documents: z.array(documentId).min(1, 'choose at least one document').max(50),
-  recipients: recipientsInput,
+  ...addresseesInput,
   terms: termsInput,
   /** The kept terms that these are, unchanged. */
   kept: termsId.nullish(),
@@ -73,11 +86,11 @@ export const dispatchInput = z.object({
   form: z.enum(DELIVERY_FORMS).optional(),
   /** Whether cover pages name the documents. */
   titleOnCover: z.boolean().optional(),
-});
+}).refine(needSomebody, NOBODY);
 export type DispatchInput = z.infer<typeof dispatchInput>;
 export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
 
-export const addPeopleInput = z.object({ id: dispatchId, recipients: recipientsInput, terms: termsInput });
+export const addPeopleInput = z.object({ id: dispatchId, ...addresseesInput, terms: termsInput }).refine(needSomebody, NOBODY);
 export type AddPeopleInput = z.infer<typeof addPeopleInput>;
 
 const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
@@ -88,9 +101,12 @@ export type TakeFileInput = z.infer<typeof takeFileInput>;
 export const mailAgainInput = z.object({ id: dispatchId, recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS) });
 export type MailAgainInput = z.infer<typeof mailAgainInput>;
 
-export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000) });
+export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000), domains: z.array(z.string().max(320)).max(50).default([]) });
 /** What is known about an address before anything is sent to it. */
 export type RecipientCheck = { readonly address: string; readonly known: { readonly name: string; readonly organisation: string; readonly blocked: boolean } | null; readonly looksLike: string | null };
+/** What is known about a domain before everyone there is given something. */
+export type DomainCheck = { readonly domain: string; readonly organisation: string; /** People there who are known here. */ readonly known: number; readonly publicMail: boolean };
+export type AddresseesChecked = { readonly checks: readonly RecipientCheck[]; readonly domains: readonly DomainCheck[] };
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
@@ -114,6 +130,8 @@ export type DispatchRow = {
   readonly sentBy: string;
   readonly documents: number;
   readonly people: number;
+  /** Whether it is open to more than can be counted: a domain, or whoever has a link. */
+  readonly unknown: boolean;
   readonly opens: number;
   readonly refusals: number;
   readonly live: number;
@@ -134,6 +152,10 @@ export type GrantRow = {
   /** Whether the recipient is blocked, which beats every grant. */
   readonly blocked: boolean;
   readonly recipientId: RecipientId;
+  /** Whether it is for a person or stands for many. */
+  readonly kind: AddresseeKind;
+  /** The grant to many that this one stands beneath. */
+  readonly parent: GrantId | null;
   readonly name: string;
   readonly address: string;
   readonly organisation: string;

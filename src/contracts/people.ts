@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { recipientId } from '@/contracts/access';
 import { isLanguage, isZone } from '@/contracts/locale';
 import type { Page } from '@/contracts/page';
-import type { GrantRow } from '@/contracts/dispatch';
-import { isId, type DeviceId, type GroupId, type RecipientId } from '@/core/base/ids';
+import { groupId, type GrantRow } from '@/contracts/dispatch';
+import type { DeviceId, GroupId, RecipientId } from '@/core/base/ids';
 
 export type PersonRow = {
   readonly id: RecipientId;
@@ -24,16 +24,18 @@ export type PeoplePage = Page<PersonRow> & { readonly organisations: number; rea
 
 export type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
 
-export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; readonly groups: readonly GroupRow[] };
+export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
 
-export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
-export type GroupRow = { readonly id: GroupId; readonly name: string; readonly people: number };
+export type GroupRow = { readonly id: GroupId; readonly name: string; readonly people: number; /** Sendings that are for the group as such: who joins it is given them, who leaves it loses them. */ readonly live: number };
 
 /** A group made or renamed. */
 export const putGroupInput = z.object({ id: groupId.nullable(), name: z.string().trim().min(1, 'the group needs a name').max(80) });
 export const groupInput = z.object({ id: groupId });
 /** Who comes into a group and who goes. */
 export const changeMembersInput = z.object({ id: groupId, add: z.array(recipientId).max(2_000).default([]), remove: z.array(recipientId).max(2_000).default([]) });
+
+/** Grants that came to people and that ended by it. */
+export type MembersChanged = { readonly given: number; readonly ended: number };
 
 export const listPeopleInput = z.object({ q: z.string().trim().max(200).default(''), organisation: z.string().max(120).optional(), group: groupId.optional(), after: recipientId.optional() });
 export type ListPeopleInput = z.infer<typeof listPeopleInput>;

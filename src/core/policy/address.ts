@@ -23,9 +23,24 @@ function asciiDomain(domain: string): string | null {
   }
 }
 
-/** The addresses in pasted text, with what could not be read as one. Any usual separator; `Name <address>` is understood. */
-export function parseAddresses(text: string): { readonly addresses: readonly { readonly address: string; readonly name: string }[]; readonly unreadable: readonly string[] } {
+/** `@yard.example` for what somebody typed as a domain, in one spelling; `null` where it is none. */
+export function normaliseDomain(text: string): string | null {
+  const domain = text.trim();
+  return domain.startsWith('@') ? (normaliseAddress(`x${domain}`)?.slice(1) ?? null) : null;
+}
+
+/** `@yard.example` of `mira@yard.example`. */
+export function domainOf(address: string): string {
+  return address.slice(address.lastIndexOf('@'));
+}
+
+/**
+ * The addresses in pasted text, the domains, `@yard.example` for everyone there, and what could not be read as either. Any usual
+ * separator; `Name <address>` is understood.
+ */
+export function parseAddresses(text: string): { readonly addresses: readonly { readonly address: string; readonly name: string }[]; readonly domains: readonly string[]; readonly unreadable: readonly string[] } {
   const addresses = new Map<string, string>();
+  const domains = new Set<string>();
   const unreadable: string[] = [];
   for (const part of text.split(/[;,\t\n\r]+/)) {
     const named = /^\s*"?([^"<]*?)"?\s*<([^<>]+)>\s*$/.exec(part);
@@ -33,9 +48,11 @@ export function parseAddresses(text: string): { readonly addresses: readonly { r
     for (const candidate of candidates) {
       if (candidate.trim() === '') continue;
       const address = normaliseAddress(candidate);
-      if (address === null) unreadable.push(candidate.trim());
+      const domain = address === null ? normaliseDomain(candidate) : null;
+      if (domain !== null) domains.add(domain);
+      else if (address === null) unreadable.push(candidate.trim());
       else if (!addresses.has(address)) addresses.set(address, named?.[1]?.trim() ?? '');
     }
   }
-  return { addresses: Array.from(addresses, ([address, name]) => ({ address, name })), unreadable };
+  return { addresses: Array.from(addresses, ([address, name]) => ({ address, name })), domains: [...domains], unreadable };
 }

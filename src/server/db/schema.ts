@@ -8,6 +8,7 @@ import type { DraftBody } from '@/core/policy/draft';
 import type { Limits } from '@/core/policy/ceiling';
 import type { Defaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
+import type { AddresseeKind } from '@/core/policy/addressee';
 import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
 import type { KeptTerms } from '@/core/policy/kept-terms';
@@ -182,8 +183,11 @@ export const uploads = sqliteTable('uploads', {
   updatedAt: integer().notNull(),
 });
 
+/** Who can be given something: people, and the groups, domains and open links that stand for many. */
 export const recipients = sqliteTable('recipients', {
   id: text().$type<RecipientId>().primaryKey(),
+  kind: text().$type<AddresseeKind>().notNull().default('person'),
+  /** Of a person the email address; of the others see core/policy/addressee. */
   address: text().notNull().unique(),
   name: text().notNull(),
   organisation: text().notNull(),
@@ -286,6 +290,12 @@ export const grants = sqliteTable('grants', {
   conditions: text({ mode: 'json' }).$type<Conditions>(),
   /** The kept terms it was given with, as long as nobody has changed it by itself. */
   termsId: text().$type<TermsId>(),
+  /** The grant of the group, domain or link that this one stands beneath. */
+  parentId: text().$type<GrantId>(),
+  /** Whether it changes as the one above does: until it is changed by itself. */
+  follows: integer({ mode: 'boolean' }).notNull().default(false),
+  /** When it was revoked because the person left the group. */
+  leftAt: integer(),
   revokedAt: integer(),
   revokedBy: text().$type<StaffId>(),
   /** Counts changes, so that two people changing one grant at once do not overwrite each other unseen. */
@@ -296,6 +306,7 @@ export const grants = sqliteTable('grants', {
   uniqueIndex('grants_once').on(table.dispatchId, table.documentId, table.recipientId),
   index('grants_document').on(table.documentId, table.recipientId),
   index('grants_recipient').on(table.recipientId),
+  index('grants_parent').on(table.parentId).where(sql`parent_id IS NOT NULL`),
   index('grants_terms').on(table.termsId).where(sql`terms_id IS NOT NULL`),
 ]);
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, inArray, max, sql } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, max, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, LicenceId, RecipientId, StaffId, TermsId } from '@/core/base/ids';
 import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Conditions, type Used } from '@/core/policy/conditions';
@@ -16,11 +16,11 @@ export function termsOf(row: Pick<GrantRecord, 'rights' | 'fromAt' | 'untilAt' |
   return { rights: row.rights, from: row.fromAt, until: row.untilAt, prints: row.prints, ...(row.conditions === null ? {} : { conditions: row.conditions }) };
 }
 
-/** A grant's row as the policy takes it, with what was used of it besides prints. */
-export function toFacts(row: GrantRecord, used: Partial<Used> = {}): GrantFacts {
+/** A grant's row as the policy takes it, with what was used of it besides prints. `domain`: it is for everyone there. */
+export function toFacts(row: GrantRecord, used: Partial<Used> = {}, domain: string | null = null): GrantFacts {
   return {
     id: row.id,
-    addressee: { kind: 'person', id: row.recipientId },
+    addressee: domain === null ? { kind: 'person', id: row.recipientId } : { kind: 'domain', id: domain },
     terms: termsOf(row),
     revoked: row.revokedAt !== null,
     used: { ...UNUSED, ...used, prints: row.printsMade },
@@ -67,11 +67,12 @@ export async function listDispatchRows(db: Reading, now: number) {
     .select({
       dispatchId: grants.dispatchId,
       documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'),
-      people: sql<number | null>`count(distinct ${grants.recipientId})`.as('people'),
+      people: sql<number | null>`count(distinct CASE WHEN ${recipients.kind} = 'person' THEN ${grants.recipientId} END)`.as('people'),
+      unknown: sql<number | null>`max(${recipients.kind} IN ('domain', 'link'))`.as('unknown'),
       live: sql<number | null>`sum(${grants.revokedAt} IS NULL AND ${notEnded('grants', 'documents', now)})`.as('live'),
       nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${effectiveEnd('grants', 'documents')} > ${now} THEN ${effectiveEnd('grants', 'documents')} END)`.as('next_end'),
     })
-    .from(grants).innerJoin(documents, eq(documents.id, grants.documentId)).groupBy(grants.dispatchId).as('counted');
+    .from(grants).innerJoin(documents, eq(documents.id, grants.documentId)).innerJoin(recipients, eq(recipients.id, grants.recipientId)).groupBy(grants.dispatchId).as('counted');
   const events = db
     .select({
       dispatchId: ledgerEntries.dispatchId,
@@ -80,7 +81,7 @@ export async function listDispatchRows(db: Reading, now: number) {
     })
     .from(ledgerEntries).where(eq(ledgerEntries.action, 'document.opened')).groupBy(ledgerEntries.dispatchId).as('events');
   return db
-    .select({ id: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, sentAt: dispatches.sentAt, sentBy: staff.name, documents: counted.documents, people: counted.people, live: counted.live, nextEnd: counted.nextEnd, opens: events.opens, refusals: events.refusals })
+    .select({ id: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, sentAt: dispatches.sentAt, sentBy: staff.name, documents: counted.documents, people: counted.people, unknown: counted.unknown, live: counted.live, nextEnd: counted.nextEnd, opens: events.opens, refusals: events.refusals })
     .from(dispatches)
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
     .leftJoin(counted, eq(counted.dispatchId, dispatches.id))
@@ -93,13 +94,13 @@ export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
   return row ?? null;
 }
 
-/** Whose grants: of a sending, on a document, or of a person. */
-export type GrantsOf = { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId };
+/** Whose grants: of a sending, on a document, of a person, or those of a domain that would let a person in. */
+export type GrantsOf = { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId } | { readonly widerThan: RecipientId };
 const grantColumns = { grant: grants, recipient: recipients, document: documents, dispatch: dispatches };
 
-/** Grants with their recipients and documents, of one dispatch or one document. */
+/** Grants with their recipients and documents; what stands for many first. */
 export async function grantsOf(db: Reading | Transaction, of: GrantsOf) {
-  const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : 'document' in of ? eq(grants.documentId, of.document) : eq(grants.recipientId, of.recipient);
+  const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : 'document' in of ? eq(grants.documentId, of.document) : 'recipient' in of ? eq(grants.recipientId, of.recipient) : and(eq(recipients.address, addressDomain(of.widerThan)), hasNoneOfTheirOwn(of.widerThan));
   return db
     .select({ ...grantColumns, token: links.token, hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL` })
     .from(grants)
@@ -109,7 +110,7 @@ export async function grantsOf(db: Reading | Transaction, of: GrantsOf) {
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(links, and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)))
     .where(where)
-    .orderBy(recipients.organisation, recipients.address, documents.reference);
+    .orderBy(sql`${recipients.kind} = 'person'`, recipients.organisation, recipients.address, documents.reference);
 }
 
 export async function grantsByIds(db: Reading | Transaction, ids: readonly GrantId[]): Promise<GrantRecord[]> {
@@ -154,6 +155,23 @@ export async function grantsOfRecipient(db: Reading, recipient: RecipientId, doc
   return db.select().from(grants).where(and(eq(grants.recipientId, recipient), eq(grants.documentId, document)));
 }
 
+/** `@yard.example` of somebody's address. */
+function addressDomain(recipient: RecipientId): SQL {
+  return sql`(SELECT substr(p.address, instr(p.address, '@')) FROM recipients p WHERE p.id = ${recipient})`;
+}
+
+/** Whoever has a grant of their own in a sending is judged by that, not by what reaches them there along with others. */
+function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
+  return sql`NOT EXISTS (SELECT 1 FROM grants own WHERE own.dispatch_id = ${grants.dispatchId} AND own.document_id = ${grants.documentId} AND own.recipient_id = ${recipient})`;
+}
+
+/** Grants on a document for everyone at a domain, but those of sendings in which this person has one of their own. */
+export async function grantsOfDomain(db: Reading, domain: string, recipient: RecipientId | null, document: DocumentId): Promise<GrantRecord[]> {
+  const rows = await db.select({ grant: grants }).from(grants).innerJoin(recipients, eq(recipients.id, grants.recipientId))
+    .where(and(eq(grants.documentId, document), eq(recipients.address, domain), recipient === null ? undefined : hasNoneOfTheirOwn(recipient)));
+  return rows.map(({ grant }) => grant);
+}
+
 /** What was used of grants: opens, the first of them, and on which devices. `except`: an open that goes on is not counted against itself. */
 export async function usedOf(db: Reading, ids: readonly GrantId[], except: LicenceId | null): Promise<Map<GrantId, Pick<Used, 'opens' | 'firstOpenedAt' | 'devices'>>> {
   const rows = await db
@@ -187,7 +205,7 @@ export async function setTermsOfGrants(tx: Transaction, ids: readonly GrantId[],
 
 /** Changes a grant that is still at this revision; `null` where somebody was faster. It follows no kept terms from then on. */
 export async function setGrantTerms(tx: Transaction, id: GrantId, revision: number, { until, rights, prints, conditions }: { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null; readonly conditions: Conditions | null }): Promise<GrantRecord | null> {
-  const [row] = await tx.update(grants).set({ untilAt: until, rights, prints, conditions, termsId: null, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
+  const [row] = await tx.update(grants).set({ untilAt: until, rights, prints, conditions, termsId: null, follows: false, revision: sql`${grants.revision} + 1` }).where(and(eq(grants.id, id), eq(grants.revision, revision))).returning();
   return row ?? null;
 }
 

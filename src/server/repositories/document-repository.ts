@@ -70,7 +70,7 @@ export async function listDocumentRows(db: Reading, filter: DocumentFilter, limi
       id: documents.id, reference: documents.reference, title: documents.title, pages: versions.pages, bytes: versions.bytes, version: versions.number, ownerId: documents.ownerId, ownerName: staff.name, deputyId: documents.deputyId,
       folderId: documents.folderId, markingId: documents.markingId, marking: markings.name, protectedAt: documents.createdAt, revokedAt: documents.revokedAt,
       // Counted for the rows that are shown, not for the whole table.
-      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants} WHERE ${grants.documentId} = ${documents.id})`,
+      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants} JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind = 'person' WHERE ${grants.documentId} = ${documents.id})`,
       opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.documentId} = ${documents.id})`,
     })
     .from(documents)

@@ -5,8 +5,9 @@ import type { Reading, Transaction } from '@/server/db/database';
 import { groupMembers, groups, recipients } from '@/server/db/schema';
 
 /** Every group with how many people are in it. */
-export async function listGroups(db: Reading | Transaction): Promise<{ readonly id: GroupId; readonly name: string; readonly people: number }[]> {
-  return db.select({ id: groups.id, name: groups.name, people: count(groupMembers.recipientId) }).from(groups).leftJoin(groupMembers, eq(groupMembers.groupId, groups.id)).groupBy(groups.id).orderBy(sql`${groups.name} COLLATE NOCASE`);
+export async function listGroups(db: Reading | Transaction): Promise<{ readonly id: GroupId; readonly name: string; readonly people: number; readonly live: number }[]> {
+  const live = sql<number>`(SELECT count(DISTINCT g.dispatch_id) FROM grants g JOIN recipients r ON r.id = g.recipient_id WHERE r.address = 'group:' || "groups"."id" AND g.revoked_at IS NULL)`;
+  return db.select({ id: groups.id, name: groups.name, people: count(groupMembers.recipientId), live }).from(groups).leftJoin(groupMembers, eq(groupMembers.groupId, groups.id)).groupBy(groups.id).orderBy(sql`${groups.name} COLLATE NOCASE`);
 }
 
 export async function groupsOf(db: Reading, recipient: RecipientId): Promise<GroupId[]> {
@@ -18,6 +19,12 @@ export async function groupsOf(db: Reading, recipient: RecipientId): Promise<Gro
 export async function addressesIn(db: Reading, group: GroupId): Promise<string[]> {
   const rows = await db.select({ address: recipients.address }).from(groupMembers).innerJoin(recipients, eq(recipients.id, groupMembers.recipientId)).where(and(eq(groupMembers.groupId, group), eq(recipients.blocked, false))).orderBy(recipients.organisation, recipients.address);
   return rows.map(({ address }) => address);
+}
+
+/** Who is in these groups, those who are blocked left out. */
+export async function membersOf(db: Reading | Transaction, ids: readonly GroupId[]) {
+  const rows = await db.select({ group: groupMembers.groupId, person: recipients }).from(groupMembers).innerJoin(recipients, eq(recipients.id, groupMembers.recipientId)).where(and(inArray(groupMembers.groupId, [...ids]), eq(recipients.blocked, false))).orderBy(recipients.organisation, recipients.address);
+  return rows;
 }
 
 export async function putGroupRow(tx: Transaction, row: typeof groups.$inferInsert): Promise<void> {

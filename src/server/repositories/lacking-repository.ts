@@ -10,9 +10,11 @@ import { documents, markings, recipients, versions } from '@/server/db/schema';
 const personOfRow = sql`"recipients"."id"`;
 const documentOfRow = sql`"documents"."id"`;
 
-/** Whether there is a grant between this person and this document, given or of the row, that stands so. */
+/** Whether there is a grant between this person, by themselves or along with everyone at their domain, and this document, given or of the row, that stands so. */
 function held(recipient: RecipientId | SQL, document: DocumentId | SQL, condition: SQL): SQL {
-  return sql`EXISTS (SELECT 1 FROM grants AS held JOIN documents AS paper ON paper.id = held.document_id WHERE held.document_id = ${document} AND held.recipient_id = ${recipient} AND ${condition})`;
+  const along = sql`held.recipient_id = (SELECT everyone.id FROM recipients AS someone JOIN recipients AS everyone ON everyone.address = substr(someone.address, instr(someone.address, '@')) WHERE someone.id = ${recipient})
+    AND NOT EXISTS (SELECT 1 FROM grants AS own WHERE own.dispatch_id = held.dispatch_id AND own.document_id = held.document_id AND own.recipient_id = ${recipient})`;
+  return sql`EXISTS (SELECT 1 FROM grants AS held JOIN documents AS paper ON paper.id = held.document_id WHERE held.document_id = ${document} AND (held.recipient_id = ${recipient} OR ${along}) AND ${condition})`;
 }
 
 /** A grant that can be opened now or later. */
@@ -46,7 +48,7 @@ export async function documentsLackedBy(db: Reading, recipient: RecipientId, { t
 /** People who are not blocked and have no grant on a document that can be opened now or later, by organisation and name. */
 export async function peopleLacking(db: Reading, document: DocumentId, text: string, now: number, limit: number) {
   const where = and(
-    eq(recipients.blocked, false), sql`NOT ${held(personOfRow, document, counts(now))}`,
+    eq(recipients.kind, 'person'), eq(recipients.blocked, false), sql`NOT ${held(personOfRow, document, counts(now))}`,
     text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation),
   );
   const [rows, total] = await Promise.all([

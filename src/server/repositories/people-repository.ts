@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, count, countDistinct, desc, eq, gt, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, GroupId, RecipientId, StaffId } from '@/core/base/ids';
+import { addressOfGroup } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
@@ -11,7 +12,7 @@ import { holding } from '@/server/repositories/holding';
 export type PeopleFilter = { readonly text?: string | undefined; readonly organisation?: string | undefined; readonly group?: GroupId | undefined; readonly id?: RecipientId | undefined };
 
 function passing({ text = '', organisation, group, id }: PeopleFilter): SQL | undefined {
-  return and(group === undefined ? undefined : sql`"recipients"."id" IN (SELECT recipient_id FROM group_members WHERE group_id = ${group})`, text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
+  return and(eq(recipients.kind, 'person'), group === undefined ? undefined : sql`"recipients"."id" IN (SELECT recipient_id FROM group_members WHERE group_id = ${group})`, text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
 }
 
 export async function countPeople(db: Reading, filter: PeopleFilter): Promise<{ readonly people: number; readonly organisations: number }> {
@@ -43,7 +44,7 @@ export async function changePersonRow(tx: Transaction, id: RecipientId, change: 
 }
 
 export async function allRecipients(db: Reading) {
-  return db.select({ address: recipients.address, name: recipients.name, organisation: recipients.organisation, blocked: recipients.blocked }).from(recipients);
+  return db.select({ address: recipients.address, name: recipients.name, organisation: recipients.organisation, blocked: recipients.blocked }).from(recipients).where(eq(recipients.kind, 'person'));
 }
 
 export async function findPerson(db: Reading | Transaction, id: RecipientId) {
@@ -70,6 +71,7 @@ function inScope(scope: Scope): SQL {
     case 'person': return sql`g.recipient_id = ${scope.recipient}`;
     case 'organisation': return sql`r.organisation = ${scope.organisation}`;
     case 'dispatch': return sql`g.dispatch_id = ${scope.dispatch}`;
+    case 'group': return sql`r.address = ${addressOfGroup(scope.group)}`;
     case 'person-on-document': return sql`g.recipient_id = ${scope.recipient} AND g.document_id = ${scope.document}`;
   }
 }
@@ -79,7 +81,8 @@ const SCOPED = sql`grants g JOIN recipients r ON r.id = g.recipient_id JOIN docu
 /** Grants inside a scope that are not revoked yet, with who answers for each; as one text, since there may be thousands. */
 export async function grantsInScope(db: Reading | Transaction, scope: Scope): Promise<ScopedGrant[]> {
   const [got] = await db.all<{ found: string }>(sql`
-    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id, s.sent_by, d.owner_id, d.deputy_id)) AS found FROM ${SCOPED} WHERE ${inScope(scope)} AND g.revoked_at IS NULL`);
+    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id, s.sent_by, d.owner_id, d.deputy_id)) AS found FROM ${SCOPED}
+    WHERE (${inScope(scope)} OR g.parent_id IN (SELECT g.id FROM ${SCOPED} WHERE ${inScope(scope)} AND r.kind <> 'person')) AND g.revoked_at IS NULL`);
   const rows = JSON.parse(got?.found ?? '[]') as [GrantId, RecipientId, DocumentId, DispatchId, StaffId, StaffId, StaffId | null][];
   return rows.map(([id, recipientId, documentId, dispatchId, sender, owner, deputy]) => ({ id, recipientId, documentId, dispatchId, sender, owner, deputy }));
 }

@@ -1,6 +1,7 @@
 import 'server-only';
-import { and, desc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import type { DeviceId, DispatchId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
+import { domainOf } from '@/core/policy/address';
 import type { Reading, Transaction } from '@/server/db/database';
 import { challenges, devices, dispatches, documents, grants, licencePages, licences, links, recipients, staff, versions } from '@/server/db/schema';
 
@@ -10,7 +11,7 @@ export type LicenceRow = typeof licences.$inferSelect;
 
 export async function findLink(db: Reading, token: string) {
   const [row] = await db
-    .select({ link: links, dispatch: dispatches, senderName: staff.name, senderEmail: staff.email, addressee: recipients.address })
+    .select({ link: links, dispatch: dispatches, senderName: staff.name, senderEmail: staff.email, addressee: recipients.address, kind: recipients.kind })
     .from(links)
     .innerJoin(dispatches, eq(dispatches.id, links.dispatchId))
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
@@ -25,7 +26,7 @@ export async function linkOf(db: Reading | Transaction, dispatch: DispatchId, re
   return row?.token ?? null;
 }
 
-export async function findRecipientByAddress(db: Reading, address: string) {
+export async function findRecipientByAddress(db: Reading | Transaction, address: string) {
   const [row] = await db.select().from(recipients).where(eq(recipients.address, address));
   return row ?? null;
 }
@@ -35,9 +36,14 @@ function carriedBy(db: Reading, dispatch: DispatchId) {
   return db.selectDistinct({ id: grants.documentId }).from(grants).where(eq(grants.dispatchId, dispatch));
 }
 
-/** Whether somebody was given a document of this dispatch, through it or another one. */
-export async function isAddressed(db: Reading, dispatch: DispatchId, recipient: RecipientId): Promise<boolean> {
-  return (await db.$count(grants, and(inArray(grants.documentId, carriedBy(db, dispatch)), eq(grants.recipientId, recipient)))) > 0;
+/** Grants of whoever has this address: their own, and those of everyone at its domain. */
+function forAddress(db: Reading, address: string): SQL {
+  return inArray(grants.recipientId, db.select({ id: recipients.id }).from(recipients).where(inArray(recipients.address, [address, domainOf(address)])));
+}
+
+/** Whether whoever has this address was given a document of this dispatch, through it or another one. */
+export async function isAddressed(db: Reading, dispatch: DispatchId, address: string): Promise<boolean> {
+  return (await db.$count(grants, and(inArray(grants.documentId, carriedBy(db, dispatch)), forAddress(db, address)))) > 0;
 }
 
 export async function insertChallenge(tx: Transaction, row: typeof challenges.$inferInsert): Promise<void> {
@@ -87,16 +93,16 @@ export async function endDevice(tx: Transaction, id: DeviceId, now: number): Pro
 }
 
 /**
- * The documents of a dispatch that this recipient was given: through it, or, where a protected file
+ * The documents of a dispatch that whoever has this address was given: through it, or, where a protected file
  * went from hand to hand and reached somebody who has it from elsewhere, through another one.
  */
-export async function documentsFor(db: Reading, dispatch: DispatchId, recipient: RecipientId) {
+export async function documentsFor(db: Reading, dispatch: DispatchId, address: string) {
   return db
     .selectDistinct({ document: documents, version: versions })
     .from(grants)
     .innerJoin(documents, eq(documents.id, grants.documentId))
     .innerJoin(versions, eq(versions.id, documents.versionId))
-    .where(and(inArray(grants.documentId, carriedBy(db, dispatch)), eq(grants.recipientId, recipient)))
+    .where(and(inArray(grants.documentId, carriedBy(db, dispatch)), forAddress(db, address)))
     .orderBy(documents.reference);
 }
 

@@ -43,7 +43,7 @@ export async function unopened(db: Reading, now: number) {
     .innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .innerJoin(documents, eq(documents.id, grants.documentId))
     .leftJoin(opened, and(eq(opened.dispatchId, grants.dispatchId), eq(opened.recipientId, grants.recipientId)))
-    .where(and(isNull(opened.recipientId), isNull(grants.revokedAt), isNull(documents.revokedAt), eq(recipients.blocked, false), notEnded('grants', 'documents', now), or(isNull(grants.fromAt), lte(grants.fromAt, now))))
+    .where(and(eq(recipients.kind, 'person'), isNull(opened.recipientId), isNull(grants.revokedAt), isNull(documents.revokedAt), eq(recipients.blocked, false), notEnded('grants', 'documents', now), or(isNull(grants.fromAt), lte(grants.fromAt, now))))
     .groupBy(dispatches.id, recipients.id)
     .orderBy(desc(dispatches.sentAt), recipients.name);
 }

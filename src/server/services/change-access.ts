@@ -7,6 +7,7 @@ import { brokenDependencies, termsText } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import { setDocumentReinstated, setDocumentRevoked, findDocument } from '@/server/repositories/document-repository';
 import { answerableFor, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { liveBeneath, revokedAlong, setTermsAsAbove } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { needProof } from '@/server/services/prove-staff';
@@ -26,13 +27,13 @@ export async function needReach(tx: Transaction, actor: StaffActor, grants: read
 /** More grants than one would revoke by a slip of the hand. */
 const MANY = 25;
 
-/** Revokes grants. Those revoked already stay as they are and are not recorded again. */
+/** Revokes grants, and what stands beneath them. Those revoked already stay as they are and are not recorded again. */
 export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   if (grants.length > MANY) needProof(actor);
   return deps.db.write(async (tx) => {
     await needReach(tx, actor, grants);
-    const changed = await setGrantsRevoked(tx, grants, actor.id, now);
+    const changed = await setGrantsRevoked(tx, [...grants, ...(await liveBeneath(tx, grants)).map(({ id }) => id)], actor.id, now);
     if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
     return { changed: changed.length };
   });
@@ -43,7 +44,7 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needReach(tx, actor, grants);
-    const changed = await setGrantsReinstated(tx, grants);
+    const changed = await setGrantsReinstated(tx, [...grants, ...(await revokedAlong(tx, grants))]);
     if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant)));
     return { changed: changed.length };
   });
@@ -62,6 +63,14 @@ export async function changeGrant(tx: Transaction, before: GrantRecord, revision
   const after = await setGrantTerms(tx, before.id, revision, { ...terms, prints });
   if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this in the meantime. Nothing was changed now; look at it again.');
   return after;
+}
+
+/** Gives whoever has a grant beneath this one, and none that was changed by itself, the same terms. */
+async function changeFollowers(tx: Transaction, actor: StaffActor, now: number, above: GrantRecord): Promise<readonly Happening[]> {
+  const followers = await liveBeneath(tx, [above.id], 'following');
+  if (followers.length > 0) await setTermsAsAbove(tx, followers.map(({ id }) => id), above);
+  const { rights, untilAt, prints, conditions } = above;
+  return followers.map((before) => aboutChange(actor, now, before, { ...before, rights, untilAt, prints, conditions }));
 }
 
 /** The entry about a changed grant: what it was, what it is. */
@@ -89,7 +98,7 @@ export async function changeGrants(deps: Deps, actor: StaffActor, { changes }: C
       const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints, conditions: before.conditions };
       const after = await changeGrant(tx, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
       changed.push({ grant, revision: after.revision, before: was });
-      happenings.push(aboutChange(actor, now, before, after));
+      happenings.push(aboutChange(actor, now, before, after), ...(await changeFollowers(tx, actor, now, after)));
     }
     await record(deps, tx, ...happenings);
     return { changed };

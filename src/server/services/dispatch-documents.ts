@@ -7,7 +7,7 @@ import { DAY } from '@/core/base/time';
 import { termsAt } from '@/core/policy/kept-terms';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
-import { MOST_MAILED, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
+import { MOST_MAILED, MOST_RECIPIENTS, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
 import { documentsOfDispatch, findDispatch, findRecipients, grantsOf, insertRecipients, linksOf, toFacts } from '@/server/repositories/dispatch-repository';
@@ -16,12 +16,13 @@ import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { settleWider } from '@/server/services/settle-wider';
 import { giveGrants, type Addressee, type Given } from '@/server/services/give-grants';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 
-type People = Pick<DispatchInput, 'recipients' | 'terms' | 'kept'>;
-type Settled = Addressee & { readonly zone: string | null };
+type People = Pick<DispatchInput, 'recipients' | 'groups' | 'domains' | 'terms' | 'kept'>;
+export type Settled = Addressee & { readonly zone: string | null };
 
 /** The kept terms that a sending says it uses, where its terms are those indeed. */
 async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now: number): Promise<TermsId | null> {
@@ -33,15 +34,19 @@ async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now:
   return sameEnd && terms.from === null && terms.conditions === undefined && kept.prints === terms.prints && kept.rights.length === terms.rights.length && kept.rights.every((right) => terms.rights.some((each) => each === right)) ? kept.id : null;
 }
 
-/** The recipients as rows, known ones kept as they are. */
-async function settleRecipients(deps: Deps, tx: Transaction, input: People, now: number): Promise<Settled[]> {
+/** The recipients as rows, known ones kept as they are: people, with those who are in the groups, and what stands for many. */
+async function settleRecipients(deps: Deps, tx: Transaction, input: People, now: number): Promise<{ readonly people: Settled[]; readonly wider: Addressee[] }> {
   const kept = await unchangedTerms(tx, input, now);
   const wanted = new Map(input.recipients.map((each) => [each.address, each]));
   const known = await findRecipients(tx, [...wanted.keys()]);
   const isKnown = new Set(known.map((each) => each.address));
   const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map(({ address, name, organisation }) => ({ id: newId('recipient', deps.random), address, name, organisation, zone: null, createdAt: now }));
   await insertRecipients(tx, added);
-  return [...known, ...added].map(({ id, address, zone }) => ({ id, address, zone, terms: wanted.get(address)?.terms ?? input.terms, kept: wanted.get(address)?.terms == null ? kept : null }));
+  const people = [...known, ...added].map(({ id, address, zone }) => ({ id, address, zone, terms: wanted.get(address)?.terms ?? input.terms, kept: wanted.get(address)?.terms == null ? kept : null }));
+  const { wider, members } = await settleWider(deps, tx, input, new Set(people.map(({ id }) => id)), now);
+  if (people.length + members.length > MOST_RECIPIENTS) throw new ServiceError('TOO_MANY', `A sending reaches at most ${String(MOST_RECIPIENTS)} people. With the groups, this one would reach ${String(people.length + members.length)}: make it two.`);
+  const given = { terms: input.terms, kept };
+  return { people: [...people, ...members.map((member) => ({ ...member, ...given }))], wider: wider.map((each) => ({ ...each, ...given })) };
 }
 
 /** Every document must be there and live: what nobody could open is not sent. */
@@ -71,7 +76,7 @@ async function checkSize(tx: Transaction, form: DeliveryForm, documents: readonl
 }
 
 /** Queues to each person the message with their link or protected files. */
-async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Pick<Given, 'id' | 'tokens'>, people: readonly Settled[], { subject, note, form, documents }: Message, now: number): Promise<void> {
+export async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Pick<Given, 'id' | 'tokens'>, people: readonly Settled[], { subject, note, form, documents }: Message, now: number): Promise<void> {
   const organisation = await findOrganisation(tx);
   await queueMail(tx, people.map((person) => {
     const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, form, titles: documents.map(({ title }) => title), from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
@@ -91,8 +96,8 @@ export async function dispatchDocuments(deps: Deps, actor: StaffActor, input: Di
   return deps.db.write(async (tx) => {
     const documents = await checkDocuments(tx, actor, input.documents);
     if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
-    const people = await settleRecipients(deps, tx, input, now);
-    const given = await giveGrants(deps, tx, actor, { ...input, documents, people, now });
+    const { people, wider } = await settleRecipients(deps, tx, input, now);
+    const given = await giveGrants(deps, tx, actor, { ...input, documents, people: [...wider, ...people], now });
     if (input.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: input.subject, note: input.note, form: input.form ?? 'link', documents }, now);
     await record(deps, tx, ...given.happenings);
     return { id: given.id, reference: given.reference };
@@ -113,10 +118,10 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
     const documents = await checkDocuments(tx, actor, ids);
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
-    const people = await settleRecipients(deps, tx, input, now);
-    const already = people.filter((person) => recipients.has(person.id));
+    const { people, wider } = await settleRecipients(deps, tx, input, now);
+    const already = [...wider, ...people].filter((person) => recipients.has(person.id));
     if (already.length > 0) throw new ServiceError('CONFLICT', `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`);
-    const given = await giveGrants(deps, tx, actor, { ...dispatch, documents, people, now, joins: dispatch });
+    const given = await giveGrants(deps, tx, actor, { ...dispatch, documents, people: [...wider, ...people], now, joins: dispatch });
     if (dispatch.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { ...dispatch, documents }, now);
     await record(deps, tx, ...given.happenings);
     return { added: people.length };
@@ -135,7 +140,7 @@ export async function mailAgain(deps: Deps, actor: StaffActor, input: MailAgainI
   return deps.db.write(async (tx) => {
     const dispatch = await needDispatch(tx, actor, input.id);
     if (dispatch.delivery !== 'mail') throw new ServiceError('CONFLICT', 'The links of this sending are carried by hand: they stand on its page.');
-    const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && !recipient.blocked && document.revokedAt === null && windowState(toFacts(grant), now) !== 'revoked' && windowState(toFacts(grant), now) !== 'expired');
+    const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && recipient.kind === 'person' && !recipient.blocked && document.revokedAt === null && windowState(toFacts(grant), now) !== 'revoked' && windowState(toFacts(grant), now) !== 'expired');
     const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms })));
     if (people.length === 0) throw new ServiceError('CONFLICT', 'None of them could open anything of it any more. Give them time first.');
     const documents = [...new Map(rows.map(({ document }) => [document.id, document])).values()];

@@ -3,10 +3,12 @@ import type { LicenceId, RecipientId } from '@/core/base/ids';
 import { type Ceiling } from '@/core/policy/ceiling';
 import { reaching } from '@/core/policy/levels';
 import { compileDocument, type CompiledDocument } from '@/core/policy/compile';
+import { domainOf } from '@/core/policy/address';
 import type { Circumstances } from '@/core/policy/conditions';
+import type { Asking } from '@/core/policy/decide';
 import { plainAddress } from '@/server/places/places';
 import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
-import { grantsOfRecipient, toFacts, usedOf } from '@/server/repositories/dispatch-repository';
+import { grantsOfDomain, grantsOfRecipient, toFacts, usedOf } from '@/server/repositories/dispatch-repository';
 import type { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -26,12 +28,24 @@ function asksForUse(grants: readonly { readonly conditions: unknown }[], ceiling
   return grants.some(({ conditions }) => conditions !== null) || ceilings.some(({ limits }) => limits.opens !== null);
 }
 
+/** Somebody by their address, known here or not. */
+export type Somebody = { readonly id: RecipientId | null; readonly address: string };
+
+/** How the policy knows somebody of whom nothing is known but an address. */
+const NOBODY_YET: RecipientId = 'rcp_nobody-yet';
+
+/** Who asks, as the policy takes it. */
+export function askerOf({ address }: Pick<Somebody, 'address'>, known: { readonly id: RecipientId; readonly blocked: boolean } | null): NonNullable<Asking['recipient']> {
+  return { id: known?.id ?? NOBODY_YET, blocked: known?.blocked ?? false, domain: domainOf(address) };
+}
+
 /** What decides about a document for one person, from the tables as they are now. `except`: an open that goes on. */
-export async function policyFor(db: Reading, { document, version }: Found, recipient: RecipientId | null, except: LicenceId | null = null): Promise<CompiledDocument> {
-  const [grants, over] = await Promise.all([recipient === null ? [] : grantsOfRecipient(db, recipient, document.id), ceilingFinder(db)]);
+export async function policyFor(db: Reading, { document, version }: Found, { id, address }: Somebody, except: LicenceId | null = null): Promise<CompiledDocument> {
+  const domain = domainOf(address);
+  const [grants, wider, over] = await Promise.all([id === null ? [] : grantsOfRecipient(db, id, document.id), grantsOfDomain(db, domain, id, document.id), ceilingFinder(db)]);
   const ceilings = over(document);
   const used = asksForUse(grants, ceilings) ? await usedOf(db, grants.map(({ id }) => id), except) : new Map<string, never>();
-  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: grants.map((grant) => toFacts(grant, used.get(grant.id))) });
+  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...grants.map((grant) => toFacts(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
 }
 
 /** How a reader asks: when, from where, and on what. */

@@ -15,7 +15,7 @@ import { lastDone } from '@/server/repositories/ledger-reader';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
-import { policyFor } from '@/server/services/document-policy';
+import { askerOf, policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
 import { subjectNames } from '@/server/services/level-subjects';
 import { recordAlone } from '@/server/services/record';
@@ -68,7 +68,7 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
   if (plain || recipient.id !== input.recipient) await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: recipient.id, document: found.document.id });
   const zone = recipient.zone ?? organisation?.zone ?? 'UTC';
   const at = circumstances(input, now, zone, (network) => deps.places.find(network)?.country ?? null);
-  const { decision, why, rights, ways } = explain(await policyFor(deps.db.read, found, recipient.id), { identity: 'proven', recipient, at });
+  const { decision, why, rights, ways } = explain(await policyFor(deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at });
   const [staff, nameOf, dispatches] = await Promise.all([namesOfStaff(deps.db.read), subjectNames(deps.db.read, [found.document.id]), dispatchesOfGrants(deps.db.read, ways.map(({ grant }) => grant))]);
 
   const dispatchOf = (grant: string): NamedWay['dispatch'] => dispatches.get(grant) ?? { id: '', reference: '', subject: '' };

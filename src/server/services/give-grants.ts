@@ -9,7 +9,15 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 
 const TOKEN_CHARACTERS = 24;
 
-export type Addressee = { readonly id: RecipientId; readonly address: string; readonly terms: Terms; /** The kept terms that these are, unchanged. */ readonly kept?: TermsId | null };
+export type Addressee = {
+  readonly id: RecipientId;
+  readonly address: string;
+  readonly terms: Terms;
+  /** The kept terms that these are, unchanged. */
+  readonly kept?: TermsId | null;
+  /** The group, among these as well, by which they are given it. */
+  readonly through?: RecipientId;
+};
 
 type Sending = {
   readonly subject: string;
@@ -37,10 +45,12 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
   const id = joins?.id ?? newId('dispatch', deps.random);
   const reference = joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
   const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);
-  const links = people.filter((person) => !known.has(person.id)).map((person) => ({ id: newId('link', deps.random), token: randomText(TOKEN_CHARACTERS, deps.random), dispatchId: id, recipientId: person.id, createdAt: now }));
-  const grants = people.flatMap(({ id: recipientId, terms, kept }) =>
+  const links = people.filter((person) => !known.has(person.id)).map((person) => newLink(deps, id, person.id, now));
+  const ids = new Map(people.flatMap((person) => documents.map((document): [string, GrantId] => [`${person.id} ${document.id}`, newId('grant', deps.random)])));
+  const idOf = (person: RecipientId, document: DocumentId): GrantId => ids.get(`${person} ${document}`) ?? newId('grant', deps.random);
+  const grants = people.flatMap(({ id: recipientId, terms, kept, through }) =>
     documents.map((document) => ({
-      id: newId('grant', deps.random), dispatchId: id, documentId: document.id, recipientId,
+      id: idOf(recipientId, document.id), parentId: through === undefined ? null : idOf(through, document.id), follows: through !== undefined, dispatchId: id, documentId: document.id, recipientId,
       rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, conditions: terms.conditions ?? null, termsId: kept ?? null, givenBy: actor.id, givenAt: now,
     })),
   );
@@ -50,18 +60,24 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
   const sent: Happening = { action: 'dispatch.sent', outcome: 'done', actor: by, occurredAt: now, dispatch: id, details: { reference, delivery: `${formText[form]}${delivery === 'mail' ? '' : '-by-hand'}`, documents: documents.length, recipients: people.length, watermark }, personal: { text: `${subject}\n${note}` } };
   return {
     id, reference, tokens: new Map([...known, ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token])]),
-    happenings: [...(joins === undefined ? [sent] : []), ...grants.map((grant) => given(grant, id, by, now))],
+    happenings: [...(joins === undefined ? [sent] : []), ...grants.map((grant) => aboutGiven(grant, id, by, now))],
   };
 }
 
 /** The forms as the ledger names them. */
 const formText: Record<DeliveryForm, string> = { link: 'reader-link', file: 'protected-file', both: 'reader-link-and-protected-file' };
 
-type GrantRow = Parameters<typeof termsOf>[0] & { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId };
+/** A link that leads an addressee to a sending. */
+export function newLink(deps: Pick<Deps, 'random'>, dispatchId: DispatchId, recipientId: RecipientId, createdAt: number) {
+  return { id: newId('link', deps.random), token: randomText(TOKEN_CHARACTERS, deps.random), dispatchId, recipientId, createdAt };
+}
 
-function given(grant: GrantRow, dispatch: DispatchId, actor: Happening['actor'], now: number): Happening {
+type GrantRow = Parameters<typeof termsOf>[0] & { readonly id: GrantId; readonly documentId: DocumentId; readonly recipientId: RecipientId; readonly parentId: GrantId | null };
+
+/** The entry about a grant just given. */
+export function aboutGiven(grant: GrantRow, dispatch: DispatchId, actor: Happening['actor'], now: number): Happening {
   return {
     action: 'grant.given', outcome: 'done', actor, occurredAt: now, dispatch, grant: grant.id, document: grant.documentId, recipient: grant.recipientId,
-    details: { terms: termsText(termsOf(grant)) },
+    details: { terms: termsText(termsOf(grant)), ...(grant.parentId === null ? {} : { beneath: grant.parentId }) },
   };
 }

@@ -23,7 +23,7 @@ export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role
   ]);
   return rows.map(({ grant, recipient, document, dispatch, token, hasKey }) => ({
     id: grant.id, dispatchId: dispatch.id, dispatchReference: dispatch.reference, dispatchSubject: dispatch.subject, sentAt: dispatch.sentAt, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, blocked: recipient.blocked,
-    recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation, zone: recipient.zone,
+    recipientId: recipient.id, kind: recipient.kind, parent: grant.parentId, name: recipient.name, address: recipient.address, organisation: recipient.organisation, zone: recipient.zone,
     rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade, conditions: grant.conditions, capped: cappedBy(ceilingsOf(document), grant),
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,

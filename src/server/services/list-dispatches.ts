@@ -13,7 +13,7 @@ import { recordAlone } from '@/server/services/record';
 /** Every dispatch, the newest first. */
 export async function listDispatches(deps: Deps): Promise<readonly DispatchRow[]> {
   const rows = await listDispatchRows(deps.db.read, deps.clock.now());
-  return rows.map((row) => ({ ...row, documents: row.documents ?? 0, people: row.people ?? 0, live: row.live ?? 0, opens: row.opens ?? 0, refusals: row.refusals ?? 0 }));
+  return rows.map((row) => ({ ...row, documents: row.documents ?? 0, people: row.people ?? 0, unknown: row.unknown === 1, live: row.live ?? 0, opens: row.opens ?? 0, refusals: row.refusals ?? 0 }));
 }
 
 function toMark({ recipientId, documentId, at, action, outcome }: Awaited<ReturnType<typeof marksOf>>[number]): EventMark[] {

@@ -1,12 +1,19 @@
 import 'server-only';
 import { newId, type GroupId, type RecipientId } from '@/core/base/ids';
+import { groupBy } from '@/core/base/group';
+import { addressOfGroup } from '@/core/policy/addressee';
+import type { MembersChanged } from '@/contracts/people';
 import type { Json } from '@/core/ledger/canonical';
 import type { Transaction } from '@/server/db/database';
-import { addMembers, addressesIn, listGroups, putGroupRow, removeGroupRow, removeMembers } from '@/server/repositories/group-repository';
+import { addMembers, addressesIn, listGroups, membersOf, putGroupRow, removeGroupRow, removeMembers } from '@/server/repositories/group-repository';
+import { findDispatch, grantsOf, linksOf, termsOf } from '@/server/repositories/dispatch-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
+import { renameAddressee } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { mailLinks } from '@/server/services/dispatch-documents';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
+import { endGroup, joinGroup, leaveGroup, type Joined } from '@/server/services/wider-access';
 
 async function needGroup(tx: Transaction, id: GroupId): Promise<string> {
   const group = (await listGroups(tx)).find((each) => each.id === id);
@@ -25,36 +32,58 @@ export async function putGroup(deps: Deps, actor: StaffActor, input: { readonly 
     const before = input.id === null ? null : await needGroup(tx, input.id);
     if ((await listGroups(tx)).some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase())) throw new ServiceError('CONFLICT', `There is a group “${input.name}” already.`);
     await putGroupRow(tx, { id, name: input.name, createdBy: actor.id, createdAt: deps.clock.now() });
+    await renameAddressee(tx, addressOfGroup(id), input.name);
     await noted(deps, tx, actor, { group: id, before, after: input.name });
   });
   return { id };
 }
 
-/** Removes a group. What its people were sent stays theirs. @throws ServiceError `NOT_FOUND` */
+/** Removes a group. What its people were sent stays theirs, and nobody can join them any more. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
 export async function removeGroup(deps: Deps, actor: StaffActor, { id }: { readonly id: GroupId }): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const name = await needGroup(tx, id);
+    const ended = await endGroup(tx, actor, id, deps.clock.now());
     await removeGroupRow(tx, id);
     await noted(deps, tx, actor, { group: id, removed: name });
+    if (ended.length > 0) await record(deps, tx, ...ended);
   });
   return {};
 }
 
 /**
- * Puts people into a group and takes others out. What was sent before stays as it was sent: a group stands for whoever is in
- * it when something is sent.
+ * Puts people into a group and takes others out. What was sent to the group as such is theirs from now on, or no longer, and
+ * whoever joins is mailed their link where the sending is mailed. What was sent to whoever was in it stays as it was sent.
  *
- * @throws ServiceError `NOT_FOUND`
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where that would change what others sent
  */
-export async function changeMembers(deps: Deps, actor: StaffActor, { id, add, remove }: { readonly id: GroupId; readonly add: readonly RecipientId[]; readonly remove: readonly RecipientId[] }): Promise<Record<string, never>> {
+export async function changeMembers(deps: Deps, actor: StaffActor, { id, add, remove }: { readonly id: GroupId; readonly add: readonly RecipientId[]; readonly remove: readonly RecipientId[] }): Promise<MembersChanged> {
   if ((await recipientsByIds(deps.db.read, add)).length !== new Set(add).size) throw new ServiceError('NOT_FOUND', 'One of these people is not known here.');
-  await deps.db.write(async (tx) => {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
     await needGroup(tx, id);
+    const before = new Set((await membersOf(tx, [id])).map(({ person }) => person.id));
     await addMembers(tx, id, add);
     await removeMembers(tx, id, remove);
     await noted(deps, tx, actor, { group: id, added: [...add], removed: [...remove] });
+    const joined = await joinGroup(deps, tx, actor, id, add.filter((person) => !before.has(person) && !remove.includes(person)), now);
+    const left = await leaveGroup(tx, actor, id, remove, now);
+    if (joined.happenings.length + left.length > 0) await record(deps, tx, ...joined.happenings, ...left);
+    await mailJoined(deps, tx, actor, joined.newGrants, now);
+    return { given: joined.given.length, ended: left.length };
   });
-  return {};
+}
+
+/** Mails whoever joined the links to what they have by it, of every sending that was mailed. */
+async function mailJoined(deps: Deps, tx: Transaction, actor: StaffActor, joined: Joined['newGrants'], now: number): Promise<void> {
+  for (const [dispatch, rows] of groupBy(joined, ({ dispatchId }) => dispatchId)) {
+    const found = await findDispatch(tx, dispatch);
+    if (found?.dispatch.delivery !== 'mail' || deps.mailer === null) continue;
+    const people = new Set(rows.map(({ recipientId }) => recipientId));
+    const theirs = (await grantsOf(tx, { dispatch })).filter(({ recipient }) => people.has(recipient.id));
+    const settled = [...groupBy(theirs, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }) => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: termsOf(grant) })));
+    const documents = [...new Map(theirs.map(({ document }) => [document.id, document])).values()];
+    await mailLinks(deps, tx, actor, { id: dispatch, tokens: await linksOf(tx, dispatch) }, settled, { ...found.dispatch, documents }, now);
+  }
 }
 
 /** The addresses that a group stands for now. */

@@ -29,8 +29,8 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
   const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: id });
-  const [groups, inGroups, grants, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
-  return { ...row, grants, devices, refusals, groups, inGroups };
+  const [groups, inGroups, grants, wider, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
+  return { ...row, grants, wider, devices, refusals, groups, inGroups };
 }
 
 /** Stops every access of a person whatever they hold, or lets it be again; their grants stay as they are underneath. */

@@ -10,11 +10,12 @@ import { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { documentsFor, endDevice, findLink, findRecipientByAddress, insertLicence } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
-import { circumstancesOf, policyFor } from '@/server/services/document-policy';
+import { askerOf, circumstancesOf, policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
 import { defaultsFinder } from '@/server/services/manage-defaults';
 import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
+import { ownGrant } from '@/server/services/wider-access';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
 /** How long one open can go on: turning pages inside it is not another open. */
@@ -23,9 +24,9 @@ const OPEN_LASTS = 12 * HOUR;
 /** Decides for a proven person and a document, from the tables as they are now. `during`: an open that goes on. */
 export async function decideFor(deps: Deps, actor: ReaderActor, documentId: DocumentId, during: LicenceId | null = null): Promise<Decision> {
   const [found, recipient] = await Promise.all([findDocument(deps.db.read, documentId), findRecipientByAddress(deps.db.read, actor.address)]);
-  if (found === null || recipient === null) return { outcome: 'refused', reason: 'not-addressed', source: null };
-  const [policy, at] = await Promise.all([policyFor(deps.db.read, found, recipient.id, during), circumstancesOf(deps, actor, recipient.zone)]);
-  return decide(policy, { identity: 'proven', recipient, at });
+  if (found === null) return { outcome: 'refused', reason: 'not-addressed', source: null };
+  const [policy, at] = await Promise.all([policyFor(deps.db.read, found, { id: recipient?.id ?? null, address: actor.address }, during), circumstancesOf(deps, actor, recipient?.zone ?? null)]);
+  return decide(policy, { identity: 'proven', recipient: askerOf(actor, recipient), at });
 }
 
 function stateOf(decision: Decision): SharedDocument['state'] {
@@ -38,7 +39,7 @@ export async function sharedWith(deps: Deps, actor: ReaderActor, input: { readon
   const link = await findLink(deps.db.read, input.token);
   if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
   const recipient = await findRecipientByAddress(deps.db.read, actor.address);
-  const rows = recipient === null ? [] : await documentsFor(deps.db.read, link.dispatch.id, recipient.id);
+  const rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
   if (rows.length === 0) {
     await refuse(deps, actor, 'not-addressed', null, link.dispatch.id);
     return { address: actor.address, sender: null, note: '', documents: [] };
@@ -79,6 +80,8 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
     return { outcome: 'refused', reason: decision.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };
   }
 
+  // Somebody who comes in along with others is a person with a grant of their own from here on.
+  const charged = await ownGrant(deps, actor, decision.charged);
   const [found, recipient, organisation] = await Promise.all([findDocument(deps.db.read, input.document), findRecipientByAddress(deps.db.read, actor.address), findOrganisation(deps.db.read)]);
   if (found?.version.wrappedKey == null || recipient === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
   const { document, version } = found;
@@ -93,16 +96,16 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   const id = newId('licence', deps.random);
   const rights = RIGHTS.filter((right) => decision.rights[right].granted);
   const expiresAt = Math.min(now + OPEN_LASTS, decision.until ?? now + DAY);
-  const statement = await deps.signLicence({ id, grant: decision.charged, document: document.id, version: version.id, recipient: recipient.id, device: actor.device, rights, watermark, issuedAt: now, expiresAt });
+  const statement = await deps.signLicence({ id, grant: charged, document: document.id, version: version.id, recipient: recipient.id, device: actor.device, rights, watermark, issuedAt: now, expiresAt });
   const fileKey = deps.vault.unwrap({ wrapped: found.version.wrappedKey, generation: version.keyGeneration }, version.id);
   deps.keyring.hold(id, payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, fileKey));
 
   await deps.db.write(async (tx) => {
-    await insertLicence(tx, { id, grantId: decision.charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt });
-    const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: decision.charged, dispatch: link.dispatch.id, device: actor.device, licence: id };
+    await insertLicence(tx, { id, grantId: charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt });
+    const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: charged, dispatch: link.dispatch.id, device: actor.device, licence: id };
     await record(
       deps, tx,
-      { action: 'document.opened', outcome: 'granted', rule: decision.charged, ...about, details: { rights }, personal: { address: actor.address, ...whereabouts(deps, actor.from) } },
+      { action: 'document.opened', outcome: 'granted', rule: charged, ...about, details: { rights }, personal: { address: actor.address, ...whereabouts(deps, actor.from) } },
       { action: 'key.unwrapped', outcome: 'done', ...about, details: { for: 'open' } },
     );
   });

@@ -47,7 +47,7 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
   if (wait > 0) throw tooMany(wait);
   if ((await countChallenges(deps.db.read, input.address, now - CODES_WITHIN)) >= MAX_CODES) throw tooMany(CODES_WITHIN);
   const recipient = await findRecipientByAddress(deps.db.read, input.address);
-  const listed = recipient !== null && (await isAddressed(deps.db.read, dispatch.id, recipient.id));
+  const listed = await isAddressed(deps.db.read, dispatch.id, input.address);
   const others = await otherAddressesTried(deps.db.read, link.id, addressee, now - DAY);
   if (!listed && !others.has(input.address) && others.size >= MAX_OTHERS) throw tooMany(DAY);
 

@@ -61,7 +61,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
             </table>
           )}
           <RulesPart title="Ceilings" what="the most that may be given below; they hold for what was sent before as well" none="There are none: whoever sends something may give what they like." add="Set a ceiling" rules={page.ceilings} linesOf={({ limits }) => limitLines(limits)} mayChange={mayChange} selected={open?.kind === 'ceiling' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'ceiling', row }); }} />
-          <RulesPart title="Defaults and watermarks" what="what sendings begin with, where the nearest level wins; what stands on every page, where all apply" none="Nothing is set: sendings begin with reading for 30 days." add="Set for a level" rules={page.defaults} linesOf={defaultLines} mayChange={mayChange} selected={open?.kind === 'defaults' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'defaults', row }); }} />
+          <RulesPart title="Defaults and watermarks" what="the nearest default wins; every watermark applies" none="Nothing is set: sendings begin with reading for 30 days." add="Set for a level" rules={page.defaults} linesOf={defaultLines} mayChange={mayChange} selected={open?.kind === 'defaults' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'defaults', row }); }} />
           <OdrlPart mayChange={mayChange} attempt={attempt} busy={busy} />
           <MarkingsPart markings={page.markings} mayChange={mayChange} attempt={attempt} />
         </div>

@@ -3,7 +3,7 @@ import { rmSync, mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { generateX25519Identity, identityToRecipient } from 'age-encryption';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, GroupId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { settableClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
@@ -124,6 +124,13 @@ async function open(key: string, person: Person, paper: string, pages: number, p
   if (printed && licence !== null) await print(deps, reader, licence);
 }
 
+/** Sends something to groups and domains as such. */
+async function toMany(key: string, { documents: papers, days, ...sending }: { readonly groups?: GroupId[]; readonly domains?: string[]; readonly documents: readonly string[]; readonly subject: string; readonly delivery: 'mail' | 'by-hand'; readonly days: number }): Promise<void> {
+  const { id } = await dispatchDocuments(deps, ida, { ...sending, documents: papers.map((paper) => documents.get(paper) ?? 'doc_'), recipients: [], terms: { rights: ['read'], prints: null, from: null, until: today + days * DAY + 16 * HOUR }, note: '', watermark: DEFAULT_WATERMARK });
+  ids.set(key, id);
+  await deliverMail(deps);
+}
+
 /** People who never open anything, whatever they are sent. */
 const silent = new Set<string>([people.oskar.address, people.elin.address, ...officePeople.filter((_person, i) => i % 11 === 5).map((person) => person.address)]);
 
@@ -188,6 +195,14 @@ at(-0.5, async () => {
   const { id } = await putGroup(deps, ida, { id: null, name: 'Bidding yards' });
   const bidding = await findRecipients(deps.db.read, [people.mira, people.jonas, people.ansel, people.tomas, people.oskar, people.wilma].map(({ address }) => address));
   await changeMembers(deps, ida, { id, add: bidding.map((person) => person.id), remove: [] });
+  await toMany('round-2', { groups: [id], documents: ['TQ-412-TS-01'], subject: 'Dates of round 2', delivery: 'mail', days: 20 });
+});
+// The harbour board hands a link round in its own house; a colleague nobody had named opens it.
+at(-0.45, () => toMany('board', { domains: ['@harbour-aldery.example'], documents: ['TQ-412-PH-01', 'TQ-412-GA-03'], subject: 'For the harbour board, all of it', delivery: 'by-hand', days: 40 }));
+at(-0.3, async () => {
+  const token = (await grantsOfSending('board'))[0]?.link.split('/').at(-1) ?? '';
+  const colleague = await prove(deps, token, 'ines.ard@harbour-aldery.example', '192.0.2.78');
+  await read(deps, colleague, token, documents.get('TQ-412-PH-01') ?? 'doc_', 2);
 });
 
 for (const { day, happen } of events.sort((a, b) => a.day - b.day)) {

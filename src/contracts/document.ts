@@ -73,5 +73,7 @@ export type DocumentRow = {
   readonly protectedAt: number;
   readonly revoked: boolean;
   readonly people: number;
+  /** Whether more can come in than can be counted. */
+  readonly unknown: boolean;
   readonly opens: number;
 };

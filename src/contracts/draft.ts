@@ -8,6 +8,7 @@ import type { DefaultsRow } from '@/contracts/defaults';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
+import { groupId } from '@/contracts/dispatch';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
 export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
@@ -18,7 +19,7 @@ export const draftBody: z.ZodType<DraftBody> = z.object({
   documents: z.array(documentId).max(50),
   people: z.string().max(200_000),
   own: z.array(z.object({ address: z.string().max(320), name: z.string().max(120).optional(), organisation: z.string().max(120).optional(), terms: terms.nullish() })).max(2_000),
-  terms, subject: z.string().max(200), note: z.string().max(5_000), watermark: z.string().max(500),
+  groups: z.array(groupId).max(20).optional(), terms, subject: z.string().max(200), note: z.string().max(5_000), watermark: z.string().max(500),
 });
 export const keepDraftInput = z.object({ id: draftId.nullable(), body: draftBody });
 export const draftInput = z.object({ id: draftId });

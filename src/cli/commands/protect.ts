@@ -41,7 +41,7 @@ export const protectCommand: Command = {
   run: async (call) => {
     if (call.files.length === 0) throw new UsageError('Name at least one file to protect.');
     if (call.files.length > 1 && (call.text('title') ?? call.text('reference')) !== undefined) throw new UsageError('--title and --reference are for one file at a time.');
-    const recipients = recipientsOf(call);
+    const addressees = recipientsOf(call);
     const form = DELIVERY_FORMS.find((each) => each === call.text('mail'));
     if (call.text('mail') !== undefined && form === undefined) throw new UsageError('--mail is link, file or both.');
     for (const file of call.files) if (!(await stat(file).catch(() => null))?.isFile()) throw new UsageError(`There is no file ${file}.`);
@@ -52,7 +52,7 @@ export const protectCommand: Command = {
       const taken: Taken[] = [];
       for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));
       const terms = named ?? (await beginningOf(deps, taken.map(({ id }) => id))).terms;
-      const sending = checked(dispatchInput.safeParse({ documents: taken.map(({ id }) => id), recipients, terms: termsAt(terms, deps.clock.now()), subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''), note: '', watermark: terms.watermark, delivery: form === undefined ? 'by-hand' : 'mail', form: form ?? 'file', titleOnCover: call.flag('title-on-cover') }));
+      const sending = checked(dispatchInput.safeParse({ documents: taken.map(({ id }) => id), ...addressees, terms: termsAt(terms, deps.clock.now()), subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''), note: '', watermark: terms.watermark, delivery: form === undefined ? 'by-hand' : 'mail', form: form ?? 'file', titleOnCover: call.flag('title-on-cover') }));
       const { id, reference } = await dispatchDocuments(deps, actor, sending);
       const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
       return {
@@ -65,9 +65,9 @@ export const protectCommand: Command = {
 
 function recipientsOf(call: Call) {
   if (call.texts('to').length === 0) needed(call, 'to', 'the addresses that may open it');
-  const { addresses, unreadable } = parseAddresses(call.texts('to').join(', '));
+  const { addresses, domains, unreadable } = parseAddresses(call.texts('to').join(', '));
   if (unreadable.length > 0) throw new UsageError(`Not an address: ${unreadable.join(', ')}.`);
-  return addresses.map(({ address, name }) => ({ address, name }));
+  return { recipients: addresses.map(({ address, name }) => ({ address, name })), domains };
 }
 
 /** Kept terms by their name; null: none were named. */

@@ -1,4 +1,4 @@
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, GroupId } from '@/core/base/ids';
 import type { Terms } from '@/core/policy/rights';
 
 /** What was set for one address alone. */
@@ -10,6 +10,8 @@ export type DraftBody = {
   /** The addresses as they were typed. */
   readonly people: string;
   readonly own: readonly OwnDraft[];
+  /** Groups addressed as such. */
+  readonly groups?: readonly GroupId[] | undefined;
   readonly terms: Terms;
   readonly subject: string;
   readonly note: string;

@@ -14,7 +14,7 @@ import { viewFolders } from '@/server/services/manage-filing';
 const ROWS = 200;
 
 function toRow({ revokedAt, deputyId: _deputyId, ...row }: Awaited<ReturnType<typeof listDocumentRows>>[number]): DocumentRow {
-  return { ...row, revoked: revokedAt !== null };
+  return { ...row, unknown: row.unknown === 1, revoked: revokedAt !== null };
 }
 
 /** A stretch of the documents that pass the filter, the newest first. `own`: only those the caller may send. */

@@ -9,23 +9,28 @@ import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { distanceText, momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
-import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import type { GroupRow } from '@/contracts/people';
+import type { DomainDraft, RecipientDraft } from '@/ui/compose/use-recipients';
 import { ceilingWarnings, type CeilingsKnown } from '@/ui/compose/ceiling-warnings';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 
 /** Documents under different levels differ in what stands on them; so many are shown. */
 const MOST_SAMPLES = 3;
 
-type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
+/** What is addressed as a whole, and whether the rest is mailed. */
+export type Wider = { readonly domains: readonly DomainDraft[]; readonly groups: readonly GroupRow[]; readonly mailed: boolean };
+
+type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly wider: Wider; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
 
 /** What stands in the way of sending, in words; empty: it can go. */
-export function problemsOf({ documents, people, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
+export function problemsOf({ documents, people, wider, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
   const revoked = documents.find((document) => document.revoked);
   return [
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     documents.length === 0 ? 'No document is chosen.' : null,
     revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
-    people.length === 0 ? 'No recipient is named: nobody could open it.' : null,
+    people.length + wider.domains.length + wider.groups.length === 0 ? 'No recipient is named: nobody could open it.' : null,
+    ...wider.domains.filter(({ check }) => check?.publicMail === true).map(({ domain }) => `Anybody can have an address at ${domain.slice(1)}: name the people instead.`),
     unreadable.length === 0 ? null : `Not an address: ${unreadable.slice(0, 5).join(', ')}${unreadable.length > 5 ? ` and ${String(unreadable.length - 5)} more` : ''}.`,
     terms.until !== null && terms.until <= now ? 'The end lies in the past: nobody could open it.' : null,
     terms.until !== null && terms.from !== null && terms.until <= terms.from ? 'The end lies before the start.' : null,
@@ -37,8 +42,9 @@ export function problemsOf({ documents, people, unreadable, terms, subject, wate
 }
 
 /** The consequences of what was composed so far. */
-export function ComposeCheck({ ceilings, around, documents, people, terms, watermark, form, problems, now }: { readonly ceilings: CeilingsKnown; /** What levels around each document put on its pages. */ readonly around: readonly (readonly DefaultsRow[])[]; readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
+export function ComposeCheck({ ceilings, around, documents, people, wider, terms, watermark, form, problems, now }: { readonly ceilings: CeilingsKnown; /** What levels around each document put on its pages. */ readonly around: readonly (readonly DefaultsRow[])[]; readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly wider: Wider; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
   const zone = useZone();
+  const whom = [people.length === 0 ? '' : `${String(people.length)} ${people.length === 1 ? 'person' : 'people'}`, ...wider.groups.map((group) => `${group.name} (${String(group.people)} now)`), ...wider.domains.map(({ domain }) => `everyone at ${domain.slice(1)}`)].filter((part) => part !== '');
   const first = people.at(0)?.address ?? 'mira.kolbe@brackwater.example';
   const apart = people.filter((person) => person.terms !== null).length;
   const fresh = people.filter((person) => person.check !== null && person.check.known === null).length;
@@ -53,10 +59,11 @@ export function ComposeCheck({ ceilings, around, documents, people, terms, water
   return (
     <div className="stack">
       <h2>What this does</h2>
-      <p className="answer">{people.length === 0 ? 'Nobody is named yet.' : `${String(people.length)} ${people.length === 1 ? 'person' : 'people'} may ${verbList(terms.rights)}${documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`}.`}</p>
+      <p className="answer">{whom.length === 0 ? 'Nobody is named yet.' : `${whom.join(', ')} may ${verbList(terms.rights)}${documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`}.`}</p>
       <p>{terms.until === null ? <b className="lamp">No end.</b> : <>Until <b>{momentText(terms.until, zone)} {zoneName(terms.until, zone)}</b>, {distanceText(terms.until, now)}.</>}</p>
       {conditions.length > 0 && <p>It {conditions.map((line) => line.replace(/^only/, 'opens only')).join('; ')}.</p>}
       {taken.length > 0 && <div className="notice"><b>Less than this comes out.</b>{taken.map((text) => <p key={text}>{text}</p>)}<p className="quiet">It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under Terms.</p></div>}
+      {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => domain.slice(1)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
       {(apart > 0 || fresh > 0) && <p className="quiet">{[apart > 0 ? `${String(apart)} set apart from the rest` : null, fresh > 0 ? `${String(fresh)} new here` : null].filter((part) => part !== null).join(', ')}.</p>}
       {warnings.map((warning) => <p key={warning} className="notice">{warning}</p>)}
       <p className="quiet">Each proves the address by a code, then reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{terms.rights.includes('keep') ? ', except for copies that were kept' : terms.rights.includes('print') ? ', except for prints that were made' : ''}.</p>

@@ -16,7 +16,7 @@ import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
-import { ComposeCheck, problemsOf } from '@/ui/compose/compose-check';
+import { ComposeCheck, problemsOf, type Wider } from '@/ui/compose/compose-check';
 import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
 import { useDraft } from '@/ui/compose/use-draft';
@@ -52,10 +52,11 @@ export function ComposeView({ start, chosen }: Props) {
   const [titleOnCover, setTitleOnCover] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, terms, subject, note, watermark });
+  const { people, domains, groups, unreadable } = recipients;
+  const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, groups, terms, subject, note, watermark });
 
-  const { people, unreadable } = recipients;
-  const problems = problemsOf({ documents: selected, people, unreadable, terms, subject, watermark, now, mail });
+  const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), mailed: delivery === 'mail' };
+  const problems = problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail });
   const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
   const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 
@@ -63,7 +64,7 @@ export function ComposeView({ start, chosen }: Props) {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), terms, kept, subject, note, watermark, delivery, form, titleOnCover });
+      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), terms, kept, subject, note, watermark, delivery, form, titleOnCover });
       await draft.discard();
       router.push(`/dispatches/${id}`);
     } catch (error) {
@@ -95,9 +96,9 @@ export function ComposeView({ start, chosen }: Props) {
           <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
-            <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
-            {start.groups.length > 0 && <GroupChips groups={start.groups} onAdd={(addresses) => { recipients.setText([recipients.text.trim(), ...addresses].filter((each) => each !== '').join('\n')); }} />}
-            {people.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
+            <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual; @yard.example for everyone there" />
+            {start.groups.length > 0 && <GroupChips groups={start.groups} recipients={recipients} />}
+            {people.length + domains.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
           </section>
           <section className="stack" style={{ gap: 16 }}>
             <h2>On every page</h2>
@@ -113,7 +114,7 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={{ rows: start.ceilings, parents }} around={around} form={form} documents={selected} people={people} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={{ rows: start.ceilings, parents }} around={around} form={form} documents={selected} people={people} wider={wider} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
   );
 }

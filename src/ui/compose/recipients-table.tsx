@@ -4,9 +4,10 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 import { TermsFields } from '@/ui/compose/terms-fields';
-import type { RecipientDraft, Recipients } from '@/ui/compose/use-recipients';
+import type { DomainDraft, RecipientDraft, Recipients } from '@/ui/compose/use-recipients';
 import { momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
+import { whoWords } from '@/ui/words/addressee-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
 /** Rows drawn before somebody asks for the rest: a pasted list may have a thousand. */
@@ -20,10 +21,27 @@ export function RecipientsTable({ recipients, terms }: { readonly recipients: Re
     <table className="list" aria-label="Recipients">
       <thead><tr><th style={{ paddingLeft: 0 }}>Person</th><th>Organisation</th><th>May</th><th /></tr></thead>
       <tbody>
+        {recipients.domains.map((each) => <DomainRow key={each.domain} {...each} terms={terms} onRemove={() => { recipients.remove(each.domain); }} />)}
         {recipients.people.slice(0, shown).map((person) => <PersonRow key={person.address} person={person} terms={terms} open={open === person.address} onOpen={() => { setOpen(open === person.address ? null : person.address); }} recipients={recipients} />)}
       </tbody>
       {recipients.people.length > shown && <tfoot><tr><td colSpan={4} style={{ paddingLeft: 0 }}>{recipients.people.length - shown} more. <Button variant="text" onClick={() => { setShown(recipients.people.length); }}>Show all</Button></td></tr></tfoot>}
     </table>
+  );
+}
+
+/** Everyone at a domain: one grant for all of them, until each has one of their own. */
+function DomainRow({ domain, check, terms, onRemove }: DomainDraft & { readonly terms: TermsDraft; readonly onRemove: () => void }) {
+  const zone = useZone();
+  return (
+    <tr>
+      <td style={{ paddingLeft: 0 }}>
+        <b>Everyone at {domain.slice(1)}</b><br /><span className="quiet" style={{ fontSize: 12 }}>{whoWords.domain}{check !== null && `; ${String(check.known)} known here`}</span>
+        {check?.publicMail === true && <p className="magenta" style={{ fontSize: 12 }}>Anybody can have an address there: everyone is nobody in particular.</p>}
+      </td>
+      <td>{check?.organisation}</td>
+      <td className="quiet">{rightsLine(terms.rights, terms.prints)}<br /><span className="figure" style={{ fontSize: 12 }}>{terms.until === null ? 'no end' : momentText(terms.until, zone)}</span></td>
+      <td><Button variant="text" aria-label={`Leave out ${domain}`} onClick={onRemove}>Leave out</Button></td>
+    </tr>
   );
 }
 

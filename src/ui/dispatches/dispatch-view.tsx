@@ -13,6 +13,7 @@ import { RevokeScope } from '@/ui/dispatches/revoke-scope';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
 import { useHolds } from '@/ui/shell/powers';
+import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 function counted(n: number, one: string, many: string): string {
@@ -26,14 +27,15 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
   const [adding, setAdding] = useState(false);
   const mayChange = detail.grants.some((grant) => grant.mayChange);
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
-  const people = new Set(detail.grants.map((grant) => grant.recipientId)).size;
+  // Who came in along with others has their link already.
+  const carried = detail.grants.filter(({ kind, parent }) => (detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link'));
   const { waiting, delivered, failed } = detail.mail;
   return (
     <LinesSurface
       head={
         <>
           <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}<Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>As ODRL</Button>{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
-          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {counted(people, 'person', 'people')}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span><SaidLine changes={changes} /></div>
+          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>all shut out <b style={{ color: 'var(--ink)' }}>at once</b> if revoked</span><SaidLine changes={changes} /></div>
           {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}
         </>
       }
@@ -41,7 +43,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
       aside={
         <div className="stack">
           {detail.requests > 0 && <p className="notice">{detail.requests === 1 ? 'One of its people asks' : `Its people ask ${String(detail.requests)} times`} for something. <Link href="/today">Answer on Today</Link></p>}
-          {detail.delivery === 'by-hand' && <><ToCarry grants={detail.grants} form={detail.form} /><hr /></>}
+          {carried.length > 0 && <><ToCarry grants={carried} form={detail.form} /><hr /></>}
           <h2>The message</h2>
           {carriesFile(detail.form) && detail.delivery === 'mail' && <p>{detail.form === 'both' ? 'The link, and the documents as protected files.' : 'The documents as protected files.'}</p>}
           <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || (detail.delivery === 'by-hand' ? 'Nothing is mailed: it is carried by hand.' : 'Nothing was mailed.')}</p>

@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import type { DispatchRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/powers';
 import { ListHead } from '@/ui/shell/list-head';
+import { audience } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 /** Everything that was sent. */
@@ -36,7 +37,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
                     <td><Moment at={row.sentAt} /></td>
                     <td>{row.sentBy}</td>
                     <td className="number">{row.documents}</td>
-                    <td className="number">{row.people}</td>
+                    <td className="number">{row.unknown ? <span title={audience(row.people, true)}>{row.people === 0 ? 'unknown' : `${String(row.people)}+`}</span> : row.people}</td>
                     <td className="number">{row.live}</td>
                     <td>{row.nextEnd === null ? <span className="quiet">{row.live > 0 ? 'no end' : 'all ended'}</span> : <Moment at={row.nextEnd} />}</td>
                     <td className="number">{row.opens}</td>

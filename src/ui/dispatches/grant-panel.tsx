@@ -15,6 +15,7 @@ import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { AskWhy } from '@/ui/why/ask-why';
+import { linkWords, whoWords } from '@/ui/words/addressee-words';
 import { personName, stateOf, underCeilings, type GrantState } from '@/ui/dispatches/grant-words';
 
 function answer(grant: GrantRow, state: GrantState, now: number): string {
@@ -43,6 +44,8 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       {until !== null && grant.zone !== null && <p className="quiet">Where they are, it ends <span className="figure">{momentText(until, grant.zone)}</span> ({grant.zone}).</p>}
       {conditionLines(grant.conditions, grant.zone ?? 'the organisation’s zone').map((line) => <p key={line} className="quiet">Opens {line.replace(/^opens /, '')}.</p>)}
       <p className="quiet">Given <Moment at={grant.givenAt} />{grant.revokedAt !== null && <>, revoked <Moment at={grant.revokedAt} /></>}.</p>
+      {grant.kind !== 'person' && <p className="quiet">{whoWords[grant.kind]}. A change here reaches everybody below it who was not changed alone; revoking it shuts all of them out.</p>}
+      {grant.kind === 'person' && grant.parent !== null && <p className="quiet">By way of a grant to many, and changed with it until it is changed here.</p>}
       <AskWhy key={grant.id} recipient={grant.recipientId} document={grant.documentId} label="Why?" />
       <hr />
       <h2>Opens</h2>
@@ -53,7 +56,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       {grant.mayChange ? <><ChangeEnd key={grant.id} grant={grant} /><ChangeConditions key={`${grant.id} ${String(grant.revision)}`} grant={grant} /></> : <p className="quiet">Only its sender, the document’s owner or an administrator may change this.</p>}
       <hr />
       <h2>Link</h2>
-      <p className="quiet">For {grant.address} alone. Forwarded to somebody else it is worth nothing.</p>
+      <p className="quiet">{linkWords(grant)}</p>
       <code className="key-text">{grant.link}</code>
       {grant.mayChange && state !== 'destroyed' && state !== 'document-revoked' && <TakeFile grant={grant} label="Take it as a protected file" />}
     </div>

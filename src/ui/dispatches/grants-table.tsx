@@ -10,6 +10,7 @@ import { rightsLine } from '@/ui/words/rights-words';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
+import { whoLine } from '@/ui/words/addressee-words';
 import { personName, stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
 
 type Props = { readonly grants: readonly GrantRow[]; readonly now: number; readonly showDocument: boolean; readonly selected: GrantId | null; readonly onSelect: (id: GrantId) => void };
@@ -50,7 +51,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
             return (
               <tr key={grant.id} aria-selected={grant.id === selected}>
                 <td><Checkbox sx={{ p: 0 }} disabled={!grant.mayChange} checked={ticked.has(grant.id)} onChange={(_event, on) => { tick(grant.id, on); }} slotProps={{ input: { 'aria-label': `Tick ${personName(grant)}, ${grant.documentTitle}` } }} /></td>
-                <td><button type="button" className="row-button" onClick={() => { onSelect(grant.id); }}>{personName(grant)}</button><br /><span className="quiet" style={{ fontSize: 12 }}>{grant.organisation === '' ? grant.address : grant.organisation}</span></td>
+                <td><button type="button" className="row-button" onClick={() => { onSelect(grant.id); }}>{personName(grant)}</button><br /><span className="quiet" style={{ fontSize: 12 }}>{whoLine(grant)}</span></td>
                 {showDocument && <td>{grant.documentTitle}</td>}
                 <td>{rightsLine(is.rights, is.prints)}{grant.capped !== null && <span className="quiet" style={{ fontSize: 12 }}><br />under a ceiling</span>}</td>
                 <td>{is.until === null ? <span className="lamp">no end</span> : <Moment at={is.until} />}</td>

@@ -15,6 +15,7 @@ import { useChanges } from '@/ui/dispatches/use-changes';
 import { ReachBoard, type BoardLine } from '@/ui/reach/reach-board';
 import { ReachLegend } from '@/ui/reach/reach-legend';
 import { momentText } from '@/ui/time/moment-words';
+import { whoLine } from '@/ui/words/addressee-words';
 import { useZone } from '@/ui/time/use-zone';
 import { rightsLine } from '@/ui/words/rights-words';
 
@@ -27,7 +28,7 @@ function toLines(grants: readonly GrantRow[], marks: readonly EventMark[]): Boar
     const own = byPerson.get(line.recipientId) ?? [];
     const [first] = own;
     const may = [...new Set(own.map((grant) => rightsLine(grant.rights, grant.prints)))];
-    return { ...line, name: first === undefined ? '' : personName(first), under: first?.organisation === '' ? first.address : (first?.organisation ?? ''), may: may.length === 1 ? (may[0] ?? '') : 'differs', mayChange: own.every((grant) => grant.mayChange) };
+    return { ...line, name: first === undefined ? '' : personName(first), under: first === undefined ? '' : whoLine(first), may: may.length === 1 ? (may[0] ?? '') : 'differs', mayChange: own.every((grant) => grant.mayChange) };
   });
 }
 

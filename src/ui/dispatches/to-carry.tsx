@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import { linkWords } from '@/ui/words/addressee-words';
 import { personName } from '@/ui/dispatches/grant-words';
 import { TakeFile } from '@/ui/dispatches/take-file';
 
@@ -22,10 +23,11 @@ export function ToCarry({ grants, form }: { readonly grants: readonly GrantRow[]
   return (
     <section className="stack" aria-label="To carry">
       <h2>To carry</h2>
-      <p className="quiet">Each is for its one address. Give it by any means; forwarded to somebody else it is worth nothing.</p>
+      <p className="quiet">Give each by any means.</p>
       {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) => own.slice(0, 1).map((grant) => (
         <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
           <div className="row"><b>{personName(grant)}</b><span className="gap" />{form !== 'file' && <Button variant="text" aria-label={`Copy the link of ${personName(grant)}`} onClick={() => void copy(grant)}>{copied === grant.link ? 'Copied' : 'Copy the link'}</Button>}</div>
+          <span className="quiet" style={{ fontSize: 12 }}>{linkWords(grant)}</span>
           {form !== 'file' && <code className="key-text">{grant.link}</code>}
           {carriesFile(form) && own.map((each) => <TakeFile key={each.id} grant={each} label={each.documentReference} />)}
         </div>

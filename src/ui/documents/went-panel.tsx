@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
 import { stateOf } from '@/ui/dispatches/grant-words';
+import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 /** Where a document went: each sending that carried it, and what came of it. */
@@ -15,9 +16,8 @@ export function WentPanel({ grants, now }: { readonly grants: readonly GrantRow[
         const [first] = own;
         if (first === undefined) return null;
         const opens = own.reduce((sum, grant) => sum + grant.opens, 0);
-        const people = new Set(own.map((grant) => grant.recipientId)).size;
         const live = own.filter((grant) => stateOf(grant, now) === 'live').length;
-        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {people} {people === 1 ? 'person' : 'people'}, {live === 0 ? 'none can open it now' : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
+        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {audienceOf(own)}, {live === 0 ? 'none can open it now' : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
       })}
     </section>
   );

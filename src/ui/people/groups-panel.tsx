@@ -12,7 +12,7 @@ export function GroupsPanel({ person }: { readonly person: PersonDetail }) {
   const mayChange = useHolds('dispatch');
   const { busy, said, attempt } = useAttempt();
   const members = (id: GroupId, change: { readonly add?: readonly string[]; readonly remove?: readonly string[] }) => call('POST', `/api/v1/groups/${id}/members`, change);
-  const toggle = (id: GroupId, name: string, isIn: boolean) => attempt(() => members(id, isIn ? { remove: [person.id] } : { add: [person.id] }), `${isIn ? 'Out of' : 'In'} “${name}”. What was sent before stays as it was sent.`);
+  const toggle = (id: GroupId, name: string, isIn: boolean) => attempt(() => members(id, isIn ? { remove: [person.id] } : { add: [person.id] }), isIn ? `Out of “${name}”. What was sent to the group as such is theirs no longer.` : `In “${name}”, with what was sent to the group as such.`);
   const make = (name: string) => attempt(async () => {
     const { id } = await call<{ readonly id: GroupId }>('POST', '/api/v1/groups', { id: null, name });
     await members(id, { add: [person.id] });

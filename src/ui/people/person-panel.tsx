@@ -31,8 +31,9 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
   const changesAccess = useHolds('change-access');
   const readsRecord = useHolds('read-record');
   const gives = useHolds('dispatch');
+  const wider = person.wider.filter((grant) => stateOf(grant, now) === 'live');
   const live = person.grants.filter((grant) => stateOf(grant, now) === 'live');
-  const canOpen = new Set(live.map((grant) => grant.documentId)).size;
+  const canOpen = new Set([...live, ...wider].map((grant) => grant.documentId)).size;
   const name = person.name === '' ? person.address : person.name;
   return (
     <div className="stack">
@@ -50,6 +51,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
           {person.grants.map((grant) => <HeldRow key={grant.id} grant={grant} person={person} now={now} changes={changes} />)}
         </tbody></table>
       )}
+      {wider.length > 0 && <p className="notice">Comes in along with everyone at their domain: {wider.map((grant, index) => <span key={grant.id}>{index > 0 && ', '}<Link href={`/dispatches/${grant.dispatchId}`}>{grant.documentTitle}</Link></span>)}. Blocking stops that as well.</p>}
       {gives && <GivePanel path={`/api/v1/people/${person.id}/lacking`} field="documents" ask="What they do not hold…" title="Does not hold" disabled={person.blocked} done={(given) => `${String(given)} ${given === 1 ? 'document' : 'documents'} given.`} />}
       {changesAccess && (
         <>

@@ -1,0 +1,36 @@
+import type { GrantRow } from '@/contracts/dispatch';
+import type { AddresseeKind } from '@/core/policy/addressee';
+
+type Named = Pick<GrantRow, 'recipientId' | 'kind' | 'name' | 'address' | 'organisation'>;
+
+/** What stands below the name of somebody, or of what stands for many. */
+export const whoWords: Record<Exclude<AddresseeKind, 'person'>, string> = {
+  group: 'a group, live: whoever joins it has it, whoever leaves it loses it',
+  domain: 'whoever proves an address there; how many is unknown',
+  link: 'whoever has the link; who and how many is unknown',
+};
+
+export function whoLine({ kind, organisation, address }: Named): string {
+  return kind === 'person' ? (organisation === '' ? address : organisation) : whoWords[kind];
+}
+
+/** `3 people`, `3 people and an unknown number more`: those who stand by themselves, and whether more can come in. */
+export function audience(people: number, unknown: boolean): string {
+  if (unknown) return people === 0 ? 'people unknown' : `${String(people)} ${people === 1 ? 'person' : 'people'} so far, the rest unknown`;
+  return `${String(people)} ${people === 1 ? 'person' : 'people'}`;
+}
+
+/** The same, of grants. */
+export function audienceOf(grants: readonly Named[]): string {
+  return audience(new Set(grants.filter(({ kind }) => kind === 'person').map(({ recipientId }) => recipientId)).size, grants.some(({ kind }) => kind === 'domain' || kind === 'link'));
+}
+
+/** What a link is worth to whoever holds it. */
+export function linkWords({ kind, name, address }: Named): string {
+  switch (kind) {
+    case 'person': return `For ${address} alone. Forwarded to somebody else it is worth nothing.`;
+    case 'group': return `Leads whoever is in “${name}”, once they prove their address. To anybody else it is worth nothing.`;
+    case 'domain': return `Opens for any address at ${address.slice(1)}, once it is proven. To anybody else it is worth nothing.`;
+    case 'link': return 'Opens for whoever holds it, with no proof.';
+  }
+}

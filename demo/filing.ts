@@ -6,6 +6,7 @@ import { NO_LIMITS } from '@/core/policy/ceiling';
 import { NO_DEFAULTS } from '@/core/policy/defaults';
 import { putCeiling } from '@/server/services/manage-ceilings';
 import { putDefaults } from '@/server/services/manage-defaults';
+import { putRule } from '@/server/services/manage-rules';
 import { putTerms } from '@/server/services/change-kept-terms';
 import { makeFolder, putMarking } from '@/server/services/manage-filing';
 
@@ -45,6 +46,8 @@ export async function fileEverything(deps: Deps, ida: StaffActor, deputy: StaffA
   await putDefaults(deps, ida, { level: 'organisation', subject: '', defaults: { ...NO_DEFAULTS, rights: ['read'], days: 30 }, watermark: '', seen: null });
   await putDefaults(deps, ida, { level: 'marking', subject: markingIds.get('Bidders') ?? '', defaults: { rights: ['read', 'print'], days: 21, prints: 2 }, watermark: 'Tender, for bidders', seen: null });
   await putDefaults(deps, ida, { level: 'marking', subject: markingIds.get('Until announced') ?? '', defaults: { ...NO_DEFAULTS, days: 14 }, watermark: 'Not public before the launch', seen: null });
+  await putRule(deps, ida, { way: 'unprotected', leave: 'forbidden', reason: 'what leaves this office leaves protected', seen: null });
+  await putRule(deps, ida, { way: 'open-link', leave: 'agreed', reason: 'a second pair of eyes first', seen: null });
   for (const [reference, id] of documents) {
     const { folder, marking } = placeOf(reference);
     await fileDocuments(deps, ida, { documents: [id], folderId: folderIds.get(folder) ?? null, markingId: markingIds.get(marking) ?? null, ...(folder === 'Tender' ? { deputyId: deputy } : {}), attributes: { project: 'Hull 412', ...(folder === 'Tender' ? { round: '1' } : {}) } });

@@ -69,7 +69,7 @@ export const MOST_MAILED = 18 * 1024 * 1024;
 
 /** Groups and domains, each as a whole: whoever joins is given it as well. */
 const addresseesInput = { recipients: recipientsInput, groups: z.array(groupId).max(20).optional(), domains: z.array(domain).max(20).optional() };
-const needSomebody = ({ recipients, groups = [], domains = [] }: { readonly recipients: readonly unknown[]; readonly groups?: readonly unknown[] | undefined; readonly domains?: readonly unknown[] | undefined }): boolean => recipients.length + groups.length + domains.length > 0;
+const needSomebody = ({ recipients, groups = [], domains = [], openLink = false }: { readonly recipients: readonly unknown[]; readonly groups?: readonly unknown[] | undefined; readonly domains?: readonly unknown[] | undefined; readonly openLink?: boolean | undefined }): boolean => openLink || recipients.length + groups.length + domains.length > 0;
 const NOBODY = { path: ['recipients'], message: 'name at least one recipient' };
 
 export const dispatchInput = z.object({
@@ -86,8 +86,14 @@ export const dispatchInput = z.object({
   form: z.enum(DELIVERY_FORMS).optional(),
   /** Whether cover pages name the documents. */
   titleOnCover: z.boolean().optional(),
+  /** Whether whoever holds the link may open it, with no proof. */
+  openLink: z.boolean().optional(),
+  /** Why it goes out as it does, where somebody has to say so. */
+  reason: z.string().trim().max(400).optional(),
 }).refine(needSomebody, NOBODY);
 export type DispatchInput = z.infer<typeof dispatchInput>;
+/** What came of a sending; where a second person has to agree first, nothing yet. */
+export type SendResult = { readonly id: DispatchId | null; readonly reference: string; readonly waits: boolean };
 export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
 
 export const addPeopleInput = z.object({ id: dispatchId, ...addresseesInput, terms: termsInput }).refine(needSomebody, NOBODY);
@@ -192,6 +198,8 @@ export type DispatchDetail = {
   readonly delivery: (typeof DELIVERIES)[number];
   readonly form: DeliveryForm;
   readonly titleOnCover: boolean;
+  /** Why it went out as it did; empty: nobody had to say. */
+  readonly reason: string;
   /** Whether the person who looks may add people. */
   readonly mayAdd: boolean;
   readonly sentAt: number;

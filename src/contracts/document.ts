@@ -50,6 +50,8 @@ export const fileInput = z.object({
   attributes: z.record(z.string().trim().min(1).max(40), z.string().trim().max(200)).refine((all) => Object.keys(all).length <= 20, 'at most 20 attributes').optional(),
 });
 export type FileInput = z.infer<typeof fileInput>;
+/** How many documents were filed; none yet where a second person has to agree to a lower marking. */
+export type Filed = { readonly changed: number; readonly waits: boolean };
 
 export const listDocumentsInput = z.object({ q: z.string().trim().max(200).default(''), folder: folderId.optional(), marking: markingId.optional(), own: z.literal('true').optional(), after: documentId.optional() });
 export type ListDocumentsInput = z.infer<typeof listDocumentsInput>;

@@ -5,6 +5,7 @@ import type { DraftBody } from '@/core/policy/draft';
 import { RIGHTS } from '@/core/policy/rights';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
+import type { RuleRow } from '@/contracts/rules';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
@@ -36,6 +37,7 @@ export type ComposeStart = {
   /** What ceilings allow at most, what levels set beside, and which folder lies in which. */
   readonly ceilings: readonly CeilingRow[];
   readonly defaults: readonly DefaultsRow[];
+  readonly rules: readonly RuleRow[];
   readonly parents: Readonly<Record<string, string | null>>;
   readonly groups: readonly GroupRow[];
   readonly now: number;

@@ -4,6 +4,7 @@ import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
+import type { RuleRow } from '@/contracts/rules';
 import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 
@@ -21,4 +22,4 @@ export type PreviewTermsInput = z.infer<typeof previewTermsInput>;
 export const termsIdInput = z.object({ id: termsId });
 
 export type KeptTermsRow = KeptTerms & { readonly id: TermsId; readonly name: string; readonly version: number; /** People who were given access with them that nobody has changed or revoked since. */ readonly uses: number; readonly changedBy: string; readonly changedAt: number };
-export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[]; readonly folders: readonly FolderRow[]; readonly ceilings: readonly CeilingRow[]; readonly defaults: readonly DefaultsRow[] };
+export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[]; readonly folders: readonly FolderRow[]; readonly ceilings: readonly CeilingRow[]; readonly defaults: readonly DefaultsRow[]; readonly rules: readonly RuleRow[] };

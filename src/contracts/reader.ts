@@ -14,14 +14,19 @@ const address = z.string().transform((text, context) => {
   return normalised ?? z.NEVER;
 });
 
+const publicKey = z.object({ kty: z.literal('EC'), crv: z.literal('P-256'), x: z.string().max(64), y: z.string().max(64) });
+
 export const requestCodeInput = z.object({ token: linkToken, address });
 export const enterCodeInput = z.object({
   token: linkToken,
   address,
   code: z.string().transform((text) => text.replaceAll(/\s/g, '')).pipe(z.string().regex(/^\d{6}$/, 'the code has six figures')),
   kept: z.boolean(),
-  publicKey: z.object({ kty: z.literal('EC'), crv: z.literal('P-256'), x: z.string().max(64), y: z.string().max(64) }),
+  publicKey,
 });
+/** Coming by a link that asks for no proof. */
+export const visitInput = z.object({ token: linkToken, publicKey });
+export type VisitInput = z.infer<typeof visitInput>;
 export type EnterCodeInput = z.infer<typeof enterCodeInput>;
 
 export const licenceId = z.custom<LicenceId>((value) => typeof value === 'string' && /^lic_[0-9a-z]{20}$/.test(value), 'no such open');

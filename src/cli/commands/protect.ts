@@ -18,7 +18,7 @@ import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { beginUpload } from '@/server/services/begin-upload';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { beginningOf } from '@/server/services/manage-defaults';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { sendDocuments } from '@/server/services/send-documents';
 import { cancelUpload, protectDocument } from '@/server/services/protect-document';
 import { takeProtectedFile } from '@/server/services/protected-files';
 import { receivePart } from '@/server/services/receive-part';
@@ -53,7 +53,8 @@ export const protectCommand: Command = {
       for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));
       const terms = named ?? (await beginningOf(deps, taken.map(({ id }) => id))).terms;
       const sending = checked(dispatchInput.safeParse({ documents: taken.map(({ id }) => id), ...addressees, terms: termsAt(terms, deps.clock.now()), subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''), note: '', watermark: terms.watermark, delivery: form === undefined ? 'by-hand' : 'mail', form: form ?? 'file', titleOnCover: call.flag('title-on-cover') }));
-      const { id, reference } = await dispatchDocuments(deps, actor, sending);
+      const { id, reference } = await sendDocuments(deps, actor, sending);
+      if (id === null) return { code: 0, json: { dispatch: null, waits: true, documents: taken.map(({ path: from, reference: named }) => ({ path: from, reference: named })), files: [] }, text: `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second person has to agree before it is sent; it waits on their Today.\n` };
       const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
       return {
         code: 0, json: { dispatch: reference, documents: taken.map(({ path: from, reference: named }) => ({ path: from, reference: named })), files },

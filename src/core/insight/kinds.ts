@@ -9,13 +9,13 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'page.shown': 'read',
   'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken', 'file.taken': 'sent', 'file.inspected': 'staff',
   'dispatch.sent': 'sent', 'dispatch.mailed-again': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',
-  'document.protected': 'changed', 'document.revised': 'changed', 'document.filed': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed', 'destruction.asked': 'changed', 'destruction.answered': 'changed',
+  'document.protected': 'changed', 'document.revised': 'changed', 'document.filed': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed', 'destruction.asked': 'changed', 'destruction.answered': 'changed', 'consent.asked': 'changed', 'consent.answered': 'changed',
   'grant.given': 'changed', 'grant.changed': 'changed', 'grant.revoked': 'changed', 'grant.reinstated': 'changed',
   'recipient.blocked': 'changed', 'recipient.unblocked': 'changed', 'recipient.changed': 'changed', 'people.brought-in': 'changed', 'people.taken-out': 'staff', 'request.asked': 'sent', 'request.answered': 'changed', 'settings.changed': 'staff', 'ceiling.changed': 'changed',
   'organisation.set-up': 'staff', 'staff.signed-in': 'staff', 'staff.signed-out': 'staff', 'staff.viewed': 'staff', 'staff.invited': 'staff', 'staff.changed': 'staff', 'staff.password-chosen': 'staff', 'staff.proven': 'staff', 'staff.factor-changed': 'staff',
   'key.rotated': 'staff', 'recovery.changed': 'staff', 'recovery.tried': 'staff', 'backup.made': 'staff', 'service.restored': 'staff',
   'ledger.exported': 'staff', 'demo.changed': 'staff',
-  'code.requested': 'proof', 'code.entered': 'proof', 'key.unwrapped': 'proof',
+  'link.visited': 'proof', 'code.requested': 'proof', 'code.entered': 'proof', 'key.unwrapped': 'proof',
 };
 
 /** A refusal is a refusal whatever was asked for. */

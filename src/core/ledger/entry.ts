@@ -13,7 +13,7 @@ export const ACTIONS = [
   'mail.delivered', 'mail.failed',
   'recipient.blocked', 'recipient.unblocked', 'recipient.changed', 'people.brought-in', 'people.taken-out',
   'request.asked', 'request.answered', 'settings.changed', 'ceiling.changed',
-  'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered',
+  'link.visited', 'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered', 'consent.asked', 'consent.answered',
   'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',
   'document.opened', 'page.shown', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',
   'ledger.exported', 'demo.changed',

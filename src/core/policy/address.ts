@@ -29,9 +29,9 @@ export function normaliseDomain(text: string): string | null {
   return domain.startsWith('@') ? (normaliseAddress(`x${domain}`)?.slice(1) ?? null) : null;
 }
 
-/** `@yard.example` of `mira@yard.example`. */
+/** `@yard.example` of `mira@yard.example`; empty for what is no address. */
 export function domainOf(address: string): string {
-  return address.slice(address.lastIndexOf('@'));
+  return address.includes('@') ? address.slice(address.lastIndexOf('@')) : '';
 }
 
 /**

@@ -1,9 +1,17 @@
 import type { DispatchId, GroupId } from '@/core/base/ids';
 
-/** Who a grant can be for: a person, a live group, every address at a domain, or whoever holds an open link. */
-export const ADDRESSEE_KINDS = ['person', 'group', 'domain', 'link'] as const;
+/** Who a grant can be for: a person, a live group, every address at a domain, whoever holds an open link, or somebody who came by one and is not known. */
+export const ADDRESSEE_KINDS = ['person', 'group', 'domain', 'link', 'visitor'] as const;
 export type AddresseeKind = (typeof ADDRESSEE_KINDS)[number];
 
-/** Under what a group or the holders of a link are kept among the addresses: no address is spelled so. A domain is `@yard.example`. */
+/** Under what a group, the holders of a link or one of them are kept among the addresses: no address is spelled so. A domain is `@yard.example`. */
 export const addressOfGroup = (id: GroupId): string => `group:${id}`;
+export const addressOfVisitor = (mark: string): string => `visitor:${mark}`;
 export const addressOfLink = (dispatch: DispatchId): string => `link:${dispatch}`;
+
+export type Many = 'group' | 'domain' | 'link';
+
+/** Whether it stands for many, each of whom gets a grant of their own beneath it. */
+export function standsForMany(kind: AddresseeKind): kind is Many {
+  return kind === 'group' || kind === 'domain' || kind === 'link';
+}

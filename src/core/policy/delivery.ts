@@ -1,10 +1,15 @@
-/** What a recipient is handed: a link to hosted pages, the document in a protected file, or both. */
-export const DELIVERY_FORMS = ['link', 'file', 'both'] as const;
+/** What a recipient is handed: a link to hosted pages, the document in a protected file, both, or the document in the clear. */
+export const DELIVERY_FORMS = ['link', 'file', 'both', 'unprotected'] as const;
 export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
 
 /** Whether this form hands over protected files. */
 export function carriesFile(form: DeliveryForm): boolean {
-  return form !== 'link';
+  return form === 'file' || form === 'both';
+}
+
+/** What the file is called where it is handed over in the clear. */
+export function clearFileName(reference: string, title: string): string {
+  return `${fileName(`${reference} ${title}`)}.pdf`;
 }
 
 /** A name that every file system takes, without ends that one would cut. */

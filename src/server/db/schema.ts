@@ -8,6 +8,8 @@ import type { DraftBody } from '@/core/policy/draft';
 import type { Limits } from '@/core/policy/ceiling';
 import type { Defaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
+import type { Leave, Way } from '@/core/policy/rules';
+import type { Json } from '@/core/ledger/canonical';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
@@ -210,6 +212,8 @@ export const dispatches = sqliteTable('dispatches', {
   form: text().$type<DeliveryForm>().notNull().default('link'),
   /** Whether a protected file's cover page names the document. */
   titleOnCover: integer({ mode: 'boolean' }).notNull().default(false),
+  /** Why it went out as it did, where that has to be said. */
+  reason: text().notNull().default(''),
   sentBy: text().$type<StaffId>().notNull().references(() => staff.id),
   sentAt: integer().notNull(),
 });
@@ -265,6 +269,15 @@ export const ceilings = sqliteTable('ceilings', {
   setAt: integer().notNull(),
 }, (table) => [primaryKey({ columns: [table.level, table.subject] })]);
 
+/** What the organisation decided about ways of handing something out. */
+export const rules = sqliteTable('rules', {
+  way: text().$type<Way>().primaryKey(),
+  leave: text().$type<Leave>().notNull(),
+  reason: text().notNull(),
+  setBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  setAt: integer().notNull(),
+});
+
 /** What sendings below a level begin with, and what stands on every page there. */
 export const levelDefaults = sqliteTable('level_defaults', {
   level: text().$type<Level>().notNull(),
@@ -313,9 +326,11 @@ export const grants = sqliteTable('grants', {
 /** What one administrator asked for and a second one has to agree to. */
 export const consents = sqliteTable('consents', {
   id: text().$type<ConsentId>().primaryKey(),
-  /** To destroy the keys of these documents, or that one person is enough from now on. */
+  /** To destroy the keys of these documents, that one person is enough from now on, to send these, or to mark them lower. */
   kind: text().$type<ConsentKind>().notNull(),
   documents: text({ mode: 'json' }).$type<readonly DocumentId[]>().notNull(),
+  /** A sending as it was composed, or the marking wanted; null: nothing besides. */
+  body: text({ mode: 'json' }).$type<Json>(),
   reason: text().notNull(),
   state: text().$type<'waiting' | 'agreed' | 'declined'>().notNull(),
   askedBy: text().$type<StaffId>().notNull().references(() => staff.id),

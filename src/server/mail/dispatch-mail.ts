@@ -25,21 +25,28 @@ export function momentWords(moment: number, zone: string): string {
 function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
   const proof = `prove that ${address} is your address. You will be mailed a code; there is no account to make and nothing to install.`;
   const attached = titles.length === 1 ? 'It is attached, encrypted, as a PDF' : 'They are attached, encrypted, as PDFs';
+  if (form === 'unprotected') return [titles.length === 1 ? 'It is attached.' : 'They are attached.'];
   if (form === 'link') return [`To read, open this link and ${proof}`, link];
   if (form === 'file') return [`${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: follow its link, or point a phone at its code, and ${proof}`];
   return [`To read, open this link and ${proof}`, link, `${attached} as well; the first page leads to the same place.`];
+}
+
+function what({ titles, form }: DispatchMailFacts): string {
+  const kind = form === 'unprotected' ? '' : 'protected ';
+  return titles.length === 1 ? `a ${kind}document` : `${kind}documents`;
 }
 
 /** The message that brings the link or the protected files. It names sender and organisation first and asks for nothing but the address. */
 export function dispatchMail(facts: DispatchMailFacts): { readonly subject: string; readonly body: string } {
   const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, facts.until === null ? null : `until ${momentWords(facts.until, facts.zone)}`].filter((part) => part !== null).join(' ');
   const body = [
-    `${facts.senderName} of ${facts.organisation} has sent you ${facts.titles.length === 1 ? 'a protected document' : 'protected documents'}:`,
+    `${facts.senderName} of ${facts.organisation} has sent you ${what(facts)}:`,
     facts.titles.map((title) => `  ${title}`).join('\n'),
     ...(facts.note === '' ? [] : [facts.note]),
     ...wayIn(facts),
     ...(window === '' ? [] : [`You can open it ${window}.`]),
-    'This is for you alone: somebody else who opens it is asked for this same address. If you were not expecting this, ask the sender by a way you already know.',
+    ...(facts.form === 'unprotected' ? [] : ['This is for you alone: somebody else who opens it is asked for this same address.']),
+    'If you were not expecting this, ask the sender by a way you already know.',
   ];
   return { subject: facts.subject, body: body.join('\n\n') };
 }

@@ -67,7 +67,7 @@ export async function listDispatchRows(db: Reading, now: number) {
     .select({
       dispatchId: grants.dispatchId,
       documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'),
-      people: sql<number | null>`count(distinct CASE WHEN ${recipients.kind} = 'person' THEN ${grants.recipientId} END)`.as('people'),
+      people: sql<number | null>`count(distinct CASE WHEN ${recipients.kind} IN ('person', 'visitor') THEN ${grants.recipientId} END)`.as('people'),
       unknown: sql<number | null>`max(${recipients.kind} IN ('domain', 'link'))`.as('unknown'),
       live: sql<number | null>`sum(${grants.revokedAt} IS NULL AND ${notEnded('grants', 'documents', now)})`.as('live'),
       nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${effectiveEnd('grants', 'documents')} > ${now} THEN ${effectiveEnd('grants', 'documents')} END)`.as('next_end'),

@@ -38,6 +38,16 @@ export async function putMarkingRow(tx: Transaction, row: { readonly id: Marking
   await tx.insert(markings).values({ ...row, position: (last?.position ?? 0) + 1 }).onConflictDoUpdate({ target: markings.id, set: { name: row.name, meaning: row.meaning } });
 }
 
+/** Swaps a marking with the one before it, if there is one. */
+export async function moveMarkingUp(tx: Transaction, id: MarkingId): Promise<void> {
+  const order = await tx.select({ id: markings.id, position: markings.position }).from(markings).orderBy(markings.position);
+  const at = order.findIndex((each) => each.id === id);
+  const [above, own] = [order[at - 1], order[at]];
+  if (above === undefined || own === undefined) return;
+  await tx.update(markings).set({ position: above.position }).where(eq(markings.id, own.id));
+  await tx.update(markings).set({ position: own.position }).where(eq(markings.id, above.id));
+}
+
 export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<void> {
   await tx.delete(markings).where(eq(markings.id, id));
 }

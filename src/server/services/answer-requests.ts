@@ -95,6 +95,8 @@ async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { reque
   }];
   if (state === 'given' || state === 'given-in-part') happenings.push(...(await give(deps, tx, actor, { request, grant, recipient, document, dispatch }, input, now)));
   await record(deps, tx, ...happenings);
+  // Somebody who came by an open link has no address: they see the answer where they asked.
+  if (recipient.kind !== 'person') return;
   const token = await linkOf(tx, dispatch.id, recipient.id);
   const mail = answeredMail({ senderName: actor.name, title: document.title, state, words: input.words, until: input.until, zone: recipient.zone ?? zone, link: `${deps.publicUrl}/r/${token ?? ''}` });
   await queueMail(tx, [{ id: newId('message', deps.random), toAddress: recipient.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);

@@ -1,17 +1,17 @@
 import 'server-only';
 import { newId, type ConsentId, type DocumentId } from '@/core/base/ids';
-import { destroyWords, type ConsentRow, type Destroyed, type DestroyKeysInput } from '@/contracts/keys';
+import { destroyWords, type Destroyed, type DestroyKeysInput } from '@/contracts/keys';
 import type { Transaction } from '@/server/db/database';
-import { findConsent, insertConsent, settleConsent, waitingConsents } from '@/server/repositories/consent-repository';
+import { insertConsent } from '@/server/repositories/consent-repository';
 import { dropKeys, findDocument, findDocuments } from '@/server/repositories/document-repository';
-import { changeOrganisation, findOrganisation } from '@/server/repositories/organisation-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { noteEndings } from '@/server/services/note-endings';
 import { record } from '@/server/services/record';
 
 /** Deletes the keys of these documents. @returns how many had one */
-async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, ids: readonly DocumentId[], details: { readonly consent?: ConsentId }): Promise<number> {
+export async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, ids: readonly DocumentId[], details: { readonly consent?: ConsentId }): Promise<number> {
   let destroyed = 0;
   for (const id of ids) {
     const found = await findDocument(tx, id);
@@ -25,7 +25,7 @@ async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction
 }
 
 /** Leaves no trace of a destroyed key: in memory, in the log of the database, in a backup that is brought back. */
-async function afterwards(deps: Deps): Promise<void> {
+export async function afterDestruction(deps: Deps): Promise<void> {
   deps.keyring.clear();
   // What was overwritten goes into the file and the log is emptied.
   await deps.db.checkpoint();
@@ -45,7 +45,7 @@ export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed }: {
     if (typed.trim() !== found.document.reference) throw new ServiceError('INVALID', `Type ${found.document.reference} exactly, to say that you mean this document.`);
     if ((await destroyIn(deps, tx, actor, [id], {})) === 0) throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
   });
-  await afterwards(deps);
+  await afterDestruction(deps);
   return {};
 }
 
@@ -69,36 +69,6 @@ export async function destroyKeys(deps: Deps, actor: StaffActor, { documents, ty
     return { destroyed: 0, waits: true };
   }
   const destroyed = await deps.db.write((tx) => destroyIn(deps, tx, actor, documents, {}));
-  await afterwards(deps);
+  await afterDestruction(deps);
   return { destroyed, waits: false };
-}
-
-/**
- * Agrees to what another administrator asked for, which is then done, or declines it.
- *
- * @throws ServiceError `NOT_ALLOWED` where it is one's own, `CONFLICT` where it was answered before
- */
-export async function answerConsent(deps: Deps, actor: StaffActor, { id, agree }: { readonly id: ConsentId; readonly agree: boolean }): Promise<Destroyed> {
-  const destroyed = await deps.db.write(async (tx) => {
-    const before = await findConsent(tx, id);
-    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such request.');
-    if (agree && before.askedBy === actor.id) throw new ServiceError('NOT_ALLOWED', 'You asked for this yourself. Somebody else has to agree.');
-    const now = deps.clock.now();
-    const settled = await settleConsent(tx, id, agree ? 'agreed' : 'declined', actor.id, now);
-    if (settled === null) throw new ServiceError('CONFLICT', 'This was answered before.');
-    await record(deps, tx, { action: settled.kind === 'destroy-keys' ? 'destruction.answered' : 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, agree } });
-    if (!agree) return 0;
-    if (settled.kind === 'destroy-keys') return destroyIn(deps, tx, actor, settled.documents, { consent: id });
-    await changeOrganisation(tx, { twoPeople: false });
-    return 0;
-  });
-  if (agree) await afterwards(deps);
-  return { destroyed, waits: false };
-}
-
-/** What waits for a second administrator. */
-export async function listConsents(deps: Deps, actor: StaffActor): Promise<ConsentRow[]> {
-  const rows = await waitingConsents(deps.db.read);
-  const titles = new Map((await findDocuments(deps.db.read, rows.flatMap(({ consent }) => consent.documents))).map((document) => [document.id, `${document.reference} ${document.title}`]));
-  return rows.map(({ consent, askedBy }) => ({ id: consent.id, kind: consent.kind, titles: consent.documents.map((id) => titles.get(id) ?? id), reason: consent.reason, askedBy, askedAt: consent.askedAt, own: consent.askedBy === actor.id }));
 }

@@ -1,11 +1,11 @@
 import 'server-only';
-import { newId, type DispatchId, type DocumentId, type VersionId, type TermsId } from '@/core/base/ids';
+import { newId, type ConsentId, type DispatchId, type DocumentId, type VersionId, type TermsId } from '@/core/base/ids';
 import { reaches } from '@/core/policy/powers';
 import { groupBy } from '@/core/base/group';
 import type { Happening } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import { termsAt } from '@/core/policy/kept-terms';
-import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import type { DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
 import { MOST_MAILED, MOST_RECIPIENTS, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
@@ -20,8 +20,9 @@ import { settleWider } from '@/server/services/settle-wider';
 import { giveGrants, type Addressee, type Given } from '@/server/services/give-grants';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
+import { needsSecond } from '@/server/services/within-rules';
 
-type People = Pick<DispatchInput, 'recipients' | 'groups' | 'domains' | 'terms' | 'kept'>;
+type People = Pick<DispatchInput, 'recipients' | 'groups' | 'domains' | 'openLink' | 'terms' | 'kept'>;
 export type Settled = Addressee & { readonly zone: string | null };
 
 /** The kept terms that a sending says it uses, where its terms are those indeed. */
@@ -35,7 +36,7 @@ async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now:
 }
 
 /** The recipients as rows, known ones kept as they are: people, with those who are in the groups, and what stands for many. */
-async function settleRecipients(deps: Deps, tx: Transaction, input: People, now: number): Promise<{ readonly people: Settled[]; readonly wider: Addressee[] }> {
+async function settleRecipients(deps: Deps, tx: Transaction, dispatch: DispatchId, input: People, now: number): Promise<{ readonly people: Settled[]; readonly wider: Addressee[] }> {
   const kept = await unchangedTerms(tx, input, now);
   const wanted = new Map(input.recipients.map((each) => [each.address, each]));
   const known = await findRecipients(tx, [...wanted.keys()]);
@@ -43,7 +44,7 @@ async function settleRecipients(deps: Deps, tx: Transaction, input: People, now:
   const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map(({ address, name, organisation }) => ({ id: newId('recipient', deps.random), address, name, organisation, zone: null, createdAt: now }));
   await insertRecipients(tx, added);
   const people = [...known, ...added].map(({ id, address, zone }) => ({ id, address, zone, terms: wanted.get(address)?.terms ?? input.terms, kept: wanted.get(address)?.terms == null ? kept : null }));
-  const { wider, members } = await settleWider(deps, tx, input, new Set(people.map(({ id }) => id)), now);
+  const { wider, members } = await settleWider(deps, tx, input, dispatch, new Set(people.map(({ id }) => id)), now);
   if (people.length + members.length > MOST_RECIPIENTS) throw new ServiceError('TOO_MANY', `A sending reaches at most ${String(MOST_RECIPIENTS)} people. With the groups, this one would reach ${String(people.length + members.length)}: make it two.`);
   const given = { terms: input.terms, kept };
   return { people: [...people, ...members.map((member) => ({ ...member, ...given }))], wider: wider.map((each) => ({ ...each, ...given })) };
@@ -66,11 +67,14 @@ function checkPeople(deps: Deps, { terms, recipients }: People, now: number): vo
   if ([terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(({ until }) => until !== null && until <= now)) throw new ServiceError('INVALID', 'An end lies in the past: it could never be opened.');
 }
 
+/** What goes out unprotected can be used without limits, whatever is written down: so much is written down. */
+const IN_THE_CLEAR = { terms: { rights: ['read' as const, 'copy' as const, 'print' as const, 'keep' as const], from: null, until: null, prints: null }, watermark: '' };
+
 type Message = { readonly subject: string; readonly note: string; readonly form: DeliveryForm; readonly documents: readonly { readonly title: string; readonly versionId: VersionId }[] };
 
 /** What is mailed has to fit into a message. @throws ServiceError `TOO_LARGE` */
 async function checkSize(tx: Transaction, form: DeliveryForm, documents: readonly { readonly versionId: VersionId }[]): Promise<void> {
-  if (!carriesFile(form)) return;
+  if (form === 'link') return;
   const bytes = await bytesOfVersions(tx, documents.map(({ versionId }) => versionId));
   if (bytes > MOST_MAILED) throw new ServiceError('TOO_LARGE', `These files are ${String(Math.ceil(bytes / 1024 / 1024))} MB together, more than mail carries (${String(MOST_MAILED / 1024 / 1024)} MB). Carry the protected files by hand, or mail the link.`);
 }
@@ -80,7 +84,7 @@ export async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, 
   const organisation = await findOrganisation(tx);
   await queueMail(tx, people.map((person) => {
     const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, form, titles: documents.map(({ title }) => title), from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
-    return { id: newId('message', deps.random), dispatchId: id, recipientId: person.id, toAddress: person.address, ...mail, attached: carriesFile(form) ? documents.map(({ versionId }) => versionId) : [], state: 'waiting' as const, nextAttemptAt: now, createdAt: now };
+    return { id: newId('message', deps.random), dispatchId: id, recipientId: person.id, toAddress: person.address, ...mail, attached: form !== 'link' ? documents.map(({ versionId }) => versionId) : [], state: 'waiting' as const, nextAttemptAt: now, createdAt: now };
   }));
 }
 
@@ -90,18 +94,36 @@ export async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, 
  *
  * @throws ServiceError `NOT_FOUND`, `INVALID`, `MAIL_NOT_SET_UP`, `NOT_ALLOWED`
  */
-export async function dispatchDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<DispatchResult> {
-  const now = deps.clock.now();
+export function dispatchDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<DispatchResult> {
+  return deps.db.write((tx) => dispatchIn(deps, tx, actor, input, deps.clock.now()));
+}
+
+/** Whether it could be sent as it stands. @throws ServiceError as for `dispatchDocuments` */
+export async function checkSending(deps: Deps, tx: Transaction, actor: StaffActor, input: DispatchInput, now: number) {
   checkPeople(deps, input, now);
-  return deps.db.write(async (tx) => {
-    const documents = await checkDocuments(tx, actor, input.documents);
-    if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
-    const { people, wider } = await settleRecipients(deps, tx, input, now);
-    const given = await giveGrants(deps, tx, actor, { ...input, documents, people: [...wider, ...people], now });
-    if (input.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: input.subject, note: input.note, form: input.form ?? 'link', documents }, now);
-    await record(deps, tx, ...given.happenings);
-    return { id: given.id, reference: given.reference };
-  });
+  const documents = await checkDocuments(tx, actor, input.documents);
+  if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
+  if (input.form === 'unprotected') checkUnprotected(input);
+  return documents;
+}
+
+/** @throws ServiceError `INVALID` */
+function checkUnprotected({ delivery, reason = '', groups = [], domains = [], openLink = false }: DispatchInput): void {
+  if (reason === '') throw new ServiceError('INVALID', 'What goes out unprotected needs a reason: it stays on the record.');
+  if (delivery !== 'mail') throw new ServiceError('INVALID', 'What is carried by hand unprotected leaves no record here. Mail it, or carry your own original.');
+  if (openLink || groups.length + domains.length > 0) throw new ServiceError('INVALID', 'What goes out unprotected goes to people by name.');
+}
+
+/** The same inside a change that somebody else makes. `consent`: the agreement by which it goes out. */
+export async function dispatchIn(deps: Deps, tx: Transaction, actor: StaffActor, asked: DispatchInput, now: number, consent?: ConsentId): Promise<DispatchResult> {
+  const input = asked.form === 'unprotected' ? { ...asked, ...IN_THE_CLEAR, recipients: asked.recipients.map((each) => ({ ...each, terms: null })), kept: null } : asked;
+  const documents = await checkSending(deps, tx, actor, input, now);
+  const id = newId('dispatch', deps.random);
+  const { people, wider } = await settleRecipients(deps, tx, id, input, now);
+  const given = await giveGrants(deps, tx, actor, { ...input, id, documents, people: [...wider, ...people], now, ...(consent === undefined ? {} : { consent }) });
+  if (input.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: input.subject, note: input.note, form: input.form ?? 'link', documents }, now);
+  await record(deps, tx, ...given.happenings);
+  return { id: given.id, reference: given.reference };
 }
 
 /**
@@ -118,7 +140,8 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
     const documents = await checkDocuments(tx, actor, ids);
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
-    const { people, wider } = await settleRecipients(deps, tx, input, now);
+    if ((input.domains ?? []).length > 0 && (await needsSecond(tx, { form: dispatch.form, domains: input.domains }))) throw new ServiceError('NOT_ALLOWED', 'A second person has to agree to everyone at a domain. Make it a sending of its own: it waits for them.');
+    const { people, wider } = await settleRecipients(deps, tx, input.id, input, now);
     const already = [...wider, ...people].filter((person) => recipients.has(person.id));
     if (already.length > 0) throw new ServiceError('CONFLICT', `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`);
     const given = await giveGrants(deps, tx, actor, { ...dispatch, documents, people: [...wider, ...people], now, joins: dispatch });

@@ -1,5 +1,5 @@
 import 'server-only';
-import { newId, randomText, type DispatchId, type DocumentId, type GrantId, type RecipientId, type TermsId } from '@/core/base/ids';
+import { newId, randomText, type ConsentId, type DispatchId, type DocumentId, type GrantId, type RecipientId, type TermsId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
@@ -20,6 +20,8 @@ export type Addressee = {
 };
 
 type Sending = {
+  /** The id that a new sending is to have; absent: any. */
+  readonly id?: DispatchId;
   readonly subject: string;
   readonly note?: string;
   readonly watermark: string;
@@ -27,6 +29,10 @@ type Sending = {
   readonly delivery?: 'mail' | 'by-hand';
   readonly form?: DeliveryForm;
   readonly titleOnCover?: boolean;
+  /** Why it goes out as it does. */
+  readonly reason?: string | undefined;
+  /** The agreement of a second person by which it goes out. */
+  readonly consent?: ConsentId;
   readonly documents: readonly { readonly id: DocumentId }[];
   readonly people: readonly Addressee[];
   readonly now: number;
@@ -41,8 +47,8 @@ export type Given = { readonly id: DispatchId; readonly reference: string; reado
  * comes into being; the caller records the happenings in the same transaction.
  */
 export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, sending: Sending): Promise<Given> {
-  const { documents, people, now, joins, subject, note = '', watermark, delivery = 'by-hand', form = 'link', titleOnCover = false } = sending;
-  const id = joins?.id ?? newId('dispatch', deps.random);
+  const { documents, people, now, joins, subject, note = '', watermark, delivery = 'by-hand', form = 'link', titleOnCover = false, reason = '', consent } = sending;
+  const id = joins?.id ?? sending.id ?? newId('dispatch', deps.random);
   const reference = joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
   const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);
   const links = people.filter((person) => !known.has(person.id)).map((person) => newLink(deps, id, person.id, now));
@@ -54,10 +60,10 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
       rights: terms.rights, fromAt: terms.from, untilAt: terms.until, prints: terms.rights.includes('print') ? terms.prints : null, conditions: terms.conditions ?? null, termsId: kept ?? null, givenBy: actor.id, givenAt: now,
     })),
   );
-  if (joins === undefined) await insertDispatch(tx, { id, reference, subject, note, watermark, delivery, form, titleOnCover, sentBy: actor.id, sentAt: now });
+  if (joins === undefined) await insertDispatch(tx, { id, reference, subject, note, watermark, delivery, form, titleOnCover, reason, sentBy: actor.id, sentAt: now });
   await insertGrants(tx, grants, links);
   const by = { kind: 'staff' as const, id: actor.id };
-  const sent: Happening = { action: 'dispatch.sent', outcome: 'done', actor: by, occurredAt: now, dispatch: id, details: { reference, delivery: `${formText[form]}${delivery === 'mail' ? '' : '-by-hand'}`, documents: documents.length, recipients: people.length, watermark }, personal: { text: `${subject}\n${note}` } };
+  const sent: Happening = { action: 'dispatch.sent', outcome: 'done', actor: by, occurredAt: now, dispatch: id, details: { reference, delivery: `${formText[form]}${delivery === 'mail' ? '' : '-by-hand'}`, documents: documents.length, recipients: people.length, watermark, ...(consent === undefined ? {} : { consent }) }, personal: { text: [subject, note, ...(reason === '' ? [] : [reason])].join('\n') } };
   return {
     id, reference, tokens: new Map([...known, ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token])]),
     happenings: [...(joins === undefined ? [sent] : []), ...grants.map((grant) => aboutGiven(grant, id, by, now))],
@@ -65,7 +71,7 @@ export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, ac
 }
 
 /** The forms as the ledger names them. */
-const formText: Record<DeliveryForm, string> = { link: 'reader-link', file: 'protected-file', both: 'reader-link-and-protected-file' };
+const formText: Record<DeliveryForm, string> = { link: 'reader-link', file: 'protected-file', both: 'reader-link-and-protected-file', unprotected: 'unprotected' };
 
 /** A link that leads an addressee to a sending. */
 export function newLink(deps: Pick<Deps, 'random'>, dispatchId: DispatchId, recipientId: RecipientId, createdAt: number) {

@@ -29,7 +29,7 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), dispatch: id });
   const { dispatch, sentBy } = found;
   return {
-    id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, delivery: dispatch.delivery, form: dispatch.form, titleOnCover: dispatch.titleOnCover, mayAdd: reaches(actor, { sender: dispatch.sentBy }), sentAt: dispatch.sentAt, sentBy,
+    id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, delivery: dispatch.delivery, form: dispatch.form, titleOnCover: dispatch.titleOnCover, reason: dispatch.reason, mayAdd: reaches(actor, { sender: dispatch.sentBy }), sentAt: dispatch.sentAt, sentBy,
     grants: await grantRows(deps, actor, { dispatch: id }),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,

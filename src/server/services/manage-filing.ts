@@ -6,7 +6,7 @@ import type { Level } from '@/core/policy/levels';
 import type { FolderRow } from '@/contracts/folder';
 import type { TermsPage } from '@/contracts/kept-terms';
 import type { Transaction } from '@/server/db/database';
-import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, putMarkingRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
+import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, moveMarkingUp, putMarkingRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
 import { removeCeilingRow } from '@/server/repositories/ceiling-repository';
 import { removeDefaultsRow } from '@/server/repositories/defaults-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
@@ -14,6 +14,7 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { viewCeilings } from '@/server/services/manage-ceilings';
 import { viewDefaults } from '@/server/services/manage-defaults';
+import { viewRules } from '@/server/services/manage-rules';
 import { record } from '@/server/services/record';
 
 type Nothing = Record<string, never>;
@@ -84,19 +85,20 @@ export async function removeFolder(deps: Deps, actor: StaffActor, { id }: { read
 
 /** Kept terms, markings, ceilings and defaults, for whoever chooses among them. */
 export async function viewTerms(deps: Deps): Promise<TermsPage> {
-  const [terms, markings, folders, ceilings, defaults] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read), viewFolders(deps), viewCeilings(deps), viewDefaults(deps)]);
-  return { terms, markings, folders, ceilings, defaults };
+  const [terms, markings, folders, ceilings, defaults, rules] = await Promise.all([listKeptTerms(deps.db.read), listMarkings(deps.db.read), viewFolders(deps), viewCeilings(deps), viewDefaults(deps), viewRules(deps)]);
+  return { terms, markings, folders, ceilings, defaults, rules };
 }
 
-/** Adds a marking or renames one; the documents that bear it keep it. */
-export async function putMarking(deps: Deps, actor: StaffActor, input: { readonly id: MarkingId | null; readonly name: string; readonly meaning: string }): Promise<{ readonly id: MarkingId }> {
+/** Adds a marking, renames one or moves it before the one that it comes after; the documents that bear it keep it. */
+export async function putMarking(deps: Deps, actor: StaffActor, { up = false, ...input }: { readonly id: MarkingId | null; readonly name: string; readonly meaning: string; readonly up?: boolean | undefined }): Promise<{ readonly id: MarkingId }> {
   const id = input.id ?? newId('marking', deps.random);
   await deps.db.write(async (tx) => {
     const all = await listMarkings(tx);
     if (input.id !== null && !all.some((each) => each.id === id)) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
     if (all.some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase())) throw new ServiceError('CONFLICT', `There is a marking “${input.name}” already.`);
     await putMarkingRow(tx, { ...input, id });
-    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, before: all.find((each) => each.id === id)?.name ?? null, after: input.name }));
+    if (up) await moveMarkingUp(tx, id);
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, before: all.find((each) => each.id === id)?.name ?? null, after: input.name, ...(up ? { up } : {}) }));
   });
   return { id };
 }

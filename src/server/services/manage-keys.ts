@@ -11,7 +11,7 @@ import { findDocument } from '@/server/repositories/document-repository';
 import { anyRecoverable, countVersions, lastEntry } from '@/server/repositories/key-repository';
 import { changeOrganisation, findOrganisation } from '@/server/repositories/organisation-repository';
 import { listStaff } from '@/server/repositories/staff-repository';
-import { listConsents } from '@/server/services/destroy-keys';
+import { listConsents } from '@/server/services/answer-consents';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { record, recordAlone } from '@/server/services/record';

@@ -16,6 +16,7 @@ import { defaultsFinder } from '@/server/services/manage-defaults';
 import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
 import { ownGrant } from '@/server/services/wider-access';
+import { joinByLink } from '@/server/services/visit-link';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
 /** How long one open can go on: turning pages inside it is not another open. */
@@ -38,13 +39,16 @@ function stateOf(decision: Decision): SharedDocument['state'] {
 export async function sharedWith(deps: Deps, actor: ReaderActor, input: { readonly token: string }): Promise<SharedWith> {
   const link = await findLink(deps.db.read, input.token);
   if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
-  const recipient = await findRecipientByAddress(deps.db.read, actor.address);
-  const rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
+  let rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
+  if (rows.length === 0 && link.kind === 'link') {
+    await joinByLink(deps, actor, link.dispatch.id);
+    rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
+  }
   if (rows.length === 0) {
     await refuse(deps, actor, 'not-addressed', null, link.dispatch.id);
     return { address: actor.address, sender: null, note: '', documents: [] };
   }
-  const organisation = await findOrganisation(deps.db.read);
+  const [organisation, recipient] = await Promise.all([findOrganisation(deps.db.read), findRecipientByAddress(deps.db.read, actor.address)]);
   const documents = await Promise.all(rows.map(async ({ document, version }): Promise<SharedDocument> => {
     const state = stateOf(await decideFor(deps, { ...actor, recipient: recipient?.id ?? null }, document.id));
     return { id: document.id, title: document.title, reference: document.reference, pages: version.pages, state };

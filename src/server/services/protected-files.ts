@@ -9,6 +9,7 @@ import { envelope } from '@/core/wrapper/write';
 import type { TakeFileInput } from '@/contracts/dispatch';
 import type { OutboxRow } from '@/server/repositories/mail-repository';
 import { findFileFacts, type FileFacts } from '@/server/repositories/file-repository';
+import { clearFileOf } from '@/server/services/clear-files';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { recordAlone } from '@/server/services/record';
@@ -49,11 +50,11 @@ export async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise
   };
 }
 
-/** The files that travel with a message, made when it is delivered. */
-export async function attachedTo(deps: FileDeps & Pick<Deps, 'db'>, { dispatchId, recipientId, attached }: Pick<OutboxRow, 'dispatchId' | 'recipientId' | 'attached'>): Promise<ProtectedFile[]> {
+/** The files that travel with a message, made when it is delivered: protected, unless it was sent in the clear. */
+export async function attachedTo(deps: FileDeps & Pick<Deps, 'db' | 'vault' | 'recorder'>, { dispatchId, recipientId, attached }: Pick<OutboxRow, 'dispatchId' | 'recipientId' | 'attached'>): Promise<ProtectedFile[]> {
   if (dispatchId === null || recipientId === null) return [];
   const found = await Promise.all(attached.map((version: VersionId) => findFileFacts(deps.db.read, { dispatch: dispatchId, recipient: recipientId, version })));
-  return Promise.all(found.flatMap((facts) => (facts === null ? [] : [protectedFileOf(deps, facts)])));
+  return Promise.all(found.flatMap((facts) => (facts === null ? [] : [facts.dispatch.form === 'unprotected' ? clearFileOf(deps, facts) : protectedFileOf(deps, facts)])));
 }
 
 /**
@@ -66,6 +67,7 @@ export async function takeProtectedFile(deps: Deps, actor: StaffActor, input: Ta
   const facts = await findFileFacts(deps.db.read, { dispatch: input.id, recipient: input.recipient, document: input.document });
   if (facts === null) throw new ServiceError('NOT_FOUND', 'This person was not sent this document here.');
   const { dispatch, document, version, recipient } = facts;
+  if (dispatch.form === 'unprotected') throw new ServiceError('CONFLICT', 'This was sent unprotected: there is no protected file of it.');
   if (!reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })) throw new ServiceError('NOT_ALLOWED', 'This was sent by somebody else. Ask them or an administrator for the file.');
   if (document.revokedAt !== null || version.wrappedKey === null) throw new ServiceError('CONFLICT', 'Nobody can open this document any more: it is revoked, or its key was destroyed.');
   const file = await protectedFileOf(deps, facts);

@@ -1,15 +1,15 @@
 import 'server-only';
-import { newId, type DeviceId } from '@/core/base/ids';
+import { newId } from '@/core/base/ids';
 import { equalBytes, utf8 } from '@/core/base/bytes';
-import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import { bytesToHex } from '@noble/hashes/utils.js';
+import { DAY, MINUTE } from '@/core/base/time';
 import type { EnterCodeInput } from '@/contracts/reader';
 import { codeMail } from '@/server/mail/dispatch-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { countAttempt, countChallenges, findChallenge, findLink, findRecipientByAddress, insertChallenge, insertDevice, isAddressed, otherAddressesTried, useChallenge } from '@/server/repositories/reader-repository';
+import { countAttempt, countChallenges, findChallenge, findLink, findRecipientByAddress, insertChallenge, isAddressed, otherAddressesTried, useChallenge } from '@/server/repositories/reader-repository';
 import type { Deps, StrangerActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
+import { KEPT_LASTS, makeDevice } from '@/server/services/make-device';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
 const CODE_LASTS = 10 * MINUTE;
@@ -19,8 +19,6 @@ const MAX_CODES = 5;
 const CODES_WITHIN = 15 * MINUTE;
 /** Other addresses one link may be tried with in a day, so that a leaked link is no means to mail strangers. */
 const MAX_OTHERS = 8;
-const KEPT_LASTS = 60 * DAY;
-const VISIT_LASTS = 8 * HOUR;
 
 async function needLink(deps: Deps, token: string) {
   const found = await findLink(deps.db.read, token);
@@ -87,22 +85,11 @@ export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCo
     throw new ServiceError('INVALID', left > 0 ? `That is not the code. ${left === 1 ? 'One try is' : `${String(left)} tries are`} left.` : 'This code does not work any more, or was asked for in another browser. Ask for a new one.');
   }
 
-  const deviceToken = bytesToHex(deps.random(32));
-  const device: DeviceId = newId('device', deps.random);
-  await deps.db.write(async (tx) => {
+  const deviceToken = await deps.db.write(async (tx) => {
     await useChallenge(tx, challenge.id, now);
-    await insertDevice(tx, {
-      id: device, address: input.address, recipientId: recipient?.id ?? null, label: deviceLabel(actor.from.agent), kept: input.kept, tokenHash: deps.vault.mac('device', deviceToken),
-      publicKey: input.publicKey, createdAt: now, expiresAt: now + (input.kept ? KEPT_LASTS : VISIT_LASTS),
-    });
+    const { device, deviceToken: token } = await makeDevice(deps, tx, { address: input.address, recipient: recipient?.id ?? null, agent: actor.from.agent, kept: input.kept, publicKey: input.publicKey }, now);
     await record(deps, tx, { action: 'code.entered', outcome: 'granted', actor: recipient === null ? { kind: 'stranger', id: null } : { kind: 'recipient', id: recipient.id }, device, ...about, details: { kept: input.kept } });
+    return token;
   });
   return { deviceToken, maxAge: input.kept ? KEPT_LASTS / 1000 : null };
-}
-
-/** A name a person would give this browser. */
-function deviceLabel(agent: string): string {
-  const browser = /Firefox|Edg|Chrome|Safari/.exec(agent)?.[0].replace('Edg', 'Edge') ?? 'Browser';
-  const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0] ?? 'a computer';
-  return `${browser} on ${system}`;
 }

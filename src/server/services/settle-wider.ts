@@ -1,6 +1,6 @@
 import 'server-only';
-import { newId, type RecipientId } from '@/core/base/ids';
-import { addressOfGroup, type AddresseeKind } from '@/core/policy/addressee';
+import { newId, type DispatchId, type RecipientId } from '@/core/base/ids';
+import { addressOfGroup, addressOfLink, type AddresseeKind } from '@/core/policy/addressee';
 import type { DispatchInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { isPublicMail } from '@/server/directory/public-mail';
@@ -28,12 +28,13 @@ async function settle(deps: Pick<Deps, 'random'>, tx: Transaction, kind: Address
  *
  * @throws ServiceError `NOT_FOUND`, `INVALID` for a domain where everybody can have an address
  */
-export async function settleWider(deps: Pick<Deps, 'random'>, tx: Transaction, { groups = [], domains = [] }: Pick<DispatchInput, 'groups' | 'domains'>, listed: ReadonlySet<RecipientId>, now: number): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
+export async function settleWider(deps: Pick<Deps, 'random'>, tx: Transaction, { groups = [], domains = [], openLink = false }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>, dispatch: DispatchId, listed: ReadonlySet<RecipientId>, now: number): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
   const wider: Row[] = [];
   for (const domain of new Set(domains)) {
     if (isPublicMail(domain.slice(1))) throw new ServiceError('INVALID', `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`);
     wider.push(await settle(deps, tx, 'domain', { address: domain, name: `Everyone at ${domain.slice(1)}`, organisation: await organisationAt(tx, domain) }, now));
   }
+  if (openLink) wider.push(await settle(deps, tx, 'link', { address: addressOfLink(dispatch), name: 'Whoever has the link', organisation: '' }, now));
   const ids = [...new Set(groups)];
   const known = ids.length === 0 ? [] : await listGroups(tx);
   const people = ids.length === 0 ? [] : await membersOf(tx, ids);

@@ -7,7 +7,7 @@ import { seenElsewhere } from '@/core/insight/elsewhere';
 import { holds } from '@/core/policy/powers';
 import { silenceOf } from '@/core/insight/never-opened';
 import { endingBetween, refusalsSince, undelivered, unopened } from '@/server/repositories/today-repository';
-import { listConsents } from '@/server/services/destroy-keys';
+import { listConsents } from '@/server/services/answer-consents';
 import { listRequests } from '@/server/services/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
@@ -20,7 +20,7 @@ const MOST = 30;
 export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPage> {
   const now = deps.clock.now();
   const db = deps.db.read;
-  const consents = holds(actor.role, 'destroy-key') ? await listConsents(deps, actor) : [];
+  const consents = holds(actor.role, 'dispatch') ? await listConsents(deps, actor) : [];
   const [requests, seen, refused, ending, unread, mail] = await Promise.all([listRequests(deps, actor), deps.counts.seen('opened'), refusalsSince(db, toUtcText(now - DAYS_BACK * DAY), MOST), endingBetween(db, now, now + DAYS_AHEAD * DAY), unopened(db, now), undelivered(db, MOST)]);
   const silent = groupBy(unread.map((row) => ({ ...row, why: silenceOf({ mail: row.mail, refusals: row.refusals, openSince: row.openSince }, now) })), (row) => `${row.dispatchId} ${row.why}`);
   return {

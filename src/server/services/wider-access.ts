@@ -3,7 +3,7 @@ import { groupBy } from '@/core/base/group';
 import { newId, type GrantId, type GroupId, type RecipientId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import { domainOf } from '@/core/policy/address';
-import { addressOfGroup } from '@/core/policy/addressee';
+import { addressOfGroup, standsForMany } from '@/core/policy/addressee';
 import { reaches } from '@/core/policy/powers';
 import type { Transaction } from '@/server/db/database';
 import { grantsByIds, insertGrants, insertRecipients, setAllRevoked, setGrantsReinstated, setGrantsRevoked, type GrantRecord } from '@/server/repositories/dispatch-repository';
@@ -38,7 +38,8 @@ async function insertBeneath(deps: Pick<Deps, 'random'>, tx: Transaction, rows: 
  */
 export async function ownGrant(deps: Deps, actor: ReaderActor, id: GrantId): Promise<GrantId> {
   const [above] = await grantsByIds(deps.db.read, [id]);
-  if (above === undefined || (await findPerson(deps.db.read, above.recipientId))?.kind === 'person') return id;
+  const addressee = above === undefined ? null : await findPerson(deps.db.read, above.recipientId);
+  if (above === undefined || addressee === null || !standsForMany(addressee.kind)) return id;
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const known = await findRecipientByAddress(tx, actor.address);
@@ -52,6 +53,14 @@ export async function ownGrant(deps: Deps, actor: ReaderActor, id: GrantId): Pro
     await record(deps, tx, aboutGiven(row, above.dispatchId, { kind: 'recipient', id: person }, now));
     return row.id;
   });
+}
+
+/** Gives one person grants of their own beneath these, where they have none in the same sending yet. */
+export async function giveBeneath(deps: Pick<Deps, 'random'>, tx: Transaction, above: readonly GrantRecord[], person: RecipientId, now: number): Promise<readonly Happening[]> {
+  const theirs = new Set(above.length === 0 ? [] : (await ownIn(tx, [person], above.map(({ dispatchId }) => dispatchId))).map(({ dispatchId, documentId }) => `${dispatchId} ${documentId}`));
+  const rows = above.filter(({ dispatchId, documentId }) => !theirs.has(`${dispatchId} ${documentId}`)).map((grant) => beneath(deps, grant, { for: person, givenAt: grant.givenAt }));
+  await insertBeneath(deps, tx, rows, now);
+  return rows.map((row) => aboutGiven(row, row.dispatchId, { kind: 'recipient', id: person }, now));
 }
 
 /** @throws ServiceError `NOT_ALLOWED` */

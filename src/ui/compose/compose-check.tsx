@@ -18,7 +18,7 @@ import type { TermsDraft } from '@/ui/compose/switch-right';
 const MOST_SAMPLES = 3;
 
 /** What is addressed as a whole, and whether the rest is mailed. */
-export type Wider = { readonly domains: readonly DomainDraft[]; readonly groups: readonly GroupRow[]; readonly mailed: boolean };
+export type Wider = { readonly domains: readonly DomainDraft[]; readonly groups: readonly GroupRow[]; readonly openLink: boolean; readonly mailed: boolean };
 
 type Draft = { readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly wider: Wider; readonly unreadable: readonly string[]; readonly terms: TermsDraft; readonly subject: string; readonly watermark: string; readonly now: number; readonly mail: boolean };
 
@@ -29,7 +29,7 @@ export function problemsOf({ documents, people, wider, unreadable, terms, subjec
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     documents.length === 0 ? 'No document is chosen.' : null,
     revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
-    people.length + wider.domains.length + wider.groups.length === 0 ? 'No recipient is named: nobody could open it.' : null,
+    !wider.openLink && people.length + wider.domains.length + wider.groups.length === 0 ? 'No recipient is named: nobody could open it.' : null,
     ...wider.domains.filter(({ check }) => check?.publicMail === true).map(({ domain }) => `Anybody can have an address at ${domain.slice(1)}: name the people instead.`),
     unreadable.length === 0 ? null : `Not an address: ${unreadable.slice(0, 5).join(', ')}${unreadable.length > 5 ? ` and ${String(unreadable.length - 5)} more` : ''}.`,
     terms.until !== null && terms.until <= now ? 'The end lies in the past: nobody could open it.' : null,
@@ -44,7 +44,7 @@ export function problemsOf({ documents, people, wider, unreadable, terms, subjec
 /** The consequences of what was composed so far. */
 export function ComposeCheck({ ceilings, around, documents, people, wider, terms, watermark, form, problems, now }: { readonly ceilings: CeilingsKnown; /** What levels around each document put on its pages. */ readonly around: readonly (readonly DefaultsRow[])[]; readonly form: DeliveryForm; readonly documents: readonly DocumentRow[]; readonly people: readonly RecipientDraft[]; readonly wider: Wider; readonly terms: TermsDraft; readonly watermark: string; readonly problems: readonly string[]; readonly now: number }) {
   const zone = useZone();
-  const whom = [people.length === 0 ? '' : `${String(people.length)} ${people.length === 1 ? 'person' : 'people'}`, ...wider.groups.map((group) => `${group.name} (${String(group.people)} now)`), ...wider.domains.map(({ domain }) => `everyone at ${domain.slice(1)}`)].filter((part) => part !== '');
+  const whom = [people.length === 0 ? '' : `${String(people.length)} ${people.length === 1 ? 'person' : 'people'}`, ...wider.groups.map((group) => `${group.name} (${String(group.people)} now)`), ...wider.domains.map(({ domain }) => `everyone at ${domain.slice(1)}`), wider.openLink ? 'whoever has the link' : ''].filter((part) => part !== '');
   const first = people.at(0)?.address ?? 'mira.kolbe@brackwater.example';
   const apart = people.filter((person) => person.terms !== null).length;
   const fresh = people.filter((person) => person.check !== null && person.check.known === null).length;
@@ -66,7 +66,8 @@ export function ComposeCheck({ ceilings, around, documents, people, wider, terms
       {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => domain.slice(1)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
       {(apart > 0 || fresh > 0) && <p className="quiet">{[apart > 0 ? `${String(apart)} set apart from the rest` : null, fresh > 0 ? `${String(fresh)} new here` : null].filter((part) => part !== null).join(', ')}.</p>}
       {warnings.map((warning) => <p key={warning} className="notice">{warning}</p>)}
-      <p className="quiet">Each proves the address by a code, then reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{terms.rights.includes('keep') ? ', except for copies that were kept' : terms.rights.includes('print') ? ', except for prints that were made' : ''}.</p>
+      {wider.openLink && <p className="notice">The link asks for no proof: who reads it, and how many, stays unknown. It can be revoked whole, for everybody who came by it.</p>}
+      {form === 'unprotected' ? <p className="notice">It leaves in the clear. No end, no revocation and no watermark reaches it; it can be copied, printed and passed on by whoever has it. The record says to whom it went and why.</p> : <p className="quiet">Each proves the address by a code, then reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{terms.rights.includes('keep') ? ', except for copies that were kept' : terms.rights.includes('print') ? ', except for prints that were made' : ''}.</p>}
       {carriesFile(form) && <p className="quiet">The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted: by itself it opens nothing, and its first page leads to the same proof. Your clear original stays with you; do not mix the two up.</p>}
       {problems.length > 0 && <><hr /><h2>Stands in the way</h2><ul style={{ paddingLeft: 18 }}>{problems.map((problem) => <li key={problem} className="magenta">{problem}</li>)}</ul></>}
       {terms.rights.includes('keep') && <><hr /><p className="notice">Whoever keeps a copy has it for good: the end and a revocation do not reach it.</p></>}

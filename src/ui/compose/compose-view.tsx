@@ -3,20 +3,19 @@
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { ComposeStart } from '@/contracts/draft';
-import { DELIVERIES, type DispatchResult } from '@/contracts/dispatch';
+import type { SendResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { DocumentId, TermsId } from '@/core/base/ids';
-import { DELIVERY_FORMS, carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import { judgeWays, waysOf } from '@/core/policy/rules';
 import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
 import { ComposeCheck, problemsOf, type Wider } from '@/ui/compose/compose-check';
+import { HandOver, firstWay, handOverProblems, type HandingOver } from '@/ui/compose/hand-over';
 import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
 import { useDraft } from '@/ui/compose/use-draft';
@@ -25,7 +24,7 @@ import { useRecipients } from '@/ui/compose/use-recipients';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 import { GroupChips } from '@/ui/compose/group-chips';
 import { TermsFields } from '@/ui/compose/terms-fields';
-import { deliveryWords, formWords } from '@/ui/words/delivery-words';
+import { ruleLine, ruleOf, wayWords } from '@/ui/words/rule-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
 type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
@@ -47,16 +46,15 @@ export function ComposeView({ start, chosen }: Props) {
   const [subject, setSubject] = useState(begun?.subject ?? '');
   const [note, setNote] = useState(begun?.note ?? '');
   const [watermark, setWatermark] = useState(begun?.watermark ?? DEFAULT_WATERMARK);
-  const [delivery, setDelivery] = useState<(typeof DELIVERIES)[number]>('mail');
-  const [form, setForm] = useState<DeliveryForm>('link');
-  const [titleOnCover, setTitleOnCover] = useState(false);
+  const [way, setWay] = useState<HandingOver>(firstWay(start.rules));
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const { people, domains, groups, unreadable } = recipients;
   const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, groups, terms, subject, note, watermark });
 
-  const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), mailed: delivery === 'mail' };
-  const problems = problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail });
+  const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), openLink: way.openLink, mailed: way.delivery === 'mail' };
+  const { forbidden, agreed } = judgeWays(start.rules, waysOf({ form: way.form, domains, openLink: way.openLink }));
+  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail }), ...handOverProblems(way, domains.length + groups.length), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
   const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
   const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 
@@ -64,9 +62,10 @@ export function ComposeView({ start, chosen }: Props) {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<DispatchResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), terms, kept, subject, note, watermark, delivery, form, titleOnCover });
+      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), terms, kept, subject, note, watermark, ...way });
       await draft.discard();
-      router.push(`/dispatches/${id}`);
+      // What waits for somebody else stands on Today until they answer.
+      router.push(id === null ? '/today' : `/dispatches/${id}`);
     } catch (error) {
       setProblem(sentenceOf(error));
       setBusy(false);
@@ -81,9 +80,10 @@ export function ComposeView({ start, chosen }: Props) {
             <h1>{subject === '' ? 'Compose' : subject}</h1>
             <span className="gap" />
             {draft.state !== 'untouched' && <Button onClick={() => void draft.discard().then(() => { window.location.assign('/compose'); })}>Discard</Button>}
-            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>{delivery === 'mail' ? 'Encrypt and dispatch' : 'Encrypt, I carry it'}</Button>
+            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>{agreed.length > 0 ? 'Ask for it to be sent' : way.form === 'unprotected' ? 'Send unprotected' : way.delivery === 'mail' ? 'Encrypt and dispatch' : 'Encrypt, I carry it'}</Button>
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
+          {agreed.length > 0 && <p className="notice" style={{ marginTop: 8 }}>{agreed.map((rule) => wayWords[rule.way].name).join(', ')}: a second person agrees before it goes out. Until then nobody is given anything.</p>}
           {problem !== null && <p role="alert" className="notice stops" style={{ marginTop: 8 }}>{problem}</p>}
         </div>
         <div className="scroll" style={{ padding: '16px 22px 40px', display: 'grid', gap: 24, alignContent: 'start', maxWidth: 860 }}>
@@ -106,15 +106,13 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
           <section className="stack" style={{ gap: 16 }}>
             <h2>Message</h2>
-            <div className="row" role="group" aria-label="What they get">{DELIVERY_FORMS.map((each) => <button key={each} type="button" className="chip" aria-pressed={form === each} onClick={() => { setForm(each); }}>{formWords[each].name}</button>)}<span className="quiet">{formWords[form].hint}</span></div>
-            {carriesFile(form) && <FormControlLabel control={<Checkbox size="small" checked={titleOnCover} onChange={(_event, on) => { setTitleOnCover(on); }} />} label="Its first page and its name also say the title; otherwise only the reference" />}
-            <div className="row" role="group" aria-label="Delivery">{DELIVERIES.map((each) => <button key={each} type="button" className="chip" aria-pressed={delivery === each} onClick={() => { setDelivery(each); }}>{deliveryWords[each].name}</button>)}<span className="quiet">{deliveryWords[delivery].hint}</span></div>
+            <HandOver way={way} rules={start.rules} onChange={setWay} />
             <TextField label="Subject" required value={subject} onChange={(event) => { setSubject(event.target.value); }} />
-            <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText={delivery === 'mail' ? 'Stands in the mail, in the clear' : 'Shown behind the link, once the address is proven'} />
+            <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText={way.delivery === 'mail' ? 'Stands in the mail, in the clear' : 'Shown behind the link, once the address is proven'} />
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={{ rows: start.ceilings, parents }} around={around} form={form} documents={selected} people={people} wider={wider} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={{ rows: start.ceilings, parents }} around={around} form={way.form} documents={selected} people={people} wider={wider} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
     </main>
   );
 }

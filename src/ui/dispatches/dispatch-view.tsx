@@ -43,6 +43,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
       aside={
         <div className="stack">
           {detail.requests > 0 && <p className="notice">{detail.requests === 1 ? 'One of its people asks' : `Its people ask ${String(detail.requests)} times`} for something. <Link href="/today">Answer on Today</Link></p>}
+          {detail.form === 'unprotected' && <p className="notice">Sent unprotected. What was mailed is beyond reach: revoking closes only the way in here.{detail.reason !== '' && ` Why: “${detail.reason}”`}</p>}
           {carried.length > 0 && <><ToCarry grants={carried} form={detail.form} /><hr /></>}
           <h2>The message</h2>
           {carriesFile(detail.form) && detail.delivery === 'mail' && <p>{detail.form === 'both' ? 'The link, and the documents as protected files.' : 'The documents as protected files.'}</p>}

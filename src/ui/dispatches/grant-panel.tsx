@@ -14,6 +14,7 @@ import { TakeFile } from '@/ui/dispatches/take-file';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
 import { conditionLines } from '@/core/policy/condition-lines';
+import { standsForMany } from '@/core/policy/addressee';
 import { AskWhy } from '@/ui/why/ask-why';
 import { linkWords, whoWords } from '@/ui/words/addressee-words';
 import { personName, stateOf, underCeilings, type GrantState } from '@/ui/dispatches/grant-words';
@@ -44,8 +45,8 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       {until !== null && grant.zone !== null && <p className="quiet">Where they are, it ends <span className="figure">{momentText(until, grant.zone)}</span> ({grant.zone}).</p>}
       {conditionLines(grant.conditions, grant.zone ?? 'the organisation’s zone').map((line) => <p key={line} className="quiet">Opens {line.replace(/^opens /, '')}.</p>)}
       <p className="quiet">Given <Moment at={grant.givenAt} />{grant.revokedAt !== null && <>, revoked <Moment at={grant.revokedAt} /></>}.</p>
-      {grant.kind !== 'person' && <p className="quiet">{whoWords[grant.kind]}. A change here reaches everybody below it who was not changed alone; revoking it shuts all of them out.</p>}
-      {grant.kind === 'person' && grant.parent !== null && <p className="quiet">By way of a grant to many, and changed with it until it is changed here.</p>}
+      {standsForMany(grant.kind) && <p className="quiet">{whoWords[grant.kind]}. A change here reaches everybody below it who was not changed alone; revoking it shuts all of them out.</p>}
+      {!standsForMany(grant.kind) && grant.parent !== null && <p className="quiet">By way of a grant to many, and changed with it until it is changed here.</p>}
       <AskWhy key={grant.id} recipient={grant.recipientId} document={grant.documentId} label="Why?" />
       <hr />
       <h2>Opens</h2>

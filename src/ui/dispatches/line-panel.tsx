@@ -4,7 +4,7 @@ import type { GrantRow } from '@/contracts/dispatch';
 import type { DocumentId } from '@/core/base/ids';
 import { GrantPanel } from '@/ui/dispatches/grant-panel';
 import { personName, stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
-import { whoWords } from '@/ui/words/addressee-words';
+import { whoLine } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 /** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
@@ -27,7 +27,7 @@ export function LinePanel({ grants, now, onDocument }: { readonly grants: readon
     <div className="stack">
       <h2>{personName(first)}{first.organisation === '' ? '' : ` · ${first.organisation}`}</h2>
       <p className="answer">Can open {canOpen.length} of {grants.length} documents now.</p>
-      <p className="quiet">{first.kind === 'person' ? first.address : whoWords[first.kind]}</p>
+      <p className="quiet">{first.kind === 'person' ? first.address : whoLine(first)}</p>
       <table className="list"><tbody>
         {grants.map((grant) => (
           <tr key={grant.id}>

@@ -12,6 +12,8 @@ import { wayText } from '@/core/content/folders';
 import { DestroyKeys } from '@/ui/documents/destroy-keys';
 import { useHolds } from '@/ui/shell/powers';
 import { call } from '@/ui/http/call';
+import type { Filed } from '@/contracts/document';
+import { waitsWords } from '@/ui/words/rule-words';
 import { useAttempt } from '@/ui/http/use-attempt';
 
 const NONE = 'none';
@@ -24,7 +26,7 @@ type Props = { readonly documents: readonly DocumentId[]; readonly titles: reado
 export function FilingBar({ documents, titles, folders, markings, colleagues, onDone }: Props) {
   const { problem, attempt } = useAttempt();
   const destroys = useHolds('destroy-key');
-  const file = async (change: Readonly<Record<string, string | null>>) => { if (await attempt(() => call('POST', '/api/v1/documents/file', { documents, ...change }))) onDone(); };
+  const file = async (change: Readonly<Record<string, string | null>>) => { let waits = false; if (await attempt(async () => { ({ waits } = await call<Filed>('POST', '/api/v1/documents/file', { documents, ...change })); })) onDone(waits ? waitsWords : undefined); };
   const field = (label: string, name: string, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
     <TextField select label={label} value="" sx={{ minWidth: 130, maxWidth: 190 }} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}

@@ -13,7 +13,7 @@ export type Attempt = {
   /** The sentence where it went wrong; for places that show nothing when it went well. */
   readonly problem: string | null;
   /** Does something, says `done`, then has the page fetch its data anew. @returns whether it went well */
-  readonly attempt: (work: () => Promise<unknown>, done?: string) => Promise<boolean>;
+  readonly attempt: <T>(work: () => Promise<T>, done?: string | ((result: T) => string | undefined)) => Promise<boolean>;
 };
 
 /** One change at a time from a part of a screen, with what came of it in words. */
@@ -25,8 +25,9 @@ export function useAttempt(): Attempt {
     setBusy(true);
     setSaid(null);
     try {
-      await work();
-      if (done !== undefined) setSaid({ text: done, stops: false });
+      const result = await work();
+      const text = typeof done === 'function' ? done(result) : done;
+      if (text !== undefined) setSaid({ text, stops: false });
       return true;
     } catch (error) {
       setSaid({ text: sentenceOf(error), stops: true });

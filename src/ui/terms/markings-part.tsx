@@ -16,14 +16,14 @@ export function MarkingsPart({ markings, mayChange, attempt }: { readonly markin
   };
   return (
     <section aria-label="Markings" style={{ padding: '18px 22px 40px' }}>
-      <div className="row"><h1 style={{ fontSize: 16 }}>Markings</h1><span className="quiet">what a document is marked with; the list is yours</span><span className="gap" />{mayChange && <Button onClick={() => { setOpen('new'); }}>Add a marking</Button>}</div>
+      <div className="row"><h1 style={{ fontSize: 16 }}>Markings</h1><span className="quiet">what a document is marked with; in order, the strictest last</span><span className="gap" />{mayChange && <Button onClick={() => { setOpen('new'); }}>Add a marking</Button>}</div>
       {markings.length === 0 && <p className="quiet" style={{ marginTop: 8 }}>There are none yet.</p>}
       <table className="list"><tbody>
         {markings.map((marking) => (
           <tr key={marking.id}>
             <td style={{ paddingLeft: 0, width: '24%' }}><b>{marking.name}</b></td><td>{marking.meaning}</td>
             <td className="number"><Link href={`/documents?marking=${marking.id}`}>{marking.documents}</Link></td>
-            <td style={{ width: 190, textAlign: 'right' }}>{mayChange && <><Button variant="text" onClick={() => { setOpen(marking); }}>Change</Button>{marking.documents === 0 && <Button variant="text" onClick={() => void attempt(() => call('DELETE', `/api/v1/markings/${marking.id}`), `“${marking.name}” is off the list.`)}>Remove</Button>}</>}</td>
+            <td style={{ width: 230, textAlign: 'right' }}>{mayChange && <>{marking !== markings[0] && <Button variant="text" aria-label={`Move ${marking.name} up`} onClick={() => void attempt(() => call('POST', '/api/v1/markings', { id: marking.id, name: marking.name, meaning: marking.meaning, up: true }))}>Up</Button>}<Button variant="text" onClick={() => { setOpen(marking); }}>Change</Button>{marking.documents === 0 && <Button variant="text" onClick={() => void attempt(() => call('DELETE', `/api/v1/markings/${marking.id}`), `“${marking.name}” is off the list.`)}>Remove</Button>}</>}</td>
           </tr>
         ))}
       </tbody></table>

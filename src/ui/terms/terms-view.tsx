@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { KeptTermsRow, TermsPage } from '@/contracts/kept-terms';
+import type { RuleRow } from '@/contracts/rules';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
@@ -16,12 +17,13 @@ import { OdrlPart } from '@/ui/terms/odrl-part';
 import { KeptTermsForm } from '@/ui/terms/kept-terms-form';
 import type { RuleDone } from '@/ui/terms/rule-done';
 import { RulesPart } from '@/ui/terms/rules-part';
+import { WayForm, WaysPart } from '@/ui/terms/ways-part';
 import { Moment } from '@/ui/time/moment';
 import { defaultLines, limitLines } from '@/ui/words/limit-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
 /** What stands in the side panel. */
-type Open = { readonly kind: 'terms'; readonly row: KeptTermsRow | 'new' } | { readonly kind: 'ceiling'; readonly row: CeilingRow | 'new' } | { readonly kind: 'defaults'; readonly row: DefaultsRow | 'new' };
+type Open = { readonly kind: 'terms'; readonly row: KeptTermsRow | 'new' } | { readonly kind: 'ceiling'; readonly row: CeilingRow | 'new' } | { readonly kind: 'defaults'; readonly row: DefaultsRow | 'new' } | { readonly kind: 'way'; readonly row: RuleRow };
 
 /** Kept terms, ceilings, defaults and markings: what dispatches are made from, and within. */
 export function TermsView({ page }: { readonly page: TermsPage }) {
@@ -33,7 +35,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
   const openRule = (next: Open) => { setOpen(next); setDone(null); };
   const made = (rule: RuleDone) => { setDone(rule); setOpen(null); };
   const openRow = open === null || open.row === 'new' ? null : open.row;
-  const ruleKey = open === null || open.kind === 'terms' || open.row === 'new' ? 'new' : `${open.row.level} ${open.row.subject}`;
+  const ruleKey = open === null || open.kind === 'terms' || open.kind === 'way' || open.row === 'new' ? 'new' : `${open.row.level} ${open.row.subject}`;
   return (
     <main className="work">
       <div className="surface">
@@ -62,6 +64,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
           )}
           <RulesPart title="Ceilings" what="the most that may be given below; they hold for what was sent before as well" none="There are none: whoever sends something may give what they like." add="Set a ceiling" rules={page.ceilings} linesOf={({ limits }) => limitLines(limits)} mayChange={mayChange} selected={open?.kind === 'ceiling' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'ceiling', row }); }} />
           <RulesPart title="Defaults and watermarks" what="the nearest default wins; every watermark applies" none="Nothing is set: sendings begin with reading for 30 days." add="Set for a level" rules={page.defaults} linesOf={defaultLines} mayChange={mayChange} selected={open?.kind === 'defaults' && open.row !== 'new' ? open.row : null} onOpen={(row) => { openRule({ kind: 'defaults', row }); }} />
+          <WaysPart rules={page.rules} mayChange={mayChange} selected={open?.kind === 'way' ? open.row : null} onOpen={(row) => { openRule({ kind: 'way', row }); }} />
           <OdrlPart mayChange={mayChange} attempt={attempt} busy={busy} />
           <MarkingsPart markings={page.markings} mayChange={mayChange} attempt={attempt} />
         </div>
@@ -70,6 +73,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
         {open === null && <p className="quiet">Select terms or a rule to see it whole.{mayChange ? '' : ' An administrator changes them.'}</p>}
         {open?.kind === 'ceiling' && <CeilingForm key={ruleKey} of={open.row === 'new' ? null : open.row} page={page} mayChange={mayChange} attempt={attempt} busy={busy} onDone={made} />}
         {open?.kind === 'defaults' && <DefaultsForm key={ruleKey} of={open.row === 'new' ? null : open.row} page={page} mayChange={mayChange} attempt={attempt} busy={busy} onDone={made} />}
+        {open?.kind === 'way' && <WayForm key={`${open.row.way} ${String(open.row.setAt)}`} rule={open.row} attempt={attempt} busy={busy} onDone={made} />}
         {open?.kind === 'terms' && (
           <KeptTermsForm
             key={open.row === 'new' ? 'new' : open.row.id} row={open.row === 'new' ? null : open.row} mayChange={mayChange}

@@ -14,7 +14,7 @@ export const actionWords: Record<Action, string> = {
   'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
   'people.brought-in': 'brought people in', 'people.taken-out': 'took the list of people out',
   'file.taken': 'took a protected file', 'file.inspected': 'inspected a protected file', 'key.rotated': 'rotated the master key',
-  'destruction.asked': 'asked to destroy keys', 'destruction.answered': 'answered about destroying keys', 'recovery.changed': 'changed the recovery key',
+  'destruction.asked': 'asked to destroy keys', 'destruction.answered': 'answered about destroying keys', 'link.visited': 'came by an open link', 'consent.asked': 'asked a second person', 'consent.answered': 'answered as the second person', 'recovery.changed': 'changed the recovery key',
   'recovery.tried': 'tried the recovery key', 'backup.made': 'made a backup', 'service.restored': 'restored a backup',
   'ledger.exported': 'exported the ledger', 'demo.changed': 'changed the demo',
 };

@@ -1,16 +1,17 @@
 import type { GrantRow } from '@/contracts/dispatch';
-import type { AddresseeKind } from '@/core/policy/addressee';
+import type { Many } from '@/core/policy/addressee';
 
 type Named = Pick<GrantRow, 'recipientId' | 'kind' | 'name' | 'address' | 'organisation'>;
 
 /** What stands below the name of somebody, or of what stands for many. */
-export const whoWords: Record<Exclude<AddresseeKind, 'person'>, string> = {
+export const whoWords: Record<Many, string> = {
   group: 'a group, live: whoever joins it has it, whoever leaves it loses it',
   domain: 'whoever proves an address there; how many is unknown',
   link: 'whoever has the link; who and how many is unknown',
 };
 
 export function whoLine({ kind, organisation, address }: Named): string {
+  if (kind === 'visitor') return `not known; mark ${address.slice(address.indexOf(':') + 1)}`;
   return kind === 'person' ? (organisation === '' ? address : organisation) : whoWords[kind];
 }
 
@@ -22,7 +23,7 @@ export function audience(people: number, unknown: boolean): string {
 
 /** The same, of grants. */
 export function audienceOf(grants: readonly Named[]): string {
-  return audience(new Set(grants.filter(({ kind }) => kind === 'person').map(({ recipientId }) => recipientId)).size, grants.some(({ kind }) => kind === 'domain' || kind === 'link'));
+  return audience(new Set(grants.filter(({ kind }) => kind === 'person' || kind === 'visitor').map(({ recipientId }) => recipientId)).size, grants.some(({ kind }) => kind === 'domain' || kind === 'link'));
 }
 
 /** What a link is worth to whoever holds it. */
@@ -31,6 +32,7 @@ export function linkWords({ kind, name, address }: Named): string {
     case 'person': return `For ${address} alone. Forwarded to somebody else it is worth nothing.`;
     case 'group': return `Leads whoever is in “${name}”, once they prove their address. To anybody else it is worth nothing.`;
     case 'domain': return `Opens for any address at ${address.slice(1)}, once it is proven. To anybody else it is worth nothing.`;
+    case 'visitor': return 'For one visit of somebody who came by the open link.';
     case 'link': return 'Opens for whoever holds it, with no proof.';
   }
 }

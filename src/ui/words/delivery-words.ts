@@ -11,5 +11,6 @@ export const deliveryWords: Record<(typeof DELIVERIES)[number], { readonly name:
 export const formWords: Record<DeliveryForm, { readonly name: string; readonly hint: string }> = {
   link: { name: 'A link', hint: 'The document stays here; its pages are shown behind the link.' },
   file: { name: 'A protected file', hint: 'The document travels encrypted inside a PDF whose first page leads to the proof.' },
+  unprotected: { name: 'Unprotected', hint: 'The document itself, in the clear. Nothing here reaches it once it has left.' },
   both: { name: 'Both', hint: 'The link, and the encrypted document to keep beside it.' },
 };

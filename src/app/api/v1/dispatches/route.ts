@@ -1,5 +1,5 @@
 import { dispatchInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { sendDocuments } from '@/server/services/send-documents';
 
-export const POST = handle('dispatch', dispatchInput, dispatchDocuments);
+export const POST = handle('dispatch', dispatchInput, sendDocuments);

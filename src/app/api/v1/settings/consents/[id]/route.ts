@@ -1,5 +1,5 @@
 import { answerConsentInput } from '@/contracts/keys';
 import { handle } from '@/server/http/handle';
-import { answerConsent } from '@/server/services/destroy-keys';
+import { answerConsent } from '@/server/services/answer-consents';
 
-export const POST = handle('destroy-key', answerConsentInput, answerConsent);
+export const POST = handle('dispatch', answerConsentInput, answerConsent);

@@ -1,0 +1,28 @@
+import 'server-only';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { newId, type DeviceId, type RecipientId } from '@/core/base/ids';
+import { DAY, HOUR } from '@/core/base/time';
+import type { EnterCodeInput } from '@/contracts/reader';
+import type { Transaction } from '@/server/db/database';
+import { insertDevice } from '@/server/repositories/reader-repository';
+import type { Deps } from '@/server/services/deps';
+
+export const KEPT_LASTS = 60 * DAY;
+const VISIT_LASTS = 8 * HOUR;
+
+type NewDevice = { readonly address: string; readonly recipient: RecipientId | null; readonly agent: string; readonly kept: boolean; readonly publicKey: EnterCodeInput['publicKey'] };
+
+/** A browser that may come back as whoever it is for. @returns the token for its cookie, in the clear only here */
+export async function makeDevice(deps: Pick<Deps, 'random' | 'vault'>, tx: Transaction, { address, recipient, agent, kept, publicKey }: NewDevice, now: number): Promise<{ readonly device: DeviceId; readonly deviceToken: string }> {
+  const deviceToken = bytesToHex(deps.random(32));
+  const device = newId('device', deps.random);
+  await insertDevice(tx, { id: device, address, recipientId: recipient, label: deviceLabel(agent), kept, tokenHash: deps.vault.mac('device', deviceToken), publicKey, createdAt: now, expiresAt: now + (kept ? KEPT_LASTS : VISIT_LASTS) });
+  return { device, deviceToken };
+}
+
+/** A name a person would give this browser. */
+function deviceLabel(agent: string): string {
+  const browser = /Firefox|Edg|Chrome|Safari/.exec(agent)?.[0].replace('Edg', 'Edge') ?? 'Browser';
+  const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0] ?? 'a computer';
+  return `${browser} on ${system}`;
+}

@@ -1,0 +1,28 @@
+import 'server-only';
+import { newId } from '@/core/base/ids';
+import type { Json } from '@/core/ledger/canonical';
+import type { DispatchInput, SendResult } from '@/contracts/dispatch';
+import { insertConsent } from '@/server/repositories/consent-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { checkSending, dispatchIn } from '@/server/services/dispatch-documents';
+import { record } from '@/server/services/record';
+import { needsSecond } from '@/server/services/within-rules';
+
+/**
+ * Sends, within the rules of the organisation: where they want a second person for it, one is asked instead and nothing goes
+ * out until they agree.
+ *
+ * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
+ */
+export async function sendDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<SendResult> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    if (!(await needsSecond(tx, input))) return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
+    // What could not be sent is not worth anybody's agreement.
+    await checkSending(deps, tx, actor, input, now);
+    const id = newId('consent', deps.random);
+    await insertConsent(tx, { id, kind: 'send', documents: input.documents, body: input as unknown as Json, reason: input.reason ?? '', askedBy: actor.id, askedAt: now });
+    await record(deps, tx, { action: 'consent.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, kind: 'send', documents: [...input.documents], recipients: input.recipients.length }, personal: { text: `${input.subject}\n${input.reason ?? ''}` } });
+    return { id: null, reference: '', waits: true };
+  });
+}

@@ -1,0 +1,217 @@
+// Ways of handing out: what is forbidden, what waits for a second person, links that ask for no proof, and what goes out in the clear.
+import { inArray } from 'drizzle-orm';
+import { simpleParser } from 'mailparser';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import type { DocumentId } from '@/core/base/ids';
+import type { Leave, Way } from '@/core/policy/rules';
+import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import type { DispatchInput } from '@/contracts/dispatch';
+import { ledgerEntries } from '@/server/db/schema';
+import { answerConsent, listConsents } from '@/server/services/answer-consents';
+import { revokeGrants } from '@/server/services/change-access';
+import { deliverMail } from '@/server/services/deliver-mail';
+import type { ReaderActor, StaffActor } from '@/server/services/deps';
+import { addPeople } from '@/server/services/dispatch-documents';
+import { fileDocuments } from '@/server/services/file-documents';
+import { grantRows } from '@/server/services/grant-rows';
+import { listPeople } from '@/server/services/manage-people';
+import { putMarking } from '@/server/services/manage-filing';
+import { putRule, viewRules } from '@/server/services/manage-rules';
+import { openDocument, sharedWith } from '@/server/services/open-document';
+import { readMailroom, readMessage } from '@/server/services/read-mailroom';
+import { sendDocuments } from '@/server/services/send-documents';
+import { proofAsked, visitLink } from '@/server/services/visit-link';
+import { findDeviceByToken } from '@/server/repositories/reader-repository';
+import { insertStaff } from '@/server/repositories/staff-repository';
+import { findDocument } from '@/server/repositories/document-repository';
+import { START, dispatch, drawing, newPublicKey, protect, prove, startProduct, stranger, type Product } from '../support/product';
+
+let product: Product;
+let document: DocumentId;
+let bytes: Uint8Array;
+let otto: StaffActor;
+let nils: StaffActor;
+async function colleague(id: `stf_${string}`, name: string, role: StaffActor['role']): Promise<StaffActor> {
+  const email = `${name.toLowerCase()}@tern-quill.example`;
+  await product.deps.db.write((tx) => insertStaff(tx, { id, name, email, role }, product.deps.clock.now()));
+  return { ...product.ida, id, name, email, role };
+}
+beforeAll(async () => {
+  product = await startProduct();
+  bytes = await drawing(1);
+  document = await protect(product, bytes, 'Weight list');
+  otto = await colleague('stf_otto', 'Otto', 'administrator');
+  nils = await colleague('stf_nils', 'Nils', 'sender');
+});
+afterAll(async () => { await product.close(); });
+
+const input = (over: Partial<DispatchInput> = {}): DispatchInput => ({ documents: [document], recipients: [{ address: 'mira@x.example', name: '', organisation: '' }], terms: { rights: ['read'], from: null, until: START + 1e9, prints: null }, subject: 'For you', note: '', watermark: DEFAULT_WATERMARK, delivery: 'mail', ...over });
+async function decide(way: Way, leave: Leave, reason = '') {
+  const seen = (await viewRules(product.deps)).find((rule) => rule.way === way)?.setAt ?? null;
+  return putRule(product.deps, product.ida, { way, leave, reason, seen });
+}
+const bodies = async (...actions: string[]) => (await product.deps.db.read.select({ body: ledgerEntries.body }).from(ledgerEntries).where(inArray(ledgerEntries.action, actions)).orderBy(ledgerEntries.sequence)).map(({ body }) => body);
+const sendings = async () => (await grantRows(product.deps, product.ida, { document })).length;
+
+describe('a way of handing out', () => {
+  test('that is forbidden is refused with who decided so and why, and nothing is sent', async () => {
+    await decide('file', 'forbidden', 'drawings stay in the house');
+    await expect(sendDocuments(product.deps, product.ida, input({ form: 'both' }))).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: 'Sending protected files is not allowed here. Ida Roe decided so: drawings stay in the house. Ask an administrator.' });
+    await expect(sendDocuments(product.deps, product.ida, input({ openLink: true }))).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: expect.stringMatching(/off until an administrator allows it/) as string });
+    expect(await sendings()).toBe(0);
+    await decide('file', 'allowed');
+  });
+
+  test('is not decided over what somebody else decided meanwhile, and is undone by what it was', async () => {
+    const { before, setAt } = await decide('link', 'agreed', 'a look before it leaves');
+    await expect(putRule(product.deps, product.ida, { way: 'link', leave: 'forbidden', reason: '', seen: null })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await putRule(product.deps, product.ida, { way: 'link', ...before, seen: setAt });
+    expect((await viewRules(product.deps)).find(({ way }) => way === 'link')).toMatchObject({ leave: 'allowed', setByName: 'Ida Roe' });
+  });
+});
+
+describe('what wants a second person', () => {
+  beforeAll(async () => { await decide('domain', 'agreed'); });
+  const toDomain = (): DispatchInput => input({ domains: ['@yard.example'], delivery: 'by-hand' });
+
+  test('goes out when somebody else agrees, for whoever asked, and not before', async () => {
+    expect(await sendDocuments(product.deps, product.ida, toDomain())).toEqual({ id: null, reference: '', waits: true });
+    expect(await sendings()).toBe(0);
+    const [waiting] = await listConsents(product.deps, otto);
+    expect(waiting).toMatchObject({ kind: 'send', subject: 'For you', to: ['mira@x.example', 'everyone at yard.example'], askedBy: 'Ida Roe', own: false });
+    const id = waiting?.id ?? 'cns_';
+    await expect(answerConsent(product.deps, product.ida, { id, agree: true })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(answerConsent(product.deps, nils, { id, agree: true })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(answerConsent(product.deps, { ...otto, proven: false }, { id, agree: true })).rejects.toMatchObject({ code: 'PROVE_AGAIN' });
+    await answerConsent(product.deps, otto, { id, agree: true });
+    expect((await grantRows(product.deps, product.ida, { document })).map(({ kind }) => kind)).toEqual(['domain', 'person']);
+    await expect(answerConsent(product.deps, otto, { id, agree: false })).rejects.toMatchObject({ code: 'CONFLICT' });
+    expect((await bodies('consent.asked', 'consent.answered', 'dispatch.sent')).slice(-3)).toEqual([expect.stringContaining('"kind":"send"'), expect.stringContaining('"agreed":true'), expect.stringContaining(`"consent":"${id}"`)]);
+  });
+
+  test('is taken back by who asked, declined by who answers, and shown to nobody else', async () => {
+    await sendDocuments(product.deps, product.ida, toDomain());
+    expect(await listConsents(product.deps, nils)).toEqual([]);
+    const [own] = await listConsents(product.deps, product.ida);
+    expect(own).toMatchObject({ own: true });
+    await answerConsent(product.deps, product.ida, { id: own?.id ?? 'cns_', agree: false });
+    expect(await listConsents(product.deps, otto)).toEqual([]);
+  });
+
+  test('is not asked for what could not be sent anyway', async () => {
+    await expect(sendDocuments(product.deps, product.ida, { ...toDomain(), terms: { rights: ['read'], from: null, until: 1, prints: null } })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(sendDocuments(product.deps, nils, toDomain())).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    expect(await listConsents(product.deps, otto)).toEqual([]);
+  });
+
+  test('cannot be gone around by adding to a sending', async () => {
+    const sent = await dispatch(product, [document], ['per@x.example']);
+    await expect(addPeople(product.deps, product.ida, { id: sent.id, recipients: [], domains: ['@other.example'], terms: input().terms })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  });
+});
+
+describe('marking lower', () => {
+  let open: `mrk_${string}`;
+  let strict: `mrk_${string}`;
+  beforeAll(async () => {
+    ({ id: open } = await putMarking(product.deps, product.ida, { id: null, name: 'For anybody', meaning: '' }));
+    ({ id: strict } = await putMarking(product.deps, product.ida, { id: null, name: 'Bidders', meaning: '' }));
+    await fileDocuments(product.deps, product.ida, { documents: [document], markingId: strict });
+    await decide('lower-marking', 'agreed');
+  });
+  const markingOf = async () => (await findDocument(product.deps.db.read, document))?.document.markingId;
+
+  test('waits for a second person, while marking higher does not', async () => {
+    expect(await fileDocuments(product.deps, product.ida, { documents: [document], markingId: open })).toEqual({ changed: 0, waits: true });
+    expect(await markingOf()).toBe(strict);
+    const [waiting] = await listConsents(product.deps, otto);
+    expect(waiting).toMatchObject({ kind: 'lower-marking', subject: 'For anybody' });
+    await answerConsent(product.deps, otto, { id: waiting?.id ?? 'cns_', agree: true });
+    expect(await markingOf()).toBe(open);
+    expect(await fileDocuments(product.deps, product.ida, { documents: [document], markingId: strict })).toEqual({ changed: 1, waits: false });
+  });
+
+  test('follows the order of the list, and is refused where nobody may', async () => {
+    await putMarking(product.deps, product.ida, { id: strict, name: 'Bidders', meaning: '', up: true });
+    expect(await fileDocuments(product.deps, product.ida, { documents: [document], markingId: open })).toEqual({ changed: 1, waits: false });
+    await decide('lower-marking', 'forbidden');
+    await expect(fileDocuments(product.deps, product.ida, { documents: [document], markingId: strict })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await decide('lower-marking', 'allowed');
+  });
+});
+
+describe('a link that asks for no proof', () => {
+  let token: string;
+  let grant: `grt_${string}`;
+  beforeAll(async () => {
+    await decide('open-link', 'allowed');
+    const { id } = await sendDocuments(product.deps, product.ida, input({ recipients: [], openLink: true, delivery: 'by-hand' }));
+    const [row] = await grantRows(product.deps, product.ida, { dispatch: id ?? 'dsp_' });
+    token = row?.link.split('/').at(-1) ?? '';
+    grant = row?.id ?? 'grt_';
+  });
+  async function visit(): Promise<ReaderActor> {
+    const actor = stranger();
+    const { deviceToken } = await visitLink(product.deps, actor, { token, publicKey: await newPublicKey() });
+    const device = await findDeviceByToken(product.deps.db.read, product.deps.vault.mac('device', deviceToken), product.clock.now());
+    if (device === null) throw new Error('no device');
+    return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address: device.address, recipient: device.recipientId, from: actor.from };
+  }
+  const rows = () => grantRows(product.deps, product.ida, { document });
+
+  test('lets in whoever holds it, each as somebody of their own who is not known', async () => {
+    expect(await proofAsked(product.deps, token)).toBe('nothing');
+    const people = (await listPeople(product.deps, product.ida, { q: '' })).total;
+    const [one, two] = [await visit(), await visit()];
+    expect(await openDocument(product.deps, one, { token, document })).toMatchObject({ outcome: 'granted' });
+    expect(await openDocument(product.deps, two, { token, document })).toMatchObject({ outcome: 'granted' });
+    expect((await rows()).filter(({ kind }) => kind === 'visitor').map(({ name, opens }) => [name, opens])).toEqual([['Somebody with the link', 1], ['Somebody with the link', 1]]);
+    expect((await listPeople(product.deps, product.ida, { q: '' })).total).toBe(people);
+  });
+
+  test('leaves who has proven an address who they are', async () => {
+    const other = await dispatch(product, [await protect(product, bytes, 'Another')], ['ann@y.example']);
+    const ann = await prove(product, other.tokenOf('ann@y.example'), 'ann@y.example');
+    expect((await sharedWith(product.deps, ann, { token })).documents).toMatchObject([{ id: document, state: { open: true } }]);
+    expect((await rows()).find(({ address }) => address === 'ann@y.example')).toMatchObject({ kind: 'person', parent: grant });
+  });
+
+  test('is revoked for everybody who came by it, and leads nowhere then', async () => {
+    const before = await visit();
+    await revokeGrants(product.deps, product.ida, { grants: [grant] });
+    expect(await openDocument(product.deps, before, { token, document })).toMatchObject({ outcome: 'refused', reason: 'revoked' });
+    await expect(visit()).rejects.toMatchObject({ code: 'NOT_FOUND' });
+  });
+
+  test('is no way in by a link that asks for proof', async () => {
+    const sent = await dispatch(product, [document], ['per@z.example']);
+    await expect(visitLink(product.deps, stranger(), { token: sent.tokenOf('per@z.example'), publicKey: await newPublicKey() })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    expect(await proofAsked(product.deps, sent.tokenOf('per@z.example'))).toBe('address');
+    expect(await proofAsked(product.deps, 'x')).toBeNull();
+  });
+});
+
+describe('what goes out unprotected', () => {
+  beforeEach(async () => { await decide('unprotected', 'allowed'); });
+
+  test('needs a reason, a mail and people by name', async () => {
+    for (const over of [{ reason: '' }, { reason: 'x', delivery: 'by-hand' }, { reason: 'x', domains: ['@yard.example'] }] as const) {
+      await decide('domain', 'allowed');
+      await expect(sendDocuments(product.deps, product.ida, input({ form: 'unprotected', ...over, domains: [...('domains' in over ? over.domains : [])] }))).rejects.toMatchObject({ code: 'INVALID' });
+    }
+  });
+
+  test('arrives in the clear, byte for byte, and the record says that and why', async () => {
+    const { id } = await sendDocuments(product.deps, product.ida, input({ form: 'unprotected', reason: 'The port office cannot open anything else.', subject: 'In the clear' }));
+    await deliverMail(product.deps);
+    const { messages } = await readMailroom(product.deps, { address: 'mira@x.example' });
+    const message = await readMessage(product.deps, { id: messages.find(({ subject }) => subject === 'In the clear')?.id ?? '' });
+    const mail = await simpleParser(message.raw);
+    expect(mail.text).not.toMatch(/\/r\//);
+    expect(mail.attachments.map(({ filename }) => filename)).toEqual([expect.stringMatching(/^REF-\d+ Weight list\.pdf$/)]);
+    expect(Buffer.compare(mail.attachments[0]?.content ?? Buffer.alloc(0), Buffer.from(bytes))).toBe(0);
+    expect((await bodies('dispatch.sent')).at(-1)).toContain('"delivery":"unprotected"');
+    expect((await bodies('key.unwrapped')).at(-1)).toContain('send-unprotected');
+    expect(await grantRows(product.deps, product.ida, { dispatch: id ?? 'dsp_' })).toMatchObject([{ rights: ['read', 'copy', 'print', 'keep'], until: null }]);
+  });
+});

@@ -33,5 +33,7 @@ export type DocumentDetail = {
   readonly ceilings: readonly CeilingRow[];
   /** What levels around it set beside, likewise. */
   readonly defaults: readonly DefaultsRow[];
+  /** Who can open it now, by whatever route. */
+  readonly reached: { readonly people: number; readonly unknown: boolean };
   readonly grants: readonly GrantRow[];
 };

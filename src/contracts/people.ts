@@ -3,7 +3,8 @@ import { recipientId } from '@/contracts/access';
 import { isLanguage, isZone } from '@/contracts/locale';
 import type { Page } from '@/contracts/page';
 import { groupId, type GrantRow } from '@/contracts/dispatch';
-import type { DeviceId, GroupId, RecipientId } from '@/core/base/ids';
+import type { RefusalReason } from '@/core/policy/decide';
+import type { DeviceId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 
 export type PersonRow = {
   readonly id: RecipientId;
@@ -24,7 +25,7 @@ export type PeoplePage = Page<PersonRow> & { readonly organisations: number; rea
 
 export type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
 
-export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
+export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly { readonly document: DocumentId; readonly reason: RefusalReason | null }[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
 
 export type GroupRow = { readonly id: GroupId; readonly name: string; readonly people: number; /** Sendings that are for the group as such: who joins it is given them, who leaves it loses them. */ readonly live: number };
 

@@ -17,6 +17,7 @@ import { changeMembers, putGroup, removeGroup } from '@/server/services/manage-g
 import { listPeople, viewPerson } from '@/server/services/manage-people';
 import { openDocument, sharedWith } from '@/server/services/open-document';
 import { readMailroom } from '@/server/services/read-mailroom';
+import { viewDocument } from '@/server/services/view-document';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
@@ -153,6 +154,9 @@ describe('everyone at a domain', () => {
   test('is counted for each person alone', async () => {
     expect(await opens(sent, '@yard.example', 'dag@yard.example')).toMatchObject({ outcome: 'granted' });
     expect(await opens(sent, '@yard.example', 'dag@yard.example')).toMatchObject({ outcome: 'refused', reason: 'opens-used-up' });
+    // The window is open still, so only the decision itself says so.
+    const [dag] = (await listPeople(product.deps, product.ida, { q: 'dag@yard.example' })).rows;
+    expect((await viewPerson(product.deps, product.ida, { id: dag?.id ?? 'rcp_' })).reach).toEqual([{ document, reason: 'opens-used-up' }]);
     expect(await opens(sent, '@yard.example', 'eva@yard.example')).toMatchObject({ outcome: 'granted' });
   });
 
@@ -168,6 +172,10 @@ describe('everyone at a domain', () => {
     await revokeGrants(product.deps, product.ida, { grants: grants.filter((each) => each.documentId === document && each.revokedAt === null).map(({ id }) => id) });
     const why = await explainAccess(product.deps, product.ida, { document, recipient: idOf('cas'), at: null });
     expect(why.opens).toBe(true);
+    expect((await viewPerson(product.deps, product.ida, { id: idOf('cas') })).reach).toContainEqual({ document, reason: null });
+    const { reached } = await viewDocument(product.deps, product.ida, { id: document });
+    expect(reached.unknown).toBe(true);
+    expect(reached.people).toBeGreaterThan(0);
     expect(why.ways.map(({ standing }) => standing)).toContain('live');
     expect((await viewLacking(product.deps, product.ida, { id: idOf('cas'), q: '' })).rows.map(({ id }) => id)).not.toContain(document);
     expect((await viewUnreached(product.deps, product.ida, { id: document, q: 'cas@' })).rows).toEqual([]);

@@ -6,6 +6,7 @@ import { groupsOf, listGroups } from '@/server/repositories/group-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
+import { documentsReached } from '@/server/services/reach-now';
 import { record, recordAlone } from '@/server/services/record';
 
 /** Rows sent at a time; the rest follows as somebody scrolls. */
@@ -29,8 +30,8 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
   const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: id });
-  const [groups, inGroups, grants, wider, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
-  return { ...row, grants, wider, devices, refusals, groups, inGroups };
+  const [groups, inGroups, grants, wider, reached, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), documentsReached(deps, row), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
+  return { ...row, grants, wider, reach: Array.from(reached, ([document, each]) => ({ document, reason: each.opens ? null : each.reason })), devices, refusals, groups, inGroups };
 }
 
 /** Stops every access of a person whatever they hold, or lets it be again; their grants stay as they are underneath. */

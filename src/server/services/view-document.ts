@@ -13,6 +13,7 @@ import { viewFolders } from '@/server/services/manage-filing';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
+import { peopleReached } from '@/server/services/reach-now';
 import { recordAlone } from '@/server/services/record';
 
 /** One document with everybody it was given to. Looking is recorded, since the record shows who looked at whose access. */
@@ -31,6 +32,6 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
     folders, markings, colleagues, versions,
     mayChange: reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
     ceilings: reaching(standing, ceilings, parents), defaults: reaching(standing, defaults, parents),
-    grants: await grantRows(deps, actor, { document: id }),
+    reached: await peopleReached(deps, id), grants: await grantRows(deps, actor, { document: id }),
   };
 }

@@ -16,11 +16,16 @@ import { personName, stateOf } from '@/ui/dispatches/grant-words';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 
+function openWords({ people, unknown }: DocumentDetail['reached']): string {
+  if (people === 0) return unknown ? 'who can open it now is unknown' : 'nobody can open it now';
+  return `${String(people)} can open it now${unknown ? ', and more that are unknown' : ''}`;
+}
+
 /** One document: who can open it now, and why. */
 export function DocumentView({ detail, now }: { readonly detail: DocumentDetail; readonly now: number }) {
   const destroys = useHolds('destroy-key');
   const live = detail.grants.filter((grant) => stateOf(grant, now) === 'live');
-  const summary = `${String(detail.pages)} pages · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${live.length === 0 ? 'nobody can open it now' : `${String(new Set(live.map((grant) => grant.recipientId)).size)} can open it now`}`;
+  const summary = `${String(detail.pages)} pages · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${openWords(detail.reached)}`;
   return (
     <GrantsSurface
       head={<DocumentHead id={detail.id} title={detail.title} reference={detail.reference} summary={summary} revoked={detail.revokedAt !== null} mayChange={detail.mayChange} people={[...new Set(live.map(personName))]} />}

@@ -32,8 +32,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
   const readsRecord = useHolds('read-record');
   const gives = useHolds('dispatch');
   const wider = person.wider.filter((grant) => stateOf(grant, now) === 'live');
-  const live = person.grants.filter((grant) => stateOf(grant, now) === 'live');
-  const canOpen = new Set([...live, ...wider].map((grant) => grant.documentId)).size;
+  const canOpen = person.reach.filter(({ reason }) => reason === null).length;
   const name = person.name === '' ? person.address : person.name;
   return (
     <div className="stack">
@@ -88,13 +87,15 @@ function Block({ person }: { readonly person: PersonDetail }) {
 function HeldRow({ grant, person, now, changes }: { readonly grant: GrantRow; readonly person: PersonDetail; readonly now: number; readonly changes: Changes }) {
   const [why, setWhy] = useState(false);
   const state = stateOf(grant, now);
+  // Open by its window, and shut by a condition: that is what counts.
+  const shut = state === 'live' ? (person.reach.find(({ document }) => document === grant.documentId)?.reason ?? null) : null;
   const { rights, prints, until } = underCeilings(grant);
-  const tone = state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta';
+  const tone = shut !== null ? 'magenta' : state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta';
   return (
     <>
       <tr>
         <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(rights, prints)}{grant.capped !== null && ', under a ceiling'}</span><br /><button type="button" className="chip" aria-expanded={why} aria-label={`Why: ${grant.documentTitle}`} onClick={() => { setWhy(!why); }}>Why?</button></td>
-        <td style={{ fontSize: 12 }} className={tone}>{stateWords[state]}{until !== null && <><br /><Moment at={until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${person.name === '' ? person.address : person.name}?`} changes={changes} /></>}</td>
+        <td style={{ fontSize: 12 }} className={tone}>{shut === null ? stateWords[state] : shut.replaceAll('-', ' ')}{until !== null && <><br /><Moment at={until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${person.name === '' ? person.address : person.name}?`} changes={changes} /></>}</td>
       </tr>
       {why && <tr style={{ background: 'transparent' }}><td colSpan={2} style={{ paddingLeft: 0 }}><WhyPanel recipient={person.id} document={grant.documentId} /></td></tr>}
     </>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { isId, type GrantId, type RecipientId } from '@/core/base/ids';
+import { normaliseAddress } from '@/core/policy/address';
 import type { Scope } from '@/core/policy/scope';
 import { dispatchId, groupId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
@@ -27,6 +28,17 @@ export type CutPreview = {
   readonly beyondPower: number;
 };
 export type CutResult = { readonly grants: readonly GrantId[] };
+
+/** Somebody left their organisation; whoever takes over, if anybody, is given what they could still open. */
+export const leftInput = z.object({ id: recipientId, successor: z.string().max(320).transform((text, context) => {
+  if (text.trim() === '') return null;
+  const address = normaliseAddress(text);
+  if (address === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
+  return address ?? z.NEVER;
+}).nullish() });
+export type LeftInput = z.infer<typeof leftInput>;
+/** Documents that somebody else took over, and groups that were left. */
+export type HasLeft = { readonly given: number; readonly groups: number };
 
 export const blockInput = z.object({ id: recipientId, blocked: z.boolean() });
 export const destroyKeyInput = z.object({ id: documentId, typed: z.string() });

@@ -3,6 +3,7 @@ import { recipientId } from '@/contracts/access';
 import { isLanguage, isZone } from '@/contracts/locale';
 import type { Page } from '@/contracts/page';
 import { groupId, type GrantRow } from '@/contracts/dispatch';
+import { normaliseAddress } from '@/core/policy/address';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { DeviceId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 
@@ -14,6 +15,8 @@ export type PersonRow = {
   readonly zone: string | null;
   readonly language: string | null;
   readonly blocked: boolean;
+  /** When they were said to have left their organisation. */
+  readonly leftAt: number | null;
   readonly documents: number;
   /** Grants that can be opened now. */
   readonly live: number;
@@ -25,7 +28,7 @@ export type PeoplePage = Page<PersonRow> & { readonly organisations: number; rea
 
 export type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
 
-export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly { readonly document: DocumentId; readonly reason: RefusalReason | null }[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
+export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** Their other addresses. */ readonly others: readonly { readonly id: RecipientId; readonly address: string }[]; /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly { readonly document: DocumentId; readonly reason: RefusalReason | null }[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
 
 export type GroupRow = { readonly id: GroupId; readonly name: string; readonly people: number; /** Sendings that are for the group as such: who joins it is given them, who leaves it loses them. */ readonly live: number };
 
@@ -37,6 +40,15 @@ export const changeMembersInput = z.object({ id: groupId, add: z.array(recipient
 
 /** Grants that came to people and that ended by it. */
 export type MembersChanged = { readonly given: number; readonly ended: number };
+
+/** Another address of the same person. */
+export const addressInput = z.object({ id: recipientId, address: z.string().transform((text, context) => {
+  const address = normaliseAddress(text);
+  if (address === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
+  return address ?? z.NEVER;
+}) });
+export type AddressInput = z.infer<typeof addressInput>;
+export const personIdInput = z.object({ id: recipientId });
 
 export const listPeopleInput = z.object({ q: z.string().trim().max(200).default(''), organisation: z.string().max(120).optional(), group: groupId.optional(), after: recipientId.optional() });
 export type ListPeopleInput = z.infer<typeof listPeopleInput>;

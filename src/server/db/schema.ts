@@ -197,8 +197,12 @@ export const recipients = sqliteTable('recipients', {
   zone: text(),
   language: text(),
   blocked: integer({ mode: 'boolean' }).notNull().default(false),
+  /** When they were said to have left their organisation. */
+  leftAt: integer(),
+  /** Another address of the same person, under which all of theirs are gathered. */
+  sameAs: text().$type<RecipientId>(),
   createdAt: integer().notNull(),
-}, (table) => [index('recipients_order').on(table.organisation, table.name, table.address)]);
+}, (table) => [index('recipients_same').on(table.sameAs).where(sql`same_as IS NOT NULL`), index('recipients_order').on(table.organisation, table.name, table.address)]);
 
 export const dispatches = sqliteTable('dispatches', {
   id: text().$type<DispatchId>().primaryKey(),

@@ -6,6 +6,7 @@ import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
 import { notEnded } from '@/server/repositories/effective-end';
+import { idsOfPerson } from '@/server/repositories/same-person-repository';
 import { holding } from '@/server/repositories/holding';
 
 /** What a list of people is narrowed to. */
@@ -27,7 +28,7 @@ export async function listPeopleRows(db: Reading, filter: PeopleFilter, now: num
   const own = sql.raw('"recipients"."id"');
   return db
     .select({
-      id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, zone: recipients.zone, language: recipients.language, blocked: recipients.blocked,
+      id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, zone: recipients.zone, language: recipients.language, blocked: recipients.blocked, leftAt: recipients.leftAt,
       documents: sql<number>`(SELECT count(DISTINCT g.document_id) FROM grants g WHERE g.recipient_id = ${own})`,
       live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL AND ${notEnded('g', 'd', now)} AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
       opens: sql<number>`(SELECT count(*) FROM licences l WHERE l.recipient_id = ${own})`,
@@ -47,13 +48,21 @@ export async function allRecipients(db: Reading) {
   return db.select({ address: recipients.address, name: recipients.name, organisation: recipients.organisation, blocked: recipients.blocked }).from(recipients).where(eq(recipients.kind, 'person'));
 }
 
+export type PersonRecord = typeof recipients.$inferSelect;
+
 export async function findPerson(db: Reading | Transaction, id: RecipientId) {
   const [row] = await db.select().from(recipients).where(eq(recipients.id, id));
   return row ?? null;
 }
 
 export async function setBlocked(tx: Transaction, id: RecipientId, blocked: boolean): Promise<void> {
-  await tx.update(recipients).set({ blocked }).where(eq(recipients.id, id));
+  // Whoever may come in again has not left.
+  await tx.update(recipients).set({ blocked, ...(blocked ? {} : { leftAt: null }) }).where(eq(recipients.id, id));
+}
+
+/** Notes that somebody has left; they are blocked by it. */
+export async function setLeft(tx: Transaction, id: RecipientId, now: number): Promise<void> {
+  await tx.update(recipients).set({ blocked: true, leftAt: now }).where(eq(recipients.id, id));
 }
 
 export async function devicesOf(db: Reading, address: string, now: number) {
@@ -68,7 +77,7 @@ export type ScopedGrant = { readonly id: GrantId; readonly recipientId: Recipien
 
 function inScope(scope: Scope): SQL {
   switch (scope.kind) {
-    case 'person': return sql`g.recipient_id = ${scope.recipient}`;
+    case 'person': return sql`g.recipient_id IN ${idsOfPerson(scope.recipient)}`;
     case 'organisation': return sql`r.organisation = ${scope.organisation}`;
     case 'dispatch': return sql`g.dispatch_id = ${scope.dispatch}`;
     case 'group': return sql`r.address = ${addressOfGroup(scope.group)}`;

@@ -1,19 +1,17 @@
 import 'server-only';
 import { newId, type GroupId, type RecipientId } from '@/core/base/ids';
-import { groupBy } from '@/core/base/group';
 import { addressOfGroup } from '@/core/policy/addressee';
 import type { MembersChanged } from '@/contracts/people';
 import type { Json } from '@/core/ledger/canonical';
 import type { Transaction } from '@/server/db/database';
 import { addMembers, addressesIn, listGroups, membersOf, putGroupRow, removeGroupRow, removeMembers } from '@/server/repositories/group-repository';
-import { findDispatch, grantsOf, linksOf, termsOf } from '@/server/repositories/dispatch-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import { renameAddressee } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
-import { mailLinks } from '@/server/services/dispatch-documents';
+import { mailNewGrants } from '@/server/services/mail-new-grants';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
-import { endGroup, joinGroup, leaveGroup, type Joined } from '@/server/services/wider-access';
+import { endGroup, joinGroup, leaveGroup } from '@/server/services/wider-access';
 
 async function needGroup(tx: Transaction, id: GroupId): Promise<string> {
   const group = (await listGroups(tx)).find((each) => each.id === id);
@@ -68,22 +66,9 @@ export async function changeMembers(deps: Deps, actor: StaffActor, { id, add, re
     const joined = await joinGroup(deps, tx, actor, id, add.filter((person) => !before.has(person) && !remove.includes(person)), now);
     const left = await leaveGroup(tx, actor, id, remove, now);
     if (joined.happenings.length + left.length > 0) await record(deps, tx, ...joined.happenings, ...left);
-    await mailJoined(deps, tx, actor, joined.newGrants, now);
+    await mailNewGrants(deps, tx, actor, joined.newGrants, now);
     return { given: joined.given.length, ended: left.length };
   });
-}
-
-/** Mails whoever joined the links to what they have by it, of every sending that was mailed. */
-async function mailJoined(deps: Deps, tx: Transaction, actor: StaffActor, joined: Joined['newGrants'], now: number): Promise<void> {
-  for (const [dispatch, rows] of groupBy(joined, ({ dispatchId }) => dispatchId)) {
-    const found = await findDispatch(tx, dispatch);
-    if (found?.dispatch.delivery !== 'mail' || deps.mailer === null) continue;
-    const people = new Set(rows.map(({ recipientId }) => recipientId));
-    const theirs = (await grantsOf(tx, { dispatch })).filter(({ recipient }) => people.has(recipient.id));
-    const settled = [...groupBy(theirs, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }) => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: termsOf(grant) })));
-    const documents = [...new Map(theirs.map(({ document }) => [document.id, document])).values()];
-    await mailLinks(deps, tx, actor, { id: dispatch, tokens: await linksOf(tx, dispatch) }, settled, { ...found.dispatch, documents }, now);
-  }
 }
 
 /** The addresses that a group stands for now. */

@@ -1,8 +1,10 @@
 import 'server-only';
 import type { RecipientId } from '@/core/base/ids';
+import type { Happening } from '@/core/ledger/entry';
 import type { ChangePersonInput, ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { changePersonRow, countPeople, devicesOf, findPerson, listPeopleRows, refusalsOfPerson, setBlocked } from '@/server/repositories/people-repository';
 import { groupsOf, listGroups } from '@/server/repositories/group-repository';
+import { otherAddresses } from '@/server/repositories/same-person-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
@@ -30,18 +32,19 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
   const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: id });
-  const [groups, inGroups, grants, wider, reached, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), documentsReached(deps, row), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
-  return { ...row, grants, wider, reach: Array.from(reached, ([document, each]) => ({ document, reason: each.opens ? null : each.reason })), devices, refusals, groups, inGroups };
+  const [groups, inGroups, grants, wider, reached, others, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), documentsReached(deps, row), otherAddresses(deps.db.read, id), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
+  return { ...row, grants, wider, others, reach: Array.from(reached, ([document, each]) => ({ document, reason: each.opens ? null : each.reason })), devices, refusals, groups, inGroups };
 }
 
-/** Stops every access of a person whatever they hold, or lets it be again; their grants stay as they are underneath. */
+/** Stops every access of a person, by whichever of their addresses and whatever they hold, or lets it be again; their grants stay as they are underneath. */
 export async function blockPerson(deps: Deps, actor: StaffActor, { id, blocked }: { readonly id: RecipientId; readonly blocked: boolean }): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
     if (person === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
     if (person.blocked === blocked) return;
-    await setBlocked(tx, id, blocked);
-    await record(deps, tx, { action: blocked ? 'recipient.blocked' : 'recipient.unblocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient: id });
+    const all = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
+    for (const each of all) await setBlocked(tx, each, blocked);
+    await record(deps, tx, ...all.map((recipient): Happening => ({ action: blocked ? 'recipient.blocked' : 'recipient.unblocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient })));
   });
   return {};
 }

@@ -18,13 +18,18 @@ import { record } from '@/server/services/record';
 
 type Copy = { readonly for: RecipientId; readonly givenAt: number };
 
-/** A grant of somebody's own beneath one that is given to many: the same, until it is changed by itself. */
-function beneath(deps: Pick<Deps, 'random'>, { dispatchId, documentId, rights, fromAt, untilAt, prints, conditions, givenBy, id }: GrantRecord, { for: recipientId, givenAt }: Copy) {
-  return { id: newId('grant', deps.random), dispatchId, documentId, recipientId, rights, fromAt, untilAt, prints, conditions, termsId: null, parentId: id, follows: true, givenBy, givenAt };
+/** A grant like another one, in the same sending, for somebody else. */
+function alike(deps: Pick<Deps, 'random'>, { dispatchId, documentId, rights, fromAt, untilAt, prints, conditions, givenBy }: GrantRecord, { for: recipientId, givenAt }: Copy) {
+  return { id: newId('grant', deps.random), dispatchId, documentId, recipientId, rights, fromAt, untilAt, prints, conditions, termsId: null, parentId: null as GrantId | null, follows: false, givenBy, givenAt };
 }
 
-/** Writes such grants, and links for whoever has none to the sending yet. */
-async function insertBeneath(deps: Pick<Deps, 'random'>, tx: Transaction, rows: readonly ReturnType<typeof beneath>[], now: number): Promise<void> {
+/** A grant of somebody's own beneath one that is given to many: the same, until it is changed by itself. */
+function beneath(deps: Pick<Deps, 'random'>, above: GrantRecord, copy: Copy) {
+  return { ...alike(deps, above, copy), parentId: above.id, follows: true };
+}
+
+/** Writes grants in sendings there are already, and links for whoever has none to the sending yet. */
+async function insertIntoSendings(deps: Pick<Deps, 'random'>, tx: Transaction, rows: readonly ReturnType<typeof alike>[], now: number): Promise<void> {
   const links = [];
   for (const [first] of groupBy(rows, ({ dispatchId, recipientId }) => `${dispatchId} ${recipientId}`).values()) {
     if (first !== undefined && !(await hasLink(tx, first.dispatchId, first.recipientId))) links.push(newLink(deps, first.dispatchId, first.recipientId, now));
@@ -49,17 +54,32 @@ export async function ownGrant(deps: Deps, actor: ReaderActor, id: GrantId): Pro
     const there = await ownGrantIn(tx, person, above.dispatchId, above.documentId);
     if (there !== null) return there.id;
     const row = beneath(deps, above, { for: person, givenAt: above.givenAt });
-    await insertBeneath(deps, tx, [row], now);
+    await insertIntoSendings(deps, tx, [row], now);
     await record(deps, tx, aboutGiven(row, above.dispatchId, { kind: 'recipient', id: person }, now));
     return row.id;
   });
 }
 
+/** What somebody has of their own in the sendings of these grants. */
+async function documentsIn(tx: Transaction, person: RecipientId, grants: readonly GrantRecord[]): Promise<ReadonlySet<string>> {
+  const own = grants.length === 0 ? [] : await ownIn(tx, [person], [...new Set(grants.map(({ dispatchId }) => dispatchId))]);
+  return new Set(own.map(({ dispatchId, documentId }) => `${dispatchId} ${documentId}`));
+}
+
+/** Gives somebody what another one has, in the same sendings, but for documents that they have there already. */
+export async function giveAlike(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, held: readonly GrantRecord[], person: RecipientId, now: number) {
+  const theirs = await documentsIn(tx, person, held);
+  const wanted = new Map(held.map((grant) => [`${grant.dispatchId} ${grant.documentId}`, grant]));
+  const rows = [...wanted].filter(([key]) => !theirs.has(key)).map(([, grant]) => ({ ...alike(deps, grant, { for: person, givenAt: now }), givenBy: actor.id }));
+  await insertIntoSendings(deps, tx, rows, now);
+  return { rows, happenings: rows.map((row) => aboutGiven(row, row.dispatchId, { kind: 'staff', id: actor.id }, now)) };
+}
+
 /** Gives one person grants of their own beneath these, where they have none in the same sending yet. */
 export async function giveBeneath(deps: Pick<Deps, 'random'>, tx: Transaction, above: readonly GrantRecord[], person: RecipientId, now: number): Promise<readonly Happening[]> {
-  const theirs = new Set(above.length === 0 ? [] : (await ownIn(tx, [person], above.map(({ dispatchId }) => dispatchId))).map(({ dispatchId, documentId }) => `${dispatchId} ${documentId}`));
+  const theirs = await documentsIn(tx, person, above);
   const rows = above.filter(({ dispatchId, documentId }) => !theirs.has(`${dispatchId} ${documentId}`)).map((grant) => beneath(deps, grant, { for: person, givenAt: grant.givenAt }));
-  await insertBeneath(deps, tx, rows, now);
+  await insertIntoSendings(deps, tx, rows, now);
   return rows.map((row) => aboutGiven(row, row.dispatchId, { kind: 'recipient', id: person }, now));
 }
 
@@ -87,7 +107,7 @@ export async function joinGroup(deps: Pick<Deps, 'random'>, tx: Transaction, act
       else if (there.leftAt !== null && there.leftAt === there.revokedAt) back.push(there.id);
     }
   }
-  await insertBeneath(deps, tx, rows, now);
+  await insertIntoSendings(deps, tx, rows, now);
   const reinstated = back.length === 0 ? [] : await setGrantsReinstated(tx, back);
   await noteBack(tx, back);
   const by = { kind: 'staff' as const, id: actor.id };

@@ -2,13 +2,12 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import Button from '@mui/material/Button';
 import type { PersonDetail } from '@/contracts/people';
 import type { GrantRow } from '@/contracts/dispatch';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
 import { GivePanel } from '@/ui/give/give-panel';
+import { AddressesPanel } from '@/ui/people/addresses-panel';
 import { GroupsPanel } from '@/ui/people/groups-panel';
+import { ShutOut } from '@/ui/people/shut-out';
 import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
@@ -20,6 +19,7 @@ import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges, type Changes } from '@/ui/dispatches/use-changes';
 
 function answer(person: PersonDetail, canOpen: number): string {
+  if (person.leftAt !== null) return 'Has left: opens nothing, whatever they held.';
   if (person.blocked) return 'Blocked: opens nothing, whatever they hold.';
   if (canOpen === 0) return 'Can open nothing now.';
   return `Can open ${String(canOpen)} ${canOpen === 1 ? 'document' : 'documents'} now.`;
@@ -42,6 +42,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
       {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
       <hr />
       <KnownPanel person={person} now={now} />
+      <AddressesPanel person={person} />
       <GroupsPanel person={person} />
       <hr />
       <h2>Holds</h2>
@@ -61,24 +62,10 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
           <SaidLine changes={changes} />
         </>
       )}
-      <Block person={person} />
+      <ShutOut person={person} canOpen={canOpen} />
       <hr />
       <h2>Devices</h2>
       {person.devices.length === 0 ? <p className="quiet">None has proven this address.</p> : person.devices.map((device) => <p key={device.id}>{device.label === '' ? 'A browser' : device.label}, {device.kept ? 'kept' : 'for one visit'}, since <Moment at={device.since} /></p>)}
-    </div>
-  );
-}
-
-function Block({ person }: { readonly person: PersonDetail }) {
-  const blocks = useHolds('block');
-  const { busy, problem, attempt } = useAttempt();
-  if (!blocks) return null;
-  const act = () => attempt(() => call('POST', `/api/v1/people/${person.id}/block`, { blocked: !person.blocked }));
-  return (
-    <div className="stack">
-      <p className="quiet">{person.blocked ? 'What they held stands underneath as it was.' : 'Blocking stops this address whatever it holds or will be given, until it is unblocked.'}</p>
-      <div className="row"><Button color={person.blocked ? 'primary' : 'error'} disabled={busy} onClick={() => void act()}>{person.blocked ? 'Unblock' : 'Block'}</Button></div>
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
     </div>
   );
 }

@@ -1,0 +1,5 @@
+import { leftInput } from '@/contracts/access';
+import { handle } from '@/server/http/handle';
+import { markLeft } from '@/server/services/mark-left';
+
+export const POST = handle('block', leftInput, markLeft);

@@ -1,0 +1,30 @@
+'use client';
+
+import { useState } from 'react';
+import Link from 'next/link';
+import Button from '@mui/material/Button';
+import type { PersonDetail } from '@/contracts/people';
+import { call } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
+import { useHolds } from '@/ui/shell/powers';
+
+/** The other addresses of a person: each is proven by itself; what shuts the person out is about all of them. */
+export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
+  const mayChange = useHolds('block');
+  const { busy, said, attempt } = useAttempt();
+  const [address, setAddress] = useState('');
+  if (!mayChange && person.others.length === 0) return null;
+  const join = () => attempt(() => call('POST', `/api/v1/people/${person.id}/addresses`, { address }), `${address} is theirs as well.`).then((done) => { if (done) setAddress(''); });
+  return (
+    <section className="stack" aria-label="Other addresses" style={{ gap: 6 }}>
+      <h2>Other addresses</h2>
+      {person.others.map((other) => (
+        <div key={other.id} className="row"><Link href={`/people?person=${other.id}`}>{other.address}</Link><span className="gap" />{mayChange && <Button variant="text" disabled={busy} aria-label={`${other.address} is somebody else’s`} onClick={() => void attempt(() => call('DELETE', `/api/v1/people/${other.id}/addresses`), `${other.address} stands by itself again.`)}>Somebody else’s</Button>}</div>
+      ))}
+      {mayChange && <form className="row" onSubmit={(event) => { event.preventDefault(); void join(); }}><input className="plain" type="email" required aria-label="Another address of theirs" placeholder="another address of theirs" value={address} onChange={(event) => { setAddress(event.target.value); }} style={{ width: 200 }} /><Button type="submit" variant="text" disabled={busy}>Join</Button></form>}
+      {person.others.length > 0 && <p className="quiet">Each is proven by itself and holds its own. Revoking everything, blocking and leaving are about all of them.</p>}
+      <Notice said={said} />
+    </section>
+  );
+}

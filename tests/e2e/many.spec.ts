@@ -1,0 +1,98 @@
+import { expect, test } from '@playwright/test';
+import { expectNothingSerious, open, signIn } from './people';
+
+test('defaults and watermarks of a level are set after reading whom they touch, begin the next sending, and are undone', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/terms');
+  const part = page.getByRole('region', { name: 'Defaults and watermarks' });
+  await part.getByRole('button', { name: 'Bidders' }).click();
+  const side = page.getByRole('complementary', { name: 'The selected terms' });
+  await side.getByLabel('Days').fill('5');
+  await side.getByLabel('Also on every page').fill('Round 2, for bidders');
+  await side.getByRole('button', { name: 'See whom it touches' }).click();
+  await expect(side.getByText(/grants will have another watermark from their next open on\.$/)).toBeVisible();
+  await expectNothingSerious(page);
+  await side.getByRole('button', { name: 'Set it' }).click();
+  await expect(part.getByText('reads · prints 2; 5 days; “Round 2, for bidders” on every page')).toBeVisible();
+
+  const compose = await page.context().newPage();
+  await open(compose, '/compose');
+  await compose.getByRole('checkbox', { name: /Outline specification/ }).check();
+  await expect(compose.getByText('It begins with reads · prints 2: set by the marking Bidders, Ida Roe; 5 days: set by the marking Bidders, Ida Roe.')).toBeVisible();
+  await expect(compose.getByText(/^Round 2, for bidders · mira\.kolbe/)).toBeVisible();
+  await compose.close();
+
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(part.getByText('reads · prints 2; 21 days; “Tender, for bidders” on every page')).toBeVisible();
+});
+
+test('everyone at a domain is addressed; who is not allowed is said; what wants a second person waits', async ({ page }) => {
+  await signIn(page);
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
+  await page.getByLabel('Addresses').fill('@harbour-aldery.example');
+  await expect(page.getByRole('cell', { name: /Everyone at harbour-aldery\.example.*known here/ })).toBeVisible();
+  await expect(page.getByText('Everyone at harbour-aldery.example may read 1 document.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Unprotected' })).toBeDisabled();
+  await expect(page.getByText(/^Unprotected: not allowed here: Ida Roe decided so: what leaves this office leaves protected\./)).toBeVisible();
+  await expectNothingSerious(page);
+  await page.getByLabel('Subject').fill('The model, for all of you');
+  await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
+  await page.waitForURL('**/dispatches/dsp_*');
+  await expect(page.getByText('1 document · people unknown')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'To carry' }).getByText('Opens for any address at harbour-aldery.example, once it is proven. To anybody else it is worth nothing.')).toBeVisible();
+
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
+  await page.getByLabel('Besides, a link that asks for no proof: whoever holds it reads').check();
+  await page.getByLabel('Subject').fill('The model, for the press');
+  await page.getByRole('button', { name: 'Ask for it to be sent' }).click();
+  await page.waitForURL('**/today');
+  const waits = page.getByRole('region', { name: 'Waits for a second person' });
+  await expect(waits.getByText(/to send “The model, for the press” to whoever has the link/)).toBeVisible();
+  await expect(waits.getByText('waits for somebody else')).toBeVisible();
+  await waits.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('The model, for the press')).toHaveCount(0);
+});
+
+test('a live group takes in who joins, and a way of handing out is decided and undone; by a link without proof somebody unknown reads', async ({ page, browser }) => {
+  await signIn(page);
+  await open(page, '/people?q=anton.gray');
+  await page.getByRole('link', { name: 'Anton Gray' }).click();
+  const groups = page.getByRole('region', { name: 'Groups' });
+  await groups.getByRole('button', { name: /^Bidding yards/ }).click();
+  await expect(groups.getByText('In “Bidding yards”, with what was sent to the group as such.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Tender schedule' })).toBeVisible();
+  await groups.getByRole('button', { name: /^Bidding yards/ }).click();
+  await expect(groups.getByText('Out of “Bidding yards”. What was sent to the group as such is theirs no longer.')).toBeVisible();
+
+  await open(page, '/terms');
+  const ways = page.getByRole('region', { name: 'Ways of handing out' });
+  await ways.getByRole('button', { name: 'A link that asks for no proof' }).click();
+  const side = page.getByRole('complementary', { name: 'The selected terms' });
+  await side.getByRole('button', { name: 'whoever sends may' }).click();
+  await side.getByRole('button', { name: 'Decide so' }).click();
+  await expect(page.getByText('A link that asks for no proof: whoever sends may, from now on.')).toBeVisible();
+  await expectNothingSerious(page);
+
+  const compose = await page.context().newPage();
+  await open(compose, '/compose');
+  await compose.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
+  await compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads').check();
+  await compose.getByRole('button', { name: 'I carry it myself' }).click();
+  await compose.getByLabel('Subject').fill('The model, for everybody');
+  await compose.getByRole('button', { name: 'Encrypt, I carry it' }).click();
+  await compose.waitForURL('**/dispatches/dsp_*');
+  const link = await compose.getByRole('region', { name: 'To carry' }).locator('code').innerText();
+
+  const stranger = await (await browser.newContext()).newPage();
+  await open(stranger, new URL(link).pathname);
+  await expect(stranger.getByText('You are not asked who you are.')).toBeVisible();
+  await stranger.getByRole('button', { name: 'Read it' }).click();
+  await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
+  await compose.reload();
+  await expect(compose.getByText('Somebody with the link').first()).toBeVisible();
+
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(ways.getByText('a second person agrees first')).toBeVisible();
+});

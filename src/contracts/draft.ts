@@ -6,6 +6,7 @@ import { RIGHTS } from '@/core/policy/rights';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { RuleRow } from '@/contracts/rules';
+import type { OwnLimits } from '@/contracts/staff';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
@@ -38,6 +39,8 @@ export type ComposeStart = {
   readonly ceilings: readonly CeilingRow[];
   readonly defaults: readonly DefaultsRow[];
   readonly rules: readonly RuleRow[];
+  /** One's own limits as a sender; null: none. */
+  readonly limits: OwnLimits | null;
   readonly parents: Readonly<Record<string, string | null>>;
   readonly groups: readonly GroupRow[];
   readonly now: number;

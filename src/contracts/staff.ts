@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { staffId } from '@/contracts/document';
 import type { StaffId } from '@/core/base/ids';
-import { normaliseAddress } from '@/core/policy/address';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import type { SenderLimits } from '@/core/policy/sender-limits';
+import { folderId, type FolderRow } from '@/contracts/folder';
+import { normaliseAddress, normaliseDomain } from '@/core/policy/address';
 import { ROLES, type Role } from '@/core/policy/powers';
 
 const email = z.string().transform((text, context) => {
@@ -35,6 +38,26 @@ export const passwordMailInput = z.object({ email });
 export const choosePasswordInput = z.object({ token: z.string().min(1).max(80), password });
 export type ChoosePasswordInput = z.infer<typeof choosePasswordInput>;
 
+const limitedDomain = z.string().transform((text, context) => {
+  const domain = normaliseDomain(text.startsWith('@') ? text : `@${text}`);
+  if (domain === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no domain: write it as yard.example` });
+  return domain ?? z.NEVER;
+});
+/** The most that a sender may give. `seen`: when the limits were set that the person saw, or null. */
+export const senderLimitsInput = z.object({
+  id: staffId,
+  limits: z.strictObject({
+    domains: z.array(limitedDomain).max(200).nullable(),
+    folders: z.array(folderId).max(200).nullable(),
+    rights: z.array(z.enum(OFFERED_RIGHTS)).refine((rights) => rights.includes('read'), 'without read nothing could be sent: make them an auditor instead').nullable(),
+    days: z.number().int().min(1).max(3_650).nullable(),
+  }),
+  seen: z.number().int().nullable(),
+});
+export type SenderLimitsInput = z.infer<typeof senderLimitsInput>;
+export type OwnLimits = { readonly limits: SenderLimits; readonly setBy: string; readonly setAt: number };
+export type SenderLimitsChanged = { readonly before: SenderLimits; readonly setAt: number | null };
+
 export type StaffRow = {
   readonly id: StaffId;
   readonly name: string;
@@ -43,5 +66,7 @@ export type StaffRow = {
   readonly state: 'invited' | 'active' | 'disabled';
   readonly invitedAt: number;
   readonly factor: boolean;
+  /** What they may send at most; null: no limits of their own. */
+  readonly limits: OwnLimits | null;
 };
-export type StaffList = { readonly staff: readonly StaffRow[]; readonly self: StaffId; readonly mail: boolean };
+export type StaffList = { readonly staff: readonly StaffRow[]; readonly folders: readonly FolderRow[]; readonly self: StaffId; readonly mail: boolean };

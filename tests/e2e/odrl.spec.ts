@@ -18,5 +18,5 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
   await page.getByLabel('ODRL file').setInputFiles({ name: 'changed.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(readFileSync(file, 'utf8').replaceAll('P21D', 'P14D')) });
   await expect(page.getByText('takes the place of the terms of this name')).toBeVisible();
   await page.getByRole('button', { name: 'Keep 1' }).click();
-  await expect(page.getByRole('cell', { name: '14 days' })).toBeVisible();
+  await expect(page.getByRole('cell', { name: '14 days', exact: true })).toBeVisible();
 });

@@ -2,13 +2,16 @@
 import { inArray } from 'drizzle-orm';
 import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import type { DocumentId } from '@/core/base/ids';
+import { newId, type DocumentId } from '@/core/base/ids';
 import type { Leave, Way } from '@/core/policy/rules';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { DispatchInput } from '@/contracts/dispatch';
 import { ledgerEntries } from '@/server/db/schema';
 import { answerConsent, listConsents } from '@/server/services/answer-consents';
-import { revokeGrants } from '@/server/services/change-access';
+import { senderLimitsInput } from '@/contracts/staff';
+import { changeGrants, revokeGrants } from '@/server/services/change-access';
+import { giveTo } from '@/server/services/give-lacking';
+import { changeSenderLimits, viewOwnLimits } from '@/server/services/sender-limits';
 import { deliverMail } from '@/server/services/deliver-mail';
 import type { ReaderActor, StaffActor } from '@/server/services/deps';
 import { addPeople } from '@/server/services/dispatch-documents';
@@ -31,7 +34,8 @@ let document: DocumentId;
 let bytes: Uint8Array;
 let otto: StaffActor;
 let nils: StaffActor;
-async function colleague(id: `stf_${string}`, name: string, role: StaffActor['role']): Promise<StaffActor> {
+async function colleague(name: string, role: StaffActor['role']): Promise<StaffActor> {
+  const id = newId('staff', product.deps.random);
   const email = `${name.toLowerCase()}@tern-quill.example`;
   await product.deps.db.write((tx) => insertStaff(tx, { id, name, email, role }, product.deps.clock.now()));
   return { ...product.ida, id, name, email, role };
@@ -40,8 +44,8 @@ beforeAll(async () => {
   product = await startProduct();
   bytes = await drawing(1);
   document = await protect(product, bytes, 'Weight list');
-  otto = await colleague('stf_otto', 'Otto', 'administrator');
-  nils = await colleague('stf_nils', 'Nils', 'sender');
+  otto = await colleague('Otto', 'administrator');
+  nils = await colleague('Nils', 'sender');
 });
 afterAll(async () => { await product.close(); });
 
@@ -212,5 +216,44 @@ describe('what goes out unprotected', () => {
     expect((await bodies('dispatch.sent')).at(-1)).toContain('"delivery":"unprotected"');
     expect((await bodies('key.unwrapped')).at(-1)).toContain('send-unprotected');
     expect(await grantRows(product.deps, product.ida, { dispatch: id ?? 'dsp_' })).toMatchObject([{ rights: ['read', 'copy', 'print', 'keep'], until: null }]);
+  });
+});
+
+describe('a sender’s limits', () => {
+  let own: DocumentId;
+  const limits = { domains: ['@yard.example'], folders: null, rights: ['read' as const, 'print' as const], days: 10 };
+  const soon = START + 8.64e7;
+  beforeAll(async () => {
+    own = await protect(product, bytes, 'His own');
+    await fileDocuments(product.deps, product.ida, { documents: [own], ownerId: nils.id });
+    await changeSenderLimits(product.deps, product.ida, { id: nils.id, limits, seen: null });
+  });
+  const send = (over: Partial<DispatchInput> = {}, actor = nils) => sendDocuments(product.deps, actor, input({ documents: [own], recipients: [{ address: 'mira@yard.example', name: '', organisation: '' }], terms: { rights: ['read'], from: null, until: soon, prints: null }, delivery: 'by-hand', ...over }));
+
+  test('hold wherever access comes into being, naming who set them, and bind no administrator', async () => {
+    await expect(send({ recipients: [{ address: 'x@other.example', name: '', organisation: '' }] })).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: 'You may not send to x@other.example. Ida Roe set it so: ask them.' });
+    await expect(send({ terms: { rights: ['read'], from: null, until: null, prints: null } })).rejects.toMatchObject({ message: expect.stringContaining('for 10 days at most') as string });
+    await expect(giveTo(product.deps, nils, { id: own, recipients: [(await grantRows(product.deps, product.ida, { document })).find(({ address }) => address === 'mira@x.example')?.recipientId ?? 'rcp_'], terms: { rights: ['read'], from: null, until: soon, prints: null }, watermark: '' })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    expect(await send({ recipients: [{ address: 'x@other.example', name: '', organisation: '' }] }, product.ida)).toMatchObject({ waits: false });
+    expect(await send()).toMatchObject({ waits: false });
+  });
+
+  test('hold for what is widened later, and not for what is narrowed', async () => {
+    const row = (await grantRows(product.deps, nils, { document: own })).find(({ address }) => address === 'mira@yard.example');
+    const change = (over: object) => changeGrants(product.deps, nils, { changes: [{ grant: row?.id ?? 'grt_', revision: row?.revision ?? 0, ...over }] });
+    await expect(change({ rights: ['read', 'copy'] })).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: expect.stringContaining('the right to copy') as string });
+    await expect(change({ until: null })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(change({ until: soon - 1000 })).resolves.toMatchObject({ changed: [{ grant: row?.id }] });
+  });
+
+  test('are set for senders alone, not over what somebody else set, and undone by what they were', async () => {
+    await expect(changeSenderLimits(product.deps, product.ida, { id: otto.id, limits, seen: null })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(changeSenderLimits(product.deps, product.ida, { id: nils.id, limits, seen: null })).rejects.toMatchObject({ code: 'CONFLICT' });
+    const seen = (await viewOwnLimits(product.deps, nils))?.setAt ?? null;
+    const { before } = await changeSenderLimits(product.deps, product.ida, { id: nils.id, limits: { domains: null, folders: null, rights: null, days: null }, seen });
+    expect(before).toEqual(limits);
+    expect(await viewOwnLimits(product.deps, nils)).toBeNull();
+    expect(senderLimitsInput.safeParse({ id: nils.id, limits: { ...limits, domains: ['yard.example'] }, seen: null }).data?.limits.domains).toEqual(['@yard.example']);
+    expect(senderLimitsInput.safeParse({ id: nils.id, limits: { ...limits, domains: ['not a domain'] }, seen: null }).success).toBe(false);
   });
 });

@@ -8,6 +8,7 @@ import type { DraftBody } from '@/core/policy/draft';
 import type { Limits } from '@/core/policy/ceiling';
 import type { Defaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
+import type { SenderLimits } from '@/core/policy/sender-limits';
 import type { Leave, Way } from '@/core/policy/rules';
 import type { Json } from '@/core/ledger/canonical';
 import type { AddresseeKind } from '@/core/policy/addressee';
@@ -272,6 +273,14 @@ export const ceilings = sqliteTable('ceilings', {
   setBy: text().$type<StaffId>().notNull().references(() => staff.id),
   setAt: integer().notNull(),
 }, (table) => [primaryKey({ columns: [table.level, table.subject] })]);
+
+/** What single members of staff may send, to whom, and the most they may give. */
+export const senderLimits = sqliteTable('sender_limits', {
+  staffId: text().$type<StaffId>().primaryKey().references(() => staff.id),
+  limits: text({ mode: 'json' }).$type<SenderLimits>().notNull(),
+  setBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  setAt: integer().notNull(),
+});
 
 /** What the organisation decided about ways of handing something out. */
 export const rules = sqliteTable('rules', {

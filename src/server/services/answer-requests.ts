@@ -83,7 +83,7 @@ async function give(deps: Deps, tx: Transaction, actor: StaffActor, { request, g
   // Several requests about one grant may be answered together: each starts from what the last one left.
   const [current] = await grantsByIds(tx, [grant.id]);
   if (current === undefined) return [];
-  return [aboutChange(actor, now, current, await changeGrant(tx, current, current.revision, { ...answeredTerms(toFacts(current).terms, input), conditions: current.conditions }))];
+  return [aboutChange(actor, now, current, await changeGrant(tx, actor, current, current.revision, { ...answeredTerms(toFacts(current).terms, input), conditions: current.conditions }))];
 }
 
 async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { request, grant, recipient, document, dispatch }: WholeRequest, input: AnswerInput, now: number, zone: string): Promise<void> {

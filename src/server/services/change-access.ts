@@ -10,6 +10,7 @@ import { answerableFor, grantsByIds, setGrantsReinstated, setGrantTerms, setGran
 import { liveBeneath, revokedAlong, setTermsAsAbove } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { needWithinLimits } from '@/server/services/sender-limits';
 import { needProof } from '@/server/services/prove-staff';
 import { record } from '@/server/services/record';
 
@@ -50,16 +51,22 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
   });
 }
 
+/** Whether somebody gets more by a change, or for longer. */
+function widens({ rights, untilAt }: GrantRecord, terms: Changeable): boolean {
+  return terms.rights.some((right) => !rights.includes(right)) || (untilAt !== null && (terms.until === null || terms.until > untilAt));
+}
+
 /**
  * Gives a grant other terms, inside a change that is recorded with it.
  *
- * @throws ServiceError `CONFLICT` where somebody changed it since `revision` was seen, `INVALID`
+ * @throws ServiceError `CONFLICT` where somebody changed it since `revision` was seen, `INVALID`, `NOT_ALLOWED` beyond one's limits
  */
-export async function changeGrant(tx: Transaction, before: GrantRecord, revision: number, terms: Changeable): Promise<GrantRecord> {
+export async function changeGrant(tx: Transaction, actor: StaffActor, before: GrantRecord, revision: number, terms: Changeable): Promise<GrantRecord> {
   const prints = terms.rights.includes('print') ? terms.prints : null;
   if (terms.until !== null && terms.until <= (before.fromAt ?? before.givenAt)) throw new ServiceError('INVALID', 'The end lies before the start.');
   const [broken] = brokenDependencies({ rights: terms.rights, from: before.fromAt, until: terms.until, prints });
   if (broken !== undefined) throw new ServiceError('INVALID', `The right to ${broken.right} cannot stand without ${broken.needs === 'unlimited-print' ? 'print without a limit' : broken.needs}.`);
+  if (widens(before, terms)) await needWithinLimits(tx, actor, { addresses: [], documents: [], terms: [terms], givenAt: before.givenAt });
   const after = await setGrantTerms(tx, before.id, revision, { ...terms, prints });
   if (after === null) throw new ServiceError('CONFLICT', 'Somebody else changed this in the meantime. Nothing was changed now; look at it again.');
   return after;
@@ -96,7 +103,7 @@ export async function changeGrants(deps: Deps, actor: StaffActor, { changes }: C
       const before = known.get(grant);
       if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
       const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints, conditions: before.conditions };
-      const after = await changeGrant(tx, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
+      const after = await changeGrant(tx, actor, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
       changed.push({ grant, revision: after.revision, before: was });
       happenings.push(aboutChange(actor, now, before, after), ...(await changeFollowers(tx, actor, now, after)));
     }

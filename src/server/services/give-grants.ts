@@ -5,7 +5,9 @@ import type { DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import { countDispatches, insertDispatch, insertGrants, linksOf, termsOf } from '@/server/repositories/dispatch-repository';
+import { findDocuments } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { needWithinLimits } from '@/server/services/sender-limits';
 
 const TOKEN_CHARACTERS = 24;
 
@@ -45,9 +47,13 @@ export type Given = { readonly id: DispatchId; readonly reference: string; reado
 /**
  * Writes a dispatch with its grants and links, or adds grants to one. The one place where access
  * comes into being; the caller records the happenings in the same transaction.
+ *
+ * @throws ServiceError `NOT_ALLOWED` where it goes beyond what the member of staff may give
  */
 export async function giveGrants(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, sending: Sending): Promise<Given> {
   const { documents, people, now, joins, subject, note = '', watermark, delivery = 'by-hand', form = 'link', titleOnCover = false, reason = '', consent } = sending;
+  const papers = await findDocuments(tx, documents.map((document) => document.id));
+  await needWithinLimits(tx, actor, { addresses: people.map(({ address }) => address), documents: papers, terms: people.map(({ terms }) => terms), givenAt: now });
   const id = joins?.id ?? sending.id ?? newId('dispatch', deps.random);
   const reference = joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
   const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);

@@ -7,8 +7,10 @@ import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { passwordMail } from '@/server/mail/staff-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket } from '@/server/repositories/staff-repository';
+import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket, namesOfStaff } from '@/server/repositories/staff-repository';
+import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
 import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/deps';
+import { viewFolders } from '@/server/services/manage-filing';
 import { ServiceError, tooMany } from '@/server/services/errors';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
@@ -18,13 +20,17 @@ const TOKEN_CHARACTERS = 32;
 
 /** Everybody on the staff. */
 export async function viewStaff(deps: Deps, actor: StaffActor): Promise<StaffList> {
-  const rows = await listStaff(deps.db.read);
+  const [rows, limits, names, folders] = await Promise.all([listStaff(deps.db.read), listSenderLimits(deps.db.read), namesOfStaff(deps.db.read), viewFolders(deps)]);
+  const limitsOf = (id: StaffId) => {
+    const found = limits.find(({ staffId }) => staffId === id);
+    return found === undefined ? null : { limits: found.limits, setBy: names.get(found.setBy) ?? '', setAt: found.setAt };
+  };
   return {
     staff: rows.map(({ row, hasPassword }) => ({
-      id: row.id, name: row.name, email: row.email, role: row.role, invitedAt: row.createdAt.getTime(), factor: row.factor !== null,
+      id: row.id, name: row.name, email: row.email, role: row.role, invitedAt: row.createdAt.getTime(), factor: row.factor !== null, limits: limitsOf(row.id),
       state: row.disabledAt !== null ? 'disabled' : hasPassword === null ? 'invited' : 'active',
     })),
-    self: actor.id, mail: deps.mailer !== null,
+    folders, self: actor.id, mail: deps.mailer !== null,
   };
 }
 

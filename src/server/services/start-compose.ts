@@ -7,6 +7,7 @@ import { folderParents } from '@/server/repositories/ceiling-repository';
 import { listGroups } from '@/server/repositories/group-repository';
 import { viewCeilings } from '@/server/services/manage-ceilings';
 import { viewDefaults } from '@/server/services/manage-defaults';
+import { viewOwnLimits } from '@/server/services/sender-limits';
 import { viewRules } from '@/server/services/manage-rules';
 import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/list-documents';
@@ -16,10 +17,10 @@ export async function startCompose(deps: Deps, actor: StaffActor, { draft, chose
   const now = deps.clock.now();
   const drafts = await draftsOf(deps.db.read, actor.id);
   const begun = drafts.find((each) => each.id === draft) ?? null;
-  const [groups, rows, defaults, rules, parents] = await Promise.all([listGroups(deps.db.read), viewCeilings(deps), viewDefaults(deps), viewRules(deps), folderParents(deps.db.read)]);
+  const [groups, rows, defaults, rules, limits, parents] = await Promise.all([listGroups(deps.db.read), viewCeilings(deps), viewDefaults(deps), viewRules(deps), viewOwnLimits(deps, actor), folderParents(deps.db.read)]);
   const [picked, first, terms] = await Promise.all([documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]), listDocuments(deps, actor, { q: '', own: 'true' }), listKeptTerms(deps.db.read)]);
   return {
-    picked, documents: first, terms, groups, ceilings: rows, defaults, rules, parents: Object.fromEntries(parents), now, mail: deps.mailer !== null,
+    picked, documents: first, terms, groups, ceilings: rows, defaults, rules, limits, parents: Object.fromEntries(parents), now, mail: deps.mailer !== null,
     draft: begun,
     drafts: drafts.filter((each) => each.id !== draft).map(({ id, body, updatedAt }) => ({ id, subject: body.subject, updatedAt })),
   };

@@ -18,6 +18,7 @@ import { ComposeCheck, problemsOf, type Wider } from '@/ui/compose/compose-check
 import { HandOver, firstWay, handOverProblems, type HandingOver } from '@/ui/compose/hand-over';
 import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
+import { limitProblems } from '@/ui/compose/limit-problems';
 import { useDraft } from '@/ui/compose/use-draft';
 import { RecipientsTable } from '@/ui/compose/recipients-table';
 import { useRecipients } from '@/ui/compose/use-recipients';
@@ -54,7 +55,7 @@ export function ComposeView({ start, chosen }: Props) {
 
   const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), openLink: way.openLink, mailed: way.delivery === 'mail' };
   const { forbidden, agreed } = judgeWays(start.rules, waysOf({ form: way.form, domains, openLink: way.openLink }));
-  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail }), ...handOverProblems(way, domains.length + groups.length), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
+  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail }), ...limitProblems(start, { people, wider, documents: selected, terms }), ...handOverProblems(way, domains.length + groups.length), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
   const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
   const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 

@@ -9,13 +9,14 @@ import { ROLES, type Role } from '@/core/policy/powers';
 import type { StaffId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
+import { LimitsForm } from '@/ui/settings/limits-form';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
 import { Notice } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
 import { roleHints } from '@/ui/words/role-words';
 
 /** Who works here, with which powers. */
-export function StaffView({ staff, self, mail }: StaffList) {
+export function StaffView({ staff, folders, self, mail }: StaffList) {
   const [selected, setSelected] = useState<StaffId>(self);
   const { said, attempt } = useAttempt();
   const act = (path: string, body: unknown, done: string) => attempt(() => call('POST', path, body), done);
@@ -46,7 +47,7 @@ export function StaffView({ staff, self, mail }: StaffList) {
           </table>
         </div>
       </div>
-      <aside className="side" aria-label="The selected person">{row !== undefined && <StaffPanel row={row} self={self} onChange={(change, done) => void act(`/api/v1/staff/${row.id}`, change, done)} onMail={() => void act(`/api/v1/staff/${row.id}/invitation`, {}, `A new link is on its way to ${row.email}.`)} />}</aside>
+      <aside className="side" aria-label="The selected person">{row !== undefined && <><StaffPanel row={row} self={self} onChange={(change, done) => void act(`/api/v1/staff/${row.id}`, change, done)} onMail={() => void act(`/api/v1/staff/${row.id}/invitation`, {}, `A new link is on its way to ${row.email}.`)} />{row.role === 'sender' && row.state !== 'disabled' && <><hr /><LimitsForm key={`${row.id} ${String(row.limits?.setAt)}`} row={row} folders={folders} /></>}</>}</aside>
     </main>
   );
 }

@@ -7,7 +7,10 @@ import { findLicence } from '@/server/repositories/reader-repository';
 import { fileDocuments } from '@/server/services/file-documents';
 import { viewUnreached } from '@/server/services/give-lacking';
 import { beginningOf, previewDefaults, putDefaults, viewDefaults } from '@/server/services/manage-defaults';
+import { NO_LIMITS } from '@/core/policy/ceiling';
+import { putCeiling } from '@/server/services/manage-ceilings';
 import { makeFolder, removeFolder } from '@/server/services/manage-filing';
+import { previewFiling } from '@/server/services/preview-filing';
 import { openDocument } from '@/server/services/open-document';
 import { dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
@@ -67,4 +70,19 @@ test('what a folder sets goes with it', async () => {
   await fileDocuments(product.deps, product.ida, { documents: [filed], folderId: null });
   await removeFolder(product.deps, product.ida, { id: folder });
   expect((await viewDefaults(product.deps)).map(({ level }) => level)).toEqual(['organisation']);
+});
+
+test('filing documents otherwise says whom it would touch before, by ceilings and by marks, and changes nothing by saying so', async () => {
+  const paper = await protect(product, await drawing(1), 'To be moved');
+  const { id: strict } = await makeFolder(product.deps, product.ida, { name: 'Strict', parentId: null });
+  const { id: marked } = await makeFolder(product.deps, product.ida, { name: 'Marked', parentId: null });
+  await putCeiling(product.deps, product.ida, { level: 'folder', subject: strict, limits: { ...NO_LIMITS, days: 3 }, seen: null });
+  await putDefaults(product.deps, product.ida, set({ subject: marked, watermark: 'Seen here' }));
+  await dispatch(product, [paper], ['mira@x.example', 'per@x.example']);
+  const preview = (folderId: FolderId | null) => previewFiling(product.deps, product.ida, { documents: [paper], folderId });
+  expect(await preview(strict)).toMatchObject({ grants: 2, people: 2, documents: 1, endSooner: 2 });
+  expect(await preview(marked)).toMatchObject({ grants: 2, other: 2, endSooner: 0 });
+  expect(await preview(null)).toMatchObject({ grants: 0 });
+  await fileDocuments(product.deps, product.ida, { documents: [paper], folderId: strict });
+  expect(await preview(null)).toMatchObject({ grants: 2, endLater: 2 });
 });

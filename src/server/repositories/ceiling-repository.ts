@@ -37,8 +37,8 @@ export type AlikeGrants = {
   readonly recipients: readonly RecipientId[];
   readonly documents: readonly DocumentId[];
 };
-/** Whether markings and folders make a difference, which documents have a ceiling of their own, and with which kept terms the grants were given; absent: with any. */
-export type AskedOf = { readonly filing: boolean; readonly own: readonly string[]; readonly terms?: TermsId };
+/** Whether markings and folders make a difference, which documents have a rule of their own, with which kept terms the grants were given, and on which documents; absent: with any, on all. */
+export type AskedOf = { readonly filing: boolean; readonly own: readonly string[]; readonly terms?: TermsId; readonly documents?: readonly DocumentId[] };
 type Packed = readonly [readonly Right[], number | null, number | null, number | null, Conditions | null, number, MarkingId | null, FolderId | null, DocumentId | null, string, string];
 
 /**
@@ -52,13 +52,14 @@ export async function alikeGrants(db: Reading, now: number, asked: AskedOf, afte
   // What has ended comes into question only where its own end may move.
   const inQuestion = asked.terms === undefined ? sql`(g.until_at IS NULL OR g.until_at > ${now})` : sql`g.terms_id = ${asked.terms}`;
   const documents = asked.filing ? sql`JOIN documents d ON d.id = g.document_id` : sql``;
+  const on = asked.documents === undefined ? sql`` : sql`AND g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
   const [found] = await db.all<{ text: string; grants: number | null; last: number | null }>(sql`
     SELECT json_group_array(json(packed)) AS text, sum(grants) AS grants, max(last) AS last FROM (
       SELECT json_array(json(rights), from_at, until_at, prints, json(conditions), given_at, marking_id, folder_id, own, group_concat(recipient_id), group_concat(document_id)) AS packed, count(*) AS grants, max(row) AS last
       FROM (
         SELECT g.rowid AS row, g.rights, g.from_at, g.until_at, g.prints, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
         FROM grants g ${documents}
-        WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion}
+        WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion} ${on}
         ORDER BY g.rowid LIMIT ${most}
       ) GROUP BY given_at, until_at, rights, marking_id, folder_id, from_at, prints, conditions, own
     )`);

@@ -5,19 +5,16 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { wayText } from '@/core/content/folders';
-import type { Filed } from '@/contracts/document';
+import { FilingImpact, useFiling } from '@/ui/documents/use-filing';
 import { Notice } from '@/ui/shell/notice';
-import { waitsWords } from '@/ui/words/rule-words';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
 
 const NONE = 'none';
 
 /** Where a document sits, what it is marked, who answers for it; each changed in place. */
 export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
-  const { said, attempt } = useAttempt();
+  const filing = useFiling([detail.id]);
+  const { file } = filing;
   const { filed, folders, markings, colleagues, mayChange } = detail;
-  const file = (change: Readonly<Record<string, unknown>>) => attempt(() => call<Filed>('POST', '/api/v1/documents/file', { documents: [detail.id], ...change }), ({ waits }) => (waits ? waitsWords : undefined));
   const field = (label: string, name: string, value: string | null, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
     <TextField select label={label} value={value ?? NONE} disabled={!mayChange} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}
@@ -33,7 +30,8 @@ export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
       {field('Owner', 'ownerId', filed.ownerId, colleagues, null)}
       {field('Deputy', 'deputyId', filed.deputyId, colleagues, 'the administrators')}
       <Attributes attributes={filed.attributes} mayChange={mayChange} onChange={(attributes) => void file({ attributes })} />
-      <Notice said={said} />
+      <FilingImpact filing={filing} />
+      <Notice said={filing.said} />
     </section>
   );
 }

@@ -9,12 +9,9 @@ import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
 import type { DocumentId } from '@/core/base/ids';
 import { wayText } from '@/core/content/folders';
+import { FilingImpact, useFiling } from '@/ui/documents/use-filing';
 import { DestroyKeys } from '@/ui/documents/destroy-keys';
 import { useHolds } from '@/ui/shell/powers';
-import { call } from '@/ui/http/call';
-import type { Filed } from '@/contracts/document';
-import { waitsWords } from '@/ui/words/rule-words';
-import { useAttempt } from '@/ui/http/use-attempt';
 
 const NONE = 'none';
 /** Documents one sending may carry. */
@@ -24,9 +21,9 @@ type Props = { readonly documents: readonly DocumentId[]; readonly titles: reado
 
 /** Files the ticked documents together: folder, marking, owner, deputy. */
 export function FilingBar({ documents, titles, folders, markings, colleagues, onDone }: Props) {
-  const { problem, attempt } = useAttempt();
+  const filing = useFiling(documents, onDone);
+  const { file, said } = filing;
   const destroys = useHolds('destroy-key');
-  const file = async (change: Readonly<Record<string, string | null>>) => { let waits = false; if (await attempt(async () => { ({ waits } = await call<Filed>('POST', '/api/v1/documents/file', { documents, ...change })); })) onDone(waits ? waitsWords : undefined); };
   const field = (label: string, name: string, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
     <TextField select label={label} value="" sx={{ minWidth: 130, maxWidth: 190 }} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}
@@ -43,7 +40,8 @@ export function FilingBar({ documents, titles, folders, markings, colleagues, on
       {documents.length <= MOST_SENT && <Button component={Link} href={`/compose?document=${documents.join(',')}`}>Dispatch</Button>}
       {destroys && <DestroyKeys documents={documents} titles={titles} onDone={onDone} />}
       <Button variant="text" onClick={() => { onDone(); }}>Untick</Button>
-      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+      {said?.stops === true && <span role="alert" className="magenta">{said.text}</span>}
+      <FilingImpact filing={filing} />
     </div>
   );
 }

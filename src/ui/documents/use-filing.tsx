@@ -1,0 +1,56 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import type { Filed } from '@/contracts/document';
+import type { ImpactFound } from '@/contracts/impact';
+import type { DocumentId } from '@/core/base/ids';
+import { call } from '@/ui/http/call';
+import { useAttempt, type Said } from '@/ui/http/use-attempt';
+import { ImpactWords } from '@/ui/terms/impact-words';
+import { waitsWords } from '@/ui/words/rule-words';
+
+export type FilingChange = Readonly<Record<string, unknown>>;
+type Asked = { readonly change: FilingChange; readonly impact: ImpactFound };
+
+export type Filing = {
+  readonly file: (change: FilingChange) => Promise<void>;
+  readonly busy: boolean;
+  readonly said: Said | null;
+  /** What a change would do to people who have access, to be read before it is made; null: nothing is asked. */
+  readonly asked: Asked | null;
+  readonly go: () => Promise<void>;
+  readonly leave: () => void;
+};
+
+/** Files documents; where another folder or marking would change what people may do, that is read before it is made. */
+export function useFiling(documents: readonly DocumentId[], onDone: (said?: string) => void = () => undefined): Filing {
+  const { busy, said, attempt } = useAttempt();
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const apply = async (change: FilingChange) => {
+    let waits = false;
+    const done = await attempt(async () => { ({ waits } = await call<Filed>('POST', '/api/v1/documents/file', { documents, ...change })); return waits; }, (held) => (held ? waitsWords : undefined));
+    setAsked(null);
+    if (done) onDone(waits ? waitsWords : undefined);
+  };
+  const file = async (change: FilingChange) => {
+    if (!('folderId' in change) && !('markingId' in change)) return apply(change);
+    let impact: ImpactFound | null = null;
+    if (!(await attempt(async () => { impact = await call<ImpactFound>('POST', '/api/v1/documents/file/preview', { documents, ...change }); }))) return;
+    const found = impact as ImpactFound | null;
+    if (found === null || found.grants === 0) return apply(change);
+    setAsked({ change, impact: found });
+  };
+  return { file, busy, said, asked, go: async () => { if (asked !== null) await apply(asked.change); }, leave: () => { setAsked(null); } };
+}
+
+/** Whom filing otherwise would touch, with the two answers. */
+export function FilingImpact({ filing: { asked, busy, go, leave } }: { readonly filing: Filing }) {
+  if (asked === null) return null;
+  return (
+    <section className="stack notice" aria-label="What filing it so would do">
+      <ImpactWords impact={asked.impact} other="would have other limits, or another watermark from their next open on" />
+      <div className="row"><Button variant="contained" disabled={busy} onClick={() => void go()}>File it so</Button><Button variant="text" onClick={leave}>Leave it</Button></div>
+    </section>
+  );
+}

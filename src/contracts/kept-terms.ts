@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { conditionsInput } from '@/contracts/conditions';
 import { rightsInput, termsId, watermark } from '@/contracts/dispatch';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
@@ -9,7 +10,7 @@ import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 
 export const putTermsInput = z
-  .object({ id: termsId.nullable(), name: z.string().trim().min(1, 'the terms need a name').max(80), days: z.number().int().min(1).max(3_650).nullable(), watermark,
+  .object({ id: termsId.nullable(), name: z.string().trim().min(1, 'the terms need a name').max(80), days: z.number().int().min(1).max(3_650).nullable(), watermark, conditions: conditionsInput.optional(),
     /** The version that was seen; absent: whatever it is. */
     seen: z.number().int().optional(),
     /** Whether what was sent with them follows. */
@@ -17,7 +18,7 @@ export const putTermsInput = z
   })
   .and(rightsInput);
 export type PutTermsInput = z.infer<typeof putTermsInput>;
-export const previewTermsInput = z.object({ id: termsId, days: z.number().int().min(1).max(3_650).nullable() }).and(rightsInput);
+export const previewTermsInput = z.object({ id: termsId, days: z.number().int().min(1).max(3_650).nullable(), conditions: conditionsInput.optional() }).and(rightsInput);
 export type PreviewTermsInput = z.infer<typeof previewTermsInput>;
 export const termsIdInput = z.object({ id: termsId });
 

@@ -7,6 +7,8 @@ import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary
 export type StatedGrant = { readonly id: string; readonly reference: string; readonly giver: string; readonly address: string; readonly terms: Terms; readonly revoked: boolean };
 export type ReadGrant = { readonly grant: StatedGrant | null; readonly unknown: readonly Unknown[] };
 
+const ADDRESSEES = `${NAMESPACE}addressees/`;
+
 function assetOf(reference: string): string {
   return `${NAMESPACE}document/${encodeURIComponent(reference)}`;
 }
@@ -16,12 +18,24 @@ function mailto(address: string): string {
   return `mailto:${encodeURIComponent(address).replace('%40', '@')}`;
 }
 
+/** Whom a grant is for: a person by their address, or everybody of a group, at a domain or with a link. */
+function assigneeOf(address: string): Json {
+  return /^[^@]+@/.test(address) ? mailto(address) : { '@type': 'PartyCollection', uid: `${ADDRESSEES}${encodeURIComponent(address)}` };
+}
+
+function addresseeOf(assignee: Json | undefined, findings: Findings): string {
+  if (!isObject(assignee)) return afterPrefix(assignee, 'mailto:', 'assignee', findings);
+  findings.others(assignee, ['@type', 'uid'], 'assignee');
+  if (assignee['@type'] !== 'PartyCollection') findings.add('assignee/@type', `several people are a PartyCollection, not ${JSON.stringify(assignee['@type'] ?? null)}`);
+  return afterPrefix(assignee['uid'], ADDRESSEES, 'assignee/uid', findings);
+}
+
 /** Grants as a W3C ODRL 2.2 document (JSON-LD): an Agreement for each. */
 export function grantsToOdrl(grants: readonly StatedGrant[]): Json {
   return {
     '@context': [ODRL_CONTEXT, { [PREFIX]: NAMESPACE }],
     '@graph': grants.map(({ id, reference, giver, address, terms, revoked }) => ({
-      '@type': 'Agreement', uid: `${NAMESPACE}grant/${id}`, profile: PROFILE, assigner: mailto(giver), assignee: mailto(address),
+      '@type': 'Agreement', uid: `${NAMESPACE}grant/${id}`, profile: PROFILE, assigner: mailto(giver), assignee: assigneeOf(address),
       ...(revoked ? { [`${PREFIX}:revoked`]: true } : {}),
       permission: permissionsOf({ ...terms, days: null }, { target: assetOf(reference) }),
     })),
@@ -53,7 +67,7 @@ function readAgreement(policy: Json): ReadGrant {
   const id = afterPrefix(policy['uid'], `${NAMESPACE}grant/`, 'uid', findings);
   const grant: StatedGrant = {
     id, reference: afterPrefix(isObject(first) ? first['target'] : undefined, `${NAMESPACE}document/`, 'permission/0/target', findings),
-    giver: afterPrefix(policy['assigner'], 'mailto:', 'assigner', findings), address: afterPrefix(policy['assignee'], 'mailto:', 'assignee', findings), terms, revoked: policy[`${PREFIX}:revoked`] === true,
+    giver: afterPrefix(policy['assigner'], 'mailto:', 'assigner', findings), address: addresseeOf(policy['assignee'], findings), terms, revoked: policy[`${PREFIX}:revoked`] === true,
   };
   return { grant, unknown: findings.unknown };
 }

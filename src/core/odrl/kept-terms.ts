@@ -9,10 +9,10 @@ export type ReadTerms = { readonly terms: NamedTerms | null; readonly name: stri
 
 const ASSET = { target: { '@type': 'AssetCollection', source: `${NAMESPACE}documents-of-a-dispatch` } };
 
-function policyOf({ name, rights, days, prints, watermark }: NamedTerms): Json {
+function policyOf({ name, rights, days, prints, watermark, conditions }: NamedTerms): Json {
   return {
     '@type': 'Set', uid: `${NAMESPACE}terms/${encodeURIComponent(name)}`, profile: PROFILE, [`${PREFIX}:name`]: name,
-    permission: permissionsOf({ rights, days, prints, from: null, until: null }, ASSET),
+    permission: permissionsOf({ rights, days, prints, from: null, until: null, conditions }, ASSET),
     ...(watermark === '' ? {} : { obligation: [{ ...ASSET, action: 'watermark', [`${PREFIX}:text`]: watermark }] }),
   };
 }
@@ -44,10 +44,9 @@ function readPolicy(policy: Json, index: number): ReadTerms {
   if (policy['profile'] !== undefined && policy['profile'] !== PROFILE) findings.add('profile', `the profile ${JSON.stringify(policy['profile'])} is not known here`);
   const { rights, from, until, days, prints, conditions } = conditionsOf(listOf(policy['permission']), ['target'], 'permission', findings);
   if (from !== null || until !== null) findings.add('permission', 'kept terms end some days after a dispatch, not on a date');
-  if (conditions !== undefined) findings.add('permission', 'kept terms carry no conditions but days and prints');
   if (!rights.includes('read')) findings.add('permission', 'nothing can be read by these terms');
   const watermark = watermarkOf(policy, findings);
-  return { name, unknown: findings.unknown, terms: { name, rights, days, prints, watermark } };
+  return { name, unknown: findings.unknown, terms: { name, rights, days, prints, watermark, ...(conditions === undefined ? {} : { conditions }) } };
 }
 
 /** Reads a document of one policy or several. @returns a row for each, in order; empty where it holds none */

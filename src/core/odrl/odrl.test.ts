@@ -12,13 +12,13 @@ const text = fc.string({ minLength: 1, maxLength: 40, unit: 'grapheme' }).filter
 const moment = fc.option(fc.integer({ min: 0, max: 4e12 }), { nil: null });
 const printsFor = (given: readonly Right[], prints: number | null): number | null => (given.includes('print') ? prints : null);
 
-const terms: fc.Arbitrary<NamedTerms> = fc.record({ name: text, rights, days: fc.option(fc.integer({ min: 1, max: 3650 }), { nil: null }), prints: count, watermark: fc.oneof(fc.constant(''), text) }).map((each) => ({ ...each, prints: printsFor(each.rights, each.prints) }));
 const minute = fc.integer({ min: 0, max: 1440 });
 const conditions: fc.Arbitrary<Conditions> = fc.record({
   opens: fc.integer({ min: 1, max: 99 }), within: fc.integer({ min: 1, max: 1e9 }), countries: fc.uniqueArray(fc.constantFrom('NO', 'GB', 'XA'), { minLength: 1 }), networks: fc.uniqueArray(fc.constantFrom('192.0.2.0/24', '2001:db8::/32'), { minLength: 1 }),
   hours: fc.record({ days: fc.uniqueArray(fc.constantFrom<Weekday>(1, 2, 3, 4, 5, 6, 7), { minLength: 1 }), from: minute, to: minute }), keptDevices: fc.constant(true), devices: fc.integer({ min: 1, max: 9 }), proveEvery: fc.integer({ min: 60_000, max: 1e9 }),
 }, { requiredKeys: [] });
-const grant: fc.Arbitrary<StatedGrant> = fc.record({ id: fc.constant('grt_00000000000000000001'), reference: text, giver: fc.emailAddress(), address: fc.emailAddress(), rights, from: moment, until: moment, prints: count, revoked: fc.boolean(), conditions })
+const terms: fc.Arbitrary<NamedTerms> = fc.record({ name: text, rights, days: fc.option(fc.integer({ min: 1, max: 3650 }), { nil: null }), prints: count, watermark: fc.oneof(fc.constant(''), text), conditions }).map(({ conditions: others, ...each }) => ({ ...each, prints: printsFor(each.rights, each.prints), ...(Object.keys(others).length === 0 ? {} : { conditions: others }) }));
+const grant: fc.Arbitrary<StatedGrant> = fc.record({ id: fc.constant('grt_00000000000000000001'), reference: text, giver: fc.emailAddress(), address: fc.oneof(fc.emailAddress(), fc.constantFrom('@yard.example', 'group:grp_00000000000000000001', 'link:dsp_00000000000000000001', 'visitor:ab12')), rights, from: moment, until: moment, prints: count, revoked: fc.boolean(), conditions })
   .map(({ rights: given, from, until, prints, conditions: others, ...rest }) => ({ ...rest, terms: { rights: given, from, until, prints: printsFor(given, prints), ...(Object.keys(others).length === 0 ? {} : { conditions: others }) } }));
 
 /** As a file would carry it. */

@@ -1,4 +1,5 @@
 import { DAY, HOUR } from '@/core/base/time';
+import type { Conditions } from '@/core/policy/conditions';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { Right, Terms } from '@/core/policy/rights';
 
@@ -9,12 +10,14 @@ export type KeptTerms = {
   readonly days: number | null;
   readonly prints: number | null;
   readonly watermark: string;
+  /** What else must hold; absent: nothing. */
+  readonly conditions?: Conditions | undefined;
 };
 
 /** Where nobody chose kept terms: read, for thirty days. */
 export const CAUTIOUS_TERMS: KeptTerms = { rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
 
 /** The terms that kept ones come to at `now`, ending on the hour. */
-export function termsAt({ rights, days, prints }: KeptTerms, now: number): Terms {
-  return { rights, from: null, until: days === null ? null : Math.ceil((now + days * DAY) / HOUR) * HOUR, prints };
+export function termsAt({ rights, days, prints, conditions }: KeptTerms, now: number): Terms {
+  return { rights, from: null, until: days === null ? null : Math.ceil((now + days * DAY) / HOUR) * HOUR, prints, ...(conditions === undefined ? {} : { conditions }) };
 }

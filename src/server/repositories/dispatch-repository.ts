@@ -199,8 +199,8 @@ export async function grantsByTerms(tx: Transaction, terms: TermsId): Promise<Gr
 }
 
 /** Gives grants the terms that their kept ones have come to. */
-export async function setTermsOfGrants(tx: Transaction, ids: readonly GrantId[], { rights, until, prints }: Terms): Promise<void> {
-  await tx.update(grants).set({ rights, untilAt: until, prints, revision: sql`${grants.revision} + 1` }).where(sql`${grants.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
+export async function setTermsOfGrants(tx: Transaction, ids: readonly GrantId[], { rights, until, prints, conditions }: Terms): Promise<void> {
+  await tx.update(grants).set({ rights, untilAt: until, prints, conditions: conditions ?? null, revision: sql`${grants.revision} + 1` }).where(sql`${grants.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
 }
 
 /** Changes a grant that is still at this revision; `null` where somebody was faster. It follows no kept terms from then on. */

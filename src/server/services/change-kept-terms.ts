@@ -18,11 +18,11 @@ import { ServiceError } from '@/server/services/errors';
 import { impactOf } from '@/server/services/impact';
 import { record } from '@/server/services/record';
 
-type Changed = Pick<KeptTerms, 'rights' | 'days' | 'prints'>;
+type Changed = Pick<KeptTerms, 'rights' | 'days' | 'prints' | 'conditions'>;
 
 /** What the changed terms come to for a grant that was given at `givenAt`: as though it had been sent with them. */
-function asIfSentWith({ rights, days, prints }: Changed, grant: Pick<GrantRecord, 'fromAt' | 'givenAt'>) {
-  return { ...termsAt({ rights, days, prints: rights.includes('print') ? prints : null, watermark: '' }, grant.givenAt), from: grant.fromAt };
+function asIfSentWith({ rights, days, prints, conditions }: Changed, grant: Pick<GrantRecord, 'fromAt' | 'givenAt'>) {
+  return { ...termsAt({ rights, days, prints: rights.includes('print') ? prints : null, watermark: '', conditions }, grant.givenAt), from: grant.fromAt };
 }
 
 /** Whom a change of kept terms would touch if it reached what was sent with them: grants that nobody has changed or revoked since. */
@@ -54,7 +54,7 @@ async function reachBack(deps: Deps, tx: Transaction, actor: StaffActor, id: Ter
  * @returns the id, and how many grants followed
  * @throws ServiceError `CONFLICT` where the name is taken or somebody changed them since `seen`
  */
-export async function putTerms(deps: Deps, actor: StaffActor, { id: known, name, rights, days, prints: asked, watermark, seen, reachBack: reaches }: PutTermsInput): Promise<{ readonly id: TermsId; readonly changed: number }> {
+export async function putTerms(deps: Deps, actor: StaffActor, { id: known, name, rights, days, prints: asked, watermark, conditions, seen, reachBack: reaches }: PutTermsInput): Promise<{ readonly id: TermsId; readonly changed: number }> {
   const id = known ?? newId('terms', deps.random);
   const prints = rights.includes('print') ? asked : null;
   const now = deps.clock.now();
@@ -64,9 +64,9 @@ export async function putTerms(deps: Deps, actor: StaffActor, { id: known, name,
     const before = all.find((each) => each.id === id);
     if (before !== undefined && seen !== undefined && before.version !== seen) throw new ServiceError('CONFLICT', `${before.changedBy} changed these terms in the meantime. Nothing was changed now; look at them again.`);
     const version = (before?.version ?? 0) + 1;
-    await putTermsRow(tx, { id, name, body: { rights, days, prints, watermark }, changedBy: actor.id, changedAt: now });
-    const changed = reaches === true ? await reachBack(deps, tx, actor, id, { rights, days, prints }, now) : 0;
-    await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, version, rights: [...rights], days, prints, changed } });
+    await putTermsRow(tx, { id, name, body: { rights, days, prints, watermark, conditions }, changedBy: actor.id, changedAt: now });
+    const changed = reaches === true ? await reachBack(deps, tx, actor, id, { rights, days, prints, conditions }, now) : 0;
+    await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, version, rights: [...rights], days, prints, ...(conditions === undefined ? {} : { conditions: termsText({ rights: [], from: null, until: null, prints: null, conditions }) }), changed } });
     return { id, changed };
   });
 }

@@ -5,6 +5,7 @@ import { groupBy } from '@/core/base/group';
 import type { Happening } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import { termsAt } from '@/core/policy/kept-terms';
+import { termsText } from '@/core/policy/rights';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
 import { MOST_MAILED, MOST_RECIPIENTS, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
@@ -32,7 +33,7 @@ async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now:
   // Composing takes a while, and the days were counted when it began.
   const end = termsAt(kept, now).until;
   const sameEnd = end === null || terms.until === null ? end === terms.until : Math.abs(end - terms.until) <= DAY;
-  return sameEnd && terms.from === null && terms.conditions === undefined && kept.prints === terms.prints && kept.rights.length === terms.rights.length && kept.rights.every((right) => terms.rights.some((each) => each === right)) ? kept.id : null;
+  return sameEnd && terms.from === null && termsText({ ...termsAt(kept, now), until: null }) === termsText({ ...terms, until: null }) ? kept.id : null;
 }
 
 /** The recipients as rows, known ones kept as they are: people, with those who are in the groups, and what stands for many. */

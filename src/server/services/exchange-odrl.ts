@@ -11,12 +11,13 @@ import { findDispatch, grantsOf, toFacts } from '@/server/repositories/dispatch-
 import { listKeptTerms, putTermsRow } from '@/server/repositories/filing-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { conditionLines } from '@/core/policy/condition-lines';
 import { record } from '@/server/services/record';
 
 /** Kept terms as a document that other programs read. */
 export async function takeTermsOut({ db }: Deps): Promise<OdrlDocument> {
   const kept = await listKeptTerms(db.read);
-  return { name: 'terms.jsonld', document: termsToOdrl(kept.map(({ name, rights, days, prints, watermark }) => ({ name, rights, days, prints, watermark }))) };
+  return { name: 'terms.jsonld', document: termsToOdrl(kept.map(({ name, rights, days, prints, watermark, conditions }) => ({ name, rights, days, prints, watermark, conditions }))) };
 }
 
 /** The grants of a sending as such a document. @throws ServiceError `NOT_FOUND` */
@@ -57,7 +58,7 @@ async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> 
     seen.add(name.toLowerCase());
     const checked = terms === null || problems.length > 0 ? null : putTermsInput.safeParse({ id: null, from: null, until: null, ...terms });
     if (checked?.success === false) problems.push(...checked.error.issues.map((issue) => ({ path: issue.path.join('/'), what: issue.message })));
-    const words = terms === null ? '' : `${terms.rights.join(', ')}${terms.prints === null ? '' : ` (${String(terms.prints)} prints)`}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`;
+    const words = terms === null ? '' : `${terms.rights.join(', ')}${terms.prints === null ? '' : ` (${String(terms.prints)} prints)`}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}${conditionLines(terms.conditions, 'their zone').map((line) => `, ${line}`).join('')}`;
     if (terms === null || problems.length > 0) return { name, state: 'stopped', words, unknown: problems, terms: null, replaces: null };
     return { name, state: known === undefined ? 'new' : sameTerms(terms, known) ? 'same' : 'changed', words, unknown: [], terms, replaces: known?.id ?? null };
   });
@@ -75,9 +76,9 @@ export async function bringTermsIn(deps: Deps, actor: StaffActor, { text }: { re
     const changes = (await planOf(tx, text)).filter(({ state }) => state === 'new' || state === 'changed');
     for (const { terms, replaces } of changes) {
       if (terms === null) continue;
-      const { name, rights, days, prints, watermark } = terms;
+      const { name, rights, days, prints, watermark, conditions } = terms;
       const id = replaces ?? newId('terms', deps.random);
-      await putTermsRow(tx, { id, name, body: { rights, days, prints, watermark }, changedBy: actor.id, changedAt: now });
+      await putTermsRow(tx, { id, name, body: { rights, days, prints, watermark, conditions }, changedBy: actor.id, changedAt: now });
       await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, rights: [...rights], days, prints, broughtIn: true } });
     }
     return { kept: changes.length };

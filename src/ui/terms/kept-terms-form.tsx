@@ -8,6 +8,8 @@ import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { conditionLines } from '@/core/policy/condition-lines';
+import { ConditionsFields } from '@/ui/compose/conditions-fields';
 import { RightsFields } from '@/ui/compose/rights-fields';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
@@ -26,14 +28,15 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
   const [name, setName] = useState(row?.name ?? '');
   const [rights, setRights] = useState({ rights: row?.rights ?? (['read'] as const), prints: row?.prints ?? null });
   const [days, setDays] = useState(row === null ? String(DAYS_AT_FIRST) : row.days === null ? '' : String(row.days));
+  const [conditions, setConditions] = useState(row?.conditions);
   const [watermark, setWatermark] = useState(row?.watermark ?? DEFAULT_WATERMARK);
   const [impact, setImpact] = useState<ImpactFound | null>(null);
   const change = <T,>(set: (value: T) => void) => (value: T) => { set(value); setImpact(null); };
-  const fields: TermsFormFields = { id: row?.id ?? null, name, ...rights, days: days === '' ? null : Math.floor(Number(days)), watermark };
+  const fields: TermsFormFields = { id: row?.id ?? null, name, ...rights, days: days === '' ? null : Math.floor(Number(days)), watermark, conditions };
   const keep = (reachBack: boolean) => onSave({ ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) }, reachBack ? `What was sent with them has changed as well: ${String(impact?.grants ?? 0)} ${impact?.grants === 1 ? 'grant' : 'grants'}.` : 'What was sent before stays as it was sent.');
   const submit = async () => {
     if (row === null || row.uses === 0) return keep(false);
-    await attempt(async () => { setImpact(await call<ImpactFound>('POST', '/api/v1/terms/preview', { id: row.id, rights: fields.rights, prints: fields.prints, days: fields.days })); });
+    await attempt(async () => { setImpact(await call<ImpactFound>('POST', '/api/v1/terms/preview', { id: row.id, rights: fields.rights, prints: fields.prints, days: fields.days, conditions })); });
   };
   return (
     <form className="stack" style={{ gap: 16 }} onSubmit={(event) => { event.preventDefault(); void submit(); }}>
@@ -42,6 +45,7 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
       <TextField label="Name" required value={name} disabled={!mayChange} onChange={(event) => { setName(event.target.value); }} />
       <RightsFields value={rights} disabled={!mayChange} onChange={change(setRights)} />
       <TextField label="Days from the dispatch on" type="number" value={days} disabled={!mayChange} onChange={(event) => { change(setDays)(event.target.value); }} helperText={days === '' ? 'Empty: no end' : ''} slotProps={{ htmlInput: { min: 1, max: 3650 } }} />
+      {mayChange ? <ConditionsFields value={conditions} onChange={change(setConditions)} /> : conditionLines(conditions, 'their zone').map((line) => <p key={line} className="quiet">Opens {line.replace(/^opens /, '')}.</p>)}
       <TextField label="Watermark" multiline value={watermark} disabled={!mayChange} onChange={(event) => { setWatermark(event.target.value); }} helperText="What was sent keeps the watermark it was sent with" />
       {impact !== null && (
         <>

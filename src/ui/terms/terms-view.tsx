@@ -6,6 +6,7 @@ import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { KeptTermsRow, TermsPage } from '@/contracts/kept-terms';
 import type { RuleRow } from '@/contracts/rules';
+import { conditionLines } from '@/core/policy/condition-lines';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
@@ -52,7 +53,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
                 {page.terms.map((row) => (
                   <tr key={row.id} aria-selected={openRow === row}>
                     <td><button type="button" className="row-button" onClick={() => { openTerms(row); }}>{row.name}</button></td>
-                    <td>{rightsLine(row.rights, row.prints)}</td>
+                    <td>{rightsLine(row.rights, row.prints)}{conditionLines(row.conditions, 'their zone').map((line) => <span key={line} className="quiet">; {line}</span>)}</td>
                     <td>{row.days === null ? <span className="lamp">no end</span> : `${String(row.days)} ${row.days === 1 ? 'day' : 'days'}`}</td>
                     <td className="number" title="People who were given access with them and would follow a change">{row.uses}</td>
                     <td className="oneline quiet" title={row.watermark}>{row.watermark === '' ? 'none' : row.watermark}</td>
@@ -82,7 +83,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
               const was = open.row === 'new' ? null : open.row;
               if (!(await attempt(() => call('POST', '/api/v1/terms', fields), fields.reachBack ? undefined : `“${fields.name}” is kept. ${followed}`))) return;
               setOpen(null);
-              if (fields.reachBack && was !== null) setDone({ text: `“${fields.name}” is kept. ${followed}`, undo: () => call('POST', '/api/v1/terms', { id: was.id, name: was.name, rights: was.rights, prints: was.prints, days: was.days, watermark: was.watermark, reachBack: true }) });
+              if (fields.reachBack && was !== null) setDone({ text: `“${fields.name}” is kept. ${followed}`, undo: () => call('POST', '/api/v1/terms', { id: was.id, name: was.name, rights: was.rights, prints: was.prints, days: was.days, watermark: was.watermark, conditions: was.conditions, reachBack: true }) });
             }}
             onRemove={async (row) => { if (await attempt(() => call('DELETE', `/api/v1/terms/${row.id}`), `“${row.name}” is no longer offered. What was sent with it stays.`)) setOpen(null); }}
           />

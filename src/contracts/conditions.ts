@@ -24,6 +24,7 @@ export const conditionsInput = z.strictObject({
   keptDevices: z.boolean().nullish(),
   devices: z.number().int().min(1).max(99).nullish(),
   proveEvery: z.number().int().min(5 * MINUTE).max(365 * DAY).nullish(),
+  captureDeterrent: z.boolean().nullish(),
 }).transform((given): Conditions | undefined => {
   const set = Object.entries(given).filter(([, value]) => value != null && value !== false);
   return set.length === 0 ? undefined : Object.fromEntries(set);

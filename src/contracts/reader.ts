@@ -64,6 +64,8 @@ export type OpenResult =
       readonly openedAt: number;
       readonly until: number | null;
       readonly rights: Readonly<Record<Right, RightVerdict>>;
+      /** Whether the page is covered while another window is in front. */
+      readonly captureDeterrent: boolean;
       readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };
       readonly address: string;
       readonly requests: readonly OwnRequest[];

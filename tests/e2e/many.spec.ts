@@ -80,6 +80,9 @@ test('a live group takes in who joins, and a way of handing out is decided and u
   await compose.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
   await compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads').check();
   await compose.getByRole('button', { name: 'I carry it myself' }).click();
+  await compose.getByRole('button', { name: 'How often, from where and when…' }).click();
+  await compose.getByLabel('Cover the pages while another window is in front').check();
+  await expect(compose.getByText('It opens with the pages covered while another window is in front.')).toBeVisible();
   await compose.getByLabel('Subject').fill('The model, for everybody');
   await compose.getByRole('button', { name: 'Encrypt, I carry it' }).click();
   await compose.waitForURL('**/dispatches/dsp_*');
@@ -89,6 +92,11 @@ test('a live group takes in who joins, and a way of handing out is decided and u
   await open(stranger, new URL(link).pathname);
   await expect(stranger.getByText('You are not asked who you are.')).toBeVisible();
   await stranger.getByRole('button', { name: 'Read it' }).click();
+  await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
+  await stranger.evaluate(() => window.dispatchEvent(new Event('blur')));
+  await expect(stranger.getByText(/^Covered while another window is in front: Ida Roe asked for that\./)).toBeVisible();
+  await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeHidden();
+  await stranger.evaluate(() => window.dispatchEvent(new Event('focus')));
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
   await compose.reload();
   await expect(compose.getByText('Somebody with the link').first()).toBeVisible();

@@ -6,7 +6,7 @@ import { PREFIX } from '@/core/odrl/vocabulary';
 import { isObject, type Json } from '@/core/odrl/report';
 
 export type Constraint = { readonly leftOperand: string; readonly operator: string; readonly rightOperand: Json };
-type Name = Exclude<keyof Conditions, 'offline' | 'captureDeterrent'>;
+type Name = Exclude<keyof Conditions, 'offline'>;
 
 /** How a condition is stated: its operands, its value as JSON-LD, and back; `null` where the value is none. */
 type Statement = { readonly left: string; readonly operator: string; readonly state: (value: never) => Json; readonly read: (value: Json | undefined) => Conditions[Name] };
@@ -41,6 +41,7 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
   keptDevices: { left: `${PREFIX}:keptDevice`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
   devices: { left: `${PREFIX}:devices`, operator: 'lteq', state: (n: number) => n, read: positive },
   proveEvery: { left: `${PREFIX}:provenWithin`, operator: 'lt', ...span },
+  captureDeterrent: { left: `${PREFIX}:captureDeterrent`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
 };
 const NAMES = Object.keys(STATEMENTS) as Name[];
 

@@ -35,6 +35,6 @@ export function conditionLines(conditions: Conditions | null | undefined, zone: 
     devices == null ? '' : `on ${String(devices)} ${devices === 1 ? 'device' : 'devices'} at most`,
     proveEvery == null ? '' : `proving the address every ${spanText(proveEvery)}`,
     offline == null || offline === 0 ? '' : `readable for ${spanText(offline)} without asking again`,
-    captureDeterrent === true ? 'covered while another window is in front' : '',
+    captureDeterrent === true ? 'with the pages covered while another window is in front' : '',
   ].filter((line) => line !== '');
 }

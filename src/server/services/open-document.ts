@@ -114,7 +114,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
     );
   });
   return {
-    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights,
+    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights, captureDeterrent: decision.obligations.captureDeterrent,
     sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address, requests: await ownRequests(deps, { ...actor, recipient: recipient.id }, document.id),
   };
 }

@@ -61,7 +61,7 @@ export function ComposeCheck({ ceilings, around, documents, people, wider, terms
       <h2>What this does</h2>
       <p className="answer">{whom.length === 0 ? 'Nobody is named yet.' : `${whom.join(', ').replace(/^./, (letter) => letter.toUpperCase())} may ${verbList(terms.rights)}${documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`}.`}</p>
       <p>{terms.until === null ? <b className="lamp">No end.</b> : <>Until <b>{momentText(terms.until, zone)} {zoneName(terms.until, zone)}</b>, {distanceText(terms.until, now)}.</>}</p>
-      {conditions.length > 0 && <p>It {conditions.map((line) => line.replace(/^only/, 'opens only')).join('; ')}.</p>}
+      {conditions.length > 0 && <p>It opens {conditions.map((line) => line.replace(/^opens /, '')).join('; ')}.</p>}
       {taken.length > 0 && <div className="notice"><b>Less than this comes out.</b>{taken.map((text) => <p key={text}>{text}</p>)}<p className="quiet">It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under Terms.</p></div>}
       {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => domain.slice(1)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
       {(apart > 0 || fresh > 0) && <p className="quiet">{[apart > 0 ? `${String(apart)} set apart from the rest` : null, fresh > 0 ? `${String(fresh)} new here` : null].filter((part) => part !== null).join(', ')}.</p>}

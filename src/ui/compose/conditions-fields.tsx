@@ -49,8 +49,10 @@ function OpenFields({ value = {}, onChange }: Props) {
       <div className="row">
         <FormControlLabel control={<Checkbox checked={value.keptDevices === true} onChange={(_event, on) => { set({ keptDevices: on }); }} />} label="Only on a device they keep" />
         <FormControlLabel control={<Checkbox checked={value.hours != null} onChange={(_event, on) => { set({ hours: on ? OFFICE : null }); }} />} label="Only at certain hours" />
+        <FormControlLabel control={<Checkbox checked={value.captureDeterrent === true} onChange={(_event, on) => { set({ captureDeterrent: on }); }} />} label="Cover the pages while another window is in front" />
       </div>
       {value.hours != null && <HoursFields hours={value.hours} onChange={(hours) => { set({ hours }); }} />}
+      {value.captureDeterrent === true && <p className="quiet">By the reader: it deters from pictures of the screen. Whoever is determined, or has a camera, gets around it.</p>}
       {(value.countries != null || value.networks != null) && <p className="quiet">A place is told from the network address and can be wrong. It is held by the server, at every page.</p>}
     </section>
   );

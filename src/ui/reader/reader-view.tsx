@@ -12,6 +12,7 @@ import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
+import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
 import { Moment } from '@/ui/time/moment';
 import { distanceText } from '@/ui/time/moment-words';
@@ -48,6 +49,7 @@ export function ReaderView({ opened, more, onLeave, onBack }: { readonly opened:
     else setMessage(`This ${withheldWords[reason]}.`);
   }, []);
   useLive(opened.licence, until, onRefused, setUntil);
+  const covered = useCovered(opened.captureDeterrent);
 
   const take = async (path: string, body: unknown, done: string) => {
     setMessage('Being made…');
@@ -78,7 +80,8 @@ export function ReaderView({ opened, more, onLeave, onBack }: { readonly opened:
         {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
       </header>
       <div className="body">
-        <main ref={pages} className="pages" tabIndex={0} aria-label="Pages">
+        {covered && <p role="status" className="notice" style={{ position: 'fixed', top: '40%', left: '8%', right: '8%', maxWidth: 460, margin: '0 auto', zIndex: 2 }}>Covered while another window is in front: {opened.sender.name} asked for that. Come back to this window to go on.</p>}
+        <main ref={pages} className="pages" tabIndex={0} aria-label="Pages" style={covered ? { visibility: 'hidden' } : undefined}>
           {Array.from({ length: opened.pages }, (_, i) => <PagePicture key={i} licence={opened.licence} page={i + 1} copy={opened.rights.copy.granted} ratio={ratio ?? '210 / 297'} onRatio={onRatio} onRefused={onRefused} />)}
         </main>
         <aside aria-label="What you may do">

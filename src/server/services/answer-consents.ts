@@ -20,7 +20,7 @@ import { record } from '@/server/services/record';
 /** Whoever asked, as they are now: what they may do has to hold still. @throws ServiceError `CONFLICT` */
 async function askerNow(tx: Transaction, answering: StaffActor, { askedBy }: ConsentRecord): Promise<StaffActor> {
   const row = await findStaff(tx, askedBy);
-  if (row === null || row.disabledAt !== null) throw new ServiceError('CONFLICT', 'Whoever asked for this is no longer among the staff. Nothing was sent; decline it.');
+  if (row?.disabledAt !== null) throw new ServiceError('CONFLICT', 'Whoever asked for this is no longer among the staff. Nothing was sent; decline it.');
   return { ...answering, id: row.id, name: row.name, email: row.email, role: row.role };
 }
 

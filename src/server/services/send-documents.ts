@@ -1,6 +1,5 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
-import type { Json } from '@/core/ledger/canonical';
 import type { DispatchInput, SendResult } from '@/contracts/dispatch';
 import { insertConsent } from '@/server/repositories/consent-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -21,7 +20,7 @@ export async function sendDocuments(deps: Deps, actor: StaffActor, input: Dispat
     // What could not be sent is not worth anybody's agreement.
     await checkSending(deps, tx, actor, input, now);
     const id = newId('consent', deps.random);
-    await insertConsent(tx, { id, kind: 'send', documents: input.documents, body: input as unknown as Json, reason: input.reason ?? '', askedBy: actor.id, askedAt: now });
+    await insertConsent(tx, { id, kind: 'send', documents: input.documents, body: input, reason: input.reason ?? '', askedBy: actor.id, askedAt: now });
     await record(deps, tx, { action: 'consent.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, kind: 'send', documents: [...input.documents], recipients: input.recipients.length }, personal: { text: `${input.subject}\n${input.reason ?? ''}` } });
     return { id: null, reference: '', waits: true };
   });

@@ -25,23 +25,23 @@ export type Filing = {
 
 /** Files documents; where another folder or marking would change what people may do, that is read before it is made. */
 export function useFiling(documents: readonly DocumentId[], onDone: (said?: string) => void = () => undefined): Filing {
-  const { busy, said, attempt } = useAttempt();
+  const { busy, said: saidLast, attempt } = useAttempt();
   const [asked, setAsked] = useState<Asked | null>(null);
   const apply = async (change: FilingChange) => {
-    let waits = false;
-    const done = await attempt(async () => { ({ waits } = await call<Filed>('POST', '/api/v1/documents/file', { documents, ...change })); return waits; }, (held) => (held ? waitsWords : undefined));
+    let said: string | undefined;
+    const done = await attempt(() => call<Filed>('POST', '/api/v1/documents/file', { documents, ...change }), ({ waits }) => (said = waits ? waitsWords : undefined));
     setAsked(null);
-    if (done) onDone(waits ? waitsWords : undefined);
+    if (done) onDone(said);
   };
   const file = async (change: FilingChange) => {
     if (!('folderId' in change) && !('markingId' in change)) return apply(change);
-    let impact: ImpactFound | null = null;
-    if (!(await attempt(async () => { impact = await call<ImpactFound>('POST', '/api/v1/documents/file/preview', { documents, ...change }); }))) return;
-    const found = impact as ImpactFound | null;
-    if (found === null || found.grants === 0) return apply(change);
-    setAsked({ change, impact: found });
+    const found: ImpactFound[] = [];
+    if (!(await attempt(async () => { found.push(await call<ImpactFound>('POST', '/api/v1/documents/file/preview', { documents, ...change })); }))) return;
+    const [impact] = found;
+    if (impact === undefined || impact.grants === 0) return apply(change);
+    setAsked({ change, impact });
   };
-  return { file, busy, said, asked, go: async () => { if (asked !== null) await apply(asked.change); }, leave: () => { setAsked(null); } };
+  return { file, busy, said: saidLast, asked, go: async () => { if (asked !== null) await apply(asked.change); }, leave: () => { setAsked(null); } };
 }
 
 /** Whom filing otherwise would touch, with the two answers. */

@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
+import { standsForMany } from '@/core/policy/addressee';
 import { stateOf } from '@/ui/dispatches/grant-words';
 import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
@@ -16,8 +17,9 @@ export function WentPanel({ grants, now }: { readonly grants: readonly GrantRow[
         const [first] = own;
         if (first === undefined) return null;
         const opens = own.reduce((sum, grant) => sum + grant.opens, 0);
-        const live = own.filter((grant) => stateOf(grant, now) === 'live').length;
-        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {audienceOf(own)}, {live === 0 ? 'none can open it now' : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
+        const open = own.filter((grant) => stateOf(grant, now) === 'live');
+        const live = open.filter(({ kind }) => !standsForMany(kind)).length;
+        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {audienceOf(own)}, {live === 0 ? (open.length === 0 ? 'none can open it now' : 'who can open it now is unknown') : `${String(live)} can open it now`}; {opens} {opens === 1 ? 'open' : 'opens'}</span></p>;
       })}
     </section>
   );

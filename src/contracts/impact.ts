@@ -14,5 +14,5 @@ export type ImpactFound = {
   readonly revive: number;
   readonly other: number;
   /** The first of them by name. */
-  readonly rows: readonly { readonly recipient: RecipientId; readonly name: string; readonly organisation: string; readonly document: DocumentId; readonly title: string; readonly lost: readonly Right[]; readonly gained: readonly Right[]; readonly before: number | null; readonly after: number | null; readonly endMoves: boolean; readonly ends: boolean }[];
+  readonly rows: readonly { readonly recipient: RecipientId; /** Whether it is a person, and no group, domain or link. */ readonly person: boolean; readonly name: string; readonly organisation: string; readonly document: DocumentId; readonly title: string; readonly lost: readonly Right[]; readonly gained: readonly Right[]; readonly before: number | null; readonly after: number | null; readonly endMoves: boolean; readonly ends: boolean }[];
 };

@@ -14,7 +14,9 @@ import { giveTo } from '@/server/services/give-lacking';
 import { changeSenderLimits, viewOwnLimits } from '@/server/services/sender-limits';
 import { deliverMail } from '@/server/services/deliver-mail';
 import type { ReaderActor, StaffActor } from '@/server/services/deps';
-import { addPeople } from '@/server/services/dispatch-documents';
+import { addPeople, mailAgain } from '@/server/services/dispatch-documents';
+import { markLeft } from '@/server/services/mark-left';
+import { takeProtectedFile } from '@/server/services/protected-files';
 import { fileDocuments } from '@/server/services/file-documents';
 import { grantRows } from '@/server/services/grant-rows';
 import { listPeople } from '@/server/services/manage-people';
@@ -63,7 +65,12 @@ describe('a way of handing out', () => {
     await expect(sendDocuments(product.deps, product.ida, input({ form: 'both' }))).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: 'Sending protected files is not allowed here. Ida Roe decided so: drawings stay in the house. Ask an administrator.' });
     await expect(sendDocuments(product.deps, product.ida, input({ openLink: true }))).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: expect.stringMatching(/off until an administrator allows it/) as string });
     expect(await sendings()).toBe(0);
+    const sent = await dispatch(product, [await protect(product, bytes, 'By link')], ['mira@x.example']);
+    const [row] = sent.grants;
+    const take = () => takeProtectedFile(product.deps, product.ida, { id: sent.id, recipient: row?.recipientId ?? 'rcp_', document: row?.documentId ?? 'doc_' });
+    await expect(take()).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     await decide('file', 'allowed');
+    await expect(take()).resolves.toMatchObject({ name: expect.stringContaining('.pdf') as string });
   });
 
   test('is not decided over what somebody else decided meanwhile, and is undone by what it was', async () => {
@@ -215,7 +222,14 @@ describe('what goes out unprotected', () => {
     expect(Buffer.compare(mail.attachments[0]?.content ?? Buffer.alloc(0), Buffer.from(bytes))).toBe(0);
     expect((await bodies('dispatch.sent')).at(-1)).toContain('"delivery":"unprotected"');
     expect((await bodies('key.unwrapped')).at(-1)).toContain('send-unprotected');
-    expect(await grantRows(product.deps, product.ida, { dispatch: id ?? 'dsp_' })).toMatchObject([{ rights: ['read', 'copy', 'print', 'keep'], until: null }]);
+    // Nobody else gets it by way of that sending, nor they once more.
+    const dispatched = id ?? 'dsp_';
+    await expect(addPeople(product.deps, product.ida, { id: dispatched, recipients: [{ address: 'per@x.example', name: '', organisation: '' }], terms: input().terms })).rejects.toMatchObject({ code: 'CONFLICT' });
+    const mira = (await grantRows(product.deps, product.ida, { dispatch: dispatched }))[0]?.recipientId ?? 'rcp_';
+    await expect(mailAgain(product.deps, product.ida, { id: dispatched, recipients: [mira] })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await markLeft(product.deps, product.ida, { id: mira, successor: 'heir@x.example' });
+    expect((await grantRows(product.deps, product.ida, { dispatch: dispatched })).map(({ address }) => address)).toEqual(['mira@x.example']);
+    expect(await grantRows(product.deps, product.ida, { dispatch: dispatched })).toMatchObject([{ rights: ['read', 'copy', 'print', 'keep'], until: null }]);
   });
 });
 

@@ -10,11 +10,12 @@ import { cutAccess, previewCut } from '@/server/services/cut-access';
 import { deliverMail } from '@/server/services/deliver-mail';
 import { dispatchDocuments, mailAgain } from '@/server/services/dispatch-documents';
 import { explainAccess } from '@/server/services/explain-access';
-import { viewLacking, viewUnreached } from '@/server/services/give-lacking';
+import { giveTo, viewLacking, viewUnreached } from '@/server/services/give-lacking';
 import { grantRows } from '@/server/services/grant-rows';
 import { listDispatches } from '@/server/services/list-dispatches';
 import { changeMembers, putGroup, removeGroup } from '@/server/services/manage-groups';
-import { listPeople, viewPerson } from '@/server/services/manage-people';
+import { takePeopleOut } from '@/server/services/exchange-people';
+import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
 import { openDocument, sharedWith } from '@/server/services/open-document';
 import { readMailroom } from '@/server/services/read-mailroom';
 import { viewDocument } from '@/server/services/view-document';
@@ -183,6 +184,12 @@ describe('everyone at a domain', () => {
 
   test('is no person: it is not listed, mailed, or found among addresses', async () => {
     expect((await listPeople(product.deps, product.ida, { q: 'Everyone' })).total).toBe(0);
+    const [whole] = (await sent.rows()).filter(({ kind }) => kind === 'domain');
+    const id = whole?.recipientId ?? 'rcp_';
+    await expect(viewPerson(product.deps, product.ida, { id })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    await expect(blockPerson(product.deps, product.ida, { id, blocked: true })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    await expect(giveTo(product.deps, product.ida, { id: document, recipients: [id], terms: input({}).terms, watermark: '' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    expect((await takePeopleOut(product.deps, product.ida, { format: 'csv' })).text).not.toContain('Everyone at');
     await expect(mailAgain(product.deps, product.ida, { id: sent.id, recipients: [(await sent.row('@yard.example'))?.recipientId ?? 'rcp_'] })).rejects.toMatchObject({ code: 'CONFLICT' });
     expect((await checkRecipients(product.deps, product.ida, { addresses: [], domains: ['@Yard.example', '@example.com'] })).domains).toMatchObject([{ domain: '@yard.example', publicMail: false }, { domain: '@example.com', publicMail: true }]);
   });

@@ -8,7 +8,7 @@ export type KnownRecipient = KnownPerson & { readonly id: RecipientId };
 
 /** Everybody there is. As one text: a hundred thousand rows of their own would take seconds. */
 export async function everybody(db: Reading | Transaction): Promise<KnownRecipient[]> {
-  const [got] = await db.all<{ found: string }>(sql`SELECT json_group_array(json_array(id, address, name, organisation, zone, language)) AS found FROM (SELECT * FROM recipients ORDER BY organisation, name, address)`);
+  const [got] = await db.all<{ found: string }>(sql`SELECT json_group_array(json_array(id, address, name, organisation, zone, language)) AS found FROM (SELECT * FROM recipients WHERE kind = 'person' ORDER BY organisation, name, address)`);
   const rows = JSON.parse(got?.found ?? '[]') as [RecipientId, string, string, string, string | null, string | null][];
   return rows.map(([id, address, name, organisation, zone, language]) => ({ id, address, name, organisation, zone, language }));
 }

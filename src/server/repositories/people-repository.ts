@@ -13,7 +13,8 @@ import { holding } from '@/server/repositories/holding';
 export type PeopleFilter = { readonly text?: string | undefined; readonly organisation?: string | undefined; readonly group?: GroupId | undefined; readonly id?: RecipientId | undefined };
 
 function passing({ text = '', organisation, group, id }: PeopleFilter): SQL | undefined {
-  return and(eq(recipients.kind, 'person'), group === undefined ? undefined : sql`"recipients"."id" IN (SELECT recipient_id FROM group_members WHERE group_id = ${group})`, text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
+  // Somebody who came by an open link is shown where they are met, and in no list.
+  return and(id === undefined ? eq(recipients.kind, 'person') : inArray(recipients.kind, ['person', 'visitor']), group === undefined ? undefined : sql`"recipients"."id" IN (SELECT recipient_id FROM group_members WHERE group_id = ${group})`, text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation), organisation === undefined ? undefined : eq(recipients.organisation, organisation), id === undefined ? undefined : eq(recipients.id, id));
 }
 
 export async function countPeople(db: Reading, filter: PeopleFilter): Promise<{ readonly people: number; readonly organisations: number }> {

@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
+import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Reading, Transaction } from '@/server/db/database';
 import type { GrantRecord } from '@/server/repositories/dispatch-repository';
 import { dispatches, documents, grants, links, recipients } from '@/server/db/schema';
@@ -33,12 +34,12 @@ export async function organisationAt(db: Reading | Transaction, domain: string):
   return row?.organisation ?? '';
 }
 
-export type WiderGrant = { readonly grant: GrantRecord; readonly sentBy: StaffId; readonly ownerId: StaffId; readonly deputyId: StaffId | null };
+export type WiderGrant = { readonly grant: GrantRecord; readonly form: DeliveryForm; readonly sentBy: StaffId; readonly ownerId: StaffId; readonly deputyId: StaffId | null };
 
 /** What an addressee that stands for many can open now or later, with who answers for it. */
 export async function liveOfAddressee(db: Reading | Transaction, id: RecipientId, now: number): Promise<WiderGrant[]> {
   return db
-    .select({ grant: grants, sentBy: dispatches.sentBy, ownerId: documents.ownerId, deputyId: documents.deputyId })
+    .select({ grant: grants, form: dispatches.form, sentBy: dispatches.sentBy, ownerId: documents.ownerId, deputyId: documents.deputyId })
     .from(grants).innerJoin(documents, eq(documents.id, grants.documentId)).innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .where(and(eq(grants.recipientId, id), isNull(grants.revokedAt), isNull(documents.revokedAt), or(isNull(grants.untilAt), gt(grants.untilAt, now))));
 }

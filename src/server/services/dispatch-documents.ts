@@ -21,7 +21,7 @@ import { settleWider } from '@/server/services/settle-wider';
 import { giveGrants, type Addressee, type Given } from '@/server/services/give-grants';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
-import { needsSecond } from '@/server/services/within-rules';
+import { needAllowed } from '@/server/services/within-rules';
 
 type People = Pick<DispatchInput, 'recipients' | 'groups' | 'domains' | 'openLink' | 'terms' | 'kept'>;
 export type Settled = Addressee & { readonly zone: string | null };
@@ -141,7 +141,8 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
     const documents = await checkDocuments(tx, actor, ids);
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
-    if ((input.domains ?? []).length > 0 && (await needsSecond(tx, { form: dispatch.form, domains: input.domains }))) throw new ServiceError('NOT_ALLOWED', 'A second person has to agree to everyone at a domain. Make it a sending of its own: it waits for them.');
+    if (dispatch.form === 'unprotected') throw new ServiceError('CONFLICT', 'What went out unprotected goes to nobody else by this. Make it a sending of its own, with its reason.');
+    await needAllowed(tx, { form: dispatch.form, domains: input.domains });
     const { people, wider } = await settleRecipients(deps, tx, input.id, input, now);
     const already = [...wider, ...people].filter((person) => recipients.has(person.id));
     if (already.length > 0) throw new ServiceError('CONFLICT', `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`);
@@ -163,6 +164,7 @@ export async function mailAgain(deps: Deps, actor: StaffActor, input: MailAgainI
   if (deps.mailer === null) throw new ServiceError('MAIL_NOT_SET_UP', 'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again.');
   return deps.db.write(async (tx) => {
     const dispatch = await needDispatch(tx, actor, input.id);
+    if (dispatch.form === 'unprotected') throw new ServiceError('CONFLICT', 'What went out unprotected is not mailed again. Make it a sending of its own, with its reason.');
     if (dispatch.delivery !== 'mail') throw new ServiceError('CONFLICT', 'The links of this sending are carried by hand: they stand on its page.');
     const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && recipient.kind === 'person' && !recipient.blocked && document.revokedAt === null && windowState(toFacts(grant), now) !== 'revoked' && windowState(toFacts(grant), now) !== 'expired');
     const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms })));

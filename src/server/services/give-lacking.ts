@@ -34,7 +34,7 @@ export async function viewLacking(deps: Deps, actor: StaffActor, { id, q }: { re
  */
 export async function giveLacking(deps: Deps, actor: StaffActor, { id, documents, terms, watermark }: GiveInput): Promise<{ readonly reference: string; readonly given: number }> {
   const person = await findPerson(deps.db.read, id);
-  if (person === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  if (person?.kind !== 'person') throw new ServiceError('NOT_FOUND', 'There is no such person.');
   if (person.blocked) throw new ServiceError('CONFLICT', 'This person is blocked and could open nothing. Unblock them first.');
   const { reference } = await dispatchDocuments(deps, actor, { documents, recipients: [{ address: person.address, name: person.name, organisation: person.organisation }], terms, subject: `Given to ${person.name === '' ? person.address : person.name}`, note: '', watermark, delivery: 'by-hand' });
   return { reference, given: documents.length };
@@ -52,7 +52,7 @@ export async function viewUnreached(deps: Deps, _actor: StaffActor, { id, q }: {
 export async function giveTo(deps: Deps, actor: StaffActor, { id, recipients, terms, watermark }: GiveToInput): Promise<{ readonly reference: string; readonly given: number }> {
   const [found, people] = await Promise.all([findDocument(deps.db.read, id), recipientsByIds(deps.db.read, recipients)]);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
-  if (people.length !== new Set(recipients).size) throw new ServiceError('NOT_FOUND', 'One of these people is no longer there.');
+  if (people.length !== new Set(recipients).size || people.some(({ kind }) => kind !== 'person')) throw new ServiceError('NOT_FOUND', 'One of these people is no longer there.');
   const { reference } = await dispatchDocuments(deps, actor, { documents: [id], recipients: people.map(({ address, name, organisation }) => ({ address, name, organisation })), terms, subject: `${found.document.title}, given`, note: '', watermark, delivery: 'by-hand' });
   return { reference, given: people.length };
 }

@@ -60,7 +60,7 @@ export async function impactOf(deps: Pick<Deps, 'db'>, now: number, asked: Asked
     rows: shown.map(({ recipient, document, until, impact }) => {
       const person = named.find(({ id }) => id === recipient);
       return {
-        recipient, name: person === undefined ? '' : person.name === '' ? person.address : person.name, organisation: person?.organisation ?? '', document, title: titled.find(({ id }) => id === document)?.title ?? '',
+        recipient, person: person?.kind === 'person', name: person === undefined ? '' : person.name === '' ? person.address : person.name, organisation: person?.organisation ?? '', document, title: titled.find(({ id }) => id === document)?.title ?? '',
         lost: impact.lost, gained: impact.gained, before: impact.until === null ? until : impact.until.before, after: impact.until === null ? until : impact.until.after, endMoves: impact.until !== null, ends: impact.ends,
       };
     }),

@@ -55,7 +55,8 @@ export async function removeGroup(deps: Deps, actor: StaffActor, { id }: { reado
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where that would change what others sent
  */
 export async function changeMembers(deps: Deps, actor: StaffActor, { id, add, remove }: { readonly id: GroupId; readonly add: readonly RecipientId[]; readonly remove: readonly RecipientId[] }): Promise<MembersChanged> {
-  if ((await recipientsByIds(deps.db.read, add)).length !== new Set(add).size) throw new ServiceError('NOT_FOUND', 'One of these people is not known here.');
+  const added = await recipientsByIds(deps.db.read, add);
+  if (added.length !== new Set(add).size || added.some(({ kind }) => kind !== 'person')) throw new ServiceError('NOT_FOUND', 'One of these people is not known here.');
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needGroup(tx, id);

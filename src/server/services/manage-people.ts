@@ -1,5 +1,6 @@
 import 'server-only';
 import type { RecipientId } from '@/core/base/ids';
+import { standsForMany } from '@/core/policy/addressee';
 import type { Happening } from '@/core/ledger/entry';
 import type { ChangePersonInput, ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { changePersonRow, countPeople, devicesOf, findPerson, listPeopleRows, refusalsOfPerson, setBlocked } from '@/server/repositories/people-repository';
@@ -40,7 +41,7 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
 export async function blockPerson(deps: Deps, actor: StaffActor, { id, blocked }: { readonly id: RecipientId; readonly blocked: boolean }): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
-    if (person === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (person === null || standsForMany(person.kind)) throw new ServiceError('NOT_FOUND', 'There is no such person.');
     if (person.blocked === blocked) return;
     const all = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
     for (const each of all) await setBlocked(tx, each, blocked);

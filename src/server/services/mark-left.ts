@@ -29,7 +29,8 @@ async function settleSuccessor(deps: Deps, tx: Transaction, person: PersonRecord
 
 /**
  * Notes that somebody has left their organisation: they are blocked, by each of their addresses, out of every group, and whoever takes over is given, on
- * the same terms and in the same sendings, what they could still open of what the caller answers for.
+ * the same terms and in the same sendings, what they could still open of what the caller answers for. What went out unprotected does
+ * not go out again.
  *
  * @throws ServiceError `NOT_FOUND`, `CONFLICT` where they had left before or the successor is blocked, `INVALID`, `NOT_ALLOWED`
  */
@@ -43,7 +44,7 @@ export async function markLeft(deps: Deps, actor: StaffActor, { id, successor }:
     const held: GrantRecord[] = [];
     let left = 0;
     for (const address of addresses) {
-      held.push(...(await liveOfAddressee(tx, address, now)).filter(({ sentBy, ownerId, deputyId }) => reaches(actor, { sender: sentBy, owner: ownerId, deputy: deputyId })).map(({ grant }) => grant));
+      held.push(...(await liveOfAddressee(tx, address, now)).filter(({ form, sentBy, ownerId, deputyId }) => form !== 'unprotected' && reaches(actor, { sender: sentBy, owner: ownerId, deputy: deputyId })).map(({ grant }) => grant));
       const groups = await groupsOf(tx, address);
       left += groups.length;
       for (const group of groups) {

@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { fileSize } from '@/core/age/chunks';
 import type { VersionId } from '@/core/base/ids';
-import { payloadName, protectedFileName } from '@/core/policy/delivery';
+import { carriesFile, payloadName, protectedFileName } from '@/core/policy/delivery';
 import { reaches } from '@/core/policy/powers';
 import { envelope } from '@/core/wrapper/write';
 import type { TakeFileInput } from '@/contracts/dispatch';
@@ -12,6 +12,7 @@ import { findFileFacts, type FileFacts } from '@/server/repositories/file-reposi
 import { clearFileOf } from '@/server/services/clear-files';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { needAllowed } from '@/server/services/within-rules';
 import { recordAlone } from '@/server/services/record';
 
 /** A protected file that is made while it is read: however large, it is never whole in memory. */
@@ -67,6 +68,7 @@ export async function takeProtectedFile(deps: Deps, actor: StaffActor, input: Ta
   const facts = await findFileFacts(deps.db.read, { dispatch: input.id, recipient: input.recipient, document: input.document });
   if (facts === null) throw new ServiceError('NOT_FOUND', 'This person was not sent this document here.');
   const { dispatch, document, version, recipient } = facts;
+  if (!carriesFile(dispatch.form)) await deps.db.write((tx) => needAllowed(tx, { form: 'file' }));
   if (dispatch.form === 'unprotected') throw new ServiceError('CONFLICT', 'This was sent unprotected: there is no protected file of it.');
   if (!reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })) throw new ServiceError('NOT_ALLOWED', 'This was sent by somebody else. Ask them or an administrator for the file.');
   if (document.revokedAt !== null || version.wrappedKey === null) throw new ServiceError('CONFLICT', 'Nobody can open this document any more: it is revoked, or its key was destroyed.');

@@ -21,3 +21,8 @@ export async function needsSecond(tx: Transaction, sending: SendingWays): Promis
   await refuseForbidden(tx, forbidden);
   return agreed.length > 0;
 }
+
+/** @throws ServiceError `NOT_ALLOWED` where this is forbidden, or wants a second person, whom only a sending asks */
+export async function needAllowed(tx: Transaction, sending: SendingWays): Promise<void> {
+  if (await needsSecond(tx, sending)) throw new ServiceError('NOT_ALLOWED', 'A second person has to agree to this. Make it a sending of its own: it waits for them.');
+}

@@ -38,7 +38,7 @@ export function ImpactWords({ impact, idle = [], other = 'would have other limit
         <table className="list"><tbody>
           {[...groupBy(rows, effectOf)].map(([effect, [row, ...more]]) => row !== undefined && (
             <tr key={effect}>
-              <td style={{ paddingLeft: 0 }}><Link href={`/people?person=${row.recipient}`}>{row.name}</Link>{row.organisation !== '' && <span className="quiet"> · {row.organisation}</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{[row, ...more].map(({ title }) => title).join(', ')}</span></td>
+              <td style={{ paddingLeft: 0 }}>{row.person ? <Link href={`/people?person=${row.recipient}`}>{row.name}</Link> : <b>{row.name}</b>}{row.organisation !== '' && <span className="quiet"> · {row.organisation}</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{[row, ...more].map(({ title }) => title).join(', ')}</span></td>
               <td style={{ fontSize: 12 }}>
                 {row.lost.length > 0 && <div className="magenta">no longer {row.lost.join(', ')}</div>}
                 {row.gained.length > 0 && <div>also {row.gained.join(', ')}</div>}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Conditions } from '@/core/policy/conditions';
+import { normaliseDomain } from '@/core/policy/address';
 import { isCountry } from '@/core/policy/countries';
 import { isNetwork } from '@/core/policy/networks';
 import { DAY, MINUTE } from '@/core/base/time';
@@ -10,6 +11,13 @@ export const networksInput = z.array(z.string().trim().superRefine((text, contex
 export const countriesInput = z.array(z.string().trim().toUpperCase().superRefine((code, context) => {
   if (!isCountry(code)) context.addIssue({ code: 'custom', message: `“${code.slice(0, 20)}” is no country code` });
 })).min(1, 'name at least one country').max(250);
+
+/** A domain, with or without the sign before it. */
+export const domainInput = z.string().transform((text, context) => {
+  const domain = normaliseDomain(text.trim().startsWith('@') ? text : `@${text.trim()}`);
+  if (domain === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no domain: write it as @yard.example` });
+  return domain ?? z.NEVER;
+});
 
 const weekday = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5), z.literal(6), z.literal(7)]);
 const minute = z.number().int().min(0).max(1_440);
@@ -25,6 +33,7 @@ export const conditionsInput = z.strictObject({
   devices: z.number().int().min(1).max(99).nullish(),
   proveEvery: z.number().int().min(5 * MINUTE).max(365 * DAY).nullish(),
   captureDeterrent: z.boolean().nullish(),
+  passOn: z.strictObject({ people: z.number().int().min(1).max(999), domains: z.array(domainInput).min(1).max(50).nullable(), steps: z.number().int().min(1).max(9) }).nullish(),
 }).transform((given): Conditions | undefined => {
   const set = Object.entries(given).filter(([, value]) => value != null && value !== false);
   return set.length === 0 ? undefined : Object.fromEntries(set);

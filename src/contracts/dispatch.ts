@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { isId, type DispatchId, type DocumentId, type GrantId, type GroupId, type RecipientId, type TermsId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
-import { normaliseAddress, normaliseDomain } from '@/core/policy/address';
+import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
-import { conditionsInput } from '@/contracts/conditions';
+import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { documentId } from '@/contracts/document';
 import type { Conditions } from '@/core/policy/conditions';
 
@@ -42,12 +42,6 @@ const address = z.string().transform((text, context) => {
   return normalised ?? z.NEVER;
 });
 
-const domain = z.string().transform((text, context) => {
-  const normalised = normaliseDomain(text);
-  if (normalised === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no domain: write it as @yard.example` });
-  return normalised ?? z.NEVER;
-});
-
 export const watermark = z
   .string()
   .trim()
@@ -68,7 +62,7 @@ export const DELIVERIES = ['mail', 'by-hand'] as const;
 export const MOST_MAILED = 18 * 1024 * 1024;
 
 /** Groups and domains, each as a whole: whoever joins is given it as well. */
-const addresseesInput = { recipients: recipientsInput, groups: z.array(groupId).max(20).optional(), domains: z.array(domain).max(20).optional() };
+const addresseesInput = { recipients: recipientsInput, groups: z.array(groupId).max(20).optional(), domains: z.array(domainInput).max(20).optional() };
 const needSomebody = ({ recipients, groups = [], domains = [], openLink = false }: { readonly recipients: readonly unknown[]; readonly groups?: readonly unknown[] | undefined; readonly domains?: readonly unknown[] | undefined; readonly openLink?: boolean | undefined }): boolean => openLink || recipients.length + groups.length + domains.length > 0;
 const NOBODY = { path: ['recipients'], message: 'name at least one recipient' };
 
@@ -162,6 +156,8 @@ export type GrantRow = {
   readonly kind: AddresseeKind;
   /** The grant to many that this one stands beneath. */
   readonly parent: GrantId | null;
+  /** The name of the recipient who passed it on; null: the staff gave it. */
+  readonly passedOnBy: string | null;
   readonly name: string;
   readonly address: string;
   readonly organisation: string;

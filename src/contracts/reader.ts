@@ -4,7 +4,8 @@ import { documentId } from '@/contracts/document';
 import type { OwnRequest } from '@/contracts/requests';
 import { normaliseAddress } from '@/core/policy/address';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
-import type { Right } from '@/core/policy/rights';
+import type { PassOn } from '@/core/policy/conditions';
+import { RIGHTS, type Right } from '@/core/policy/rights';
 
 export const linkToken = z.string().regex(/^[0-9a-hjkmnp-tv-z]{24}$/, 'this link is not whole');
 
@@ -36,6 +37,11 @@ export const pageTextInput = z.object({ licence: licenceId, page: z.coerce.numbe
 export const printInput = z.object({ licence: licenceId, from: z.number().int().min(1), to: z.number().int().min(1) });
 export const licenceInput = z.object({ licence: licenceId });
 
+/** What a reader passes on, to whom and until when. */
+export const passOnInput = z.object({ document: documentId, address, rights: z.array(z.enum(RIGHTS)).min(1).refine((rights) => rights.includes('read'), 'at least read is passed on'), until: z.number().int().nullable(), note: z.string().trim().max(1_000).default('') });
+export type PassOnInput = z.infer<typeof passOnInput>;
+export type PassedOn = { readonly address: string; readonly rights: readonly Right[]; readonly until: number | null; readonly revoked: boolean };
+
 /** One document behind a link, as the person sees it. */
 export type SharedDocument = {
   readonly id: DocumentId;
@@ -66,6 +72,9 @@ export type OpenResult =
       readonly rights: Readonly<Record<Right, RightVerdict>>;
       /** Whether the page is covered while another window is in front. */
       readonly captureDeterrent: boolean;
+      /** Within what they may pass it on; null: not at all. */
+      readonly passOn: PassOn | null;
+      readonly passedOn: readonly PassedOn[];
       readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };
       readonly address: string;
       readonly requests: readonly OwnRequest[];

@@ -6,7 +6,8 @@ import type { RequestState } from '@/core/policy/requests';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 
 const requestId = z.custom<RequestId>((value) => typeof value === 'string' && isId('request', value), 'no such request');
-const right = z.enum(OFFERED_RIGHTS).nullable();
+// Passing on has bounds that only the sender can set, so it is not asked for by a click.
+const right = z.enum(OFFERED_RIGHTS).exclude(['pass-on']).nullable();
 const moment = z.number().int().nullable();
 
 /** With neither right nor time it is a message. */

@@ -3,8 +3,9 @@ import { staffId } from '@/contracts/document';
 import type { StaffId } from '@/core/base/ids';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import type { SenderLimits } from '@/core/policy/sender-limits';
+import { domainInput } from '@/contracts/conditions';
 import { folderId, type FolderRow } from '@/contracts/folder';
-import { normaliseAddress, normaliseDomain } from '@/core/policy/address';
+import { normaliseAddress } from '@/core/policy/address';
 import { ROLES, type Role } from '@/core/policy/powers';
 
 const email = z.string().transform((text, context) => {
@@ -38,16 +39,11 @@ export const passwordMailInput = z.object({ email });
 export const choosePasswordInput = z.object({ token: z.string().min(1).max(80), password });
 export type ChoosePasswordInput = z.infer<typeof choosePasswordInput>;
 
-const limitedDomain = z.string().transform((text, context) => {
-  const domain = normaliseDomain(text.startsWith('@') ? text : `@${text}`);
-  if (domain === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no domain: write it as yard.example` });
-  return domain ?? z.NEVER;
-});
 /** The most that a sender may give. `seen`: when the limits were set that the person saw, or null. */
 export const senderLimitsInput = z.object({
   id: staffId,
   limits: z.strictObject({
-    domains: z.array(limitedDomain).max(200).nullable(),
+    domains: z.array(domainInput).max(200).nullable(),
     folders: z.array(folderId).max(200).nullable(),
     rights: z.array(z.enum(OFFERED_RIGHTS)).refine((rights) => rights.includes('read'), 'without read nothing could be sent: make them an auditor instead').nullable(),
     days: z.number().int().min(1).max(3_650).nullable(),

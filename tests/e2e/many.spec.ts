@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectNothingSerious, open, signIn } from './people';
+import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 test('defaults and watermarks of a level are set after reading whom they touch, begin the next sending, and are undone', async ({ page }) => {
   await signIn(page);
@@ -103,4 +103,33 @@ test('a live group takes in who joins, and a way of handing out is decided and u
 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(ways.getByText('a second person agrees first')).toBeVisible();
+});
+
+test('a reader passes on what they were given, as far as was said, and the sender sees by whom', async ({ page, browser }) => {
+  await signIn(page);
+  await open(page, '/compose');
+  await page.getByRole('checkbox', { name: /The slip in autumn/ }).check();
+  await page.getByRole('checkbox', { name: 'pass-on', exact: true }).check();
+  await expect(page.getByText('The right to pass on has no effect: say below to how many people.')).toBeVisible();
+  await page.getByRole('button', { name: 'How often, from where and when…' }).click();
+  await page.getByLabel('Passed on to people').fill('1');
+  await page.getByLabel('Addresses').fill('vidar.klepp@aldery-ferries.example');
+  await page.getByLabel('Subject').fill('The slip, for you and a mate');
+  await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
+  await page.waitForURL('**/dispatches/dsp_*');
+  const sending = page.url();
+
+  const vidar = await prove(browser, page, await linkFor(page, 'vidar.klepp@aldery-ferries.example', 'The slip, for you and a mate'), 'vidar.klepp@aldery-ferries.example');
+  const passing = vidar.getByRole('region', { name: 'Passing on' });
+  await expect(passing.getByText(/^You may pass this on to 1 person\./)).toBeVisible();
+  await passing.getByRole('button', { name: 'Pass it on…' }).click();
+  await passing.getByLabel('Their address').fill('first.mate@aldery-ferries.example');
+  await passing.getByRole('button', { name: 'Pass it on' }).click();
+  await expect(passing.getByText('first.mate@aldery-ferries.example: reads')).toBeVisible();
+  await expect(passing.getByText(/^You may pass this on to 0 more people\./)).toBeVisible();
+  await expectNothingSerious(vidar);
+
+  await open(page, new URL(sending).pathname);
+  await page.getByRole('button', { name: 'As rows' }).click();
+  await expect(page.getByText('Aldery Ferries, passed on by Vidar Klepp')).toBeVisible();
 });

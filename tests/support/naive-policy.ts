@@ -6,7 +6,7 @@ import { RIGHTS, type Right } from '@/core/policy/rights';
 export type NaiveAnswer = { readonly reason: RefusalReason } | { readonly charged: string; readonly until: number | null; readonly rights: readonly Right[]; readonly printsLeft: number | null };
 
 const DAY = 86_400_000;
-const KNOWN = new Set(['opens', 'within', 'countries', 'networks', 'hours', 'keptDevices', 'devices', 'proveEvery', 'offline', 'captureDeterrent']);
+const KNOWN = new Set(['opens', 'within', 'countries', 'networks', 'hours', 'keptDevices', 'devices', 'proveEvery', 'offline', 'captureDeterrent', 'passOn']);
 
 /** IPv4 only: as one number. */
 function number(address: string): number {

@@ -1,5 +1,6 @@
 import { SECOND } from '@/core/base/time';
 import type { Conditions, Weekday } from '@/core/policy/conditions';
+import { normaliseDomain } from '@/core/policy/address';
 import { isCountry } from '@/core/policy/countries';
 import { isNetwork } from '@/core/policy/networks';
 import { PREFIX } from '@/core/odrl/vocabulary';
@@ -42,6 +43,15 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
   devices: { left: `${PREFIX}:devices`, operator: 'lteq', state: (n: number) => n, read: positive },
   proveEvery: { left: `${PREFIX}:provenWithin`, operator: 'lt', ...span },
   captureDeterrent: { left: `${PREFIX}:captureDeterrent`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
+  passOn: {
+    left: `${PREFIX}:passOn`, operator: 'eq',
+    state: ({ people, domains, steps }: NonNullable<Conditions['passOn']>) => `${String(people)} people, ${String(steps)} steps${domains === null ? '' : `, at ${domains.join(' ')}`}`,
+    read: (value) => {
+      const [, people = '', steps = '', domains] = typeof value === 'string' ? (/^([1-9]\d{0,3}) people, ([1-9]) steps(?:, at (@\S+(?: @\S+)*))?$/.exec(value) ?? []) : [];
+      const named = domains?.split(' ') ?? null;
+      return people === '' || named?.some((domain) => normaliseDomain(domain) !== domain) === true ? null : { people: Number(people), steps: Number(steps), domains: named };
+    },
+  },
 };
 const NAMES = Object.keys(STATEMENTS) as Name[];
 

@@ -1,5 +1,5 @@
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import type { Conditions, Hours } from '@/core/policy/conditions';
+import type { Conditions, Hours, PassOn } from '@/core/policy/conditions';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
@@ -21,10 +21,16 @@ function hoursText({ days, from, to }: Hours): string {
   return `${dayText}, ${clock(from)} to ${clock(to)}`;
 }
 
+/** `to pass on to 2 people at yard.example, 1 step deep`. */
+function passOnText({ people, domains, steps }: PassOn): string {
+  const where = domains === null ? '' : ` at ${domains.map((domain) => domain.slice(1)).join(', ')}`;
+  return `to pass on to ${String(people)} ${people === 1 ? 'person' : 'people'}${where}, ${String(steps)} ${steps === 1 ? 'step' : 'steps'} deep`;
+}
+
 /** Conditions in words, a line each. `zone`: the one that hours are told in. */
 export function conditionLines(conditions: Conditions | null | undefined, zone: string): string[] {
   if (conditions == null) return [];
-  const { opens, within, countries, networks, hours, keptDevices, devices, proveEvery, offline, captureDeterrent } = conditions;
+  const { opens, within, countries, networks, hours, keptDevices, devices, proveEvery, offline, captureDeterrent, passOn } = conditions;
   return [
     opens == null ? '' : `opens ${opens === 1 ? 'once' : `${String(opens)} times`}`,
     within == null ? '' : `for ${spanText(within)} from the first open on`,
@@ -36,5 +42,6 @@ export function conditionLines(conditions: Conditions | null | undefined, zone: 
     proveEvery == null ? '' : `proving the address every ${spanText(proveEvery)}`,
     offline == null || offline === 0 ? '' : `readable for ${spanText(offline)} without asking again`,
     captureDeterrent === true ? 'with the pages covered while another window is in front' : '',
+    passOn == null ? '' : passOnText(passOn),
   ].filter((line) => line !== '');
 }

@@ -7,6 +7,9 @@ export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7;
 /** Times of a week, in the recipient's zone. Minutes since midnight; an end not later than the start is on the next day. */
 export type Hours = { readonly days: readonly Weekday[]; readonly from: number; readonly to: number };
 
+/** Within what a grant may be passed on: to how many people, at which domains (`@yard.example`; null: any), and how many steps deep. */
+export type PassOn = { readonly people: number; readonly domains: readonly string[] | null; readonly steps: number };
+
 /** What must hold besides the window, for a grant to count. `null` or absent: no condition. */
 export type Conditions = {
   /** How many opens in all. */
@@ -28,6 +31,8 @@ export type Conditions = {
   readonly offline?: number | null;
   /** Pages are covered while the window is not in front: a deterrent. */
   readonly captureDeterrent?: boolean | null;
+  /** Bounds the right to pass on; absent: to nobody. */
+  readonly passOn?: PassOn | null;
 };
 
 /** What is known of a request. `null`: not known, which satisfies no condition. `'any'`: not asked about. */
@@ -55,7 +60,7 @@ export type ConditionRefusal = 'prove-again' | 'device-not-accepted' | 'too-many
 /** Answers why a request does not meet the conditions, or `null` where it does. */
 export type ConditionTest = (at: Circumstances, used: Used) => ConditionRefusal | null;
 
-const KNOWN: Readonly<Record<keyof Conditions, true>> = { opens: true, within: true, countries: true, networks: true, hours: true, keptDevices: true, devices: true, proveEvery: true, offline: true, captureDeterrent: true };
+const KNOWN: Readonly<Record<keyof Conditions, true>> = { opens: true, within: true, countries: true, networks: true, hours: true, keptDevices: true, devices: true, proveEvery: true, offline: true, captureDeterrent: true, passOn: true };
 
 /** Names of conditions that this version does not know: written by a later one, or by hand. */
 export function unknownConditions(conditions: Conditions): string[] {

@@ -2,7 +2,7 @@ import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import type { Ceiling } from '@/core/policy/ceiling';
 import { byCharge, type CompiledDocument, type CompiledGrant } from '@/core/policy/compile';
-import type { Circumstances } from '@/core/policy/conditions';
+import type { Circumstances, PassOn } from '@/core/policy/conditions';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 
 /** Why an open is refused: one code each; the words for it are the screen's. */
@@ -37,7 +37,7 @@ export type RightVerdict =
   | { readonly granted: false; readonly why: Withheld; readonly source: Source };
 
 /** What the reader has to see to. */
-export type Obligations = { readonly offline: number; readonly captureDeterrent: boolean };
+export type Obligations = { readonly offline: number; readonly captureDeterrent: boolean; /** Within what the right to pass on holds; null: it holds for nobody. */ readonly passOn: PassOn | null };
 
 export type Decision =
   | {
@@ -137,7 +137,7 @@ function grantTo(live: readonly CompiledGrant[], charged: CompiledGrant): Decisi
   const { conditions } = charged.effective.terms;
   const decision: Decision = {
     outcome: 'granted', charged: charged.facts.id, until: Number.isFinite(end) ? end : null, rights: rightsOf(live, charged),
-    obligations: { offline: conditions?.offline ?? 0, captureDeterrent: conditions?.captureDeterrent === true },
+    obligations: { offline: conditions?.offline ?? 0, captureDeterrent: conditions?.captureDeterrent === true, passOn: conditions?.passOn ?? null },
   };
   if (live.length === 1) alone.set(charged, decision);
   return decision;

@@ -5,7 +5,7 @@ export const RIGHTS = ['read', 'comment', 'copy', 'print', 'revise', 'keep', 'pa
 export type Right = (typeof RIGHTS)[number];
 
 /** The rights that this version of the product gives effect to. */
-export const OFFERED_RIGHTS = ['read', 'copy', 'print', 'keep'] as const satisfies readonly Right[];
+export const OFFERED_RIGHTS = ['read', 'copy', 'print', 'keep', 'pass-on'] as const satisfies readonly Right[];
 
 /** The conditions of one grant. */
 export type Terms = {

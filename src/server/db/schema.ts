@@ -316,7 +316,9 @@ export const grants = sqliteTable('grants', {
   conditions: text({ mode: 'json' }).$type<Conditions>(),
   /** The kept terms it was given with, as long as nobody has changed it by itself. */
   termsId: text().$type<TermsId>(),
-  /** The grant of the group, domain or link that this one stands beneath. */
+  /** The recipient who passed this on; null: the staff gave it. */
+  passedOnBy: text().$type<RecipientId>(),
+  /** The grant that this one was passed on from, or of the group, domain or link that it stands beneath. */
   parentId: text().$type<GrantId>(),
   /** Whether it changes as the one above does: until it is changed by itself. */
   follows: integer({ mode: 'boolean' }).notNull().default(false),

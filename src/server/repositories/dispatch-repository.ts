@@ -21,6 +21,8 @@ export function toFacts(row: GrantRecord, used: Partial<Used> = {}, domain: stri
   return {
     id: row.id,
     addressee: domain === null ? { kind: 'person', id: row.recipientId } : { kind: 'domain', id: domain },
+    // What stands beneath a group or a domain was copied from there and stands by itself; what was passed on does not.
+    parent: row.passedOnBy === null ? null : row.parentId,
     terms: termsOf(row),
     revoked: row.revokedAt !== null,
     used: { ...UNUSED, ...used, prints: row.printsMade },

@@ -107,6 +107,6 @@ export async function whatIsHit(db: Reading, ids: readonly GrantId[]) {
   return { people, printsMade: beyond?.prints ?? 0, mayHaveKept: beyond?.kept ?? 0 };
 }
 
-export async function recipientsByIds(db: Reading, ids: readonly RecipientId[]) {
-  return db.select().from(recipients).where(inArray(recipients.id, [...ids]));
+export async function recipientsByIds(db: Reading, ids: readonly RecipientId[]): Promise<PersonRecord[]> {
+  return ids.length === 0 ? [] : db.select().from(recipients).where(inArray(recipients.id, [...ids]));
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, eq, gt, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -10,18 +10,40 @@ const among = (ids: readonly string[]) => sql`(SELECT value FROM json_each(${JSO
 
 /** Grants beneath these that are not revoked; of all of them, or only of those that change as the one above does. */
 export async function liveBeneath(tx: Transaction, ids: readonly GrantId[], which: 'all' | 'following' = 'all'): Promise<GrantRecord[]> {
-  return tx.select().from(grants).where(and(sql`${grants.parentId} IN ${among(ids)}`, isNull(grants.revokedAt), which === 'all' ? undefined : eq(grants.follows, true)));
+  const below = which === 'following' ? sql`${grants.parentId} IN ${among(ids)} AND ${grants.follows}` : sql`${grants.id} IN (WITH RECURSIVE below(id) AS (SELECT g.id FROM grants g WHERE g.parent_id IN ${among(ids)} UNION SELECT g.id FROM grants g JOIN below ON g.parent_id = below.id) SELECT id FROM below)`;
+  return tx.select().from(grants).where(and(below, isNull(grants.revokedAt)));
+}
+
+/** The grants that these were passed on from, and those above them in turn. */
+export async function passedOnFrom(db: Reading | Transaction, rows: readonly GrantRecord[]): Promise<GrantRecord[]> {
+  const parents = rows.flatMap(({ passedOnBy, parentId }) => (passedOnBy === null || parentId === null ? [] : [parentId]));
+  if (parents.length === 0) return [];
+  return db.select().from(grants).where(sql`${grants.id} IN (WITH RECURSIVE above(id) AS (SELECT value FROM json_each(${JSON.stringify(parents)}) UNION SELECT g.parent_id FROM grants g JOIN above ON g.id = above.id WHERE g.passed_on_by IS NOT NULL AND g.parent_id IS NOT NULL) SELECT id FROM above)`);
+}
+
+/** To how many a grant was passed on, those aside that were revoked. */
+export async function countPassedOn(tx: Transaction, id: GrantId): Promise<number> {
+  return tx.$count(grants, and(eq(grants.parentId, id), isNotNull(grants.passedOnBy), isNull(grants.revokedAt)));
 }
 
 /** Grants beneath these that were revoked together with them. */
 export async function revokedAlong(tx: Transaction, ids: readonly GrantId[]): Promise<GrantId[]> {
-  const rows = await tx.all<{ id: GrantId }>(sql`SELECT g.id AS id FROM grants g JOIN grants above ON above.id = g.parent_id WHERE g.parent_id IN ${among(ids)} AND g.revoked_at = above.revoked_at AND g.left_at IS NULL`);
+  const rows = await tx.all<{ id: GrantId }>(sql`
+    WITH RECURSIVE along(id, at) AS (
+      SELECT g.id, g.revoked_at FROM grants g WHERE g.id IN ${among(ids)}
+      UNION SELECT g.id, g.revoked_at FROM grants g JOIN along ON g.parent_id = along.id AND g.revoked_at = along.at AND g.left_at IS NULL
+    ) SELECT id FROM along WHERE id NOT IN ${among(ids)}`);
   return rows.map(({ id }) => id);
 }
 
 /** Gives grants the terms of the one above them. */
 export async function setTermsAsAbove(tx: Transaction, ids: readonly GrantId[], { rights, untilAt, prints, conditions }: GrantRecord): Promise<void> {
   await tx.update(grants).set({ rights, untilAt, prints, conditions, termsId: null, revision: sql`${grants.revision} + 1` }).where(sql`${grants.id} IN ${among(ids)}`);
+}
+
+/** What somebody passed on of a document, to whom. */
+export async function passedOnBy(db: Reading, giver: RecipientId, document: DocumentId) {
+  return db.select({ address: recipients.address, rights: grants.rights, until: grants.untilAt, revokedAt: grants.revokedAt }).from(grants).innerJoin(recipients, eq(recipients.id, grants.recipientId)).where(and(eq(grants.passedOnBy, giver), eq(grants.documentId, document))).orderBy(grants.givenAt);
 }
 
 export async function renameAddressee(tx: Transaction, address: string, name: string): Promise<void> {

@@ -11,6 +11,7 @@ import { folderParents, listCeilings } from '@/server/repositories/ceiling-repos
 import { grantsOfDomain, grantsOfRecipient, toFacts, usedOf } from '@/server/repositories/dispatch-repository';
 import type { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { passedOnFrom } from '@/server/repositories/wider-repository';
 import type { Reading, Transaction } from '@/server/db/database';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 
@@ -44,8 +45,10 @@ export async function policyFor(db: Reading, { document, version }: Found, { id,
   const domain = domainOf(address);
   const [grants, wider, over] = await Promise.all([id === null ? [] : grantsOfRecipient(db, id, document.id), grantsOfDomain(db, domain, id, document.id), ceilingFinder(db)]);
   const ceilings = over(document);
-  const used = asksForUse(grants, ceilings) ? await usedOf(db, grants.map(({ id }) => id), except) : new Map<string, never>();
-  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...grants.map((grant) => toFacts(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
+  const above = await passedOnFrom(db, grants);
+  const rows = [...grants, ...above.filter((each) => !grants.some((own) => own.id === each.id))];
+  const used = asksForUse(rows, ceilings) ? await usedOf(db, rows.map(({ id }) => id), except) : new Map<string, never>();
+  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...rows.map((grant) => toFacts(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
 }
 
 /** How a reader asks: when, from where, and on what. */

@@ -3,6 +3,7 @@ import type { GrantRow } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/powers';
 import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
 import { grantsOf, opensByGrant, termsOf, type GrantRecord, type GrantsOf, refusalsOf } from '@/server/repositories/dispatch-repository';
+import { recipientsByIds } from '@/server/repositories/people-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ceilingFinder } from '@/server/services/document-policy';
 
@@ -21,9 +22,10 @@ export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role
     opensByGrant(deps.db.read, rows.map((row) => row.grant.id)),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
   ]);
+  const givers = new Map((await recipientsByIds(deps.db.read, [...new Set(rows.flatMap(({ grant }) => grant.passedOnBy ?? []))])).map(({ id, name, address }) => [id, name === '' ? address : name]));
   return rows.map(({ grant, recipient, document, dispatch, token, hasKey }) => ({
     id: grant.id, dispatchId: dispatch.id, dispatchReference: dispatch.reference, dispatchSubject: dispatch.subject, sentAt: dispatch.sentAt, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, blocked: recipient.blocked,
-    recipientId: recipient.id, kind: recipient.kind, parent: grant.parentId, name: recipient.name, address: recipient.address, organisation: recipient.organisation, zone: recipient.zone,
+    recipientId: recipient.id, kind: recipient.kind, parent: grant.parentId, passedOnBy: grant.passedOnBy === null ? null : (givers.get(grant.passedOnBy) ?? ''), name: recipient.name, address: recipient.address, organisation: recipient.organisation, zone: recipient.zone,
     rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade, conditions: grant.conditions, capped: cappedBy(ceilingsOf(document), grant),
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,

@@ -17,6 +17,7 @@ import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
 import { ownGrant } from '@/server/services/wider-access';
 import { joinByLink } from '@/server/services/visit-link';
+import { ownPassedOn } from '@/server/services/own-passed-on';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
 /** How long one open can go on: turning pages inside it is not another open. */
@@ -114,7 +115,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
     );
   });
   return {
-    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights, captureDeterrent: decision.obligations.captureDeterrent,
+    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights, captureDeterrent: decision.obligations.captureDeterrent, passOn: decision.rights['pass-on'].granted ? decision.obligations.passOn : null, passedOn: await ownPassedOn(deps, actor, document.id),
     sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address, requests: await ownRequests(deps, { ...actor, recipient: recipient.id }, document.id),
   };
 }

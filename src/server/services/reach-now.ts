@@ -7,28 +7,34 @@ import { ANYWHERE, type Used } from '@/core/policy/conditions';
 import { domainOf } from '@/core/policy/address';
 import { standsForMany } from '@/core/policy/addressee';
 import { reach, type Reach } from '@/core/policy/reach';
-import { grantsOf, toFacts, usedOf, type GrantsOf, type RecipientRecord } from '@/server/repositories/dispatch-repository';
+import { grantsOf, toFacts, usedOf, type GrantRecord, type GrantsOf, type RecipientRecord } from '@/server/repositories/dispatch-repository';
+import { passedOnFrom } from '@/server/repositories/wider-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps } from '@/server/services/deps';
 import { askerOf, ceilingFinder } from '@/server/services/document-policy';
 
 type Row = Awaited<ReturnType<typeof grantsOf>>[number];
-type Known = { readonly ceilingsOf: Awaited<ReturnType<typeof ceilingFinder>>; readonly used: ReadonlyMap<string, Partial<Used>>; readonly now: number; readonly zone: string };
+type Known = { readonly above: readonly GrantRecord[]; readonly ceilingsOf: Awaited<ReturnType<typeof ceilingFinder>>; readonly used: ReadonlyMap<string, Partial<Used>>; readonly now: number; readonly zone: string };
 
 async function known(deps: Pick<Deps, 'db' | 'clock'>, rows: readonly Row[]): Promise<Known> {
   const db = deps.db.read;
   const [ceilingsOf, organisation] = await Promise.all([ceilingFinder(db), findOrganisation(db)]);
   const counted = (ceilings: readonly Ceiling[]): boolean => ceilings.some(({ limits }) => limits.opens !== null);
-  const asked = rows.filter(({ grant, document }) => grant.conditions !== null || counted(ceilingsOf(document)));
-  return { ceilingsOf, used: asked.length === 0 ? new Map() : await usedOf(db, asked.map(({ grant }) => grant.id), null), now: deps.clock.now(), zone: organisation?.zone ?? 'UTC' };
+  const above = await passedOnFrom(db, rows.map(({ grant }) => grant));
+  const asked = [...rows.filter(({ grant, document }) => grant.conditions !== null || counted(ceilingsOf(document))).map(({ grant }) => grant.id), ...above.map(({ id }) => id)];
+  return { above, ceilingsOf, used: asked.length === 0 ? new Map() : await usedOf(db, asked, null), now: deps.clock.now(), zone: organisation?.zone ?? 'UTC' };
 }
 
 /** Whether somebody reaches a document now, wherever they are and on whatever device: `rows` are all they have on it. */
-function reachOf(person: Pick<RecipientRecord, 'id' | 'address' | 'blocked' | 'zone'>, rows: readonly [Row, ...Row[]], { ceilingsOf, used, now, zone }: Known): Reach {
+function reachOf(person: Pick<RecipientRecord, 'id' | 'address' | 'blocked' | 'zone'>, rows: readonly [Row, ...Row[]], { above, ceilingsOf, used, now, zone }: Known): Reach {
   const [{ document, hasKey }] = rows;
+  const own = new Set(rows.map(({ grant }) => grant.id));
   const compiled = compileDocument({
     id: document.id, revoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, ceilings: ceilingsOf(document),
-    grants: rows.map(({ grant, recipient }) => toFacts(grant, used.get(grant.id), recipient.kind === 'domain' && recipient.id !== person.id ? recipient.address : null)),
+    grants: [
+      ...rows.map(({ grant, recipient }) => toFacts(grant, used.get(grant.id), recipient.kind === 'domain' && recipient.id !== person.id ? recipient.address : null)),
+      ...above.filter((grant) => grant.documentId === document.id && !own.has(grant.id)).map((grant) => toFacts(grant, used.get(grant.id))),
+    ],
   });
   return reach(compiled, { identity: 'proven', recipient: askerOf(person, person), at: { now, zone: person.zone ?? zone, network: ANYWHERE, country: ANYWHERE, device: ANYWHERE } });
 }

@@ -53,7 +53,7 @@ export function ComposeCheck({ ceilings, around, documents, people, wider, terms
   const noEnd = terms.until === null || people.some((person) => person.terms !== null && person.terms.until === null);
   const taken = ceilingWarnings(documents, terms, now, ceilings, (moment) => momentText(moment, zone));
   const conditions = conditionLines(terms.conditions, 'their zone');
-  const warnings = [...doubtful.map((text) => `${text}. Is that meant?`), ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]), ...(noEnd ? ['Some of this has no end.'] : [])];
+  const warnings = [...doubtful.map((text) => `${text}. Is that meant?`), ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]), ...(noEnd ? ['Some of this has no end.'] : []), ...(terms.rights.includes('pass-on') && terms.conditions?.passOn == null ? ['The right to pass on has no effect: say below to how many people.'] : [])];
   const marks = [...new Set(around.length === 0 ? [watermark] : around.map((rules) => watermarkUnder(watermark, rules)))].slice(0, MOST_SAMPLES);
   const samples = marks.map((mark) => fillTokens(mark, { name: first.split('@')[0] ?? '', address: first, organisation: 'their organisation', date: momentText(now, zone).slice(0, -6), time: momentText(now, zone).slice(-5), network: '192.0.2.14', reference: documents.at(0)?.reference ?? 'reference' }));
   return (

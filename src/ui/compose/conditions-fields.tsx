@@ -7,7 +7,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import { HOUR, DAY } from '@/core/base/time';
 import { conditionLines } from '@/core/policy/condition-lines';
-import type { Conditions, Hours, Weekday } from '@/core/policy/conditions';
+import type { Conditions, Hours, PassOn, Weekday } from '@/core/policy/conditions';
 import { listIn } from '@/ui/words/list-words';
 
 const WEEK: readonly { readonly day: Weekday; readonly name: string }[] = [{ day: 1, name: 'Mon' }, { day: 2, name: 'Tue' }, { day: 3, name: 'Wed' }, { day: 4, name: 'Thu' }, { day: 5, name: 'Fri' }, { day: 6, name: 'Sat' }, { day: 7, name: 'Sun' }];
@@ -51,10 +51,23 @@ function OpenFields({ value = {}, onChange }: Props) {
         <FormControlLabel control={<Checkbox checked={value.hours != null} onChange={(_event, on) => { set({ hours: on ? OFFICE : null }); }} />} label="Only at certain hours" />
         <FormControlLabel control={<Checkbox checked={value.captureDeterrent === true} onChange={(_event, on) => { set({ captureDeterrent: on }); }} />} label="Cover the pages while another window is in front" />
       </div>
+      <PassOnFields passOn={value.passOn ?? null} onChange={(passOn) => { set({ passOn }); }} />
       {value.hours != null && <HoursFields hours={value.hours} onChange={(hours) => { set({ hours }); }} />}
       {value.captureDeterrent === true && <p className="quiet">By the reader: it deters from pictures of the screen. Whoever is determined, or has a camera, gets around it.</p>}
       {(value.countries != null || value.networks != null) && <p className="quiet">A place is told from the network address and can be wrong. It is held by the server, at every page.</p>}
     </section>
+  );
+}
+
+/** Within what the right to pass on holds. */
+function PassOnFields({ passOn, onChange }: { readonly passOn: PassOn | null; readonly onChange: (passOn: PassOn | null) => void }) {
+  const people = (text: string) => { const n = Math.floor(Number(text)); onChange(n < 1 ? null : { domains: null, steps: 1, ...passOn, people: n }); };
+  return (
+    <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
+      <TextField type="number" label="Passed on to people" value={passOn?.people ?? ''} helperText={passOn === null ? 'to nobody' : ''} slotProps={{ htmlInput: { min: 1, max: 999 } }} onChange={(event) => { people(event.target.value); }} />
+      <TextField label="at" disabled={passOn === null} defaultValue={passOn?.domains?.join(', ') ?? ''} helperText={passOn?.domains == null ? 'any address; else domains such as yard.example' : ''} onChange={(event) => { if (passOn !== null) onChange({ ...passOn, domains: listIn(event.target.value) }); }} />
+      <TextField type="number" label="Steps" disabled={passOn === null} value={passOn?.steps ?? ''} helperText={passOn?.steps === 1 ? 'they do not pass it on' : ''} slotProps={{ htmlInput: { min: 1, max: 9 } }} onChange={(event) => { if (passOn !== null) onChange({ ...passOn, steps: Math.max(1, Math.floor(Number(event.target.value)) || 1) }); }} />
+    </div>
   );
 }
 

@@ -46,7 +46,8 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       {conditionLines(grant.conditions, grant.zone ?? 'the organisation’s zone').map((line) => <p key={line} className="quiet">Opens {line.replace(/^opens /, '')}.</p>)}
       <p className="quiet">Given <Moment at={grant.givenAt} />{grant.revokedAt !== null && <>, revoked <Moment at={grant.revokedAt} /></>}.</p>
       {standsForMany(grant.kind) && <p className="quiet">{whoWords[grant.kind]}. A change here reaches everybody below it who was not changed alone; revoking it shuts all of them out.</p>}
-      {!standsForMany(grant.kind) && grant.parent !== null && <p className="quiet">By way of a grant to many, and changed with it until it is changed here.</p>}
+      {!standsForMany(grant.kind) && grant.passedOnBy !== null && <p className="quiet">Passed on by {grant.passedOnBy}: it never comes to more than theirs, and ends with it.</p>}
+      {!standsForMany(grant.kind) && grant.passedOnBy === null && grant.parent !== null && <p className="quiet">By way of a grant to many, and changed with it until it is changed here.</p>}
       <AskWhy key={grant.id} recipient={grant.recipientId} document={grant.documentId} label="Why?" />
       <hr />
       <h2>Opens</h2>

@@ -24,7 +24,7 @@ export function AskForm({ token, document, sender, requests, granted }: Props) {
   const [rights, setRights] = useState<ReadonlySet<Right>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const missing = OFFERED_RIGHTS.filter((right) => right !== 'read' && !granted.includes(right));
+  const missing = OFFERED_RIGHTS.filter((right) => right !== 'read' && right !== 'pass-on' && !granted.includes(right));
 
   const send = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();

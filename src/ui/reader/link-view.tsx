@@ -8,6 +8,7 @@ import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { forgetDeviceKey } from '@/ui/reader/device-key';
 import { AskForm } from '@/ui/reader/ask-form';
+import { PassOnPanel } from '@/ui/reader/pass-on-panel';
 import { ReaderView } from '@/ui/reader/reader-view';
 import { Refusal } from '@/ui/reader/refusal';
 import { readerCall } from '@/ui/reader/reader-call';
@@ -50,5 +51,6 @@ export function LinkView({ token, shared }: { readonly token: string; readonly s
   if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
   if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
   if (opened.outcome === 'refused') return <Refusal reason={opened.reason} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} granted={['read']} />} />;
-  return <ReaderView opened={opened} more={<AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={RIGHTS.filter((right) => opened.rights[right].granted)} />} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+  const granted = RIGHTS.filter((right) => opened.rights[right].granted);
+  return <ReaderView opened={opened} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
 }

@@ -1,7 +1,7 @@
 import type { GrantRow } from '@/contracts/dispatch';
 import type { Many } from '@/core/policy/addressee';
 
-type Named = Pick<GrantRow, 'recipientId' | 'kind' | 'name' | 'address' | 'organisation'>;
+type Named = Pick<GrantRow, 'recipientId' | 'kind' | 'name' | 'address' | 'organisation' | 'passedOnBy'>;
 
 /** What stands below the name of somebody, or of what stands for many. */
 export const whoWords: Record<Many, string> = {
@@ -10,9 +10,11 @@ export const whoWords: Record<Many, string> = {
   link: 'whoever has the link; who and how many is unknown',
 };
 
-export function whoLine({ kind, organisation, address }: Named): string {
+export function whoLine({ kind, organisation, address, passedOnBy }: Named): string {
   if (kind === 'visitor') return `not known; mark ${address.slice(address.indexOf(':') + 1)}`;
-  return kind === 'person' ? (organisation === '' ? address : organisation) : whoWords[kind];
+  if (kind !== 'person') return whoWords[kind];
+  const where = organisation === '' ? address : organisation;
+  return passedOnBy === null ? where : `${where}, passed on by ${passedOnBy}`;
 }
 
 /** `3 people`, `3 people and an unknown number more`: those who stand by themselves, and whether more can come in. */

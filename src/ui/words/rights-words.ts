@@ -1,4 +1,4 @@
-import { RIGHTS, type Right } from '@/core/policy/rights';
+import { RIGHTS, type OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 
 /** What a person with the right does: `reads · prints 2`. */
 const doing: Record<Right, string> = { read: 'reads', comment: 'comments', copy: 'copies', print: 'prints', revise: 'revises', keep: 'keeps', 'pass-on': 'passes on' };
@@ -6,11 +6,12 @@ const doing: Record<Right, string> = { read: 'reads', comment: 'comments', copy:
 /** What a person may do: `You may read and print`. */
 const verbs: Record<Right, string> = { read: 'read', comment: 'comment', copy: 'copy text', print: 'print', revise: 'send a revised file', keep: 'keep a copy', 'pass-on': 'pass it on' };
 
-export const rightHints: Record<'read' | 'copy' | 'print' | 'keep', string> = {
+export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
   read: 'See the pages. Held by the server: only marked pictures of pages are sent.',
   copy: 'Select and copy text. Without it the server sends no text at all.',
   print: 'Make a marked print rendition. Counted; whether paper came out cannot be known.',
   keep: 'Download the document in the clear. What was kept is beyond reach.',
+  'pass-on': 'Give the same, or less, to further people, as far as is set below. It ends with theirs.',
 };
 
 export function rightsLine(rights: readonly Right[], prints: number | null): string {

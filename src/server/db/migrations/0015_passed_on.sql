@@ -1,0 +1,1 @@
+ALTER TABLE `grants` ADD `passed_on_by` text;

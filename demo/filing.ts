@@ -42,7 +42,7 @@ export async function fileEverything(deps: Deps, ida: StaffActor, deputy: StaffA
   await putTerms(deps, ida, { id: null, name: 'Partners, with copying', rights: ['read', 'copy', 'print'], prints: null, days: 90, watermark: '{organisation} · {name} · {date}' });
   await putCeiling(deps, ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, days: 365 }, seen: null });
   await putCeiling(deps, ida, { level: 'marking', subject: markingIds.get('Until announced') ?? '', limits: { ...NO_LIMITS, prints: 3, days: 120 }, seen: null });
-  await putCeiling(deps, ida, { level: 'folder', subject: hull, limits: { ...NO_LIMITS, rights: ['read', 'copy', 'print'] }, seen: null });
+  await putCeiling(deps, ida, { level: 'folder', subject: hull, limits: { ...NO_LIMITS, rights: ['read', 'copy', 'print', 'pass-on'] }, seen: null });
   await putDefaults(deps, ida, { level: 'organisation', subject: '', defaults: { ...NO_DEFAULTS, rights: ['read'], days: 30 }, watermark: '', seen: null });
   await putDefaults(deps, ida, { level: 'marking', subject: markingIds.get('Bidders') ?? '', defaults: { rights: ['read', 'print'], days: 21, prints: 2 }, watermark: 'Tender, for bidders', seen: null });
   await putDefaults(deps, ida, { level: 'marking', subject: markingIds.get('Until announced') ?? '', defaults: { ...NO_DEFAULTS, days: 14 }, watermark: 'Not public before the launch', seen: null });

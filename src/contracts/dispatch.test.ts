@@ -28,7 +28,7 @@ describe('a dispatch as it is asked for', () => {
   });
 
   test('takes no right that has no effect yet', () => {
-    expect(termsInput.safeParse({ ...terms, rights: ['read', 'pass-on'] }).success).toBe(false);
+    expect(termsInput.safeParse({ ...terms, rights: ['read', 'comment'] }).success).toBe(false);
   });
 });
 

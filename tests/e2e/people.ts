@@ -33,6 +33,8 @@ export async function expectNothingSerious(page: Page, rules?: readonly string[]
   await page.evaluate(() => Promise.all(document.getAnimations()
     .filter((animation) => Number.isFinite(animation.effect?.getComputedTiming().endTime))
     .map((animation) => animation.finished.catch(() => null))));
+  // While a page fetches its data anew, its title is set anew as well.
+  await expect(page).toHaveTitle(/./);
   const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'], ...(rules === undefined ? {} : { runOnly: { type: 'rule', values: [...rules] } }) });
   const { violations } = await axe.analyze();
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);

@@ -21,10 +21,10 @@ function hoursText({ days, from, to }: Hours): string {
   return `${dayText}, ${clock(from)} to ${clock(to)}`;
 }
 
-/** `to pass on to 2 people at yard.example, 1 step deep`. */
+/** `for 2 people more at yard.example, passed on 1 step deep`. */
 function passOnText({ people, domains, steps }: PassOn): string {
   const where = domains === null ? '' : ` at ${domains.map((domain) => domain.slice(1)).join(', ')}`;
-  return `to pass on to ${String(people)} ${people === 1 ? 'person' : 'people'}${where}, ${String(steps)} ${steps === 1 ? 'step' : 'steps'} deep`;
+  return `for ${String(people)} ${people === 1 ? 'person' : 'people'} more${where}, passed on ${String(steps)} ${steps === 1 ? 'step' : 'steps'} deep`;
 }
 
 /** Conditions in words, a line each. `zone`: the one that hours are told in. */

@@ -65,7 +65,7 @@ function PassOnFields({ passOn, onChange }: { readonly passOn: PassOn | null; re
   return (
     <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
       <TextField type="number" label="Passed on to people" value={passOn?.people ?? ''} helperText={passOn === null ? 'to nobody' : ''} slotProps={{ htmlInput: { min: 1, max: 999 } }} onChange={(event) => { people(event.target.value); }} />
-      <TextField label="at" disabled={passOn === null} defaultValue={passOn?.domains?.join(', ') ?? ''} helperText={passOn?.domains == null ? 'any address; else domains such as yard.example' : ''} onChange={(event) => { if (passOn !== null) onChange({ ...passOn, domains: listIn(event.target.value) }); }} />
+      <TextField label="At domains" disabled={passOn === null} defaultValue={passOn?.domains?.join(', ') ?? ''} helperText={passOn?.domains == null ? 'any address; else domains such as yard.example' : ''} onChange={(event) => { if (passOn !== null) onChange({ ...passOn, domains: listIn(event.target.value) }); }} />
       <TextField type="number" label="Steps" disabled={passOn === null} value={passOn?.steps ?? ''} helperText={passOn?.steps === 1 ? 'they do not pass it on' : ''} slotProps={{ htmlInput: { min: 1, max: 9 } }} onChange={(event) => { if (passOn !== null) onChange({ ...passOn, steps: Math.max(1, Math.floor(Number(event.target.value)) || 1) }); }} />
     </div>
   );

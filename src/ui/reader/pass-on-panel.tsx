@@ -41,6 +41,7 @@ export function PassOnPanel({ document, opened, granted }: Props) {
   };
   return (
     <section className="stack" aria-label="Passing on">
+      <hr />
       <h2>Passing on</h2>
       <p className="quiet">You may pass this on to {left} {passedOn.length > 0 && 'more '}{left === 1 ? 'person' : 'people'}{passOn.domains !== null && ` at ${passOn.domains.map((domain) => domain.slice(1)).join(', ')}`}. It never comes to more than yours, and ends with it. {opened.sender.name} sees to whom it went.</p>
       {passedOn.map((each) => <p key={each.address}>{each.address}: {each.revoked ? <span className="magenta">revoked</span> : rightsLine(each.rights, null)}</p>)}

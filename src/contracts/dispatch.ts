@@ -103,7 +103,7 @@ export type MailAgainInput = z.infer<typeof mailAgainInput>;
 
 export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000), domains: z.array(z.string().max(320)).max(50).default([]) });
 /** What is known about an address before anything is sent to it. */
-export type RecipientCheck = { readonly address: string; readonly known: { readonly name: string; readonly organisation: string; readonly blocked: boolean } | null; readonly looksLike: string | null };
+export type RecipientCheck = { readonly address: string; readonly known: { readonly name: string; readonly organisation: string; readonly blocked: boolean } | null; readonly looksLike: string | null; /** Whether everybody can have an address there. */ readonly publicMail: boolean };
 /** What is known about a domain before everyone there is given something. */
 export type DomainCheck = { readonly domain: string; readonly organisation: string; /** People there who are known here. */ readonly known: number; readonly publicMail: boolean };
 export type AddresseesChecked = { readonly checks: readonly RecipientCheck[]; readonly domains: readonly DomainCheck[] };

@@ -11,6 +11,9 @@ import { grants, ledgerEntries, outbox, staffSessions, versions } from '@/server
 import { destroyKey, destroyKeys } from '@/server/services/destroy-keys';
 import { answerConsent, listConsents } from '@/server/services/answer-consents';
 import { changeGrants, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
+import { listCeilings } from '@/server/repositories/ceiling-repository';
+import { putCeiling } from '@/server/services/manage-ceilings';
 import { blockPerson } from '@/server/services/manage-people';
 import { noteEndings } from '@/server/services/note-endings';
 import { decideFor } from '@/server/services/open-document';
@@ -75,7 +78,7 @@ describe('a backup', () => {
     const [version] = await product.deps.db.read.select().from(versions);
     writeFileSync(product.deps.blobs.pathOf(version?.blobKey ?? ''), 'cut');
     expect(await run(['backup', '--out', at('b.age')])).toMatchObject({ code: 1, err: expect.stringContaining('is not whole') as string });
-    expect(filesIn(product.folder).filter((name) => name.includes('b.age') || name.includes('.backup'))).toEqual([]);
+    expect(filesIn(product.folder).filter((name) => name.endsWith('/b.age') || name.includes('.backup'))).toEqual([]);
   });
 });
 
@@ -109,11 +112,15 @@ describe('a restore', () => {
     const [a, b, c] = given;
     if (a === undefined || b === undefined || c === undefined) throw new Error('no grants');
     await revokeGrants(product.deps, product.ida, { grants: [b.id] });
+    const ceiling = (limits: Partial<Limits>, seen: number | null) => putCeiling(product.deps, product.ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, ...limits }, seen });
+    const { setAt } = await ceiling({ days: 50, prints: 3 }, null);
     await backUp();
+    // Lowered in one thing and raised in another: the raise is not brought back.
+    await ceiling({ days: 20, prints: 9 }, setAt);
     await revokeGrants(product.deps, product.ida, { grants: [a.id] });
     // Given back since the backup: stays shut, since a restore never gives.
     await reinstateGrants(product.deps, product.ida, { grants: [b.id] });
-    await changeGrants(product.deps, product.ida, { changes: [{ grant: c.id, revision: c.revision, until: START + DAY, rights: ['read'] }] });
+    await changeGrants(product.deps, product.ida, { changes: [{ grant: c.id, revision: c.revision, until: START + DAY, rights: ['read'], conditions: { opens: 2, networks: ['192.0.2.0/24'] } }] });
     await revokeDocument(product.deps, product.ida, { id: second });
     await blockPerson(product.deps, product.ida, { id: a.recipientId, blocked: true });
     const third3 = await product.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, third) });
@@ -124,7 +131,8 @@ describe('a restore', () => {
     const rows = new Map((await restored.deps.db.read.select().from(grants)).map((grant) => [grant.id, grant]));
     expect(rows.get(a.id)?.revokedAt).not.toBeNull();
     expect(rows.get(b.id)?.revokedAt).not.toBeNull();
-    expect(rows.get(c.id)).toMatchObject({ untilAt: START + DAY, rights: ['read'] });
+    expect(rows.get(c.id)).toMatchObject({ untilAt: START + DAY, rights: ['read'], conditions: { opens: 2, networks: ['192.0.2.0/24'] } });
+    expect(await listCeilings(restored.deps.db.read)).toMatchObject([{ level: 'organisation', limits: { days: 20, prints: 3 } }]);
     const stored = await restored.deps.db.read.select().from(versions);
     expect(stored.filter(({ wrappedKey }) => wrappedKey === null).map(({ documentId }) => documentId)).toEqual([third]);
     const document = await restored.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, second) });

@@ -58,6 +58,14 @@ test('marks of every level stand on the page of the next open, whatever the send
   expect(await watermarkOnOpen(sent, filed)).toBe(before);
 });
 
+test('what of a default a ceiling takes at once is said beside it', async () => {
+  const { setAt } = await putCeiling(product.deps, product.ida, { level: 'folder', subject: folder, limits: { ...NO_LIMITS, rights: ['read'], days: 5, prints: 1 }, seen: null });
+  const asked = set({ defaults: { rights: ['read', 'print'], days: 'no-end', prints: 4 } });
+  expect((await previewDefaults(product.deps, product.ida, asked)).idle).toEqual(['The right to print has no effect: the ceiling of this folder takes it.', 'No end has no effect: the ceiling of this folder ends access after 5.', 'More than 1 prints has no effect: the ceiling of this folder allows no more.']);
+  expect((await previewDefaults(product.deps, product.ida, set({ defaults: { rights: ['read'], days: 5, prints: null } }))).idle).toEqual([]);
+  await putCeiling(product.deps, product.ida, { level: 'folder', subject: folder, limits: NO_LIMITS, seen: setAt });
+});
+
 test('nothing is set over what somebody else set meanwhile, and nothing contradictory', async () => {
   await expect(putDefaults(product.deps, product.ida, set({ watermark: 'X' }))).rejects.toMatchObject({ code: 'CONFLICT' });
   await expect(putDefaults(product.deps, product.ida, set({ level: 'marking', subject: 'mrk_none', watermark: 'X' }))).rejects.toMatchObject({ code: 'NOT_FOUND' });

@@ -245,9 +245,9 @@ describe('people of one dispatch', () => {
     await dispatch(product, [await protect(product, await drawing(1))], ['tove.lind@meridian.example']);
     const { checks } = await checkRecipients(product.deps, product.ida, { addresses: ['Tove.Lind@Meridian.example', 'tove.lind@meridain.example', 'new@new.example', 'not an address'], domains: [] });
     expect(checks).toEqual([
-      { address: 'tove.lind@meridian.example', known: { name: '', organisation: '', blocked: false }, looksLike: null },
-      { address: 'tove.lind@meridain.example', known: null, looksLike: 'tove.lind@meridian.example' },
-      { address: 'new@new.example', known: null, looksLike: null },
+      { address: 'tove.lind@meridian.example', known: { name: '', organisation: '', blocked: false }, looksLike: null, publicMail: false },
+      { address: 'tove.lind@meridain.example', known: null, looksLike: 'tove.lind@meridian.example', publicMail: false },
+      { address: 'new@new.example', known: null, looksLike: null, publicMail: false },
     ]);
   });
 });

@@ -89,9 +89,9 @@ async function bringUpToDate(call: Call, folder: string, manifest: BackupManifes
   });
 }
 
-function report(into: string, { organisation, madeAt, blobs }: BackupManifest, { revoked, narrowed, documents, destroyed, blocked, disabled }: Restored): string {
+function report(into: string, { organisation, madeAt, blobs }: BackupManifest, { revoked, narrowed, documents, destroyed, blocked, disabled, ceilings }: Restored): string {
   return `${organisation}, as of ${new Date(madeAt).toISOString()}: ${String(blobs)} contents in ${into}
-Ended since, and ended here too: ${String(revoked)} grants, ${String(documents)} documents, ${String(destroyed)} keys, ${String(blocked)} people, ${String(disabled)} of the staff; ${String(narrowed)} grants narrowed.
+Ended since, and ended here too: ${String(revoked)} grants, ${String(documents)} documents, ${String(destroyed)} keys, ${String(blocked)} people, ${String(disabled)} of the staff; ${String(narrowed)} grants narrowed, ${String(ceilings)} ceilings lowered.
 Start it with DATA_DIR=${into}
 `;
 }

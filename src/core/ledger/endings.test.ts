@@ -1,6 +1,6 @@
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
-import { endingLine, narrower, newestEndings, parseEnding, type Ending } from '@/core/ledger/endings';
+import { both, endingLine, narrower, newestEndings, parseEnding, stricter, type Ending } from '@/core/ledger/endings';
 import { RIGHTS } from '@/core/policy/rights';
 
 const grant = (change: Partial<Extract<Ending, { of: 'grant' }>> = {}): Ending => ({ sequence: 7, of: 'grant', id: 'grt_00000000000000000001', revoked: true, until: null, rights: ['read'], prints: null, printsMade: 2, ...change });
@@ -29,15 +29,33 @@ describe('the narrower of two terms', () => {
   const reach = (until: number | null): number => until ?? Number.POSITIVE_INFINITY;
 
   prop.prop([terms, terms])('never allows more than either, and order does not matter', (a, b) => {
-    const both = narrower(a, b);
+    const narrow = narrower(a, b);
     for (const one of [a, b]) {
-      expect(both.rights.every((right) => one.rights.includes(right))).toBe(true);
-      expect(reach(both.until)).toBeLessThanOrEqual(reach(one.until));
-      expect(reach(both.prints)).toBeLessThanOrEqual(reach(one.prints));
+      expect(narrow.rights.every((right) => one.rights.includes(right))).toBe(true);
+      expect(reach(narrow.until)).toBeLessThanOrEqual(reach(one.until));
+      expect(reach(narrow.prints)).toBeLessThanOrEqual(reach(one.prints));
     }
     const other = narrower(b, a);
-    expect({ ...other, rights: [...other.rights].sort() }).toEqual({ ...both, rights: [...both.rights].sort() });
+    expect({ ...other, rights: [...other.rights].sort() }).toEqual({ ...narrow, rights: [...narrow.rights].sort() });
   });
 
   prop.prop([terms])('of one and itself is itself', (one) => { expect(narrower(one, one)).toEqual(one); });
+});
+
+describe('the stricter of two ceilings, and all conditions of two', () => {
+  const ceiling = fc.record({ rights: fc.option(fc.subarray([...RIGHTS])), days: limit, prints: limit, opens: limit, countries: fc.option(fc.subarray(['NO', 'GB', 'DE'])), networks: fc.constant(null) });
+  const most = (value: number | null): number => value ?? Number.POSITIVE_INFINITY;
+
+  prop.prop([ceiling, ceiling])('limit whatever either limits, and as much', (a, b) => {
+    const found = stricter(a, b);
+    for (const one of [a, b]) {
+      for (const name of ['days', 'prints', 'opens'] as const) expect(most(found[name])).toBeLessThanOrEqual(most(one[name]));
+      for (const name of ['rights', 'countries'] as const) expect(one[name] === null || (found[name]?.every((each) => one[name]?.some((other) => other === each)) ?? false)).toBe(true);
+    }
+  });
+
+  test('ask for the smaller number, what both lists have, and of networks what was asked last', () => {
+    expect(both({ opens: 5, countries: ['NO', 'GB'], networks: ['192.0.2.0/24'] }, { opens: 2, countries: ['GB', 'DE'], networks: ['192.0.2.0/25'], keptDevices: true })).toEqual({ opens: 2, countries: ['GB'], networks: ['192.0.2.0/25'], keptDevices: true });
+    expect([both(null, { opens: 1 }), both({ opens: 1 }, null), both(null, null)]).toEqual([{ opens: 1 }, { opens: 1 }, null]);
+  });
 });

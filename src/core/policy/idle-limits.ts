@@ -1,4 +1,5 @@
 import type { Ceiling, Limits } from '@/core/policy/ceiling';
+import type { Defaults } from '@/core/policy/defaults';
 
 /**
  * Which limits of a ceiling can have no effect beside the others, and why: said beside the setting rather than found out later.
@@ -20,4 +21,17 @@ export function idleLimits({ level, subject, limits }: Pick<Ceiling, 'level' | '
 function atLeast(limits: Limits, outer: Limits, name: 'days' | 'prints' | 'opens'): boolean {
   const [own, above] = [limits[name], outer[name]];
   return own !== null && above !== null && own >= above;
+}
+
+/** Which defaults of a level a ceiling over it takes at once, so that a sending would begin with less: `over` are the ceilings that reach it for certain. */
+export function idleDefaults({ rights, days, prints }: Defaults, over: readonly Ceiling[]): string[] {
+  const idle: string[] = [];
+  for (const { level, limits } of over) {
+    const by = `the ceiling of ${level === 'organisation' ? 'the organisation' : `this ${level}`}`;
+    const taken = rights?.filter((right) => limits.rights !== null && !limits.rights.includes(right)) ?? [];
+    if (taken.length > 0) idle.push(`The right to ${taken.join(', ')} has no effect: ${by} takes it.`);
+    if (limits.days !== null && days !== null && (days === 'no-end' || days > limits.days)) idle.push(`${days === 'no-end' ? 'No end' : `${String(days)} days`} has no effect: ${by} ends access after ${String(limits.days)}.`);
+    if (limits.prints !== null && rights?.includes('print') === true && (prints === null || prints > limits.prints)) idle.push(`More than ${String(limits.prints)} prints has no effect: ${by} allows no more.`);
+  }
+  return idle;
 }

@@ -1,12 +1,14 @@
 import 'server-only';
-import { and, gt, inArray, isNull } from 'drizzle-orm';
+import { and, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Ending } from '@/core/ledger/endings';
 import type { Action } from '@/core/ledger/entry';
+import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
+import type { Level } from '@/core/policy/levels';
 import type { Reading } from '@/server/db/database';
 import { documents, grants, ledgerEntries, recipients, staff, versions } from '@/server/db/schema';
 
-const ENDING_ACTIONS: readonly Action[] = ['grant.changed', 'grant.revoked', 'grant.reinstated', 'document.printed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'staff.changed'];
+const ENDING_ACTIONS: readonly Action[] = ['grant.changed', 'grant.revoked', 'grant.reinstated', 'document.printed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'staff.changed', 'ceiling.changed'];
 /** Ids asked for at a time: fewer than SQLite takes parameters. */
 const AT_ONCE = 5_000;
 
@@ -14,6 +16,14 @@ async function inStretches<T, R>(ids: readonly T[], read: (ids: T[]) => Promise<
   const rows: R[] = [];
   for (let at = 0; at < ids.length; at += AT_ONCE) rows.push(...(await read(ids.slice(at, at + AT_ONCE))));
   return rows;
+}
+
+async function ceilingsChanged(db: Reading, after: number, last: number): Promise<Ending[]> {
+  const rows = await db.all<{ level: Level; subject: string; limits: string | null }>(sql`
+    SELECT DISTINCT json_extract(e.body, '$.details.level') AS level, json_extract(e.body, '$.details.subject') AS subject, c.limits AS limits
+    FROM ledger_entries e LEFT JOIN ceilings c ON c.level = json_extract(e.body, '$.details.level') AND c.subject = json_extract(e.body, '$.details.subject')
+    WHERE e.sequence > ${after} AND e.action = 'ceiling.changed'`);
+  return rows.map(({ level, subject, limits }) => ({ sequence: last, of: 'ceiling', level, subject, limits: limits === null ? NO_LIMITS : (JSON.parse(limits) as Limits) }));
 }
 
 /** How everything stands to which access changed after this sequence of the ledger. */
@@ -27,9 +37,11 @@ export async function endingsSince(db: Reading, after: number): Promise<Ending[]
   const recipientIds = [...new Set(about('recipient.').flatMap(({ recipient }) => (recipient === null ? [] : [recipient as RecipientId])))];
   const destroyed = new Set((await inStretches(documentIds, (ids) => db.selectDistinct({ id: versions.documentId }).from(versions).where(and(inArray(versions.documentId, ids), isNull(versions.wrappedKey))))).map(({ id }) => id));
   return [
-    ...(await inStretches(grantIds, (ids) => db.select().from(grants).where(inArray(grants.id, ids)))).map((grant): Ending => ({ sequence: last, of: 'grant', id: grant.id, revoked: grant.revokedAt !== null, until: grant.untilAt, rights: [...grant.rights], prints: grant.prints, printsMade: grant.printsMade })),
+    ...(await inStretches(grantIds, (ids) => db.select().from(grants).where(inArray(grants.id, ids)))).map((grant): Ending => ({ sequence: last, of: 'grant', id: grant.id, revoked: grant.revokedAt !== null, until: grant.untilAt, rights: [...grant.rights], prints: grant.prints, printsMade: grant.printsMade, conditions: grant.conditions })),
     ...(await inStretches(documentIds, (ids) => db.select().from(documents).where(inArray(documents.id, ids)))).map((document): Ending => ({ sequence: last, of: 'document', id: document.id, revoked: document.revokedAt !== null, destroyed: destroyed.has(document.id) })),
     ...(await inStretches(recipientIds, (ids) => db.select().from(recipients).where(inArray(recipients.id, ids)))).map((recipient): Ending => ({ sequence: last, of: 'recipient', id: recipient.id, blocked: recipient.blocked })),
+    // Ceilings are few, and the entry says which it was about; what is there no more was lifted.
+    ...(await ceilingsChanged(db, after, last)),
     // The staff are few: where one changed, all are noted.
     ...(about('staff.').length === 0 ? [] : (await db.select({ id: staff.id, disabledAt: staff.disabledAt }).from(staff)).map((member): Ending => ({ sequence: last, of: 'staff', id: member.id, disabled: member.disabledAt !== null }))),
   ];

@@ -18,7 +18,7 @@ export async function checkRecipients(deps: Deps, _actor: StaffActor, { addresse
       const address = normaliseAddress(text);
       if (address === null) return [];
       const person = people.get(address);
-      return [{ address, known: person === undefined ? null : { name: person.name, organisation: person.organisation, blocked: person.blocked }, looksLike: person === undefined ? looksLike(address, known) : null }];
+      return [{ address, known: person === undefined ? null : { name: person.name, organisation: person.organisation, blocked: person.blocked }, looksLike: person === undefined ? looksLike(address, known) : null, publicMail: isPublicMail(domainOf(address).slice(1)) }];
     }),
   };
 }

@@ -1,10 +1,11 @@
 import 'server-only';
 import type { DocumentId } from '@/core/base/ids';
 import { NO_DEFAULTS, commonDefaults, resolveDefaults, setsAnything, watermarkUnder, type Begun, type LevelDefaults } from '@/core/policy/defaults';
+import { idleDefaults } from '@/core/policy/idle-limits';
 import { reaching, type Standing } from '@/core/policy/levels';
 import type { DefaultsChanged, DefaultsImpact, DefaultsInput, DefaultsRow } from '@/contracts/defaults';
 import type { Reading, Transaction } from '@/server/db/database';
-import { folderParents } from '@/server/repositories/ceiling-repository';
+import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
 import { listDefaults, putDefaultsRow, removeDefaultsRow } from '@/server/repositories/defaults-repository';
 import { findDocuments } from '@/server/repositories/document-repository';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
@@ -42,11 +43,14 @@ export async function previewDefaults(deps: Deps, actor: StaffActor, input: Defa
   const after = [...before.filter((each) => !sameSubject(each, input)), { ...input, setBy: actor.id, setAt: now }];
   const marked = [...before, ...after].filter(({ watermark }) => watermark !== '');
   const asked = { filing: marked.some(({ level }) => level === 'marking' || level === 'folder'), own: [...new Set(marked.filter(({ level }) => level === 'document').map(({ subject }) => subject))] };
-  return impactOf(deps, now, asked, (grants) => {
+  const found = await impactOf(deps, now, asked, (grants) => {
     const standing = { document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId };
     const same = watermarkUnder('', reaching(standing, before, parents)) === watermarkUnder('', reaching(standing, after, parents));
     return same ? null : { lost: [], gained: [], until: null, ends: false, revives: false, other: true };
   });
+  // What reaches everything below this level for certain: the organisation's ceiling, and its own.
+  const over = (await listCeilings(deps.db.read)).filter((each) => each.level === 'organisation' || sameSubject(each, input));
+  return { ...found, idle: idleDefaults(input.defaults, over) };
 }
 
 /**

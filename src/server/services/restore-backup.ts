@@ -5,12 +5,15 @@ import { extract } from 'tar-stream';
 import { AppError } from '@/core/base/errors';
 import { fileSize } from '@/core/age/chunks';
 import { backupManifest, type BackupManifest } from '@/core/ledger/backup-manifest';
-import { narrower, type Endings } from '@/core/ledger/endings';
+import { both, narrower, stricter, type Endings } from '@/core/ledger/endings';
 import type { Happening } from '@/core/ledger/entry';
+import { NO_LIMITS } from '@/core/policy/ceiling';
 import { termsText } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import { disableStaffRow, endWhatWasOpen, liveGrantIds, setPrintsMade, storedVersions } from '@/server/repositories/backup-repository';
 import { grantsByIds, setAllRevoked, setGrantTerms, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { listCeilings, putCeilingRow } from '@/server/repositories/ceiling-repository';
+import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import { dropKeys, findDocument, setDocumentRevoked } from '@/server/repositories/document-repository';
 import { findPerson, setBlocked } from '@/server/repositories/people-repository';
 import { findStaff } from '@/server/repositories/staff-repository';
@@ -112,7 +115,7 @@ export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<n
   return rows.length;
 }
 
-export type Restored = { readonly revoked: number; readonly narrowed: number; readonly documents: number; readonly destroyed: number; readonly blocked: number; readonly disabled: number };
+export type Restored = { readonly revoked: number; readonly narrowed: number; readonly documents: number; readonly destroyed: number; readonly blocked: number; readonly disabled: number; readonly ceilings: number };
 
 /**
  * Brings a restored database to where access has ended since the backup, on its own ledger, and
@@ -130,12 +133,13 @@ export async function endSinceBackup(deps: Pick<Deps, 'db' | 'clock' | 'recorder
       const ids = await liveGrantIds(tx);
       await setAllRevoked(tx, ids, actor.id, now);
       for (let at = 0; at < ids.length; at += AT_ONCE) await record(deps, tx, ...(await grantsByIds(tx, ids.slice(at, at + AT_ONCE))).map((grant) => happeningOf('grant.revoked', grant, by, now)));
-      return { revoked: ids.length, narrowed: 0, documents: 0, destroyed: 0, blocked: 0, disabled: 0 };
+      return { revoked: ids.length, narrowed: 0, documents: 0, destroyed: 0, blocked: 0, disabled: 0, ceilings: 0 };
     }
     const grants = await endGrants(deps, tx, actor, endings, now);
     const documents = await endDocuments(deps, tx, actor, endings, now);
     const people = await endPeople(deps, tx, by, endings, now);
-    return { ...grants, ...documents, ...people };
+    const ceilings = await lowerCeilings(deps, tx, actor, endings, now);
+    return { ...grants, ...documents, ...people, ceilings };
   });
 }
 
@@ -157,9 +161,10 @@ async function endGrants(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: S
     if (ending.printsMade > grant.printsMade) await setPrintsMade(tx, grant.id, ending.printsMade);
     const before = toFacts(grant).terms;
     const after = narrower({ until: grant.untilAt, rights: grant.rights, prints: grant.prints }, ending);
-    const text = termsText({ ...before, ...after });
+    const conditions = both(grant.conditions, ending.conditions ?? null);
+    const text = termsText({ ...before, ...after, ...(conditions === null ? {} : { conditions }) });
     if (text !== termsText(before)) {
-      await setGrantTerms(tx, grant.id, grant.revision, { ...after, conditions: grant.conditions });
+      await setGrantTerms(tx, grant.id, grant.revision, { ...after, conditions });
       happenings.push(happeningOf('grant.changed', grant, by, now, { before: termsText(before), terms: text }));
       narrowed++;
     }
@@ -168,6 +173,22 @@ async function endGrants(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: S
   await setAllRevoked(tx, revoked.map(({ id }) => id), actor.id, now);
   await record(deps, tx, ...happenings, ...revoked.map((grant) => happeningOf('grant.revoked', grant, by, now)));
   return { revoked: revoked.length, narrowed };
+}
+
+/** Lowers ceilings to where they were set since; none is raised. */
+async function lowerCeilings(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: StaffActor, { ceilings }: Endings, now: number): Promise<number> {
+  const known = await listCeilings(tx);
+  let lowered = 0;
+  for (const { level, subject, limits } of ceilings.values()) {
+    const before = known.find((each) => each.level === level && each.subject === subject)?.limits ?? NO_LIMITS;
+    const after = stricter(before, limits);
+    if (JSON.stringify(after) === JSON.stringify(stricter(before, NO_LIMITS))) continue;
+    lowered++;
+    await putCeilingRow(tx, { level, subject, limits: after, setBy: actor.id, setAt: now });
+    await record(deps, tx, { action: 'ceiling.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { level, subject, before: { ...before }, limits: { ...after }, restored: true } });
+  }
+  if (lowered > 0) await renewDaysAtMost(tx, 'all');
+  return lowered;
 }
 
 async function endDocuments(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: StaffActor, { documents }: Endings, now: number): Promise<{ readonly documents: number; readonly destroyed: number }> {

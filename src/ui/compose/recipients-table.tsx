@@ -60,7 +60,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
           {isKnown ? <b>{person.name === '' ? address : person.name}</b> : <input className="plain" aria-label={`Name of ${address}`} placeholder="name" value={person.name} onChange={(event) => { recipients.change(address, { name: event.target.value }); }} />}
           <br /><span className="quiet" style={{ fontSize: 12 }}>{address}</span>
           {check?.looksLike != null && <p className="lamp" style={{ fontSize: 12 }}>New, and one letter away from {check.looksLike}</p>}
-          {check !== null && !isKnown && check.looksLike === null && <p className="quiet" style={{ fontSize: 12 }}>new here</p>}
+          {check !== null && !isKnown && check.looksLike === null && <p className={check.publicMail ? 'lamp' : 'quiet'} style={{ fontSize: 12 }}>new here{check.publicMail && ', and at a provider where everybody can have an address'}</p>}
           {check?.known?.blocked === true && <p className="magenta" style={{ fontSize: 12 }}>blocked: could open nothing</p>}
         </td>
         <td>{isKnown ? person.organisation : <input className="plain" aria-label={`Organisation of ${address}`} placeholder="organisation" value={person.organisation} onChange={(event) => { recipients.change(address, { organisation: event.target.value }); }} />}</td>

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { LedgerInput, LedgerRow } from '@/contracts/ledger';
 import { addressOf } from '@/ui/ledger/ledger-address';
 import { Moment } from '@/ui/time/moment';
+import { AskWhy } from '@/ui/why/ask-why';
 import { actionWords } from '@/ui/words/action-words';
 
 function sentence(row: LedgerRow): string {
@@ -20,6 +21,7 @@ export function EntryPanel({ row, filter }: { readonly row: LedgerRow; readonly 
       <p className="answer">{sentence(row)}</p>
       <p><Moment at={Date.parse(row.occurredAt)} named />{row.receivedAt !== row.occurredAt && <>, received <Moment at={Date.parse(row.receivedAt)} /></>}</p>
       {row.rule !== null && <p className="quiet">Decided by <span className="figure">{row.rule}</span></p>}
+      {row.document !== null && row.recipient !== null && <AskWhy key={row.sequence} recipient={row.recipient} document={row.document} label="Why, as it stands now?" />}
       <hr />
       <h2>From</h2>
       <p className="figure">{row.network === '' ? 'not recorded' : row.network}{row.place !== '' && <><br />{row.place}</>}</p>

@@ -53,7 +53,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
       </div>
       <TextField label="Also on every page" disabled={!mayChange} value={watermark} helperText="Stands before the sending’s own watermark. A level below can add, never remove." onChange={(event) => { setWatermark(event.target.value); setImpact(null); }} slotProps={{ htmlInput: { maxLength: MAX_LEVEL_WATERMARK } }} />
       {mayChange && impact === null && <div className="row"><Button type="submit" variant="contained" disabled={busy}>See whom it touches</Button></div>}
-      {impact !== null && <ImpactWords impact={impact} other="will have another watermark from their next open on" untouched="Nobody who has access sees another watermark by it. What was sent stays as it was sent." />}
+      {impact !== null && <ImpactWords impact={impact} idle={impact.idle} other="will have another watermark from their next open on" untouched="Nobody who has access sees another watermark by it. What was sent stays as it was sent." />}
       {impact !== null && mayChange && <div className="row"><Button variant="contained" disabled={busy} onClick={() => void set()}>Set it</Button><Button variant="text" onClick={() => { setImpact(null); }}>Leave it</Button></div>}
     </form>
   );

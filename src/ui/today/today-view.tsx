@@ -8,6 +8,7 @@ import { MailAgain } from '@/ui/today/mail-again';
 import { ConsentRows } from '@/ui/settings/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
+import { AskWhy } from '@/ui/why/ask-why';
 import { Moment } from '@/ui/time/moment';
 import { dayText, distanceText } from '@/ui/time/moment-words';
 
@@ -45,7 +46,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td>{row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}</td>
               <td className="magenta">{row.reason.replaceAll('-', ' ')}{row.times > 1 && `, ${String(row.times)} times`}</td>
               <td><Moment at={row.last} /></td>
-              <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
+              <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId !== null && row.documentId !== null && <AskWhy recipient={row.recipientId} document={row.documentId} label="Why?" />}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
             </tr>
           ))} />
           <Section title="Opened from somewhere new" none="Everybody opened from where they usually do." rows={elsewhere.map((row) => (

@@ -1,14 +1,15 @@
 'use client';
 
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import Link from 'next/link';
+import Button from '@mui/material/Button';
 import type { TodayPage } from '@/contracts/today';
 import type { Silence } from '@/core/insight/never-opened';
 import { MailAgain } from '@/ui/today/mail-again';
 import { ConsentRows } from '@/ui/settings/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
-import { AskWhy } from '@/ui/why/ask-why';
+import { WhyPanel } from '@/ui/why/why-panel';
 import { Moment } from '@/ui/time/moment';
 import { dayText, distanceText } from '@/ui/time/moment-words';
 
@@ -31,10 +32,12 @@ function Section({ title, none, rows }: { readonly title: string; readonly none:
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-record');
+  /** Whose refusal is being explained. */
+  const [asked, setAsked] = useState<{ readonly recipient: string; readonly document: string } | null>(null);
   const { now, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
   const count = requests.length + consents.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
   return (
-    <main className="work wide">
+    <main className={asked === null ? 'work wide' : 'work'}>
       <div className="surface">
         <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" /><span className="quiet"><Moment at={now} named /></span></div></div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
@@ -45,8 +48,8 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td><b>{row.who}</b><br /><span className="quiet">{row.organisation === '' ? 'never addressed' : row.organisation}</span></td>
               <td>{row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}</td>
               <td className="magenta">{row.reason.replaceAll('-', ' ')}{row.times > 1 && `, ${String(row.times)} times`}</td>
-              <td><Moment at={row.last} /></td>
-              <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId !== null && row.documentId !== null && <AskWhy recipient={row.recipientId} document={row.documentId} label="Why?" />}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
+              <td style={{ fontSize: 12 }}><Moment at={row.last} /></td>
+              <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId !== null && row.documentId !== null && <><br /><button type="button" className="chip" aria-label={`Why: ${row.who}, ${row.title}`} onClick={() => { setAsked({ recipient: row.recipientId ?? '', document: row.documentId ?? '' }); }}>Why?</button></>}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
             </tr>
           ))} />
           <Section title="Opened from somewhere new" none="Everybody opened from where they usually do." rows={elsewhere.map((row) => (
@@ -87,6 +90,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
           ))} />
         </div>
       </div>
+      {asked !== null && <aside className="side" aria-label="Why"><div className="row"><span className="gap" /><Button variant="text" onClick={() => { setAsked(null); }}>Close</Button></div><WhyPanel key={`${asked.recipient} ${asked.document}`} {...asked} /></aside>}
     </main>
   );
 }

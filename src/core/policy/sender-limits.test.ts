@@ -19,6 +19,14 @@ describe('a sender’s limits', () => {
     expect(beyond({ domains: [] }, { addresses: ['a@x.example', 'b@x.example', 'c@x.example', 'd@x.example', 'e@x.example'] })).toEqual(['You may not send to a@x.example, b@x.example, c@x.example and 2 more.']);
   });
 
+  it('reach to whom something may be passed on', () => {
+    const passing = (domains: readonly string[] | null) => ({ terms: [{ rights: ['read' as const, 'pass-on' as const], until: NOW, conditions: { passOn: { people: 1, domains, steps: 1 } } }] });
+    expect(beyond({ domains: ['@yard.example'] }, passing(null))).toEqual([expect.stringContaining('whoever they pass it on to')]);
+    expect(beyond({ domains: ['@yard.example'] }, passing(['@other.example']))).toHaveLength(1);
+    expect(beyond({ domains: ['@yard.example'] }, passing(['@yard.example']))).toEqual([]);
+    expect(beyond({}, passing(null))).toEqual([]);
+  });
+
   it('reach folders below the ones that are named, and nothing beside them', () => {
     expect(beyond({ folders: ['tender'] }, { documents: [{ title: 'Lines', folderId: 'tender' }, { title: 'Accounts', folderId: 'office' }, { title: 'Loose', folderId: null }] })).toEqual(['You may not send “Accounts”, “Loose” from where they sit.']);
     expect(beyond({ folders: ['office'] }, { documents: [{ title: 'Round', folderId: 'a' }] })).toEqual(['You may not send “Round” from where it sits.']);

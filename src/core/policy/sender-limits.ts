@@ -1,5 +1,6 @@
 import { DAY, type Moment } from '@/core/base/time';
 import { domainOf } from '@/core/policy/address';
+import type { Conditions } from '@/core/policy/conditions';
 import type { Parents } from '@/core/policy/levels';
 import type { Right, Terms } from '@/core/policy/rights';
 
@@ -16,7 +17,7 @@ export type SenderLimits = {
 export const NO_SENDER_LIMITS: SenderLimits = { domains: null, folders: null, rights: null, days: null };
 
 /** What is about to be given: addresses as they are kept, so that a domain is `@yard.example`. */
-export type Giving = { readonly addresses: readonly string[]; readonly documents: readonly { readonly title: string; readonly folderId: string | null }[]; readonly terms: readonly Pick<Terms, 'rights' | 'until'>[]; readonly givenAt: Moment };
+export type Giving = { readonly addresses: readonly string[]; readonly documents: readonly { readonly title: string; readonly folderId: string | null }[]; readonly terms: readonly (Pick<Terms, 'rights' | 'until'> & { readonly conditions?: Conditions | null | undefined })[]; readonly givenAt: Moment };
 
 /** What of it goes beyond the limits. */
 export type Beyond = { readonly people: readonly string[]; readonly documents: readonly string[]; readonly rights: readonly Right[]; /** The days allowed, where an end lies beyond them. */ readonly days: number | null };
@@ -35,11 +36,20 @@ function isWithin(folder: string | null, allowed: readonly string[], parents: Pa
   return false;
 }
 
+/** Who cannot be named, since the recipients choose them. */
+const PASSED_ON = 'whoever they pass it on to, unless only people at your domains';
+
+function passesBeyond({ rights, conditions }: Giving['terms'][number], domains: readonly string[]): boolean {
+  const passOn = rights.includes('pass-on') ? conditions?.passOn : null;
+  if (passOn == null) return false;
+  return passOn.domains?.every((domain) => domains.includes(domain)) !== true;
+}
+
 /** What of a sending goes beyond its sender's limits. Groups and open links are of no domain, so they are beyond any list of them. */
 export function beyondLimits({ domains, folders, rights, days }: SenderLimits, giving: Giving, parents: Parents): Beyond {
   const latest = days === null ? null : giving.givenAt + days * DAY;
   return {
-    people: domains === null ? [] : giving.addresses.filter((address) => !domains.includes(domainOf(address))),
+    people: domains === null ? [] : [...giving.addresses.filter((address) => !domains.includes(domainOf(address))), ...(giving.terms.some((terms) => passesBeyond(terms, domains)) ? [PASSED_ON] : [])],
     documents: folders === null ? [] : giving.documents.filter(({ folderId }) => !isWithin(folderId, folders, parents)).map(({ title }) => title),
     rights: rights === null ? [] : [...new Set(giving.terms.flatMap((terms) => terms.rights))].filter((right) => !rights.includes(right)),
     days: latest !== null && giving.terms.some(({ until }) => until === null || until > latest) ? days : null,

@@ -31,6 +31,11 @@ export function toFacts(row: GrantRecord, used: Partial<Used> = {}, domain: stri
   };
 }
 
+/** The same of a grant that others were passed on from: opens and devices are counted for each person alone. */
+export function toFactsAbove(row: GrantRecord, used: Partial<Used> = {}): GrantFacts {
+  return toFacts(row, { ...used, opens: 0, devices: [] });
+}
+
 export async function findRecipients(db: Reading | Transaction, addresses: readonly string[]): Promise<RecipientRecord[]> {
   return addresses.length === 0 ? [] : db.select().from(recipients).where(inArray(recipients.address, [...addresses]));
 }

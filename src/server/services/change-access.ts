@@ -52,8 +52,9 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
 }
 
 /** Whether somebody gets more by a change, or for longer. */
-function widens({ rights, untilAt }: GrantRecord, terms: Changeable): boolean {
-  return terms.rights.some((right) => !rights.includes(right)) || (untilAt !== null && (terms.until === null || terms.until > untilAt));
+function widens({ rights, untilAt, conditions }: GrantRecord, terms: Changeable): boolean {
+  const passesOn = terms.conditions?.passOn != null && JSON.stringify(terms.conditions.passOn) !== JSON.stringify(conditions?.passOn ?? null);
+  return passesOn || terms.rights.some((right) => !rights.includes(right)) || (untilAt !== null && (terms.until === null || terms.until > untilAt));
 }
 
 /**

@@ -8,7 +8,7 @@ import type { Circumstances } from '@/core/policy/conditions';
 import type { Asking } from '@/core/policy/decide';
 import { plainAddress } from '@/server/places/places';
 import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
-import { grantsOfDomain, grantsOfRecipient, toFacts, usedOf } from '@/server/repositories/dispatch-repository';
+import { grantsOfDomain, grantsOfRecipient, toFacts, toFactsAbove, usedOf } from '@/server/repositories/dispatch-repository';
 import type { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { passedOnFrom } from '@/server/repositories/wider-repository';
@@ -46,9 +46,10 @@ export async function policyFor(db: Reading, { document, version }: Found, { id,
   const [grants, wider, over] = await Promise.all([id === null ? [] : grantsOfRecipient(db, id, document.id), grantsOfDomain(db, domain, id, document.id), ceilingFinder(db)]);
   const ceilings = over(document);
   const above = await passedOnFrom(db, grants);
-  const rows = [...grants, ...above.filter((each) => !grants.some((own) => own.id === each.id))];
+  const others = above.filter((each) => !grants.some((own) => own.id === each.id));
+  const rows = [...grants, ...others];
   const used = asksForUse(rows, ceilings) ? await usedOf(db, rows.map(({ id }) => id), except) : new Map<string, never>();
-  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...rows.map((grant) => toFacts(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
+  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...grants.map((grant) => toFacts(grant, used.get(grant.id))), ...others.map((grant) => toFactsAbove(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
 }
 
 /** How a reader asks: when, from where, and on what. */

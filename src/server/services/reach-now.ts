@@ -7,7 +7,7 @@ import { ANYWHERE, type Used } from '@/core/policy/conditions';
 import { domainOf } from '@/core/policy/address';
 import { standsForMany } from '@/core/policy/addressee';
 import { reach, type Reach } from '@/core/policy/reach';
-import { grantsOf, toFacts, usedOf, type GrantRecord, type GrantsOf, type RecipientRecord } from '@/server/repositories/dispatch-repository';
+import { grantsOf, toFacts, toFactsAbove, usedOf, type GrantRecord, type GrantsOf, type RecipientRecord } from '@/server/repositories/dispatch-repository';
 import { passedOnFrom } from '@/server/repositories/wider-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps } from '@/server/services/deps';
@@ -33,7 +33,7 @@ function reachOf(person: Pick<RecipientRecord, 'id' | 'address' | 'blocked' | 'z
     id: document.id, revoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, ceilings: ceilingsOf(document),
     grants: [
       ...rows.map(({ grant, recipient }) => toFacts(grant, used.get(grant.id), recipient.kind === 'domain' && recipient.id !== person.id ? recipient.address : null)),
-      ...above.filter((grant) => grant.documentId === document.id && !own.has(grant.id)).map((grant) => toFacts(grant, used.get(grant.id))),
+      ...above.filter((grant) => grant.documentId === document.id && !own.has(grant.id)).map((grant) => toFactsAbove(grant, used.get(grant.id))),
     ],
   });
   return reach(compiled, { identity: 'proven', recipient: askerOf(person, person), at: { now, zone: person.zone ?? zone, network: ANYWHERE, country: ANYWHERE, device: ANYWHERE } });

@@ -5,7 +5,7 @@ import { compileDocument } from '@/core/policy/compile';
 import { decide, type Decision } from '@/core/policy/decide';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
-const CASES = Number(process.env['POLICIES'] ?? 40_000);
+const CASES = Number(process.env['POLICIES'] ?? 25_000);
 
 function plain(decision: Decision): NaiveAnswer {
   if (decision.outcome === 'refused') return { reason: decision.reason };

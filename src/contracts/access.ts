@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isId, type GrantId, type RecipientId } from '@/core/base/ids';
-import { normaliseAddress } from '@/core/policy/address';
 import type { Scope } from '@/core/policy/scope';
+import { emailAddress } from '@/contracts/address';
 import { dispatchId, groupId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
 
@@ -30,12 +30,7 @@ export type CutPreview = {
 export type CutResult = { readonly grants: readonly GrantId[] };
 
 /** Somebody left their organisation; whoever takes over, if anybody, is given what they could still open. */
-export const leftInput = z.object({ id: recipientId, successor: z.string().max(320).transform((text, context) => {
-  if (text.trim() === '') return null;
-  const address = normaliseAddress(text);
-  if (address === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
-  return address ?? z.NEVER;
-}).nullish() });
+export const leftInput = z.object({ id: recipientId, successor: z.union([z.literal('').transform(() => null), emailAddress]).nullish() });
 export type LeftInput = z.infer<typeof leftInput>;
 /** Documents that somebody else took over, and groups that were left. */
 export type HasLeft = { readonly given: number; readonly groups: number };

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { recipientId } from '@/contracts/access';
+import { emailAddress } from '@/contracts/address';
 import { isLanguage, isZone } from '@/contracts/locale';
 import type { Page } from '@/contracts/page';
 import { groupId, type GrantRow } from '@/contracts/dispatch';
-import { normaliseAddress } from '@/core/policy/address';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { DeviceId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 
@@ -42,11 +42,7 @@ export const changeMembersInput = z.object({ id: groupId, add: z.array(recipient
 export type MembersChanged = { readonly given: number; readonly ended: number };
 
 /** Another address of the same person. */
-export const addressInput = z.object({ id: recipientId, address: z.string().transform((text, context) => {
-  const address = normaliseAddress(text);
-  if (address === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
-  return address ?? z.NEVER;
-}) });
+export const addressInput = z.object({ id: recipientId, address: emailAddress });
 export type AddressInput = z.infer<typeof addressInput>;
 export const personIdInput = z.object({ id: recipientId });
 

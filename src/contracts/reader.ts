@@ -1,26 +1,20 @@
 import { z } from 'zod';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
+import { emailAddress } from '@/contracts/address';
 import { documentId } from '@/contracts/document';
 import type { OwnRequest } from '@/contracts/requests';
-import { normaliseAddress } from '@/core/policy/address';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { PassOn } from '@/core/policy/conditions';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
 export const linkToken = z.string().regex(/^[0-9a-hjkmnp-tv-z]{24}$/, 'this link is not whole');
 
-const address = z.string().transform((text, context) => {
-  const normalised = normaliseAddress(text);
-  if (normalised === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
-  return normalised ?? z.NEVER;
-});
-
 const publicKey = z.object({ kty: z.literal('EC'), crv: z.literal('P-256'), x: z.string().max(64), y: z.string().max(64) });
 
-export const requestCodeInput = z.object({ token: linkToken, address });
+export const requestCodeInput = z.object({ token: linkToken, address: emailAddress });
 export const enterCodeInput = z.object({
   token: linkToken,
-  address,
+  address: emailAddress,
   code: z.string().transform((text) => text.replaceAll(/\s/g, '')).pipe(z.string().regex(/^\d{6}$/, 'the code has six figures')),
   kept: z.boolean(),
   publicKey,
@@ -38,7 +32,7 @@ export const printInput = z.object({ licence: licenceId, from: z.number().int().
 export const licenceInput = z.object({ licence: licenceId });
 
 /** What a reader passes on, to whom and until when. */
-export const passOnInput = z.object({ document: documentId, address, rights: z.array(z.enum(RIGHTS)).min(1).refine((rights) => rights.includes('read'), 'at least read is passed on'), until: z.number().int().nullable(), note: z.string().trim().max(1_000).default('') });
+export const passOnInput = z.object({ document: documentId, address: emailAddress, rights: z.array(z.enum(RIGHTS)).min(1).refine((rights) => rights.includes('read'), 'at least read is passed on'), until: z.number().int().nullable(), note: z.string().trim().max(1_000).default('') });
 export type PassOnInput = z.infer<typeof passOnInput>;
 export type PassedOn = { readonly address: string; readonly rights: readonly Right[]; readonly until: number | null; readonly revoked: boolean };
 

@@ -3,16 +3,10 @@ import { staffId } from '@/contracts/document';
 import type { StaffId } from '@/core/base/ids';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import type { SenderLimits } from '@/core/policy/sender-limits';
+import { emailAddress } from '@/contracts/address';
 import { domainInput } from '@/contracts/conditions';
 import { folderId, type FolderRow } from '@/contracts/folder';
-import { normaliseAddress } from '@/core/policy/address';
 import { ROLES, type Role } from '@/core/policy/powers';
-
-const email = z.string().transform((text, context) => {
-  const address = normaliseAddress(text);
-  if (address === null) context.addIssue({ code: 'custom', message: 'that is no email address' });
-  return address ?? z.NEVER;
-});
 
 /** Shortest password, in characters. */
 export const MIN_PASSWORD = 12;
@@ -28,14 +22,14 @@ export type ConfirmFactorInput = z.infer<typeof confirmFactorInput>;
 export type FactorOffer = { readonly secret: string; readonly seal: string; readonly picture: string };
 export type YouPage = { readonly name: string; readonly email: string; readonly role: Role; readonly factor: boolean };
 
-export const inviteInput = z.object({ name: z.string().trim().min(1, 'a name is needed').max(120), email, role: z.enum(ROLES) });
+export const inviteInput = z.object({ name: z.string().trim().min(1, 'a name is needed').max(120), email: emailAddress, role: z.enum(ROLES) });
 export type InviteInput = z.infer<typeof inviteInput>;
 
 export const changeStaffInput = z.object({ id: staffId, role: z.enum(ROLES).optional(), disabled: z.boolean().optional(), /** `false` takes a second factor off that was lost. */ factor: z.literal(false).optional() });
 export type ChangeStaffInput = z.infer<typeof changeStaffInput>;
 
 export const inviteAgainInput = z.object({ id: staffId });
-export const passwordMailInput = z.object({ email });
+export const passwordMailInput = z.object({ email: emailAddress });
 export const choosePasswordInput = z.object({ token: z.string().min(1).max(80), password });
 export type ChoosePasswordInput = z.infer<typeof choosePasswordInput>;
 

@@ -4,7 +4,7 @@ import type { DeliveryForm } from '@/core/policy/delivery';
 /** The ways of delivery, with what each means for the sender. */
 export const deliveryWords: Record<(typeof DELIVERIES)[number], { readonly name: string; readonly hint: string }> = {
   mail: { name: 'Mail it to each person', hint: 'Embargo sends it; the record says when it arrived.' },
-  'by-hand': { name: 'I carry it myself', hint: 'No mail goes out. What you carry works for its one address only.' },
+  'by-hand': { name: 'I carry it myself', hint: 'No mail goes out. What you carry asks for the proof that it was made for.' },
 };
 
 /** What is handed over, with what each means. */

@@ -1,0 +1,25 @@
+'use client';
+
+import { useState, type ReactNode } from 'react';
+import Button from '@mui/material/Button';
+import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
+import { useHolds } from '@/ui/shell/powers';
+import type { RuleDone } from '@/ui/terms/rule-done';
+
+/** A document's own rule of some kind: set in place, with what came of it and its undo. */
+export function OwnRule({ ask, form }: { readonly ask: string; readonly form: (given: Pick<Attempt, 'attempt' | 'busy'> & { readonly onDone: (done: RuleDone) => void }) => ReactNode }) {
+  const mayChange = useHolds('settings');
+  const { busy, said, attempt } = useAttempt();
+  const [open, setOpen] = useState(false);
+  const [done, setDone] = useState<RuleDone | null>(null);
+  return (
+    <>
+      {done !== null && <p role="status" className="notice">{done.text} <Button variant="text" disabled={busy} onClick={() => { setDone(null); void attempt(done.undo, 'It is as it was.'); }}>Undo</Button></p>}
+      {mayChange && !open && <div className="row"><Button onClick={() => { setOpen(true); setDone(null); }}>{ask}</Button></div>}
+      {open && form({ attempt, busy, onDone: (made) => { setDone(made); setOpen(false); } })}
+      {open && <div className="row"><Button variant="text" onClick={() => { setOpen(false); }}>Close</Button></div>}
+      <Notice said={said} />
+    </>
+  );
+}

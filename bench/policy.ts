@@ -1,7 +1,7 @@
 import { AbilityBuilder, createMongoAbility, subject, type MongoAbility } from '@casl/ability';
 import type { DocumentId, RecipientId, StaffId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
-import { addresseeKey, compileDocument, type CompiledDocument, type GrantFacts } from '@/core/policy/compile';
+import { compileDocument, type Addressee, type CompiledDocument, type GrantFacts } from '@/core/policy/compile';
 import { UNUSED } from '@/core/policy/conditions';
 import { decide, type Asking } from '@/core/policy/decide';
 import { RIGHTS, type Right } from '@/core/policy/rights';
@@ -38,6 +38,8 @@ function workload() {
   });
   return { grants, questions };
 }
+
+const addresseeKey = ({ kind, id }: Addressee): string => `${kind}:${id}`;
 
 /** Decisions in a second, the middle of several rounds; each also counts what it granted, so that the work is not thought away. */
 function rate(decideOne: (question: Question) => boolean, questions: readonly Question[]): { readonly rate: number; readonly granted: number } {

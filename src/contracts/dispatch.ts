@@ -36,6 +36,8 @@ export const termsInput = rightsAndPrints
     if (terms.from !== null && terms.until !== null && terms.until <= terms.from) context.addIssue({ code: 'custom', path: ['until'], message: 'the end lies before the start' });
   });
 
+export type TermsInput = z.infer<typeof termsInput>;
+
 const address = z.string().transform((text, context) => {
   const normalised = normaliseAddress(text);
   if (normalised === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no email address` });

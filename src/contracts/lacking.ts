@@ -14,6 +14,9 @@ export type GiveToInput = z.infer<typeof giveToInput>;
 export const giveInput = z.object({ id: recipientId, documents: z.array(documentId).min(1, 'choose at least one document').max(50, 'at most 50 documents at a time'), terms: termsInput, watermark });
 export type GiveInput = z.infer<typeof giveInput>;
 
+/** What was given to how many; where a second person has to agree first, nothing yet. */
+export type GiveResult = { readonly reference: string; readonly given: number; readonly waits: boolean };
+
 /** What is not held and could be given: documents of a person, or people of a document. */
 export type Lacking = {
   readonly rows: readonly { readonly id: string; readonly name: string; readonly detail: string; /** How it ended, where it was held once. */ readonly once: 'revoked' | 'expired' | null }[];

@@ -1,19 +1,29 @@
 import { z } from 'zod';
 import { dispatchId } from '@/contracts/dispatch';
 import type { Json, Unknown } from '@/core/odrl/report';
+import type { Conditions } from '@/core/policy/conditions';
+import type { Right } from '@/core/policy/rights';
 
 /** Characters of a document that is brought in: far more than any list of terms has. */
-const LARGEST = 1_000_000;
+export const LARGEST_ODRL = 1_000_000;
 
-export const bringTermsInput = z.object({ text: z.string().max(LARGEST, 'this file is larger than any list of terms') });
+const text = z.string().max(LARGEST_ODRL, 'this file is larger than is read at a time: make it two');
+export const bringTermsInput = z.object({ text });
 export const dispatchOdrlInput = z.object({ id: dispatchId });
+/** `subject`: what the sendings are called by which new access is given. */
+export const bringGrantsInput = z.object({ text, subject: z.string().trim().min(1, 'a subject is needed').max(160) });
+
+/** Terms as they stand in such a document: an end of their own, or so many days from a dispatch on. */
+export type StatedTerms = { readonly rights: readonly Right[]; readonly prints: number | null; readonly conditions?: Conditions | null | undefined; readonly end: { readonly days: number | null } | { readonly from: number | null; readonly until: number | null } };
 
 /** What one policy of a document would come to here. */
-export type BroughtTerms = {
+export type Brought = {
   readonly name: string;
-  /** `stopped`: something in it is not understood or not offered, and it is left out. */
-  readonly state: 'new' | 'changed' | 'same' | 'stopped';
-  readonly words: string;
+  /** `stopped`: something in it is not understood or not possible, and it is left out. */
+  readonly state: 'new' | 'changed' | 'revoked' | 'same' | 'stopped';
+  readonly terms: StatedTerms | null;
+  /** What they take the place of. */
+  readonly before: StatedTerms | null;
   readonly unknown: readonly Unknown[];
 };
 export type OdrlDocument = { readonly name: string; readonly document: Json };

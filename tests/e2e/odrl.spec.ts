@@ -20,3 +20,28 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
   await page.getByRole('button', { name: 'Keep 1' }).click();
   await expect(page.getByRole('cell', { name: '14 days', exact: true })).toBeVisible();
 });
+
+test('access goes out as ODRL; what a file changes, revokes and gives anew is read before it is done', async ({ page }, info) => {
+  await signIn(page);
+  await open(page, '/dispatches');
+  await page.getByRole('link', { name: 'Weight list for check' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'As ODRL' }).click()]);
+  const file = info.outputPath('grants.jsonld');
+  await download.saveAs(file);
+  const document = JSON.parse(readFileSync(file, 'utf8')) as { '@graph': { uid: string; assignee: string }[] };
+  const [first] = document['@graph'];
+  const another = { ...first, uid: 'urn:example:contract-7', assignee: 'mailto:pia.holm@mast.example' };
+  const strange = { ...another, prohibition: [] };
+
+  await open(page, '/dispatches');
+  await page.getByRole('button', { name: 'Bring access in' }).click();
+  const part = page.getByRole('region', { name: 'Bring access in' });
+  await part.getByLabel('ODRL file').setInputFiles({ name: 'contract.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(JSON.stringify({ ...document, '@graph': [...document['@graph'], another, strange] })) });
+  await expect(part.getByText('1 of')).toBeVisible();
+  await expect(part.getByText('“prohibition” is not known here')).toBeVisible();
+  await part.getByLabel('New access is called').fill('Contract 7');
+  await part.getByRole('button', { name: 'Take 1' }).click();
+  await expect(part.getByText('1 agreement is taken.')).toBeVisible();
+  await page.getByRole('link', { name: 'Contract 7' }).click();
+  await expect(page.getByText('pia.holm@mast.example').first()).toBeVisible();
+});

@@ -12,6 +12,9 @@ import { destroyKey, destroyKeys } from '@/server/services/destroy-keys';
 import { answerConsent, listConsents } from '@/server/services/answer-consents';
 import { changeGrants, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
+import { listRules } from '@/server/repositories/rules-repository';
+import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
+import { changeSenderLimits } from '@/server/services/sender-limits';
 import { listCeilings } from '@/server/repositories/ceiling-repository';
 import { putCeiling } from '@/server/services/manage-ceilings';
 import { blockPerson } from '@/server/services/manage-people';
@@ -21,6 +24,8 @@ import { rotateMasterKey } from '@/server/services/rotate-master-key';
 import { setTwoPeople } from '@/server/services/manage-keys';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { START, dispatch, drawing, filesIn, isOnDisk, protect, prove, startProduct, type Product } from '../support/product';
+import { joinStaff } from '../support/staff';
+import { setWay } from '../support/rules';
 import { runCommand, type Ran } from '../support/command';
 import { DAY } from '@/core/base/time';
 
@@ -114,7 +119,15 @@ describe('a restore', () => {
     await revokeGrants(product.deps, product.ida, { grants: [b.id] });
     const ceiling = (limits: Partial<Limits>, seen: number | null) => putCeiling(product.deps, product.ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, ...limits }, seen });
     const { setAt } = await ceiling({ days: 50, prints: 3 }, null);
+    const nils = await joinStaff(product, 'sender', 'nils');
+    const limit = (limits: { days: number; domains: string[] }, seen: number | null) => changeSenderLimits(product.deps, product.ida, { id: nils.id, limits: { rights: null, folders: null, ...limits }, seen });
+    const limited = await limit({ days: 30, domains: ['@yard.example', '@kelder.example'] }, null);
+    await setWay(product, 'file', 'forbidden');
     await backUp();
+    // Forbidden since, and allowed since: only the first is brought back.
+    await setWay(product, 'link', 'agreed');
+    await setWay(product, 'file', 'allowed');
+    await limit({ days: 60, domains: ['@yard.example'] }, limited.setAt);
     // Lowered in one thing and raised in another: the raise is not brought back.
     await ceiling({ days: 20, prints: 9 }, setAt);
     await revokeGrants(product.deps, product.ida, { grants: [a.id] });
@@ -133,6 +146,8 @@ describe('a restore', () => {
     expect(rows.get(b.id)?.revokedAt).not.toBeNull();
     expect(rows.get(c.id)).toMatchObject({ untilAt: START + DAY, rights: ['read'], conditions: { opens: 2, networks: ['192.0.2.0/24'] } });
     expect(await listCeilings(restored.deps.db.read)).toMatchObject([{ level: 'organisation', limits: { days: 20, prints: 3 } }]);
+    expect((await listRules(restored.deps.db.read)).map(({ way, leave }) => [way, leave]).sort()).toEqual([['file', 'forbidden'], ['link', 'agreed']]);
+    expect(await listSenderLimits(restored.deps.db.read)).toMatchObject([{ staffId: nils.id, limits: { days: 30, domains: ['@yard.example'], rights: null } }]);
     const stored = await restored.deps.db.read.select().from(versions);
     expect(stored.filter(({ wrappedKey }) => wrappedKey === null).map(({ documentId }) => documentId)).toEqual([third]);
     const document = await restored.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, second) });

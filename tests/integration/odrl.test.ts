@@ -1,10 +1,17 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { grantsFromOdrl } from '@/core/odrl/grants';
 import type { Json } from '@/core/odrl/report';
-import { bringTermsIn, previewTerms, takeGrantsOut, takeTermsOut } from '@/server/services/exchange-odrl';
+import { bringTermsIn, previewTerms, takeTermsOut } from '@/server/services/exchange-terms';
+import { bringGrantsIn, previewGrants, takeGrantsOut } from '@/server/services/exchange-grants';
 import { putTerms } from '@/server/services/change-kept-terms';
 import { viewTerms } from '@/server/services/manage-filing';
-import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
+import type { DocumentId } from '@/core/base/ids';
+import { DAY } from '@/core/base/time';
+import { findRecipientByAddress } from '@/server/repositories/reader-repository';
+import type { StaffActor } from '@/server/services/deps';
+import { grantRows } from '@/server/services/grant-rows';
+import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
+import { setWay } from '../support/rules';
 
 let product: Product;
 beforeAll(async () => {
@@ -21,7 +28,7 @@ const preview = async (document: unknown) => (await previewTerms(product.deps, p
 describe('kept terms', () => {
   test('come back the same, and change nothing', async () => {
     expect((await preview(await out())).map(({ name, state }) => [name, state])).toEqual([['Bidders', 'same'], ['Partners', 'same']]);
-    expect(await bringTermsIn(product.deps, product.ida, { text: JSON.stringify(await out()) })).toEqual({ kept: 0 });
+    expect(await bringTermsIn(product.deps, product.ida, { text: JSON.stringify(await out()) })).toEqual({ taken: 0 });
   });
 
   test('with a change, a new name and something unknown: what is understood whole is kept, the rest is named and stays out', async () => {
@@ -35,7 +42,7 @@ describe('kept terms', () => {
     const commenting = { ...structuredClone(bidders), 'embargo:name': 'Commenting', permission: [...bidders.permission, { ...bidders.permission[0], action: 'annotate' }] };
     const brought = { ...document, '@graph': [longer, fresh, strange, commenting, { ...fresh }] };
     expect((await preview(brought)).map(({ name, state }) => [name, state])).toEqual([['Bidders', 'changed'], ['Owners', 'new'], ['Strange', 'stopped'], ['Commenting', 'stopped'], ['Owners', 'stopped']]);
-    expect(await bringTermsIn(product.deps, product.ida, { text: JSON.stringify(brought) })).toEqual({ kept: 2 });
+    expect(await bringTermsIn(product.deps, product.ida, { text: JSON.stringify(brought) })).toEqual({ taken: 2 });
     const { terms } = await viewTerms(product.deps);
     expect(terms.map(({ name, days }) => [name, days])).toEqual([['Bidders', 30], ['Owners', null], ['Partners', null]]);
     expect((await preview(await out())).every(({ state }) => state === 'same')).toBe(true);
@@ -52,4 +59,99 @@ test('the grants of a sending go out with addresses, references, ends and what w
   const taken = await takeGrantsOut(product.deps, product.ida, { id });
   const [read] = grantsFromOdrl(JSON.parse(JSON.stringify(taken.document)) as Json);
   expect(read).toMatchObject({ unknown: [], grant: { id: grants[0]?.id, giver: 'ida@tern-quill.example', address: 'mira+tender@yard.example', revoked: false, terms: { rights: ['read', 'print'], prints: 3, until: grants[0]?.until } } });
+});
+
+describe('grants of a file', () => {
+  type Agreement = { uid?: string; assignee: unknown; 'embargo:revoked'?: boolean; permission: { target: string; action: string; constraint?: { leftOperand: string; operator?: string; rightOperand: unknown }[] }[] };
+  type File = { '@graph': Agreement[] };
+  let papers: DocumentId[];
+  let sent: Awaited<ReturnType<typeof dispatch>>;
+  const UNTIL = new Date(START + 60 * DAY).toISOString();
+  const takenOut = async (): Promise<File> => JSON.parse(JSON.stringify((await takeGrantsOut(product.deps, product.ida, { id: sent.id })).document)) as File;
+  const states = async (file: unknown, actor: StaffActor = product.ida) => (await previewGrants(product.deps, actor, { text: JSON.stringify(file) })).brought.map(({ state }) => state);
+  const bring = (file: unknown, actor: StaffActor = product.ida) => bringGrantsIn(product.deps, actor, { text: JSON.stringify(file), subject: 'Brought in' });
+  const rights = async (address: string) => {
+    const person = await findRecipientByAddress(product.deps.db.read, address);
+    return person === null ? [] : (await grantRows(product.deps, product.ida, { recipient: person.id })).map((grant) => [grant.documentReference, grant.rights.join('+'), grant.revokedAt !== null]);
+  };
+  /** The same agreement as another program would write it: its own name for it, another person. */
+  const asOthers = (agreement: Agreement | undefined, address: string): Agreement => ({ ...structuredClone(agreement ?? { assignee: '', permission: [] }), uid: 'urn:example:contract-7', assignee: `mailto:${address}` });
+
+  beforeAll(async () => {
+    papers = [await protect(product, await drawing(2), 'Lines plan'), await protect(product, await drawing(3), 'Weight list')];
+    sent = await dispatch(product, papers, ['anna@kelder.example', 'bo@kelder.example'], { rights: ['read', 'print'], prints: 2 });
+  });
+
+  test('come back the same and change nothing; no grant is given for them', async () => {
+    const file = await takenOut();
+    expect(await states(file)).toEqual(['same', 'same', 'same', 'same']);
+    expect(await bring(file)).toEqual({ taken: 0, waiting: 0 });
+    expect((await grantRows(product.deps, product.ida, { dispatch: sent.id })).map(({ revision }) => revision)).toEqual(sent.grants.map(({ revision }) => revision));
+  });
+
+  test('one is changed, one revoked, and somebody new is given two documents by one sending; brought in once more, nothing is left to do', async () => {
+    const file = await takenOut();
+    const [annas, others] = [file['@graph'].filter(({ assignee }) => assignee === 'mailto:anna@kelder.example'), file['@graph'].filter(({ assignee }) => assignee === 'mailto:bo@kelder.example')];
+    const [changed, revoked] = others;
+    if (changed === undefined || revoked === undefined) throw new Error('no agreements');
+    for (const { constraint } of changed.permission) for (const each of constraint ?? []) if (each.leftOperand === 'dateTime') each.rightOperand = { '@value': UNTIL, '@type': 'xsd:dateTime' };
+    revoked['embargo:revoked'] = true;
+    file['@graph'].push(...annas.map((each) => asOthers(each, 'New.One@Yard.example')));
+    expect(await states(file)).toEqual(['same', 'same', 'changed', 'revoked', 'new', 'new']);
+    expect(await bring(file)).toEqual({ taken: 4, waiting: 0 });
+    const bos = (await grantRows(product.deps, product.ida, { dispatch: sent.id })).filter(({ address }) => address === 'bo@kelder.example');
+    expect(bos.map(({ until, revokedAt }) => [until, revokedAt !== null])).toEqual([[START + 60 * DAY, false], [START + 30 * DAY, true]]);
+    expect(await rights('new.one@yard.example')).toEqual(annas.map(({ permission: [first] }) => [decodeURIComponent(first?.target.split('/').at(-1) ?? ''), 'read+print', false]));
+    const given = await findRecipientByAddress(product.deps.db.read, 'new.one@yard.example');
+    const rows = await grantRows(product.deps, product.ida, { recipient: given?.id ?? 'rcp_' });
+    expect([new Set(rows.map(({ dispatchId }) => dispatchId)).size, rows[0]?.dispatchSubject]).toEqual([1, 'Brought in']);
+    expect(await states(file)).toEqual(['same', 'same', 'same', 'same', 'same', 'same']);
+    expect(await bring(file)).toEqual({ taken: 0, waiting: 0 });
+  });
+
+  test('everyone at a domain is given access, and people of different terms get sendings of their own', async () => {
+    const [first] = (await takenOut())['@graph'];
+    const domain = { ...asOthers(first, ''), assignee: { '@type': 'PartyCollection', uid: 'urn:embargo:odrl-profile:1#addressees/%40broker.example' } };
+    const reader = asOthers(first, 'cora@kelder.example');
+    expect(await bring({ '@graph': [domain, { ...reader, permission: reader.permission.filter(({ action }) => action === 'display') }] })).toEqual({ taken: 2, waiting: 0 });
+    expect((await rights('@broker.example')).map(([, given]) => given)).toEqual(['read+print']);
+    expect((await rights('cora@kelder.example')).map(([, given]) => given)).toEqual(['read']);
+  });
+
+  test.each<[string, (agreement: Agreement) => unknown, string]>([
+    ['a document there is not', (each) => ({ ...each, permission: each.permission.map((permission) => ({ ...permission, target: 'urn:embargo:odrl-profile:1#document/No-1' })) }), 'there is no document No-1 here'],
+    ['a grant there is not', (each) => ({ ...each, uid: 'urn:embargo:odrl-profile:1#grant/grt_00000000000000000009' }), 'there is no such grant here'],
+    ['the holders of a link', (each) => ({ ...each, assignee: { '@type': 'PartyCollection', uid: 'urn:embargo:odrl-profile:1#addressees/link%3Adsp_1' } }), 'is nobody to whom access can be given'],
+    ['no address', (each) => ({ ...each, assignee: 'mailto:cora' }), 'is nobody to whom access can be given'],
+    ['an end that has passed', (each) => ({ ...each, permission: each.permission.map((permission) => ({ ...permission, constraint: [{ leftOperand: 'dateTime', operator: 'lt', rightOperand: '2020-01-01T00:00:00Z' }] })) }), 'its end has passed'],
+    ['a right that is not given here', (each) => ({ ...each, permission: [...each.permission, { ...each.permission[0], action: 'annotate' }] }), 'Invalid option'],
+    ['a prohibition', (each) => ({ ...each, prohibition: [] }), '“prohibition” is not known here'],
+  ])('%s is stopped with its reason, and the rest is taken', async (_name, spoil, why) => {
+    const [first] = (await takenOut())['@graph'];
+    const spoilt = spoil(asOthers(first, 'cora@spoilt.example'));
+    const { brought } = await previewGrants(product.deps, product.ida, { text: JSON.stringify({ '@graph': [spoilt] }) });
+    expect(brought).toMatchObject([{ state: 'stopped' }]);
+    expect(brought[0]?.unknown.map(({ what }) => what).join()).toContain(why);
+    expect(await bring({ '@graph': [spoilt] })).toEqual({ taken: 0, waiting: 0 });
+  });
+
+  test('what is stated twice counts once; a grant is not turned into one for somebody else, nor one of somebody else changed by a sender', async () => {
+    const [first] = (await takenOut())['@graph'];
+    if (first === undefined) throw new Error('no agreement');
+    expect(await states({ '@graph': [asOthers(first, 'dov@kelder.example'), asOthers(first, 'dov@kelder.example')] })).toEqual(['new', 'stopped']);
+    expect(await states({ '@graph': [{ ...first, assignee: 'mailto:dov@kelder.example' }] })).toEqual(['stopped']);
+    const nils: StaffActor = { ...product.ida, id: 'stf_00000000000000000009', role: 'sender' };
+    expect(await states({ '@graph': [{ ...first, 'embargo:revoked': true }] }, nils)).toEqual(['stopped']);
+    await expect(bring({ '@graph': [asOthers(first, 'dov@kelder.example')] }, nils)).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    expect(await rights('dov@kelder.example')).toEqual([]);
+  });
+
+  test('where links want a second person, what is new waits for them', async () => {
+    await setWay(product, 'link', 'agreed');
+    const [first] = (await takenOut())['@graph'];
+    expect(await bring({ '@graph': [asOthers(first, 'dov@kelder.example')] })).toEqual({ taken: 1, waiting: 1 });
+    expect(await rights('dov@kelder.example')).toEqual([]);
+    await setWay(product, 'link', 'forbidden');
+    await expect(bring({ '@graph': [asOthers(first, 'dov@kelder.example')] })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  });
 });

@@ -30,6 +30,7 @@ import { findDeviceByToken } from '@/server/repositories/reader-repository';
 import { insertStaff } from '@/server/repositories/staff-repository';
 import { findDocument } from '@/server/repositories/document-repository';
 import { START, dispatch, drawing, newPublicKey, protect, prove, startProduct, stranger, type Product } from '../support/product';
+import { setWay } from '../support/rules';
 
 let product: Product;
 let document: DocumentId;
@@ -52,10 +53,7 @@ beforeAll(async () => {
 afterAll(async () => { await product.close(); });
 
 const input = (over: Partial<DispatchInput> = {}): DispatchInput => ({ documents: [document], recipients: [{ address: 'mira@x.example', name: '', organisation: '' }], terms: { rights: ['read'], from: null, until: START + 1e9, prints: null }, subject: 'For you', note: '', watermark: DEFAULT_WATERMARK, delivery: 'mail', ...over });
-async function decide(way: Way, leave: Leave, reason = '') {
-  const seen = (await viewRules(product.deps)).find((rule) => rule.way === way)?.setAt ?? null;
-  return putRule(product.deps, product.ida, { way, leave, reason, seen });
-}
+const decide = (way: Way, leave: Leave, reason = '') => setWay(product, way, leave, reason);
 const bodies = async (...actions: string[]) => (await product.deps.db.read.select({ body: ledgerEntries.body }).from(ledgerEntries).where(inArray(ledgerEntries.action, actions)).orderBy(ledgerEntries.sequence)).map(({ body }) => body);
 const sendings = async () => (await grantRows(product.deps, product.ida, { document })).length;
 

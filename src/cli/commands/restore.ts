@@ -11,7 +11,8 @@ import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
 import { OutputError } from '@/cli/write-whole';
 import type { Config } from '@/server/config/env';
 import { lastSequence } from '@/server/repositories/ledger-reader';
-import { RestoreError, checkContents, endSinceBackup, unpackBackup, type Restored } from '@/server/services/restore-backup';
+import { endSinceBackup, type Restored } from '@/server/services/end-since-backup';
+import { RestoreError, checkContents, unpackBackup } from '@/server/services/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { readEndings } from '@/server/storage/ended-list';
 
@@ -89,9 +90,9 @@ async function bringUpToDate(call: Call, folder: string, manifest: BackupManifes
   });
 }
 
-function report(into: string, { organisation, madeAt, blobs }: BackupManifest, { revoked, narrowed, documents, destroyed, blocked, disabled, ceilings }: Restored): string {
+function report(into: string, { organisation, madeAt, blobs }: BackupManifest, { revoked, narrowed, documents, destroyed, blocked, disabled, ceilings, settings }: Restored): string {
   return `${organisation}, as of ${new Date(madeAt).toISOString()}: ${String(blobs)} contents in ${into}
-Ended since, and ended here too: ${String(revoked)} grants, ${String(documents)} documents, ${String(destroyed)} keys, ${String(blocked)} people, ${String(disabled)} of the staff; ${String(narrowed)} grants narrowed, ${String(ceilings)} ceilings lowered.
+Ended since, and ended here too: ${String(revoked)} grants, ${String(documents)} documents, ${String(destroyed)} keys, ${String(blocked)} people, ${String(disabled)} of the staff; ${String(narrowed)} grants narrowed, ${String(ceilings)} ceilings lowered, ${String(settings)} rules and limits of senders tightened.
 Start it with DATA_DIR=${into}
 `;
 }

@@ -4,6 +4,8 @@ import type { Limits } from '@/core/policy/ceiling';
 import type { Conditions } from '@/core/policy/conditions';
 import { LEVELS } from '@/core/policy/levels';
 import { RIGHTS, type Right } from '@/core/policy/rights';
+import { LEAVES, WAYS, type Way } from '@/core/policy/rules';
+import type { SenderLimits } from '@/core/policy/sender-limits';
 
 const id = <K extends IdKind>(kind: K) => z.custom<Id<K>>((value) => typeof value === 'string' && isId(kind, value));
 const line = z.discriminatedUnion('of', [
@@ -12,7 +14,8 @@ const line = z.discriminatedUnion('of', [
   z.object({ sequence: z.number().int(), of: z.literal('recipient'), id: id('recipient'), blocked: z.boolean() }),
   // What a level allows at most; limiting nothing, it was lifted.
   z.object({ sequence: z.number().int(), of: z.literal('ceiling'), level: z.enum(LEVELS), subject: z.string(), limits: z.custom<Limits>((value) => typeof value === 'object') }),
-  z.object({ sequence: z.number().int(), of: z.literal('staff'), id: id('staff'), disabled: z.boolean() }),
+  z.object({ sequence: z.number().int(), of: z.literal('staff'), id: id('staff'), disabled: z.boolean(), limits: z.custom<SenderLimits>((value) => typeof value === 'object').nullish() }),
+  z.object({ sequence: z.number().int(), of: z.literal('rule'), way: z.enum(WAYS), leave: z.enum(LEAVES) }),
 ]);
 
 /**
@@ -28,6 +31,7 @@ export type Endings = {
   readonly recipients: ReadonlyMap<RecipientId, Extract<Ending, { of: 'recipient' }>>;
   readonly staff: ReadonlyMap<StaffId, Extract<Ending, { of: 'staff' }>>;
   readonly ceilings: ReadonlyMap<string, Extract<Ending, { of: 'ceiling' }>>;
+  readonly rules: ReadonlyMap<Way, Extract<Ending, { of: 'rule' }>>;
 };
 
 /** One line of the list, with its end. */
@@ -51,14 +55,16 @@ export function newestEndings(lines: readonly Ending[]): Endings {
   const recipients = new Map<RecipientId, Extract<Ending, { of: 'recipient' }>>();
   const staff = new Map<StaffId, Extract<Ending, { of: 'staff' }>>();
   const ceilings = new Map<string, Extract<Ending, { of: 'ceiling' }>>();
+  const rules = new Map<Way, Extract<Ending, { of: 'rule' }>>();
   for (const each of lines) {
     if (each.of === 'grant') grants.set(each.id, each);
     else if (each.of === 'document') documents.set(each.id, each);
     else if (each.of === 'recipient') recipients.set(each.id, each);
     else if (each.of === 'ceiling') ceilings.set(`${each.level} ${each.subject}`, each);
+    else if (each.of === 'rule') rules.set(each.way, each);
     else staff.set(each.id, each);
   }
-  return { grants, documents, recipients, staff, ceilings };
+  return { grants, documents, recipients, staff, ceilings, rules };
 }
 
 const least = (x: number | null, y: number | null): number | null => (x === null ? y : y === null ? x : Math.min(x, y));
@@ -70,6 +76,11 @@ function common<T>(a: readonly T[] | null, b: readonly T[] | null): readonly T[]
 /** The stricter of two ceilings in everything that either limits; of two lists of networks the last, since one may lie inside the other. */
 export function stricter(a: Limits, b: Limits): Limits {
   return { rights: common(a.rights, b.rights), days: least(a.days, b.days), prints: least(a.prints, b.prints), opens: least(a.opens, b.opens), countries: common(a.countries, b.countries), networks: b.networks ?? a.networks };
+}
+
+/** The stricter of two sets of a sender's limits: only what both leave them. */
+export function stricterSender(a: SenderLimits, b: SenderLimits): SenderLimits {
+  return { domains: common(a.domains, b.domains), folders: common(a.folders, b.folders), rights: common(a.rights, b.rights), days: least(a.days, b.days) };
 }
 
 /** Everything that either of two sets of conditions asks for: the smaller number, what both lists have, else what was asked last. */

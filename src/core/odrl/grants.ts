@@ -3,11 +3,12 @@ import { conditionsOf, permissionsOf } from '@/core/odrl/permissions';
 import { Findings, isObject, listOf, type Json, type Unknown } from '@/core/odrl/report';
 import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary';
 
-/** A grant as others see it: by addresses and references, with no id of a database but its own. */
-export type StatedGrant = { readonly id: string; readonly reference: string; readonly giver: string; readonly address: string; readonly terms: Terms; readonly revoked: boolean };
+/** A grant as others see it: by addresses and references. `id`: its own, where it was given here; `null`: another program wrote it. */
+export type StatedGrant = { readonly id: string | null; readonly reference: string; readonly giver: string; readonly address: string; readonly terms: Terms; readonly revoked: boolean };
 export type ReadGrant = { readonly grant: StatedGrant | null; readonly unknown: readonly Unknown[] };
 
 const ADDRESSEES = `${NAMESPACE}addressees/`;
+const GRANT = `${NAMESPACE}grant/`;
 
 function assetOf(reference: string): string {
   return `${NAMESPACE}document/${encodeURIComponent(reference)}`;
@@ -35,7 +36,7 @@ export function grantsToOdrl(grants: readonly StatedGrant[]): Json {
   return {
     '@context': [ODRL_CONTEXT, { [PREFIX]: NAMESPACE }],
     '@graph': grants.map(({ id, reference, giver, address, terms, revoked }) => ({
-      '@type': 'Agreement', uid: `${NAMESPACE}grant/${id}`, profile: PROFILE, assigner: mailto(giver), assignee: assigneeOf(address),
+      '@type': 'Agreement', ...(id === null ? {} : { uid: `${GRANT}${id}` }), profile: PROFILE, assigner: mailto(giver), assignee: assigneeOf(address),
       ...(revoked ? { [`${PREFIX}:revoked`]: true } : {}),
       permission: permissionsOf({ ...terms, days: null }, { target: assetOf(reference) }),
     })),
@@ -64,7 +65,9 @@ function readAgreement(policy: Json): ReadGrant {
   const [first] = permissions;
   const { days, ...terms } = conditionsOf(permissions, ['target'], 'permission', findings);
   if (days !== null) findings.add('permission', 'a grant ends on a date');
-  const id = afterPrefix(policy['uid'], `${NAMESPACE}grant/`, 'uid', findings);
+  // Another program names its agreements as it likes: only a name of ours leads to a grant there is.
+  const uid = policy['uid'];
+  const id = typeof uid === 'string' && uid.startsWith(GRANT) ? afterPrefix(uid, GRANT, 'uid', findings) : null;
   const grant: StatedGrant = {
     id, reference: afterPrefix(isObject(first) ? first['target'] : undefined, `${NAMESPACE}document/`, 'permission/0/target', findings),
     giver: afterPrefix(policy['assigner'], 'mailto:', 'assigner', findings), address: addresseeOf(policy['assignee'], findings), terms, revoked: policy[`${PREFIX}:revoked`] === true,

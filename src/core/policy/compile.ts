@@ -44,13 +44,9 @@ export type CompiledGrant = {
 };
 
 export type CompiledDocument = Omit<DocumentPolicy, 'grants'> & {
-  /** By `addresseeKey`, each in the order of charging. */
-  readonly byAddressee: ReadonlyMap<string, readonly CompiledGrant[]>;
+  /** By what they are for and by its id, each list in the order of charging: looking up puts no text together. */
+  readonly byAddressee: Readonly<Record<Addressee['kind'], ReadonlyMap<string, readonly CompiledGrant[]>>>;
 };
-
-export function addresseeKey({ kind, id }: Addressee): string {
-  return `${kind}:${id}`;
-}
 
 /** Most rights first, then latest end, then oldest; the id settles the rest, so that order never matters. */
 export function byCharge(a: CompiledGrant, b: CompiledGrant): number {
@@ -120,14 +116,13 @@ export function compileDocument({ grants, ceilings, ...document }: DocumentPolic
     done.set(grant.id, compiled);
     return compiled;
   };
-  const byAddressee = new Map<string, CompiledGrant[]>();
+  const byAddressee = { person: new Map<string, CompiledGrant[]>(), group: new Map<string, CompiledGrant[]>(), domain: new Map<string, CompiledGrant[]>(), link: new Map<string, CompiledGrant[]>() };
   for (const grant of grants) {
-    const key = addresseeKey(grant.addressee);
-    const compiled = compile(grant);
-    const there = byAddressee.get(key);
-    if (there === undefined) byAddressee.set(key, [compiled]);
-    else there.push(compiled);
+    const { kind, id } = grant.addressee;
+    const there = byAddressee[kind].get(id);
+    if (there === undefined) byAddressee[kind].set(id, [compile(grant)]);
+    else there.push(compile(grant));
   }
-  for (const list of byAddressee.values()) list.sort(byCharge);
+  for (const lists of Object.values(byAddressee)) for (const list of lists.values()) list.sort(byCharge);
   return { ...document, ceilings: ordered, byAddressee };
 }

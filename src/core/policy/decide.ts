@@ -87,16 +87,16 @@ function joined(a: readonly CompiledGrant[], b: readonly CompiledGrant[] | undef
 
 /** Every grant that reaches this person, by whatever route: their own, their groups', their domain's, or the link's. */
 export function grantsReaching({ byAddressee }: CompiledDocument, { recipient, link }: Pick<Asking, 'recipient' | 'link'>): readonly CompiledGrant[] {
-  let found = recipient === null ? NONE : (byAddressee.get(`person:${recipient.id}`) ?? NONE);
+  let found = recipient === null ? NONE : (byAddressee.person.get(recipient.id) ?? NONE);
   if (recipient !== null) {
     const { groups = [], domain } = recipient;
     for (let index = 0; index < groups.length; index++) {
       const group = groups[index] ?? '';
-      if (groups.indexOf(group) === index) found = joined(found, byAddressee.get(`group:${group}`));
+      if (groups.indexOf(group) === index) found = joined(found, byAddressee.group.get(group));
     }
-    if (domain !== undefined) found = joined(found, byAddressee.get(`domain:${domain}`));
+    if (domain !== undefined) found = joined(found, byAddressee.domain.get(domain));
   }
-  if (link !== undefined) found = joined(found, byAddressee.get(`link:${link}`));
+  if (link !== undefined) found = joined(found, byAddressee.link.get(link));
   return found;
 }
 

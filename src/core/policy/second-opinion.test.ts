@@ -62,7 +62,7 @@ describe('a policy', () => {
   it('gives a child no more than its parent, nor longer', () => {
     for (let seed = 0; seed < SOME; seed++) {
       const { policy } = randomCase(seed);
-      const compiled = new Map([...compileDocument(policy).byAddressee.values()].flat().map((grant) => [grant.facts.id, grant]));
+      const compiled = new Map(Object.values(compileDocument(policy).byAddressee).flatMap((lists) => [...lists.values()].flat()).map((grant) => [grant.facts.id, grant]));
       for (const grant of compiled.values()) {
         const parent = grant.facts.parent == null ? null : compiled.get(grant.facts.parent);
         expect(parent !== undefined || grant.rights.size === 0).toBe(true);

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, inArray, max, sql, type SQL } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, max, or, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, LicenceId, RecipientId, StaffId, TermsId } from '@/core/base/ids';
 import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Conditions, type Used } from '@/core/policy/conditions';
@@ -101,13 +101,22 @@ export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
   return row ?? null;
 }
 
-/** Whose grants: of a sending, on a document, of a person, or those of a domain that would let a person in. */
-export type GrantsOf = { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId } | { readonly widerThan: RecipientId };
+/** Certain grants, and all that certain recipients have on certain documents. */
+export type Among = { readonly ids: readonly GrantId[]; readonly documents: readonly DocumentId[]; readonly recipients: readonly RecipientId[] };
+/** Whose grants: of a sending, on a document, of a person, some among all, or those of a domain that would let a person in. */
+export type GrantsOf = { readonly among: Among } | { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId } | { readonly widerThan: RecipientId };
 const grantColumns = { grant: grants, recipient: recipients, document: documents, dispatch: dispatches };
+
+function whereGrantsAre(of: GrantsOf): SQL | undefined {
+  if ('dispatch' in of) return eq(grants.dispatchId, of.dispatch);
+  if ('document' in of) return eq(grants.documentId, of.document);
+  if ('recipient' in of) return eq(grants.recipientId, of.recipient);
+  if ('among' in of) return or(inArray(grants.id, [...of.among.ids]), and(inArray(grants.documentId, [...of.among.documents]), inArray(grants.recipientId, [...of.among.recipients])));
+  return and(eq(recipients.address, addressDomain(of.widerThan)), hasNoneOfTheirOwn(of.widerThan));
+}
 
 /** Grants with their recipients and documents; what stands for many first. */
 export async function grantsOf(db: Reading | Transaction, of: GrantsOf) {
-  const where = 'dispatch' in of ? eq(grants.dispatchId, of.dispatch) : 'document' in of ? eq(grants.documentId, of.document) : 'recipient' in of ? eq(grants.recipientId, of.recipient) : and(eq(recipients.address, addressDomain(of.widerThan)), hasNoneOfTheirOwn(of.widerThan));
   return db
     .select({ ...grantColumns, token: links.token, hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL` })
     .from(grants)
@@ -116,7 +125,7 @@ export async function grantsOf(db: Reading | Transaction, of: GrantsOf) {
     .innerJoin(versions, eq(versions.id, documents.versionId))
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(links, and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)))
-    .where(where)
+    .where(whereGrantsAre(of))
     .orderBy(sql`${recipients.kind} = 'person'`, recipients.organisation, recipients.address, documents.reference);
 }
 

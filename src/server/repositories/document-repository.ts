@@ -119,6 +119,10 @@ export async function findDocuments(db: Reading | Transaction, ids: readonly Doc
   return db.select().from(documents).where(inArray(documents.id, [...ids]));
 }
 
+export async function documentsByReference(db: Reading | Transaction, references: readonly string[]): Promise<(typeof documents.$inferSelect)[]> {
+  return db.select().from(documents).where(inArray(documents.reference, [...references]));
+}
+
 /** @returns whether it was live until now */
 export async function setDocumentRevoked(tx: Transaction, id: DocumentId, by: StaffId, now: number): Promise<boolean> {
   const rows = await tx.update(documents).set({ revokedAt: now, revokedBy: by }).where(and(eq(documents.id, id), isNull(documents.revokedAt))).returning({ id: documents.id });

@@ -7,8 +7,10 @@ import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import type { Reading } from '@/server/db/database';
 import { documents, grants, ledgerEntries, recipients, staff, versions } from '@/server/db/schema';
+import { listRules } from '@/server/repositories/rules-repository';
+import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
 
-const ENDING_ACTIONS: readonly Action[] = ['grant.changed', 'grant.revoked', 'grant.reinstated', 'document.printed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'staff.changed', 'ceiling.changed'];
+const ENDING_ACTIONS: readonly Action[] = ['grant.changed', 'grant.revoked', 'grant.reinstated', 'document.printed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'staff.changed', 'ceiling.changed', 'settings.changed'];
 /** Ids asked for at a time: fewer than SQLite takes parameters. */
 const AT_ONCE = 5_000;
 
@@ -24,6 +26,12 @@ async function ceilingsChanged(db: Reading, after: number, last: number): Promis
     FROM ledger_entries e LEFT JOIN ceilings c ON c.level = json_extract(e.body, '$.details.level') AND c.subject = json_extract(e.body, '$.details.subject')
     WHERE e.sequence > ${after} AND e.action = 'ceiling.changed'`);
   return rows.map(({ level, subject, limits }) => ({ sequence: last, of: 'ceiling', level, subject, limits: limits === null ? NO_LIMITS : (JSON.parse(limits) as Limits) }));
+}
+
+async function staffNow(db: Reading, last: number): Promise<Ending[]> {
+  const limits = new Map((await listSenderLimits(db)).map((row) => [row.staffId, row.limits]));
+  const members = await db.select({ id: staff.id, disabledAt: staff.disabledAt }).from(staff);
+  return members.map(({ id, disabledAt }) => ({ sequence: last, of: 'staff', id, disabled: disabledAt !== null, limits: limits.get(id) ?? null }));
 }
 
 /** How everything stands to which access changed after this sequence of the ledger. */
@@ -42,7 +50,8 @@ export async function endingsSince(db: Reading, after: number): Promise<Ending[]
     ...(await inStretches(recipientIds, (ids) => db.select().from(recipients).where(inArray(recipients.id, ids)))).map((recipient): Ending => ({ sequence: last, of: 'recipient', id: recipient.id, blocked: recipient.blocked })),
     // Ceilings are few, and the entry says which it was about; what is there no more was lifted.
     ...(await ceilingsChanged(db, after, last)),
-    // The staff are few: where one changed, all are noted.
-    ...(about('staff.').length === 0 ? [] : (await db.select({ id: staff.id, disabledAt: staff.disabledAt }).from(staff)).map((member): Ending => ({ sequence: last, of: 'staff', id: member.id, disabled: member.disabledAt !== null }))),
+    // The staff are few, and so are the ways of handing out: where one changed, all are noted.
+    ...(about('staff.').length === 0 ? [] : await staffNow(db, last)),
+    ...(about('settings.').length === 0 ? [] : (await listRules(db)).map(({ way, leave }): Ending => ({ sequence: last, of: 'rule', way, leave }))),
   ];
 }

@@ -30,14 +30,16 @@ const MANY = 25;
 
 /** Revokes grants, and what stands beneath them. Those revoked already stay as they are and are not recorded again. */
 export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
-  const now = deps.clock.now();
+  return deps.db.write((tx) => revokeGrantsIn(deps, tx, actor, grants, deps.clock.now()));
+}
+
+/** The same inside a change that somebody else makes. */
+export async function revokeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, grants: readonly GrantId[], now: number): Promise<{ readonly changed: number }> {
   if (grants.length > MANY) needProof(actor);
-  return deps.db.write(async (tx) => {
-    await needReach(tx, actor, grants);
-    const changed = await setGrantsRevoked(tx, [...grants, ...(await liveBeneath(tx, grants)).map(({ id }) => id)], actor.id, now);
-    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
-    return { changed: changed.length };
-  });
+  await needReach(tx, actor, grants);
+  const changed = await setGrantsRevoked(tx, [...grants, ...(await liveBeneath(tx, grants)).map(({ id }) => id)], actor.id, now);
+  if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
+  return { changed: changed.length };
 }
 
 /** Takes revocations back; the grants are what they were before. */
@@ -92,25 +94,27 @@ export function aboutChange(actor: StaffActor, now: number, before: GrantRecord,
  * @returns for each what it was, so that the change can be undone by the same means
  * @throws ServiceError `CONFLICT` where somebody changed one since it was shown, `INVALID`, `NOT_FOUND`
  */
-export async function changeGrants(deps: Deps, actor: StaffActor, { changes }: ChangeGrantsInput): Promise<ChangeGrantsResult> {
-  const now = deps.clock.now();
-  return deps.db.write(async (tx) => {
-    const ids = changes.map(({ grant }) => grant);
-    await needReach(tx, actor, ids);
-    const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
-    const changed: ChangeGrantsResult['changed'][number][] = [];
-    const happenings: Happening[] = [];
-    for (const { grant, revision, until, rights, prints, conditions } of changes) {
-      const before = known.get(grant);
-      if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
-      const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints, conditions: before.conditions };
-      const after = await changeGrant(tx, actor, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
-      changed.push({ grant, revision: after.revision, before: was });
-      happenings.push(aboutChange(actor, now, before, after), ...(await changeFollowers(tx, actor, now, after)));
-    }
-    await record(deps, tx, ...happenings);
-    return { changed };
-  });
+export function changeGrants(deps: Deps, actor: StaffActor, input: ChangeGrantsInput): Promise<ChangeGrantsResult> {
+  return deps.db.write((tx) => changeGrantsIn(deps, tx, actor, input, deps.clock.now()));
+}
+
+/** The same inside a change that somebody else makes. */
+export async function changeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, { changes }: ChangeGrantsInput, now: number): Promise<ChangeGrantsResult> {
+  const ids = changes.map(({ grant }) => grant);
+  await needReach(tx, actor, ids);
+  const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
+  const changed: ChangeGrantsResult['changed'][number][] = [];
+  const happenings: Happening[] = [];
+  for (const { grant, revision, until, rights, prints, conditions } of changes) {
+    const before = known.get(grant);
+    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
+    const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints, conditions: before.conditions };
+    const after = await changeGrant(tx, actor, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
+    changed.push({ grant, revision: after.revision, before: was });
+    happenings.push(aboutChange(actor, now, before, after), ...(await changeFollowers(tx, actor, now, after)));
+  }
+  await record(deps, tx, ...happenings);
+  return { changed };
 }
 
 /** @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */

@@ -1,14 +1,14 @@
 import 'server-only';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import type { GiveInput, GiveToInput, Lacking } from '@/contracts/lacking';
+import type { GiveInput, GiveResult, GiveToInput, Lacking } from '@/contracts/lacking';
 import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { documentsLackedBy, peopleLacking } from '@/server/repositories/lacking-repository';
 import { findDocument } from '@/server/repositories/document-repository';
 import { findPerson, recipientsByIds } from '@/server/repositories/people-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { ServiceError } from '@/server/services/errors';
 import { beginningOf } from '@/server/services/manage-defaults';
+import { sendDocuments } from '@/server/services/send-documents';
 
 /** Rows shown at a time; more are found by searching. */
 const SHOWN = 100;
@@ -32,12 +32,12 @@ export async function viewLacking(deps: Deps, actor: StaffActor, { id, q }: { re
  *
  * @throws ServiceError `NOT_FOUND`, `CONFLICT` where they are blocked; else as for any dispatch
  */
-export async function giveLacking(deps: Deps, actor: StaffActor, { id, documents, terms, watermark }: GiveInput): Promise<{ readonly reference: string; readonly given: number }> {
+export async function giveLacking(deps: Deps, actor: StaffActor, { id, documents, terms, watermark }: GiveInput): Promise<GiveResult> {
   const person = await findPerson(deps.db.read, id);
   if (person?.kind !== 'person') throw new ServiceError('NOT_FOUND', 'There is no such person.');
   if (person.blocked) throw new ServiceError('CONFLICT', 'This person is blocked and could open nothing. Unblock them first.');
-  const { reference } = await dispatchDocuments(deps, actor, { documents, recipients: [{ address: person.address, name: person.name, organisation: person.organisation }], terms, subject: `Given to ${person.name === '' ? person.address : person.name}`, note: '', watermark, delivery: 'by-hand' });
-  return { reference, given: documents.length };
+  const { reference, waits } = await sendDocuments(deps, actor, { documents, recipients: [{ address: person.address, name: person.name, organisation: person.organisation }], terms, subject: `Given to ${person.name === '' ? person.address : person.name}`, note: '', watermark, delivery: 'by-hand' });
+  return { reference, given: documents.length, waits };
 }
 
 /** Who does not hold a document and could be given it. @throws ServiceError `NOT_FOUND` */
@@ -49,10 +49,10 @@ export async function viewUnreached(deps: Deps, _actor: StaffActor, { id, q }: {
 }
 
 /** Gives a document to several people in one act, likewise. @throws as for any dispatch */
-export async function giveTo(deps: Deps, actor: StaffActor, { id, recipients, terms, watermark }: GiveToInput): Promise<{ readonly reference: string; readonly given: number }> {
+export async function giveTo(deps: Deps, actor: StaffActor, { id, recipients, terms, watermark }: GiveToInput): Promise<GiveResult> {
   const [found, people] = await Promise.all([findDocument(deps.db.read, id), recipientsByIds(deps.db.read, recipients)]);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
   if (people.length !== new Set(recipients).size || people.some(({ kind }) => kind !== 'person')) throw new ServiceError('NOT_FOUND', 'One of these people is no longer there.');
-  const { reference } = await dispatchDocuments(deps, actor, { documents: [id], recipients: people.map(({ address, name, organisation }) => ({ address, name, organisation })), terms, subject: `${found.document.title}, given`, note: '', watermark, delivery: 'by-hand' });
-  return { reference, given: people.length };
+  const { reference, waits } = await sendDocuments(deps, actor, { documents: [id], recipients: people.map(({ address, name, organisation }) => ({ address, name, organisation })), terms, subject: `${found.document.title}, given`, note: '', watermark, delivery: 'by-hand' });
+  return { reference, given: people.length, waits };
 }

@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import type { DispatchInput, SendResult } from '@/contracts/dispatch';
+import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/consent-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { checkSending, dispatchIn } from '@/server/services/dispatch-documents';
@@ -13,15 +14,17 @@ import { needsSecond } from '@/server/services/within-rules';
  *
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */
-export async function sendDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<SendResult> {
-  const now = deps.clock.now();
-  return deps.db.write(async (tx) => {
-    if (!(await needsSecond(tx, input))) return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
-    // What could not be sent is not worth anybody's agreement.
-    await checkSending(deps, tx, actor, input, now);
-    const id = newId('consent', deps.random);
-    await insertConsent(tx, { id, kind: 'send', documents: input.documents, body: input, reason: input.reason ?? '', askedBy: actor.id, askedAt: now });
-    await record(deps, tx, { action: 'consent.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, kind: 'send', documents: [...input.documents], recipients: input.recipients.length }, personal: { text: `${input.subject}\n${input.reason ?? ''}` } });
-    return { id: null, reference: '', waits: true };
-  });
+export function sendDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<SendResult> {
+  return deps.db.write((tx) => sendIn(deps, tx, actor, input, deps.clock.now()));
+}
+
+/** The same inside a change that somebody else makes. */
+export async function sendIn(deps: Deps, tx: Transaction, actor: StaffActor, input: DispatchInput, now: number): Promise<SendResult> {
+  if (!(await needsSecond(tx, input))) return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
+  // What could not be sent is not worth anybody's agreement.
+  await checkSending(deps, tx, actor, input, now);
+  const id = newId('consent', deps.random);
+  await insertConsent(tx, { id, kind: 'send', documents: input.documents, body: input, reason: input.reason ?? '', askedBy: actor.id, askedAt: now });
+  await record(deps, tx, { action: 'consent.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, kind: 'send', documents: [...input.documents], recipients: input.recipients.length }, personal: { text: `${input.subject}\n${input.reason ?? ''}` } });
+  return { id: null, reference: '', waits: true };
 }

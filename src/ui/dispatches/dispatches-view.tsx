@@ -7,11 +7,13 @@ import type { DispatchRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/powers';
 import { ListHead } from '@/ui/shell/list-head';
 import { audience } from '@/ui/words/addressee-words';
+import { BringGrants } from '@/ui/dispatches/bring-grants';
 import { Moment } from '@/ui/time/moment';
 
 /** Everything that was sent. */
 export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {
   const [search, setSearch] = useState('');
+  const [bringing, setBringing] = useState(false);
   const dispatches = useHolds('dispatch');
   const wanted = search.trim().toLowerCase();
   const shown = rows.filter((row) => `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted));
@@ -20,8 +22,10 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
       <div className="surface">
         <div className="head">
           <ListHead title="Dispatches" words={shown.length === rows.length ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`} search={search} onSearch={setSearch} placeholder="subject, reference, sender">
+            {dispatches && <Button aria-expanded={bringing} onClick={() => { setBringing(!bringing); }}>{bringing ? 'Close' : 'Bring access in'}</Button>}
             {dispatches && <Button component={Link} href="/compose">Compose</Button>}
           </ListHead>
+          {bringing && <BringGrants />}
         </div>
         <div className="scroll">
           {rows.length === 0 ? (

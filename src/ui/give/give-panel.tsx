@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import type { Lacking } from '@/contracts/lacking';
+import type { GiveResult, Lacking } from '@/contracts/lacking';
 import { termsAt } from '@/core/policy/kept-terms';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
@@ -41,7 +41,8 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
   const asUsual = { ...lacking.begin, id: AS_USUAL, name: 'As usual' };
   const terms = [asUsual, ...lacking.terms].find(({ id }) => id === chosen) ?? asUsual;
   const give = async () => {
-    const well = await attempt(() => call('POST', path, { [field]: [...ticked], terms: termsAt(terms, lacking.now), watermark: terms.watermark }), `${done(ticked.size)} No mail went out: the link stands on the dispatch.`);
+    const given = () => call<GiveResult>('POST', path, { [field]: [...ticked], terms: termsAt(terms, lacking.now), watermark: terms.watermark });
+    const well = await attempt(given, ({ waits }) => (waits ? 'A second person has to agree first; nothing is given yet. It waits on Today until they answer.' : `${done(ticked.size)} No mail went out: the link stands on the dispatch.`));
     if (!well) return;
     setTicked(new Set());
     setLacking(null);

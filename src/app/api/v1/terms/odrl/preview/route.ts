@@ -1,5 +1,5 @@
 import { bringTermsInput } from '@/contracts/odrl';
 import { handle } from '@/server/http/handle';
-import { previewTerms } from '@/server/services/exchange-odrl';
+import { previewTerms } from '@/server/services/exchange-terms';
 
 export const POST = handle('look', bringTermsInput, previewTerms);

@@ -2,8 +2,6 @@ import boundaries from 'eslint-plugin-boundaries';
 import next from '@next/eslint-plugin-next';
 import reactHooks from 'eslint-plugin-react-hooks';
 import drizzle from 'eslint-plugin-drizzle';
-import importX from 'eslint-plugin-import-x';
-import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 import vitest from '@vitest/eslint-plugin';
 import tseslint from 'typescript-eslint';
 
@@ -41,6 +39,7 @@ const local = {
 
 const element = (type) => ({ element: { type } });
 const anyOf = (...types) => ({ element: { types: { anyOf: types } } });
+const file = (category) => ({ file: { categories: category } });
 /** The folders of src/server that are ports with their adapters. */
 const PORTS = ['clock', 'config', 'identity', 'limits', 'live', 'mail', 'places', 'directory', 'rendering', 'storage', 'vault', 'exporting', 'covers'];
 const noBarrels = { selector: 'ExportAllDeclaration', message: 'No barrels: name what the folder offers.' };
@@ -53,11 +52,9 @@ export default tseslint.config(
     extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     linterOptions: { reportUnusedDisableDirectives: 'error' },
-    plugins: { boundaries, local, 'import-x': importX },
+    plugins: { boundaries, local },
     settings: {
-      ...importX.flatConfigs.typescript.settings,
       'import/resolver': { typescript: { project: './tsconfig.json' } },
-      'import-x/resolver-next': [createTypeScriptImportResolver({ project: './tsconfig.json' })],
       'boundaries/dependency-nodes': ['import', 'export', 'dynamic-import'],
       'boundaries/include': ['src/**'],
       'boundaries/elements': [
@@ -68,12 +65,14 @@ export default tseslint.config(
         { type: 'services', pattern: 'src/server/services' },
         { type: 'http', pattern: 'src/server/http' },
         { type: 'port', pattern: `src/server/{${PORTS.join(',')}}` },
-        { type: 'container', pattern: 'src/server/container.ts', mode: 'file' },
         { type: 'app', pattern: 'src/app' },
         { type: 'ui', pattern: 'src/ui/*' },
         { type: 'workers', pattern: 'src/workers' },
         { type: 'cli', pattern: 'src/cli' },
-        { type: 'entry', pattern: 'src/{instrumentation,proxy}.ts', mode: 'file' },
+      ],
+      'boundaries/files': [
+        { category: 'container', pattern: 'src/server/container.ts' },
+        { category: 'entry', pattern: 'src/{instrumentation,proxy}.ts' },
       ],
     },
     rules: {
@@ -88,16 +87,15 @@ export default tseslint.config(
           { from: element('port'), allow: { to: anyOf('core', 'port', 'db') } },
           { from: element('repositories'), allow: { to: anyOf('core', 'db', 'repositories') } },
           { from: element('services'), allow: { to: anyOf('core', 'contracts', 'repositories', 'port', 'services', 'db') } },
-          { from: element('container'), allow: { to: anyOf('core', 'db', 'repositories', 'port', 'services') } },
-          { from: element('http'), allow: { to: anyOf('core', 'contracts', 'services', 'repositories', 'port', 'container', 'http') } },
+          { from: file('container'), allow: { to: anyOf('core', 'db', 'repositories', 'port', 'services') } },
+          { from: element('http'), allow: [{ to: anyOf('core', 'contracts', 'services', 'repositories', 'port', 'http') }, { to: file('container') }] },
           { from: element('app'), allow: { to: anyOf('core', 'contracts', 'services', 'http', 'ui', 'app') } },
           { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'ui') } },
           { from: element('workers'), allow: { to: anyOf('core', 'port', 'workers', 'services', 'repositories', 'db') } },
-          { from: element('cli'), allow: { to: anyOf('core', 'contracts', 'db', 'repositories', 'port', 'services', 'container', 'cli') } },
-          { from: element('entry'), allow: { to: anyOf('http') } },
+          { from: element('cli'), allow: [{ to: anyOf('core', 'contracts', 'db', 'repositories', 'port', 'services', 'cli') }, { to: file('container') }] },
+          { from: file('entry'), allow: { to: anyOf('http') } },
         ],
       }],
-      'import-x/no-cycle': 'error',
       'local/no-junk-drawer': 'error',
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: true }],
       '@typescript-eslint/consistent-type-imports': 'error',

@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, onTestFinished, test } from 'vitest';
 
 const violations: readonly (readonly [rule: string, file: string, code: string])[] = [
   ['no-restricted-imports', 'src/core/policy/violation-core-db.ts', "import { grants } from '@/server/db/schema';\nexport const a = grants;\n"],
@@ -17,6 +17,7 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   ['boundaries/dependencies', 'src/ui/reader/violation-ui-relative.ts', "import { grants } from '../../server/db/schema';\nexport const i = grants;\n"],
   ['boundaries/dependencies', 'src/ui/reader/violation-ui-dynamic.ts', "export const j = async () => (await import('@/server/services/open-document')).openDocument;\n"],
   ['boundaries/dependencies', 'src/app/api/violation-route-db.ts', "import { listDocumentRows } from '@/server/repositories/document-repository';\nexport const k = listDocumentRows;\n"],
+  ['boundaries/dependencies', 'src/server/services/violation-container.ts', "import 'server-only';\nimport { createContainer } from '@/server/container';\nexport const v = createContainer;\n"],
   ['no-restricted-syntax', 'src/app/violation-client.tsx', "'use client';\nexport default function Page() { return <p>x</p>; }\n"],
   ['no-restricted-syntax', 'src/app/api/violation-try.ts', 'export function l(): number {\n  try { return 1; } catch { return 2; }\n}\n'],
   ['local/no-junk-drawer', 'src/server/services/utils.ts', "import 'server-only';\nexport const m = 1;\n"],
@@ -28,8 +29,6 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   ['drizzle/enforce-update-with-where', 'src/server/repositories/violation-update.ts', "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport { grants } from '@/server/db/schema';\nexport const r = async (tx: Transaction) => { await tx.update(grants).set({ untilAt: 0 }); };\n"],
   ['@typescript-eslint/no-explicit-any', 'src/server/services/violation-any.ts', "import 'server-only';\nexport const s = (x: any) => x;\n"],
   ['@typescript-eslint/no-floating-promises', 'src/server/services/violation-floating.ts', "import 'server-only';\nexport function t(): void { Promise.resolve(1); }\n"],
-  ['import-x/no-cycle', 'src/core/ledger/violation-cycle-a.ts', "import { y } from '@/core/ledger/violation-cycle-b';\nexport const x = (): number => y();\n"],
-  ['import-x/no-cycle', 'src/core/ledger/violation-cycle-b.ts', "import { x } from '@/core/ledger/violation-cycle-a';\nexport const y = (): number => x();\n"],
   ['boundaries/no-unknown-files', 'src/nowhere/violation.ts', 'export const u = 1;\n'],
   ['react-hooks/rules-of-hooks', 'src/ui/reader/violation-hook.tsx', "'use client';\nimport { useState } from 'react';\nexport function V({ on }: { readonly on: boolean }) {\n  if (on) return null;\n  const [open] = useState(false);\n  return <b>{String(open)}</b>;\n}\n"],
 ];
@@ -59,3 +58,14 @@ test('every violation was looked at', () => {
 test.each(violations)('%s is reported in %s', (rule, file) => {
   expect([...(reported.get(file) ?? [])]).toContain(rule);
 });
+
+test('modules that import each other in a circle are reported', () => {
+  const circle = (['a', 'b'] as const).map((name) => path.join('src/core/ledger', `violation-cycle-${name}.ts`));
+  onTestFinished(() => { for (const file of circle) rmSync(file, { force: true }); });
+  writeFileSync(circle[0] ?? '', "import { y } from '@/core/ledger/violation-cycle-b';\nexport const x = (): number => y();\n");
+  writeFileSync(circle[1] ?? '', "import { x } from '@/core/ledger/violation-cycle-a';\nexport const y = (): number => x();\n");
+  const { stdout, status } = spawnSync('npx', ['depcruise', 'src/core/ledger', '--config', '.dependency-cruiser.cjs', '--output-type', 'err'], { encoding: 'utf8' });
+  expect(status).not.toBe(0);
+  expect(stdout).toContain('no-circular');
+  expect(stdout).toContain('violation-cycle-a');
+}, 60_000);

@@ -79,10 +79,21 @@ export function notLive(grant: CompiledGrant, at: Circumstances): NotLive | null
 
 const NONE: readonly CompiledGrant[] = [];
 
-/** Two lists in the order of charging as one. */
+/** Two lists in the order of charging as one in that order. */
 function joined(a: readonly CompiledGrant[], b: readonly CompiledGrant[] | undefined): readonly CompiledGrant[] {
   if (b === undefined) return a;
-  return a.length === 0 ? b : [...a, ...b].sort(byCharge);
+  if (a.length === 0) return b;
+  const merged: CompiledGrant[] = [];
+  let at = 0;
+  for (const grant of b) {
+    for (let next = a[at]; next !== undefined && byCharge(next, grant) < 0; next = a[++at]) merged.push(next);
+    merged.push(grant);
+  }
+  for (; at < a.length; at++) {
+    const rest = a[at];
+    if (rest !== undefined) merged.push(rest);
+  }
+  return merged;
 }
 
 /** Every grant that reaches this person, by whatever route: their own, their groups', their domain's, or the link's. */

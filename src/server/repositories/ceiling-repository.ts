@@ -39,32 +39,50 @@ export type AlikeGrants = {
 };
 /** Whether markings and folders make a difference, which documents have a rule of their own, with which kept terms the grants were given, and on which documents; absent: with any, on all. */
 export type AskedOf = { readonly filing: boolean; readonly own: readonly string[]; readonly terms?: TermsId; readonly documents?: readonly DocumentId[] };
-type Packed = readonly [readonly Right[], number | null, number | null, number | null, Conditions | null, number, MarkingId | null, FolderId | null, DocumentId | null, string, string];
+
+/** What is not there, in a line: SQLite's `concat_ws` passes over an empty text as over a NULL. */
+const NONE = '-';
+const orNull = <T extends string>(text: string | undefined): T | null => (text === undefined || text === NONE ? null : (text as T));
+const numberOrNull = (text: string | undefined): number | null => (text === undefined || text === NONE ? null : Number(text));
+
+/** The grants of these lines, those that are alike together. A line is who, what, and what makes them alike. */
+function grouped(lines: readonly string[]): AlikeGrants[] {
+  const alike = new Map<string, { readonly recipients: RecipientId[]; readonly documents: DocumentId[] }>();
+  for (const line of lines) {
+    const document = line.indexOf('|') + 1;
+    const key = line.indexOf('|', document) + 1;
+    const terms = line.slice(key);
+    let group = alike.get(terms);
+    if (group === undefined) alike.set(terms, (group = { recipients: [], documents: [] }));
+    group.recipients.push(line.slice(0, document - 1) as RecipientId);
+    group.documents.push(line.slice(document, key - 1) as DocumentId);
+  }
+  return [...alike].map(([terms, who]) => {
+    const [givenAt, from, until, prints, markingId, folderId, own, rights = '[]', ...conditions] = terms.split('|');
+    const when = { givenAt: Number(givenAt), from: numberOrNull(from), until: numberOrNull(until) };
+    return { ...who, ...when, prints: numberOrNull(prints), markingId: orNull<MarkingId>(markingId), folderId: orNull<FolderId>(folderId), own: orNull<DocumentId>(own), rights: JSON.parse(rights) as Right[], conditions: JSON.parse(orNull(conditions.join('|')) ?? 'null') as Conditions | null };
+  });
+}
 
 /**
  * The next `most` grants behind row `after` that are neither revoked nor over, or those given with kept terms; those that are
  * alike together.
- * They come as one text: a row each would cost more than all the rest.
+ * They come as one text, a line each: rows of their own, or grouped by the database, would cost more than all the rest.
  */
 export async function alikeGrants(db: Reading, now: number, asked: AskedOf, after: number, most: number): Promise<{ readonly alike: AlikeGrants[]; readonly grants: number; readonly last: number }> {
   const own = asked.own.length === 0 ? sql`NULL` : sql`CASE WHEN g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.own)})) THEN g.document_id END`;
-  const filing = asked.filing ? sql`d.marking_id, d.folder_id` : sql`NULL AS marking_id, NULL AS folder_id`;
+  const filing = asked.filing ? sql`coalesce(d.marking_id, '-') AS marking_id, coalesce(d.folder_id, '-') AS folder_id` : sql`'-' AS marking_id, '-' AS folder_id`;
   // What has ended comes into question only where its own end may move.
   const inQuestion = asked.terms === undefined ? sql`(g.until_at IS NULL OR g.until_at > ${now})` : sql`g.terms_id = ${asked.terms}`;
   const documents = asked.filing ? sql`JOIN documents d ON d.id = g.document_id` : sql``;
   const on = asked.documents === undefined ? sql`` : sql`AND g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
-  const [found] = await db.all<{ text: string; grants: number | null; last: number | null }>(sql`
-    SELECT json_group_array(json(packed)) AS text, sum(grants) AS grants, max(last) AS last FROM (
-      SELECT json_array(json(rights), from_at, until_at, prints, json(conditions), given_at, marking_id, folder_id, own, group_concat(recipient_id), group_concat(document_id)) AS packed, count(*) AS grants, max(row) AS last
-      FROM (
-        SELECT g.rowid AS row, g.rights, g.from_at, g.until_at, g.prints, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
-        FROM grants g ${documents}
-        WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion} ${on}
-        ORDER BY g.rowid LIMIT ${most}
-      ) GROUP BY given_at, until_at, rights, marking_id, folder_id, from_at, prints, conditions, own
+  const [found] = await db.all<{ lines: string | null; grants: number; last: number | null }>(sql`
+    SELECT group_concat(concat_ws('|', recipient_id, document_id, given_at, coalesce(from_at, '-'), coalesce(until_at, '-'), coalesce(prints, '-'), marking_id, folder_id, coalesce(own, '-'), rights, coalesce(conditions, '-')), char(10)) AS lines, count(*) AS grants, max(row) AS last
+    FROM (
+      SELECT g.rowid AS row, g.rights, g.from_at, g.until_at, g.prints, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
+      FROM grants g ${documents}
+      WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion} ${on}
+      ORDER BY g.rowid LIMIT ${most}
     )`);
-  const alike = (JSON.parse(found?.text ?? '[]') as Packed[]).map(([rights, from, until, prints, conditions, givenAt, markingId, folderId, own, recipients, documents]): AlikeGrants => ({
-    rights, from, until, prints, conditions, givenAt, markingId, folderId, own, recipients: recipients.split(',') as RecipientId[], documents: documents.split(',') as DocumentId[],
-  }));
-  return { alike, grants: found?.grants ?? 0, last: found?.last ?? after };
+  return { alike: grouped(found?.lines?.split('\n') ?? []), grants: found?.grants ?? 0, last: found?.last ?? after };
 }

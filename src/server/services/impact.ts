@@ -14,18 +14,33 @@ const AT_ONCE = 5_000;
 /** Names shown; the numbers count them all. */
 const SHOWN = 100;
 
-type Affected = { readonly grants: AlikeGrants; readonly impact: Impact };
+type Shown = { readonly recipient: RecipientId; readonly document: DocumentId; readonly until: number | null; readonly impact: Impact };
+type Affected = {
+  /** What it does, to how many grants each time. */
+  readonly impacts: readonly { readonly impact: Impact; readonly grants: number }[];
+  readonly people: ReadonlySet<RecipientId>;
+  readonly documents: ReadonlySet<DocumentId>;
+  readonly shown: readonly Shown[];
+};
 
-/** Every live grant that a change would touch, found without holding up anybody else. */
-async function affectedBy(deps: Pick<Deps, 'db'>, now: number, asked: AskedOf, judge: (grants: AlikeGrants) => Impact | null): Promise<Affected[]> {
-  const affected: Affected[] = [];
+/** Every live grant that a change would touch, found without holding up anybody else, and added up as they are found. */
+async function affectedBy(deps: Pick<Deps, 'db'>, now: number, asked: AskedOf, judge: (grants: AlikeGrants) => Impact | null): Promise<Affected> {
+  const [impacts, shown]: [{ impact: Impact; grants: number }[], Shown[]] = [[], []];
+  const [people, documents] = [new Set<RecipientId>(), new Set<DocumentId>()];
   for (let at = 0; ;) {
     const { alike, grants: seen, last } = await alikeGrants(deps.db.read, now, asked, at, AT_ONCE);
     for (const grants of alike) {
       const impact = judge(grants);
-      if (impact !== null) affected.push({ grants, impact });
+      if (impact === null) continue;
+      impacts.push({ impact, grants: grants.recipients.length });
+      for (const recipient of grants.recipients) people.add(recipient);
+      for (const document of grants.documents) documents.add(document);
+      for (const [index, recipient] of grants.recipients.slice(0, SHOWN - shown.length).entries()) {
+        const document = grants.documents[index];
+        if (document !== undefined) shown.push({ recipient, document, until: grants.until, impact });
+      }
     }
-    if (seen < AT_ONCE) return affected;
+    if (seen < AT_ONCE) return { impacts, people, documents, shown };
     at = last;
     await setImmediate();
   }
@@ -37,21 +52,8 @@ function sooner({ until, ends }: Impact): boolean {
 
 /** What a change would do to everybody, in numbers and names. `judge` says what it does to grants that are alike. */
 export async function impactOf(deps: Pick<Deps, 'db'>, now: number, asked: AskedOf, judge: (grants: AlikeGrants) => Impact | null): Promise<ImpactFound> {
-  const affected = await affectedBy(deps, now, asked, judge);
-  const count = (test: (impact: Impact) => boolean): number => affected.reduce((sum, { grants, impact }) => (test(impact) ? sum + grants.recipients.length : sum), 0);
-  const people = new Set<RecipientId>();
-  const documents = new Set<DocumentId>();
-  for (const { grants } of affected) {
-    for (const recipient of grants.recipients) people.add(recipient);
-    for (const document of grants.documents) documents.add(document);
-  }
-  const shown: { readonly recipient: RecipientId; readonly document: DocumentId; readonly until: number | null; readonly impact: Impact }[] = [];
-  for (const { grants, impact } of affected) {
-    for (const [index, recipient] of grants.recipients.slice(0, SHOWN - shown.length).entries()) {
-      const document = grants.documents[index];
-      if (document !== undefined) shown.push({ recipient, document, until: grants.until, impact });
-    }
-  }
+  const { impacts, people, documents, shown } = await affectedBy(deps, now, asked, judge);
+  const count = (test: (impact: Impact) => boolean): number => impacts.reduce((sum, { impact, grants }) => (test(impact) ? sum + grants : sum), 0);
   const [named, titled] = await Promise.all([recipientsByIds(deps.db.read, [...new Set(shown.map(({ recipient }) => recipient))]), findDocuments(deps.db.read, [...new Set(shown.map(({ document }) => document))])]);
   return {
     grants: count(() => true), people: people.size, documents: documents.size,

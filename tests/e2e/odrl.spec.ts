@@ -24,7 +24,7 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
 test('access goes out as ODRL; what a file changes, revokes and gives anew is read before it is done', async ({ page }, info) => {
   await signIn(page);
   await open(page, '/dispatches');
-  await page.getByRole('link', { name: 'Weight list for check' }).click();
+  await page.getByRole('link', { name: 'For plan approval' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'As ODRL' }).click()]);
   const file = info.outputPath('grants.jsonld');
   await download.saveAs(file);

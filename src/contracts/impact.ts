@@ -4,7 +4,10 @@ import type { Right } from '@/core/policy/rights';
 /** What a change of rules would do, in numbers and names. */
 export type ImpactFound = {
   readonly grants: number;
+  /** Those who stand by themselves. */
   readonly people: number;
+  /** Whether everyone at a domain, or whoever has a link, is touched as well. */
+  readonly unknown: boolean;
   readonly documents: number;
   /** How many grants lose or get each right. */
   readonly rights: readonly { readonly right: Right; readonly lost: number; readonly gained: number }[];

@@ -9,6 +9,7 @@ import { decideFor } from '@/server/services/open-document';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 import { DAY } from '@/core/base/time';
+import { setWay } from '../support/rules';
 
 let product: Product;
 let papers: DocumentId[];
@@ -59,6 +60,19 @@ test('from the other side: who does not hold a document is given it together', a
   expect((await unreached('kelder')).total).toBe(0);
   expect((await unreached()).rows.some(({ name }) => name === 'New One')).toBe(false);
   await expect(giveTo(product.deps, product.ida, { id, recipients: ['rcp_00000000000000000000'], terms, watermark: '' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+});
+
+test('where links want a second person it waits for them, and where they are forbidden nothing is given', async () => {
+  const { grants: [held] } = await dispatch(product, [papers[0] ?? 'doc_'], ['late@yard.example']);
+  const late = { id: held?.recipientId ?? 'rcp_' as const, documents: papers.slice(1, 3), terms: { ...terms, until: START + 40 * DAY }, watermark: '' };
+  const before = (await viewLacking(product.deps, product.ida, { id: late.id, q: '' })).total;
+  await setWay(product, 'link', 'agreed');
+  expect(await giveLacking(product.deps, product.ida, late)).toMatchObject({ waits: true });
+  await setWay(product, 'link', 'forbidden', 'An audit is under way.');
+  await expect(giveLacking(product.deps, product.ida, late)).rejects.toThrow('An audit is under way');
+  await expect(giveTo(product.deps, product.ida, { ...late, id: papers[2] ?? 'doc_', recipients: [late.id] })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  expect((await viewLacking(product.deps, product.ida, { id: late.id, q: '' })).total).toBe(before);
+  await setWay(product, 'link', 'allowed');
 });
 
 test('somebody blocked is given nothing, and a sender sees only what is theirs', async () => {

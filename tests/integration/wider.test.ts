@@ -13,6 +13,8 @@ import { explainAccess } from '@/server/services/explain-access';
 import { giveTo, viewLacking, viewUnreached } from '@/server/services/give-lacking';
 import { grantRows } from '@/server/services/grant-rows';
 import { listDispatches } from '@/server/services/list-dispatches';
+import { previewCeiling } from '@/server/services/manage-ceilings';
+import { NO_LIMITS } from '@/core/policy/ceiling';
 import { changeMembers, putGroup, removeGroup } from '@/server/services/manage-groups';
 import { takePeopleOut } from '@/server/services/exchange-people';
 import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
@@ -150,6 +152,15 @@ describe('everyone at a domain', () => {
     expect([before, (await listPeople(product.deps, product.ida, { q: 'dag@yard.example' })).total]).toEqual([0, 1]);
     expect((await sent.rows()).map(({ address, kind, opens: times }) => [address, kind, times])).toEqual([['@yard.example', 'domain', 0], ['dag@yard.example', 'person', 1]]);
     expect((await listDispatches(product.deps)).find(({ id }) => id === sent.id)).toMatchObject({ people: 1, unknown: true });
+  });
+
+  test('is told apart from people where a change is foreseen', async () => {
+    const impact = () => previewCeiling(product.deps, product.ida, { level: 'document', subject: document, limits: { ...NO_LIMITS, days: 3 }, seen: null });
+    const people = new Set((await grantRows(product.deps, product.ida, { document })).filter(({ kind, revokedAt }) => kind === 'person' && revokedAt === null).map(({ recipientId }) => recipientId)).size;
+    expect(await impact()).toMatchObject({ people, unknown: true, documents: 1 });
+    const { grants } = await cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: sent.id } });
+    expect(await impact()).toMatchObject({ unknown: false });
+    await reinstateGrants(product.deps, product.ida, { grants: [...grants] });
   });
 
   test('is counted for each person alone', async () => {

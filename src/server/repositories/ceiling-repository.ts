@@ -42,7 +42,7 @@ export type AskedOf = { readonly filing: boolean; readonly own: readonly string[
 
 /** What is not there, in a line: SQLite's `concat_ws` passes over an empty text as over a NULL. */
 const NONE = '-';
-const orNull = <T extends string>(text: string | undefined): T | null => (text === undefined || text === NONE ? null : (text as T));
+const orNull = (text: string | undefined): string | null => (text === undefined || text === NONE ? null : text);
 const numberOrNull = (text: string | undefined): number | null => (text === undefined || text === NONE ? null : Number(text));
 
 /** The grants of these lines, those that are alike together. A line is who, what, and what makes them alike. */
@@ -60,7 +60,7 @@ function grouped(lines: readonly string[]): AlikeGrants[] {
   return [...alike].map(([terms, who]) => {
     const [givenAt, from, until, prints, markingId, folderId, own, rights = '[]', ...conditions] = terms.split('|');
     const when = { givenAt: Number(givenAt), from: numberOrNull(from), until: numberOrNull(until) };
-    return { ...who, ...when, prints: numberOrNull(prints), markingId: orNull<MarkingId>(markingId), folderId: orNull<FolderId>(folderId), own: orNull<DocumentId>(own), rights: JSON.parse(rights) as Right[], conditions: JSON.parse(orNull(conditions.join('|')) ?? 'null') as Conditions | null };
+    return { ...who, ...when, prints: numberOrNull(prints), markingId: orNull(markingId) as MarkingId | null, folderId: orNull(folderId) as FolderId | null, own: orNull(own) as DocumentId | null, rights: JSON.parse(rights) as Right[], conditions: JSON.parse(orNull(conditions.join('|')) ?? 'null') as Conditions | null };
   });
 }
 

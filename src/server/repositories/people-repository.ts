@@ -1,7 +1,7 @@
 import 'server-only';
 import { and, count, countDistinct, desc, eq, gt, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, GroupId, RecipientId, StaffId } from '@/core/base/ids';
-import { addressOfGroup } from '@/core/policy/addressee';
+import { addressOfGroup, type AddresseeKind } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
@@ -105,6 +105,11 @@ export async function whatIsHit(db: Reading, ids: readonly GrantId[]) {
     db.all<{ prints: number; kept: number }>(sql`SELECT coalesce(sum(g.prints_made), 0) AS prints, count(DISTINCT CASE WHEN instr(g.rights, '"keep"') > 0 AND EXISTS (SELECT 1 FROM licences l WHERE l.grant_id = g.id) THEN g.recipient_id END) AS kept FROM grants g WHERE ${among}`),
   ]);
   return { people, printsMade: beyond?.prints ?? 0, mayHaveKept: beyond?.kept ?? 0 };
+}
+
+/** Everything that stands for many: live groups, domains, and whoever has an open link. */
+export async function whatStandsForMany(db: Reading): Promise<{ readonly id: RecipientId; readonly kind: AddresseeKind }[]> {
+  return db.select({ id: recipients.id, kind: recipients.kind }).from(recipients).where(inArray(recipients.kind, ['group', 'domain', 'link']));
 }
 
 export async function recipientsByIds(db: Reading, ids: readonly RecipientId[]): Promise<PersonRecord[]> {

@@ -6,7 +6,7 @@ import { RIGHTS } from '@/core/policy/rights';
 import type { ImpactFound } from '@/contracts/impact';
 import { alikeGrants, type AlikeGrants, type AskedOf } from '@/server/repositories/ceiling-repository';
 import { findDocuments } from '@/server/repositories/document-repository';
-import { recipientsByIds } from '@/server/repositories/people-repository';
+import { recipientsByIds, whatStandsForMany } from '@/server/repositories/people-repository';
 import type { Deps } from '@/server/services/deps';
 
 /** Grants looked at before others get their turn. */
@@ -54,9 +54,10 @@ function sooner({ until, ends }: Impact): boolean {
 export async function impactOf(deps: Pick<Deps, 'db'>, now: number, asked: AskedOf, judge: (grants: AlikeGrants) => Impact | null): Promise<ImpactFound> {
   const { impacts, people, documents, shown } = await affectedBy(deps, now, asked, judge);
   const count = (test: (impact: Impact) => boolean): number => impacts.reduce((sum, { impact, grants }) => (test(impact) ? sum + grants : sum), 0);
-  const [named, titled] = await Promise.all([recipientsByIds(deps.db.read, [...new Set(shown.map(({ recipient }) => recipient))]), findDocuments(deps.db.read, [...new Set(shown.map(({ document }) => document))])]);
+  const [many, named, titled] = await Promise.all([whatStandsForMany(deps.db.read), recipientsByIds(deps.db.read, [...new Set(shown.map(({ recipient }) => recipient))]), findDocuments(deps.db.read, [...new Set(shown.map(({ document }) => document))])]);
+  const touched = many.filter(({ id }) => people.has(id));
   return {
-    grants: count(() => true), people: people.size, documents: documents.size,
+    grants: count(() => true), people: people.size - touched.length, unknown: touched.some(({ kind }) => kind !== 'group'), documents: documents.size,
     rights: RIGHTS.map((right) => ({ right, lost: count(({ lost }) => lost.includes(right)), gained: count(({ gained }) => gained.includes(right)) })).filter(({ lost, gained }) => lost + gained > 0),
     endNow: count(({ ends }) => ends), endSooner: count(sooner), endLater: count((impact) => impact.until !== null && !impact.ends && !impact.revives && !sooner(impact)), revive: count(({ revives }) => revives), other: count(({ other }) => other),
     rows: shown.map(({ recipient, document, until, impact }) => {

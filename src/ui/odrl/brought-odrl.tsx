@@ -22,7 +22,7 @@ type Props = {
 } & Pick<Attempt, 'attempt' | 'busy'>;
 
 const TAKES: ReadonlySet<Brought['state']> = new Set(['new', 'changed', 'revoked']);
-const tone: Partial<Record<Brought['state'], string>> = { stopped: 'magenta', changed: 'lamp', revoked: 'magenta' };
+const tone: Partial<Record<Brought['state'], string>> = { stopped: 'magenta', changed: 'lamp', revoked: 'magenta', same: 'quiet' };
 
 /** Picks an ODRL file, shows what each policy in it would come to, and takes what is understood. */
 export function BroughtOdrl({ path, also = {}, stateWords, verb, done, children, attempt, busy }: Props) {
@@ -45,11 +45,11 @@ export function BroughtOdrl({ path, also = {}, stateWords, verb, done, children,
             <tr key={index}>
               <td style={{ paddingLeft: 0, width: '30%' }}><b>{row.name}</b></td>
               <td>
-                {row.before !== null && <div className="quiet"><StatedLine terms={row.before} /> until now</div>}
-                {row.terms !== null && <StatedLine terms={row.terms} />}
+                {row.before !== null && <div className="quiet">now: <StatedLine terms={row.before} /></div>}
+                {row.terms !== null && <div>{row.before !== null && 'then: '}<StatedLine terms={row.terms} /></div>}
                 {row.unknown.map(({ path: place, what }) => <div key={place + what} className="magenta"><span className="figure">{place}</span> {what}</div>)}
               </td>
-              <td className={tone[row.state] ?? 'quiet'} style={{ width: 190 }}>{stateWords[row.state]}</td>
+              <td className={tone[row.state] ?? ''} style={{ width: 190 }}>{stateWords[row.state]}</td>
             </tr>
           ))}
         </tbody></table>

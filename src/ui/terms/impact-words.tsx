@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import type { ImpactFound } from '@/contracts/impact';
 import { groupBy } from '@/core/base/group';
+import { audience } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 const grants = (n: number): string => `${String(n)} ${n === 1 ? 'grant' : 'grants'}`;
@@ -28,10 +29,11 @@ function effectOf({ recipient, lost, gained, after, endMoves, ends }: ImpactFoun
 
 /** Whom a change would touch, in numbers and names. */
 export function ImpactWords({ impact, idle = [], other = 'would have other limits on how often or from where', untouched = 'It touches nobody at present.' }: { readonly impact: ImpactFound; readonly idle?: readonly string[]; /** What happens to those whose rights and end stay. */ readonly other?: string; readonly untouched?: string }) {
-  const { rows, people, documents } = impact;
+  const { rows, people, unknown, documents } = impact;
   return (
     <section aria-label="Whom it touches" className="stack">
-      <p className="answer">{impact.grants === 0 ? untouched : `It touches ${String(people)} ${people === 1 ? 'person' : 'people'} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
+      <p className="answer">{impact.grants === 0 ? untouched : `It touches ${audience(people, false)} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
+      {unknown && <p>And whoever else a domain or a link lets in, how many is unknown.</p>}
       {sentences(impact, other).map((sentence) => <p key={sentence}>{sentence}</p>)}
       {idle.map((sentence) => <p key={sentence} className="lamp">{sentence}</p>)}
       {rows.length > 0 && (

@@ -11,6 +11,9 @@ type Taken = { readonly taken: number; readonly waiting?: number };
 type Props = {
   /** Where what is in a file is looked at, and where it is taken from. */
   readonly path: string;
+  /** What stands before the button that picks a file. */
+  readonly head: ReactNode;
+  readonly pick: string;
   /** What taking it needs besides the file. */
   readonly also?: Readonly<Record<string, string>>;
   readonly stateWords: Readonly<Record<Brought['state'], string>>;
@@ -25,7 +28,7 @@ const TAKES: ReadonlySet<Brought['state']> = new Set(['new', 'changed', 'revoked
 const tone: Partial<Record<Brought['state'], string>> = { stopped: 'magenta', changed: 'lamp', revoked: 'magenta', same: 'quiet' };
 
 /** Picks an ODRL file, shows what each policy in it would come to, and takes what is understood. */
-export function BroughtOdrl({ path, also = {}, stateWords, verb, done, children, attempt, busy }: Props) {
+export function BroughtOdrl({ path, head, pick: label, also = {}, stateWords, verb, done, children, attempt, busy }: Props) {
   const [brought, setBrought] = useState<{ readonly file: string; readonly text: string; readonly rows: readonly Brought[] } | null>(null);
   const pick = (file: File | undefined) => file !== undefined && attempt(async () => {
     const text = await file.slice(0, LARGEST_ODRL + 1).text();
@@ -34,11 +37,13 @@ export function BroughtOdrl({ path, also = {}, stateWords, verb, done, children,
   });
   const takes = brought?.rows.filter(({ state }) => TAKES.has(state)).length ?? 0;
   const take = async () => { if (brought !== null && (await attempt(() => call<Taken>('POST', path, { text: brought.text, ...also }), done))) setBrought(null); };
-  const picker = <Button component="label" disabled={busy}>Choose a file<input type="file" hidden accept=".jsonld,.json,application/ld+json" aria-label="ODRL file" onChange={(event) => { void pick(event.target.files?.item(0) ?? undefined); event.target.value = ''; }} /></Button>;
-  if (brought === null) return <div className="row">{picker}</div>;
+  const picker = <Button component="label" disabled={busy}>{label}<input type="file" hidden accept=".jsonld,.json,application/ld+json" aria-label="ODRL file" onChange={(event) => { void pick(event.target.files?.item(0) ?? undefined); event.target.value = ''; }} /></Button>;
+  const top = <div className="row">{head}{picker}</div>;
+  if (brought === null) return top;
   return (
-    <div className="stack" style={{ marginTop: 10 }}>
-      <div className="row"><p><b>{brought.file}</b>: {takes === 0 ? 'nothing in it would change anything.' : `${String(takes)} of ${String(brought.rows.length)} would change something.`}</p><span className="gap" />{picker}</div>
+    <div className="stack">
+      {top}
+      <p><b>{brought.file}</b>: {takes === 0 ? 'nothing in it would change anything.' : `${String(takes)} of ${String(brought.rows.length)} would change something.`}</p>
       <div style={{ maxHeight: 340, overflow: 'auto' }} tabIndex={0} role="region" aria-label="What is in the file">
         <table className="list"><tbody>
           {brought.rows.map((row, index) => (

@@ -8,13 +8,11 @@ const stateWords = { new: 'new', changed: 'takes the place of the terms of this 
 
 /** Kept terms out and in as a W3C ODRL document; what would change is shown before it does. */
 export function OdrlPart({ mayChange, attempt, busy }: { readonly mayChange: boolean } & Pick<Attempt, 'attempt' | 'busy'>) {
+  const head = <><h1 style={{ fontSize: 16 }}>Out and in</h1><span className="quiet">as W3C ODRL 2.2, which other programs read</span><span className="gap" /><Button component="a" href="/api/v1/terms/odrl" download>Take them out</Button></>;
+  const done = ({ taken }: { readonly taken: number }) => `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What was sent before stays as it was sent.`;
   return (
     <section aria-label="Out and in" style={{ padding: '18px 22px 0' }}>
-      <div className="row">
-        <h1 style={{ fontSize: 16 }}>Out and in</h1><span className="quiet">as W3C ODRL 2.2, which other programs read</span><span className="gap" />
-        <Button component="a" href="/api/v1/terms/odrl" download>Take them out</Button>
-      </div>
-      {mayChange && <BroughtOdrl path="/api/v1/terms/odrl" stateWords={stateWords} verb="Keep" done={({ taken }) => `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What was sent before stays as it was sent.`} attempt={attempt} busy={busy} />}
+      {mayChange ? <BroughtOdrl path="/api/v1/terms/odrl" head={head} pick="Bring some in" stateWords={stateWords} verb="Keep" done={done} attempt={attempt} busy={busy} /> : <div className="row">{head}</div>}
     </section>
   );
 }

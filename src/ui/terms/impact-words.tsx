@@ -37,7 +37,7 @@ export function ImpactWords({ impact, idle = [], other = 'would have other limit
       {sentences(impact, other).map((sentence) => <p key={sentence}>{sentence}</p>)}
       {idle.map((sentence) => <p key={sentence} className="lamp">{sentence}</p>)}
       {rows.length > 0 && (
-        <table className="list fixed"><tbody>
+        <table className="list" style={{ tableLayout: 'fixed' }}><tbody>
           {[...groupBy(rows, effectOf)].map(([effect, [row, ...more]]) => row !== undefined && (
             <tr key={effect}>
               <td style={{ paddingLeft: 0 }}>{row.person ? <Link href={`/people?person=${row.recipient}`}>{row.name}</Link> : <b>{row.name}</b>}{row.organisation !== '' && <span className="quiet"> · {row.organisation}</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{[row, ...more].map(({ title }) => title).join(', ')}</span></td>

@@ -51,7 +51,11 @@ async function buildAndTypes() {
 }
 
 async function lint() {
-  return [await stepBeside('Lint', 'npx', ['eslint', '.']), await stepBeside('Import directions', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err'])];
+  return [
+    await stepBeside('Lint', 'npx', ['eslint', '.']),
+    await stepBeside('Import directions', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err']),
+    await stepBeside('Unused code', 'npx', ['knip', '--no-progress']),
+  ];
 }
 
 // The build keeps one core busy and lint the other.

@@ -20,7 +20,7 @@ export type Call = {
 };
 
 /** What came of it: for people as text, for programs as one JSON value. */
-export type Outcome = { readonly code: ExitCode; readonly text: string; readonly json: unknown };
+type Outcome = { readonly code: ExitCode; readonly text: string; readonly json: unknown };
 
 export type Command = {
   /** The words that call it: `ledger verify`. */

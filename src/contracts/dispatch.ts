@@ -12,7 +12,7 @@ import type { Conditions } from '@/core/policy/conditions';
 export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
 export const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
 export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
-export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
+const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
 
 const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
 

@@ -10,7 +10,7 @@ export const MAX_DOCUMENT = 1024 ** 3;
 export const PART = 16 * 1024 * 1024;
 
 export const documentId = z.custom<DocumentId>((value) => typeof value === 'string' && isId('document', value), 'no such document');
-export const uploadId = z.custom<UploadId>((value) => typeof value === 'string' && isId('upload', value), 'no such upload');
+const uploadId = z.custom<UploadId>((value) => typeof value === 'string' && isId('upload', value), 'no such upload');
 
 export const beginUploadInput = z.object({
   fileName: z.string().trim().min(1, 'the file needs a name').max(255),

@@ -3,7 +3,7 @@ import type { LineProblem } from '@/core/people/person';
 import type { PeopleFormat } from '@/core/people/read';
 
 /** Characters of a list that is brought in: a hundred thousand lines and more. */
-export const LARGEST_LIST = 30_000_000;
+const LARGEST_LIST = 30_000_000;
 
 export const bringPeopleInput = z.object({ text: z.string().max(LARGEST_LIST, 'this list is longer than can be taken at once: make it two') });
 export const takePeopleInput = z.object({ format: z.enum(['csv', 'ldif', 'vcard']) });

@@ -26,7 +26,7 @@ export type PersonRow = {
 
 export type PeoplePage = Page<PersonRow> & { readonly organisations: number; readonly groups: readonly GroupRow[] };
 
-export type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
+type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
 
 export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** Their other addresses. */ readonly others: readonly { readonly id: RecipientId; readonly address: string }[]; /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly { readonly document: DocumentId; readonly reason: RefusalReason | null }[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
 

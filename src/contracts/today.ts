@@ -4,10 +4,10 @@ import type { RequestRow } from '@/contracts/requests';
 import type { Elsewhere } from '@/core/insight/elsewhere';
 import type { Silence } from '@/core/insight/never-opened';
 
-export type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
-export type EndingRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly people: number; readonly until: number };
-export type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[]; readonly recipients: readonly RecipientId[] };
-export type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
+type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
+type EndingRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly people: number; readonly until: number };
+type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[]; readonly recipients: readonly RecipientId[] };
+type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
 /** What needs somebody, today. */
 export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; /** What waits for a second administrator; empty for others. */ readonly consents: readonly ConsentRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

@@ -69,3 +69,12 @@ test('modules that import each other in a circle are reported', () => {
   expect(stdout).toContain('no-circular');
   expect(stdout).toContain('violation-cycle-a');
 }, 60_000);
+
+test('what nothing uses is reported', () => {
+  const file = 'src/core/ledger/violation-dead.ts';
+  onTestFinished(() => { rmSync(file, { force: true }); });
+  writeFileSync(file, 'export const z = 1;\n');
+  const { stdout, status } = spawnSync('npx', ['knip', '--no-progress'], { encoding: 'utf8' });
+  expect(status).not.toBe(0);
+  expect(stdout).toContain(file);
+}, 60_000);

@@ -10,8 +10,8 @@ const DIMENSIONS = ['day', 'kind', 'outcome', 'reason', 'place', 'organisation']
 /** What heaps are narrowed to; `from` and `to` are days, both inside. */
 export type HeapFilter = Readonly<Partial<Record<'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined; readonly outcome?: Outcome | undefined };
 
-export type Count = { readonly value: string; readonly entries: number };
-export type DayCount = { readonly day: string; readonly granted: number; readonly refused: number };
+type Count = { readonly value: string; readonly entries: number };
+type DayCount = { readonly day: string; readonly granted: number; readonly refused: number };
 
 /** All that a screen of filters shows, each heading counted under every filter but its own. */
 export type Counts = {

@@ -3,8 +3,7 @@ import { LedgerError } from '@/core/ledger/errors';
 import type { Hash } from '@/core/ledger/hash';
 
 /** Facts about a person that a record may hold, and may have to forget. */
-export const PERSONAL_FIELDS = ['address', 'name', 'network', 'place', 'agent', 'text'] as const;
-export type PersonalField = (typeof PERSONAL_FIELDS)[number];
+type PersonalField = 'address' | 'name' | 'network' | 'place' | 'agent' | 'text';
 export type PersonalFields = Readonly<Partial<Record<PersonalField, string>>>;
 
 /** Bytes of salt for each field of each entry: 128 bits, so that a short value cannot be guessed from its commitment. */

@@ -23,7 +23,7 @@ export type Action = (typeof ACTIONS)[number];
 export const OUTCOMES = ['done', 'granted', 'refused', 'failed'] as const;
 export type Outcome = (typeof OUTCOMES)[number];
 
-export type Actor = { readonly kind: 'staff' | 'recipient' | 'stranger' | 'system'; readonly id: string | null };
+type Actor = { readonly kind: 'staff' | 'recipient' | 'stranger' | 'system'; readonly id: string | null };
 
 /** What a service hands over to be recorded. */
 export type Happening = {

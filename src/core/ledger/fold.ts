@@ -2,7 +2,7 @@ import type { DocumentId, GrantId } from '@/core/base/ids';
 import type { Entry } from '@/core/ledger/entry';
 
 /** A grant's terms as one line of text, so that two can be compared whole. */
-export type GrantState = { readonly terms: string; readonly revoked: boolean };
+type GrantState = { readonly terms: string; readonly revoked: boolean };
 
 /** What the ledger says about access: every grant and every revoked document. */
 export type AccessState = { readonly grants: Map<GrantId, GrantState>; readonly revokedDocuments: Set<DocumentId> };

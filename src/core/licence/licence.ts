@@ -19,7 +19,7 @@ export type Licence = {
   readonly expiresAt: Moment;
 };
 
-export class LicenceError extends AppError<'BAD_LICENCE'> {
+class LicenceError extends AppError<'BAD_LICENCE'> {
   constructor(cause?: unknown) {
     super('LicenceError', 'BAD_LICENCE', 'This licence is not valid.', { cause });
   }

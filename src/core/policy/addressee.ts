@@ -1,8 +1,7 @@
 import type { DispatchId, GroupId } from '@/core/base/ids';
 
 /** Who a grant can be for: a person, a live group, every address at a domain, whoever holds an open link, or somebody who came by one and is not known. */
-export const ADDRESSEE_KINDS = ['person', 'group', 'domain', 'link', 'visitor'] as const;
-export type AddresseeKind = (typeof ADDRESSEE_KINDS)[number];
+export type AddresseeKind = 'person' | 'group' | 'domain' | 'link' | 'visitor';
 
 /** Under what a group, the holders of a link or one of them are kept among the addresses: no address is spelled so. A domain is `@yard.example`. */
 export const addressOfGroup = (id: GroupId): string => `group:${id}`;

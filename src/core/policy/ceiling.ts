@@ -17,7 +17,6 @@ export type Limits = {
   readonly networks: readonly string[] | null;
 };
 export const NO_LIMITS: Limits = { rights: null, days: null, prints: null, opens: null, countries: null, networks: null };
-export type Limited = keyof Limits;
 
 export type Ceiling = Subject & {
   readonly limits: Limits;

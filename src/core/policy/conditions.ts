@@ -55,7 +55,7 @@ export type Used = {
 };
 export const UNUSED: Used = { opens: 0, prints: 0, firstOpenedAt: null, devices: [] };
 
-export type ConditionRefusal = 'prove-again' | 'device-not-accepted' | 'too-many-devices' | 'network-not-allowed' | 'place-not-allowed' | 'hours-not-allowed' | 'opens-used-up' | 'condition-unknown';
+type ConditionRefusal = 'prove-again' | 'device-not-accepted' | 'too-many-devices' | 'network-not-allowed' | 'place-not-allowed' | 'hours-not-allowed' | 'opens-used-up' | 'condition-unknown';
 
 /** Answers why a request does not meet the conditions, or `null` where it does. */
 export type ConditionTest = (at: Circumstances, used: Used) => ConditionRefusal | null;
@@ -63,12 +63,12 @@ export type ConditionTest = (at: Circumstances, used: Used) => ConditionRefusal 
 const KNOWN: Readonly<Record<keyof Conditions, true>> = { opens: true, within: true, countries: true, networks: true, hours: true, keptDevices: true, devices: true, proveEvery: true, offline: true, captureDeterrent: true, passOn: true };
 
 /** Names of conditions that this version does not know: written by a later one, or by hand. */
-export function unknownConditions(conditions: Conditions): string[] {
+function unknownConditions(conditions: Conditions): string[] {
   return Object.keys(conditions).filter((name) => !(name in KNOWN));
 }
 
 /** Whether minute and weekday lie in the hours; those that pass midnight belong to the day they began on. */
-export function inHours({ days, from, to }: Hours, weekday: number, minute: number): boolean {
+function inHours({ days, from, to }: Hours, weekday: number, minute: number): boolean {
   if (from < to) return days.some((day) => day === weekday) && minute >= from && minute < to;
   const before = weekday === 1 ? 7 : weekday - 1;
   return (minute >= from && days.some((day) => day === weekday)) || (minute < to && days.some((day) => day === before));

@@ -6,11 +6,10 @@ import type { Circumstances, PassOn } from '@/core/policy/conditions';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 
 /** Why an open is refused: one code each; the words for it are the screen's. */
-export const REFUSAL_REASONS = [
-  'identity-not-proven', 'not-addressed', 'recipient-blocked', 'document-revoked', 'not-yet', 'expired', 'revoked', 'key-destroyed',
-  'prove-again', 'device-not-accepted', 'too-many-devices', 'network-not-allowed', 'place-not-allowed', 'hours-not-allowed', 'opens-used-up', 'condition-unknown', 'read-not-allowed',
-] as const;
-export type RefusalReason = (typeof REFUSAL_REASONS)[number];
+export type RefusalReason =
+  | 'identity-not-proven' | 'not-addressed' | 'recipient-blocked' | 'document-revoked' | 'not-yet' | 'expired' | 'revoked' | 'key-destroyed'
+  | 'prove-again' | 'device-not-accepted' | 'too-many-devices' | 'network-not-allowed' | 'place-not-allowed' | 'hours-not-allowed' | 'opens-used-up' | 'condition-unknown'
+  | 'read-not-allowed';
 
 /** Of several reasons the one that the person can do most about is said: first what another place, device or hour would change. */
 const MOST_USEFUL_FIRST = ['prove-again', 'device-not-accepted', 'too-many-devices', 'network-not-allowed', 'place-not-allowed', 'hours-not-allowed', 'opens-used-up', 'not-yet', 'read-not-allowed', 'condition-unknown', 'expired', 'revoked'] as const satisfies readonly RefusalReason[];
@@ -30,14 +29,14 @@ export type Asking = {
 };
 
 /** The rule behind a result, so that any result can be traced to who set it and when. */
-export type Source = { readonly level: 'recipient' | 'document' | 'grant' | Ceiling['level']; readonly grant: GrantId | null };
+type Source = { readonly level: 'recipient' | 'document' | 'grant' | Ceiling['level']; readonly grant: GrantId | null };
 
 export type RightVerdict =
   | { readonly granted: true; readonly grant: GrantId; readonly printsLeft: number | null }
   | { readonly granted: false; readonly why: Withheld; readonly source: Source };
 
 /** What the reader has to see to. */
-export type Obligations = { readonly offline: number; readonly captureDeterrent: boolean; /** Within what the right to pass on holds; null: it holds for nobody. */ readonly passOn: PassOn | null };
+type Obligations = { readonly offline: number; readonly captureDeterrent: boolean; /** Within what the right to pass on holds; null: it holds for nobody. */ readonly passOn: PassOn | null };
 
 export type Decision =
   | {

@@ -21,7 +21,7 @@ export type LevelDefaults = Subject & {
   readonly setAt: Moment;
 };
 
-export type Defaulted = 'rights' | 'days' | 'prints';
+type Defaulted = 'rights' | 'days' | 'prints';
 
 /** The terms that a sending begins with, and who set each value; `null`: nobody, so that it is the cautious one. */
 export type Begun<T extends LevelDefaults = LevelDefaults> = { readonly terms: KeptTerms; readonly origins: Readonly<Record<Defaulted, T | null>> };

@@ -15,16 +15,6 @@ function formatterFor(zone: string): Intl.DateTimeFormat {
   return made;
 }
 
-/** Whether this is a zone of the IANA database. */
-export function isZone(zone: string): boolean {
-  try {
-    formatterFor(zone);
-    return true;
-  } catch {
-    return false;
-  }
-}
-
 /** Weekday (1 is Monday) and minute of the day that clocks show in a zone. @throws RangeError where the zone is unknown */
 export function localTime(now: Moment, zone: string): { readonly weekday: number; readonly minute: number } {
   const start = Math.floor(now / QUARTER) * QUARTER;

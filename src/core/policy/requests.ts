@@ -2,8 +2,7 @@ import type { Right, Terms } from '@/core/policy/rights';
 import { brokenDependencies } from '@/core/policy/rights';
 
 /** Where a request stands. */
-export const REQUEST_STATES = ['waiting', 'given', 'given-in-part', 'declined', 'answered'] as const;
-export type RequestState = (typeof REQUEST_STATES)[number];
+export type RequestState = 'waiting' | 'given' | 'given-in-part' | 'declined' | 'answered';
 
 /** What a recipient asks for: a right, more time, or both; with neither it is a message. `until` in ms since the epoch. */
 export type Ask = { readonly right: Right | null; readonly until: number | null };

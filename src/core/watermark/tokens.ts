@@ -1,6 +1,6 @@
 /** What a watermark can say about the open it stands on. */
-export const TOKENS = ['name', 'address', 'organisation', 'date', 'time', 'network', 'reference'] as const;
-export type Token = (typeof TOKENS)[number];
+const TOKENS = ['name', 'address', 'organisation', 'date', 'time', 'network', 'reference'] as const;
+type Token = (typeof TOKENS)[number];
 export type TokenValues = Readonly<Record<Token, string>>;
 
 /** The watermark offered first; each organisation can write its own. */

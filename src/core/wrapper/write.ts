@@ -6,7 +6,7 @@ export const FORMAT = 1;
 /** The comment that begins our part of the file. */
 export const MARK = '%embargo protected file';
 /** What a link may look like in the mark. */
-export const LINK = /^[!-~]{1,1000}$/;
+const LINK = /^[!-~]{1,1000}$/;
 /** Largest payload: a classic cross-reference table has ten digits for an offset. */
 const LARGEST = 9_000_000_000;
 

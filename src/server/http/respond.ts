@@ -6,7 +6,7 @@ import { statusOf } from '@/server/http/status';
 import { ServiceError } from '@/server/services/errors';
 
 /** What every failed call answers with. */
-export type ErrorBody = { readonly error: { readonly code: string; readonly message: string; readonly data?: Readonly<Record<string, number | string>>; readonly fields?: Readonly<Record<string, string>> } };
+type ErrorBody = { readonly error: { readonly code: string; readonly message: string; readonly data?: Readonly<Record<string, number | string>>; readonly fields?: Readonly<Record<string, string>> } };
 
 const NO_STORE = { 'cache-control': 'no-store' };
 

@@ -9,7 +9,7 @@ import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/se
 import { ServiceError } from '@/server/services/errors';
 
 /** Where a request came from. The server in front sets this header and removes any that a client sent. */
-export function originOf(headers: Headers): Origin {
+function originOf(headers: Headers): Origin {
   return { network: headers.get('x-embargo-network') ?? 'unknown', agent: headers.get('user-agent') ?? '' };
 }
 

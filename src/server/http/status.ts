@@ -8,7 +8,7 @@ import type { StorageErrorCode } from '@/server/storage/disk-blob-store';
 type ErrorCode = AgeErrorCode | LedgerErrorCode | ContentErrorCode | ServiceErrorCode | StorageErrorCode;
 
 /** The HTTP status of every error a caller may be told about: a forgotten code does not compile. */
-export const STATUS: Record<ErrorCode, number> = {
+const STATUS: Record<ErrorCode, number> = {
   NOT_AGE: 422, BAD_HEADER: 422, TOO_SHORT: 422, DAMAGED: 422,
   NOT_CANONICAL: 422, BAD_CHECKPOINT: 500,
   EMPTY_FILE: 422, NOT_A_PDF: 422, PDF_DAMAGED: 422, PDF_LOCKED: 422, PDF_TOO_DEMANDING: 422, NO_SUCH_PAGE: 404,

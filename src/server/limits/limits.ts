@@ -2,7 +2,7 @@ import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 import { MINUTE, SECOND } from '@/core/base/time';
 
 /** Lets so many attempts through in a span of time. @returns how many ms to wait, or 0 where this one may go ahead */
-export type Limit = (key: string) => Promise<number>;
+type Limit = (key: string) => Promise<number>;
 
 /** The limits on what strangers may try. */
 export type Limits = { readonly codesByNetwork: Limit; readonly guessesByNetwork: Limit; readonly signIn: Limit; readonly passwordMails: Limit };

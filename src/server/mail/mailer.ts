@@ -1,5 +1,5 @@
 /** A PDF that travels with a message, made while it is read. */
-export type Attachment = { readonly name: string; readonly read: () => AsyncIterable<Uint8Array> };
+type Attachment = { readonly name: string; readonly read: () => AsyncIterable<Uint8Array> };
 /** A message to one person, before it is put into MIME. */
 export type Mail = { readonly id: string; readonly to: string; readonly subject: string; readonly text: string; readonly attachments?: readonly Attachment[] };
 

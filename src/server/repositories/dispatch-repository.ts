@@ -102,7 +102,7 @@ export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
 }
 
 /** Certain grants, and all that certain recipients have on certain documents. */
-export type Among = { readonly ids: readonly GrantId[]; readonly documents: readonly DocumentId[]; readonly recipients: readonly RecipientId[] };
+type Among = { readonly ids: readonly GrantId[]; readonly documents: readonly DocumentId[]; readonly recipients: readonly RecipientId[] };
 /** Whose grants: of a sending, on a document, of a person, some among all, or those of a domain that would let a person in. */
 export type GrantsOf = { readonly among: Among } | { readonly dispatch: DispatchId } | { readonly document: DocumentId } | { readonly recipient: RecipientId } | { readonly widerThan: RecipientId };
 const grantColumns = { grant: grants, recipient: recipients, document: documents, dispatch: dispatches };

@@ -20,7 +20,7 @@ export function aboutGrant(action: Happening['action'], actor: StaffActor, now: 
 }
 
 /** @throws ServiceError `NOT_ALLOWED` where one of these is beyond this person's reach: then none is changed */
-export async function needReach(tx: Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
+async function needReach(tx: Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
   if ((await answerableFor(tx, grants)).every((of) => reaches(actor, of))) return;
   throw new ServiceError('NOT_ALLOWED', 'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.');
 }

@@ -27,7 +27,7 @@ function addressee({ recipient }: FileFacts): string {
 }
 
 /** @throws ServiceError `NOT_FOUND` where the content is not in the store */
-export async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<ProtectedFile> {
+async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<ProtectedFile> {
   const { dispatch, document, version, recipient } = facts;
   const title = dispatch.titleOnCover ? document.title : null;
   const name = payloadName(document.reference);

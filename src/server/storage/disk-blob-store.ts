@@ -7,7 +7,7 @@ import { writeStream } from '@/server/storage/write-stream';
 
 export type StorageErrorCode = 'BLOB_INCOMPLETE' | 'DISK_FULL';
 
-export class StorageError extends AppError<StorageErrorCode> {
+class StorageError extends AppError<StorageErrorCode> {
   constructor(code: StorageErrorCode, message: string, cause?: unknown) {
     super('StorageError', code, message, { cause });
   }

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { Secret } from '@/core/base/secret';
 import { ConfigError } from '@/server/config/env';
 
-export type MasterKey = { readonly generation: number; readonly key: Secret<Uint8Array> };
+type MasterKey = { readonly generation: number; readonly key: Secret<Uint8Array> };
 
 /** The generations of the master key that there are: one, or two while keys are being wrapped anew. */
 export type MasterKeys = {

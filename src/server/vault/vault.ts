@@ -5,7 +5,7 @@ import type { Secret } from '@/core/base/secret';
 import type { Signer, VerifySignature } from '@/core/ledger/checkpoint';
 import type { MasterKeys } from '@/server/vault/master-key';
 
-export type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
+type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
 
 /** Keeps keys under the master key. Nothing here is written down; callers store what `wrap` returns. */
 export type KeyWrap = {
@@ -27,7 +27,7 @@ export type Hashes = {
 
 export type Vault = KeyWrap & Hashes;
 
-export class VaultError extends AppError<'CANNOT_UNWRAP'> {
+class VaultError extends AppError<'CANNOT_UNWRAP'> {
   constructor(cause?: unknown) {
     super('VaultError', 'CANNOT_UNWRAP', 'A stored key could not be opened with this master key.', { cause });
   }

@@ -10,7 +10,7 @@ import { useAttempt, type Said } from '@/ui/http/use-attempt';
 import { ImpactWords } from '@/ui/terms/impact-words';
 import { waitsWords } from '@/ui/words/rule-words';
 
-export type FilingChange = Readonly<Record<string, unknown>>;
+type FilingChange = Readonly<Record<string, unknown>>;
 type Asked = { readonly change: FilingChange; readonly impact: ImpactFound };
 
 export type Filing = {

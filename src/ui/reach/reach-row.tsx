@@ -4,7 +4,7 @@ import type { PointerEvent, KeyboardEvent } from 'react';
 import type { ReachLine, Stretch } from '@/core/reach/lines';
 import { snapTo, type ReachScale } from '@/ui/reach/reach-scale';
 
-export const ROW_HEIGHT = 38;
+const ROW_HEIGHT = 38;
 const MIDDLE = ROW_HEIGHT / 2;
 
 type Props = {

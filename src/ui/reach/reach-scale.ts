@@ -4,7 +4,7 @@ import { momentText } from '@/ui/time/moment-words';
 
 /** What a board of lines is drawn by: pixels across for moments, and where the ticks stand. */
 export type ReachScale = { readonly x: ScaleTime<number, number>; readonly width: number; readonly ticks: readonly Tick[]; readonly step: CountableTimeInterval };
-export type Tick = { readonly at: number; readonly label: string };
+type Tick = { readonly at: number; readonly label: string };
 
 const PIXELS_A_TICK = 70;
 

@@ -15,7 +15,7 @@ import { readerCall } from '@/ui/reader/reader-call';
 import { SharedList } from '@/ui/reader/shared-list';
 
 /** Ends this device, so that another address can be proven. */
-export async function leave(): Promise<void> {
+async function leave(): Promise<void> {
   await readerCall('POST', '/api/v1/reader/leave', {}).catch(() => undefined);
   await forgetDeviceKey().catch(() => undefined);
   window.location.reload();

@@ -15,9 +15,9 @@ import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { ImpactWords } from '@/ui/terms/impact-words';
 
-export type TermsFormFields = KeptTerms & { readonly id: TermsId | null; readonly name: string };
+type TermsFormFields = KeptTerms & { readonly id: TermsId | null; readonly name: string };
 /** The fields to keep, the version that was seen, and whether what was sent with the terms follows. */
-export type TermsToKeep = TermsFormFields & { readonly seen?: number; readonly reachBack: boolean };
+type TermsToKeep = TermsFormFields & { readonly seen?: number; readonly reachBack: boolean };
 type Props = { readonly row: KeptTermsRow | null; readonly mayChange: boolean; readonly onSave: (terms: TermsToKeep, followed: string) => Promise<void>; readonly onRemove: (row: KeptTermsRow) => Promise<void> } & Pick<Attempt, 'attempt' | 'busy'>;
 
 const DAYS_AT_FIRST = 30;

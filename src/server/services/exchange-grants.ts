@@ -1,11 +1,11 @@
 import 'server-only';
-import { isId, type DispatchId, type DocumentId, type GrantId, type GroupId } from '@/core/base/ids';
-import { groupBy } from '@/core/base/group';
+import { isId, type DispatchId, type GrantId, type GroupId } from '@/core/base/ids';
 import { grantsFromOdrl, grantsToOdrl, type ReadGrant, type StatedGrant } from '@/core/odrl/grants';
 import type { Unknown } from '@/core/odrl/report';
 import { windowState } from '@/core/policy/decide';
 import { reaches } from '@/core/policy/powers';
 import { termsText, type Terms } from '@/core/policy/rights';
+import { sendingsOf, type Gift, type Sending } from '@/core/policy/sendings';
 import { normaliseAddress } from '@/core/policy/address';
 import { dispatchInput, termsInput, type DispatchInput, type TermsInput } from '@/contracts/dispatch';
 import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
@@ -32,7 +32,7 @@ export async function takeGrantsOut({ db }: Deps, _actor: StaffActor, { id }: { 
 
 type Known = Awaited<ReturnType<typeof grantsOf>>[number];
 type Step =
-  | { readonly kind: 'give'; readonly document: DocumentId; readonly address: string; readonly terms: TermsInput }
+  | ({ readonly kind: 'give' } & Gift<TermsInput>)
   | { readonly kind: 'change'; readonly known: Known; readonly terms: TermsInput }
   | { readonly kind: 'revoke'; readonly grant: GrantId };
 type Plan = Brought & { readonly step: Step | null };
@@ -122,16 +122,8 @@ function stepsOf<K extends Step['kind']>(plans: readonly Plan[], kind: K): Extra
   return plans.flatMap(({ step }) => (step?.kind === kind ? [step as Extract<Step, { readonly kind: K }>] : []));
 }
 
-type Giving = { readonly documents: readonly DocumentId[]; readonly addresses: readonly string[]; readonly terms: TermsInput };
-
-/** As few sendings as give everybody the documents they are to have, on one set of terms each. */
-function sendingsOf(gifts: readonly Extract<Step, { readonly kind: 'give' }>[]): Giving[] {
-  const byPerson = [...groupBy(gifts, ({ address, terms }) => `${address} ${termsText(terms)}`).values()].flatMap((own) => own.slice(0, 1).map(({ address, terms }) => ({ address, terms, documents: own.map(({ document }) => document).sort() })));
-  return [...groupBy(byPerson, ({ documents, terms }) => `${documents.join(' ')} ${termsText(terms)}`).values()].flatMap((alike) => alike.slice(0, 1).map(({ documents, terms }) => ({ documents, terms, addresses: alike.map(({ address }) => address) })));
-}
-
 /** @throws ServiceError `INVALID` for more than a sending carries */
-function sendingInput({ documents, addresses, terms }: Giving, subject: string, watermark: string): DispatchInput {
+function sendingInput({ documents, addresses, terms }: Sending<TermsInput>, subject: string, watermark: string): DispatchInput {
   const groups = addresses.flatMap((address) => (address.startsWith('group:') ? [address.slice('group:'.length) as GroupId] : []));
   const domains = addresses.filter((address) => address.startsWith('@'));
   const people = addresses.filter((address) => !address.startsWith('group:') && !address.startsWith('@'));

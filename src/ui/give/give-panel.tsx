@@ -62,7 +62,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
           ))}
         </tbody></table>
       </div>
-      <TextField select label="On these terms" value={terms.id} onChange={(event) => { setChosen(event.target.value); }} helperText={`${rightsLine(terms.rights, terms.prints)}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`}>
+      <TextField select label="On these terms" sx={{ marginTop: 1 }} value={terms.id} onChange={(event) => { setChosen(event.target.value); }} helperText={`${rightsLine(terms.rights, terms.prints)}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`}>
         {[asUsual, ...lacking.terms].map(({ id, name }) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
       </TextField>
       <div className="row"><Button variant="contained" disabled={busy || ticked.size === 0} onClick={() => void give()}>Give {ticked.size}</Button><Button variant="text" onClick={() => { setLacking(null); }}>Leave it</Button></div>

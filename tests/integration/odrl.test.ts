@@ -1,3 +1,4 @@
+import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { grantsFromOdrl } from '@/core/odrl/grants';
 import type { Json } from '@/core/odrl/report';
@@ -5,7 +6,10 @@ import { bringTermsIn, previewTerms, takeTermsOut } from '@/server/services/exch
 import { bringGrantsIn, previewGrants, takeGrantsOut } from '@/server/services/exchange-grants';
 import { putTerms } from '@/server/services/change-kept-terms';
 import { viewTerms } from '@/server/services/manage-filing';
-import type { DocumentId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, GroupId } from '@/core/base/ids';
+import { ledgerEntries } from '@/server/db/schema';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { changeMembers, putGroup } from '@/server/services/manage-groups';
 import { DAY } from '@/core/base/time';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import type { StaffActor } from '@/server/services/deps';
@@ -144,6 +148,61 @@ describe('grants of a file', () => {
     expect(await states({ '@graph': [{ ...first, 'embargo:revoked': true }] }, nils)).toEqual(['stopped']);
     await expect(bring({ '@graph': [asOthers(first, 'dov@kelder.example')] }, nils)).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     expect(await rights('dov@kelder.example')).toEqual([]);
+  });
+
+  describe('of a live group', () => {
+    let group: GroupId;
+    let inGroup: DispatchId;
+    const ends = async () => Object.fromEntries((await grantRows(product.deps, product.ida, { dispatch: inGroup })).map(({ address, until }) => [address, until]));
+    const groupFile = async (until: (agreement: Agreement) => string | null) => {
+      const file = JSON.parse(JSON.stringify((await takeGrantsOut(product.deps, product.ida, { id: inGroup })).document)) as File;
+      for (const agreement of file['@graph']) {
+        const at = until(agreement);
+        for (const { constraint } of agreement.permission) for (const each of constraint ?? []) if (at !== null && each.leftOperand === 'dateTime') each.rightOperand = { '@value': at, '@type': 'xsd:dateTime' };
+      }
+      return file;
+    };
+    const record = async () => (await product.deps.db.read.select().from(ledgerEntries).where(and(eq(ledgerEntries.action, 'grant.changed'), eq(ledgerEntries.dispatchId, inGroup)))).length;
+    const isGroup = ({ assignee }: Agreement) => typeof assignee === 'object';
+
+    beforeAll(async () => {
+      const people = await Promise.all(['anna@kelder.example', 'bo@kelder.example'].map((address) => findRecipientByAddress(product.deps.db.read, address)));
+      ({ id: group } = await putGroup(product.deps, product.ida, { id: null, name: 'Bidders' }));
+      await changeMembers(product.deps, product.ida, { id: group, add: people.map((person) => person?.id ?? 'rcp_'), remove: [] });
+      ({ id: inGroup } = await dispatchDocuments(product.deps, product.ida, { documents: [papers[0] ?? 'doc_'], recipients: [], groups: [group], terms: { rights: ['read'], from: null, until: START + 10 * DAY, prints: null }, subject: 'For the group', note: '', watermark: '', delivery: 'by-hand' }));
+    });
+
+    test('its people follow the change of its grant, and are not changed once more by what the file says of them', async () => {
+      const later = new Date(START + 20 * DAY).toISOString();
+      expect(await bring(await groupFile(() => later))).toEqual({ taken: 3, waiting: 0 });
+      expect(await record()).toBe(3);
+      expect(await ends()).toEqual({ [`group:${group}`]: START + 20 * DAY, 'anna@kelder.example': START + 20 * DAY, 'bo@kelder.example': START + 20 * DAY });
+    });
+
+    test('one of them is given something else after that, where the file says so', async () => {
+      const [later, longest] = [new Date(START + 25 * DAY).toISOString(), new Date(START + 28 * DAY).toISOString()];
+      expect(await bring(await groupFile((agreement) => (agreement.assignee === 'mailto:bo@kelder.example' ? longest : later)))).toEqual({ taken: 3, waiting: 0 });
+      expect(await ends()).toEqual({ [`group:${group}`]: START + 25 * DAY, 'anna@kelder.example': START + 25 * DAY, 'bo@kelder.example': START + 28 * DAY });
+    });
+
+    test('it is revoked with everybody in it', async () => {
+      const file = await groupFile(() => null);
+      for (const agreement of file['@graph']) if (isGroup(agreement)) agreement['embargo:revoked'] = true;
+      expect(await states(file)).toEqual(['revoked', 'same', 'same']);
+      expect(await bring(file)).toEqual({ taken: 1, waiting: 0 });
+      expect((await grantRows(product.deps, product.ida, { dispatch: inGroup })).every(({ revokedAt }) => revokedAt !== null)).toBe(true);
+    });
+
+    test('another document is given to it, and to whoever is in it, by a file of another program', async () => {
+      const [first] = (await groupFile(() => null))['@graph'].filter(isGroup);
+      const another = { ...asOthers(first, ''), assignee: first?.assignee ?? '', permission: (first?.permission ?? []).map((permission) => ({ ...permission, target: 'urn:embargo:odrl-profile:1#document/No-2' })) };
+      delete another['embargo:revoked'];
+      expect(await states({ '@graph': [another] })).toEqual(['stopped']);
+      const known = (await takenOut())['@graph'].at(-1)?.permission[0]?.target ?? '';
+      for (const permission of another.permission) permission.target = known;
+      expect(await bring({ '@graph': [another] })).toEqual({ taken: 1, waiting: 0 });
+      expect((await rights('anna@kelder.example')).length).toBeGreaterThan(3);
+    });
   });
 
   test('where links want a second person, what is new waits for them', async () => {

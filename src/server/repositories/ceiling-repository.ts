@@ -71,13 +71,13 @@ function grouped(lines: readonly string[]): AlikeGrants[] {
  */
 export async function alikeGrants(db: Reading, now: number, asked: AskedOf, after: number, most: number): Promise<{ readonly alike: AlikeGrants[]; readonly grants: number; readonly last: number }> {
   const own = asked.own.length === 0 ? sql`NULL` : sql`CASE WHEN g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.own)})) THEN g.document_id END`;
-  const filing = asked.filing ? sql`coalesce(d.marking_id, '-') AS marking_id, coalesce(d.folder_id, '-') AS folder_id` : sql`'-' AS marking_id, '-' AS folder_id`;
+  const filing = asked.filing ? sql`coalesce(d.marking_id, ${NONE}) AS marking_id, coalesce(d.folder_id, ${NONE}) AS folder_id` : sql`${NONE} AS marking_id, ${NONE} AS folder_id`;
   // What has ended comes into question only where its own end may move.
   const inQuestion = asked.terms === undefined ? sql`(g.until_at IS NULL OR g.until_at > ${now})` : sql`g.terms_id = ${asked.terms}`;
   const documents = asked.filing ? sql`JOIN documents d ON d.id = g.document_id` : sql``;
   const on = asked.documents === undefined ? sql`` : sql`AND g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
   const [found] = await db.all<{ lines: string | null; grants: number; last: number | null }>(sql`
-    SELECT group_concat(concat_ws('|', recipient_id, document_id, given_at, coalesce(from_at, '-'), coalesce(until_at, '-'), coalesce(prints, '-'), marking_id, folder_id, coalesce(own, '-'), rights, coalesce(conditions, '-')), char(10)) AS lines, count(*) AS grants, max(row) AS last
+    SELECT group_concat(concat_ws('|', recipient_id, document_id, given_at, coalesce(from_at, ${NONE}), coalesce(until_at, ${NONE}), coalesce(prints, ${NONE}), marking_id, folder_id, coalesce(own, ${NONE}), rights, coalesce(conditions, ${NONE})), char(10)) AS lines, count(*) AS grants, max(row) AS last
     FROM (
       SELECT g.rowid AS row, g.rights, g.from_at, g.until_at, g.prints, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
       FROM grants g ${documents}

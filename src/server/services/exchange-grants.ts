@@ -1,5 +1,5 @@
 import 'server-only';
-import { isId, type DispatchId, type GrantId, type GroupId } from '@/core/base/ids';
+import { isId, type DispatchId, type GrantId } from '@/core/base/ids';
 import { grantsFromOdrl, grantsToOdrl, type ReadGrant, type StatedGrant } from '@/core/odrl/grants';
 import type { Unknown } from '@/core/odrl/report';
 import { windowState } from '@/core/policy/decide';
@@ -7,6 +7,7 @@ import { reaches } from '@/core/policy/powers';
 import { termsText, type Terms } from '@/core/policy/rights';
 import { sendingsOf, type Gift, type Sending } from '@/core/policy/sendings';
 import { normaliseAddress } from '@/core/policy/address';
+import { groupOf } from '@/core/policy/addressee';
 import { dispatchInput, termsInput, type DispatchInput, type TermsInput } from '@/contracts/dispatch';
 import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -16,7 +17,7 @@ import { changeGrantsIn, revokeGrantsIn } from '@/server/services/change-access'
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { beginningOf } from '@/server/services/manage-defaults';
-import { parseOdrl } from '@/server/services/odrl-file';
+import { policiesOf } from '@/server/services/odrl-file';
 import { sendIn } from '@/server/services/send-documents';
 
 /** The grants of a sending as a document that other programs read. @throws ServiceError `NOT_FOUND` */
@@ -70,7 +71,7 @@ function whyNotGiven(grant: StatedGrant, document: { readonly revokedAt: number 
   if (grant.id !== null) return { path: 'uid', what: 'there is no such grant here; without a uid it is given anew' };
   if (document === undefined) return { path: 'permission/0/target', what: `there is no document ${grant.reference} here` };
   if (document.revokedAt !== null) return { path: 'permission/0/target', what: `${grant.reference} is revoked: nobody could open it` };
-  if (!/^(@|group:)/.test(address) && normaliseAddress(address) === null) return { path: 'assignee', what: `“${address}” is nobody to whom access can be given` };
+  if (!address.startsWith('@') && groupOf(address) === null && normaliseAddress(address) === null) return { path: 'assignee', what: `“${address}” is nobody to whom access can be given` };
   if (blocked) return { path: 'assignee', what: `${address} is blocked and could open nothing` };
   if (revoked) return { path: 'embargo:revoked', what: 'what is revoked is not given' };
   return windowState({ revoked, terms }, now) === 'expired' ? { path: 'permission', what: 'its end has passed' } : null;
@@ -78,8 +79,7 @@ function whyNotGiven(grant: StatedGrant, document: { readonly revokedAt: number 
 
 /** What each agreement comes to beside the grants there are; what stands twice is stopped the second time. */
 async function planOf(db: Reading | Transaction, actor: StaffActor, text: string, now: number): Promise<Plan[]> {
-  const read = grantsFromOdrl(parseOdrl(text)).map(inOurSpelling);
-  if (read.length === 0) throw new ServiceError('INVALID', 'This file holds no ODRL policy.');
+  const read = policiesOf(text, grantsFromOdrl).map(inOurSpelling);
   const stated = read.flatMap(({ grant }) => grant ?? []);
   const [documents, recipients] = [await documentsByReference(db, [...new Set(stated.map(({ reference }) => reference))]), await findRecipients(db, [...new Set(stated.map(({ address }) => address))])];
   const papers = new Map(documents.map((document) => [document.reference, document]));
@@ -124,20 +124,20 @@ function stepsOf<K extends Step['kind']>(plans: readonly Plan[], kind: K): Extra
 
 /** @throws ServiceError `INVALID` for more than a sending carries */
 function sendingInput({ documents, addresses, terms }: Sending<TermsInput>, subject: string, watermark: string): DispatchInput {
-  const groups = addresses.flatMap((address) => (address.startsWith('group:') ? [address.slice('group:'.length) as GroupId] : []));
+  const groups = addresses.flatMap((address) => groupOf(address) ?? []);
   const domains = addresses.filter((address) => address.startsWith('@'));
-  const people = addresses.filter((address) => !address.startsWith('group:') && !address.startsWith('@'));
+  const people = addresses.filter((address) => !address.startsWith('@') && groupOf(address) === null);
   const checked = dispatchInput.safeParse({ documents, recipients: people.map((address) => ({ address })), groups, domains, terms, subject, note: '', watermark, delivery: 'by-hand' });
   if (!checked.success) throw new ServiceError('INVALID', `This cannot be given: ${checked.error.issues.map(({ message }) => message).join('; ')}.`);
   return checked.data;
 }
 
 /** Changes grants to what a file says, each once. What stands beneath another is looked at again when that has its new terms: it may have followed. */
-async function changeAll(deps: Deps, tx: Transaction, actor: StaffActor, text: string, now: number): Promise<number> {
+async function changeAll(deps: Deps, tx: Transaction, actor: StaffActor, text: string, now: number): Promise<void> {
   const done = new Set<GrantId>();
   for (;;) {
     const changes = stepsOf(await planOf(tx, actor, text, now), 'change').filter(({ known }) => !done.has(known.grant.id));
-    if (changes.length === 0) return done.size;
+    if (changes.length === 0) return;
     const waiting = new Set(changes.map(({ known }) => known.grant.id));
     const first = changes.filter(({ known: { grant } }) => grant.parentId === null || !waiting.has(grant.parentId));
     await changeGrantsIn(deps, tx, actor, { changes: first.map(({ known: { grant }, terms: { rights, prints, until, conditions = null } }) => ({ grant: grant.id, revision: grant.revision, rights, prints, until, conditions })) }, now);
@@ -149,21 +149,21 @@ async function changeAll(deps: Deps, tx: Transaction, actor: StaffActor, text: s
  * Gives, changes and revokes what the agreements of a document say that are understood whole, all at once; the others stay out.
  * What is new is given in the name of whoever brings it in, by sendings without mail, within the rules for any sending.
  *
- * @returns how many grants came of it, and how many sendings wait for a second person
+ * @returns how many agreements are as they were to be, and how many sendings wait for a second person
  * @throws ServiceError `INVALID`, `NOT_ALLOWED`; else as for any sending
  */
 export async function bringGrantsIn(deps: Deps, actor: StaffActor, { text, subject }: { readonly text: string; readonly subject: string }): Promise<{ readonly taken: number; readonly waiting: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const plans = await planOf(tx, actor, text, now);
-    const [gifts, cuts] = [stepsOf(plans, 'give'), stepsOf(plans, 'revoke')];
+    const [gifts, cuts, changes] = [stepsOf(plans, 'give'), stepsOf(plans, 'revoke'), stepsOf(plans, 'change')];
     if (cuts.length > 0) await revokeGrantsIn(deps, tx, actor, cuts.map(({ grant }) => grant), now);
-    const changed = await changeAll(deps, tx, actor, text, now);
+    if (changes.length > 0) await changeAll(deps, tx, actor, text, now);
     let waiting = 0;
     for (const giving of sendingsOf(gifts)) {
       const { watermark } = (await beginningOf(deps, giving.documents)).terms;
       if ((await sendIn(deps, tx, actor, sendingInput(giving, subject, watermark), now)).waits) waiting++;
     }
-    return { taken: gifts.length + cuts.length + changed, waiting };
+    return { taken: gifts.length + cuts.length + changes.length, waiting };
   });
 }

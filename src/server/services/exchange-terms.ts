@@ -8,8 +8,7 @@ import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
 import type { Reading, Transaction } from '@/server/db/database';
 import { listKeptTerms, putTermsRow } from '@/server/repositories/filing-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
-import { ServiceError } from '@/server/services/errors';
-import { parseOdrl } from '@/server/services/odrl-file';
+import { policiesOf } from '@/server/services/odrl-file';
 import { record } from '@/server/services/record';
 
 /** Kept terms as a document that other programs read. */
@@ -30,8 +29,7 @@ function sameTerms(a: NamedTerms, b: NamedTerms): boolean {
 
 /** What each policy comes to beside the terms there are; a name that stands twice is stopped the second time. */
 async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> {
-  const read = termsFromOdrl(parseOdrl(text));
-  if (read.length === 0) throw new ServiceError('INVALID', 'This file holds no ODRL policy.');
+  const read = policiesOf(text, termsFromOdrl);
   const kept = new Map<string, KeptTermsRow>((await listKeptTerms(db)).map((row) => [row.name.toLowerCase(), row]));
   const seen = new Set<string>();
   return read.map(({ name, terms, unknown }): Plan => {

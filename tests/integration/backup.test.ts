@@ -19,7 +19,7 @@ import { listCeilings } from '@/server/repositories/ceiling-repository';
 import { putCeiling } from '@/server/services/manage-ceilings';
 import { blockPerson } from '@/server/services/manage-people';
 import { noteEndings } from '@/server/services/note-endings';
-import { decideFor } from '@/server/services/open-document';
+import { decideFor } from '@/server/services/decide-access';
 import { rotateMasterKey } from '@/server/services/rotate-master-key';
 import { setTwoPeople } from '@/server/services/manage-keys';
 import { verifyLedger } from '@/server/services/verify-ledger';
@@ -100,7 +100,7 @@ describe('a restore', () => {
     expect([code, out]).toEqual([0, expect.stringContaining('1 contents')]);
     const restored = await openRestored();
     const { read } = restored.deps.db;
-    expect((await decideFor(restored.deps, reader, document)).outcome).toBe('granted');
+    expect((await decideFor(restored.deps, restored.deps.db.read, reader, document)).outcome).toBe('granted');
     const [version] = await read.select().from(versions);
     const header = parseHeader(readFileSync(restored.deps.blobs.pathOf(version?.blobKey ?? '')));
     expect(Buffer.from(await unwrapFileKey(header, product.privateKey)).equals(Buffer.from(restored.deps.vault.unwrap({ wrapped: version?.wrappedKey ?? Buffer.alloc(0), generation: version?.keyGeneration ?? 0 }, version?.id ?? '')))).toBe(true);

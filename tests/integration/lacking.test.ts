@@ -5,7 +5,7 @@ import { revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { bringPeopleIn } from '@/server/services/exchange-people';
 import { giveLacking, giveTo, viewLacking, viewUnreached } from '@/server/services/give-lacking';
 import { blockPerson } from '@/server/services/manage-people';
-import { decideFor } from '@/server/services/open-document';
+import { decideFor } from '@/server/services/decide-access';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 import { DAY } from '@/core/base/time';
@@ -37,7 +37,7 @@ test('a new person is given everything they lack in one act, by a dispatch witho
   expect([given, (await lacking()).total]).toEqual([3, 0]);
   const { tokenOf } = await dispatch(product, [papers[0] ?? 'doc_'], ['new@yard.example']);
   const reader = await prove(product, tokenOf('new@yard.example'), 'new@yard.example');
-  for (const id of papers.slice(0, 3)) expect((await decideFor(product.deps, reader, id)).outcome).toBe('granted');
+  for (const id of papers.slice(0, 3)) expect((await decideFor(product.deps, product.deps.db.read, reader, id)).outcome).toBe('granted');
 });
 
 test('what was revoked or has ended is lacking again, and says how it ended', async () => {

@@ -18,7 +18,7 @@ import { addPeople, dispatchDocuments } from '@/server/services/dispatch-documen
 import { grantRows } from '@/server/services/grant-rows';
 import { inspectForStaff } from '@/server/services/inspect-file';
 import { beginDrill, changeRecoveryKey, failDrill, finishDrill, viewKeys } from '@/server/services/manage-keys';
-import { sharedWith } from '@/server/services/open-document';
+import { sharedWith } from '@/server/services/shared-with';
 import { takeProtectedFile } from '@/server/services/protected-files';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';

@@ -11,7 +11,8 @@ import { changeGrants, reinstateDocument, reinstateGrants, revokeDocument, revok
 import { checkRecipients } from '@/server/services/check-recipients';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { exportLedger } from '@/server/services/list-entries';
-import { openDocument, sharedWith } from '@/server/services/open-document';
+import { openDocument } from '@/server/services/open-document';
+import { sharedWith } from '@/server/services/shared-with';
 import { checkOpen, keepDocument, printDocument, readText, renderPage, watchOpen } from '@/server/services/read-pages';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { dispatch, drawing, isOnDisk, protect, prove, startProduct, type Product } from '../support/product';

@@ -25,6 +25,8 @@ export type Asking = {
   readonly recipient: { readonly id: RecipientId; readonly blocked: boolean; readonly groups?: readonly string[]; readonly domain?: string } | null;
   /** The open link they came by, if it gives access. */
   readonly link?: string;
+  /** The grant that an open which goes on is charged to: it stays so for as long as that grant is live. */
+  readonly during?: GrantId;
   readonly at: Circumstances;
 };
 
@@ -184,6 +186,6 @@ export function decide(document: CompiledDocument, asking: Asking): Decision {
     rank = own;
     said = grant.facts.id;
   }
-  const [charged] = live;
+  const charged = asking.during === undefined ? live[0] : (live.find(({ facts }) => facts.id === asking.during) ?? live[0]);
   return charged === undefined ? refuse(MOST_USEFUL_FIRST[rank] ?? 'not-addressed', { level: 'grant', grant: said }) : grantTo(live, charged);
 }

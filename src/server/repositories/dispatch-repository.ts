@@ -31,9 +31,9 @@ export function toFacts(row: GrantRecord, used: Partial<Used> = {}, domain: stri
   };
 }
 
-/** The same of a grant that others were passed on from: opens and devices are counted for each person alone. */
+/** The same of a grant that others were passed on from: devices are counted for each person alone. */
 export function toFactsAbove(row: GrantRecord, used: Partial<Used> = {}): GrantFacts {
-  return toFacts(row, { ...used, opens: 0, devices: [] });
+  return toFacts(row, { ...used, devices: [] });
 }
 
 export async function findRecipients(db: Reading | Transaction, addresses: readonly string[]): Promise<RecipientRecord[]> {
@@ -167,7 +167,7 @@ export async function refusalsOf(db: Reading, documentIds: readonly DocumentId[]
   return new Map(rows.map((row) => [`${row.recipientId ?? ''} ${row.documentId ?? ''}`, row.refusals]));
 }
 
-export async function grantsOfRecipient(db: Reading, recipient: RecipientId, document: DocumentId): Promise<GrantRecord[]> {
+export async function grantsOfRecipient(db: Reading | Transaction, recipient: RecipientId, document: DocumentId): Promise<GrantRecord[]> {
   return db.select().from(grants).where(and(eq(grants.recipientId, recipient), eq(grants.documentId, document)));
 }
 
@@ -182,18 +182,26 @@ function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
 }
 
 /** Grants on a document for everyone at a domain, but those of sendings in which this person has one of their own. */
-export async function grantsOfDomain(db: Reading, domain: string, recipient: RecipientId | null, document: DocumentId): Promise<GrantRecord[]> {
+export async function grantsOfDomain(db: Reading | Transaction, domain: string, recipient: RecipientId | null, document: DocumentId): Promise<GrantRecord[]> {
   const rows = await db.select({ grant: grants }).from(grants).innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .where(and(eq(grants.documentId, document), eq(recipients.address, domain), recipient === null ? undefined : hasNoneOfTheirOwn(recipient)));
   return rows.map(({ grant }) => grant);
 }
 
-/** What was used of grants: opens, the first of them, and on which devices. `except`: an open that goes on is not counted against itself. */
-export async function usedOf(db: Reading, ids: readonly GrantId[], except: LicenceId | null): Promise<Map<GrantId, Pick<Used, 'opens' | 'firstOpenedAt' | 'devices'>>> {
-  const rows = await db
-    .select({ grant: licences.grantId, opens: sql<number>`sum(${licences.id} <> ${except ?? ''})`, first: sql<number>`min(${licences.openedAt})`, devices: sql<string>`json_group_array(DISTINCT ${licences.deviceId})` })
-    .from(licences).where(inArray(licences.grantId, [...ids])).groupBy(licences.grantId);
-  return new Map(rows.map(({ grant, opens, first, devices }) => [grant, { opens, firstOpenedAt: first, devices: JSON.parse(devices) as string[] }]));
+/**
+ * What was used of grants: opens (those of whatever was passed on from them included), the first of their own, and on which
+ * devices of their own. `except`: an open that goes on is not counted against itself.
+ */
+export async function usedOf(db: Reading | Transaction, ids: readonly GrantId[], except: LicenceId | null): Promise<Map<GrantId, Pick<Used, 'opens' | 'firstOpenedAt' | 'devices'>>> {
+  const rows = await db.all<{ grant: GrantId; opens: number; first: number | null; devices: string }>(sql`
+    WITH RECURSIVE charged(root, id) AS (
+      SELECT value, value FROM json_each(${JSON.stringify(ids)})
+      UNION SELECT charged.root, g.id FROM grants g JOIN charged ON g.parent_id = charged.id WHERE g.passed_on_by IS NOT NULL
+    )
+    SELECT root AS "grant", sum(l.id <> ${except ?? ''}) AS opens, min(CASE WHEN charged.id = root THEN l.opened_at END) AS first,
+      json_group_array(DISTINCT CASE WHEN charged.id = root THEN l.device_id END) AS devices
+    FROM charged JOIN licences l ON l.grant_id = charged.id GROUP BY root`);
+  return new Map(rows.map(({ grant, opens, first, devices }) => [grant, { opens, firstOpenedAt: first, devices: (JSON.parse(devices) as (string | null)[]).filter((device) => device !== null) }]));
 }
 
 export async function setGrantsRevoked(tx: Transaction, ids: readonly GrantId[], by: StaffId, now: number): Promise<GrantRecord[]> {
@@ -225,10 +233,16 @@ export async function setGrantTerms(tx: Transaction, id: GrantId, revision: numb
   return row ?? null;
 }
 
-/** Counts one print, unless the limit is reached. @returns whether it was counted */
-export async function countPrint(tx: Transaction, id: GrantId): Promise<number | null> {
-  const [row] = await tx.update(grants).set({ printsMade: sql`${grants.printsMade} + 1` }).where(and(eq(grants.id, id), sql`(${grants.prints} IS NULL OR ${grants.printsMade} < ${grants.prints})`)).returning({ printsMade: grants.printsMade });
-  return row?.printsMade ?? null;
+/** Counts one print of a grant, and of every grant that it was passed on from. @returns the number of the copy, of its own grant */
+export async function countPrint(tx: Transaction, id: GrantId): Promise<number> {
+  await tx.run(sql`
+    UPDATE grants SET prints_made = prints_made + 1 WHERE id IN (
+      WITH RECURSIVE above(id, parent) AS (
+        SELECT id, CASE WHEN passed_on_by IS NULL THEN NULL ELSE parent_id END FROM grants WHERE id = ${id}
+        UNION SELECT g.id, CASE WHEN g.passed_on_by IS NULL THEN NULL ELSE g.parent_id END FROM grants g JOIN above ON g.id = above.parent
+      ) SELECT id FROM above)`);
+  const [row] = await tx.select({ printsMade: grants.printsMade }).from(grants).where(eq(grants.id, id));
+  return row?.printsMade ?? 0;
 }
 
 export async function allGrants(db: Reading): Promise<GrantRecord[]> {

@@ -1,12 +1,13 @@
 import 'server-only';
 import { and, desc, eq, gt, inArray, isNull, ne, sql, type SQL } from 'drizzle-orm';
-import type { DeviceId, DispatchId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
+import type { DeviceId, DispatchId, DocumentId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
 import type { Reading, Transaction } from '@/server/db/database';
 import { challenges, devices, dispatches, documents, grants, licencePages, licences, links, recipients, staff, versions } from '@/server/db/schema';
 
 export type ChallengeRow = typeof challenges.$inferSelect;
 export type DeviceRow = typeof devices.$inferSelect;
+export type LicenceRow = typeof licences.$inferSelect;
 
 export async function findLink(db: Reading, token: string) {
   const [row] = await db
@@ -31,13 +32,30 @@ export async function findRecipientByAddress(db: Reading | Transaction, address:
 }
 
 /** The documents that a dispatch carries. */
-function carriedBy(db: Reading, dispatch: DispatchId) {
+function carriedBy(db: Reading | Transaction, dispatch: DispatchId) {
   return db.selectDistinct({ id: grants.documentId }).from(grants).where(eq(grants.dispatchId, dispatch));
 }
 
 /** Grants of whoever has this address: their own, and those of everyone at its domain. */
-function forAddress(db: Reading, address: string): SQL {
+function forAddress(db: Reading | Transaction, address: string): SQL {
   return inArray(grants.recipientId, db.select({ id: recipients.id }).from(recipients).where(inArray(recipients.address, [address, domainOf(address)])));
+}
+
+/** Whether a dispatch carries a document. */
+export async function carries(db: Reading | Transaction, dispatch: DispatchId, document: DocumentId): Promise<boolean> {
+  return (await db.$count(grants, and(eq(grants.dispatchId, dispatch), eq(grants.documentId, document)))) > 0;
+}
+
+/** Of what is sent to this address, the dispatch a link shows: its own, or else the newest that carries one of its documents. */
+export async function dispatchShownTo(db: Reading, dispatch: DispatchId, address: string) {
+  const [row] = await db
+    .select({ note: dispatches.note, senderName: staff.name, senderEmail: staff.email })
+    .from(grants)
+    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
+    .innerJoin(staff, eq(staff.id, dispatches.sentBy))
+    .where(and(inArray(grants.documentId, carriedBy(db, dispatch)), forAddress(db, address)))
+    .orderBy(desc(eq(dispatches.id, dispatch)), desc(dispatches.sentAt)).limit(1);
+  return row ?? null;
 }
 
 /** Whether whoever has this address was given a document of this dispatch, through it or another one. */
@@ -107,6 +125,11 @@ export async function documentsFor(db: Reading, dispatch: DispatchId, address: s
 
 export async function insertLicence(tx: Transaction, row: typeof licences.$inferInsert): Promise<void> {
   await tx.insert(licences).values(row);
+}
+
+/** Opens of a document on a device that have not reached their end, the newest first. */
+export async function openLicences(tx: Transaction, device: DeviceId, document: DocumentId, now: number): Promise<LicenceRow[]> {
+  return tx.select().from(licences).where(and(eq(licences.deviceId, device), eq(licences.documentId, document), gt(licences.expiresAt, now))).orderBy(desc(licences.openedAt), desc(sql`rowid`));
 }
 
 export async function findLicence(db: Reading, id: LicenceId) {

@@ -7,7 +7,7 @@ import { askedMail } from '@/server/mail/request-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { findDocument } from '@/server/repositories/document-repository';
-import { grantsOfRecipient } from '@/server/repositories/dispatch-repository';
+import { findDispatch, grantsOfRecipient } from '@/server/repositories/dispatch-repository';
 import { findLink, findRecipientByAddress } from '@/server/repositories/reader-repository';
 import { insertRequest, requestsOf } from '@/server/repositories/request-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
@@ -41,7 +41,7 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
   if (link === null || recipient === null || found === null || grant === undefined) throw new ServiceError('NOT_FOUND', 'This was not sent to this address, so there is nobody here to ask.');
   if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
 
-  const decision = decide(await policyFor(deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at: await circumstancesOf(deps, actor, recipient.zone) });
+  const decision = decide(await policyFor(deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone) });
   const mayAsk = isMessage(input) || decision.outcome === 'granted' || decision.reason === 'expired' || decision.reason === 'not-yet';
   if (!mayAsk) throw new ServiceError('CONFLICT', 'Access was ended by the sender. Write to them instead.');
   if (decision.outcome === 'granted' && input.right !== null && decision.rights[input.right].granted && input.until === null) throw new ServiceError('CONFLICT', 'You have this right already.');
@@ -54,7 +54,7 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
     if (waiting.length >= MOST_WAITING) throw new ServiceError('TOO_MANY', 'You have several requests waiting. Let the sender answer those first.');
     await insertRequest(tx, { id, grantId: grant.id, recipientId: recipient.id, right: input.right, until: input.until, reason: input.reason, state: 'waiting', askedAt: now });
     const mail = askedMail({ who: recipient.name === '' ? recipient.address : recipient.name, title: found.document.title, ask: input, reason: input.reason, zone: organisation?.zone ?? 'UTC', link: `${deps.publicUrl}/today` });
-    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: link.senderEmail, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: (await findDispatch(tx, grant.dispatchId))?.senderEmail ?? link.senderEmail, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
     await record(deps, tx, {
       action: 'request.asked', outcome: 'done', actor: { kind: 'recipient', id: recipient.id }, occurredAt: now, document: input.document, recipient: recipient.id, grant: grant.id, dispatch: grant.dispatchId, device: actor.device,
       details: { request: id, right: input.right, until: input.until }, personal: { text: input.reason },

@@ -41,7 +41,7 @@ export function askerOf({ address }: Pick<Somebody, 'address'>, known: { readonl
 }
 
 /** What decides about a document for one person, from the tables as they are now. `except`: an open that goes on. */
-export async function policyFor(db: Reading, { document, version }: Found, { id, address }: Somebody, except: LicenceId | null = null): Promise<CompiledDocument> {
+export async function policyFor(db: Reading | Transaction, { document, version }: Found, { id, address }: Somebody, except: LicenceId | null = null): Promise<CompiledDocument> {
   const domain = domainOf(address);
   const [grants, wider, over] = await Promise.all([id === null ? [] : grantsOfRecipient(db, id, document.id), grantsOfDomain(db, domain, id, document.id), ceilingFinder(db)]);
   const ceilings = over(document);
@@ -53,8 +53,8 @@ export async function policyFor(db: Reading, { document, version }: Found, { id,
 }
 
 /** How a reader asks: when, from where, and on what. */
-export async function circumstancesOf(deps: Pick<Deps, 'db' | 'clock' | 'places'>, actor: ReaderActor, zone: string | null): Promise<Circumstances> {
-  const organisation = zone === null ? await findOrganisation(deps.db.read) : null;
+export async function circumstancesOf(deps: Pick<Deps, 'clock' | 'places'>, db: Reading | Transaction, actor: ReaderActor, zone: string | null): Promise<Circumstances> {
+  const organisation = zone === null ? await findOrganisation(db) : null;
   return {
     now: deps.clock.now(), country: deps.places.find(actor.from.network)?.country ?? null, network: plainAddress(actor.from.network), zone: zone ?? organisation?.zone ?? 'UTC',
     device: { id: actor.device, kept: actor.kept, provenAt: actor.provenAt },

@@ -1,69 +1,47 @@
 import 'server-only';
-import { newId, type DispatchId, type DocumentId, type LicenceId } from '@/core/base/ids';
+import { newId, type DispatchId, type DocumentId, type GrantId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
+import type { Happening } from '@/core/ledger/entry';
+import type { Decision, RefusalReason } from '@/core/policy/decide';
 import { watermarkUnder } from '@/core/policy/defaults';
 import { RIGHTS } from '@/core/policy/rights';
 import { fillTokens } from '@/core/watermark/tokens';
-import type { OpenResult, SharedDocument, SharedWith } from '@/contracts/reader';
+import type { OpenResult } from '@/contracts/reader';
+import type { Transaction } from '@/server/db/database';
+import { findDispatch, grantsByIds } from '@/server/repositories/dispatch-repository';
 import { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { documentsFor, endDevice, findLink, findRecipientByAddress, insertLicence } from '@/server/repositories/reader-repository';
+import { carries, endDevice, findLink, findRecipientByAddress, insertLicence, openLicences, type LicenceRow } from '@/server/repositories/reader-repository';
+import { decideFor } from '@/server/services/decide-access';
 import type { Deps, ReaderActor } from '@/server/services/deps';
-import { askerOf, circumstancesOf, policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
 import { defaultsFinder } from '@/server/services/manage-defaults';
 import { ownRequests } from '@/server/services/ask-for-more';
-import { actorOf, record, recordAlone, whereabouts } from '@/server/services/record';
+import { actorOf, record, whereabouts } from '@/server/services/record';
 import { ownGrant } from '@/server/services/wider-access';
-import { joinByLink } from '@/server/services/visit-link';
 import { ownPassedOn } from '@/server/services/own-passed-on';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
-/** How long one open can go on: turning pages inside it is not another open. */
+/** How long one open can go on before it is decided anew: turning pages inside it is not another open. */
 const OPEN_LASTS = 12 * HOUR;
 
-/** Decides for a proven person and a document, from the tables as they are now. `during`: an open that goes on. */
-export async function decideFor(deps: Deps, actor: ReaderActor, documentId: DocumentId, during: LicenceId | null = null): Promise<Decision> {
-  const [found, recipient] = await Promise.all([findDocument(deps.db.read, documentId), findRecipientByAddress(deps.db.read, actor.address)]);
-  if (found === null) return { outcome: 'refused', reason: 'not-addressed', source: null };
-  const [policy, at] = await Promise.all([policyFor(deps.db.read, found, { id: recipient?.id ?? null, address: actor.address }, during), circumstancesOf(deps, actor, recipient?.zone ?? null)]);
-  return decide(policy, { identity: 'proven', recipient: askerOf(actor, recipient), at });
-}
+type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
+type Granted = Decision & { readonly outcome: 'granted' };
+type RefusedOpen = { readonly reason: RefusalReason; readonly document: DocumentId | null; readonly dispatch: DispatchId; /** The dispatch whose link was used, where it is another one. */ readonly via: DispatchId | null; readonly rule?: string | undefined };
+/** What a transaction came to: a licence, new or taken up again, or a refusal that it wrote down. */
+type Opening =
+  | { readonly outcome: 'granted'; readonly decision: Granted; readonly licence: LicenceRow; readonly key: Uint8Array | null }
+  | { readonly outcome: 'refused'; readonly reason: RefusalReason };
 
-function stateOf(decision: Decision): SharedDocument['state'] {
-  if (decision.outcome === 'refused') return { open: false, reason: decision.reason };
-  return { open: true, until: decision.until, rights: RIGHTS.filter((right) => decision.rights[right].granted) };
-}
-
-/** What a link leads this person to. A stranger is told who they are here, and nothing else. */
-export async function sharedWith(deps: Deps, actor: ReaderActor, input: { readonly token: string }): Promise<SharedWith> {
-  const link = await findLink(deps.db.read, input.token);
-  if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
-  let rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
-  if (rows.length === 0 && link.kind === 'link') {
-    await joinByLink(deps, actor, link.dispatch.id);
-    rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
-  }
-  if (rows.length === 0) {
-    await refuse(deps, actor, 'not-addressed', null, link.dispatch.id);
-    return { address: actor.address, sender: null, note: '', documents: [] };
-  }
-  const [organisation, recipient] = await Promise.all([findOrganisation(deps.db.read), findRecipientByAddress(deps.db.read, actor.address)]);
-  const documents = await Promise.all(rows.map(async ({ document, version }): Promise<SharedDocument> => {
-    const state = stateOf(await decideFor(deps, { ...actor, recipient: recipient?.id ?? null }, document.id));
-    return { id: document.id, title: document.title, reference: document.reference, pages: version.pages, state };
-  }));
-  return { address: actor.address, sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, note: link.dispatch.note, documents };
-}
-
-/** Records a refused open. */
-async function refuse(deps: Deps, actor: ReaderActor, reason: RefusalReason, document: DocumentId | null, dispatch: DispatchId, rule?: string): Promise<void> {
-  const recipient = await findRecipientByAddress(deps.db.read, actor.address);
-  await recordAlone(deps, {
-    action: 'document.opened', outcome: 'refused', reason, actor: actorOf({ ...actor, recipient: recipient?.id ?? null }), occurredAt: deps.clock.now(), dispatch, device: actor.device,
-    ...(rule === undefined ? {} : { rule }), ...(document === null ? {} : { document }), ...(recipient === null ? {} : { recipient: recipient.id }),
-    personal: { address: actor.address, ...whereabouts(deps, actor.from) },
+/** Records a refused open, alone or inside the transaction that decided. */
+export async function recordRefusal(deps: Deps, write: (job: (tx: Transaction) => Promise<void>) => Promise<void>, actor: ReaderActor, { reason, document, dispatch, via, rule }: RefusedOpen): Promise<void> {
+  await write(async (tx) => {
+    const recipient = await findRecipientByAddress(tx, actor.address);
+    await record(deps, tx, {
+      action: 'document.opened', outcome: 'refused', reason, actor: actorOf({ ...actor, recipient: recipient?.id ?? null }), occurredAt: deps.clock.now(), dispatch, device: actor.device,
+      ...(rule === undefined ? {} : { rule }), ...(document === null ? {} : { document }), ...(recipient === null ? {} : { recipient: recipient.id }), ...(via === null ? {} : { details: { via } }),
+      personal: { address: actor.address, ...whereabouts(deps, actor.from) },
+    });
   });
 }
 
@@ -71,52 +49,106 @@ function network(text: string): string {
   return text.startsWith('::ffff:') ? text.slice(7) : text;
 }
 
+async function dispatchOf(tx: Transaction, grant: GrantId | null | undefined): Promise<DispatchId | null> {
+  const [row] = grant == null ? [] : await grantsByIds(tx, [grant]);
+  return row?.dispatchId ?? null;
+}
+
+/** The watermark of an open: that of the dispatch its grant came with, and all that the levels around the document require. The link used has no part in it. */
+async function watermarkFor(deps: Deps, tx: Transaction, actor: ReaderActor, own: string, { document }: NonNullable<Awaited<ReturnType<typeof findDocument>>>): Promise<string> {
+  const organisation = await findOrganisation(tx);
+  const recipient = await findRecipientByAddress(tx, actor.address);
+  const zone = organisation?.zone ?? 'UTC';
+  const now = deps.clock.now();
+  const around = (await defaultsFinder(tx))({ document: document.id, marking: document.markingId, folder: document.folderId });
+  return fillTokens(watermarkUnder(own, around), {
+    name: recipient === null || recipient.name === '' ? actor.address : recipient.name, address: actor.address, organisation: recipient?.organisation ?? '', reference: document.reference, network: network(actor.from.network),
+    date: new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(now),
+    time: new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone, timeZoneName: 'short' }).format(now),
+  });
+}
+
+/** An open of this document on this device that goes on, if there is one: coming back to it is not another open. */
+async function takenUpAgain(deps: Deps, tx: Transaction, actor: ReaderActor, document: DocumentId, version: string): Promise<Opening | null> {
+  for (const licence of await openLicences(tx, actor.device, document, deps.clock.now())) {
+    if (licence.versionId !== version) continue;
+    const decision = await decideFor(deps, tx, actor, document, { licence: licence.id, grant: licence.grantId });
+    if (decision.outcome === 'granted' && decision.charged === licence.grantId) return { outcome: 'granted', decision, licence, key: null };
+  }
+  return null;
+}
+
+/** Decides and charges in one transaction. */
+async function openIn(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, documentId: DocumentId): Promise<Opening> {
+  const refused = async (reason: RefusalReason, document: DocumentId | null, rule?: string, dispatch: DispatchId = link.dispatch.id): Promise<Opening> => {
+    await recordRefusal(deps, (job) => job(tx), actor, { reason, document, dispatch, rule, via: dispatch === link.dispatch.id ? null : link.dispatch.id });
+    return { outcome: 'refused', reason };
+  };
+  // A link leads to what its dispatch carries, and to nothing else.
+  const found = (await carries(tx, link.dispatch.id, documentId)) ? await findDocument(tx, documentId) : null;
+  if (found === null) return refused('not-addressed', null);
+  const again = await takenUpAgain(deps, tx, actor, documentId, found.version.id);
+  if (again !== null) return again;
+  const decision = await decideFor(deps, tx, actor, documentId);
+  if (decision.outcome === 'refused') {
+    const { reason, source } = decision;
+    const dispatch = await dispatchOf(tx, source?.grant);
+    return refused(reason, reason === 'not-addressed' ? null : documentId, source?.grant ?? source?.level, dispatch ?? link.dispatch.id);
+  }
+  return issue(deps, tx, actor, link, found, decision);
+}
+
+/** Issues a licence for what was decided, and takes the key from the vault. */
+async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, found: NonNullable<Awaited<ReturnType<typeof findDocument>>>, decision: Granted): Promise<Opening> {
+  const { document, version } = found;
+  const now = deps.clock.now();
+  // Somebody who comes in along with others is a person with a grant of their own from here on.
+  const charged = await ownGrant(deps, tx, actor, decision.charged, now);
+  const recipient = await findRecipientByAddress(tx, actor.address);
+  const sent = await findDispatch(tx, (await dispatchOf(tx, charged)) ?? link.dispatch.id);
+  if (version.wrappedKey === null || recipient === null || sent === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
+  const watermark = await watermarkFor(deps, tx, actor, sent.dispatch.watermark, found);
+  const id = newId('licence', deps.random);
+  const rights = RIGHTS.filter((right) => decision.rights[right].granted);
+  const expiresAt = Math.min(now + OPEN_LASTS, decision.until ?? now + DAY);
+  // Signing waits for no disk and no network, so it may be awaited inside.
+  const statement = await deps.signLicence({ id, grant: charged, document: document.id, version: version.id, recipient: recipient.id, device: actor.device, rights, watermark, issuedAt: now, expiresAt });
+  const fileKey = deps.vault.unwrap({ wrapped: version.wrappedKey, generation: version.keyGeneration }, version.id);
+  const key = payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, fileKey);
+  const licence = { id, grantId: charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt };
+  await insertLicence(tx, licence);
+  const details: Happening['details'] = sent.dispatch.id === link.dispatch.id ? { rights } : { rights, via: link.dispatch.id };
+  const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: charged, dispatch: sent.dispatch.id, device: actor.device, licence: id };
+  await record(
+    deps, tx,
+    { action: 'document.opened', outcome: 'granted', rule: charged, ...about, details, personal: { address: actor.address, ...whereabouts(deps, actor.from) } },
+    { action: 'key.unwrapped', outcome: 'done', ...about, details: { for: 'open' } },
+  );
+  return { outcome: 'granted', decision, licence, key };
+}
+
 /**
  * One open: decides, and where the answer is yes, issues a licence and takes the key from the vault.
  * A refusal is an answer, recorded with its reason; to someone never addressed it names nobody.
+ *
+ * @throws ServiceError `NOT_FOUND`
  */
 export async function openDocument(deps: Deps, actor: ReaderActor, input: { readonly token: string; readonly document: DocumentId }): Promise<OpenResult> {
   const link = await findLink(deps.db.read, input.token);
   if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
-  const decision = await decideFor(deps, actor, input.document);
-  if (decision.outcome === 'refused') {
-    const known = decision.reason !== 'not-addressed';
-    await refuse(deps, actor, decision.reason, known ? input.document : null, link.dispatch.id, decision.source?.grant ?? decision.source?.level);
-    return { outcome: 'refused', reason: decision.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };
+  const opening = await deps.db.write((tx) => openIn(deps, tx, actor, link, input.document));
+  if (opening.outcome === 'refused') {
+    const known = opening.reason !== 'not-addressed';
+    return { outcome: 'refused', reason: opening.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };
   }
-
-  // Somebody who comes in along with others is a person with a grant of their own from here on.
-  const charged = await ownGrant(deps, actor, decision.charged);
-  const [found, recipient, organisation] = await Promise.all([findDocument(deps.db.read, input.document), findRecipientByAddress(deps.db.read, actor.address), findOrganisation(deps.db.read)]);
-  if (found?.version.wrappedKey == null || recipient === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
-  const { document, version } = found;
-  const now = deps.clock.now();
-  const zone = organisation?.zone ?? 'UTC';
-  const around = (await defaultsFinder(deps.db.read))({ document: document.id, marking: document.markingId, folder: document.folderId });
-  const watermark = fillTokens(watermarkUnder(link.dispatch.watermark, around), {
-    name: recipient.name === '' ? actor.address : recipient.name, address: actor.address, organisation: recipient.organisation, reference: document.reference, network: network(actor.from.network),
-    date: new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(now),
-    time: new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone, timeZoneName: 'short' }).format(now),
-  });
-  const id = newId('licence', deps.random);
-  const rights = RIGHTS.filter((right) => decision.rights[right].granted);
-  const expiresAt = Math.min(now + OPEN_LASTS, decision.until ?? now + DAY);
-  const statement = await deps.signLicence({ id, grant: charged, document: document.id, version: version.id, recipient: recipient.id, device: actor.device, rights, watermark, issuedAt: now, expiresAt });
-  const fileKey = deps.vault.unwrap({ wrapped: found.version.wrappedKey, generation: version.keyGeneration }, version.id);
-  deps.keyring.hold(id, payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, fileKey));
-
-  await deps.db.write(async (tx) => {
-    await insertLicence(tx, { id, grantId: charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt });
-    const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: charged, dispatch: link.dispatch.id, device: actor.device, licence: id };
-    await record(
-      deps, tx,
-      { action: 'document.opened', outcome: 'granted', rule: charged, ...about, details: { rights }, personal: { address: actor.address, ...whereabouts(deps, actor.from) } },
-      { action: 'key.unwrapped', outcome: 'done', ...about, details: { for: 'open' } },
-    );
-  });
+  const { decision, licence, key } = opening;
+  if (key !== null) deps.keyring.hold(licence.id, key);
+  const [[grant], found, organisation] = await Promise.all([grantsByIds(deps.db.read, [licence.grantId]), findDocument(deps.db.read, input.document), findOrganisation(deps.db.read)]);
+  const sent = grant === undefined ? null : await findDispatch(deps.db.read, grant.dispatchId);
+  if (sent === null || found === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
   return {
-    outcome: 'granted', licence: id, title: document.title, reference: document.reference, pages: version.pages, openedAt: now, until: decision.until, rights: decision.rights, captureDeterrent: decision.obligations.captureDeterrent, passOn: decision.rights['pass-on'].granted ? decision.obligations.passOn : null, passedOn: await ownPassedOn(deps, actor, document.id),
-    sender: { name: link.senderName, email: link.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address, requests: await ownRequests(deps, { ...actor, recipient: recipient.id }, document.id),
+    outcome: 'granted', licence: licence.id, title: found.document.title, reference: found.document.reference, pages: found.version.pages, openedAt: licence.openedAt, until: decision.until, rights: decision.rights, captureDeterrent: decision.obligations.captureDeterrent, passOn: decision.rights['pass-on'].granted ? decision.obligations.passOn : null, passedOn: await ownPassedOn(deps, actor, input.document),
+    sender: { name: sent.sentBy, email: sent.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address, requests: await ownRequests(deps, { ...actor, recipient: licence.recipientId }, input.document),
   };
 }
 

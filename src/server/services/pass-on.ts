@@ -15,7 +15,7 @@ import type { Deps, ReaderActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { aboutGiven, newLink } from '@/server/services/give-grants';
 import { ownPassedOn } from '@/server/services/own-passed-on';
-import { decideFor } from '@/server/services/open-document';
+import { decideFor } from '@/server/services/decide-access';
 import { record } from '@/server/services/record';
 
 const refusals: Record<PassOnRefusal, string> = {
@@ -30,12 +30,11 @@ const refusals: Record<PassOnRefusal, string> = {
  * @throws ServiceError `NOT_ALLOWED` with the reason, `NOT_FOUND`, `CONFLICT` where they were given it already
  */
 export async function passOn(deps: Deps, actor: ReaderActor, input: PassOnInput): Promise<{ readonly passedOn: readonly PassedOn[] }> {
-  const decision = await decideFor(deps, actor, input.document);
-  if (decision.outcome === 'refused') throw new ServiceError('NOT_ALLOWED', refusals['not-given']);
-  const verdict = decision.rights['pass-on'];
-  if (!verdict.granted) throw new ServiceError('NOT_ALLOWED', refusals['not-given']);
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
+    const decision = await decideFor(deps, tx, actor, input.document);
+    const verdict = decision.outcome === 'refused' ? null : decision.rights['pass-on'];
+    if (decision.outcome === 'refused' || verdict?.granted !== true) throw new ServiceError('NOT_ALLOWED', refusals['not-given']);
     const [[from], giver, found] = [await grantsByIds(tx, [verdict.grant]), await findRecipientByAddress(tx, actor.address), await findDocument(tx, input.document)];
     if (from === undefined || giver === null || found === null || from.recipientId !== giver.id) throw new ServiceError('NOT_FOUND', 'Open it once yourself before you pass it on.');
     // What they hold is what the decision came to, under every ceiling and grant above.

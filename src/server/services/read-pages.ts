@@ -3,18 +3,22 @@ import type { LicenceId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
+import type { Reading, Transaction } from '@/server/db/database';
 import type { PagePicture, SealedSource } from '@/server/rendering/render-task';
 import type { TextRun } from '@/server/rendering/pdf-document';
 import { countPrint } from '@/server/repositories/dispatch-repository';
 import { findLicence, noteShownPage, pageWasShown } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
-import { decideFor } from '@/server/services/open-document';
+import { decideFor } from '@/server/services/decide-access';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/sealed-source';
 
-/** A refusal met while reading. Bytes are never sent along with one. */
-export type Refused = { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld };
+/**
+ * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was refused, but this open is over: it
+ * lasted as long as one lasts, or the grant it was charged to ended while another one goes on.
+ */
+export type Refused = { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld | 'open-again' };
 type Opened = NonNullable<Awaited<ReturnType<typeof findLicence>>>;
 type Granted = Decision & { outcome: 'granted' };
 
@@ -33,10 +37,10 @@ function about({ licence, version, dispatch }: Opened, actor: ReaderActor, deps:
 }
 
 /** Decides anew for every request inside an open, so that a change bites at once. */
-async function decideAgain(deps: Deps, actor: ReaderActor, opened: Opened, right: Right): Promise<Granted | Refused> {
-  if (deps.clock.now() >= opened.licence.expiresAt) return { outcome: 'refused', reason: 'expired' };
-  const decision = await decideFor(deps, actor, opened.document.id, opened.licence.id);
+async function decideAgain(deps: Deps, db: Reading | Transaction, actor: ReaderActor, { licence }: Opened, right: Right): Promise<Granted | Refused> {
+  const decision = await decideFor(deps, db, actor, licence.documentId, { licence: licence.id, grant: licence.grantId });
   if (decision.outcome === 'refused') return { outcome: 'refused', reason: decision.reason };
+  if (deps.clock.now() >= licence.expiresAt || decision.charged !== licence.grantId) return { outcome: 'refused', reason: 'open-again' };
   const verdict = decision.rights[right];
   return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why };
 }
@@ -56,6 +60,8 @@ async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promi
 const actions = { read: 'page.shown', copy: 'text.copied', print: 'document.printed', keep: 'document.kept' } as const;
 
 async function refused(deps: Deps, actor: ReaderActor, opened: Opened, right: keyof typeof actions, refusal: Refused): Promise<Refused> {
+  // The next open is decided and written down by itself.
+  if (refusal.reason === 'open-again') return refusal;
   await recordAlone(deps, { action: actions[right], outcome: 'refused', reason: refusal.reason, ...about(opened, actor, deps), personal: whereabouts(deps, actor.from) });
   return refusal;
 }
@@ -63,7 +69,7 @@ async function refused(deps: Deps, actor: ReaderActor, opened: Opened, right: ke
 /** Draws one page with the watermark of this open. */
 export async function renderPage(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number; readonly width: number }): Promise<PagePicture | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, actor, opened, 'read');
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'read', decision);
   const source = await needSource(deps, actor, opened);
   const picture = await deps.renderer.run({ kind: 'page', source, page: input.page, width: input.width, watermark: opened.licence.watermark });
@@ -82,7 +88,7 @@ async function noteShown(deps: Deps, actor: ReaderActor, opened: Opened, page: n
 /** The text of one page, for those who may copy. */
 export async function readText(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number }): Promise<{ readonly runs: readonly TextRun[] } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, actor, opened, 'copy');
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
   const source = await needSource(deps, actor, opened);
   const runs = await deps.renderer.run({ kind: 'text', source, page: input.page });
@@ -97,25 +103,26 @@ export async function readText(deps: Deps, actor: ReaderActor, input: { readonly
 export async function printDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly from: number; readonly to: number }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   if (input.to < input.from || input.to > opened.version.pages) throw new ServiceError('INVALID', 'This document has no such pages.');
-  const decision = await decideAgain(deps, actor, opened, 'print');
-  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'print', decision);
-  const verdict = decision.rights.print;
-  if (!verdict.granted) return refused(deps, actor, opened, 'print', { outcome: 'refused', reason: verdict.why });
-
-  // Counted first: two prints asked for at once must not both be the last one.
-  const number = await deps.db.write((tx) => countPrint(tx, verdict.grant));
-  if (number === null) return refused(deps, actor, opened, 'print', { outcome: 'refused', reason: 'prints-used-up' });
+  // Decided and counted in one: two prints asked for at once must not both be the last one.
+  const counted = await deps.db.write(async (tx) => {
+    const decision = await decideAgain(deps, tx, actor, opened, 'print');
+    if (decision.outcome === 'refused') return decision;
+    const verdict = decision.rights.print;
+    return verdict.granted ? { outcome: 'counted' as const, grant: verdict.grant, number: await countPrint(tx, verdict.grant) } : { outcome: 'refused' as const, reason: verdict.why };
+  });
+  if (counted.outcome === 'refused') return refused(deps, actor, opened, 'print', counted);
+  const { grant, number } = counted;
   const source = await needSource(deps, actor, opened);
   const watermark = `${opened.licence.watermark} · copy ${String(number)}`;
   const { bytes } = await deps.renderer.run({ kind: 'print', source, from: input.from, to: input.to, watermark, title: opened.document.title });
-  await recordAlone(deps, { action: 'document.printed', outcome: 'granted', rule: verdict.grant, ...about(opened, actor, deps), details: { from: input.from, to: input.to, copy: number }, personal: whereabouts(deps, actor.from) });
+  await recordAlone(deps, { action: 'document.printed', outcome: 'granted', rule: grant, ...about(opened, actor, deps), details: { from: input.from, to: input.to, copy: number }, personal: whereabouts(deps, actor.from) });
   return { bytes, name: `${opened.document.reference} copy ${String(number)}.pdf` };
 }
 
 /** Hands the document over in the clear, watermarked where the format allows. From here on it is beyond reach. */
 export async function keepDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, actor, opened, 'keep');
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'keep');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'keep', decision);
   const source = await needSource(deps, actor, opened);
   const { bytes, marked } = await deps.renderer.run({ kind: 'keep', source, watermark: opened.licence.watermark });
@@ -126,7 +133,7 @@ export async function keepDocument(deps: Deps, actor: ReaderActor, input: { read
 /** What an open reader asks after a change: may it go on? Asking is not an open and is not recorded. */
 export async function checkOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<{ readonly outcome: 'granted'; readonly until: number | null } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, actor, opened, 'read');
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
   return decision.outcome === 'refused' ? decision : { outcome: 'granted', until: decision.until };
 }
 

@@ -41,23 +41,19 @@ async function insertIntoSendings(deps: Pick<Deps, 'random'>, tx: Transaction, r
  * The grant that an open is charged to. Beneath one that is given to many, a grant of the person's own is made at their first
  * open, so that they can be changed or revoked alone; who was not known becomes a recipient by it.
  */
-export async function ownGrant(deps: Deps, actor: ReaderActor, id: GrantId): Promise<GrantId> {
-  const [above] = await grantsByIds(deps.db.read, [id]);
-  const addressee = above === undefined ? null : await findPerson(deps.db.read, above.recipientId);
+export async function ownGrant(deps: Pick<Deps, 'random' | 'recorder'>, tx: Transaction, actor: ReaderActor, id: GrantId, now: number): Promise<GrantId> {
+  const [above] = await grantsByIds(tx, [id]);
+  const addressee = above === undefined ? null : await findPerson(tx, above.recipientId);
   if (above === undefined || addressee === null || !standsForMany(addressee.kind)) return id;
-  const now = deps.clock.now();
-  return deps.db.write(async (tx) => {
-    const known = await findRecipientByAddress(tx, actor.address);
-    const person = known?.id ?? newId('recipient', deps.random);
-    if (known === null) await insertRecipients(tx, [{ id: person, address: actor.address, name: '', organisation: await organisationAt(tx, domainOf(actor.address)), createdAt: now }]);
-    // Two opens at once make one.
-    const there = await ownGrantIn(tx, person, above.dispatchId, above.documentId);
-    if (there !== null) return there.id;
-    const row = beneath(deps, above, { for: person, givenAt: above.givenAt });
-    await insertIntoSendings(deps, tx, [row], now);
-    await record(deps, tx, aboutGiven(row, above.dispatchId, { kind: 'recipient', id: person }, now));
-    return row.id;
-  });
+  const known = await findRecipientByAddress(tx, actor.address);
+  const person = known?.id ?? newId('recipient', deps.random);
+  if (known === null) await insertRecipients(tx, [{ id: person, address: actor.address, name: '', organisation: await organisationAt(tx, domainOf(actor.address)), createdAt: now }]);
+  const there = await ownGrantIn(tx, person, above.dispatchId, above.documentId);
+  if (there !== null) return there.id;
+  const row = beneath(deps, above, { for: person, givenAt: above.givenAt });
+  await insertIntoSendings(deps, tx, [row], now);
+  await record(deps, tx, aboutGiven(row, above.dispatchId, { kind: 'recipient', id: person }, now));
+  return row.id;
 }
 
 /** What somebody has of their own in the sendings of these grants. */

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import type { OpenResult, SharedWith } from '@/contracts/reader';
@@ -27,6 +27,8 @@ export function LinkView({ token, shared }: { readonly token: string; readonly s
   const [chosen, setChosen] = useState<DocumentId | null>(single);
   const [opened, setOpened] = useState<OpenResult | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [opens, setOpens] = useState(0);
+  const openAgain = useCallback(() => { setOpens((before) => before + 1); }, []);
 
   useEffect(() => {
     if (chosen === null) return undefined;
@@ -36,7 +38,7 @@ export function LinkView({ token, shared }: { readonly token: string; readonly s
       (error: unknown) => { if (current) setProblem(sentenceOf(error)); },
     );
     return () => { current = false; };
-  }, [chosen, token]);
+  }, [chosen, token, opens]);
 
   const back = () => { setChosen(null); setOpened(null); setProblem(null); };
   if (shared.sender === null) return <Refusal reason="not-addressed" address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} more={null} />;
@@ -52,5 +54,5 @@ export function LinkView({ token, shared }: { readonly token: string; readonly s
   if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
   if (opened.outcome === 'refused') return <Refusal reason={opened.reason} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} granted={['read']} />} />;
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
-  return <ReaderView opened={opened} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+  return <ReaderView opened={opened} onOpenAgain={openAgain} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
 }

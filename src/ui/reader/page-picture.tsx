@@ -2,15 +2,14 @@
 
 import { useEffect, useRef, useState } from 'react';
 import type { LicenceId } from '@/core/base/ids';
-import type { RefusalReason, Withheld } from '@/core/policy/decide';
 import { sentenceOf } from '@/ui/http/call';
-import { RefusedError, readerFetch } from '@/ui/reader/reader-call';
+import { RefusedError, readerFetch, type ReadingRefusal } from '@/ui/reader/reader-call';
 
 type TextRun = { readonly text: string; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
 type Props = {
   readonly licence: LicenceId; readonly page: number; readonly copy: boolean;
   /** Width by height, until the page itself says: as those before it. */
-  readonly ratio: string; readonly onRatio: (ratio: string) => void; readonly onRefused: (reason: RefusalReason | Withheld) => void;
+  readonly ratio: string; readonly onRatio: (ratio: string) => void; readonly onRefused: (reason: ReadingRefusal) => void;
 };
 
 const PICTURE_WIDTHS = [800, 1275, 1900];

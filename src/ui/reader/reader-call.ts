@@ -2,11 +2,14 @@ import type { RefusalReason, Withheld } from '@/core/policy/decide';
 import { CallError, call, toCallError } from '@/ui/http/call';
 import { proofHeader } from '@/ui/reader/device-key';
 
+/** What a request inside an open can be refused for; `open-again`: nothing is refused, this open is over and another one may follow. */
+export type ReadingRefusal = RefusalReason | Withheld | 'open-again';
+
 /** A refusal met while reading. */
 export class RefusedError extends Error {
   override readonly name = 'RefusedError';
 
-  constructor(readonly reason: RefusalReason | Withheld) {
+  constructor(readonly reason: ReadingRefusal) {
     super(reason);
   }
 }
@@ -28,7 +31,7 @@ export async function readerFetch(method: 'GET' | 'POST', path: string, body: un
   }
   if (response.ok) return response;
   if (response.status === 403) {
-    const refusal = (await response.clone().json()) as { readonly outcome?: string; readonly reason?: RefusalReason | Withheld };
+    const refusal = (await response.clone().json()) as { readonly outcome?: string; readonly reason?: ReadingRefusal };
     if (refusal.outcome === 'refused' && refusal.reason !== undefined) throw new RefusedError(refusal.reason);
   }
   throw await toCallError(response);

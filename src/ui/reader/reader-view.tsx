@@ -3,13 +3,13 @@
 import { useCallback, useRef, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { OpenResult } from '@/contracts/reader';
-import type { RefusalReason, Withheld } from '@/core/policy/decide';
+import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { PageJump } from '@/ui/reader/page-jump';
 import { PagePicture } from '@/ui/reader/page-picture';
 import { PrintControl } from '@/ui/reader/print-control';
-import { RefusedError, readerFetch } from '@/ui/reader/reader-call';
+import { RefusedError, readerFetch, type ReadingRefusal } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useCovered } from '@/ui/reader/use-covered';
@@ -21,7 +21,7 @@ import { verbList } from '@/ui/words/rights-words';
 
 type Opened = OpenResult & { readonly outcome: 'granted' };
 
-function isRefusal(reason: RefusalReason | Withheld): reason is RefusalReason {
+function isRefusal(reason: Exclude<ReadingRefusal, 'open-again'>): reason is RefusalReason {
   return reason in refusalWords;
 }
 
@@ -36,7 +36,7 @@ async function saveResponse(response: Response): Promise<void> {
 }
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
-export function ReaderView({ opened, more, onLeave, onBack }: { readonly opened: Opened; readonly more: ReactNode; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
+export function ReaderView({ opened, more, onOpenAgain, onLeave, onBack }: { readonly opened: Opened; /** This open is over, and nothing was refused: another one takes its place. */ readonly onOpenAgain: () => void; readonly more: ReactNode; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
   const [ended, setEnded] = useState<RefusalReason | null>(null);
   const [until, setUntil] = useState(opened.until);
   const [message, setMessage] = useState<string | null>(null);
@@ -44,10 +44,11 @@ export function ReaderView({ opened, more, onLeave, onBack }: { readonly opened:
   const [ratio, setRatio] = useState<string | null>(null);
   const onRatio = useCallback((drawn: string) => { setRatio((known) => known ?? drawn); }, []);
   const pages = useRef<HTMLElement>(null);
-  const onRefused = useCallback((reason: RefusalReason | Withheld) => {
-    if (isRefusal(reason)) setEnded(reason);
+  const onRefused = useCallback((reason: ReadingRefusal) => {
+    if (reason === 'open-again') onOpenAgain();
+    else if (isRefusal(reason)) setEnded(reason);
     else setMessage(`This ${withheldWords[reason]}.`);
-  }, []);
+  }, [onOpenAgain]);
   useLive(opened.licence, until, onRefused, setUntil);
   const covered = useCovered(opened.captureDeterrent);
 

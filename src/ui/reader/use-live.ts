@@ -2,11 +2,10 @@
 
 import { useEffect } from 'react';
 import type { LicenceId } from '@/core/base/ids';
-import type { RefusalReason, Withheld } from '@/core/policy/decide';
 import { CallError } from '@/ui/http/call';
-import { readerCall, readerFetch } from '@/ui/reader/reader-call';
+import { readerCall, readerFetch, type ReadingRefusal } from '@/ui/reader/reader-call';
 
-type Check = { readonly outcome: 'granted'; readonly until: number | null } | { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld };
+type Check = { readonly outcome: 'granted'; readonly until: number | null } | { readonly outcome: 'refused'; readonly reason: ReadingRefusal };
 
 const RECONNECT = 1_000;
 
@@ -23,7 +22,7 @@ async function mayGoOn(licence: LicenceId): Promise<Check | null> {
  * Keeps a signed event stream open and asks for a fresh decision whenever something changed, when
  * the stream comes back after a break, and when the end is reached.
  */
-export function useLive(licence: LicenceId, until: number | null, onRefused: (reason: RefusalReason | Withheld) => void, onUntil: (until: number | null) => void): void {
+export function useLive(licence: LicenceId, until: number | null, onRefused: (reason: ReadingRefusal) => void, onUntil: (until: number | null) => void): void {
   useEffect(() => {
     const stop = new AbortController();
     const check = async () => {

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { linkToken } from '@/contracts/reader';
 import { loadForAnyone } from '@/server/http/handle';
-import { sharedWith } from '@/server/services/open-document';
+import { sharedWith } from '@/server/services/shared-with';
 import { proofAsked } from '@/server/services/visit-link';
 import { LinkView } from '@/ui/reader/link-view';
 import { ProveAddress } from '@/ui/reader/prove-address';

@@ -1,6 +1,6 @@
-import { createServer, type IncomingMessage } from 'node:http';
-import { BlockList, isIP } from 'node:net';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import next from 'next';
+import { clientAddress, trustedProxies } from '@/server/config/client-address';
 import { ConfigError, readConfig, type Config } from '@/server/config/env';
 
 const REQUEST_TIMEOUT = 300_000;
@@ -17,46 +17,46 @@ function readConfigOrExit(): Config {
   }
 }
 
-function proxiesOf(list: readonly string[]): BlockList {
-  const block = new BlockList();
-  for (const each of list) {
-    const [address = '', prefix] = each.split('/');
-    const family = isIP(address) === 6 ? 'ipv6' : 'ipv4';
-    if (prefix === undefined) block.addAddress(address, family);
-    else block.addSubnet(address, Number(prefix), family);
-  }
-  return block;
-}
-
-/** Without the prefix that an IPv4 address carries on an IPv6 socket. */
-function plain(address: string): string {
-  return address.startsWith('::ffff:') ? address.slice(7) : address;
-}
-
-/** The client's address: the socket's, or what the nearest trusted proxy says, read from the right. */
-function clientOf(request: IncomingMessage, trusted: BlockList): string {
-  const isTrusted = (address: string): boolean => isIP(address) !== 0 && trusted.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4');
-  const chain = [...String(request.headers['x-forwarded-for'] ?? '').split(',').map((each) => plain(each.trim())).filter((each) => isIP(each) !== 0), plain(request.socket.remoteAddress ?? '')];
-  let client = chain.pop() ?? 'unknown';
-  while (isTrusted(client) && chain.length > 0) client = chain.pop() ?? client;
-  return client;
-}
-
 /** Only the socket knows where a request came from; what a client says about that is removed, save from trusted proxies. */
-function settleHeaders(request: IncomingMessage, trusted: BlockList): void {
-  const client = clientOf(request, trusted);
-  for (const name of Object.keys(request.headers)) if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-real-ip' || name.startsWith('x-embargo-')) Reflect.deleteProperty(request.headers, name);
+function settleHeaders(request: IncomingMessage, isTrusted: (address: string) => boolean): void {
+  const client = clientAddress(request.socket.remoteAddress ?? '', request.headers, isTrusted);
+  for (const name of Object.keys(request.headers)) {
+    if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-real-ip' || name.startsWith('x-embargo-')) Reflect.deleteProperty(request.headers, name);
+  }
   request.headers['x-embargo-network'] = client;
 }
 
+/** What the framework answers sensibly; it stumbles over others. */
+const METHODS = new Set(['GET', 'HEAD', 'POST', 'PUT', 'DELETE']);
+
+function isReadable(url: string): boolean {
+  try {
+    return url.startsWith('/') && !url.startsWith('//') && decodeURIComponent(url.split('?', 1)[0] ?? '') !== '';
+  } catch {
+    return false;
+  }
+}
+
+function refuse(response: ServerResponse, status: number, sentence: string): void {
+  response.writeHead(status, { 'content-type': 'text/plain', 'cache-control': 'no-store', connection: 'close' }).end(`${sentence}\n`);
+}
+
 const config = readConfigOrExit();
-const trusted = proxiesOf(config.trustedProxies);
+const isTrusted = trustedProxies(config.trustedProxies);
 const app = next({ dev: false, hostname: config.host, port: config.port, dir: process.cwd() });
 const serve = app.getRequestHandler();
 await app.prepare();
 
 const server = createServer({ requestTimeout: REQUEST_TIMEOUT, headersTimeout: HEADERS_TIMEOUT }, (request, response) => {
-  settleHeaders(request, trusted);
+  settleHeaders(request, isTrusted);
+  if (!METHODS.has(request.method ?? '')) {
+    refuse(response, 405, 'This is not done here.');
+    return;
+  }
+  if (!isReadable(request.url ?? '')) {
+    refuse(response, 400, 'This address is not readable.');
+    return;
+  }
   if (request.url === '/healthz') {
     response.writeHead(200, { 'content-type': 'text/plain', 'cache-control': 'no-store' }).end('ok\n');
     return;

@@ -68,7 +68,7 @@ export async function firstPage(folder: string): Promise<void> {
   const bare: number[] = [];
   const ours: number[] = [];
   const pool = createRenderPool('build/workers', 1);
-  await pool.run({ kind: 'inspect', source });
+  await pool.run({ kind: 'inspect', source }, { who: 'bench' });
   for (let i = 0; i < 40; i++) {
     const plainReader = { size: bytes.length, opened: () => 0, read: (at: number, length: number) => bytes.subarray(at, Math.min(bytes.length, at + length)) };
     bare.push(await seconds(async () => {
@@ -78,8 +78,8 @@ export async function firstPage(folder: string): Promise<void> {
       pdf.close();
     }));
     // A fresh watermark each time, as a fresh licence has; the document is opened anew because the worker let it go.
-    await pool.run({ kind: 'inspect', source });
-    ours.push(await seconds(() => pool.run({ kind: 'page', source, page: 1, width: 1275, watermark: `mira.kolbe@brackwater.example · 25 Nov 2026 13:${String(i)} CET · 203.0.113.24 · REF-1` })));
+    await pool.run({ kind: 'inspect', source }, { who: 'bench' });
+    ours.push(await seconds(() => pool.run({ kind: 'page', source, page: 1, width: 1275, watermark: `mira.kolbe@brackwater.example · 25 Nov 2026 13:${String(i)} CET · 203.0.113.24 · REF-1` }, { who: 'bench' })));
   }
   await pool.close();
   say(`first page of ${String(pages)}, decrypted, marked`, `${(median(ours) * 1000).toFixed(0)} ms = ${(median(ours) / median(bare)).toFixed(2)} × bare render and encode`, 'at most 1.50');

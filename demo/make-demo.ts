@@ -30,6 +30,7 @@ import { drawPaper } from './drawings';
 import { changeMembers, putGroup } from '@/server/services/manage-groups';
 import { fileEverything } from './filing';
 import { createChance } from './chance';
+import type { Limits } from '@/server/limits/limits';
 import { officePapers, officePeople, officeSendings } from './office';
 import { print, prove, read } from './reader-actions';
 import { papers, people, sendings, type Person } from './story';
@@ -47,11 +48,12 @@ const container = await createContainer(config, { clock, demo: true, threads: 2 
 function unseen(renderer: Renderer): Renderer {
   return {
     ...renderer,
-    run: (task) => (task.kind === 'inspect' ? renderer.run(task) : Promise.resolve({ bytes: new Uint8Array(0), type: 'image/png', width: 1, height: 1, marked: true } as never)),
+    run: (task, asker) => (task.kind === 'inspect' ? renderer.run(task, asker) : Promise.resolve({ bytes: new Uint8Array(0), type: 'image/png', width: 1, height: 1, marked: true } as never)),
   };
 }
 const noLimit = () => Promise.resolve(0);
-const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: { codesByNetwork: noLimit, guessesByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit } };
+const unlimited: Limits = { codesByNetwork: noLimit, codesToOne: noLimit, addressesByLink: noLimit, guessesByNetwork: noLimit, signInByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit, opens: noLimit, prints: noLimit };
+const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: unlimited };
 
 const chance = createChance(412);
 

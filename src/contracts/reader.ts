@@ -25,6 +25,8 @@ export type VisitInput = z.infer<typeof visitInput>;
 export type EnterCodeInput = z.infer<typeof enterCodeInput>;
 
 const licenceId = z.custom<LicenceId>((value) => typeof value === 'string' && /^lic_[0-9a-z]{20}$/.test(value), 'no such open');
+/** What a link leads to. */
+export const sharedInput = z.object({ token: linkToken });
 export const openInput = z.object({ token: linkToken, document: documentId });
 export const pageInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1), width: z.coerce.number().int().min(100).max(2600).default(1275) });
 export const pageTextInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1) });

@@ -12,6 +12,7 @@ import { systemClock, type Clock } from '@/server/clock/clock';
 import type { Config } from '@/server/config/env';
 import { createCovers } from '@/server/covers/covers';
 import { openDatabase, type Database } from '@/server/db/database';
+import { createProofsUsed, type ProofsUsed } from '@/server/identity/device-proof';
 import { createStaffIdentity, type StaffIdentity } from '@/server/identity/staff-identity';
 import { createLimits } from '@/server/limits/limits';
 import { createLiveChanges } from '@/server/live/live-changes';
@@ -43,6 +44,7 @@ import { createHashes, createKeyWrap, newSigningKey, signerOf, type KeyWrap } fr
 export type Container = {
   readonly deps: Deps;
   readonly identity: StaffIdentity;
+  readonly proofsUsed: ProofsUsed;
   readonly log: Logger;
   /** Starts what goes on beside requests: delivering mail, signing the ledger. */
   readonly startBackground: () => void;
@@ -116,7 +118,7 @@ export async function createContainer(config: Config, options: { readonly clock?
   });
   const background = createBackground(deps, log);
   return {
-    deps, identity, log,
+    deps, identity, log, proofsUsed: createProofsUsed(),
     startBackground: background.start,
     close: async () => {
       await background.stop();

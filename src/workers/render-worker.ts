@@ -5,11 +5,11 @@ import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
 import { readerOf } from '@/core/age/random-access';
 import { burn, makeStamp, type Picture, type Stamp } from '@/core/watermark/burn';
+import { inflationOf } from '@/server/rendering/inflation';
 import { keepMarked } from '@/server/rendering/keep-marked';
 import { ContentError } from '@/server/rendering/errors';
 import { openPdf, type PdfDocument } from '@/server/rendering/pdf-document';
 import { loadPdfium, type Pdfium } from '@/server/rendering/pdfium';
-import { picturesToPdf } from '@/server/rendering/picture-pdf';
 import type { PagePicture, RenderReply, RenderTask, RenderResults, SealedSource } from '@/server/rendering/render-task';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
@@ -20,6 +20,9 @@ const PRINT_WIDTH = 1240;
 /** Above this many colours in so many pixels, a page is a photograph and JPEG serves it better. */
 const PHOTOGRAPHIC = 300;
 const SAMPLE = 2048;
+/** Pages of a document; what all its object streams may unpack to, in bytes. */
+const MOST_PAGES = 20_000;
+const MOST_UNPACKED = 128 << 20;
 
 sharp.concurrency(1);
 sharp.cache(false);
@@ -107,11 +110,9 @@ async function drawPage(task: RenderTask & { kind: 'page' }): Promise<PagePictur
 }
 
 async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResults['print']> {
-  const pdf = await open(task.source);
-  const pages = Array.from({ length: task.to - task.from + 1 }, (_, i) => task.from + i);
-  const bytes = await picturesToPdf(task.title, pages.map((page) => ({ size: pdf.pageSize(page), // A PDF takes JPEG in as it is, where PNG would have to be unpacked and packed again.
-    picture: async () => encode(await drawMarked(task.source, page, PRINT_WIDTH, task.watermark), true) })));
-  return { bytes };
+  const size = (await open(task.source)).pageSize(task.page);
+  // A PDF takes JPEG in as it is, where PNG would have to be unpacked and packed again.
+  return { ...(await encode(await drawMarked(task.source, task.page, PRINT_WIDTH, task.watermark), true)), size };
 }
 
 async function keep(task: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
@@ -124,16 +125,29 @@ async function keep(task: RenderTask & { kind: 'keep' }): Promise<RenderResults[
   }
 }
 
+/** Looks at a file that is being taken in, and refuses what could not be drawn or handed on within bounds later. */
+async function inspect({ source }: RenderTask & { kind: 'inspect' }): Promise<RenderResults['inspect']> {
+  const sealed = sealedReader(source);
+  try {
+    if ((await inflationOf(readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read), MOST_UNPACKED)) === 'beyond') throw new ContentError('PDF_UNPACKS_TOO_FAR');
+  } finally {
+    sealed.close();
+  }
+  const pdf = await open(source);
+  try {
+    if (pdf.pages > MOST_PAGES) throw new ContentError('PDF_TOO_MANY_PAGES');
+    // Drawing the first page small finds what only shows when content is read.
+    pdf.draw(1, 64);
+    return { pages: pdf.pages };
+  } finally {
+    forget(source.path);
+  }
+}
+
 async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind']]> {
   switch (task.kind) {
-    case 'inspect': {
-      const pdf = await open(task.source);
-      // Drawing the first page small finds what only shows when content is read.
-      pdf.draw(1, 64);
-      const { pages } = pdf;
-      forget(task.source.path);
-      return { pages };
-    }
+    case 'inspect':
+      return inspect(task);
     case 'page':
       return drawPage(task);
     case 'text':

@@ -115,7 +115,9 @@ describe('conditions', () => {
     const first = await open(reader, token);
     if (first.outcome !== 'granted') throw new Error(first.reason);
     expect(await renderPage(product.deps, reader, { licence: first.licence, page: 1, width: 400 })).toHaveProperty('bytes');
-    expect(await open(reader, token)).toMatchObject({ outcome: 'refused', reason: 'opens-used-up' });
+    expect(await open(reader, token)).toMatchObject({ outcome: 'granted', licence: first.licence });
+    const elsewhere = await prove(product, token, 'once@x.example');
+    expect(await open(elsewhere, token)).toMatchObject({ outcome: 'refused', reason: 'opens-used-up' });
     expect(await renderPage(product.deps, reader, { licence: first.licence, page: 2, width: 400 })).toHaveProperty('bytes');
   });
 

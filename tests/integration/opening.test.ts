@@ -4,6 +4,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
+import type { DispatchInput } from '@/contracts/dispatch';
 import { licences } from '@/server/db/schema';
 import { listEntries } from '@/server/repositories/ledger-reader';
 import { revokeGrants } from '@/server/services/change-access';
@@ -15,7 +16,7 @@ import { openDocument } from '@/server/services/open-document';
 import { passOn } from '@/server/services/pass-on';
 import { checkOpen, printDocument, renderPage } from '@/server/services/read-pages';
 import { sharedWith } from '@/server/services/shared-with';
-import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+import { START, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
 let product: Product;
 let paper: Uint8Array;
@@ -29,7 +30,7 @@ afterAll(async () => { await product.close(); });
 const newPerson = (): string => `reader.${String(people++)}@yard.example`;
 const newDocument = (): Promise<DocumentId> => protect(product, paper, 'Shell expansion');
 
-async function send(document: DocumentId, address: string, watermark: string, terms: Parameters<typeof dispatch>[3] = {}) {
+async function send(document: DocumentId, address: string, watermark: string, terms: Partial<DispatchInput['terms']> = {}) {
   const { id } = await dispatchDocuments(product.deps, product.ida, {
     documents: [document], recipients: [{ address, name: '', organisation: '' }], subject: 'For you', note: `The note of ${watermark}`, watermark, delivery: 'by-hand',
     terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms },
@@ -45,9 +46,9 @@ async function open(reader: ReaderActor, token: string, document: DocumentId) {
   return opened;
 }
 
-async function proveFiveTimes(token: string, address: string): Promise<ReaderActor[]> {
-  const readers: ReaderActor[] = [];
-  for (let i = 0; i < 5; i++) readers.push(await prove(product, token, address));
+async function proveFiveTimes(token: string, address: string): Promise<[ReaderActor, ...ReaderActor[]]> {
+  const readers: [ReaderActor, ...ReaderActor[]] = [await prove(product, token, address)];
+  for (let i = 0; i < 4; i++) readers.push(await prove(product, token, address));
   return readers;
 }
 
@@ -88,7 +89,8 @@ test('of fifty at once on one open, from as many devices, one is granted', async
   const [document, address] = [await newDocument(), newPerson()];
   const { token } = await send(document, address, '', { conditions: { opens: 1 } });
   const devices = await proveFiveTimes(token, address);
-  const all = await Promise.all(Array.from({ length: 50 }, (_, i) => openDocument(product.deps, devices[i % 5] as ReaderActor, { token, document })));
+  const [first] = devices;
+  const all = await Promise.all(Array.from({ length: 50 }, (_, i) => openDocument(product.deps, devices[i % 5] ?? first, { token, document })));
   const granted = all.flatMap((result) => (result.outcome === 'granted' ? [result.licence] : []));
   expect(new Set(granted).size).toBe(1);
   expect(await product.deps.db.read.$count(licences, eq(licences.documentId, document))).toBe(1);
@@ -120,7 +122,7 @@ test('of fifty prints at once under a limit of one, set by the grant or by a cei
     const reader = await prove(product, token, address);
     const { licence } = await open(reader, token, document);
     const all = await Promise.all(Array.from({ length: 50 }, () => printDocument(product.deps, reader, { licence, from: 1, to: 1 })));
-    expect(all.filter((result) => 'bytes' in result)).toHaveLength(1);
+    expect(all.filter(({ outcome }) => outcome === 'made')).toHaveLength(1);
   }
 });
 
@@ -133,8 +135,8 @@ test('what was passed on is charged up the chain: opens and prints of those belo
   const link = (await grantRows(product.deps, product.ida, { document })).find((each) => each.address === below)?.link.split('/').at(-1) ?? '';
   const taker = await prove(product, link, below);
   const { licence } = await open(taker, link, document);
-  expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toHaveProperty('bytes');
-  expect(await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 })).toHaveProperty('bytes');
+  expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toHaveProperty('outcome', 'made');
+  expect(await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 })).toHaveProperty('outcome', 'made');
   expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
   expect(await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 })).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
   // Both opens are used: one by the giver, one by whom it was passed on to.

@@ -1,5 +1,6 @@
 // The built server from outside, over HTTP: what the network can do to it.
 import { randomBytes } from 'node:crypto';
+import { connect } from 'node:net';
 import { afterAll, beforeAll, describe, expect, onTestFinished, test } from 'vitest';
 import { MAX_DOCUMENT, PART } from '@/contracts/document';
 import { isOnDisk, drawing } from '../support/product';
@@ -65,6 +66,44 @@ describe('where a request came from', () => {
     expect(await response.json()).toMatchObject({ error: { code: 'WRONG_ORIGIN' } });
   });
 });
+
+describe('what makes no sense', () => {
+  test.each([
+    ['a method nobody uses here', 'TRACE', '/documents'], ['one of WebDAV', 'PROPFIND', '/api/v1/documents'], ['an address that is no text', 'GET', '/r/%ff%zz'], ['a call to one', 'GET', '/api/v1/documents/%c0%af'],
+  ])('%s is answered with what is wrong, never with a failure of ours', async (_what, method, at) => {
+    const { status } = await raw(`${method} ${at} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n`);
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect(status).toBeLessThan(500);
+  });
+
+  test('a broken cookie is nobody’s', async () => {
+    const broken = 'embargo-device=%E0%A4%A; embargo-browser=%; embargo-staff=%%%';
+    for (const at of ['/r/abcdefghjkmnpqrstvwxyz01', '/documents', '/api/v1/ledger/export', '/api/v1/reader/shared?token=abcdefghjkmnpqrstvwxyz01']) {
+      const { status } = await raw(`GET ${at} HTTP/1.1\r\nHost: localhost\r\nCookie: ${broken}\r\nConnection: close\r\n\r\n`);
+      expect(status).toBeLessThan(500);
+    }
+  });
+
+  test('a body that is too large, or nests without end, is refused before it costs anything', async () => {
+    const { port } = new URL(served.url);
+    const post = (body: string) => raw(`POST /api/v1/sign-in HTTP/1.1\r\nHost: localhost:${port}\r\nOrigin: ${served.url}\r\nContent-Type: application/json\r\nContent-Length: ${String(body.length)}\r\nConnection: close\r\n\r\n${body}`);
+    expect((await post('['.repeat(15_000))).status).toBe(422);
+    expect((await post('['.repeat(2_000_000))).status).toBe(413);
+  });
+});
+
+/** A request as it is written, and the status of its answer; a connection that is cut after it counts as that. */
+function raw(text: string): Promise<{ readonly status: number }> {
+  return new Promise((resolve, reject) => {
+    let heard = '';
+    const socket = connect(Number(new URL(served.url).port), 'localhost', () => { socket.write(text); });
+    const done = (): void => { resolve({ status: Number(/^HTTP\/1\.1 (\d+)/.exec(heard)?.[1] ?? 400) }); };
+    socket.on('data', (piece) => { heard += piece.toString('latin1'); });
+    socket.on('close', done);
+    socket.on('error', (error) => { if (heard === '') reject(error); else done(); });
+    socket.setTimeout(20_000, () => { socket.destroy(new Error('no answer')); });
+  });
+}
 
 /** A valid PDF of exactly `size` bytes whose bulk is one stream that no page uses, cut as it is asked for. */
 function hugePdf(size: number): { readonly slice: (from: number, to: number) => Uint8Array; readonly filler: Uint8Array } {

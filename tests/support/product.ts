@@ -19,6 +19,7 @@ import { grantRows } from '@/server/services/grant-rows';
 import { protectDocument } from '@/server/services/protect-document';
 import { enterCode, requestCode } from '@/server/services/prove-address';
 import { readMailroom } from '@/server/services/read-mailroom';
+import type { Made } from '@/server/services/read-pages';
 import { receivePart } from '@/server/services/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
 import { findDeviceByToken, findRecipientByAddress } from '@/server/repositories/reader-repository';
@@ -108,4 +109,11 @@ export function filesIn(folder: string): string[] {
 /** Whether these bytes stand anywhere on the disk below a folder. */
 export function isOnDisk(folder: string, bytes: Uint8Array): boolean {
   return filesIn(folder).some((file) => readFileSync(file).includes(Buffer.from(bytes)));
+}
+
+/** A file that is made while it is sent, whole. */
+export async function whole({ pieces }: Pick<Made, 'pieces'>): Promise<Uint8Array> {
+  const parts: Uint8Array[] = [];
+  for await (const piece of pieces) parts.push(piece);
+  return new Uint8Array(Buffer.concat(parts));
 }

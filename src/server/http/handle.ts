@@ -3,12 +3,14 @@ import { headers as requestHeaders } from 'next/headers';
 import { notFound, redirect, unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
 import type { Pretence } from '@/contracts/demo';
+import { hasCode } from '@/core/base/errors';
 import { PROVEN_POWERS, holds, type Power } from '@/core/policy/powers';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import { json, respondError } from '@/server/http/respond';
+import { jsonText, parseJson } from '@/server/http/body';
 import { checkOrigin } from '@/server/http/same-origin';
-import { findReader, needReader, needStaff, pretenceOf, strangerOf } from '@/server/http/session';
+import { hasDevice, needReader, needStaff, pretenceOf, strangerOf } from '@/server/http/session';
 import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
 import { needProof } from '@/server/services/prove-staff';
 import { ServiceError } from '@/server/services/errors';
@@ -27,16 +29,30 @@ export function running(): Promise<Container> {
   return (kept.embargoContainer ??= createContainer(readConfig()));
 }
 
+/** What a body may have: somebody who has proven little is read little of. */
+const LARGEST = { unknown: 16 * 1024, staff: 4 * 1024 * 1024 };
+
 /** Path parameters, and the query or the JSON body, as one object. */
-async function inputOf(request: Request, { params }: Params): Promise<unknown> {
+async function inputOf(request: Request, body: string, { params }: Params): Promise<unknown> {
   const query = Object.fromEntries(new URL(request.url).searchParams);
-  const body: unknown = request.method === 'GET' || request.headers.get('content-type')?.startsWith('application/json') !== true ? {} : await request.json().catch(() => { throw new ServiceError('INVALID', 'The request is not readable.'); });
-  return { ...query, ...(typeof body === 'object' ? body : {}), ...(await params) };
+  const parsed = parseJson(body);
+  return { ...query, ...(typeof parsed === 'object' ? parsed : {}), ...(await params) };
 }
 
-async function actorFor<C extends Caller>(container: Container, caller: C, request: Request): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
+type Asked<C extends Caller> = { readonly actor: ActorOf<C>; readonly cookie: string | null; readonly input: unknown };
+
+/** Who asks, and for what: whoever can be held to nothing is read little of, and the others not before it is known who they are. */
+async function asked<C extends Caller>(container: Container, caller: C, request: Request, context: Params, largest: number): Promise<Asked<C>> {
+  checkOrigin(request, container.deps.publicUrl);
+  const isStaff = caller !== 'reader' && caller !== 'stranger';
+  const early = isStaff ? '' : await jsonText(request, LARGEST.unknown);
+  const { actor, cookie } = await actorFor(container, caller, request, early);
+  return { actor, cookie, input: await inputOf(request, isStaff ? await jsonText(request, largest) : early, context) };
+}
+
+async function actorFor<C extends Caller>(container: Container, caller: C, request: Request, body: string): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
   if (caller === 'stranger') return strangerOf(container, request.headers) as { actor: ActorOf<C>; cookie: string | null };
-  const actor = caller === 'reader' ? await needReader(container, request) : await needPower(container, request.headers, caller);
+  const actor = caller === 'reader' ? await needReader(container, request, body) : await needPower(container, request.headers, caller);
   // Looking needs no fresh proof; changing what reaches far does.
   if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Power)) needProof(actor);
   return { actor: actor as ActorOf<C>, cookie: null };
@@ -58,13 +74,14 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
   schema: S,
   service: (deps: Deps, actor: ActorOf<C>, input: z.infer<S>, request: Request) => Promise<R>,
   respond: (result: R, deps: Deps) => Response = (result) => json(result),
+  /** Bytes of JSON that staff may send here. */
+  largest: number = LARGEST.staff,
 ): Route {
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
-      checkOrigin(request, container.deps.publicUrl);
-      const { actor, cookie } = await actorFor(container, caller, request);
-      const response = respond(await service(container.deps, actor, schema.parse(await inputOf(request, context)), request), container.deps);
+      const { actor, cookie, input } = await asked(container, caller, request, context, largest);
+      const response = respond(await service(container.deps, actor, schema.parse(input), request), container.deps);
       if (cookie !== null) response.headers.append('set-cookie', cookie);
       return response;
     } catch (error) {
@@ -80,9 +97,8 @@ export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
-      checkOrigin(request, container.deps.publicUrl);
-      const { actor, cookie } = await actorFor(container, caller, request);
-      const { body, cookies } = await use(container, actor, schema.parse(await inputOf(request, context)), request);
+      const { actor, cookie, input } = await asked(container, caller, request, context, LARGEST.staff);
+      const { body, cookies } = await use(container, actor, schema.parse(input), request);
       const response = json(body);
       if (cookie !== null) response.headers.append('set-cookie', cookie);
       for (const cookie of cookies) response.headers.append('set-cookie', cookie);
@@ -104,22 +120,22 @@ export async function loadForStaff<R>(power: Power | 'staff', service: (deps: De
     return await service(container.deps, await needPower(container, headers, power), pretenceOf(container, headers));
   } catch (error) {
     unstable_rethrow(error);
-    if (error instanceof ServiceError && error.code === 'NOT_SIGNED_IN') redirect('/sign-in');
-    if (error instanceof ServiceError && error.code === 'NOT_ALLOWED') redirect('/not-allowed');
-    if (error instanceof ServiceError && error.code === 'NOT_FOUND') notFound();
+    if (hasCode(error, 'NOT_SIGNED_IN')) redirect('/sign-in');
+    if (hasCode(error, 'NOT_ALLOWED')) redirect('/not-allowed');
+    if (hasCode(error, 'NOT_FOUND')) notFound();
     if (error instanceof z.ZodError) notFound();
     throw error;
   }
 }
 
-/** Data for a page anybody may see; `reader` is null until an address was proven in this browser. */
-export async function loadForAnyone<R>(service: (deps: Deps, reader: ReaderActor | null) => Promise<R>): Promise<R> {
+/** Data for a page anybody may see; `proven`: this browser says that it has proven an address. */
+export async function loadForAnyone<R>(service: (deps: Deps, proven: boolean) => Promise<R>): Promise<R> {
   const container = await running();
   try {
-    return await service(container.deps, await findReader(container, await requestHeaders()));
+    return await service(container.deps, await hasDevice(container, await requestHeaders()));
   } catch (error) {
     unstable_rethrow(error);
-    if (error instanceof ServiceError && error.code === 'NOT_FOUND') notFound();
+    if (hasCode(error, 'NOT_FOUND')) notFound();
     throw error;
   }
 }

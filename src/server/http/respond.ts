@@ -1,9 +1,9 @@
 import 'server-only';
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import { AppError } from '@/core/base/errors';
+import { isAppError } from '@/core/base/errors';
 import { statusOf } from '@/server/http/status';
-import { ServiceError } from '@/server/services/errors';
+import type { ServiceError } from '@/server/services/errors';
 
 /** What every failed call answers with. */
 type ErrorBody = { readonly error: { readonly code: string; readonly message: string; readonly data?: Readonly<Record<string, number | string>>; readonly fields?: Readonly<Record<string, string>> } };
@@ -35,15 +35,15 @@ export function respondError(error: unknown, log: Logger): Response {
     const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), issue.message]));
     return json({ error: { code: 'INVALID', message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`, fields } } satisfies ErrorBody, 422);
   }
-  if (error instanceof AppError) {
-    const status = statusOf(String(error.code));
+  if (isAppError(error)) {
+    const status = statusOf(error.code);
     if (status !== null && status !== 500) {
-      const data = error instanceof ServiceError ? error.data : {};
+      const { data = {} } = error as Partial<Pick<ServiceError, 'data'>>;
       const retry = data['retryAfter'];
-      return json({ error: { code: String(error.code), message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
+      return json({ error: { code: error.code, message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
     }
   }
-  log.error({ name: error instanceof Error ? error.name : typeof error, code: error instanceof AppError ? String(error.code) : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
+  log.error({ name: error instanceof Error ? error.name : typeof error, code: isAppError(error) ? error.code : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
   return json({ error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' } } satisfies ErrorBody, 500);
 }
 

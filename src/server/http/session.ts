@@ -1,8 +1,9 @@
 import 'server-only';
-import { randomBytes, webcrypto } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { MINUTE } from '@/core/base/time';
 import { demoInput, type Pretence } from '@/contracts/demo';
 import type { Container } from '@/server/container';
+import { isProven } from '@/server/identity/device-proof';
 import { findSession, findStaff } from '@/server/repositories/staff-repository';
 import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
 import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
@@ -18,8 +19,13 @@ function cookieName(name: string, publicUrl: string): string {
 }
 
 function readCookie(headers: Headers, name: string): string | null {
-  for (const pair of (headers.get('cookie') ?? '').split(/;\s*/)) if (pair.startsWith(`${name}=`)) return decodeURIComponent(pair.slice(name.length + 1));
-  return null;
+  const pair = (headers.get('cookie') ?? '').split(/;\s*/).find((each) => each.startsWith(`${name}=`));
+  try {
+    return pair === undefined ? null : decodeURIComponent(pair.slice(name.length + 1));
+  } catch {
+    // A cookie of ours is whole; a broken one is nobody's.
+    return null;
+  }
 }
 
 function writeCookie(name: string, value: string, publicUrl: string, maxAge: number | null): string {
@@ -88,32 +94,22 @@ async function toReader(container: Container, device: DeviceRow, headers: Header
   return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address: device.address, recipient: recipient?.id ?? null, from: whereOf(container, headers) };
 }
 
-/** The reader behind a page load, or `null`: enough to show a list, never to be sent content. */
-export async function findReader(container: Container, headers: Headers): Promise<ReaderActor | null> {
-  const device = await deviceOf(container, headers);
-  return device === null ? null : toReader(container, device, headers);
+/** Whether this browser says that it has proven an address: enough to ask for a signed request, never to be shown anything. */
+export async function hasDevice(container: Container, headers: Headers): Promise<boolean> {
+  return (await deviceOf(container, headers)) !== null;
 }
 
-const PROOF_LASTS = 2 * MINUTE;
 const notProven = (): ServiceError => new ServiceError('NOT_SIGNED_IN', 'This browser has to prove your address again.');
 
 /**
- * The reader behind a request for content. The request must be signed with the key that this browser
- * made when it proved the address (ECDSA P-256, SHA-256), over method, path and time: a copied
- * cookie or page address is worth nothing.
+ * The reader behind a request for content. The request must be signed with the key that this browser made when it proved the
+ * address: a copied cookie, page address or request is worth nothing.
  *
  * @throws ServiceError `NOT_SIGNED_IN`
  */
-export async function needReader(container: Container, request: Request): Promise<ReaderActor> {
+export async function needReader(container: Container, request: Request, body: string): Promise<ReaderActor> {
   const device = await deviceOf(container, request.headers);
-  if (device === null) throw notProven();
-  const [time = '', signature = ''] = (request.headers.get('device-proof') ?? '').split(' ');
   // The real clock, not the demo's: this is about the browser and the wire.
-  if (!(Math.abs(Date.now() - Number(time)) < PROOF_LASTS)) throw notProven();
-  const url = new URL(request.url);
-  const key = await webcrypto.subtle.importKey('jwk', device.publicKey, { name: 'ECDSA', namedCurve: 'P-256' }, false, ['verify']);
-  const signed = Buffer.from(`${request.method} ${url.pathname}${url.search}\n${time}`);
-  if (!(await webcrypto.subtle.verify({ name: 'ECDSA', hash: 'SHA-256' }, key, Buffer.from(signature, 'base64url'), signed))) throw notProven();
+  if (device === null || !(await isProven(request, body, device, container.proofsUsed, Date.now()))) throw notProven();
   return toReader(container, device, request.headers);
 }
-

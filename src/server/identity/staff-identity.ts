@@ -3,6 +3,7 @@ import { newId, type StaffId } from '@/core/base/ids';
 import type { RandomSource } from '@/core/base/random';
 import { HOUR, SECOND } from '@/core/base/time';
 import type { Database, Transaction } from '@/server/db/database';
+import { createPasswordHashes } from '@/server/identity/password-hashes';
 import { authAdapter } from '@/server/identity/auth-adapter';
 
 export type StaffIdentity = {
@@ -11,8 +12,10 @@ export type StaffIdentity = {
   /** @returns the cookies that end the session in the browser */
   readonly signOut: (headers: Headers) => Promise<readonly string[]>;
   readonly whoIs: (headers: Headers) => Promise<{ readonly staff: StaffId; readonly session: string } | null>;
-  readonly isPassword: (staff: StaffId, password: string) => Promise<boolean>;
-  readonly hashPassword: (password: string) => Promise<string>;
+  /** Takes as long whether there is such a member of staff or not. `who`: whom the work is counted under. @throws BusyError */
+  readonly isPassword: (staff: StaffId | null, password: string, who: string) => Promise<boolean>;
+  /** @throws BusyError */
+  readonly hashPassword: (password: string, who: string) => Promise<string>;
 };
 
 const SESSION_LASTS = 12 * HOUR;
@@ -27,6 +30,7 @@ export function createStaffIdentity(
   options: { readonly secret: string; readonly publicUrl: string; readonly random: RandomSource },
   onSignIn: (tx: Transaction, staff: StaffId, network: string, agent: string) => Promise<void>,
 ): StaffIdentity {
+  const hashes = createPasswordHashes(options.random);
   const secure = options.publicUrl.startsWith('https:');
   const auth = betterAuth({
     appName: 'Embargo',
@@ -35,7 +39,8 @@ export function createStaffIdentity(
     telemetry: { enabled: false },
     logger: { disabled: true },
     rateLimit: { enabled: false }, // limited in the use case, by address and network
-    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 12 },
+    // A password is checked before the library is asked for a session, so its own check is of one known to be right.
+    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 12, password: { hash: (password) => hashes.make(password, ''), verify: ({ hash, password }) => hashes.verify(hash, password, '') } },
     session: { expiresIn: SESSION_LASTS / SECOND, disableSessionRefresh: true },
     user: { additionalFields: { role: { type: 'string', required: true, input: false } } },
     database: authAdapter(db, async (tx, model, row) => {
@@ -62,11 +67,11 @@ export function createStaffIdentity(
       const found = await auth.api.getSession({ headers });
       return found === null ? null : { staff: found.user.id as StaffId, session: found.session.id };
     },
-    isPassword: async (staff, password) => {
-      const { internalAdapter, password: hashing } = await auth.$context;
-      const account = (await internalAdapter.findAccounts(staff)).find((each) => each.providerId === 'credential');
-      return account?.password != null && hashing.verify({ hash: account.password, password });
+    isPassword: async (staff, password, who) => {
+      const accounts = staff === null ? [] : await (await auth.$context).internalAdapter.findAccounts(staff);
+      const hash = accounts.find((each) => each.providerId === 'credential')?.password;
+      return hash == null ? hashes.verifyNone(password, who) : hashes.verify(hash, password, who);
     },
-    hashPassword: async (password) => (await auth.$context).password.hash(password),
+    hashPassword: (password, who) => hashes.make(password, who),
   };
 }

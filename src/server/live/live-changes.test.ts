@@ -16,8 +16,8 @@ describe('live changes', () => {
 
   test('tell whoever watches one of the names, once a look, and nobody else', async () => {
     const [ours, others] = [vi.fn(), vi.fn()];
-    live.watch(['grt_1', 'doc_1'], ours);
-    live.watch(['grt_2', 'doc_2'], others);
+    live.watch(['grt_1', 'doc_1'], 'a', ours);
+    live.watch(['grt_2', 'doc_2'], 'b', others);
     await vi.advanceTimersByTimeAsync(500);
     expect(ours).not.toHaveBeenCalled();
     last = 12;
@@ -31,7 +31,7 @@ describe('live changes', () => {
   });
 
   test('are not looked for while nobody watches', async () => {
-    const end = live.watch(['grt_1'], () => undefined);
+    const end = live.watch(['grt_1'], 'a', () => undefined);
     await vi.advanceTimersByTimeAsync(1000);
     end();
     await vi.advanceTimersByTimeAsync(1000);
@@ -43,10 +43,22 @@ describe('live changes', () => {
   test('go on after a look that failed, and say that it did', async () => {
     const listener = vi.fn();
     const failing = createLiveChanges(() => (looks++ % 2 === 0 ? Promise.reject(new Error('busy')) : Promise.resolve((last += 1))), () => Promise.resolve([['grt_3']]), (error) => { errors.push(error); });
-    failing.watch(['grt_3'], listener);
+    failing.watch(['grt_3'], 'a', listener);
     await vi.advanceTimersByTimeAsync(4000);
     expect(errors.length).toBeGreaterThan(0);
     expect(listener).toHaveBeenCalled();
     failing.close();
+  });
+
+  test('lets one person watch so much and no more, and others still', () => {
+    const live = createLiveChanges(() => Promise.resolve(0), () => Promise.resolve([]), () => undefined);
+    const ends = Array.from({ length: 24 }, () => live.watch(['grt_1'], 'a', () => undefined));
+    expect(() => live.watch(['grt_1'], 'a', () => undefined)).toThrow('at once');
+    expect(() => live.watch(['grt_1'], 'b', () => undefined)).not.toThrow();
+    ends[0]?.();
+    ends[0]?.();
+    expect(() => live.watch(['grt_1'], 'a', () => undefined)).not.toThrow();
+    expect(() => live.watch(['grt_1'], 'a', () => undefined)).toThrow('at once');
+    live.close();
   });
 });

@@ -2,38 +2,59 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
+import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
 import { ContentError } from '@/server/rendering/errors';
 import type { RenderReply, RenderResults, RenderTask } from '@/server/rendering/render-task';
 
+/** For whom something is drawn, by what they are counted under, and until when they wait for it. */
+export type Asker = { readonly who: string; readonly signal?: AbortSignal | null };
+
 /** Draws pages in worker threads. */
 export type Renderer = {
-  /** @throws ContentError where the content is at fault, or took too long or too much */
-  readonly run: <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>) => Promise<RenderResults[K]>;
+  /**
+   * @throws ContentError where the content is at fault, or took too long or too much; BusyError where too much is asked for at
+   * once; the signal's reason where nobody waits any more
+   */
+  readonly run: <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>, asker: Asker) => Promise<RenderResults[K]>;
   readonly close: () => Promise<void>;
 };
 
-/** How long each task may take, in ms, waiting for a free thread not counted. */
-const LIMITS: Record<RenderTask['kind'], number> = { inspect: 20 * SECOND, page: 15 * SECOND, text: 10 * SECOND, print: 10 * MINUTE, keep: 5 * MINUTE };
+/** How long each task may take once it has a thread, in ms. */
+const LIMITS: Record<RenderTask['kind'], number> = { inspect: 20 * SECOND, page: 15 * SECOND, text: 10 * SECOND, print: 15 * SECOND, keep: 5 * MINUTE };
 const MAX_HEAP_MB = 768;
 
-/** A pool of `threads` worker threads; one that exceeds its time is ended and replaced. */
+/** Whether somebody looks at a page while it is made, or something is made for later that gives way; what takes long has a thread of its own. */
+const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = { inspect: 'making', page: 'reading', text: 'reading', print: 'making', keep: 'apart' };
+
+/**
+ * A pool of `threads` worker threads; one that exceeds its time is ended and replaced. Everybody takes turns: nobody has all
+ * threads for themselves, what is made for later has one at the most, and what has no one waiting is not begun.
+ */
 export function createRenderPool(workersFolder: string, threads: number, limits: Record<RenderTask['kind'], number> = LIMITS): Renderer {
   const filename = path.resolve(workersFolder, 'render-worker.mjs');
   if (!existsSync(filename)) throw new Error(`The worker ${filename} has not been built.`);
-  const pool = new Piscina<RenderTask, RenderReply>({ filename, minThreads: threads, maxThreads: threads, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB } });
+  const options = { filename, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB } };
+  const pool = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: threads, maxThreads: threads });
+  const apart = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE });
+  const queues: Record<'reading' | 'making' | 'apart', FairQueue> = {
+    reading: createFairQueue({ atOnce: threads, atOnceEach: Math.max(1, threads - 1), waiting: 2_000, waitingEach: 60 }),
+    making: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 500, waitingEach: 20 }),
+    apart: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 3 }),
+  };
   return {
-    run: async <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>) => {
-      const reply = await runLimited(pool, task, limits[task.kind]);
+    run: async <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>, { who, signal = null }: Asker) => {
+      const place = PLACES[task.kind];
+      const reply = await queues[place](who, () => runLimited(place === 'apart' ? apart : pool, task, limits[task.kind]), signal);
       if (!reply.ok) throw new ContentError(reply.code);
       return reply.result as RenderResults[K];
     },
-    close: () => pool.destroy(),
+    close: async () => { await Promise.all([pool.destroy(), apart.destroy()]); },
   };
 }
 
 async function runLimited(pool: Piscina<RenderTask, RenderReply>, task: RenderTask, limit: number): Promise<RenderReply> {
-  // Time spent waiting behind others is not the document's fault, so the clock allows for the queue.
-  const queued = Math.ceil((pool.queueSize + 1) / pool.threads.length) * limit;
+  // The pool's own queue holds a few at the most, of other kinds; waiting there is not the document's fault.
+  const queued = (pool.queueSize + 1) * limit;
   try {
     return await pool.run(task, { signal: AbortSignal.timeout(queued) });
   } catch (cause) {

@@ -15,18 +15,22 @@ export type RenderTask =
   | { readonly kind: 'inspect'; readonly source: SealedSource }
   | { readonly kind: 'page'; readonly source: SealedSource; readonly page: number; readonly width: number; readonly watermark: string }
   | { readonly kind: 'text'; readonly source: SealedSource; readonly page: number }
-  /** A PDF made of pictures of the pages, watermark burned in. */
-  | { readonly kind: 'print'; readonly source: SealedSource; readonly from: number; readonly to: number; readonly watermark: string; readonly title: string }
+  /** One page of a print rendition: its picture at the size of paper, watermark burned in. */
+  | { readonly kind: 'print'; readonly source: SealedSource; readonly page: number; readonly watermark: string }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
   | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: string };
 
 export type PagePicture = { readonly bytes: Uint8Array; readonly type: 'image/png' | 'image/jpeg'; readonly width: number; readonly height: number };
 
+/** A picture as JPEG, and the size in points that its page has on paper. */
+export type PrintedPage = PagePicture & { readonly size: { readonly width: number; readonly height: number } };
+
 export type RenderResults = {
   readonly inspect: { readonly pages: number };
   readonly page: PagePicture;
   readonly text: readonly TextRun[];
-  readonly print: { readonly bytes: Uint8Array };
+  readonly print: PrintedPage;
+  /** `marked`: it bears the watermark, and nothing in it acts or leads elsewhere by itself any more. */
   readonly keep: { readonly bytes: Uint8Array; readonly marked: boolean };
 };
 

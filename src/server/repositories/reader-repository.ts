@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, gt, inArray, isNull, ne, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, sql, type SQL } from 'drizzle-orm';
 import type { DeviceId, DispatchId, DocumentId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -58,11 +58,6 @@ export async function dispatchShownTo(db: Reading, dispatch: DispatchId, address
   return row ?? null;
 }
 
-/** Whether whoever has this address was given a document of this dispatch, through it or another one. */
-export async function isAddressed(db: Reading, dispatch: DispatchId, address: string): Promise<boolean> {
-  return (await db.$count(grants, and(inArray(grants.documentId, carriedBy(db, dispatch)), forAddress(db, address)))) > 0;
-}
-
 export async function insertChallenge(tx: Transaction, row: typeof challenges.$inferInsert): Promise<void> {
   await tx.insert(challenges).values(row);
 }
@@ -74,16 +69,6 @@ export async function findChallenge(db: Reading | Transaction, link: LinkId, add
     .where(and(eq(challenges.linkId, link), eq(challenges.address, address), eq(challenges.browserHash, browserHash), isNull(challenges.usedAt), gt(challenges.expiresAt, now)))
     .orderBy(desc(challenges.createdAt), desc(sql`rowid`)).limit(1);
   return row ?? null;
-}
-
-/** Addresses other than `addressee` that were sent a code through this link since `since`. */
-export async function otherAddressesTried(db: Reading, link: LinkId, addressee: string, since: number): Promise<Set<string>> {
-  const rows = await db.selectDistinct({ address: challenges.address }).from(challenges).where(and(eq(challenges.linkId, link), ne(challenges.address, addressee), gt(challenges.createdAt, since)));
-  return new Set(rows.map((row) => row.address));
-}
-
-export async function countChallenges(db: Reading, address: string, since: number): Promise<number> {
-  return db.$count(challenges, and(eq(challenges.address, address), gt(challenges.createdAt, since)));
 }
 
 /** Counts an attempt before the code is compared. @returns attempts so far, this one included */

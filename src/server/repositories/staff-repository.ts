@@ -85,6 +85,11 @@ export async function replaceTicket(tx: Transaction, row: typeof staffTickets.$i
   await tx.insert(staffTickets).values(row);
 }
 
+/** Whether a ticket could be used now. */
+export async function isTicket(db: Reading, tokenMac: string, now: number): Promise<boolean> {
+  return (await db.$count(staffTickets, and(eq(staffTickets.tokenMac, tokenMac), isNull(staffTickets.usedAt), gt(staffTickets.expiresAt, now)))) > 0;
+}
+
 /** Uses a ticket up. @returns whose it was, or `null` where it is unknown, used or over */
 export async function takeTicket(tx: Transaction, tokenMac: string, now: number): Promise<StaffId | null> {
   const [row] = await tx.update(staffTickets).set({ usedAt: now }).where(and(eq(staffTickets.tokenMac, tokenMac), isNull(staffTickets.usedAt), gt(staffTickets.expiresAt, now))).returning({ staffId: staffTickets.staffId });

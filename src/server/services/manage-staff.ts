@@ -6,8 +6,9 @@ import type { Transaction } from '@/server/db/database';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { passwordMail } from '@/server/mail/staff-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
+import { networkKey } from '@/server/limits/limits';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket, namesOfStaff } from '@/server/repositories/staff-repository';
+import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, isTicket, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket, namesOfStaff } from '@/server/repositories/staff-repository';
 import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
 import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/deps';
 import { viewFolders } from '@/server/services/manage-filing';
@@ -101,7 +102,7 @@ export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, dis
 
 /** Mails a way to choose a new password, where the address is on the staff; the answer is the same where it is not. */
 export async function requestPassword(deps: Deps, actor: StrangerActor, { email }: { readonly email: string }): Promise<Record<string, never>> {
-  const wait = await deps.limits.passwordMails(actor.from.network);
+  const wait = await deps.limits.passwordMails(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const staff = await findStaffByEmail(deps.db.read, email);
   if (staff !== null && staff.disabledAt === null) await deps.db.write((tx) => mailTicket(deps, tx, staff, 'reset', ''));
@@ -115,9 +116,14 @@ export async function requestPassword(deps: Deps, actor: StrangerActor, { email 
  */
 export async function choosePassword(deps: Deps, identity: StaffIdentity, from: Origin, input: ChoosePasswordInput): Promise<void> {
   const now = deps.clock.now();
-  const hashed = await identity.hashPassword(input.password);
+  const network = networkKey(from.network);
+  const wait = await deps.limits.guessesByNetwork(network);
+  if (wait > 0) throw tooMany(wait);
+  const ticket = deps.vault.mac('staff ticket', input.token);
+  // Nothing costly is done for a ticket that is none.
+  const hashed = (await isTicket(deps.db.read, ticket, now)) ? await identity.hashPassword(input.password, network) : '';
   const chosen = await deps.db.write(async (tx) => {
-    const id = await takeTicket(tx, deps.vault.mac('staff ticket', input.token), now);
+    const id = hashed === '' ? null : await takeTicket(tx, ticket, now);
     const staff = id === null ? null : await findStaff(tx, id);
     if (staff?.disabledAt !== null) return false;
     await setPassword(tx, staff.id, hashed, now);

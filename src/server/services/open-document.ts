@@ -14,7 +14,7 @@ import { findOrganisation } from '@/server/repositories/organisation-repository'
 import { carries, endDevice, findLink, findRecipientByAddress, insertLicence, openLicences, type LicenceRow } from '@/server/repositories/reader-repository';
 import { decideFor } from '@/server/services/decide-access';
 import type { Deps, ReaderActor } from '@/server/services/deps';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError, tooMany } from '@/server/services/errors';
 import { defaultsFinder } from '@/server/services/manage-defaults';
 import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, whereabouts } from '@/server/services/record';
@@ -131,11 +131,13 @@ async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link
  * One open: decides, and where the answer is yes, issues a licence and takes the key from the vault.
  * A refusal is an answer, recorded with its reason; to someone never addressed it names nobody.
  *
- * @throws ServiceError `NOT_FOUND`
+ * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */
 export async function openDocument(deps: Deps, actor: ReaderActor, input: { readonly token: string; readonly document: DocumentId }): Promise<OpenResult> {
   const link = await findLink(deps.db.read, input.token);
   if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
+  const wait = await deps.limits.opens(actor.address);
+  if (wait > 0) throw tooMany(wait);
   const opening = await deps.db.write((tx) => openIn(deps, tx, actor, link, input.document));
   if (opening.outcome === 'refused') {
     const known = opening.reason !== 'not-addressed';

@@ -24,7 +24,7 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages:
   if (upload.receivedBytes !== upload.declaredBytes) throw new ServiceError('CONFLICT', 'Part of the file is still missing.', { receivedBytes: upload.receivedBytes });
   const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
   const sealed = { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: upload.declaredBytes };
-  const { pages } = await deps.renderer.run({ kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) }).catch(async (error: unknown) => {
+  const { pages } = await deps.renderer.run({ kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) }, { who: upload.staffId }).catch(async (error: unknown) => {
     await discardUpload(deps, upload);
     throw error;
   });

@@ -1,24 +1,20 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import { equalBytes, utf8 } from '@/core/base/bytes';
-import { DAY, MINUTE } from '@/core/base/time';
+import { MINUTE } from '@/core/base/time';
 import type { EnterCodeInput } from '@/contracts/reader';
 import { codeMail } from '@/server/mail/dispatch-mail';
+import { networkKey } from '@/server/limits/limits';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { countAttempt, countChallenges, findChallenge, findLink, findRecipientByAddress, insertChallenge, isAddressed, otherAddressesTried, useChallenge } from '@/server/repositories/reader-repository';
+import { countAttempt, findChallenge, findLink, findRecipientByAddress, insertChallenge, useChallenge } from '@/server/repositories/reader-repository';
 import type { Deps, StrangerActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
-import { KEPT_LASTS, makeDevice } from '@/server/services/make-device';
+import { KEPT_LASTS, makeDevice, needDeviceKey } from '@/server/services/make-device';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
 const CODE_LASTS = 10 * MINUTE;
 const MAX_ATTEMPTS = 5;
-/** Codes one address is sent in `CODES_WITHIN`: enough for a slow mailbox, too few to flood one. */
-const MAX_CODES = 5;
-const CODES_WITHIN = 15 * MINUTE;
-/** Other addresses one link may be tried with in a day, so that a leaked link is no means to mail strangers. */
-const MAX_OTHERS = 8;
 
 async function needLink(deps: Deps, token: string) {
   const found = await findLink(deps.db.read, token);
@@ -33,21 +29,19 @@ function newCode(deps: Deps): string {
 }
 
 /**
- * Mails a one-time code to an address, for this browser alone. Nothing in the answer tells whether
- * the address was ever addressed: it is always mailed a code, and proven or not, the policy decides.
+ * Mails a one-time code to an address, for this browser alone. Nothing in the answer, and nothing that counts, tells whether the
+ * address was ever addressed: it is always mailed a code, and proven or not, the policy decides. What counts is the asker's network.
  *
  * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */
 export async function requestCode(deps: Deps, actor: StrangerActor, input: { readonly token: string; readonly address: string }): Promise<{ readonly minutes: number }> {
-  const { link, dispatch, addressee } = await needLink(deps, input.token);
+  const { link, dispatch } = await needLink(deps, input.token);
   const now = deps.clock.now();
-  const wait = await deps.limits.codesByNetwork(actor.from.network);
+  const network = networkKey(actor.from.network);
+  const waits = [await deps.limits.codesByNetwork(network), await deps.limits.addressesByLink(`${network} ${link.id}`, input.address), await deps.limits.codesToOne(`${network} ${input.address}`)];
+  const wait = Math.max(...waits);
   if (wait > 0) throw tooMany(wait);
-  if ((await countChallenges(deps.db.read, input.address, now - CODES_WITHIN)) >= MAX_CODES) throw tooMany(CODES_WITHIN);
   const recipient = await findRecipientByAddress(deps.db.read, input.address);
-  const listed = await isAddressed(deps.db.read, dispatch.id, input.address);
-  const others = await otherAddressesTried(deps.db.read, link.id, addressee, now - DAY);
-  if (!listed && !others.has(input.address) && others.size >= MAX_OTHERS) throw tooMany(DAY);
 
   const code = newCode(deps);
   const organisation = await findOrganisation(deps.db.read);
@@ -69,8 +63,9 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
  */
 export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCodeInput): Promise<{ readonly deviceToken: string; readonly maxAge: number | null }> {
   const { link, dispatch } = await needLink(deps, input.token);
+  await needDeviceKey(input.publicKey);
   const now = deps.clock.now();
-  const wait = await deps.limits.guessesByNetwork(actor.from.network);
+  const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const challenge = await findChallenge(deps.db.read, link.id, input.address, deps.vault.mac('browser', actor.browser), now);
   const recipient = await findRecipientByAddress(deps.db.read, input.address);

@@ -31,10 +31,10 @@ export async function checkFactor(deps: Deps, staff: StaffRecord, code: string |
 
 /** Proves again who is at the screen, for what reaches far; holds for some minutes. */
 export async function proveAgain(deps: Deps, identity: StaffIdentity, actor: StaffActor, input: ProofInput): Promise<void> {
-  const wait = await deps.limits.signIn(`${actor.from.network} ${actor.email}`);
+  const wait = await deps.limits.signIn(`${actor.session} proof`);
   if (wait > 0) throw tooMany(wait);
   const staff = await findStaff(deps.db.read, actor.id);
-  const right = staff !== null && (await identity.isPassword(actor.id, input.password));
+  const right = staff !== null && (await identity.isPassword(actor.id, input.password, actor.id));
   const by = { kind: 'staff' as const, id: actor.id };
   if (!right) {
     await recordAlone(deps, { action: 'staff.proven', outcome: 'refused', reason: 'wrong-credentials', actor: by, occurredAt: deps.clock.now(), personal: whereabouts(deps, actor.from) });
@@ -53,14 +53,17 @@ export async function viewYou(deps: Deps, actor: StaffActor): Promise<YouPage> {
   return { name: actor.name, email: actor.email, role: actor.role, factor: staff?.factor != null };
 }
 
-/** Offers a new shared secret. Nothing is kept until a code proves that the app has it. */
+/** Offers a new shared secret. Nothing is kept until a code proves that the app has it. @throws ServiceError `PROVE_AGAIN` */
 export async function offerFactor(deps: Deps, actor: StaffActor): Promise<FactorOffer> {
+  needProof(actor);
   const secret = newFactorSecret(deps.random);
   return { secret, seal: deps.vault.mac('factor offer', `${actor.id} ${secret}`), picture: await QRCode.toString(factorAddress(secret, actor.email), { type: 'svg', margin: 1 }) };
 }
 
-/** Keeps an offered secret once its code was given. @throws ServiceError `INVALID` */
+/** Keeps an offered secret once its code was given. @throws ServiceError `INVALID`, `PROVE_AGAIN` */
 export async function confirmFactor(deps: Deps, actor: StaffActor, { secret, seal, code }: ConfirmFactorInput): Promise<Record<string, never>> {
+  // Putting another factor in the place of the first reaches as far as taking it away.
+  needProof(actor);
   if (!equalBytes(utf8(deps.vault.mac('factor offer', `${actor.id} ${secret}`)), utf8(seal))) throw new ServiceError('INVALID', 'This code belongs to another set-up. Begin again.');
   const step = stepOfCode(secret, code, Date.now(), null);
   if (step === null) throw new ServiceError('INVALID', 'That is not the code your app shows now. Check the phone’s clock.');

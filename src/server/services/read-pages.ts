@@ -4,15 +4,18 @@ import type { Happening } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
-import type { PagePicture, SealedSource } from '@/server/rendering/render-task';
+import { MAX_MARKED } from '@/server/rendering/keep-marked';
+import { picturesToPdf } from '@/server/rendering/picture-pdf';
+import type { Asker } from '@/server/rendering/render-pool';
+import type { PagePicture, PrintedPage, SealedSource } from '@/server/rendering/render-task';
 import type { TextRun } from '@/server/rendering/pdf-document';
 import { countPrint } from '@/server/repositories/dispatch-repository';
 import { findLicence, noteShownPage, pageWasShown } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError, tooMany } from '@/server/services/errors';
 import { decideFor } from '@/server/services/decide-access';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
-import { payloadKeyOf, sealedSource } from '@/server/services/sealed-source';
+import { payloadKeyOf, plainPieces, sealedSource } from '@/server/services/sealed-source';
 
 /**
  * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was refused, but this open is over: it
@@ -45,6 +48,11 @@ async function decideAgain(deps: Deps, db: Reading | Transaction, actor: ReaderA
   return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why };
 }
 
+/** What a reader's drawing is counted under: themselves, on however many devices. */
+function askerOf({ licence }: Opened, waiting: Waiting | undefined): Asker {
+  return { who: licence.recipientId, signal: waiting?.signal ?? null };
+}
+
 async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promise<SealedSource> {
   const { licence, version } = opened;
   const sealed = { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes };
@@ -66,13 +74,16 @@ async function refused(deps: Deps, actor: ReaderActor, opened: Opened, right: ke
   return refusal;
 }
 
+/** A request that goes on for as long as somebody waits for its answer. */
+type Waiting = { readonly signal: AbortSignal };
+
 /** Draws one page with the watermark of this open. */
-export async function renderPage(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number; readonly width: number }): Promise<PagePicture | Refused> {
+export async function renderPage(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number; readonly width: number }, waiting?: Waiting): Promise<PagePicture | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'read', decision);
   const source = await needSource(deps, actor, opened);
-  const picture = await deps.renderer.run({ kind: 'page', source, page: input.page, width: input.width, watermark: opened.licence.watermark });
+  const picture = await deps.renderer.run({ kind: 'page', source, page: input.page, width: input.width, watermark: opened.licence.watermark }, askerOf(opened, waiting));
   await noteShown(deps, actor, opened, input.page);
   return picture;
 }
@@ -86,23 +97,49 @@ async function noteShown(deps: Deps, actor: ReaderActor, opened: Opened, page: n
 }
 
 /** The text of one page, for those who may copy. */
-export async function readText(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number }): Promise<{ readonly runs: readonly TextRun[] } | Refused> {
+export async function readText(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number }, waiting?: Waiting): Promise<{ readonly runs: readonly TextRun[] } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
   const source = await needSource(deps, actor, opened);
-  const runs = await deps.renderer.run({ kind: 'text', source, page: input.page });
+  const runs = await deps.renderer.run({ kind: 'text', source, page: input.page }, askerOf(opened, waiting));
   await recordAlone(deps, { action: 'text.copied', outcome: 'granted', ...about(opened, actor, deps), details: { page: input.page } });
   return { runs };
 }
 
+/** A file that is made while it is sent. */
+export type Made = { readonly outcome: 'made'; readonly name: string; readonly bytes?: number; readonly pieces: AsyncGenerator<Uint8Array, void> };
+
+/** The pages of a rendition one after another. Each is decided anew: a print ends in the middle where access does. */
+async function* printedPages(deps: Deps, actor: ReaderActor, opened: Opened, { from, to, watermark }: { readonly from: number; readonly to: number; readonly watermark: string }, waiting: Waiting | undefined): AsyncGenerator<PrintedPage, void> {
+  for (let page = from; page <= to; page++) {
+    const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
+    if (decision.outcome === 'refused') throw new ServiceError('NOT_ALLOWED', 'Access ended while this was made.');
+    yield await deps.renderer.run({ kind: 'print', source: await needSource(deps, actor, opened), page, watermark }, askerOf(opened, waiting));
+  }
+}
+
+/** Pieces of which the first was made already, so that what goes wrong at once is still answered with a sentence. */
+async function begun(pages: AsyncGenerator<PrintedPage, void>): Promise<AsyncGenerator<PrintedPage, void>> {
+  const first = await pages.next();
+  return (async function* () {
+    if (first.done === true) return;
+    yield first.value;
+    yield* pages;
+  })();
+}
+
 /**
- * Makes a print rendition: pictures of the pages with the watermark, as a PDF. It is counted before it
- * is made, and stays counted where making it fails; whether paper came out is unknowable.
+ * Makes a print rendition: pictures of the pages with the watermark, as a PDF that is sent while it is made. It is counted before
+ * it is made, and stays counted where making it fails; whether paper came out is unknowable.
+ *
+ * @throws ServiceError `INVALID`, `TOO_MANY`
  */
-export async function printDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly from: number; readonly to: number }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
+export async function printDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly from: number; readonly to: number }, waiting?: Waiting): Promise<Made | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   if (input.to < input.from || input.to > opened.version.pages) throw new ServiceError('INVALID', 'This document has no such pages.');
+  const wait = await deps.limits.prints(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
   // Decided and counted in one: two prints asked for at once must not both be the last one.
   const counted = await deps.db.write(async (tx) => {
     const decision = await decideAgain(deps, tx, actor, opened, 'print');
@@ -112,22 +149,33 @@ export async function printDocument(deps: Deps, actor: ReaderActor, input: { rea
   });
   if (counted.outcome === 'refused') return refused(deps, actor, opened, 'print', counted);
   const { grant, number } = counted;
-  const source = await needSource(deps, actor, opened);
   const watermark = `${opened.licence.watermark} · copy ${String(number)}`;
-  const { bytes } = await deps.renderer.run({ kind: 'print', source, from: input.from, to: input.to, watermark, title: opened.document.title });
+  const pages = await begun(printedPages(deps, actor, opened, { ...input, watermark }, waiting));
   await recordAlone(deps, { action: 'document.printed', outcome: 'granted', rule: grant, ...about(opened, actor, deps), details: { from: input.from, to: input.to, copy: number }, personal: whereabouts(deps, actor.from) });
-  return { bytes, name: `${opened.document.reference} copy ${String(number)}.pdf` };
+  return { outcome: 'made', pieces: picturesToPdf(opened.document.title, pages), name: `${opened.document.reference} copy ${String(number)}.pdf` };
+}
+
+async function* oncePiece(bytes: Uint8Array): AsyncGenerator<Uint8Array, void> {
+  yield await Promise.resolve(bytes);
 }
 
 /** Hands the document over in the clear, watermarked where the format allows. From here on it is beyond reach. */
-export async function keepDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<{ readonly bytes: Uint8Array; readonly name: string } | Refused> {
+export async function keepDocument(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }, waiting?: Waiting): Promise<Made | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'keep');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'keep', decision);
+  const wait = await deps.limits.prints(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
   const source = await needSource(deps, actor, opened);
-  const { bytes, marked } = await deps.renderer.run({ kind: 'keep', source, watermark: opened.licence.watermark });
+  // What is too large to be rewritten is decrypted while it is sent.
+  const { pieces, bytes, marked } = opened.version.bytes > MAX_MARKED ? { pieces: plainPieces(source), bytes: opened.version.bytes, marked: false } : await markedPieces(deps, source, opened, waiting);
   await recordAlone(deps, { action: 'document.kept', outcome: 'granted', ...about(opened, actor, deps), details: { marked }, personal: whereabouts(deps, actor.from) });
-  return { bytes, name: `${opened.document.reference} ${opened.document.title}.pdf` };
+  return { outcome: 'made', pieces, bytes, name: `${opened.document.reference} ${opened.document.title}.pdf` };
+}
+
+async function markedPieces(deps: Deps, source: SealedSource, opened: Opened, waiting: Waiting | undefined) {
+  const { bytes, marked } = await deps.renderer.run({ kind: 'keep', source, watermark: opened.licence.watermark }, askerOf(opened, waiting));
+  return { pieces: oncePiece(bytes), bytes: bytes.length, marked };
 }
 
 /** What an open reader asks after a change: may it go on? Asking is not an open and is not recorded. */
@@ -140,5 +188,5 @@ export async function checkOpen(deps: Deps, actor: ReaderActor, input: { readonl
 /** Watches for changes that bear on an open. @returns a function that ends the watch */
 export async function watchOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }, onChange: () => void): Promise<() => void> {
   const { licence } = await needLicence(deps, actor, input.licence);
-  return deps.live.watch([licence.grantId, licence.documentId, licence.recipientId], onChange);
+  return deps.live.watch([licence.grantId, licence.documentId, licence.recipientId], licence.recipientId, onChange);
 }

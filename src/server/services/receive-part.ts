@@ -3,6 +3,7 @@ import { fileTypeFromBuffer } from 'file-type';
 import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
 import { concatBytes } from '@/core/base/bytes';
+import { isAppError } from '@/core/base/errors';
 import type { UploadId } from '@/core/base/ids';
 import { PART, type PartResult } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
@@ -36,7 +37,7 @@ export async function receivePart(deps: Deps, actor: StaffActor, input: { readon
     return await sealPart(deps, actor, upload, body);
   } catch (error) {
     // Content that cannot be taken in will not become better by trying again.
-    if (error instanceof ContentError) await discardUpload(deps, upload);
+    if (isAppError(error) && error.name === 'ContentError') await discardUpload(deps, upload);
     throw error;
   } finally {
     busy.delete(upload.id);

@@ -1,8 +1,10 @@
 import 'server-only';
-import { openSync, readSync, closeSync } from 'node:fs';
+import { closeSync, createReadStream, openSync, readSync } from 'node:fs';
 import { PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
 import { parseHeader, verifyHeader } from '@/core/age/header';
+import { openStream } from '@/core/age/stream';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import type { SealedSource } from '@/server/rendering/render-task';
 import type { Deps } from '@/server/services/deps';
 
@@ -25,4 +27,9 @@ export function payloadKeyOf({ blobs }: Pick<Deps, 'blobs'>, { blobKey, headerBy
 /** What a worker thread needs to read a stored file. */
 export function sealedSource({ blobs }: Pick<Deps, 'blobs'>, { blobKey, headerBytes, plainBytes }: Sealed, key: Uint8Array): SealedSource {
   return { path: blobs.pathOf(blobKey), start: headerBytes + PAYLOAD_NONCE, sealedBytes: sealedSize(plainBytes), key };
+}
+
+/** The plain bytes of a stored file, decrypted while they are read. */
+export async function* plainPieces({ path, start, sealedBytes, key }: SealedSource): AsyncGenerator<Uint8Array, void> {
+  yield* openStream(nodeChunkCipher(key), createReadStream(path, { start, end: start + sealedBytes - 1 }));
 }

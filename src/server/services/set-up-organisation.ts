@@ -27,7 +27,7 @@ export async function isSetUp(deps: Deps): Promise<boolean> {
 export async function setUpOrganisation(deps: Deps, identity: StaffIdentity, input: SetUpInput, demo = false): Promise<{ readonly staffId: `stf_${string}` }> {
   if (!equalBytes(utf8(input.token), utf8(setUpToken(deps)))) throw new ServiceError('NOT_ALLOWED', 'That is not the set-up token. It stands on the console where Embargo was started.');
   const staffId = newId('staff', deps.random);
-  const password = await identity.hashPassword(input.password);
+  const password = await identity.hashPassword(input.password, 'set-up');
   const now = deps.clock.now();
   deps.calendar.setZone(input.zone);
   await deps.db.write(async (tx) => {

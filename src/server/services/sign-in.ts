@@ -2,6 +2,7 @@ import 'server-only';
 import type { SignInInput } from '@/contracts/organisation';
 import { normaliseAddress } from '@/core/policy/address';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
+import { networkKey } from '@/server/limits/limits';
 import { findStaffByEmail } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor } from '@/server/services/deps';
 import { checkFactor } from '@/server/services/prove-staff';
@@ -15,14 +16,18 @@ import { recordAlone, whereabouts } from '@/server/services/record';
  */
 export async function signIn(deps: Deps, identity: StaffIdentity, from: Origin, headers: Headers, input: SignInInput): Promise<readonly string[]> {
   const email = normaliseAddress(input.email) ?? input.email;
-  const wait = await deps.limits.signIn(`${from.network} ${email}`);
+  const network = networkKey(from.network);
+  const wait = Math.max(await deps.limits.signInByNetwork(network), await deps.limits.signIn(`${network} ${email}`));
   if (wait > 0) throw tooMany(wait);
   const staff = await findStaffByEmail(deps.db.read, email);
-  const disabled = staff?.disabledAt != null;
-  // The second factor is asked for only once the password was right: nobody learns from outside who has one.
-  if (staff?.factor != null && !disabled && (await identity.isPassword(staff.id, input.password))) await checkFactor(deps, staff, input.code);
-  const cookies = disabled ? null : await identity.signIn(email, input.password, headers);
-  if (cookies !== null) return cookies;
+  // One hash for everybody, whatever is known of them: time tells nobody who works here, who is disabled, or who has a second factor.
+  const right = await identity.isPassword(staff?.id ?? null, input.password, network);
+  if (right && staff !== null && staff.disabledAt === null) {
+    // Asked for only once the password was right: nobody learns from outside who has one.
+    await checkFactor(deps, staff, input.code);
+    const cookies = await identity.signIn(email, input.password, headers);
+    if (cookies !== null) return cookies;
+  }
   await recordAlone(deps, { action: 'staff.signed-in', outcome: 'refused', reason: 'wrong-credentials', actor: { kind: 'stranger', id: null }, occurredAt: deps.clock.now(), personal: { address: email, ...whereabouts(deps, from) } });
   throw new ServiceError('NOT_SIGNED_IN', 'Address and password do not belong together.');
 }

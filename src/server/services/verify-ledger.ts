@@ -1,7 +1,8 @@
 import 'server-only';
+import { isAppError } from '@/core/base/errors';
+import { LedgerError } from '@/core/ledger/errors';
 import { openCheckpoint, type Checkpoint } from '@/core/ledger/checkpoint';
 import { commitmentOf } from '@/core/ledger/commitment';
-import { LedgerError } from '@/core/ledger/errors';
 import { applyEntry, differences, emptyAccess, type AccessState } from '@/core/ledger/fold';
 import { LedgerWalk, type Problem } from '@/core/ledger/verify';
 import type { Entry } from '@/core/ledger/entry';
@@ -32,7 +33,7 @@ async function readCheckpoints(db: Reading, publicKey: Uint8Array): Promise<Chec
       if (checkpoint.size !== size) throw new LedgerError('BAD_CHECKPOINT', 'The checkpoint is for another size.');
       bySize.set(size, checkpoint);
     } catch (error) {
-      if (!(error instanceof LedgerError)) throw error;
+      if (!isAppError(error)) throw error;
       problems.push({ sequence: size, kind: 'checkpoint-differs', detail: error.message });
     }
   }

@@ -5,10 +5,11 @@ import type { VisitInput } from '@/contracts/reader';
 import type { Transaction } from '@/server/db/database';
 import { insertRecipients } from '@/server/repositories/dispatch-repository';
 import { findLink, findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { networkKey } from '@/server/limits/limits';
 import { liveOfAddressee } from '@/server/repositories/wider-repository';
 import type { Deps, ReaderActor, StrangerActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
-import { makeDevice } from '@/server/services/make-device';
+import { makeDevice, needDeviceKey } from '@/server/services/make-device';
 import { record, whereabouts } from '@/server/services/record';
 import { giveBeneath } from '@/server/services/wider-access';
 
@@ -48,7 +49,8 @@ export async function joinByLink(deps: Deps, actor: ReaderActor, dispatch: Dispa
 export async function visitLink(deps: Deps, actor: StrangerActor, input: VisitInput): Promise<{ readonly deviceToken: string }> {
   const link = await findLink(deps.db.read, input.token);
   if (link?.kind !== 'link') throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
-  const wait = await deps.limits.codesByNetwork(actor.from.network);
+  await needDeviceKey(input.publicKey);
+  const wait = await deps.limits.codesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const now = deps.clock.now();
   const person = newId('recipient', deps.random);

@@ -41,11 +41,16 @@ function base64url(bytes: ArrayBuffer): string {
   return btoa(String.fromCharCode(...new Uint8Array(bytes))).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '');
 }
 
-/** The header that proves a request comes from this browser: time, and a signature over method, path and time. */
-export async function proofHeader(method: string, path: string): Promise<Record<string, string>> {
+const NONCE_BYTES = 18;
+
+/** The header that proves a request comes from this browser: time, a number used once, and a signature over these, method, path and body. */
+export async function proofHeader(method: string, path: string, body: string): Promise<Record<string, string>> {
   const key = await inStore('readonly', (store) => store.get(NAME) as IDBRequest<CryptoKey | undefined>);
   if (key === undefined) return {};
+  const encoder = new TextEncoder();
   const time = String(Date.now());
-  const signature = await crypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, key, new TextEncoder().encode(`${method} ${path}\n${time}`));
-  return { 'device-proof': `${time} ${base64url(signature)}` };
+  const nonce = base64url(crypto.getRandomValues(new Uint8Array(NONCE_BYTES)).buffer);
+  const hash = base64url(await crypto.subtle.digest('SHA-256', encoder.encode(body)));
+  const signature = await crypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, key, encoder.encode([`${method} ${path}`, time, nonce, hash].join('\n')));
+  return { 'device-proof': `${time} ${nonce} ${base64url(signature)}` };
 }

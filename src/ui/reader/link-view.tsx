@@ -1,11 +1,11 @@
 'use client';
 
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import type { OpenResult, SharedWith } from '@/contracts/reader';
 import { RIGHTS } from '@/core/policy/rights';
-import { sentenceOf } from '@/ui/http/call';
+import { CallError, sentenceOf } from '@/ui/http/call';
 import { forgetDeviceKey } from '@/ui/reader/device-key';
 import { AskForm } from '@/ui/reader/ask-form';
 import { PassOnPanel } from '@/ui/reader/pass-on-panel';
@@ -21,8 +21,26 @@ async function leave(): Promise<void> {
   window.location.reload();
 }
 
-/** What a link leads to, once the address is proven: the one document at once, or the list. */
-export function LinkView({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
+/** What a link leads to, asked for with this browser's signature; `entry` is shown where that is not, or no longer, accepted. */
+export function LinkView({ token, entry }: { readonly token: string; readonly entry: ReactNode }) {
+  const [shared, setShared] = useState<SharedWith | null>(null);
+  const [failed, setFailed] = useState<unknown>(null);
+  useEffect(() => {
+    let current = true;
+    readerCall<SharedWith>('GET', `/api/v1/reader/shared?token=${token}`).then(
+      (result) => { if (current) setShared(result); },
+      (error: unknown) => { if (current) setFailed(error); },
+    );
+    return () => { current = false; };
+  }, [token]);
+  if (failed instanceof CallError && failed.code === 'NOT_SIGNED_IN') return entry;
+  if (failed !== null) return <main className="blank"><div className="stack"><h1>{sentenceOf(failed)}</h1><div className="row"><Button onClick={() => { window.location.reload(); }}>Try again</Button></div></div></main>;
+  if (shared === null) return <main className="blank"><p role="status">Opening…</p></main>;
+  return <LedTo token={token} shared={shared} />;
+}
+
+/** The one document at once, or the list. */
+function LedTo({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
   const single = shared.documents.length === 1 ? (shared.documents[0]?.id ?? null) : null;
   const [chosen, setChosen] = useState<DocumentId | null>(single);
   const [opened, setOpened] = useState<OpenResult | null>(null);

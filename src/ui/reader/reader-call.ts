@@ -16,15 +16,16 @@ export class RefusedError extends Error {
 
 /** A JSON call signed with this browser's key. @throws CallError */
 export async function readerCall<R>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<R> {
-  return call<R>(method, path, body, await proofHeader(method, path));
+  return call<R>(method, path, body, await proofHeader(method, path, body === undefined ? '' : JSON.stringify(body)));
 }
 
 /** Fetches a page, rendition or event stream, signed. @throws RefusedError, CallError */
 export async function readerFetch(method: 'GET' | 'POST', path: string, body: unknown, signal: AbortSignal | null): Promise<Response> {
-  const headers = await proofHeader(method, path);
+  const text = body === undefined ? '' : JSON.stringify(body);
+  const headers = await proofHeader(method, path, text);
   let response: Response;
   try {
-    response = await fetch(path, { method, signal, headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+    response = await fetch(path, { method, signal, headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' }, ...(body === undefined ? {} : { body: text }) });
   } catch (cause) {
     if (signal?.aborted === true) throw cause;
     throw new CallError('The server cannot be reached. Check your connection; this page goes on by itself.', 'UNREACHABLE', 0);

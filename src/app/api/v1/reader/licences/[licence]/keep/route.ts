@@ -1,6 +1,6 @@
 import { licenceInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
-import { asDownload, bytes, json } from '@/server/http/respond';
+import { byteStream, json } from '@/server/http/respond';
 import { keepDocument } from '@/server/services/read-pages';
 
-export const POST = handle('reader', licenceInput, keepDocument, (result) => ('outcome' in result ? json(result, 403) : bytes(result.bytes, 'application/pdf', asDownload(result.name))));
+export const POST = handle('reader', licenceInput, keepDocument, (result) => (result.outcome === 'refused' ? json(result, 403) : byteStream(result.pieces, 'application/pdf', result.name, result.bytes)));

@@ -1,5 +1,5 @@
 import { closeSync, openSync, readSync } from 'node:fs';
-import { workerData } from 'node:worker_threads';
+import { BroadcastChannel, workerData } from 'node:worker_threads';
 import { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
@@ -10,7 +10,7 @@ import { keepMarked } from '@/server/rendering/keep-marked';
 import { ContentError } from '@/server/rendering/errors';
 import { openPdf, type PdfDocument } from '@/server/rendering/pdf-document';
 import { loadPdfium, type Pdfium } from '@/server/rendering/pdfium';
-import type { PagePicture, RenderReply, RenderTask, RenderResults, SealedSource } from '@/server/rendering/render-task';
+import { FORGET, type PagePicture, type RenderReply, type RenderResults, type RenderTask, type SealedSource } from '@/server/rendering/render-task';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** Documents a worker keeps open between tasks. */
@@ -181,5 +181,11 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
   }
 }
 
-// A warm engine before the first reader waits for one; tests of the module alone have no worker data.
-if (workerData !== null) engine = loadPdfium();
+// Tests of the module alone have no worker data.
+if (workerData !== null) {
+  // A warm engine before the first reader waits for one.
+  engine = loadPdfium();
+  const channel = new BroadcastChannel(FORGET);
+  channel.onmessage = () => { for (const path of [...kept.keys()]) forget(path); };
+  channel.unref();
+}

@@ -197,7 +197,7 @@ describe('destroying many keys', () => {
     await expect(setTwoPeople(product.deps, product.ida, { on: true })).rejects.toMatchObject({ code: 'CONFLICT' });
     await product.deps.db.write(async (tx) => { const { changeOrganisation } = await import('@/server/repositories/organisation-repository'); await changeOrganisation(tx, { twoPeople: true }); });
     const vera = { ...product.ida, id: 'stf_00000000000000000002' as const, name: 'Vera Holm' };
-    await product.deps.db.write(async (tx) => { const { insertStaff } = await import('@/server/repositories/staff-repository'); await insertStaff(tx, { id: vera.id, name: vera.name, email: 'vera@tern-quill.example', role: 'administrator' }, START); });
+    await product.deps.db.write(async (tx) => { const { insertStaff } = await import('@/server/repositories/staff-repository'); await insertStaff(tx, { id: vera.id, name: vera.name, email: 'vera@tern-quill.example', role: 'administrator' }, START - 30 * DAY); });
     await expect(destroyKeys(product.deps, product.ida, { documents: ids, typed: 'destroy 3', reason: '' })).rejects.toMatchObject({ code: 'INVALID' });
     expect(await destroyKeys(product.deps, product.ida, { documents: ids, typed: 'destroy 2', reason: 'The project is over' })).toEqual({ destroyed: 0, waits: true });
     const [asked] = await listConsents(product.deps, product.ida);

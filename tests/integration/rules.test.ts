@@ -1,4 +1,5 @@
 // Ways of handing out: what is forbidden, what waits for a second person, links that ask for no proof, and what goes out in the clear.
+import { DAY } from '@/core/base/time';
 import { inArray } from 'drizzle-orm';
 import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
@@ -41,7 +42,7 @@ let nils: StaffActor;
 async function colleague(name: string, role: StaffActor['role']): Promise<StaffActor> {
   const id = newId('staff', product.deps.random);
   const email = `${name.toLowerCase()}@tern-quill.example`;
-  await product.deps.db.write((tx) => insertStaff(tx, { id, name, email, role }, product.deps.clock.now()));
+  await product.deps.db.write((tx) => insertStaff(tx, { id, name, email, role }, product.deps.clock.now() - 30 * DAY));
   return { ...product.ida, id, name, email, role };
 }
 beforeAll(async () => {

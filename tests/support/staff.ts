@@ -1,5 +1,7 @@
 import type { StaffId } from '@/core/base/ids';
+import { DAY } from '@/core/base/time';
 import type { Role } from '@/core/policy/powers';
+import { changeStaffRow } from '@/server/repositories/staff-repository';
 import { choosePassword, inviteStaff } from '@/server/services/manage-staff';
 import { deliverMail } from '@/server/services/deliver-mail';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
@@ -18,10 +20,11 @@ export async function passwordToken({ deps }: Product, email: string): Promise<s
   return /\/password\/([0-9a-z]+)/.exec(raw.replaceAll('=\r\n', ''))?.[1] ?? '';
 }
 
-/** A colleague who was invited by mail and has chosen a password. */
-export async function joinStaff(product: Product, role: Role, name: string = role): Promise<StaffActor & { readonly id: StaffId }> {
+/** A colleague who was invited by mail, has chosen a password and has been here for a while. */
+export async function joinStaff(product: Product, role: Role, name: string = role, since = product.clock.now() - 30 * DAY): Promise<StaffActor & { readonly id: StaffId }> {
   const email = `${name}@tern-quill.example`;
   const { id } = await inviteStaff(product.deps, product.ida, { name, email, role });
   await choosePassword(product.deps, product.container.identity, product.ida.from, { token: await passwordToken(product, email), password: PASSWORD });
+  await product.deps.db.write((tx) => changeStaffRow(tx, id, { roleSince: since }, since));
   return { kind: 'staff', id, name, email, role, session: 'test', proven: true, from: product.ida.from };
 }

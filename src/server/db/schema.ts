@@ -21,6 +21,9 @@ import type { Right } from '@/core/policy/rights';
 
 // Moments are milliseconds since the epoch throughout.
 
+/** A keyed hash over what decides in a row, made with every change that this product makes: see `db/seals`. */
+const seal = () => blob({ mode: 'buffer' });
+
 export const organisation = sqliteTable('organisation', {
   id: integer().primaryKey(), // always 1: one organisation a database
   name: text().notNull(),
@@ -34,6 +37,7 @@ export const organisation = sqliteTable('organisation', {
   /** What the demo's clock is ahead of the real one. */
   clockOffset: integer().notNull().default(0),
   createdAt: integer().notNull(),
+  seal: seal(),
 });
 
 export const staff = sqliteTable('staff', {
@@ -43,6 +47,8 @@ export const staff = sqliteTable('staff', {
   emailVerified: integer({ mode: 'boolean' }).notNull(),
   image: text(),
   role: text().$type<Role>().notNull(),
+  /** Since when they have had this role. */
+  roleSince: integer().notNull().default(0),
   /** Since when this person cannot sign in; what they did stays theirs. */
   disabledAt: integer(),
   /** The shared secret of the second factor (RFC 6238), wrapped; null where none is set up. */
@@ -52,6 +58,7 @@ export const staff = sqliteTable('staff', {
   factorStep: integer(),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  seal: seal(),
 });
 
 export const staffSessions = sqliteTable('staff_sessions', {
@@ -65,6 +72,7 @@ export const staffSessions = sqliteTable('staff_sessions', {
   provenAt: integer(),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  seal: seal(),
 });
 
 export const staffAccounts = sqliteTable('staff_accounts', {
@@ -81,6 +89,7 @@ export const staffAccounts = sqliteTable('staff_accounts', {
   password: text(),
   createdAt: integer({ mode: 'timestamp_ms' }).notNull(),
   updatedAt: integer({ mode: 'timestamp_ms' }).notNull(),
+  seal: seal(),
 });
 
 export const staffVerifications = sqliteTable('staff_verifications', {
@@ -109,6 +118,7 @@ export const serviceKeys = sqliteTable('service_keys', {
   publicKey: blob({ mode: 'buffer' }).notNull(),
   wrapped: blob({ mode: 'buffer' }).notNull(),
   createdAt: integer().notNull(),
+  seal: seal(),
 });
 
 export const documents = sqliteTable('documents', {
@@ -130,6 +140,7 @@ export const documents = sqliteTable('documents', {
   revokedAt: integer(),
   revokedBy: text().$type<StaffId>(),
   createdAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [index('documents_created').on(table.createdAt, table.id), index('documents_folder').on(table.folderId)]);
 
 /** Places documents sit in; they nest. */
@@ -137,7 +148,10 @@ export const folders = sqliteTable('folders', {
   id: text().$type<FolderId>().primaryKey(),
   parentId: text().$type<FolderId>(),
   name: text().notNull(),
+  /** Who made it; null: before that was noted. */
+  createdBy: text().$type<StaffId>(),
   createdAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [foreignKey({ columns: [table.parentId], foreignColumns: [table.id] }), index('folders_parent').on(table.parentId)]);
 
 /** Protective markings: one flat list that the organisation names itself. */
@@ -147,6 +161,7 @@ export const markings = sqliteTable('markings', {
   /** What it means, for whoever chooses one. */
   meaning: text().notNull(),
   position: integer().notNull(),
+  seal: seal(),
 });
 
 export const versions = sqliteTable('versions', {
@@ -166,6 +181,9 @@ export const versions = sqliteTable('versions', {
   recoveryKey: text(),
   createdAt: integer().notNull(),
   createdBy: text().$type<StaffId>().notNull().references(() => staff.id),
+  /** When its stored content was found not to be what was stored. */
+  damagedAt: integer(),
+  seal: seal(),
 }, (table) => [uniqueIndex('versions_number').on(table.documentId, table.number)]);
 
 export const uploads = sqliteTable('uploads', {
@@ -182,6 +200,9 @@ export const uploads = sqliteTable('uploads', {
   wrappedKey: blob({ mode: 'buffer' }).notNull(),
   keyGeneration: integer().notNull(),
   recoveryKey: text(),
+  /** Where the part begins that is being sealed, and a keyed hash of its bytes: under one key and nonce nothing else is sealed there. */
+  sealingFrom: integer(),
+  sealingMac: text(),
   createdAt: integer().notNull(),
   updatedAt: integer().notNull(),
 });
@@ -202,7 +223,10 @@ export const recipients = sqliteTable('recipients', {
   leftAt: integer(),
   /** Another address of the same person, under which all of theirs are gathered. */
   sameAs: text().$type<RecipientId>(),
+  /** The member of staff who first addressed them; null: nobody on the staff did. */
+  addedBy: text().$type<StaffId>(),
   createdAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [index('recipients_same').on(table.sameAs).where(sql`same_as IS NOT NULL`), index('recipients_order').on(table.organisation, table.name, table.address)]);
 
 export const dispatches = sqliteTable('dispatches', {
@@ -221,6 +245,7 @@ export const dispatches = sqliteTable('dispatches', {
   reason: text().notNull().default(''),
   sentBy: text().$type<StaffId>().notNull().references(() => staff.id),
   sentAt: integer().notNull(),
+  seal: seal(),
 });
 
 /** People who are often sent the same. */
@@ -234,6 +259,7 @@ export const groups = sqliteTable('groups', {
 export const groupMembers = sqliteTable('group_members', {
   groupId: text().$type<GroupId>().notNull().references(() => groups.id, { onDelete: 'cascade' }),
   recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
+  seal: seal(),
 }, (table) => [primaryKey({ columns: [table.groupId, table.recipientId] }), index('group_members_recipient').on(table.recipientId)]);
 
 /** A half-made dispatch, as its maker left it. */
@@ -272,6 +298,7 @@ export const ceilings = sqliteTable('ceilings', {
   limits: text({ mode: 'json' }).$type<Limits>().notNull(),
   setBy: text().$type<StaffId>().notNull().references(() => staff.id),
   setAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [primaryKey({ columns: [table.level, table.subject] })]);
 
 /** What single members of staff may send, to whom, and the most they may give. */
@@ -280,6 +307,7 @@ export const senderLimits = sqliteTable('sender_limits', {
   limits: text({ mode: 'json' }).$type<SenderLimits>().notNull(),
   setBy: text().$type<StaffId>().notNull().references(() => staff.id),
   setAt: integer().notNull(),
+  seal: seal(),
 });
 
 /** What the organisation decided about ways of handing something out. */
@@ -289,6 +317,7 @@ export const rules = sqliteTable('rules', {
   reason: text().notNull(),
   setBy: text().$type<StaffId>().notNull().references(() => staff.id),
   setAt: integer().notNull(),
+  seal: seal(),
 });
 
 /** What sendings below a level begin with, and what stands on every page there. */
@@ -300,6 +329,7 @@ export const levelDefaults = sqliteTable('level_defaults', {
   watermark: text().notNull(),
   setBy: text().$type<StaffId>().notNull().references(() => staff.id),
   setAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [primaryKey({ columns: [table.level, table.subject] })]);
 
 export const grants = sqliteTable('grants', {
@@ -330,6 +360,7 @@ export const grants = sqliteTable('grants', {
   revision: integer().notNull().default(1),
   givenBy: text().$type<StaffId>().notNull().references(() => staff.id),
   givenAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [
   uniqueIndex('grants_once').on(table.dispatchId, table.documentId, table.recipientId),
   index('grants_document').on(table.documentId, table.recipientId),
@@ -378,6 +409,7 @@ export const links = sqliteTable('links', {
   dispatchId: text().$type<DispatchId>().notNull().references(() => dispatches.id),
   recipientId: text().$type<RecipientId>().notNull().references(() => recipients.id),
   createdAt: integer().notNull(),
+  seal: seal(),
 });
 
 /** A one-time code that was asked for, bound to the browser that asked. */
@@ -406,6 +438,7 @@ export const devices = sqliteTable('devices', {
   createdAt: integer().notNull(),
   expiresAt: integer().notNull(),
   endedAt: integer(),
+  seal: seal(),
 });
 
 /** One open. */
@@ -421,6 +454,7 @@ export const licences = sqliteTable('licences', {
   statement: text().notNull(),
   openedAt: integer().notNull(),
   expiresAt: integer().notNull(),
+  seal: seal(),
 }, (table) => [index('licences_document').on(table.documentId), index('licences_grant').on(table.grantId), index('licences_recipient').on(table.recipientId, table.openedAt)]);
 
 /** Pages that were shown within an open, so that each is recorded once. */
@@ -428,6 +462,8 @@ export const licencePages = sqliteTable('licence_pages', {
   licenceId: text().$type<LicenceId>().notNull().references(() => licences.id),
   page: integer().notNull(),
 }, (table) => [primaryKey({ columns: [table.licenceId, table.page] })]);
+
+type MailState = 'waiting' | 'sending' | 'delivered' | 'failed' | 'unsure';
 
 export const outbox = sqliteTable('outbox', {
   id: text().$type<Id<'message'>>().primaryKey(),
@@ -439,13 +475,16 @@ export const outbox = sqliteTable('outbox', {
   body: text().notNull(),
   /** Versions that travel with it, each as a protected file made when it is delivered. */
   attached: text({ mode: 'json' }).$type<readonly VersionId[]>().notNull().default(sql`'[]'`),
-  state: text().$type<'waiting' | 'delivered' | 'failed'>().notNull(),
+  /** `sending`: being handed over. `unsure`: it was, when this product ended; whether it arrived nobody knows. */
+  state: text().$type<MailState>().notNull(),
+  /** Codes and notices, which somebody waits for, go before what was dispatched. */
+  urgent: integer({ mode: 'boolean' }).notNull().default(false),
   attempts: integer().notNull().default(0),
   nextAttemptAt: integer().notNull(),
   lastError: text(),
   createdAt: integer().notNull(),
   deliveredAt: integer(),
-}, (table) => [index('outbox_state').on(table.state, table.nextAttemptAt)]);
+}, (table) => [index('outbox_state').on(table.state, table.urgent, table.nextAttemptAt)]);
 
 /** The demo's mail server: what it was handed, as it was. */
 export const mailroom = sqliteTable('mailroom', {
@@ -537,3 +576,22 @@ export const ledgerCheckpoints = sqliteTable('ledger_checkpoints', {
   text: text().notNull(),
   createdAt: integer().notNull(),
 });
+
+/** What all sealed rows of a table come to, with how far the ledger was: see `db/seals`. */
+export const tableSums = sqliteTable('table_sums', {
+  name: text().primaryKey(),
+  sum: blob({ mode: 'buffer' }).notNull(),
+  rows: integer().notNull(),
+  /** The ledger's sequence at the last change. */
+  sequence: integer().notNull(),
+  seal: blob({ mode: 'buffer' }).notNull(),
+});
+
+/** What was done once for a request that may come again, with its answer. */
+export const requestsDone = sqliteTable('requests_done', {
+  key: text().primaryKey(),
+  /** A hash of who asked, and for what. */
+  asked: text().notNull(),
+  answer: text({ mode: 'json' }).$type<Json>().notNull(),
+  doneAt: integer().notNull(),
+}, (table) => [index('requests_done_at').on(table.doneAt)]);

@@ -13,3 +13,17 @@ export function passwordMail({ purpose, by, name, organisation, zone, until, lin
     ].join('\n\n'),
   };
 }
+
+type NewAdministratorFacts = { readonly by: string; readonly name: string; readonly email: string; readonly organisation: string; readonly zone: string; readonly from: number; readonly link: string };
+
+/** What every administrator is told when there is to be another one. */
+export function newAdministratorMail({ by, name, email, organisation, zone, from, link }: NewAdministratorFacts): { readonly subject: string; readonly body: string } {
+  const moment = `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(from)} (${zone})`;
+  return {
+    subject: `${name} becomes an administrator at ${organisation}`,
+    body: [
+      `${by} makes ${name} (${email}) an administrator of Embargo at ${organisation}.`,
+      `From ${moment} on, they can approve what needs a second person. If this should not be, disable them before then:`, link,
+    ].join('\n\n'),
+  };
+}

@@ -1,10 +1,11 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
+import { BroadcastChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
 import { ContentError } from '@/server/rendering/errors';
-import type { RenderReply, RenderResults, RenderTask } from '@/server/rendering/render-task';
+import { FORGET, type RenderReply, type RenderResults, type RenderTask } from '@/server/rendering/render-task';
 
 /** For whom something is drawn, by what they are counted under, and until when they wait for it. */
 export type Asker = { readonly who: string; readonly signal?: AbortSignal | null };
@@ -16,6 +17,8 @@ export type Renderer = {
    * once; the signal's reason where nobody waits any more
    */
   readonly run: <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>, asker: Asker) => Promise<RenderResults[K]>;
+  /** Has every thread let go of the documents and keys it holds. */
+  readonly forget: () => void;
   readonly close: () => Promise<void>;
 };
 
@@ -36,6 +39,8 @@ export function createRenderPool(workersFolder: string, threads: number, limits:
   const options = { filename, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB } };
   const pool = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: threads, maxThreads: threads });
   const apart = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE });
+  const channel = new BroadcastChannel(FORGET);
+  channel.unref();
   const queues: Record<'reading' | 'making' | 'apart', FairQueue> = {
     reading: createFairQueue({ atOnce: threads, atOnceEach: Math.max(1, threads - 1), waiting: 2_000, waitingEach: 60 }),
     making: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 500, waitingEach: 20 }),
@@ -48,7 +53,11 @@ export function createRenderPool(workersFolder: string, threads: number, limits:
       if (!reply.ok) throw new ContentError(reply.code);
       return reply.result as RenderResults[K];
     },
-    close: async () => { await Promise.all([pool.destroy(), apart.destroy()]); },
+    forget: () => { channel.postMessage('forget'); },
+    close: async () => {
+      channel.close();
+      await Promise.all([pool.destroy(), apart.destroy()]);
+    },
   };
 }
 

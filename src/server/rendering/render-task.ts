@@ -1,6 +1,9 @@
 import type { TextRun } from '@/server/rendering/pdf-document';
 import type { ContentErrorCode } from '@/server/rendering/errors';
 
+/** The channel on which threads are told to let go of every document and key they hold. */
+export const FORGET = 'embargo-forget';
+
 /** Where a version's content lies and what opens it. `key` is the payload key: it never leaves the process. */
 export type SealedSource = {
   readonly path: string;

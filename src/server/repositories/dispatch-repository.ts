@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, inArray, max, or, sql, type SQL } from 'drizzle-orm';
+import { and, count, desc, eq, gte, inArray, isNull, max, or, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, LicenceId, RecipientId, StaffId, TermsId } from '@/core/base/ids';
 import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Conditions, type Used } from '@/core/policy/conditions';
@@ -243,6 +243,18 @@ export async function countPrint(tx: Transaction, id: GrantId): Promise<number> 
       ) SELECT id FROM above)`);
   const [row] = await tx.select({ printsMade: grants.printsMade }).from(grants).where(eq(grants.id, id));
   return row?.printsMade ?? 0;
+}
+
+/** Grants that somebody revoked, themselves or by revoking a whole document, since a moment. */
+export async function countRevokedBy(tx: Transaction, by: StaffId, since: number): Promise<number> {
+  const alone = await tx.$count(grants, and(eq(grants.revokedBy, by), gte(grants.revokedAt, since)));
+  const withDocuments = await tx.$count(grants, and(isNull(grants.revokedAt), inArray(grants.documentId, tx.select({ id: documents.id }).from(documents).where(and(eq(documents.revokedBy, by), gte(documents.revokedAt, since))))));
+  return alone + withDocuments;
+}
+
+/** Grants on a document that are not revoked. */
+export async function countLive(tx: Transaction, document: DocumentId): Promise<number> {
+  return tx.$count(grants, and(eq(grants.documentId, document), isNull(grants.revokedAt)));
 }
 
 export async function allGrants(db: Reading): Promise<GrantRecord[]> {

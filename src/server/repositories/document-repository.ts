@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import type { DocumentId, FolderId, MarkingId, StaffId, UploadId, VersionId } from '@/core/base/ids';
+import type { Standing } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, grants, licences, markings, staff, uploads, versions } from '@/server/db/schema';
 import { holding } from '@/server/repositories/holding';
@@ -117,6 +118,11 @@ export async function dropKeys(tx: Transaction, id: DocumentId): Promise<void> {
 
 export async function findDocuments(db: Reading | Transaction, ids: readonly DocumentId[]): Promise<(typeof documents.$inferSelect)[]> {
   return db.select().from(documents).where(inArray(documents.id, [...ids]));
+}
+
+/** Where the documents in these folders stand. */
+export async function standingsIn(tx: Transaction, folders: readonly FolderId[]): Promise<Standing[]> {
+  return tx.select({ document: documents.id, marking: documents.markingId, folder: documents.folderId }).from(documents).where(inArray(documents.folderId, [...folders]));
 }
 
 export async function documentsByReference(db: Reading | Transaction, references: readonly string[]): Promise<(typeof documents.$inferSelect)[]> {

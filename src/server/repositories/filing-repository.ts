@@ -6,7 +6,7 @@ import { documents, folders, keptTerms, keptViews, markings, staff } from '@/ser
 
 export async function listFolders(db: Reading | Transaction) {
   const here = db.select({ folderId: documents.folderId, documents: sql<number | null>`count(*)`.as('documents') }).from(documents).groupBy(documents.folderId).as('here');
-  const rows = await db.select({ id: folders.id, parentId: folders.parentId, name: folders.name, documents: here.documents }).from(folders).leftJoin(here, eq(here.folderId, folders.id)).orderBy(sql`${folders.name} COLLATE NOCASE`);
+  const rows = await db.select({ id: folders.id, parentId: folders.parentId, name: folders.name, createdBy: folders.createdBy, documents: here.documents }).from(folders).leftJoin(here, eq(here.folderId, folders.id)).orderBy(sql`${folders.name} COLLATE NOCASE`);
   return rows.map((row) => ({ ...row, documents: row.documents ?? 0 }));
 }
 

@@ -10,6 +10,11 @@ export async function listGroups(db: Reading | Transaction): Promise<{ readonly 
   return db.select({ id: groups.id, name: groups.name, people: count(groupMembers.recipientId), live }).from(groups).leftJoin(groupMembers, eq(groupMembers.groupId, groups.id)).groupBy(groups.id).orderBy(sql`${groups.name} COLLATE NOCASE`);
 }
 
+export async function findGroup(db: Reading | Transaction, id: GroupId) {
+  const [row] = await db.select().from(groups).where(eq(groups.id, id));
+  return row ?? null;
+}
+
 export async function groupsOf(db: Reading | Transaction, recipient: RecipientId): Promise<GroupId[]> {
   const rows = await db.select({ id: groupMembers.groupId }).from(groupMembers).where(eq(groupMembers.recipientId, recipient));
   return rows.map(({ id }) => id);

@@ -1,11 +1,12 @@
 import 'server-only';
 import { and, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'drizzle-orm';
-import type { DispatchId } from '@/core/base/ids';
+import type { DispatchId, StaffId } from '@/core/base/ids';
+import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
 import type { EntryFilter, Span } from '@/core/insight/filter';
 import { actionsOf } from '@/core/insight/kinds';
 import type { Action, Entry } from '@/core/ledger/entry';
-import type { Reading } from '@/server/db/database';
+import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal, recipients } from '@/server/db/schema';
 
 export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly personal: Readonly<Record<string, string>> };
@@ -134,4 +135,10 @@ function splitRow(row: string): StoredEntry {
 /** Personal values with their salts, for entries in (`after`, `upTo`]. */
 export async function personalBetween(db: Reading, after: number, upTo: number): Promise<{ readonly sequence: number; readonly field: string; readonly salt: Uint8Array; readonly value: string }[]> {
   return db.select().from(ledgerPersonal).where(and(sql`${ledgerPersonal.sequence} > ${after}`, sql`${ledgerPersonal.sequence} <= ${upTo}`));
+}
+
+/** How many keys somebody destroyed since a moment without a second person. */
+export async function destroyedAlone(db: Reading | Transaction, staff: StaffId, since: number): Promise<number> {
+  const own = sql`json_extract(${ledgerEntries.body}, '$.actor.id') = ${staff} AND json_extract(${ledgerEntries.body}, '$.details.consent') IS NULL`;
+  return db.$count(ledgerEntries, and(eq(ledgerEntries.action, 'key.destroyed'), gte(ledgerEntries.occurredAt, toUtcText(since)), own));
 }

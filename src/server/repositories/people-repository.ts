@@ -112,6 +112,6 @@ export async function whatStandsForMany(db: Reading): Promise<{ readonly id: Rec
   return db.select({ id: recipients.id, kind: recipients.kind }).from(recipients).where(inArray(recipients.kind, ['group', 'domain', 'link']));
 }
 
-export async function recipientsByIds(db: Reading, ids: readonly RecipientId[]): Promise<PersonRecord[]> {
+export async function recipientsByIds(db: Reading | Transaction, ids: readonly RecipientId[]): Promise<PersonRecord[]> {
   return ids.length === 0 ? [] : db.select().from(recipients).where(inArray(recipients.id, [...ids]));
 }

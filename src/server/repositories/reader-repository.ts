@@ -7,7 +7,7 @@ import { challenges, devices, dispatches, documents, grants, licencePages, licen
 
 export type ChallengeRow = typeof challenges.$inferSelect;
 export type DeviceRow = typeof devices.$inferSelect;
-export type LicenceRow = typeof licences.$inferSelect;
+export type LicenceRow = Omit<typeof licences.$inferSelect, 'seal'>;
 
 export async function findLink(db: Reading, token: string) {
   const [row] = await db

@@ -15,7 +15,7 @@ export async function listSenderLimits(db: Reading): Promise<SenderLimitsRecord[
   return db.select().from(senderLimits);
 }
 
-export async function putSenderLimits(tx: Transaction, row: SenderLimitsRecord): Promise<void> {
+export async function putSenderLimits(tx: Transaction, row: Omit<SenderLimitsRecord, 'seal'>): Promise<void> {
   await tx.insert(senderLimits).values(row).onConflictDoUpdate({ target: senderLimits.staffId, set: row });
 }
 

@@ -34,7 +34,7 @@ export async function listColleagues(db: Reading | Transaction): Promise<{ reado
 
 /** Adds a member of staff; without a password they cannot sign in yet. */
 export async function insertStaff(tx: Transaction, row: Pick<StaffRecord, 'id' | 'name' | 'email' | 'role'>, now: number): Promise<void> {
-  await tx.insert(staff).values({ ...row, emailVerified: true, createdAt: new Date(now), updatedAt: new Date(now) });
+  await tx.insert(staff).values({ ...row, roleSince: now, emailVerified: true, createdAt: new Date(now), updatedAt: new Date(now) });
 }
 
 /** Sets a password, hashed already, and ends every session there was. */
@@ -69,8 +69,13 @@ export async function setFactorStep(tx: Transaction, id: StaffId, step: number):
   return rows.length > 0;
 }
 
-export async function changeStaffRow(tx: Transaction, id: StaffId, change: { readonly role?: Role; readonly disabledAt?: number | null }, now: number): Promise<void> {
+export async function changeStaffRow(tx: Transaction, id: StaffId, change: { readonly role?: Role; readonly disabledAt?: number | null; readonly roleSince?: number }, now: number): Promise<void> {
   await tx.update(staff).set({ ...change, updatedAt: new Date(now) }).where(eq(staff.id, id));
+}
+
+/** Every administrator who is not disabled. */
+export async function listAdministrators(tx: Transaction): Promise<StaffRecord[]> {
+  return tx.select().from(staff).where(and(eq(staff.role, 'administrator'), isNull(staff.disabledAt)));
 }
 
 /** Administrators who can sign in, other than this one. */

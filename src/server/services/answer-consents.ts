@@ -1,5 +1,6 @@
 import 'server-only';
 import type { ConsentId, MarkingId } from '@/core/base/ids';
+import { secondPersonFrom } from '@/core/policy/consent';
 import { holds } from '@/core/policy/powers';
 import { dispatchInput } from '@/contracts/dispatch';
 import type { ConsentRow, Destroyed } from '@/contracts/keys';
@@ -7,7 +8,7 @@ import type { Transaction } from '@/server/db/database';
 import { findConsent, settleConsent, waitingConsents, type ConsentRecord } from '@/server/repositories/consent-repository';
 import { findDocuments } from '@/server/repositories/document-repository';
 import { listMarkings } from '@/server/repositories/filing-repository';
-import { changeOrganisation } from '@/server/repositories/organisation-repository';
+import { changeOrganisation, findOrganisation } from '@/server/repositories/organisation-repository';
 import { findStaff } from '@/server/repositories/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { afterDestruction, destroyIn } from '@/server/services/destroy-keys';
@@ -24,13 +25,22 @@ async function askerNow(tx: Transaction, answering: StaffActor, { askedBy }: Con
   return { ...answering, id: row.id, name: row.name, email: row.email, role: row.role };
 }
 
+/** @throws ServiceError `NOT_ALLOWED` for who has only just become an administrator: perhaps by whoever asks */
+async function needSecondPerson(tx: Transaction, actor: StaffActor, now: number): Promise<void> {
+  const row = await findStaff(tx, actor.id);
+  const from = secondPersonFrom(row?.roleSince ?? now);
+  if (now >= from) return;
+  const zone = (await findOrganisation(tx))?.zone ?? 'UTC';
+  throw new ServiceError('NOT_ALLOWED', `You became an administrator a short while ago. You can approve what others ask for from ${new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone }).format(from)} (${zone}) on.`);
+}
+
 /** Does what was asked for. @returns how many keys were destroyed by it */
 async function carryOut(deps: Deps, tx: Transaction, actor: StaffActor, consent: ConsentRecord, now: number): Promise<number> {
   switch (consent.kind) {
     case 'destroy-keys': return destroyIn(deps, tx, actor, consent.documents, { consent: consent.id });
     case 'one-person': await changeOrganisation(tx, { twoPeople: false }); return 0;
     case 'send': await dispatchIn(deps, tx, await askerNow(tx, actor, consent), dispatchInput.parse(consent.body), now, consent.id); return 0;
-    case 'lower-marking': await fileIn(deps, tx, await askerNow(tx, actor, consent), { documents: [...consent.documents], markingId: consent.body as MarkingId | null }, now); return 0;
+    case 'lower-marking': await fileIn(deps, tx, await askerNow(tx, actor, consent), { documents: [...consent.documents], markingId: consent.body as MarkingId | null }, now, actor); return 0;
   }
 }
 
@@ -48,6 +58,7 @@ export async function answerConsent(deps: Deps, actor: StaffActor, { id, agree }
     if (!own && !holds(actor.role, 'destroy-key')) throw new ServiceError('NOT_ALLOWED', 'Only an administrator answers what others ask for.');
     if (agree) needProof(actor);
     const now = deps.clock.now();
+    if (agree) await needSecondPerson(tx, actor, now);
     const settled = await settleConsent(tx, id, agree ? 'agreed' : 'declined', actor.id, now);
     if (settled === null) throw new ServiceError('CONFLICT', 'This was answered before.');
     await record(deps, tx, { action: settled.kind === 'destroy-keys' ? 'destruction.answered' : settled.kind === 'one-person' ? 'settings.changed' : 'consent.answered', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, kind: settled.kind, agreed: agree } });

@@ -1,12 +1,15 @@
 import 'server-only';
-import type { DocumentId, GrantId } from '@/core/base/ids';
+import type { DocumentId, GrantId, StaffId } from '@/core/base/ids';
+import { MINUTE } from '@/core/base/time';
 import type { Happening } from '@/core/ledger/entry';
 import type { Changeable, ChangeGrantsInput, ChangeGrantsResult } from '@/contracts/dispatch';
-import { reaches } from '@/core/policy/powers';
+import { holds, reaches } from '@/core/policy/powers';
 import { brokenDependencies, termsText } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
-import { setDocumentReinstated, setDocumentRevoked, findDocument } from '@/server/repositories/document-repository';
-import { answerableFor, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { findDocument, findDocuments, setDocumentReinstated, setDocumentRevoked } from '@/server/repositories/document-repository';
+import { answerableFor, countLive, countRevokedBy, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, termsOf, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { recipientsByIds } from '@/server/repositories/people-repository';
+import { findStaff } from '@/server/repositories/staff-repository';
 import { liveBeneath, revokedAlong, setTermsAsAbove } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -25,8 +28,14 @@ async function needReach(tx: Transaction, actor: StaffActor, grants: readonly Gr
   throw new ServiceError('NOT_ALLOWED', 'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.');
 }
 
-/** More grants than one would revoke by a slip of the hand. */
+/** More grants than one would revoke by a slip of the hand, at once or within a while. */
 const MANY = 25;
+const WHILE = 10 * MINUTE;
+
+/** Many small revocations reach as far as a large one. @throws ServiceError `PROVE_AGAIN` */
+async function needProofForMany(tx: Transaction, actor: StaffActor, grants: number, now: number): Promise<void> {
+  if (grants + (await countRevokedBy(tx, actor.id, now - WHILE)) > MANY) needProof(actor);
+}
 
 /** Revokes grants, and what stands beneath them. Those revoked already stay as they are and are not recorded again. */
 export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
@@ -35,19 +44,44 @@ export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { 
 
 /** The same inside a change that somebody else makes. */
 export async function revokeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, grants: readonly GrantId[], now: number): Promise<{ readonly changed: number }> {
-  if (grants.length > MANY) needProof(actor);
+  await needProofForMany(tx, actor, grants.length, now);
   await needReach(tx, actor, grants);
   const changed = await setGrantsRevoked(tx, [...grants, ...(await liveBeneath(tx, grants)).map(({ id }) => id)], actor.id, now);
   if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
   return { changed: changed.length };
 }
 
-/** Takes revocations back; the grants are what they were before. */
+/**
+ * What somebody may take back: their own revocations and those of others on the staff, but not what an administrator revoked, and
+ * no more than they may give.
+ *
+ * @throws ServiceError `NOT_ALLOWED`
+ */
+async function needReinstatable(tx: Transaction, actor: StaffActor, grants: readonly GrantRecord[]): Promise<void> {
+  await needOwnRevocation(tx, actor, grants.map(({ revokedBy }) => revokedBy));
+  const [documents, people] = [await findDocuments(tx, grants.map(({ documentId }) => documentId)), await recipientsByIds(tx, grants.map(({ recipientId }) => recipientId))];
+  for (const grant of grants) {
+    await needWithinLimits(tx, actor, { addresses: people.filter(({ id }) => id === grant.recipientId).map(({ address }) => address), documents: documents.filter(({ id }) => id === grant.documentId), terms: [termsOf(grant)], givenAt: grant.givenAt });
+  }
+}
+
+/** @throws ServiceError `NOT_ALLOWED` where an administrator revoked one of these, and this is none */
+async function needOwnRevocation(tx: Transaction, actor: StaffActor, revokedBy: readonly (StaffId | null)[]): Promise<void> {
+  if (holds(actor.role, 'settings')) return;
+  for (const by of new Set(revokedBy)) {
+    const who = by === null || by === actor.id ? null : await findStaff(tx, by);
+    if (who !== null && holds(who.role, 'settings')) throw new ServiceError('NOT_ALLOWED', `${who.name} revoked this as an administrator. Nothing was changed. Ask them.`);
+  }
+}
+
+/** Takes revocations back; the grants are what they were before. @throws ServiceError `NOT_ALLOWED` */
 export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needReach(tx, actor, grants);
-    const changed = await setGrantsReinstated(tx, [...grants, ...(await revokedAlong(tx, grants))]);
+    const ids = [...grants, ...(await revokedAlong(tx, grants))];
+    await needReinstatable(tx, actor, (await grantsByIds(tx, ids)).filter(({ revokedAt }) => revokedAt !== null));
+    const changed = await setGrantsReinstated(tx, ids);
     if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant)));
     return { changed: changed.length };
   });
@@ -130,6 +164,7 @@ export async function revokeDocument(deps: Deps, actor: StaffActor, { id }: { re
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needDocument(tx, actor, id);
+    await needProofForMany(tx, actor, await countLive(tx, id), now);
     if (!(await setDocumentRevoked(tx, id, actor.id, now))) return { changed: 0 };
     await record(deps, tx, { action: 'document.revoked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
     return { changed: 1 };
@@ -140,7 +175,8 @@ export async function revokeDocument(deps: Deps, actor: StaffActor, { id }: { re
 export async function reinstateDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
-    await needDocument(tx, actor, id);
+    const { document } = await needDocument(tx, actor, id);
+    await needOwnRevocation(tx, actor, [document.revokedBy]);
     if (!(await setDocumentReinstated(tx, id))) return { changed: 0 };
     await record(deps, tx, { action: 'document.reinstated', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
     return { changed: 1 };

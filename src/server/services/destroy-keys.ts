@@ -1,9 +1,11 @@
 import 'server-only';
 import { newId, type ConsentId, type DocumentId } from '@/core/base/ids';
+import { DAY } from '@/core/base/time';
 import { destroyWords, type Destroyed, type DestroyKeysInput } from '@/contracts/keys';
 import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/consent-repository';
 import { dropKeys, findDocument, findDocuments } from '@/server/repositories/document-repository';
+import { destroyedAlone } from '@/server/repositories/ledger-reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -27,6 +29,7 @@ export async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Tran
 /** Leaves no trace of a destroyed key: in memory, in the log of the database, in a backup that is brought back. */
 export async function afterDestruction(deps: Deps): Promise<void> {
   deps.keyring.clear();
+  deps.renderer.forget();
   // What was overwritten goes into the file and the log is emptied.
   await deps.db.checkpoint();
   await noteEndings(deps);
@@ -43,6 +46,7 @@ export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed }: {
     const found = await findDocument(tx, id);
     if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
     if (typed.trim() !== found.document.reference) throw new ServiceError('INVALID', `Type ${found.document.reference} exactly, to say that you mean this document.`);
+    if ((await findOrganisation(tx))?.twoPeople === true && (await destroyedAlone(tx, actor.id, deps.clock.now() - DAY)) > 0) throw new ServiceError('CONFLICT', 'You destroyed a key within the last day, and destroying several needs a second person here. Select the documents in Documents and ask for it there.');
     if ((await destroyIn(deps, tx, actor, [id], {})) === 0) throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
   });
   await afterDestruction(deps);
@@ -57,7 +61,8 @@ export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed }: {
  */
 export async function destroyKeys(deps: Deps, actor: StaffActor, { documents, typed, reason }: DestroyKeysInput): Promise<Destroyed> {
   if (typed.trim().toLowerCase() !== destroyWords(documents.length)) throw new ServiceError('INVALID', `Type “${destroyWords(documents.length)}”, to say that you mean all of them.`);
-  const two = (await findOrganisation(deps.db.read))?.twoPeople === true && documents.length > 1;
+  const several = documents.length + (await destroyedAlone(deps.db.read, actor.id, deps.clock.now() - DAY)) > 1;
+  const two = (await findOrganisation(deps.db.read))?.twoPeople === true && several;
   if (two) {
     await deps.db.write(async (tx) => {
       if ((await findDocuments(tx, documents)).length !== new Set(documents).size) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');

@@ -37,12 +37,12 @@ async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now:
 }
 
 /** The recipients as rows, known ones kept as they are: people, with those who are in the groups, and what stands for many. */
-async function settleRecipients(deps: Deps, tx: Transaction, dispatch: DispatchId, input: People, now: number): Promise<{ readonly people: Settled[]; readonly wider: Addressee[] }> {
+async function settleRecipients(deps: Deps, tx: Transaction, actor: StaffActor, dispatch: DispatchId, input: People, now: number): Promise<{ readonly people: Settled[]; readonly wider: Addressee[] }> {
   const kept = await unchangedTerms(tx, input, now);
   const wanted = new Map(input.recipients.map((each) => [each.address, each]));
   const known = await findRecipients(tx, [...wanted.keys()]);
   const isKnown = new Set(known.map((each) => each.address));
-  const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map(({ address, name, organisation }) => ({ id: newId('recipient', deps.random), address, name, organisation, zone: null, createdAt: now }));
+  const added = [...wanted.values()].filter((each) => !isKnown.has(each.address)).map(({ address, name, organisation }) => ({ id: newId('recipient', deps.random), address, name, organisation, zone: null, addedBy: actor.id, createdAt: now }));
   await insertRecipients(tx, added);
   const people = [...known, ...added].map(({ id, address, zone }) => ({ id, address, zone, terms: wanted.get(address)?.terms ?? input.terms, kept: wanted.get(address)?.terms == null ? kept : null }));
   const { wider, members } = await settleWider(deps, tx, input, dispatch, new Set(people.map(({ id }) => id)), now);
@@ -120,7 +120,7 @@ export async function dispatchIn(deps: Deps, tx: Transaction, actor: StaffActor,
   const input = asked.form === 'unprotected' ? { ...asked, ...IN_THE_CLEAR, recipients: asked.recipients.map((each) => ({ ...each, terms: null })), kept: null } : asked;
   const documents = await checkSending(deps, tx, actor, input, now);
   const id = newId('dispatch', deps.random);
-  const { people, wider } = await settleRecipients(deps, tx, id, input, now);
+  const { people, wider } = await settleRecipients(deps, tx, actor, id, input, now);
   const given = await giveGrants(deps, tx, actor, { ...input, id, documents, people: [...wider, ...people], now, ...(consent === undefined ? {} : { consent }) });
   if (input.delivery === 'mail') await mailLinks(deps, tx, actor, given, people, { subject: input.subject, note: input.note, form: input.form ?? 'link', documents }, now);
   await record(deps, tx, ...given.happenings);
@@ -143,7 +143,7 @@ export async function addPeople(deps: Deps, actor: StaffActor, input: AddPeopleI
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
     if (dispatch.form === 'unprotected') throw new ServiceError('CONFLICT', 'What went out unprotected goes to nobody else by this. Make it a sending of its own, with its reason.');
     await needAllowed(tx, { form: dispatch.form, domains: input.domains });
-    const { people, wider } = await settleRecipients(deps, tx, input.id, input, now);
+    const { people, wider } = await settleRecipients(deps, tx, actor, input.id, input, now);
     const already = [...wider, ...people].filter((person) => recipients.has(person.id));
     if (already.length > 0) throw new ServiceError('CONFLICT', `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`);
     const given = await giveGrants(deps, tx, actor, { ...dispatch, documents, people: [...wider, ...people], now, joins: dispatch });

@@ -3,7 +3,7 @@ import type { FileInput, Filed } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { newId } from '@/core/base/ids';
 import { isLowered, wholeRules, type Rule } from '@/core/policy/rules';
-import { reaches } from '@/core/policy/powers';
+import { holds, reaches } from '@/core/policy/powers';
 import { findDocuments, setFiled } from '@/server/repositories/document-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import { listFolders, listMarkings } from '@/server/repositories/filing-repository';
@@ -13,6 +13,7 @@ import { listColleagues } from '@/server/repositories/staff-repository';
 import type { Transaction } from '@/server/db/database';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { needNothingLoosened, type Moved } from '@/server/services/loosening';
 import { record } from '@/server/services/record';
 import { refuseForbidden } from '@/server/services/within-rules';
 
@@ -60,13 +61,20 @@ async function needOwn(tx: Transaction, actor: StaffActor, ids: FileInput['docum
   return found;
 }
 
-/** The same inside a change that somebody else makes, whatever the rules about markings say. @returns how many were filed */
-export async function fileIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, input: FileInput, now: number): Promise<number> {
+/** Where a document stands, and where it will. */
+function movedBy({ id, markingId, folderId }: Awaited<ReturnType<typeof findDocuments>>[number], change: Pick<FileInput, 'markingId' | 'folderId'>): Moved {
+  const before = { document: id, marking: markingId, folder: folderId };
+  return { before, after: { ...before, marking: change.markingId === undefined ? markingId : change.markingId, folder: change.folderId === undefined ? folderId : change.folderId } };
+}
+
+/** The same inside a change that somebody else makes, whatever the rules about markings say; `approvedBy` agreed to it. @returns how many were filed */
+export async function fileIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, input: FileInput, now: number, approvedBy: StaffActor | null = null): Promise<number> {
   const { documents: ids, ...change } = input;
   if ((change.attributes !== undefined || change.title !== undefined) && ids.length !== 1) throw new ServiceError('INVALID', 'Title and attributes are set for one document at a time.');
   if (Object.keys(change).length === 0) throw new ServiceError('INVALID', 'Nothing was to be changed.');
   const before = await needOwn(tx, actor, ids);
   await checkNamed(tx, input);
+  if (approvedBy === null || !holds(approvedBy.role, 'settings')) await needNothingLoosened(tx, actor, before.map((document) => movedBy(document, change)));
   if (before.some((document) => (change.ownerId ?? document.ownerId) === (change.deputyId === undefined ? document.deputyId : change.deputyId))) throw new ServiceError('CONFLICT', 'Owner and deputy have to be two people.');
   await setFiled(tx, ids, change);
   await renewDaysAtMost(tx, ids);

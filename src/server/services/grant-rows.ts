@@ -30,6 +30,7 @@ export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
     mayChange: reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId }),
-    link: `${deps.publicUrl}/r/${token}`,
+    // An open link lets in whoever has it: only who made it sees it, and nobody else on the staff reads by it.
+    link: recipient.kind === 'link' && dispatch.sentBy !== actor.id ? '' : `${deps.publicUrl}/r/${token}`,
   }));
 }

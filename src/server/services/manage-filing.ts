@@ -1,17 +1,20 @@
 import 'server-only';
-import { newId, type FolderId, type MarkingId, type TermsId, type ViewId } from '@/core/base/ids';
-import { withThoseBelow, wouldLoop } from '@/core/content/folders';
+import { newId, type FolderId, type MarkingId, type StaffId, type TermsId, type ViewId } from '@/core/base/ids';
+import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
 import type { Happening } from '@/core/ledger/entry';
 import type { Level } from '@/core/policy/levels';
+import { holds } from '@/core/policy/powers';
 import type { FolderRow } from '@/contracts/folder';
 import type { TermsPage } from '@/contracts/kept-terms';
 import type { Transaction } from '@/server/db/database';
 import { changeFolderRow, folderNamed, insertFolder, listFolders, listKeptTerms, listMarkings, moveMarkingUp, putMarkingRow, putViewRow, removeFolderRow, removeMarkingRow, removeTermsRow, removeViewRow } from '@/server/repositories/filing-repository';
-import { removeCeilingRow } from '@/server/repositories/ceiling-repository';
-import { removeDefaultsRow } from '@/server/repositories/defaults-repository';
+import { listCeilings, removeCeilingRow } from '@/server/repositories/ceiling-repository';
+import { listDefaults, removeDefaultsRow } from '@/server/repositories/defaults-repository';
+import { standingsIn } from '@/server/repositories/document-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { needNothingLoosened } from '@/server/services/loosening';
 import { viewCeilings } from '@/server/services/manage-ceilings';
 import { viewDefaults } from '@/server/services/manage-defaults';
 import { viewRules } from '@/server/services/manage-rules';
@@ -23,7 +26,7 @@ type Nothing = Record<string, never>;
 export async function viewFolders(deps: Deps): Promise<FolderRow[]> {
   const rows = await listFolders(deps.db.read);
   const own = new Map(rows.map((row) => [row.id, row.documents]));
-  return rows.map((row) => ({ ...row, documents: [...withThoseBelow(rows, row.id)].reduce((sum, id) => sum + (own.get(id) ?? 0), 0) }));
+  return rows.map(({ createdBy: _, ...row }) => ({ ...row, documents: [...withThoseBelow(rows, row.id)].reduce((sum, id) => sum + (own.get(id) ?? 0), 0) }));
 }
 
 /** What a level had set goes with it. */
@@ -47,10 +50,27 @@ export async function makeFolder(deps: Deps, actor: StaffActor, { name, parentId
   await deps.db.write(async (tx) => {
     if (parentId !== null && !(await listFolders(tx)).some((folder) => folder.id === parentId)) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
     await needFreeName(tx, parentId, name);
-    await insertFolder(tx, { id, parentId, name, createdAt: now });
+    await insertFolder(tx, { id, parentId, name, createdBy: actor.id, createdAt: now });
     await record(deps, tx, aboutSettings(actor, now, { folder: id, made: name }));
   });
   return { id };
+}
+
+/** @throws ServiceError `NOT_ALLOWED` where somebody else made it */
+function needOwnFolder(actor: StaffActor, folder: { readonly name: string; readonly createdBy: StaffId | null }): void {
+  if (holds(actor.role, 'settings') || folder.createdBy === actor.id) return;
+  throw new ServiceError('NOT_ALLOWED', `“${folder.name}” is somebody else’s folder. Ask them or an administrator.`);
+}
+
+async function setsOnFolder(tx: Transaction, id: FolderId): Promise<boolean> {
+  return [...(await listCeilings(tx)), ...(await listDefaults(tx))].some(({ level, subject }) => level === 'folder' && subject === id);
+}
+
+/** @throws ServiceError `NOT_ALLOWED` where a document in it, or below it, would come from under what an administrator set */
+async function needFolderMovable(tx: Transaction, actor: StaffActor, all: readonly FolderNode[], id: FolderId, parentId: FolderId | null): Promise<void> {
+  const parents = new Map(all.map((folder) => [folder.id, folder.id === id ? parentId : folder.parentId]));
+  const inside = await standingsIn(tx, [...withThoseBelow(all, id)]);
+  await needNothingLoosened(tx, actor, inside.map((standing) => ({ before: standing, after: standing })), parents);
 }
 
 /** Renames or moves a folder. @throws ServiceError `CONFLICT` where it would land in itself or the name is taken, `NOT_FOUND` */
@@ -62,6 +82,8 @@ export async function changeFolder(deps: Deps, actor: StaffActor, { id, name, pa
     const after = { name: name ?? before.name, parentId: parentId === undefined ? before.parentId : parentId };
     if (wouldLoop(all, id, after.parentId)) throw new ServiceError('CONFLICT', 'A folder cannot sit inside itself.');
     await needFreeName(tx, after.parentId, after.name, id);
+    needOwnFolder(actor, before);
+    if (after.parentId !== before.parentId) await needFolderMovable(tx, actor, all, id, after.parentId);
     await changeFolderRow(tx, id, after);
     if (after.parentId !== before.parentId) await renewDaysAtMost(tx, 'all');
     await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, before: before.name, after: after.name, parent: after.parentId }));
@@ -75,6 +97,8 @@ export async function removeFolder(deps: Deps, actor: StaffActor, { id }: { read
     const all = await listFolders(tx);
     const folder = all.find((each) => each.id === id);
     if (folder === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    needOwnFolder(actor, folder);
+    if (!holds(actor.role, 'settings') && (await setsOnFolder(tx, id))) throw new ServiceError('NOT_ALLOWED', `An administrator set limits, defaults or a watermark on “${folder.name}”. Ask one to remove it.`);
     if (folder.documents > 0 || all.some((each) => each.parentId === id)) throw new ServiceError('CONFLICT', `“${folder.name}” is not empty. Move what is in it first.`);
     await removeFolderRow(tx, id);
     await removeRulesOf(tx, 'folder', id);

@@ -1,10 +1,11 @@
 import 'server-only';
 import { newId, type GroupId, type RecipientId } from '@/core/base/ids';
 import { addressOfGroup } from '@/core/policy/addressee';
+import { holds } from '@/core/policy/powers';
 import type { MembersChanged } from '@/contracts/people';
 import type { Json } from '@/core/ledger/canonical';
 import type { Transaction } from '@/server/db/database';
-import { addMembers, addressesIn, listGroups, membersOf, putGroupRow, removeGroupRow, removeMembers } from '@/server/repositories/group-repository';
+import { addMembers, addressesIn, findGroup, listGroups, membersOf, putGroupRow, removeGroupRow, removeMembers } from '@/server/repositories/group-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import { renameAddressee } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -14,20 +15,27 @@ import { record } from '@/server/services/record';
 import { endGroup, joinGroup, leaveGroup } from '@/server/services/wider-access';
 
 async function needGroup(tx: Transaction, id: GroupId): Promise<string> {
-  const group = (await listGroups(tx)).find((each) => each.id === id);
-  if (group === undefined) throw new ServiceError('NOT_FOUND', 'There is no such group any more.');
+  const group = await findGroup(tx, id);
+  if (group === null) throw new ServiceError('NOT_FOUND', 'There is no such group any more.');
   return group.name;
+}
+
+/** @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where somebody else made it */
+async function needOwnGroup(tx: Transaction, actor: StaffActor, id: GroupId): Promise<string> {
+  const name = await needGroup(tx, id);
+  if (holds(actor.role, 'settings') || (await findGroup(tx, id))?.createdBy === actor.id) return name;
+  throw new ServiceError('NOT_ALLOWED', `“${name}” is somebody else’s group. Ask them or an administrator.`);
 }
 
 function noted(deps: Deps, tx: Transaction, actor: StaffActor, details: Readonly<Record<string, Json>>): Promise<void> {
   return record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details });
 }
 
-/** Makes a group or renames one. @throws ServiceError `CONFLICT` where the name is taken, `NOT_FOUND` */
+/** Makes a group or renames one. @throws ServiceError `CONFLICT` where the name is taken, `NOT_FOUND`, `NOT_ALLOWED` */
 export async function putGroup(deps: Deps, actor: StaffActor, input: { readonly id: GroupId | null; readonly name: string }): Promise<{ readonly id: GroupId }> {
   const id = input.id ?? newId('group', deps.random);
   await deps.db.write(async (tx) => {
-    const before = input.id === null ? null : await needGroup(tx, input.id);
+    const before = input.id === null ? null : await needOwnGroup(tx, actor, input.id);
     if ((await listGroups(tx)).some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase())) throw new ServiceError('CONFLICT', `There is a group “${input.name}” already.`);
     await putGroupRow(tx, { id, name: input.name, createdBy: actor.id, createdAt: deps.clock.now() });
     await renameAddressee(tx, addressOfGroup(id), input.name);
@@ -39,7 +47,7 @@ export async function putGroup(deps: Deps, actor: StaffActor, input: { readonly 
 /** Removes a group. What its people were sent stays theirs, and nobody can join them any more. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
 export async function removeGroup(deps: Deps, actor: StaffActor, { id }: { readonly id: GroupId }): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
-    const name = await needGroup(tx, id);
+    const name = await needOwnGroup(tx, actor, id);
     const ended = await endGroup(tx, actor, id, deps.clock.now());
     await removeGroupRow(tx, id);
     await noted(deps, tx, actor, { group: id, removed: name });

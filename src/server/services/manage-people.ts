@@ -1,5 +1,6 @@
 import 'server-only';
 import type { RecipientId } from '@/core/base/ids';
+import { holds } from '@/core/policy/powers';
 import { standsForMany } from '@/core/policy/addressee';
 import type { Happening } from '@/core/ledger/entry';
 import type { ChangePersonInput, ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
@@ -50,11 +51,12 @@ export async function blockPerson(deps: Deps, actor: StaffActor, { id, blocked }
   return {};
 }
 
-/** Corrects what is known about a person. Their address stays: it is what they prove. */
+/** Corrects what is known about a person. Their address stays: it is what they prove. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
 export async function changePerson(deps: Deps, actor: StaffActor, { id, ...change }: ChangePersonInput): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const before = await findPerson(tx, id);
     if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (!holds(actor.role, 'settings') && before.addedBy !== actor.id) throw new ServiceError('NOT_ALLOWED', 'Somebody else added this person. Ask them or an administrator.');
     const { name = before.name, organisation = before.organisation, zone = before.zone, language = before.language } = change;
     await changePersonRow(tx, id, { name, organisation, zone, language });
     await record(deps, tx, {

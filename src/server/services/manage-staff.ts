@@ -4,11 +4,12 @@ import { DAY, HOUR } from '@/core/base/time';
 import type { ChangeStaffInput, ChoosePasswordInput, InviteInput, StaffList } from '@/contracts/staff';
 import type { Transaction } from '@/server/db/database';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
-import { passwordMail } from '@/server/mail/staff-mail';
+import { SECOND_PERSON_AFTER } from '@/core/policy/consent';
+import { newAdministratorMail, passwordMail } from '@/server/mail/staff-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { networkKey } from '@/server/limits/limits';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, isTicket, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket, namesOfStaff } from '@/server/repositories/staff-repository';
+import { changeStaffRow, endSessions, findStaff, findStaffByEmail, insertStaff, isTicket, listAdministrators, listStaff, otherAdministrators, replaceTicket, setFactor, setPassword, takeTicket, namesOfStaff } from '@/server/repositories/staff-repository';
 import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
 import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/deps';
 import { viewFolders } from '@/server/services/manage-filing';
@@ -58,9 +59,19 @@ export async function inviteStaff(deps: Deps, actor: StaffActor, input: InviteIn
     if ((await findStaffByEmail(tx, input.email)) !== null) throw new ServiceError('CONFLICT', `${input.email} is on the staff already.`);
     await insertStaff(tx, { id, ...input }, deps.clock.now());
     await mailTicket(deps, tx, { id, ...input }, 'invitation', actor.name);
+    if (input.role === 'administrator') await tellAdministrators(deps, tx, actor, { id, ...input });
     await record(deps, tx, { action: 'staff.invited', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { staff: id, role: input.role }, personal: { address: input.email, name: input.name } });
   });
   return { id };
+}
+
+/** Tells every administrator that somebody becomes one: they count as a second person before long. */
+async function tellAdministrators(deps: Deps, tx: Transaction, by: StaffActor, { id, name, email }: { readonly id: StaffId; readonly name: string; readonly email: string }): Promise<void> {
+  const now = deps.clock.now();
+  const organisation = await findOrganisation(tx);
+  const mail = newAdministratorMail({ by: by.name, name, email, organisation: organisation?.name ?? '', zone: organisation?.zone ?? 'UTC', from: now + SECOND_PERSON_AFTER, link: `${deps.publicUrl}/settings` });
+  const others = (await listAdministrators(tx)).filter((each) => each.id !== id);
+  await queueMail(tx, others.map((each) => ({ id: newId('message', deps.random), toAddress: each.email, ...mail, state: 'waiting' as const, nextAttemptAt: now, createdAt: now })));
 }
 
 /** Mails a new way to choose a password, for somebody who lost the first one. */
@@ -88,7 +99,11 @@ export async function changeStaff(deps: Deps, actor: StaffActor, { id, role, dis
     if (id === actor.id) throw new ServiceError('CONFLICT', 'Your own role and access are changed by another administrator.');
     const losesAdministrator = before.role === 'administrator' && before.disabledAt === null && (disabled === true || (role !== undefined && role !== 'administrator'));
     if (losesAdministrator && (await otherAdministrators(tx, id)) === 0) throw new ServiceError('CONFLICT', 'Somebody has to stay administrator.');
-    await changeStaffRow(tx, id, { ...(role === undefined ? {} : { role }), ...(disabled === undefined ? {} : { disabledAt: disabled ? now : null }) }, now);
+    const after = role ?? before.role;
+    const returns = disabled === false && before.disabledAt !== null;
+    const begins = after !== before.role || returns;
+    if (begins && after === 'administrator') await tellAdministrators(deps, tx, actor, before);
+    await changeStaffRow(tx, id, { ...(role === undefined ? {} : { role }), ...(begins ? { roleSince: now } : {}), ...(disabled === undefined ? {} : { disabledAt: disabled ? now : null }) }, now);
     if (factor === false) await setFactor(tx, id, { factor: null, factorGeneration: null, factorStep: null });
     await endSessions(tx, id);
     if (factor === false) await record(deps, tx, { action: 'staff.factor-changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { staff: id, factor: false } });

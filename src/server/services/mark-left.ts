@@ -17,13 +17,13 @@ import { record } from '@/server/services/record';
 import { giveAlike, leaveGroup } from '@/server/services/wider-access';
 
 /** @throws ServiceError `INVALID`, `CONFLICT` */
-async function settleSuccessor(deps: Deps, tx: Transaction, person: PersonRecord, address: string, now: number): Promise<RecipientId> {
+async function settleSuccessor(deps: Deps, tx: Transaction, actor: StaffActor, person: PersonRecord, address: string, now: number): Promise<RecipientId> {
   if (address === person.address) throw new ServiceError('INVALID', 'Somebody cannot take over from themselves.');
   const known = await findRecipientByAddress(tx, address);
   if (known?.blocked === true) throw new ServiceError('CONFLICT', `${address} is blocked and could open nothing. Nothing was changed.`);
   if (known !== null) return known.id;
   const id = newId('recipient', deps.random);
-  await insertRecipients(tx, [{ id, address, name: '', organisation: person.organisation, createdAt: now }]);
+  await insertRecipients(tx, [{ id, address, name: '', organisation: person.organisation, addedBy: actor.id, createdAt: now }]);
   return id;
 }
 
@@ -54,7 +54,7 @@ export async function markLeft(deps: Deps, actor: StaffActor, { id, successor }:
       }
       await setLeft(tx, address, now);
     }
-    const heir = successor == null ? null : await settleSuccessor(deps, tx, person, successor, now);
+    const heir = successor == null ? null : await settleSuccessor(deps, tx, actor, person, successor, now);
     await record(deps, tx, ...addresses.map((recipient): Happening => ({ action: 'recipient.blocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient, details: { because: 'left', successor: heir } })));
     if (heir === null) return { given: 0, groups: left };
     const { rows, happenings } = await giveAlike(deps, tx, actor, held, heir, now);

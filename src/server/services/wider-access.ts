@@ -6,14 +6,16 @@ import { domainOf } from '@/core/policy/address';
 import { addressOfGroup, standsForMany } from '@/core/policy/addressee';
 import { reaches } from '@/core/policy/powers';
 import type { Transaction } from '@/server/db/database';
-import { grantsByIds, insertGrants, insertRecipients, setAllRevoked, setGrantsReinstated, setGrantsRevoked, type GrantRecord } from '@/server/repositories/dispatch-repository';
-import { findPerson } from '@/server/repositories/people-repository';
+import { grantsByIds, insertGrants, insertRecipients, setAllRevoked, setGrantsReinstated, setGrantsRevoked, termsOf, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { findDocuments } from '@/server/repositories/document-repository';
+import { findPerson, recipientsByIds } from '@/server/repositories/people-repository';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import { givenByOtherGroups, hasLink, liveBeneath, liveOfAddressee, noteBack, noteLeft, organisationAt, ownGrantIn, ownIn, setAbove, type WiderGrant } from '@/server/repositories/wider-repository';
 import { aboutGrant } from '@/server/services/change-access';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { aboutGiven, newLink } from '@/server/services/give-grants';
+import { needWithinLimits } from '@/server/services/sender-limits';
 import { record } from '@/server/services/record';
 
 type Copy = { readonly for: RecipientId; readonly givenAt: number };
@@ -85,6 +87,13 @@ function needReachOver(actor: StaffActor, wider: readonly WiderGrant[]): void {
   throw new ServiceError('NOT_ALLOWED', 'This group was sent something by somebody else, so who joins or leaves it changes what is not yours. Ask an administrator.');
 }
 
+/** Joining gives: whoever is limited puts into a group only whom they could have given the same. @throws ServiceError `NOT_ALLOWED` */
+async function needGivable(tx: Transaction, actor: StaffActor, wider: readonly WiderGrant[], people: readonly RecipientId[]): Promise<void> {
+  const addresses = (await recipientsByIds(tx, people)).map(({ address }) => address);
+  const documents = await findDocuments(tx, [...new Set(wider.map(({ grant }) => grant.documentId))]);
+  for (const { grant } of wider) await needWithinLimits(tx, actor, { addresses, documents: documents.filter(({ id }) => id === grant.documentId), terms: [termsOf(grant)], givenAt: grant.givenAt });
+}
+
 export type Joined = { readonly given: readonly GrantRecord['id'][]; readonly newGrants: readonly { readonly dispatchId: GrantRecord['dispatchId']; readonly recipientId: RecipientId }[]; readonly happenings: readonly Happening[] };
 
 /** Gives people what the group that they join has as a group; who left it before has again what they had. */
@@ -93,6 +102,7 @@ export async function joinGroup(deps: Pick<Deps, 'random'>, tx: Transaction, act
   const wider = addressee === null || people.length === 0 ? [] : await liveOfAddressee(tx, addressee.id, now);
   if (wider.length === 0) return { given: [], newGrants: [], happenings: [] };
   needReachOver(actor, wider);
+  await needGivable(tx, actor, wider, people);
   const theirs = new Map((await ownIn(tx, people, [...new Set(wider.map(({ grant }) => grant.dispatchId))])).map((grant) => [`${grant.dispatchId} ${grant.documentId} ${grant.recipientId}`, grant]));
   const rows: ReturnType<typeof beneath>[] = [];
   const back: GrantId[] = [];

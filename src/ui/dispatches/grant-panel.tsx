@@ -59,7 +59,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       <hr />
       <h2>Link</h2>
       <p className="quiet">{linkWords(grant)}</p>
-      <code className="key-text">{grant.link}</code>
+      {grant.link === '' ? <p className="quiet">Only who made this link sees it.</p> : <code className="key-text">{grant.link}</code>}
       {grant.mayChange && state !== 'destroyed' && state !== 'document-revoked' && <TakeFile grant={grant} label="Take it as a protected file" />}
     </div>
   );

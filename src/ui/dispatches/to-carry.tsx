@@ -26,9 +26,9 @@ export function ToCarry({ grants, form }: { readonly grants: readonly GrantRow[]
       <p className="quiet">Give each by any means.</p>
       {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) => own.slice(0, 1).map((grant) => (
         <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
-          <div className="row"><b>{personName(grant)}</b><span className="gap" />{form !== 'file' && <Button variant="text" aria-label={`Copy the link of ${personName(grant)}`} onClick={() => void copy(grant)}>{copied === grant.link ? 'Copied' : 'Copy the link'}</Button>}</div>
+          <div className="row"><b>{personName(grant)}</b><span className="gap" />{form !== 'file' && grant.link !== '' && <Button variant="text" aria-label={`Copy the link of ${personName(grant)}`} onClick={() => void copy(grant)}>{copied === grant.link ? 'Copied' : 'Copy the link'}</Button>}</div>
           <span className="quiet" style={{ fontSize: 12 }}>{linkWords(grant)}</span>
-          {form !== 'file' && <code className="key-text">{grant.link}</code>}
+          {form !== 'file' && (grant.link === '' ? <span className="quiet">Only who made this link sees it.</span> : <code className="key-text">{grant.link}</code>)}
           {carriesFile(form) && own.map((each) => <TakeFile key={each.id} grant={each} label={each.documentReference} />)}
         </div>
       )))}

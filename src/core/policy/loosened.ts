@@ -1,0 +1,71 @@
+import type { Ceiling, Limits } from '@/core/policy/ceiling';
+import type { LevelDefaults } from '@/core/policy/defaults';
+import { reaching, type Parents, type Standing, type Subject } from '@/core/policy/levels';
+
+/** What levels impose on a document: ceilings, and watermarks that are required. */
+export type Imposed = { readonly ceilings: readonly Ceiling[]; readonly marks: readonly LevelDefaults[] };
+
+/** What there is to impose, and which folder lies in which. */
+export type Levels = Imposed & { readonly parents: Parents };
+
+/** What is imposed on a document that stands here. */
+export function imposedOn(standing: Standing, { ceilings, marks, parents }: Levels): Imposed {
+  return { ceilings: reaching(standing, ceilings, parents), marks: reaching(standing, marks, parents).filter(({ watermark }) => watermark !== '') };
+}
+
+type Listed = 'rights' | 'countries' | 'networks';
+type Counted = 'days' | 'prints' | 'opens';
+
+/** What several lists have in common; null: none of them says anything. */
+function common(lists: readonly (readonly string[] | null)[]): ReadonlySet<string> | null {
+  const said = lists.filter((list) => list !== null);
+  const [first, ...others] = said;
+  return first === undefined ? null : new Set(first.filter((each) => others.every((list) => list.includes(each))));
+}
+
+function isListKept(limits: readonly string[], which: Listed, after: readonly Ceiling[]): boolean {
+  const left = common(after.map((ceiling) => ceiling.limits[which]));
+  return left !== null && [...left].every((each) => limits.includes(each));
+}
+
+/** Networks of several levels do not reduce to one list, so each has to be found again, or one within it. */
+function areNetworksKept(networks: readonly string[], after: readonly Ceiling[]): boolean {
+  return after.some(({ limits }) => limits.networks?.every((network) => networks.includes(network)) === true);
+}
+
+function isCountKept(most: number, which: Counted, after: readonly Ceiling[]): boolean {
+  return after.some(({ limits }) => {
+    const left = limits[which];
+    return left !== null && left <= most;
+  });
+}
+
+function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
+  return (Object.keys(limits) as (keyof Limits)[]).every((which) => {
+    switch (which) {
+      case 'rights':
+      case 'countries': {
+        const list = limits[which];
+        return list === null || isListKept(list, which, after);
+      }
+      case 'networks':
+        return limits.networks === null || areNetworksKept(limits.networks, after);
+      case 'days':
+      case 'prints':
+      case 'opens': {
+        const most = limits[which];
+        return most === null || isCountKept(most, which, after);
+      }
+    }
+  });
+}
+
+/**
+ * The first of the rules imposed before that nothing imposed afterwards keeps up; `null` where all are. Whatever else changes,
+ * a document that stays under all of them is bound as strictly as it was.
+ */
+export function loosened(before: Imposed, after: Imposed): Subject | null {
+  const ceiling = before.ceilings.find(({ limits }) => !isKept(limits, after.ceilings));
+  if (ceiling !== undefined) return ceiling;
+  return before.marks.find(({ watermark }) => !after.marks.some((each) => each.watermark === watermark)) ?? null;
+}

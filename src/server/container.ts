@@ -28,7 +28,7 @@ import { uploadBlobKeys } from '@/server/repositories/document-repository';
 import { accessChangesSince, lastSequence } from '@/server/repositories/ledger-reader';
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
 import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
-import { deliverMail } from '@/server/services/deliver-mail';
+import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
 import { recountDays } from '@/server/services/recount-days';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
@@ -53,6 +53,7 @@ export type Container = {
 
 const random: RandomSource = (length) => new Uint8Array(randomBytes(length));
 const MAIL_INTERVAL = SECOND;
+const CODE_INTERVAL = SECOND / 4;
 const SIGN_INTERVAL = 5 * MINUTE;
 const CLEAR_INTERVAL = 10 * MINUTE;
 const ORIGIN = 'embargo-ledger';
@@ -112,6 +113,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
     publicUrl: config.publicUrl,
   };
+  if (options.beside !== true) await settleInterrupted(deps, true);
   if (options.beside !== true) await recountDays(deps);
   const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
     await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
@@ -147,7 +149,10 @@ function createBackground(deps: Deps, log: Logger): { start: () => void; stop: (
     start: () => {
       // The first question about a long ledger takes a second; asked now, nobody waits for it.
       deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
+      // Codes have lanes of their own: a long dispatch holds up nobody at the door.
+      repeat('delivering codes', CODE_INTERVAL, () => deliverMail(deps, 'urgent'));
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
+      repeat('settling mail', MINUTE, () => settleInterrupted(deps, false));
       repeat('noting what ended', MAIL_INTERVAL, () => noteEndings(deps));
       repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
       repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));

@@ -1,5 +1,5 @@
-import { describe, expect } from 'vitest';
 import { fc, test } from '@fast-check/vitest';
+import { describe, expect, it } from 'vitest';
 import { NO_LIMITS, underCeilings, type Ceiling, type Limits } from '@/core/policy/ceiling';
 import type { LevelDefaults } from '@/core/policy/defaults';
 import { imposedOn, loosened } from '@/core/policy/loosened';
@@ -10,7 +10,7 @@ const mark = (watermark: string, subject = 'fld_1'): LevelDefaults => ({ level: 
 const under = (...ceilings: Ceiling[]) => ({ ceilings, marks: [] });
 
 describe('moved from under', () => {
-  test.each<[string, Partial<Limits>, Partial<Limits> | null, boolean]>([
+  it.each<[string, Partial<Limits>, Partial<Limits> | null, boolean]>([
     ['rights, to none', { rights: ['read'] }, null, true],
     ['rights, to the same', { rights: ['read'] }, { rights: ['read'] }, false],
     ['rights, to fewer', { rights: ['read', 'copy'] }, { rights: ['read'] }, false],
@@ -26,14 +26,14 @@ describe('moved from under', () => {
     expect(loosened(under(ceiling(before)), under(...(after === null ? [] : [ceiling(after, 'fld_2')]))) !== null).toBe(loosens);
   });
 
-  test('a required watermark, which has to be required there as well', () => {
+  it('a required watermark, which has to be required there as well', () => {
     const before = { ceilings: [], marks: [mark('SECRET')] };
     expect(loosened(before, { ceilings: [], marks: [] })).toMatchObject({ subject: 'fld_1' });
     expect(loosened(before, { ceilings: [], marks: [mark('OTHER', 'fld_2')] })).not.toBeNull();
     expect(loosened(before, { ceilings: [], marks: [mark('OTHER', 'fld_2'), mark('SECRET', 'fld_3')] })).toBeNull();
   });
 
-  test('what is imposed follows the folders', () => {
+  it('what is imposed follows the folders', () => {
     const levels = { ceilings: [ceiling({ days: 1 }, 'fld_top')], marks: [mark('', 'fld_top'), mark('SECRET', 'fld_low')], parents: new Map([['fld_low', 'fld_top'], ['fld_top', null]]) };
     expect(imposedOn({ document: 'doc_1', marking: null, folder: 'fld_low' }, levels)).toMatchObject({ ceilings: [{ subject: 'fld_top' }], marks: [{ subject: 'fld_low' }] });
     expect(imposedOn({ document: 'doc_1', marking: null, folder: null }, levels)).toEqual({ ceilings: [], marks: [] });

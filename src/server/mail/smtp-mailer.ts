@@ -15,6 +15,9 @@ export class MailError extends AppError<MailErrorCode> {
   }
 }
 
+/** More than messages are delivered side by side, so that a code never waits for a connection. */
+const MOST_CONNECTIONS = 12;
+
 function toMailError(cause: unknown): MailError {
   const status = cause instanceof Error && 'responseCode' in cause ? Number(cause.responseCode) : 0;
   if (status >= 500) return new MailError('MAIL_REFUSED', `The mail server refused the message (${String(status)}).`, cause);
@@ -23,7 +26,7 @@ function toMailError(cause: unknown): MailError {
 
 /** Sends over SMTP (RFC 5321). */
 export function createSmtpMailer(url: Secret<string>, from: string, clock: Clock): Mailer {
-  const transport = nodemailer.createTransport({ url: url.reveal(), pool: true, connectionTimeout: 20 * SECOND, socketTimeout: 60 * SECOND });
+  const transport = nodemailer.createTransport({ url: url.reveal(), pool: true, maxConnections: MOST_CONNECTIONS, connectionTimeout: 20 * SECOND, greetingTimeout: 20 * SECOND, socketTimeout: 60 * SECOND });
   return {
     close: () => { transport.close(); },
     deliver: async (mail) => {

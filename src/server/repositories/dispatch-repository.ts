@@ -263,5 +263,6 @@ export async function allGrants(db: Reading): Promise<GrantRecord[]> {
 
 export async function mailCounts(db: Reading, dispatch: DispatchId): Promise<{ waiting: number; delivered: number; failed: number }> {
   const rows = await db.select({ state: outbox.state, messages: count() }).from(outbox).where(eq(outbox.dispatchId, dispatch)).groupBy(outbox.state);
-  return { waiting: 0, delivered: 0, failed: 0, ...Object.fromEntries(rows.map((row) => [row.state, row.messages])) };
+  const of = (...states: readonly string[]): number => rows.reduce((sum, row) => sum + (states.includes(row.state) ? row.messages : 0), 0);
+  return { waiting: of('waiting', 'sending'), delivered: of('delivered'), failed: of('failed', 'unsure') };
 }

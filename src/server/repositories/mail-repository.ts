@@ -11,8 +11,20 @@ export async function queueMail(tx: Transaction, rows: readonly (typeof outbox.$
   if (rows.length > 0) await tx.insert(outbox).values([...rows]);
 }
 
-export async function dueMail(db: Reading, now: number, limit: number): Promise<OutboxRow[]> {
-  return db.select().from(outbox).where(and(eq(outbox.state, 'waiting'), lte(outbox.nextAttemptAt, now))).orderBy(outbox.nextAttemptAt, sql`rowid`).limit(limit);
+/** Marks the next message that is due as being handed over, codes and notices before all else. `lease`: until when that may take. */
+export async function claimMail(tx: Transaction, which: 'urgent' | 'all', now: number, lease: number): Promise<OutboxRow | null> {
+  const [next] = await tx
+    .select({ id: outbox.id }).from(outbox)
+    .where(and(eq(outbox.state, 'waiting'), which === 'urgent' ? eq(outbox.urgent, true) : undefined, lte(outbox.nextAttemptAt, now)))
+    .orderBy(desc(outbox.urgent), outbox.nextAttemptAt, sql`rowid`).limit(1);
+  if (next === undefined) return null;
+  const [row] = await tx.update(outbox).set({ state: 'sending', attempts: sql`${outbox.attempts} + 1`, nextAttemptAt: lease }).where(eq(outbox.id, next.id)).returning();
+  return row ?? null;
+}
+
+/** What is marked as being handed over; `now`: only what should have been settled by then. */
+export async function interruptedMail(tx: Transaction, now: number | null): Promise<OutboxRow[]> {
+  return tx.select().from(outbox).where(and(eq(outbox.state, 'sending'), now === null ? undefined : lte(outbox.nextAttemptAt, now)));
 }
 
 export async function settleMail(tx: Transaction, id: Id<'message'>, change: Partial<Pick<OutboxRow, 'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'body'>>): Promise<void> {

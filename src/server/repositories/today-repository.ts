@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, asc, count, countDistinct, desc, eq, gt, gte, isNull, lte, max, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, countDistinct, desc, eq, gt, gte, isNull, lte, max, notInArray, or, sql } from 'drizzle-orm';
 import { effectiveEnd, notEnded } from '@/server/repositories/effective-end';
 import type { Reading } from '@/server/db/database';
 import { dispatches, documents, grants, ledgerEntries, ledgerPersonal, licences, outbox, recipients } from '@/server/db/schema';
@@ -35,7 +35,7 @@ export async function unopened(db: Reading, now: number) {
     .select({
       dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, recipientId: recipients.id, name: recipients.name, address: recipients.address, sentAt: dispatches.sentAt,
       openSince: sql<number>`min(max(coalesce(${grants.fromAt}, ${grants.givenAt}), ${grants.givenAt}))`,
-      mail: sql<'waiting' | 'delivered' | 'failed' | null>`(SELECT ${outbox.state} FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id} AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
+      mail: sql<'waiting' | 'delivered' | 'failed' | null>`(SELECT CASE ${outbox.state} WHEN 'sending' THEN 'waiting' WHEN 'unsure' THEN 'failed' ELSE ${outbox.state} END FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id} AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
       refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries} WHERE ${ledgerEntries.dispatchId} = ${dispatches.id} AND ${ledgerEntries.recipientId} = ${recipients.id} AND ${ledgerEntries.action} = 'document.opened' AND ${ledgerEntries.outcome} = 'refused')`,
     })
     .from(grants)
@@ -50,5 +50,5 @@ export async function unopened(db: Reading, now: number) {
 
 /** Messages that were given up, or that the mail server has put off. */
 export async function undelivered(db: Reading, limit: number) {
-  return db.select({ dispatchId: outbox.dispatchId, recipientId: outbox.recipientId, subject: outbox.subject, address: outbox.toAddress, attempts: outbox.attempts, problem: outbox.lastError, state: outbox.state }).from(outbox).where(and(ne(outbox.state, 'delivered'), gt(outbox.attempts, 0))).orderBy(desc(outbox.createdAt)).limit(limit);
+  return db.select({ dispatchId: outbox.dispatchId, recipientId: outbox.recipientId, subject: outbox.subject, address: outbox.toAddress, attempts: outbox.attempts, problem: outbox.lastError, state: outbox.state }).from(outbox).where(and(notInArray(outbox.state, ['delivered', 'sending']), gt(outbox.attempts, 0))).orderBy(desc(outbox.createdAt)).limit(limit);
 }

@@ -99,5 +99,5 @@ async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { reque
   if (recipient.kind !== 'person') return;
   const token = await linkOf(tx, dispatch.id, recipient.id);
   const mail = answeredMail({ senderName: actor.name, title: document.title, state, words: input.words, until: input.until, zone: recipient.zone ?? zone, link: `${deps.publicUrl}/r/${token ?? ''}` });
-  await queueMail(tx, [{ id: newId('message', deps.random), toAddress: recipient.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+  await queueMail(tx, [{ id: newId('message', deps.random), toAddress: recipient.address, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
 }

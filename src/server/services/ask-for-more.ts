@@ -54,7 +54,7 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
     if (waiting.length >= MOST_WAITING) throw new ServiceError('TOO_MANY', 'You have several requests waiting. Let the sender answer those first.');
     await insertRequest(tx, { id, grantId: grant.id, recipientId: recipient.id, right: input.right, until: input.until, reason: input.reason, state: 'waiting', askedAt: now });
     const mail = askedMail({ who: recipient.name === '' ? recipient.address : recipient.name, title: found.document.title, ask: input, reason: input.reason, zone: organisation?.zone ?? 'UTC', link: `${deps.publicUrl}/today` });
-    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: (await findDispatch(tx, grant.dispatchId))?.senderEmail ?? link.senderEmail, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: (await findDispatch(tx, grant.dispatchId))?.senderEmail ?? link.senderEmail, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
     await record(deps, tx, {
       action: 'request.asked', outcome: 'done', actor: { kind: 'recipient', id: recipient.id }, occurredAt: now, document: input.document, recipient: recipient.id, grant: grant.id, dispatch: grant.dispatchId, device: actor.device,
       details: { request: id, right: input.right, until: input.until }, personal: { text: input.reason },

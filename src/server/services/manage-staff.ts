@@ -44,7 +44,7 @@ async function mailTicket(deps: Deps, tx: Transaction, staff: { readonly id: Sta
   await replaceTicket(tx, { tokenMac: deps.vault.mac('staff ticket', token), staffId: staff.id, expiresAt, createdAt: now });
   const organisation = await findOrganisation(tx);
   const mail = passwordMail({ purpose, by, name: staff.name, organisation: organisation?.name ?? '', zone: organisation?.zone ?? 'UTC', until: expiresAt, link: `${deps.publicUrl}/password/${token}` });
-  await queueMail(tx, [{ id: newId('message', deps.random), dispatchId: null, recipientId: null, toAddress: staff.email, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+  await queueMail(tx, [{ id: newId('message', deps.random), dispatchId: null, recipientId: null, toAddress: staff.email, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
 }
 
 /**
@@ -71,7 +71,7 @@ async function tellAdministrators(deps: Deps, tx: Transaction, by: StaffActor, {
   const organisation = await findOrganisation(tx);
   const mail = newAdministratorMail({ by: by.name, name, email, organisation: organisation?.name ?? '', zone: organisation?.zone ?? 'UTC', from: now + SECOND_PERSON_AFTER, link: `${deps.publicUrl}/settings` });
   const others = (await listAdministrators(tx)).filter((each) => each.id !== id);
-  await queueMail(tx, others.map((each) => ({ id: newId('message', deps.random), toAddress: each.email, ...mail, state: 'waiting' as const, nextAttemptAt: now, createdAt: now })));
+  await queueMail(tx, others.map((each) => ({ id: newId('message', deps.random), toAddress: each.email, ...mail, state: 'waiting' as const, urgent: true, nextAttemptAt: now, createdAt: now })));
 }
 
 /** Mails a new way to choose a password, for somebody who lost the first one. */

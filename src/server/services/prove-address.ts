@@ -50,7 +50,7 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
   const mail = codeMail({ code, when: now, zone: organisation?.zone ?? 'UTC', place: place === null ? actor.from.network : `${actor.from.network}, near ${place.name}`, minutes: CODE_LASTS / MINUTE });
   await deps.db.write(async (tx) => {
     await insertChallenge(tx, { id, linkId: link.id, address: input.address, codeMac: deps.vault.mac('one-time code', `${id} ${code}`), browserHash: deps.vault.mac('browser', actor.browser), expiresAt: now + CODE_LASTS, createdAt: now });
-    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: input.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
+    await queueMail(tx, [{ id: newId('message', deps.random), toAddress: input.address, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
     await record(deps, tx, { action: 'code.requested', outcome: 'done', actor: { kind: 'stranger', id: null }, occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), personal: { address: input.address, ...whereabouts(deps, actor.from) } });
   });
   return { minutes: CODE_LASTS / MINUTE };

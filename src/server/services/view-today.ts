@@ -28,6 +28,6 @@ export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPag
     refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
     ending,
     silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why }) => ({ dispatchId, reference, subject, why, people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),
-    undelivered: mail.map((row) => ({ dispatchId: row.dispatchId, recipientId: row.recipientId, subject: row.subject, address: row.address, attempts: row.attempts, problem: row.problem ?? '', over: row.state === 'failed' })),
+    undelivered: mail.map((row) => ({ dispatchId: row.dispatchId, recipientId: row.recipientId, subject: row.subject, address: row.address, attempts: row.attempts, problem: row.problem ?? '', over: row.state === 'failed' || row.state === 'unsure' })),
   };
 }

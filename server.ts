@@ -1,6 +1,7 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import next from 'next';
 import { clientAddress, trustedProxies } from '@/server/config/client-address';
+import { healthReport } from '@/server/health/health';
 import { ConfigError, readConfig, type Config } from '@/server/config/env';
 
 const REQUEST_TIMEOUT = 300_000;
@@ -58,7 +59,8 @@ const server = createServer({ requestTimeout: REQUEST_TIMEOUT, headersTimeout: H
     return;
   }
   if (request.url === '/healthz') {
-    response.writeHead(200, { 'content-type': 'text/plain', 'cache-control': 'no-store' }).end('ok\n');
+    const { serves, text } = healthReport();
+    response.writeHead(serves ? 200 : 503, { 'content-type': 'text/plain', 'cache-control': 'no-store' }).end(text);
     return;
   }
   response.setHeader('x-content-type-options', 'nosniff');

@@ -30,7 +30,7 @@ export async function ledger(folder: string): Promise<void> {
   const batched = await seconds(async () => { for (let i = 0; i < many; i += 1000) await db.write((tx) => appendEntries(tx, recorder, Array.from({ length: 1000 }, () => entry))); });
   say('ledger: append, a thousand a write', `${(many / batched).toFixed(0)} entries/s`, '');
   let found = 0;
-  const taken = await seconds(async () => { found = (await verifyLedger(db.read, publicKey)).entries; });
+  const taken = await seconds(async () => { found = (await verifyLedger(db.read, { publicKey })).entries; });
   say('ledger: verify from the database', `${(found / taken).toFixed(0)} entries/s (${String(found)})`, '100000');
   await db.close();
 }

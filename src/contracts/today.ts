@@ -2,6 +2,7 @@ import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import type { ConsentRow } from '@/contracts/keys';
 import type { RequestRow } from '@/contracts/requests';
 import type { Elsewhere } from '@/core/insight/elsewhere';
+import type { Warning } from '@/core/insight/warnings';
 import type { Silence } from '@/core/insight/never-opened';
 
 type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
@@ -10,4 +11,4 @@ type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; 
 type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
 
 /** What needs somebody, today. */
-export type TodayPage = { readonly now: number; readonly requests: readonly RequestRow[]; /** What waits for a second administrator; empty for others. */ readonly consents: readonly ConsentRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };
+export type TodayPage = { readonly now: number; /** What whoever runs this server has to see to; empty for all but administrators. */ readonly warnings: readonly Warning[]; readonly requests: readonly RequestRow[]; /** What waits for a second administrator; empty for others. */ readonly consents: readonly ConsentRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

@@ -1,7 +1,9 @@
 import { randomBytes } from 'node:crypto';
+import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { pino, type Logger } from 'pino';
+import { hasCode } from '@/core/base/errors';
 import type { RandomSource } from '@/core/base/random';
 import { Secret } from '@/core/base/secret';
 import { MINUTE, SECOND } from '@/core/base/time';
@@ -9,9 +11,12 @@ import { licenceSigner } from '@/core/licence/licence';
 import { createCalendar } from '@/server/clock/calendar';
 import { createDemoClock } from '@/server/clock/demo-clock';
 import { systemClock, type Clock } from '@/server/clock/clock';
-import type { Config } from '@/server/config/env';
+import { createSteadyClock, type SteadyClock } from '@/server/clock/steady-clock';
+import { ConfigError, type Config } from '@/server/config/env';
 import { createCovers } from '@/server/covers/covers';
 import { openDatabase, type Database } from '@/server/db/database';
+import { createSeals } from '@/server/db/seals';
+import { createHealth } from '@/server/health/health';
 import { createProofsUsed, type ProofsUsed } from '@/server/identity/device-proof';
 import { createStaffIdentity, type StaffIdentity } from '@/server/identity/staff-identity';
 import { createLimits } from '@/server/limits/limits';
@@ -25,16 +30,20 @@ import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
 import { uploadBlobKeys } from '@/server/repositories/document-repository';
-import { accessChangesSince, lastSequence } from '@/server/repositories/ledger-reader';
+import { accessChangesSince, lastSequence, newestMoment } from '@/server/repositories/ledger-reader';
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
 import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
 import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
 import { recountDays } from '@/server/services/recount-days';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
+import { lookAfter } from '@/server/services/look-after';
+import { noteCheckpoints } from '@/server/services/note-checkpoints';
+import { createSealReport } from '@/server/services/report-seals';
 import { noteEndings } from '@/server/services/note-endings';
 import { record, whereabouts } from '@/server/services/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createWitness } from '@/server/storage/witness';
 import { createEndedList } from '@/server/storage/ended-list';
 import { createKeyring } from '@/server/vault/keyring';
 import { openMasterKeys } from '@/server/vault/master-key';
@@ -56,8 +65,14 @@ const MAIL_INTERVAL = SECOND;
 const CODE_INTERVAL = SECOND / 4;
 const SIGN_INTERVAL = 5 * MINUTE;
 const CLEAR_INTERVAL = 10 * MINUTE;
+const LOOK_INTERVAL = 10 * SECOND;
 const ORIGIN = 'embargo-ledger';
 const MAILROOM_FROM = 'Embargo at Tern & Quill <embargo@tern-quill.example>';
+
+/** The file behind a database's address. */
+function fileOf(url: string): string {
+  return url.replace(/^file:/, '');
+}
 
 type ServiceKey = { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array };
 
@@ -65,11 +80,21 @@ type ServiceKey = { readonly privateKey: Uint8Array; readonly publicKey: Uint8Ar
 async function loadServiceKey(db: Database, keyWrap: KeyWrap, name: 'issuer' | 'hashes', make: () => ServiceKey, now: number): Promise<ServiceKey> {
   return db.write(async (tx) => {
     const found = await findServiceKey(tx, name);
-    if (found !== null) return { publicKey: new Uint8Array(found.publicKey), privateKey: keyWrap.unwrap(found, name) };
+    if (found !== null) return { publicKey: new Uint8Array(found.publicKey), privateKey: unwrapOrSay(keyWrap, found, name) };
     const { privateKey, publicKey } = make();
     await insertServiceKey(tx, { name, ...keyWrap.wrap(privateKey, name), publicKey: Buffer.from(publicKey), createdAt: now });
     return { privateKey, publicKey };
   });
+}
+
+/** @throws ConfigError where the master key is not the one that this database was made with */
+function unwrapOrSay(keyWrap: KeyWrap, found: Parameters<KeyWrap['unwrap']>[0], name: string): Uint8Array {
+  try {
+    return keyWrap.unwrap(found, name);
+  } catch (error) {
+    if (!hasCode(error, 'CANNOT_UNWRAP')) throw error;
+    throw new ConfigError('The master key is not the one that the keys in this database were wrapped with. Put that one back.');
+  }
 }
 
 function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean): Mailer | null {
@@ -82,17 +107,23 @@ function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean)
  * Constructs everything, once. `demo` is for making a demo's database; an existing one says itself
  * whether it is a demo.
  */
-export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number; /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean } = {}): Promise<Container> {
+export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number; /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean; /** Whether time never runs behind the record, as by the machine's own clock. */ readonly steady?: boolean } = {}): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
-  const keyWrap = createKeyWrap(openMasterKeys(config.masterKeyFile));
+  const keyWrap = createKeyWrap(openMasterKeys(config.masterKeyFile, !existsSync(fileOf(config.databaseUrl))));
   const db = await openDatabase(config.databaseUrl);
   const known = await findOrganisation(db.read);
   const demo = options.demo ?? known?.demo ?? false;
-  const demoClock = demo ? createDemoClock(known?.clockOffset ?? 0, options.clock?.now) : null;
-  const clock = demoClock ?? options.clock ?? systemClock;
+  const offset = demo ? (known?.clockOffset ?? 0) : 0;
+  const steady = options.clock === undefined || options.steady === true ? createSteadyClock((options.clock ?? systemClock).now, (await newestMoment(db.read)) - offset) : null;
+  const base = steady ?? options.clock ?? systemClock;
+  const demoClock = demo ? createDemoClock(offset, base.now) : null;
+  const clock = demoClock ?? base;
   const issuer = await loadServiceKey(db, keyWrap, 'issuer', newSigningKey, clock.now());
   const hashes = await loadServiceKey(db, keyWrap, 'hashes', () => ({ privateKey: random(32), publicKey: new Uint8Array(0) }), clock.now());
   const vault = { ...keyWrap, ...createHashes(new Secret(hashes.privateKey)) };
+  const health = createHealth();
+  const seals = createSeals(Buffer.from(vault.derive('row seals'), 'hex'));
+  const witness = createWitness(config.witnessFile);
   const calendar = createCalendar(known?.zone ?? 'UTC');
   const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
   const blobs = createDiskBlobStore(path.join(config.dataDir));
@@ -110,15 +141,21 @@ export async function createContainer(config: Config, options: { readonly clock?
     demo: demoClock,
     limits: createLimits(),
     live: createLiveChanges(() => lastSequence(db.read), (sequence) => accessChangesSince(db.read, sequence), (error) => { log.error({ err: error }, 'watching for changes failed'); }),
+    integrity: { ...seals, report: (rows) => { reportBroken(rows); } },
+    health, witness,
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
     publicUrl: config.publicUrl,
   };
-  if (options.beside !== true) await settleInterrupted(deps, true);
-  if (options.beside !== true) await recountDays(deps);
+  const reportBroken = createSealReport(deps, log);
+  await db.sealWith(seals, reportBroken);
+  if (options.beside !== true) {
+    await settleInterrupted(deps, true);
+    await recountDays(deps);
+  }
   const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
     await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
   });
-  const background = createBackground(deps, log);
+  const background = createBackground(deps, log, config, steady);
   return {
     deps, identity, log, proofsUsed: createProofsUsed(),
     startBackground: background.start,
@@ -133,7 +170,7 @@ export async function createContainer(config: Config, options: { readonly clock?
 }
 
 /** Repeats a job with a pause in between, one at a time; an error is logged and the next round tried. */
-function createBackground(deps: Deps, log: Logger): { start: () => void; stop: () => Promise<void> } {
+function createBackground(deps: Deps, log: Logger, config: Config, steady: SteadyClock | null): { start: () => void; stop: () => Promise<void> } {
   const timers: NodeJS.Timeout[] = [];
   const running = new Set<Promise<void>>();
   const repeat = (name: string, interval: number, job: () => Promise<unknown>): void => {
@@ -153,6 +190,8 @@ function createBackground(deps: Deps, log: Logger): { start: () => void; stop: (
       repeat('delivering codes', CODE_INTERVAL, () => deliverMail(deps, 'urgent'));
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
       repeat('settling mail', MINUTE, () => settleInterrupted(deps, false));
+      repeat('noting checkpoints', MAIL_INTERVAL, () => noteCheckpoints(deps));
+      repeat('looking after itself', LOOK_INTERVAL, () => lookAfter(deps, { masterKeyFile: config.masterKeyFile, dataDir: config.dataDir, behind: steady === null ? null : steady.behind }));
       repeat('noting what ended', MAIL_INTERVAL, () => noteEndings(deps));
       repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
       repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));

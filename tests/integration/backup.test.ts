@@ -106,7 +106,7 @@ describe('a restore', () => {
     expect(Buffer.from(await unwrapFileKey(header, product.privateKey)).equals(Buffer.from(restored.deps.vault.unwrap({ wrapped: version?.wrappedKey ?? Buffer.alloc(0), generation: version?.keyGeneration ?? 0 }, version?.id ?? '')))).toBe(true);
     expect(await read.$count(staffSessions)).toBe(0);
     expect((await read.select().from(outbox)).every(({ state }) => state !== 'waiting')).toBe(true);
-    expect((await verifyLedger(read, restored.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(read, { publicKey: restored.deps.recorder.signer.publicKey })).problems).toEqual([]);
     expect((await read.select().from(ledgerEntries)).some(({ action }) => action === 'service.restored')).toBe(true);
     await restored.close();
   });
@@ -153,7 +153,7 @@ describe('a restore', () => {
     const document = await restored.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, second) });
     expect(document?.revokedAt).not.toBeNull();
     expect((await restored.deps.db.read.query.recipients.findFirst({ where: (table, { eq }) => eq(table.id, a.recipientId) }))?.blocked).toBe(true);
-    expect((await verifyLedger(restored.deps.db.read, restored.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(restored.deps.db.read, { publicKey: restored.deps.recorder.signer.publicKey })).problems).toEqual([]);
     // The list goes on: what ends from now on is noted behind it.
     const before = readFileSync(path.join(at('new'), 'ended.jsonl'), 'utf8').length;
     await revokeDocument(restored.deps, product.ida, { id: first });
@@ -169,7 +169,7 @@ describe('a restore', () => {
     expect((await restore('--revoke-all')).code).toBe(0);
     const restored = await openRestored();
     expect((await restored.deps.db.read.select().from(grants)).every(({ revokedAt }) => revokedAt !== null)).toBe(true);
-    expect((await verifyLedger(restored.deps.db.read, restored.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(restored.deps.db.read, { publicKey: restored.deps.recorder.signer.publicKey })).problems).toEqual([]);
     await restored.close();
   });
 
@@ -214,6 +214,6 @@ describe('destroying many keys', () => {
     const [back] = await listConsents(product.deps, vera);
     await answerConsent(product.deps, vera, { id: back?.id ?? 'cns_', agree: true });
     expect((await listConsents(product.deps, vera))).toEqual([]);
-    expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
   });
 });

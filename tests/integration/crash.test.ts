@@ -17,7 +17,7 @@ test.each([90, 350])('killed %i ms into its work it loses nothing and doubles no
   await runUntilKilled('tests/support/busy-product.ts', folder, 'busy', after);
   const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1 });
   const { read } = container.deps.db;
-  const verification = await verifyLedger(read, container.deps.recorder.signer.publicKey);
+  const verification = await verifyLedger(read, { publicKey: container.deps.recorder.signer.publicKey });
   expect(verification.problems).toEqual([]);
   expect(verification.entries).toBeGreaterThan(2);
   const sent = await read.$count(dispatches);

@@ -36,7 +36,7 @@ beforeEach(async () => {
 const idOf = async (address: string) => (await listPeople(product.deps, product.ida, { q: address })).rows.find((row) => row.address === address)?.id ?? 'rcp_';
 const liveGrants = async () => (await product.deps.db.read.select().from(grants).where(eq(grants.dispatchId, sent.id))).filter((grant) => grant.revokedAt === null);
 const open = async (address: string, document: DocumentId) => openDocument(product.deps, await prove(product, sent.tokenOf(address), address), { token: sent.tokenOf(address), document });
-const problems = async () => (await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems;
+const problems = async () => (await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems;
 
 describe('a cut', () => {
   test.each<[string, () => Promise<Scope>, number, number]>([

@@ -113,7 +113,7 @@ describe('a new version', () => {
     if (second.outcome !== 'granted') throw new Error('refused');
     expect(await renderPage(deps, reader, { licence: second.licence, page: 5, width: 400 })).toMatchObject({ type: 'image/png' });
     expect((await viewDocument(deps, ida, { id })).versions).toMatchObject([{ number: 2, pages: 5, opens: 1 }, { number: 1, pages: 2, opens: 1 }]);
-    expect((await verifyLedger(deps.db.read, deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(deps.db.read, { publicKey: deps.recorder.signer.publicKey })).problems).toEqual([]);
   });
 
   test('is taken by nobody else, and not once the key is gone', async () => {

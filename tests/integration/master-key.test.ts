@@ -38,7 +38,7 @@ describe('rotating', () => {
     const { tokenOf } = await dispatch(product, [document], ['mira@yard.example']);
     const reader = await prove(product, tokenOf('mira@yard.example'), 'mira@yard.example');
     const mac = product.deps.vault.mac('x', 'y');
-    const before = openMasterKeys(keyFile(product.folder)).current();
+    const before = openMasterKeys(keyFile(product.folder), false).current();
     const blob = readFileSync(product.deps.blobs.pathOf((await product.deps.db.read.select().from(versions))[0]?.blobKey ?? ''));
     expect(await rotate(product)).toEqual({ generation: 2, keys: 1 });
     expect(readFileSync(keyFile(product.folder), 'utf8')).toMatch(/^2 [A-Za-z0-9+/]{43}=\n$/);
@@ -48,7 +48,7 @@ describe('rotating', () => {
     expect(product.deps.vault.mac('x', 'y')).toBe(mac);
     expect(readFileSync(product.deps.blobs.pathOf((await product.deps.db.read.select().from(versions))[0]?.blobKey ?? '')).equals(blob)).toBe(true);
     expect((await openDocument(product.deps, reader, { token: tokenOf('mira@yard.example'), document })).outcome).toBe('granted');
-    expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
     // A process that starts now has the new key alone, and opens everything.
     const other = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, beside: true });
     expect(await unwrapAll(other.deps)).toBe(1);
@@ -90,7 +90,7 @@ describe('rotating', () => {
   test('a key file that others can read, or that holds something else, is refused', () => {
     for (const text of ['', 'hello\n', '1 short\n', `1 ${'A'.repeat(43)}=\n1 ${'B'.repeat(43)}=\n`, `0 ${'A'.repeat(43)}=\n`]) {
       writeFileSync(keyFile(product.folder), text);
-      expect(() => openMasterKeys(keyFile(product.folder))).toThrow('does not hold a key');
+      expect(() => openMasterKeys(keyFile(product.folder), false)).toThrow('does not hold a key');
     }
   });
 });
@@ -112,7 +112,7 @@ test('killed again and again beside a server that encrypts, no key is ever lost'
   const { generation } = await rotateMasterKey(deps, config.masterKeyFile, system);
   expect(readFileSync(config.masterKeyFile, 'utf8')).toMatch(new RegExp(`^${String(generation)} \\S+\\n$`));
   await unwrapAll(deps);
-  expect((await verifyLedger(deps.db.read, deps.recorder.signer.publicKey)).problems).toEqual([]);
+  expect((await verifyLedger(deps.db.read, { publicKey: deps.recorder.signer.publicKey })).problems).toEqual([]);
   await close();
   rmSync(folder, { recursive: true, force: true });
 }, 90_000);

@@ -102,5 +102,5 @@ test('devices are counted for each person alone, opens up the chain', async () =
 });
 
 test('the ledger says who passed on to whom, and holds', async () => {
-  expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+  expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
 });

@@ -33,7 +33,7 @@ describe('a list of people', () => {
     expect(await previewPeople(product.deps, product.ida, { text: LIST })).toMatchObject({ added: 0, changed: 0, same: 3 });
     await bring(LIST);
     expect(await people()).toHaveLength(3);
-    expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
   });
 
   test('that a colleague overtook keeps what they changed where the list is silent', async () => {

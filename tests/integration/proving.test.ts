@@ -94,7 +94,7 @@ describe('a code', () => {
     await ask('browser-1', mira, '198.51.100.7');
     await newestCode(product, mira);
     const { messages } = await readMailroom(product.deps, { address: mira });
-    const parsed = await simpleParser((await readMessage(product.deps, { id: messages[0]?.id ?? '' })).raw);
+    const parsed = await simpleParser((await readMessage(product.deps, { id: messages.find(({ subject }) => subject.endsWith('is your code'))?.id ?? '' })).raw);
     expect(parsed.text).toContain('from 198.51.100.7, near Kelder');
     expect(parsed.text).toContain('(Europe/Oslo)');
   });

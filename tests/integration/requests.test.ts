@@ -49,7 +49,7 @@ describe('more time', () => {
     await deliverMail(product.deps);
     expect((await readMailroom(product.deps, { address: product.ida.email })).messages[0]?.subject).toContain('asks about');
     expect((await readMailroom(product.deps, { address: reader.address })).messages[0]?.subject).toContain('Your request');
-    expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
   });
 
   test('is declined with a sentence, and nothing changes', async () => {

@@ -65,7 +65,7 @@ describe('adding people to a sending', () => {
     expect(after.find(({ id }) => id === before[0]?.id)).toEqual(before[0]);
     expect(after.map(({ name, rights, until }) => [name, rights.join(' '), until])).toEqual(expect.arrayContaining([['jonas', 'read', START + 30 * DAY], ['lena', 'read copy', START + DAY]]));
     expect((await mailTo(jonas.address)).map(({ subject }) => subject)).toEqual(['For you']);
-    expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
   });
 
   test('adds nobody where one is there already, or where the sending is somebody else’s', async () => {

@@ -50,7 +50,7 @@ async function openedAlone(rights: Parameters<typeof dispatch>[3] = {}) {
   return opened(rights);
 }
 
-const verify = () => verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey);
+const verify = () => verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey });
 const newest = (limit = 1) => listEntries(product.deps.db.read, {}, limit);
 
 describe('reading', () => {

@@ -215,5 +215,5 @@ describe('everyone at a domain', () => {
 });
 
 test('the ledger holds, and stands for what the grants are', async () => {
-  expect((await verifyLedger(product.deps.db.read, product.deps.recorder.signer.publicKey)).problems).toEqual([]);
+  expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
 });

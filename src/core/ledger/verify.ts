@@ -8,7 +8,8 @@ import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/cor
 /** The first thing found wrong, with the sequence number at which it shows. */
 export type Problem = {
   readonly sequence: number;
-  readonly kind: 'malformed' | 'out-of-sequence' | 'altered' | 'chain-broken' | 'checkpoint-differs' | 'personal-differs' | 'state-differs';
+  readonly kind: 'malformed' | 'out-of-sequence' | 'altered' | 'chain-broken' | 'checkpoint-differs' | 'personal-differs' | 'personal-missing' | 'state-differs'
+    | 'checkpoint-missing' | 'columns-differ' | 'counts-differ' | 'end-differs' | 'end-foreign' | 'row-foreign' | 'rows-missing' | 'reported';
   readonly detail: string;
 };
 
@@ -27,6 +28,11 @@ export class LedgerWalk {
 
   get size(): number {
     return this.#tree.size;
+  }
+
+  /** The hash of the last entry, in hex. */
+  get last(): string {
+    return this.#last;
   }
 
   get root(): Uint8Array {

@@ -12,6 +12,7 @@ const raw = z.object({
   DATABASE_URL: z.string().startsWith('file:', 'must be a file: address').optional(),
   MASTER_KEY_FILE: z.string().min(1).optional(),
   ENDED_FILE: z.string().min(1).optional(),
+  WITNESS_FILE: z.string().min(1).optional(),
   MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   MAIL_FROM: z.string().min(3).optional(),
   PLACES_FILE: z.string().min(1).default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
@@ -31,6 +32,8 @@ export type Config = {
   readonly masterKeyFile: string;
   /** The list of what ended, which a restore is brought up to: best on another disk than the rest. */
   readonly endedFile: string;
+  /** Signed checkpoints of the ledger and the key that signs them, kept outside the database: best on another machine. */
+  readonly witnessFile: string;
   readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
   /** A country database in MaxMind DB format. */
   readonly placesFile: string;
@@ -76,6 +79,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,
     masterKeyFile: path.resolve(env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key')),
     endedFile: path.resolve(env.ENDED_FILE ?? path.join(env.DATA_DIR, 'ended.jsonl')),
+    witnessFile: path.resolve(env.WITNESS_FILE ?? path.join(env.DATA_DIR, 'witness.jsonl')),
     mail: env.MAIL_URL === undefined ? null : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
     placesFile: path.resolve(env.PLACES_FILE),
     fontsDir: path.resolve(env.FONTS_DIR),

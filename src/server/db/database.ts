@@ -1,9 +1,10 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, closeSync, existsSync, mkdirSync, openSync } from 'node:fs';
 import path from 'node:path';
 import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { SECOND } from '@/core/base/time';
+import type { BrokenSeal, Seals } from '@/server/db/seals';
 import * as schema from '@/server/db/schema';
 
 export type Reading = LibSQLDatabase<typeof schema>;
@@ -14,6 +15,8 @@ export type Database = {
   readonly read: Reading;
   /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  /** Seals what every transaction changes from now on; told of rows that are not this product's own. */
+  readonly sealWith: (seals: Seals, onForeign: (rows: readonly BrokenSeal[]) => void) => Promise<void>;
   /** Moves everything from the write-ahead log into the file and empties the log. */
   readonly checkpoint: () => Promise<void>;
   /** Writes the whole database, as it stands at one moment, to a new file without what was deleted. Holds up this process meanwhile. */
@@ -59,6 +62,7 @@ export function carriedToCommit<T>(name: string, flush: (tx: Transaction, value:
 
 /** Most jobs committed together: bounds what a power cut can undo and how long readers wait. */
 const BATCH = 128;
+const PRIVATE = 0o600;
 const BUSY_TIMEOUT = 10 * SECOND;
 /** Pages kept in memory by each connection: a large change must not spill to disk before it is committed. */
 const CACHE_KIB = 32 * 1024;
@@ -70,6 +74,13 @@ async function connect(url: string, connections: number): Promise<Client> {
   return client;
 }
 
+/** The files beside it take the mode of the database's own. */
+function keepPrivate(file: string): void {
+  mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
+  closeSync(openSync(file, 'a', PRIVATE));
+  for (const each of [file, `${file}-wal`, `${file}-shm`]) if (existsSync(each)) chmodSync(each, PRIVATE);
+}
+
 /**
  * Opens the database file, applying migrations.
  *
@@ -77,7 +88,7 @@ async function connect(url: string, connections: number): Promise<Client> {
  * transactions in a process would end in SQLITE_BUSY and hold up the event loop while they wait.
  */
 export async function openDatabase(url: string, migrationsFolder = path.resolve('src/server/db/migrations')): Promise<Database> {
-  mkdirSync(path.dirname(url.replace(/^file:/, '')), { recursive: true });
+  keepPrivate(url.replace(/^file:/, ''));
   const writer = await connect(url, 1);
   const writing = drizzle(writer, { schema, casing: 'snake_case' });
   await migrate(writing, { migrationsFolder });
@@ -86,6 +97,7 @@ export async function openDatabase(url: string, migrationsFolder = path.resolve(
   return {
     read: drizzle(reader, { schema, casing: 'snake_case' }),
     write: queue.write,
+    sealWith: queue.sealWith,
     checkpoint: async () => { await writer.execute('PRAGMA wal_checkpoint(TRUNCATE)'); },
     copyTo: async (file) => {
       await queue.idle();
@@ -105,18 +117,25 @@ export function openForReading(url: string): { readonly read: Reading; readonly 
   return { read: drizzle(client, { schema, casing: 'snake_case' }), close: () => { client.close(); } };
 }
 
-function createWriteQueue(db: Reading): { write: Database['write']; idle: () => Promise<void> } {
+type Sealing = { readonly seals: Seals; readonly onForeign: (rows: readonly BrokenSeal[]) => void };
+
+function createWriteQueue(db: Reading): Pick<Database, 'write' | 'sealWith'> & { readonly idle: () => Promise<void> } {
   const waiting: Waiting[] = [];
   let running: Promise<void> | null = null;
+  let sealing: Sealing | null = null;
 
   const runBatch = async (jobs: readonly Waiting[]): Promise<void> => {
     const outcomes: Outcome[] = [];
+    let foreign: readonly BrokenSeal[] = [];
     try {
       await db.transaction(async (tx) => {
         const batch: Batch = { carried: new Map() };
+        await sealing?.seals.watch(tx);
         for (const { job } of jobs) outcomes.push(await runJob(tx, batch, job));
         for (const { flush } of batch.carried.values()) await flush(tx);
+        if (sealing !== null) foreign = await sealing.seals.seal(tx);
       }, { behavior: 'immediate' });
+      if (foreign.length > 0) sealing?.onForeign(foreign);
       jobs.forEach(({ settle }, i) => { settle(outcomes[i] ?? { ok: false, error: new Error('not run') }); });
     } catch (error) {
       for (const { settle } of jobs) settle({ ok: false, error });
@@ -136,6 +155,10 @@ function createWriteQueue(db: Reading): { write: Database['write']; idle: () => 
         waiting.push({ job, settle: (outcome) => { if (outcome.ok) resolve(outcome.value as T); else reject(toError(outcome.error)); } });
         running ??= drain();
       }),
+    sealWith: async (seals, onForeign) => {
+      await running;
+      sealing = { seals, onForeign };
+    },
     idle: async () => { await running; },
   };
 }

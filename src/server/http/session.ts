@@ -7,6 +7,7 @@ import { isProven } from '@/server/identity/device-proof';
 import { findSession, findStaff } from '@/server/repositories/staff-repository';
 import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
 import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
+import { areOurs } from '@/server/services/trusted-rows';
 import { ServiceError } from '@/server/services/errors';
 
 /** Where a request came from. The server in front sets this header and removes any that a client sent. */
@@ -72,7 +73,8 @@ const STAFF_PROOF_LASTS = 10 * MINUTE;
 export async function needStaff({ identity, deps }: Container, headers: Headers): Promise<StaffActor> {
   const found = await identity.whoIs(headers);
   const [row, session] = found === null ? [null, null] : await Promise.all([findStaff(deps.db.read, found.staff), findSession(deps.db.read, found.session)]);
-  if (found === null || session === null || row?.disabledAt !== null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
+  const ours = row !== null && found !== null && (await areOurs(deps, deps.db.read, { staff: [row.id], staff_sessions: [found.session] }));
+  if (found === null || session === null || !ours || row.disabledAt !== null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
   return { kind: 'staff', id: row.id, name: row.name, email: row.email, role: row.role, session: found.session, proven: Date.now() - (session.provenAt ?? session.createdAt) < STAFF_PROOF_LASTS, from: originOf(headers) };
 }
 
@@ -86,7 +88,8 @@ export function strangerOf(container: Container, headers: Headers): { readonly a
 
 async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
   const token = readCookie(headers, cookieName(DEVICE, deps.publicUrl));
-  return token === null ? null : findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
+  const device = token === null ? null : await findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
+  return device !== null && (await areOurs(deps, deps.db.read, { devices: [device.id] })) ? device : null;
 }
 
 async function toReader(container: Container, device: DeviceRow, headers: Headers): Promise<ReaderActor> {

@@ -1,10 +1,11 @@
 import 'server-only';
+import { isAppError } from '@/core/base/errors';
 import { running } from '@/server/http/handle';
 import { isSetUp, setUpToken } from '@/server/services/set-up-organisation';
 
 /** Brings the product up before the first request, so that a wrong setting shows at once. */
 export async function start(): Promise<void> {
-  const container = await running();
+  const container = await runningOrExit();
   container.startBackground();
   if (await isSetUp(container.deps)) return;
   // The console is where whoever runs this server looks; the log may go elsewhere.
@@ -12,3 +13,14 @@ export async function start(): Promise<void> {
 }
 
 
+
+/** A product that cannot run says why in one sentence and ends, so that whoever watches it sees that it did. */
+async function runningOrExit(): ReturnType<typeof running> {
+  try {
+    return await running();
+  } catch (error) {
+    if (!isAppError(error)) throw error;
+    console.error(error.message);
+    process.exit(1);
+  }
+}

@@ -142,3 +142,33 @@ export async function destroyedAlone(db: Reading | Transaction, staff: StaffId, 
   const own = sql`json_extract(${ledgerEntries.body}, '$.actor.id') = ${staff} AND json_extract(${ledgerEntries.body}, '$.details.consent') IS NULL`;
   return db.$count(ledgerEntries, and(eq(ledgerEntries.action, 'key.destroyed'), gte(ledgerEntries.occurredAt, toUtcText(since)), own));
 }
+
+/** The end of the ledger as it is stored; null where nothing was written yet. */
+export async function storedEnd(db: Reading): Promise<{ readonly size: number; readonly hash: string } | null> {
+  const [row] = await db.select({ size: ledgerEnd.size, hash: ledgerEnd.hash }).from(ledgerEnd);
+  return row ?? null;
+}
+
+/** The first entry whose columns, which the database computes, are not what its text says: their definition was changed. */
+export async function misreadColumns(db: Reading): Promise<number[]> {
+  const member = (name: string, column: string): SQL => sql.raw(`${column} IS NOT json_extract(body, '$.${name}')`);
+  const differs = sql.join([member('occurredAt', 'occurred_at'), member('action', 'action'), member('outcome', 'outcome'), member('document', 'document_id'), member('recipient', 'recipient_id'), member('dispatch', 'dispatch_id'), member('grant', 'grant_id'), member('reason', 'reason')], sql` OR `);
+  const rows = await db.all<{ sequence: number }>(sql`SELECT sequence FROM ledger_entries WHERE ${differs} ORDER BY sequence LIMIT 1`);
+  return rows.map(({ sequence }) => sequence);
+}
+
+/** What is counted beside the entries, by kind, outcome and reason. */
+export async function countsByKind(db: Reading): Promise<{ readonly kind: string; readonly outcome: string; readonly reason: string; readonly entries: number }[]> {
+  return db.all(sql`SELECT kind, outcome, reason, sum(entries) AS entries FROM ledger_days GROUP BY kind, outcome, reason`);
+}
+
+/** Signed checkpoints that cover more than so many entries. */
+export async function checkpointsAfter(db: Reading, size: number): Promise<{ readonly size: number; readonly text: string }[]> {
+  return db.select({ size: ledgerCheckpoints.size, text: ledgerCheckpoints.text }).from(ledgerCheckpoints).where(gt(ledgerCheckpoints.size, size)).orderBy(ledgerCheckpoints.size);
+}
+
+/** When the newest entry was written, in ms; 0 where there is none. */
+export async function newestMoment(db: Reading): Promise<number> {
+  const [row] = await db.all<{ at: string | null }>(sql`SELECT json_extract(body, '$.receivedAt') AS at FROM ledger_entries ORDER BY sequence DESC LIMIT 1`);
+  return row?.at == null ? 0 : Date.parse(row.at);
+}

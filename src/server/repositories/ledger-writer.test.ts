@@ -34,7 +34,7 @@ describe('the end of the ledger', () => {
   test('takes the entries of jobs that are committed together in the order they were asked for', async () => {
     await Promise.all([write(1), write(2, 3), write(4)]);
     expect(await pagesRecorded()).toEqual([1, 2, 3, 4]);
-    expect(await verifyLedger(db.read, publicKey)).toMatchObject({ entries: 4, problems: [] });
+    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({ entries: 4, problems: [] });
   });
 
   test('holds nothing of a job that failed after it recorded, and closes the gap', async () => {
@@ -46,7 +46,7 @@ describe('the end of the ledger', () => {
     expect(outcomes.map(({ status }) => status)).toEqual(['fulfilled', 'rejected', 'fulfilled']);
     await write(5);
     expect(await pagesRecorded()).toEqual([1, 4, 5]);
-    expect(await verifyLedger(db.read, publicKey)).toMatchObject({ entries: 3, problems: [] });
+    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({ entries: 3, problems: [] });
   });
 
   test('refuses only the job whose entry has no canonical form', async () => {
@@ -62,12 +62,12 @@ describe('the end of the ledger', () => {
     expect(await ledgerState(db.read)).toMatchObject({ size: CHECKPOINT_EVERY + 1, signedSize: CHECKPOINT_EVERY });
     for (let i = 0; i < 2; i++) await db.write((tx) => signLedger(tx, recorder, 1_790_000_000_000));
     expect((await listCheckpoints(db.read)).map(({ size }) => size)).toEqual([CHECKPOINT_EVERY, CHECKPOINT_EVERY + 1]);
-    expect(await verifyLedger(db.read, publicKey)).toMatchObject({ checkpoints: 2, signed: CHECKPOINT_EVERY + 1, problems: [] });
+    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({ checkpoints: 2, signed: CHECKPOINT_EVERY + 1, problems: [] });
   });
 
   test('takes more entries in one job than one statement holds', async () => {
     await write(...Array.from({ length: 5000 }, (_, i) => i));
-    expect(await verifyLedger(db.read, publicKey)).toMatchObject({ entries: 5000, problems: [] });
+    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({ entries: 5000, problems: [] });
   });
 
   test('cannot be written to outside the write queue', async () => {

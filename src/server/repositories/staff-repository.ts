@@ -37,10 +37,15 @@ export async function insertStaff(tx: Transaction, row: Pick<StaffRecord, 'id' |
   await tx.insert(staff).values({ ...row, roleSince: now, emailVerified: true, createdAt: new Date(now), updatedAt: new Date(now) });
 }
 
+/** The id of somebody's password. */
+export function accountOf(id: StaffId): string {
+  return `account_${id}`;
+}
+
 /** Sets a password, hashed already, and ends every session there was. */
 export async function setPassword(tx: Transaction, id: StaffId, password: string, now: number): Promise<void> {
   const at = new Date(now);
-  const accountId = `account_${id}`;
+  const accountId = accountOf(id);
   await tx.insert(staffAccounts).values({ id: accountId, accountId: id, providerId: 'credential', userId: id, password, createdAt: at, updatedAt: at }).onConflictDoUpdate({ target: staffAccounts.id, set: { password, updatedAt: at } });
   await endSessions(tx, id);
 }

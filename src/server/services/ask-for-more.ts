@@ -41,7 +41,7 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
   if (link === null || recipient === null || found === null || grant === undefined) throw new ServiceError('NOT_FOUND', 'This was not sent to this address, so there is nobody here to ask.');
   if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
 
-  const decision = decide(await policyFor(deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone) });
+  const decision = decide(await policyFor(deps, deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone) });
   const mayAsk = isMessage(input) || decision.outcome === 'granted' || decision.reason === 'expired' || decision.reason === 'not-yet';
   if (!mayAsk) throw new ServiceError('CONFLICT', 'Access was ended by the sender. Write to them instead.');
   if (decision.outcome === 'granted' && input.right !== null && decision.rights[input.right].granted && input.until === null) throw new ServiceError('CONFLICT', 'You have this right already.');

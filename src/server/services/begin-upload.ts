@@ -9,6 +9,7 @@ import { insertUpload } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { needDocument } from '@/server/services/change-access';
+import { needOurs } from '@/server/services/trusted-rows';
 import { ServiceError } from '@/server/services/errors';
 
 /**
@@ -22,6 +23,8 @@ export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUpl
   if (input.bytes > MAX_DOCUMENT) throw new ServiceError('TOO_LARGE', 'This file is larger than 1 GiB, the most a document may have.');
   const { revises } = input;
   const revised = revises === undefined ? null : await deps.db.write((tx) => needDocument(tx, actor, revises));
+  // A recovery key that another program wrote would open everything taken in from now on.
+  await needOurs(deps, deps.db.read, { organisation: 'all' });
   const organisation = await findOrganisation(deps.db.read);
   const versionId = newId('version', deps.random);
   const recoveryKey = (revised?.document.recoverable ?? input.recoverable ?? true) ? (organisation?.recoveryKey ?? null) : null;

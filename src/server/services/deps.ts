@@ -16,6 +16,9 @@ import type { Renderer } from '@/server/rendering/render-pool';
 import type { LedgerExporter } from '@/server/exporting/ledger-exporter';
 import type { LedgerCounts } from '@/server/repositories/ledger-counts';
 import type { Recorder } from '@/server/repositories/ledger-writer';
+import type { Health } from '@/server/health/health';
+import type { Witness } from '@/server/storage/witness';
+import type { Integrity } from '@/server/services/trusted-rows';
 import type { EndedList } from '@/server/storage/ended-list';
 import type { BlobStore } from '@/server/storage/blob-store';
 import type { LicenceSigner } from '@/core/licence/licence';
@@ -45,6 +48,9 @@ export type Deps = {
   readonly signLicence: LicenceSigner;
   /** The clock that can be put forward; `null` on every database that is no demo. */
   readonly demo: DemoClock | null;
+  readonly integrity: Integrity;
+  readonly health: Health;
+  readonly witness: Witness;
   readonly publicUrl: string;
 };
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { LicenceId, RecipientId } from '@/core/base/ids';
+import type { FolderId, LicenceId, RecipientId } from '@/core/base/ids';
 import { type Ceiling } from '@/core/policy/ceiling';
 import { reaching } from '@/core/policy/levels';
 import { compileDocument, type CompiledDocument } from '@/core/policy/compile';
@@ -13,6 +13,7 @@ import type { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { passedOnFrom } from '@/server/repositories/wider-repository';
 import type { Reading, Transaction } from '@/server/db/database';
+import { areOurs, isWhole, onlyOurs } from '@/server/services/trusted-rows';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 
 type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
@@ -40,12 +41,27 @@ export function askerOf({ address }: Pick<Somebody, 'address'>, known: { readonl
   return { id: known?.id ?? NOBODY_YET, blocked: known?.blocked ?? false, domain: domainOf(address) };
 }
 
+/**
+ * Whether what stands around a document is as this product wrote it: the document and its version, the folders it lies in, the
+ * person, and every ceiling there is.
+ */
+export async function standsAsWritten(deps: Pick<Deps, 'integrity'>, db: Reading | Transaction, { document, version }: Found, person: RecipientId | null): Promise<boolean> {
+  const parents = document.folderId === null ? new Map<FolderId, FolderId | null>() : await folderParents(db);
+  const around = new Set<FolderId>();
+  for (let at = document.folderId; at !== null && !around.has(at); at = parents.get(at) ?? null) around.add(at);
+  const rows = { documents: [document.id], versions: [version.id], recipients: person === null ? [] : [person], folders: [...around], ceilings: 'all' as const };
+  return (await areOurs(deps, db, rows)) && (await isWhole(deps, db, 'ceilings'));
+}
+
 /** What decides about a document for one person, from the tables as they are now. `except`: an open that goes on. */
-export async function policyFor(db: Reading | Transaction, { document, version }: Found, { id, address }: Somebody, except: LicenceId | null = null): Promise<CompiledDocument> {
+export async function policyFor(deps: Pick<Deps, 'integrity'>, db: Reading | Transaction, { document, version }: Found, { id, address }: Somebody, except: LicenceId | null = null): Promise<CompiledDocument> {
   const domain = domainOf(address);
-  const [grants, wider, over] = await Promise.all([id === null ? [] : grantsOfRecipient(db, id, document.id), grantsOfDomain(db, domain, id, document.id), ceilingFinder(db)]);
+  const [loaded, widerLoaded, over] = await Promise.all([id === null ? [] : grantsOfRecipient(db, id, document.id), grantsOfDomain(db, domain, id, document.id), ceilingFinder(db)]);
   const ceilings = over(document);
-  const above = await passedOnFrom(db, grants);
+  // A grant that was written into the database by another program opens nothing.
+  const ours = new Set((await onlyOurs(deps, db, 'grants', [...loaded, ...widerLoaded, ...(await passedOnFrom(db, loaded))])).map((grant) => grant.id));
+  const [grants, wider] = [loaded.filter((grant) => ours.has(grant.id)), widerLoaded.filter((grant) => ours.has(grant.id))];
+  const above = (await passedOnFrom(db, grants)).filter((grant) => ours.has(grant.id));
   const others = above.filter((each) => !grants.some((own) => own.id === each.id));
   const rows = [...grants, ...others];
   const used = asksForUse(rows, ceilings) ? await usedOf(db, rows.map(({ id }) => id), except) : new Map<string, never>();

@@ -68,7 +68,7 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
   if (plain || recipient.id !== input.recipient) await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: recipient.id, document: found.document.id });
   const zone = recipient.zone ?? organisation?.zone ?? 'UTC';
   const at = circumstances(input, now, zone, (network) => deps.places.find(network)?.country ?? null);
-  const { decision, why, rights, ways } = explain(await policyFor(deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at });
+  const { decision, why, rights, ways } = explain(await policyFor(deps, deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at });
   const [staff, nameOf, dispatches] = await Promise.all([namesOfStaff(deps.db.read), subjectNames(deps.db.read, [found.document.id]), dispatchesOfGrants(deps.db.read, ways.map(({ grant }) => grant))]);
 
   const dispatchOf = (grant: string): NamedWay['dispatch'] => dispatches.get(grant) ?? { id: '', reference: '', subject: '' };

@@ -9,6 +9,7 @@ import { listGroups, membersOf } from '@/server/repositories/group-repository';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import { organisationAt } from '@/server/repositories/wider-repository';
 import type { Deps } from '@/server/services/deps';
+import { needOurs } from '@/server/services/trusted-rows';
 import { ServiceError } from '@/server/services/errors';
 
 type Row = { readonly id: RecipientId; readonly address: string };
@@ -26,9 +27,9 @@ async function settle(deps: Pick<Deps, 'random'>, tx: Transaction, kind: Address
  * What is addressed as a whole, as rows, and who is in the groups now and not listed by themselves: each is given it at once, and
  * whoever joins later by joining.
  *
- * @throws ServiceError `NOT_FOUND`, `INVALID` for a domain where everybody can have an address
+ * @throws ServiceError `NOT_FOUND`, `CONFLICT`, `INVALID` for a domain where everybody can have an address
  */
-export async function settleWider(deps: Pick<Deps, 'random'>, tx: Transaction, { groups = [], domains = [], openLink = false }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>, dispatch: DispatchId, listed: ReadonlySet<RecipientId>, now: number): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
+export async function settleWider(deps: Pick<Deps, 'random' | 'integrity'>, tx: Transaction, { groups = [], domains = [], openLink = false }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>, dispatch: DispatchId, listed: ReadonlySet<RecipientId>, now: number): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
   const wider: Row[] = [];
   for (const domain of new Set(domains)) {
     if (isPublicMail(domain.slice(1))) throw new ServiceError('INVALID', `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`);
@@ -38,6 +39,8 @@ export async function settleWider(deps: Pick<Deps, 'random'>, tx: Transaction, {
   const ids = [...new Set(groups)];
   const known = ids.length === 0 ? [] : await listGroups(tx);
   const people = ids.length === 0 ? [] : await membersOf(tx, ids);
+  // Whoever was put into a group by another program is given nothing.
+  await needOurs(deps, tx, { group_members: ids, recipients: people.map(({ person }) => person.id) });
   const taken = new Set(listed);
   const members: Member[] = [];
   for (const id of ids) {

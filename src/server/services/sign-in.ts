@@ -3,10 +3,11 @@ import type { SignInInput } from '@/contracts/organisation';
 import { normaliseAddress } from '@/core/policy/address';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { networkKey } from '@/server/limits/limits';
-import { findStaffByEmail } from '@/server/repositories/staff-repository';
+import { accountOf, findStaffByEmail } from '@/server/repositories/staff-repository';
 import type { Deps, Origin, StaffActor } from '@/server/services/deps';
 import { checkFactor } from '@/server/services/prove-staff';
 import { ServiceError, tooMany } from '@/server/services/errors';
+import { areOurs } from '@/server/services/trusted-rows';
 import { recordAlone, whereabouts } from '@/server/services/record';
 
 /**
@@ -22,7 +23,8 @@ export async function signIn(deps: Deps, identity: StaffIdentity, from: Origin, 
   const staff = await findStaffByEmail(deps.db.read, email);
   // One hash for everybody, whatever is known of them: time tells nobody who works here, who is disabled, or who has a second factor.
   const right = await identity.isPassword(staff?.id ?? null, input.password, network);
-  if (right && staff !== null && staff.disabledAt === null) {
+  // A password that another program wrote is nobody's.
+  if (right && staff !== null && staff.disabledAt === null && (await areOurs(deps, deps.db.read, { staff: [staff.id], staff_accounts: [accountOf(staff.id)] }))) {
     // Asked for only once the password was right: nobody learns from outside who has one.
     await checkFactor(deps, staff, input.code);
     const cookies = await identity.signIn(email, input.password, headers);

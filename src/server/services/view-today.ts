@@ -24,7 +24,7 @@ export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPag
   const [requests, seen, refused, ending, unread, mail] = await Promise.all([listRequests(deps, actor), deps.counts.seen('opened'), refusalsSince(db, toUtcText(now - DAYS_BACK * DAY), MOST), endingBetween(db, now, now + DAYS_AHEAD * DAY), unopened(db, now), undelivered(db, MOST)]);
   const silent = groupBy(unread.map((row) => ({ ...row, why: silenceOf({ mail: row.mail, refusals: row.refusals, openSince: row.openSince }, now) })), (row) => `${row.dispatchId} ${row.why}`);
   return {
-    now, requests, consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
+    now, warnings: holds(actor.role, 'settings') ? deps.health.list() : [], requests, consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
     refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
     ending,
     silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why }) => ({ dispatchId, reference, subject, why, people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),

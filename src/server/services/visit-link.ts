@@ -22,7 +22,7 @@ export async function proofAsked(deps: Pick<Deps, 'db'>, token: string): Promise
 }
 
 /** Gives somebody who holds an open link what it was sent with. @returns how many grants that came to */
-async function giveByLink(deps: Pick<Deps, 'random' | 'recorder' | 'clock'>, tx: Transaction, dispatch: DispatchId, person: RecipientId, now: number): Promise<number> {
+async function giveByLink(deps: Pick<Deps, 'random' | 'recorder' | 'clock' | 'integrity'>, tx: Transaction, dispatch: DispatchId, person: RecipientId, now: number): Promise<number> {
   const addressee = await findRecipientByAddress(tx, addressOfLink(dispatch));
   const open = addressee === null ? [] : await liveOfAddressee(tx, addressee.id, now);
   const happenings = await giveBeneath(deps, tx, open.map(({ grant }) => grant), person, now);

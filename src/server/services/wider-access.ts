@@ -16,6 +16,7 @@ import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { aboutGiven, newLink } from '@/server/services/give-grants';
 import { needWithinLimits } from '@/server/services/sender-limits';
+import { needOurs, onlyOurs } from '@/server/services/trusted-rows';
 import { record } from '@/server/services/record';
 
 type Copy = { readonly for: RecipientId; readonly givenAt: number };
@@ -65,7 +66,8 @@ async function documentsIn(tx: Transaction, person: RecipientId, grants: readonl
 }
 
 /** Gives somebody what another one has, in the same sendings, but for documents that they have there already. */
-export async function giveAlike(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, held: readonly GrantRecord[], person: RecipientId, now: number) {
+export async function giveAlike(deps: Pick<Deps, 'random' | 'integrity'>, tx: Transaction, actor: StaffActor, loaded: readonly GrantRecord[], person: RecipientId, now: number) {
+  const held = await onlyOurs(deps, tx, 'grants', loaded);
   const theirs = await documentsIn(tx, person, held);
   const wanted = new Map(held.map((grant) => [`${grant.dispatchId} ${grant.documentId}`, grant]));
   const rows = [...wanted].filter(([key]) => !theirs.has(key)).map(([, grant]) => ({ ...alike(deps, grant, { for: person, givenAt: now }), givenBy: actor.id }));
@@ -74,7 +76,8 @@ export async function giveAlike(deps: Pick<Deps, 'random'>, tx: Transaction, act
 }
 
 /** Gives one person grants of their own beneath these, where they have none in the same sending yet. */
-export async function giveBeneath(deps: Pick<Deps, 'random'>, tx: Transaction, above: readonly GrantRecord[], person: RecipientId, now: number): Promise<readonly Happening[]> {
+export async function giveBeneath(deps: Pick<Deps, 'random' | 'integrity'>, tx: Transaction, loaded: readonly GrantRecord[], person: RecipientId, now: number): Promise<readonly Happening[]> {
+  const above = await onlyOurs(deps, tx, 'grants', loaded);
   const theirs = await documentsIn(tx, person, above);
   const rows = above.filter(({ dispatchId, documentId }) => !theirs.has(`${dispatchId} ${documentId}`)).map((grant) => beneath(deps, grant, { for: person, givenAt: grant.givenAt }));
   await insertIntoSendings(deps, tx, rows, now);
@@ -97,11 +100,12 @@ async function needGivable(tx: Transaction, actor: StaffActor, wider: readonly W
 export type Joined = { readonly given: readonly GrantRecord['id'][]; readonly newGrants: readonly { readonly dispatchId: GrantRecord['dispatchId']; readonly recipientId: RecipientId }[]; readonly happenings: readonly Happening[] };
 
 /** Gives people what the group that they join has as a group; who left it before has again what they had. */
-export async function joinGroup(deps: Pick<Deps, 'random'>, tx: Transaction, actor: StaffActor, group: GroupId, people: readonly RecipientId[], now: number): Promise<Joined> {
+export async function joinGroup(deps: Pick<Deps, 'random' | 'integrity'>, tx: Transaction, actor: StaffActor, group: GroupId, people: readonly RecipientId[], now: number): Promise<Joined> {
   const addressee = await findRecipientByAddress(tx, addressOfGroup(group));
   const wider = addressee === null || people.length === 0 ? [] : await liveOfAddressee(tx, addressee.id, now);
   if (wider.length === 0) return { given: [], newGrants: [], happenings: [] };
   needReachOver(actor, wider);
+  await needOurs(deps, tx, { grants: wider.map(({ grant }) => grant.id), recipients: [...people] });
   await needGivable(tx, actor, wider, people);
   const theirs = new Map((await ownIn(tx, people, [...new Set(wider.map(({ grant }) => grant.dispatchId))])).map((grant) => [`${grant.dispatchId} ${grant.documentId} ${grant.recipientId}`, grant]));
   const rows: ReturnType<typeof beneath>[] = [];

@@ -62,15 +62,20 @@ function newKey(generation: number): MasterKey {
 /**
  * Opens the master key file, making it on the very first start.
  *
- * @throws ConfigError where the file is readable by others, or holds no key
+ * @param mayMake whether there is nothing yet that another key would be needed for
+ * @throws ConfigError where the file is missing, readable by others, or holds no key
  */
-export function openMasterKeys(file: string): MasterKeys {
+export function openMasterKeys(file: string, mayMake: boolean): MasterKeys {
+  if (!existsSync(file) && !mayMake) throw new ConfigError(`The master key file ${file} is missing, and the database that it opens is there. Put the key back; a new one would open nothing.`);
   if (!existsSync(file)) writeKeys(file, [newKey(1)]);
   const seen = new Map<number, MasterKey>();
   let stamp = '';
   let newest: MasterKey | undefined;
   const refresh = (): MasterKey => {
-    const { ino, mtimeMs, size } = statSync(file);
+    const found = statSync(file, { throwIfNoEntry: false });
+    // Gone while the server runs: it goes on with what it has read, and says so on Today.
+    if (found === undefined && newest !== undefined) return newest;
+    const { ino, mtimeMs, size } = found ?? statSync(file);
     const now = `${String(ino)} ${String(mtimeMs)} ${String(size)}`;
     if (now !== stamp || newest === undefined) {
       const keys = readKeys(file);

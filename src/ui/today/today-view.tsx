@@ -9,6 +9,7 @@ import { MailAgain } from '@/ui/today/mail-again';
 import { ConsentRows } from '@/ui/settings/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
+import { warningWords } from '@/ui/words/warning-words';
 import { WhyPanel } from '@/ui/why/why-panel';
 import { Moment } from '@/ui/time/moment';
 import { dayText, distanceText } from '@/ui/time/moment-words';
@@ -29,18 +30,32 @@ function Section({ title, none, rows }: { readonly title: string; readonly none:
   );
 }
 
+/** What is wrong with the server itself, for whoever runs it. */
+function Warnings({ warnings }: { readonly warnings: TodayPage['warnings'] }) {
+  return (
+    <section aria-label="The server" className="today">
+      <h2>The server <span className="figure">{warnings.length}</span></h2>
+      <table className="list"><tbody>{warnings.map(({ code, detail }) => {
+        const { title, next } = warningWords[code](detail);
+        return <tr key={code}><td className="magenta"><b>{title}</b></td><td>{next}</td></tr>;
+      })}</tbody></table>
+    </section>
+  );
+}
+
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-record');
   /** Whose refusal is being explained. */
   const [asked, setAsked] = useState<{ readonly recipient: string; readonly document: string } | null>(null);
-  const { now, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
-  const count = requests.length + consents.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
+  const { now, warnings, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
+  const count = warnings.length + requests.length + consents.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
   return (
     <main className={asked === null ? 'work wide' : 'work'}>
       <div className="surface">
         <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" /><span className="quiet"><Moment at={now} named /></span></div></div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
+          {warnings.length > 0 && <Warnings warnings={warnings} />}
           {consents.length > 0 && <section aria-label="Waits for a second person" className="today"><h2>Waits for a second person <span className="figure">{consents.length}</span></h2><ConsentRows consents={consents} /></section>}
           <RequestsSection requests={requests} />
           <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (

@@ -1,0 +1,31 @@
+import 'server-only';
+import { existsSync } from 'node:fs';
+import { statfs } from 'node:fs/promises';
+import { CLOCKS_APART } from '@/server/clock/steady-clock';
+import type { Deps } from '@/server/services/deps';
+
+/** Space below which somebody has to make room, and below which nothing large is taken in any more. */
+const LOW = 2 * 1024 ** 3;
+export const RESERVE = 256 * 1024 ** 2;
+
+type Around = { readonly masterKeyFile: string; readonly dataDir: string; /** How far the machine's clock lags behind the record, in ms; null: it is not asked. */ readonly behind: (() => number) | null };
+
+/** Bytes that can still be written in a folder. */
+export async function freeSpace(folder: string): Promise<number> {
+  const { bavail, bsize } = await statfs(folder);
+  return bavail * bsize;
+}
+
+/** Looks at what the product rests on, so that Today and whoever watches the server know before it fails. */
+export async function lookAfter({ health }: Pick<Deps, 'health'>, { masterKeyFile, dataDir, behind }: Around): Promise<void> {
+  if (existsSync(masterKeyFile)) health.clear('master-key-gone');
+  else health.raise('master-key-gone', masterKeyFile);
+  const lag = behind?.() ?? 0;
+  if (lag > CLOCKS_APART) health.raise('clock-behind', String(lag));
+  else health.clear('clock-behind');
+  const free = await freeSpace(dataDir);
+  if (free < RESERVE) health.raise('disk-full', String(free));
+  else health.clear('disk-full');
+  if (free < LOW && free >= RESERVE) health.raise('disk-low', String(free));
+  else health.clear('disk-low');
+}

@@ -19,6 +19,7 @@ import { createSeals } from '@/server/db/seals';
 import { createHealth } from '@/server/health/health';
 import { createProofsUsed, type ProofsUsed } from '@/server/identity/device-proof';
 import { createStaffIdentity, type StaffIdentity } from '@/server/identity/staff-identity';
+import { createFairQueue } from '@/server/limits/fair-queue';
 import { createLimits } from '@/server/limits/limits';
 import { createLiveChanges } from '@/server/live/live-changes';
 import { createMailroom } from '@/server/mail/mailroom';
@@ -29,7 +30,7 @@ import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
-import { uploadBlobKeys } from '@/server/repositories/document-repository';
+import { namedBlobKeys } from '@/server/repositories/document-repository';
 import { accessChangesSince, lastSequence, newestMoment } from '@/server/repositories/ledger-reader';
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
 import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
@@ -40,9 +41,10 @@ import type { Deps } from '@/server/services/deps';
 import { lookAfter } from '@/server/services/look-after';
 import { noteCheckpoints } from '@/server/services/note-checkpoints';
 import { createSealReport } from '@/server/services/report-seals';
-import { noteEndings } from '@/server/services/note-endings';
+import { goOnNoting, noteEndings } from '@/server/services/note-endings';
 import { record, whereabouts } from '@/server/services/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { clearCopies } from '@/server/storage/leftovers';
 import { createWitness } from '@/server/storage/witness';
 import { createEndedList } from '@/server/storage/ended-list';
 import { createKeyring } from '@/server/vault/keyring';
@@ -127,12 +129,13 @@ export async function createContainer(config: Config, options: { readonly clock?
   const calendar = createCalendar(known?.zone ?? 'UTC');
   const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
   const blobs = createDiskBlobStore(path.join(config.dataDir));
-  if (options.beside !== true) await blobs.sweep(await uploadBlobKeys(db.read));
+  if (options.beside !== true) await blobs.sweep(await namedBlobKeys(db.read));
   const deps: Deps = {
     db, clock, calendar, random, vault, blobs, recorder,
     keyring: createKeyring(() => clock.now()),
     renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
     ended: createEndedList(config.endedFile),
+    clearLeftovers: () => clearCopies(config.dataDir),
     covers: createCovers(config.fontsDir),
     mailer: chooseMailer(config, db, clock, demo),
     places: demo ? inventedPlaces : createCountryPlaces(config.placesFile),
@@ -140,6 +143,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     exporter: createLedgerExporter(config.workersDir, config.databaseUrl),
     demo: demoClock,
     limits: createLimits(),
+    turns: { parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }) },
     live: createLiveChanges(() => lastSequence(db.read), (sequence) => accessChangesSince(db.read, sequence), (error) => { log.error({ err: error }, 'watching for changes failed'); }),
     integrity: { ...seals, report: (rows) => { reportBroken(rows); } },
     health, witness,
@@ -149,6 +153,8 @@ export async function createContainer(config: Config, options: { readonly clock?
   const reportBroken = createSealReport(deps, log);
   await db.sealWith(seals, reportBroken);
   if (options.beside !== true) {
+    deps.clearLeftovers();
+    await goOnNoting(deps);
     await settleInterrupted(deps, true);
     await recountDays(deps);
   }

@@ -1,6 +1,6 @@
 // A backup made while work goes on, brought back on an empty folder: everything opens, and nothing that ended comes back.
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, readFileSync, readdirSync, statSync, writeFileSync, existsSync } from 'node:fs';
+import { mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync, existsSync } from 'node:fs';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { unwrapFileKey } from '@/core/age/recipients';
@@ -17,6 +17,8 @@ import { listSenderLimits } from '@/server/repositories/sender-limits-repository
 import { changeSenderLimits } from '@/server/services/sender-limits';
 import { listCeilings } from '@/server/repositories/ceiling-repository';
 import { putCeiling } from '@/server/services/manage-ceilings';
+import { newestEndings } from '@/core/ledger/endings';
+import { readEndings } from '@/server/storage/ended-list';
 import { blockPerson } from '@/server/services/manage-people';
 import { noteEndings } from '@/server/services/note-endings';
 import { decideFor } from '@/server/services/decide-access';
@@ -160,6 +162,56 @@ describe('a restore', () => {
     await noteEndings(restored.deps);
     expect(readFileSync(path.join(at('new'), 'ended.jsonl'), 'utf8').length).toBeGreaterThan(before);
     await restored.close();
+  });
+
+  test('and again from the list that the first restore wrote: ceilings, rules and limits are in it as well', async () => {
+    await protect(product, bytes);
+    await backUp();
+    await putCeiling(product.deps, product.ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, days: 5 }, seen: null });
+    await setWay(product, 'link', 'forbidden');
+    await noteEndings(product.deps);
+    expect((await restore('--ended', ended())).code).toBe(0);
+    const again = await run(['restore', at('b.age'), '--identity', at('key'), '--into', at('newer'), '--ended', path.join(at('new'), 'ended.jsonl')]);
+    expect(again.code).toBe(0);
+    const restored = await createContainer(readConfig({ DATA_DIR: at('newer'), LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    expect(await listCeilings(restored.deps.db.read)).toMatchObject([{ limits: { days: 5 } }]);
+    expect((await listRules(restored.deps.db.read)).map(({ way, leave }) => [way, leave])).toEqual([['link', 'forbidden']]);
+    await restored.close();
+  });
+
+  test('where the database alone is put back beside a newer list, what is revoked from then on is in the list', async () => {
+    const { grants: [a, b] } = await dispatch(product, [await protect(product, bytes)], ['a@yard.example', 'b@yard.example']);
+    const old = path.join(product.folder, 'old.db');
+    await product.deps.db.copyTo(old);
+    for (let i = 0; i < 5; i++) { await revokeGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] }); await reinstateGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] }); }
+    await noteEndings(product.deps);
+    await product.container.close();
+    for (const name of ['embargo.db', 'embargo.db-wal', 'embargo.db-shm']) rmSync(path.join(product.folder, name), { force: true });
+    renameSync(old, path.join(product.folder, 'embargo.db'));
+    const back = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    await revokeGrants(back.deps, product.ida, { grants: [b?.id ?? 'grt_'] });
+    await noteEndings(back.deps);
+    expect(newestEndings(readEndings(ended())).grants.get(b?.id ?? 'grt_')).toMatchObject({ revoked: true });
+    await revokeGrants(back.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
+    await back.close();
+    // Known again after the next start as well.
+    const later = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    await noteEndings(later.deps);
+    expect(newestEndings(readEndings(ended())).grants.get(a?.id ?? 'grt_')).toMatchObject({ revoked: true });
+    await later.close();
+  });
+
+  test('copies that a killed backup left go at the next start, and when a key is destroyed', async () => {
+    const document = await protect(product, bytes);
+    const left = path.join(product.folder, '.backup-0123456789ab.db');
+    await product.deps.db.copyTo(left);
+    const { reference = '' } = (await product.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, document) })) ?? {};
+    await destroyKey(product.deps, product.ida, { id: document, typed: reference });
+    expect(existsSync(left)).toBe(false);
+    writeFileSync(left, 'a copy');
+    const next = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    expect(existsSync(left)).toBe(false);
+    await next.close();
   });
 
   test('without a list everything is revoked, and that has to be said', async () => {

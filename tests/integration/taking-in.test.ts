@@ -11,6 +11,8 @@ import { beginUpload } from '@/server/services/begin-upload';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import { cancelUpload, protectDocument } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
+import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createUnsyncedDisk } from '../support/unsynced-disk';
 import { START, drawing, inPieces, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;
@@ -51,6 +53,48 @@ describe('an upload', () => {
     writeFileSync(key, product.privateKey);
     const plain = execFileSync('age', ['-d', '-i', key, product.deps.blobs.pathOf(row?.blobKey ?? '')], { maxBuffer: 1 << 26 });
     expect(plain.equals(bytes)).toBe(true);
+  });
+
+  test('never seals two things in one place: a part sent again is the same, or refused', async () => {
+    const bytes = await padded(300_000);
+    const { id } = await begin(bytes.length);
+    const send = (content: Uint8Array, deps = product.deps) => receivePart(deps, product.ida, { id, offset: 0 }, inPieces(content));
+    const other = new Uint8Array(bytes);
+    other[other.length - 1] = 65;
+    const blob = async (): Promise<Buffer> => readFileSync(product.deps.blobs.pathOf((await product.deps.db.read.select().from(uploads).where(eq(uploads.id, id)))[0]?.blobKey ?? ''));
+    // Cut off on its way, nothing is sealed of it.
+    const before = await blob();
+    await expect(receivePart(product.deps, product.ida, { id, offset: 0 }, cutAfter(bytes.subarray(0, 200_000)))).rejects.toThrow('cut');
+    expect((await blob()).equals(before)).toBe(true);
+    // Sealed, and ended before it could be answered.
+    const ending = { ...product.deps, blobs: { ...product.deps.blobs, writeAt: async (...args: Parameters<typeof product.deps.blobs.writeAt>) => { await product.deps.blobs.writeAt(...args); throw new Error('killed'); } } };
+    await expect(send(bytes, ending)).rejects.toThrow('killed');
+    const sealed = await blob();
+    await expect(send(other)).rejects.toMatchObject({ code: 'CONFLICT' });
+    expect((await blob()).equals(sealed)).toBe(true);
+    await expect(send(bytes)).resolves.toEqual({ receivedBytes: bytes.length });
+    expect((await blob()).equals(sealed)).toBe(true);
+    await cancelUpload(product.deps, product.ida, { id });
+  });
+
+  test('sent by two at once is taken once, whole', async () => {
+    const bytes = await padded(300_000);
+    const { id } = await begin(bytes.length);
+    const both = await Promise.all([1, 2, 3].map(() => receivePart(product.deps, product.ida, { id, offset: 0 }, inPieces(bytes))));
+    expect(both).toEqual(Array(3).fill({ receivedBytes: bytes.length }));
+    await expect(protectDocument(product.deps, product.ida, { id, title: 'Twice', reference: 'REF-TWICE' })).resolves.toHaveProperty('id');
+  });
+
+  test('is refused where it would leave no room for what must go on, and cancelling another frees it', async () => {
+    const bytes = await padded(200_000);
+    const { id } = await begin(bytes.length);
+    let free = 100;
+    const blobs = createDiskBlobStore(product.folder, { ...(createUnsyncedDisk([]).disk), free: () => Promise.resolve(free) });
+    const deps = { ...product.deps, blobs };
+    await expect(receivePart(deps, product.ida, { id, offset: 0 }, inPieces(bytes))).rejects.toMatchObject({ code: 'DISK_FULL' });
+    free = 10 ** 9;
+    await expect(receivePart(deps, product.ida, { id, offset: 0 }, inPieces(bytes))).resolves.toEqual({ receivedBytes: bytes.length });
+    await cancelUpload(product.deps, product.ida, { id });
   });
 
   test.each([['shorter', -10], ['longer', 10]])('refuses a part that is %s than announced', async (_name, difference) => {

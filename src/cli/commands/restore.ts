@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { openStream } from '@/core/age/stream';
-import { endingLine, newestEndings, type Ending } from '@/core/ledger/endings';
+import { linesOf, newestEndings, type Ending } from '@/core/ledger/endings';
 import { WrapperError } from '@/core/wrapper/errors';
 import { UsageError, needed, type Call, type Command } from '@/cli/command';
 import { readIdentity } from '@/cli/identity-file';
@@ -14,6 +14,7 @@ import { lastSequence } from '@/server/repositories/ledger-reader';
 import { endSinceBackup, type Restored } from '@/server/services/end-since-backup';
 import { RestoreError, checkContents, unpackBackup } from '@/server/services/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
+import { createWitness } from '@/server/storage/witness';
 import { readEndings } from '@/server/storage/ended-list';
 
 export const restoreCommand: Command = {
@@ -23,10 +24,12 @@ export const restoreCommand: Command = {
 --into FOLDER           becomes the new DATA_DIR; must not exist, or be empty
 --ended LIST            the list of what ended (ENDED_FILE of the lost server)
 --revoke-all            where no list is left: every grant is revoked, and can be reinstated by hand
+--witness FILE          the witness of the ledger (WITNESS_FILE), where it is kept elsewhere: it is told
+                        that the ledger goes on from the backup
 --as ADDRESS            which member of staff this is, where there are several administrators
 
 Everybody signs in, and every recipient proves their address, anew. The restore stands on the ledger.`,
-  options: { identity: { type: 'string' }, 'passphrase-file': { type: 'string', multiple: true }, into: { type: 'string' }, ended: { type: 'string' }, 'revoke-all': { type: 'boolean' }, as: { type: 'string' } },
+  options: { identity: { type: 'string' }, 'passphrase-file': { type: 'string', multiple: true }, into: { type: 'string' }, ended: { type: 'string' }, 'revoke-all': { type: 'boolean' }, witness: { type: 'string' }, as: { type: 'string' } },
   run: async (call) => {
     const [file, ...more] = call.files;
     if (file === undefined || more.length > 0) throw new UsageError('Name one backup.');
@@ -72,7 +75,7 @@ async function unpack(call: Call, file: string, identity: string, staging: strin
 }
 
 function configOf(call: Call, folder: string): Config {
-  return { ...call.config(), dataDir: folder, databaseUrl: `file:${path.join(folder, 'embargo.db')}`, masterKeyFile: path.join(folder, 'keys', 'master.key'), endedFile: path.join(folder, 'ended.jsonl') };
+  return { ...call.config(), dataDir: folder, databaseUrl: `file:${path.join(folder, 'embargo.db')}`, masterKeyFile: path.join(folder, 'keys', 'master.key'), endedFile: path.join(folder, 'ended.jsonl'), witnessFile: path.join(folder, 'witness.jsonl') };
 }
 
 async function bringUpToDate(call: Call, folder: string, manifest: BackupManifest, endings: Ending[] | null): Promise<Restored> {
@@ -83,9 +86,9 @@ async function bringUpToDate(call: Call, folder: string, manifest: BackupManifes
     await deps.db.checkpoint();
     // The list goes on from here; its old numbers belong to entries that are gone.
     const sequence = await lastSequence(deps.db.read);
-    const { grants, documents, recipients, staff } = newestEndings(endings ?? []);
-    const lines = [...grants.values(), ...documents.values(), ...recipients.values(), ...staff.values()].map((ending) => endingLine({ ...ending, sequence }));
-    await writeFile(path.join(folder, 'ended.jsonl'), lines.join(''), { mode: 0o600 });
+    await writeFile(path.join(folder, 'ended.jsonl'), linesOf(newestEndings(endings ?? []), sequence), { mode: 0o600 });
+    const witness = call.text('witness');
+    if (witness !== undefined) createWitness(witness).goBack(manifest.entries);
     return restored;
   });
 }

@@ -15,6 +15,8 @@ const line = z.discriminatedUnion('of', [
   // What a level allows at most; limiting nothing, it was lifted.
   z.object({ sequence: z.number().int(), of: z.literal('ceiling'), level: z.enum(LEVELS), subject: z.string(), limits: z.custom<Limits>((value) => typeof value === 'object') }),
   z.object({ sequence: z.number().int(), of: z.literal('staff'), id: id('staff'), disabled: z.boolean(), limits: z.custom<SenderLimits>((value) => typeof value === 'object').nullish() }),
+  // The ledger was put back to this entry: what follows belongs to one that goes on from there.
+  z.object({ sequence: z.number().int(), of: z.literal('position') }),
   z.object({ sequence: z.number().int(), of: z.literal('rule'), way: z.enum(WAYS), leave: z.enum(LEAVES) }),
 ]);
 
@@ -62,9 +64,15 @@ export function newestEndings(lines: readonly Ending[]): Endings {
     else if (each.of === 'recipient') recipients.set(each.id, each);
     else if (each.of === 'ceiling') ceilings.set(`${each.level} ${each.subject}`, each);
     else if (each.of === 'rule') rules.set(each.way, each);
-    else staff.set(each.id, each);
+    else if (each.of === 'staff') staff.set(each.id, each);
   }
   return { grants, documents, recipients, staff, ceilings, rules };
+}
+
+/** Every line that those stand for, as of one entry of the ledger. */
+export function linesOf({ grants, documents, recipients, staff, ceilings, rules }: Endings, sequence: number): string {
+  const all = [...grants.values(), ...documents.values(), ...recipients.values(), ...staff.values(), ...ceilings.values(), ...rules.values()];
+  return all.map((ending) => endingLine({ ...ending, sequence })).join('');
 }
 
 const least = (x: number | null, y: number | null): number | null => (x === null ? y : y === null ? x : Math.min(x, y));

@@ -59,7 +59,7 @@ test('what a transaction has changed so far is its own until it is sealed, and w
   await add('a');
   await outside.execute("INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)");
   await db.write(async (tx) => {
-    await tx.update(recipients).set({ name: 'Other' });
+    await tx.update(recipients).set({ name: 'Other' }).where(sql`true`);
     await tx.insert(recipients).values({ id: 'rcp_n', address: 'n@ferrow.example', name: '', organisation: '', createdAt: 0 });
     expect(await seals.broken(tx, { recipients: 'all' })).toEqual([{ table: 'recipients', key: 'rcp_x' }]);
     expect(await seals.unbalanced(tx, ['recipients'])).toEqual([]);
@@ -102,8 +102,8 @@ describe('somebody with the database', () => {
 
   test('whose row the product then changes does not have it sealed by that', async () => {
     await outside.execute("INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)");
-    await db.write((tx) => tx.update(recipients).set({ blocked: true }));
-    await db.write((tx) => tx.update(recipients).set({ blocked: false }));
+    await db.write((tx) => tx.update(recipients).set({ blocked: true }).where(sql`true`));
+    await db.write((tx) => tx.update(recipients).set({ blocked: false }).where(sql`true`));
     expect(await broken()).toEqual([{ table: 'recipients', key: 'rcp_x' }]);
     expect(foreign.map(({ key }) => key)).toEqual(['rcp_x', 'rcp_x']);
     expect(await unbalanced()).toEqual(['recipients']);

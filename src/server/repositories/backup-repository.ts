@@ -1,5 +1,5 @@
 import 'server-only';
-import { eq, isNotNull, isNull } from 'drizzle-orm';
+import { eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import type { GrantId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { challenges, devices, grants, outbox, staff, staffSessions, staffTickets, uploads, versions } from '@/server/db/schema';
@@ -33,5 +33,5 @@ export async function endWhatWasOpen(tx: Transaction, now: number): Promise<void
   await tx.delete(challenges).where(isNotNull(challenges.id));
   await tx.delete(uploads).where(isNotNull(uploads.id));
   await tx.update(devices).set({ endedAt: now }).where(isNull(devices.endedAt));
-  await tx.update(outbox).set({ state: 'failed', lastError: 'It waited when the backup was made, and may have been sent since.' }).where(eq(outbox.state, 'waiting'));
+  await tx.update(outbox).set({ state: 'failed', lastError: 'It waited when the backup was made, and may have been sent since.' }).where(inArray(outbox.state, ['waiting', 'sending']));
 }

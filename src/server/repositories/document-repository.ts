@@ -22,6 +22,11 @@ export async function insertUpload(tx: Transaction, row: typeof uploads.$inferIn
   await tx.insert(uploads).values(row);
 }
 
+/** Notes what is about to be sealed in an upload, and from where on. */
+export async function noteSealing(tx: Transaction, id: UploadId, sealingFrom: number, sealingMac: string): Promise<void> {
+  await tx.update(uploads).set({ sealingFrom, sealingMac }).where(eq(uploads.id, id));
+}
+
 export async function advanceUpload(tx: Transaction, id: UploadId, receivedBytes: number, now: number): Promise<void> {
   await tx.update(uploads).set({ receivedBytes, updatedAt: now }).where(eq(uploads.id, id));
 }
@@ -30,8 +35,9 @@ export async function removeUpload(tx: Transaction, id: UploadId): Promise<void>
   await tx.delete(uploads).where(eq(uploads.id, id));
 }
 
-export async function uploadBlobKeys(db: Reading): Promise<Set<string>> {
-  const rows = await db.select({ key: uploads.blobKey }).from(uploads);
+/** The contents that uploads and versions name: a power cut can leave a whole one among those that are not. */
+export async function namedBlobKeys(db: Reading): Promise<Set<string>> {
+  const rows = await db.select({ key: uploads.blobKey }).from(uploads).union(db.select({ key: versions.blobKey }).from(versions));
   return new Set(rows.map((row) => row.key));
 }
 

@@ -8,6 +8,7 @@ import type { Calendar } from '@/server/clock/calendar';
 import type { DemoClock } from '@/server/clock/demo-clock';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
+import type { FairQueue } from '@/server/limits/fair-queue';
 import type { Limits } from '@/server/limits/limits';
 import type { LiveChanges } from '@/server/live/live-changes';
 import type { Mailer } from '@/server/mail/mailer';
@@ -35,12 +36,16 @@ export type Deps = {
   readonly keyring: Keyring;
   readonly blobs: BlobStore;
   readonly ended: EndedList;
+  /** Removes what a killed command left of keys that may be destroyed since. @returns how much there was */
+  readonly clearLeftovers: () => number;
   readonly covers: Covers;
   readonly renderer: Renderer;
   /** `null` where nobody said how to send mail. */
   readonly mailer: Mailer | null;
   readonly places: Places;
   readonly limits: Limits;
+  /** Who waits for whom with what takes much memory. */
+  readonly turns: { readonly parts: FairQueue };
   readonly live: LiveChanges;
   readonly recorder: Recorder;
   readonly counts: LedgerCounts;

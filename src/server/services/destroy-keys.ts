@@ -30,6 +30,7 @@ export async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Tran
 export async function afterDestruction(deps: Deps): Promise<void> {
   deps.keyring.clear();
   deps.renderer.forget();
+  deps.clearLeftovers();
   // What was overwritten goes into the file and the log is emptied.
   await deps.db.checkpoint();
   await noteEndings(deps);

@@ -3,15 +3,15 @@ import { existsSync } from 'node:fs';
 import { statfs } from 'node:fs/promises';
 import { CLOCKS_APART } from '@/server/clock/steady-clock';
 import type { Deps } from '@/server/services/deps';
+import { RESERVE } from '@/server/storage/disk-blob-store';
 
-/** Space below which somebody has to make room, and below which nothing large is taken in any more. */
+/** Space below which somebody has to make room. */
 const LOW = 2 * 1024 ** 3;
-export const RESERVE = 256 * 1024 ** 2;
 
 type Around = { readonly masterKeyFile: string; readonly dataDir: string; /** How far the machine's clock lags behind the record, in ms; null: it is not asked. */ readonly behind: (() => number) | null };
 
 /** Bytes that can still be written in a folder. */
-export async function freeSpace(folder: string): Promise<number> {
+async function freeSpace(folder: string): Promise<number> {
   const { bavail, bsize } = await statfs(folder);
   return bavail * bsize;
 }

@@ -1,6 +1,6 @@
 import 'server-only';
-import { createReadStream, readFileSync } from 'node:fs';
-import { rm, stat } from 'node:fs/promises';
+import { closeSync, createReadStream, openSync, readFileSync } from 'node:fs';
+import { open, rm, stat, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -16,6 +16,7 @@ import { ledgerState } from '@/server/repositories/ledger-reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { copyName } from '@/server/storage/leftovers';
 import { mergeKeyFiles } from '@/server/vault/master-key';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
@@ -28,12 +29,12 @@ async function putFile(archive: Pack, name: string, size: number, content: Reada
   await pipeline(content, archive.entry({ name, size, mode: 0o600 }));
 }
 
-async function fill(archive: Pack, deps: BackupDeps, { manifest, snapshot, keys, blobs }: { readonly manifest: BackupManifest; readonly snapshot: string; readonly keys: string; readonly blobs: readonly { readonly key: string; readonly size: number }[] }, progress: BackupProgress): Promise<void> {
+async function fill(archive: Pack, deps: BackupDeps, { manifest, snapshot, keys, blobs }: { readonly manifest: BackupManifest; readonly snapshot: FileHandle; readonly keys: string; readonly blobs: readonly { readonly key: string; readonly size: number }[] }, progress: BackupProgress): Promise<void> {
   const head = Buffer.from(`${JSON.stringify(manifest)}\n`);
   await putFile(archive, 'manifest.json', head.length, Readable.from([head]));
   const held = Buffer.from(keys);
   await putFile(archive, 'keys/master.key', held.length, Readable.from([held]));
-  await putFile(archive, 'embargo.db', (await stat(snapshot)).size, createReadStream(snapshot));
+  await putFile(archive, 'embargo.db', (await snapshot.stat()).size, snapshot.createReadStream({ autoClose: false }));
   for (const [index, { key, size }] of blobs.entries()) {
     await putFile(archive, `blobs/${key}.age`, size, createReadStream(deps.blobs.pathOf(key), { highWaterMark: 1 << 18 }));
     progress(index + 1, blobs.length);
@@ -52,7 +53,7 @@ async function* sealed(archive: Pack, recoveryKey: string, random: Deps['random'
 /**
  * Database, contents and keys as one set, as they stand at one moment, while a server goes on: a
  * tar archive in an age file that the recovery key alone opens. Needs room for a copy of the
- * database beside it; that copy is removed again.
+ * database beside it; that copy loses its name as soon as it is there.
  *
  * @param folder where the copy is written meanwhile
  * @throws ServiceError `CONFLICT` where there is no recovery key, or a stored content is not whole
@@ -61,9 +62,11 @@ export async function makeBackup(deps: BackupDeps, masterKeyFile: string, folder
   const organisation = await findOrganisation(deps.db.read);
   const recoveryKey = organisation?.recoveryKey ?? null;
   if (organisation === null || recoveryKey === null) throw new ServiceError('CONFLICT', 'There is no recovery key to encrypt a backup to. Make one in Settings first.');
-  const snapshot = path.join(folder, `.backup-${Buffer.from(deps.random(6)).toString('hex')}.db`);
+  const snapshot = path.join(folder, copyName(Buffer.from(deps.random(6)).toString('hex')));
   const keysBefore = readFileSync(masterKeyFile, 'utf8');
   try {
+    // Made empty first, so that it is nobody else's to read from its first byte on.
+    closeSync(openSync(snapshot, 'wx', 0o600));
     await deps.db.copyTo(snapshot);
     // A rotation may have begun or ended meanwhile: both files together hold every generation the copy needs.
     const keys = mergeKeyFiles(keysBefore, readFileSync(masterKeyFile, 'utf8'));
@@ -74,10 +77,11 @@ export async function makeBackup(deps: BackupDeps, masterKeyFile: string, folder
     const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({ key: blobKey, size: fileSize(headerBytes, bytes) }));
     for (const { key, size } of blobs) if ((await stat(deps.blobs.pathOf(key)).catch(() => null))?.size !== size) throw new ServiceError('CONFLICT', `The stored content ${key} is not whole: a backup could not bring it back.`);
     const manifest: BackupManifest = { format: 1, madeAt: deps.clock.now(), publicUrl: deps.publicUrl, organisation: organisation.name, entries, blobs: blobs.length };
-    return { manifest, pieces: archived(deps, { manifest, snapshot, keys, blobs }, recoveryKey, progress) };
-  } catch (error) {
+    const file = await open(snapshot, 'r');
+    return { manifest, pieces: archived(deps, { manifest, snapshot: file, keys, blobs }, recoveryKey, progress) };
+  } finally {
+    // From here on only this process can read it, and nothing of it stays however that ends.
     await rm(snapshot, { force: true });
-    throw error;
   }
 }
 
@@ -88,6 +92,6 @@ async function* archived(deps: BackupDeps, set: Parameters<typeof fill>[2], reco
     yield* sealed(archive, recoveryKey, deps.random);
     await filling;
   } finally {
-    await rm(set.snapshot, { force: true });
+    await set.snapshot.close();
   }
 }

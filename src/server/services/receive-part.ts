@@ -7,7 +7,8 @@ import { isAppError } from '@/core/base/errors';
 import type { UploadId } from '@/core/base/ids';
 import { PART, type PartResult } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
-import { advanceUpload, findUpload, type UploadRow } from '@/server/repositories/document-repository';
+import type { Reading, Transaction } from '@/server/db/database';
+import { advanceUpload, findUpload, noteSealing, type UploadRow } from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { discardUpload } from '@/server/services/discard-upload';
 import { ServiceError } from '@/server/services/errors';
@@ -15,59 +16,88 @@ import { recordAlone } from '@/server/services/record';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
-/** Uploads with a part on its way in this process: a second one for the same upload waits its turn by being refused. */
-const busy = new Set<UploadId>();
-
 /** PDFium and others accept a PDF whose header comes within its first kilobyte (ISO 32000-2 annex). */
 const HEADER_WITHIN = 1024;
 
 /**
- * Takes one part and seals it on its way to the disk. A part that is here already is answered as
- * received; one that was cut off leaves the upload where it was.
+ * Takes one part whole and seals it to the disk. A part that is here already is answered as received; one that was cut off on
+ * its way leaves the upload where it was. What was answered is on the disk.
  *
- * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, `WRONG_LENGTH`; ContentError `NOT_A_PDF`
+ * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, or where other bytes were sealed in its place
+ * before; `WRONG_LENGTH`; ContentError `NOT_A_PDF`; StorageError `DISK_FULL`; BusyError
  */
 export async function receivePart(deps: Deps, actor: StaffActor, input: { readonly id: UploadId; readonly offset: number }, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
-  const upload = await findUpload(deps.db.read, input.id, actor.id);
-  if (upload === null) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  // One part of an upload at a time, and few in all: each is held in memory until it is whole.
+  return deps.turns.parts(input.id, () => takePart(deps, actor, input, body));
+}
+
+async function takePart(deps: Deps, actor: StaffActor, input: { readonly id: UploadId; readonly offset: number }, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
+  const upload = await needUpload(deps.db.read, actor, input.id);
   if (input.offset < upload.receivedBytes) return { receivedBytes: upload.receivedBytes };
-  if (input.offset > upload.receivedBytes || busy.has(upload.id)) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: upload.receivedBytes });
-  busy.add(upload.id);
+  if (input.offset > upload.receivedBytes) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: upload.receivedBytes });
+  const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
+  if (expected === 0) throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+  await deps.blobs.needRoom(expected);
   try {
-    return await sealPart(deps, actor, upload, body);
+    // Held in memory until it is whole: nothing is sealed of a part that is cut off.
+    const pieces = await wholePart(expected, upload.receivedBytes === 0 ? onlyPdf(body) : body);
+    return await sealPart(deps, actor, upload, pieces, expected);
   } catch (error) {
     // Content that cannot be taken in will not become better by trying again.
     if (isAppError(error) && error.name === 'ContentError') await discardUpload(deps, upload);
     throw error;
-  } finally {
-    busy.delete(upload.id);
   }
 }
 
-async function sealPart(deps: Deps, actor: StaffActor, upload: UploadRow, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
-  const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
-  if (expected === 0) throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+async function needUpload(db: Reading | Transaction, actor: StaffActor, id: UploadId): Promise<UploadRow> {
+  const upload = await findUpload(db, id, actor.id);
+  if (upload === null) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  return upload;
+}
+
+/**
+ * Notes which bytes are about to be sealed where. Under one key and nonce only these may ever be: a machine that failed between
+ * sealing and answering is sent the same part again, and other bytes are refused.
+ *
+ * @throws ServiceError `CONFLICT`
+ */
+async function claimPlace(deps: Deps, actor: StaffActor, { id, receivedBytes }: UploadRow, mac: string): Promise<void> {
+  await deps.db.write(async (tx) => {
+    const now = await needUpload(tx, actor, id);
+    if (now.receivedBytes !== receivedBytes) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: now.receivedBytes });
+    if (now.sealingFrom === receivedBytes && now.sealingMac !== mac) throw new ServiceError('CONFLICT', 'The file was changed while it was uploaded. Cancel this upload and choose it again.', { receivedBytes });
+    await noteSealing(tx, id, receivedBytes, mac);
+  });
+}
+
+async function sealPart(deps: Deps, actor: StaffActor, upload: UploadRow, pieces: readonly Uint8Array[], expected: number): Promise<PartResult> {
+  await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', pieces));
   await recordAlone(deps, { action: 'key.unwrapped', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), version: upload.versionId, details: { for: 'taking in', from: upload.receivedBytes } });
   const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
   const key = payloadKeyOf(deps, { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 }, fileKey);
   const firstChunk = upload.receivedBytes / CHUNK;
   const receivedBytes = upload.receivedBytes + expected;
-  const checked = exactly(expected, upload.receivedBytes === 0 ? onlyPdf(body) : body);
-  const sealed = sealStream(nodeChunkCipher(key), checked, firstChunk, receivedBytes === upload.declaredBytes);
+  const sealed = sealStream(nodeChunkCipher(key), inTurn(pieces), firstChunk, receivedBytes === upload.declaredBytes);
   await deps.blobs.writeAt(upload.blobKey, upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG), sealed);
   await deps.db.write((tx) => advanceUpload(tx, upload.id, receivedBytes, deps.clock.now()));
   return { receivedBytes };
 }
 
-/** Lets exactly `length` bytes through. */
-async function* exactly(length: number, source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+async function* inTurn(pieces: readonly Uint8Array[]): AsyncGenerator<Uint8Array> {
+  for (const piece of pieces) yield await Promise.resolve(piece);
+}
+
+/** The pieces of a part of exactly `length` bytes. */
+async function wholePart(length: number, source: AsyncIterable<Uint8Array>): Promise<Uint8Array[]> {
+  const pieces: Uint8Array[] = [];
   let seen = 0;
   for await (const bytes of source) {
     seen += bytes.length;
     if (seen > length) break;
-    yield bytes;
+    pieces.push(bytes);
   }
   if (seen !== length) throw new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
+  return pieces;
 }
 
 /** Stops a stream whose first bytes are no PDF, saying what they are instead where that shows. */

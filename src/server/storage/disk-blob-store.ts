@@ -1,5 +1,5 @@
-import { existsSync, mkdirSync } from 'node:fs';
-import { open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { existsSync, mkdirSync, type Stats } from 'node:fs';
+import { open, readdir, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError } from '@/core/base/errors';
 import type { BlobStore } from '@/server/storage/blob-store';
@@ -13,8 +13,43 @@ class StorageError extends AppError<StorageErrorCode> {
   }
 }
 
+/** What is never filled by contents: revoking, the ledger and the mail's state need room to go on. */
+export const RESERVE = 256 * 1024 * 1024;
+
+const noRoom = (cause?: unknown): StorageError => new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
+
+/** What is asked of the file system. */
+export type Disk = {
+  readonly open: (file: string, flags: string, mode?: number) => Promise<FileHandle>;
+  readonly rename: (from: string, to: string) => Promise<void>;
+  readonly rm: (file: string, options: { readonly force: boolean }) => Promise<void>;
+  readonly readdir: (folder: string) => Promise<string[]>;
+  readonly stat: (file: string) => Promise<Stats>;
+  /** Bytes that can still be written in a folder. */
+  readonly free: (folder: string) => Promise<number>;
+};
+
+const realDisk: Disk = {
+  open, rename, rm, stat,
+  readdir: (folder) => readdir(folder),
+  free: async (folder) => {
+    const { bavail, bsize } = await statfs(folder);
+    return bavail * bsize;
+  },
+};
+
+/** Has a folder's entries, the names of files in it, last through a power cut. */
+async function syncFolder(disk: Disk, folder: string): Promise<void> {
+  const handle = await disk.open(folder, 'r');
+  try {
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+}
+
 /** Blobs as files: `incoming/` while they are written, `blobs/` once they are whole. */
-export function createDiskBlobStore(folder: string): BlobStore {
+export function createDiskBlobStore(folder: string, disk: Disk = realDisk): BlobStore {
   const incoming = path.join(folder, 'incoming');
   const finished = path.join(folder, 'blobs');
   for (const each of [incoming, finished]) mkdirSync(each, { recursive: true, mode: 0o700 });
@@ -23,22 +58,24 @@ export function createDiskBlobStore(folder: string): BlobStore {
 
   return {
     writeAt: async (key, offset, source) => {
-      const file = await open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
+      const file = await disk.open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
       try {
         // Opened to be written anew it is empty; cutting it again would have the file system write it out as soon as it is closed.
         if (offset > 0) await file.truncate(offset);
         await writeStream(file, offset, source);
+        // Answered as received is what a power cut cannot take back.
+        await file.sync();
       } catch (cause) {
-        if (cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC') throw new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
-        throw cause;
+        throw cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC' ? noRoom(cause) : cause;
       } finally {
         await file.close();
       }
+      if (offset === 0) await syncFolder(disk, incoming);
     },
     finish: async (key, size) => {
       // Finished before, by a process that ended before it could say so: then it need only be whole.
       const moved = !existsSync(incomingPath(key)) && existsSync(finishedPath(key));
-      const file = await open(moved ? finishedPath(key) : incomingPath(key), 'r+');
+      const file = await disk.open(moved ? finishedPath(key) : incomingPath(key), 'r+');
       try {
         const { size: found } = await file.stat();
         if (found !== size) throw new StorageError('BLOB_INCOMPLETE', 'The stored file is not whole.');
@@ -46,19 +83,23 @@ export function createDiskBlobStore(folder: string): BlobStore {
       } finally {
         await file.close();
       }
-      if (!moved) await rename(incomingPath(key), finishedPath(key));
+      if (!moved) await disk.rename(incomingPath(key), finishedPath(key));
+      for (const each of [finished, incoming]) await syncFolder(disk, each);
     },
     pathOf: (key) => (existsSync(finishedPath(key)) ? finishedPath(key) : incomingPath(key)),
     remove: async (key) => {
-      await rm(incomingPath(key), { force: true });
-      await rm(finishedPath(key), { force: true });
+      await disk.rm(incomingPath(key), { force: true });
+      await disk.rm(finishedPath(key), { force: true });
     },
     sweep: async (wanted) => {
-      for (const name of await readdir(incoming)) {
+      for (const name of await disk.readdir(incoming)) {
         const key = name.replace(/\.age$/, '');
         const whole = path.join(incoming, name);
-        if (!wanted.has(key) && (await stat(whole)).isFile()) await rm(whole);
+        if (!wanted.has(key) && (await disk.stat(whole)).isFile()) await disk.rm(whole, { force: true });
       }
+    },
+    needRoom: async (bytes) => {
+      if ((await disk.free(folder)) < bytes + RESERVE) throw noRoom();
     },
   };
 }

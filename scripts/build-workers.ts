@@ -20,5 +20,5 @@ export async function buildWorkers(): Promise<void> {
     logLevel: 'warning',
   };
   await build({ ...common, entryPoints: { 'render-worker': 'src/workers/render-worker.ts' }, packages: 'external' });
-  await build({ ...common, entryPoints: { 'export-worker': 'src/workers/export-worker.ts' }, external: ['@libsql/client', 'libsql'] });
+  await build({ ...common, entryPoints: { 'export-worker': 'src/workers/export-worker.ts', 'check-worker': 'src/workers/check-worker.ts' }, external: ['@libsql/client', 'libsql'] });
 }

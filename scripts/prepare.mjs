@@ -84,8 +84,19 @@ export function ensureRealDocuments() {
   rmSync(folder, { recursive: true });
 }
 
-/** Runs the built server with these settings until it ends. */
+/** Times that a server which the database's driver ended is started again. */
+const RESTARTS = 5;
+
+/**
+ * Runs the built server with these settings until it ends. A harmed text in the database makes its driver end the process: it is
+ * then started again, and looks through the whole database before it serves.
+ */
 export function serve(environment) {
-  const { status } = spawnSync(process.execPath, ['build/server.mjs'], { stdio: 'inherit', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...environment } });
-  process.exit(status ?? 0);
+  let { status, signal } = run({});
+  for (let restarts = 0; signal === 'SIGABRT' && restarts < RESTARTS; restarts++) ({ status, signal } = run({ CHECK_FIRST: '1' }));
+  process.exit(status ?? (signal === 'SIGABRT' ? 1 : 0));
+
+  function run(more) {
+    return spawnSync(process.execPath, ['build/server.mjs'], { stdio: 'inherit', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...environment, ...more } });
+  }
 }

@@ -6,15 +6,16 @@ import { pino, type Logger } from 'pino';
 import { hasCode } from '@/core/base/errors';
 import type { RandomSource } from '@/core/base/random';
 import { Secret } from '@/core/base/secret';
-import { MINUTE, SECOND } from '@/core/base/time';
+import { DAY, MINUTE, SECOND } from '@/core/base/time';
 import { licenceSigner } from '@/core/licence/licence';
 import { createCalendar } from '@/server/clock/calendar';
 import { createDemoClock } from '@/server/clock/demo-clock';
 import { systemClock, type Clock } from '@/server/clock/clock';
-import { createSteadyClock, type SteadyClock } from '@/server/clock/steady-clock';
+import { createSteadyClock } from '@/server/clock/steady-clock';
 import { ConfigError, type Config } from '@/server/config/env';
 import { createCovers } from '@/server/covers/covers';
 import { openDatabase, type Database } from '@/server/db/database';
+import { LONG_TABLES } from '@/server/db/unreadable';
 import { createSeals } from '@/server/db/seals';
 import { createHealth } from '@/server/health/health';
 import { createProofsUsed, type ProofsUsed } from '@/server/identity/device-proof';
@@ -30,6 +31,7 @@ import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
+import { forgetActs } from '@/server/repositories/act-repository';
 import { namedBlobKeys } from '@/server/repositories/document-repository';
 import { accessChangesSince, lastSequence, newestMoment } from '@/server/repositories/ledger-reader';
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
@@ -38,12 +40,15 @@ import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
 import { recountDays } from '@/server/services/recount-days';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
-import { lookAfter } from '@/server/services/look-after';
+import { lookAfter, type Around } from '@/server/services/look-after';
 import { noteCheckpoints } from '@/server/services/note-checkpoints';
+import { checkDatabase } from '@/server/checking/database-check';
+import { mendDatabase, mendFound, sayDamaged } from '@/server/services/mend-database';
 import { createSealReport } from '@/server/services/report-seals';
 import { goOnNoting, noteEndings } from '@/server/services/note-endings';
 import { record, whereabouts } from '@/server/services/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createReserve } from '@/server/storage/reserve';
 import { clearCopies } from '@/server/storage/leftovers';
 import { createWitness } from '@/server/storage/witness';
 import { createEndedList } from '@/server/storage/ended-list';
@@ -112,7 +117,11 @@ function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean)
 export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number; /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean; /** Whether time never runs behind the record, as by the machine's own clock. */ readonly steady?: boolean } = {}): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
   const keyWrap = createKeyWrap(openMasterKeys(config.masterKeyFile, !existsSync(fileOf(config.databaseUrl))));
-  const db = await openDatabase(config.databaseUrl);
+  const reserve = createReserve(path.join(config.dataDir, 'reserve'));
+  const db = await openDatabase(config.databaseUrl, reserve.giveUp);
+  const health = createHealth();
+  // Before anything reads them: one harmed text would end the process.
+  if (options.beside !== true) await mendDatabase(db, health, (table) => config.checkFirst || !LONG_TABLES.includes(table));
   const known = await findOrganisation(db.read);
   const demo = options.demo ?? known?.demo ?? false;
   const offset = demo ? (known?.clockOffset ?? 0) : 0;
@@ -123,7 +132,6 @@ export async function createContainer(config: Config, options: { readonly clock?
   const issuer = await loadServiceKey(db, keyWrap, 'issuer', newSigningKey, clock.now());
   const hashes = await loadServiceKey(db, keyWrap, 'hashes', () => ({ privateKey: random(32), publicKey: new Uint8Array(0) }), clock.now());
   const vault = { ...keyWrap, ...createHashes(new Secret(hashes.privateKey)) };
-  const health = createHealth();
   const seals = createSeals(Buffer.from(vault.derive('row seals'), 'hex'));
   const witness = createWitness(config.witnessFile);
   const calendar = createCalendar(known?.zone ?? 'UTC');
@@ -161,7 +169,7 @@ export async function createContainer(config: Config, options: { readonly clock?
   const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
     await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
   });
-  const background = createBackground(deps, log, config, steady);
+  const background = createBackground(deps, log, { masterKeyFile: config.masterKeyFile, dataDir: config.dataDir, behind: steady === null ? null : steady.behind, reserve }, config);
   return {
     deps, identity, log, proofsUsed: createProofsUsed(),
     startBackground: background.start,
@@ -176,7 +184,7 @@ export async function createContainer(config: Config, options: { readonly clock?
 }
 
 /** Repeats a job with a pause in between, one at a time; an error is logged and the next round tried. */
-function createBackground(deps: Deps, log: Logger, config: Config, steady: SteadyClock | null): { start: () => void; stop: () => Promise<void> } {
+function createBackground(deps: Deps, log: Logger, around: Around, config: Pick<Config, 'workersDir' | 'databaseUrl'>): { start: () => void; stop: () => Promise<void> } {
   const timers: NodeJS.Timeout[] = [];
   const running = new Set<Promise<void>>();
   const repeat = (name: string, interval: number, job: () => Promise<unknown>): void => {
@@ -190,6 +198,11 @@ function createBackground(deps: Deps, log: Logger, config: Config, steady: Stead
   };
   return {
     start: () => {
+      // The whole database is read through once, beside everything else.
+      checkDatabase(config.workersDir, config.databaseUrl).then(async ({ unreadable, problems }) => {
+        await mendFound(deps.db, deps.health, unreadable);
+        if (problems.length > 0) sayDamaged(deps.health, problems);
+      }).catch((error: unknown) => { log.error({ err: error }, 'the database could not be checked'); });
       // The first question about a long ledger takes a second; asked now, nobody waits for it.
       deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
       // Codes have lanes of their own: a long dispatch holds up nobody at the door.
@@ -197,9 +210,10 @@ function createBackground(deps: Deps, log: Logger, config: Config, steady: Stead
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
       repeat('settling mail', MINUTE, () => settleInterrupted(deps, false));
       repeat('noting checkpoints', MAIL_INTERVAL, () => noteCheckpoints(deps));
-      repeat('looking after itself', LOOK_INTERVAL, () => lookAfter(deps, { masterKeyFile: config.masterKeyFile, dataDir: config.dataDir, behind: steady === null ? null : steady.behind }));
+      repeat('looking after itself', LOOK_INTERVAL, () => lookAfter(deps, around));
       repeat('noting what ended', MAIL_INTERVAL, () => noteEndings(deps));
       repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
+      repeat('forgetting requests', CLEAR_INTERVAL, () => deps.db.write((tx) => forgetActs(tx, deps.clock.now() - DAY)));
       repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));
     },
     stop: async () => {

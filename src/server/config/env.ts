@@ -18,6 +18,7 @@ const raw = z.object({
   PLACES_FILE: z.string().min(1).default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
   FONTS_DIR: z.string().min(1).default('node_modules/@fontsource/atkinson-hyperlegible-next/files'),
   WORKERS_DIR: z.string().min(1).default('build/workers'),
+  CHECK_FIRST: z.enum(['0', '1']).default('0'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -40,6 +41,8 @@ export type Config = {
   /** Fonts of cover pages. */
   readonly fontsDir: string;
   readonly workersDir: string;
+  /** Whether the whole database is looked through before anything is served: after the process was ended by it. */
+  readonly checkFirst: boolean;
   readonly logLevel: string;
 };
 
@@ -84,6 +87,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     placesFile: path.resolve(env.PLACES_FILE),
     fontsDir: path.resolve(env.FONTS_DIR),
     workersDir: path.resolve(env.WORKERS_DIR),
+    checkFirst: env.CHECK_FIRST === '1',
     logLevel: env.LOG_LEVEL,
   };
 }

@@ -1,8 +1,11 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { chmodSync, closeSync, existsSync, mkdirSync, openSync } from 'node:fs';
 import path from 'node:path';
 import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { AlreadyDone, type Act } from '@/core/base/act';
+import { isDiskFull } from '@/core/base/disk-full';
 import { SECOND } from '@/core/base/time';
 import type { BrokenSeal, Seals } from '@/server/db/seals';
 import * as schema from '@/server/db/schema';
@@ -15,6 +18,13 @@ export type Database = {
   readonly read: Reading;
   /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  /**
+   * Runs `work` as one act: the first of its transactions that is committed notes that it was done, so that the same request
+   * come again, or come twice at once, does nothing.
+   *
+   * @throws AlreadyDone where it was done before
+   */
+  readonly once: <T>(act: Act, work: () => Promise<T>) => Promise<T>;
   /** Seals what every transaction changes from now on; told of rows that are not this product's own. */
   readonly sealWith: (seals: Seals, onForeign: (rows: readonly BrokenSeal[]) => void) => Promise<void>;
   /** Moves everything from the write-ahead log into the file and empties the log. */
@@ -86,17 +96,20 @@ function keepPrivate(file: string): void {
  *
  * All writes of a process go through one queue and one connection: two overlapping write
  * transactions in a process would end in SQLITE_BUSY and hold up the event loop while they wait.
+ *
+ * @param makeRoom is called where the disk is full; where it could make some, what failed is tried once more
  */
-export async function openDatabase(url: string, migrationsFolder = path.resolve('src/server/db/migrations')): Promise<Database> {
+export async function openDatabase(url: string, makeRoom: () => boolean = () => false, migrationsFolder = path.resolve('src/server/db/migrations')): Promise<Database> {
   keepPrivate(url.replace(/^file:/, ''));
   const writer = await connect(url, 1);
   const writing = drizzle(writer, { schema, casing: 'snake_case' });
   await migrate(writing, { migrationsFolder });
   const reader = await connect(url, 4);
-  const queue = createWriteQueue(writing);
+  const queue = createWriteQueue(writing, makeRoom);
   return {
     read: drizzle(reader, { schema, casing: 'snake_case' }),
     write: queue.write,
+    once: queue.once,
     sealWith: queue.sealWith,
     checkpoint: async () => { await writer.execute('PRAGMA wal_checkpoint(TRUNCATE)'); },
     copyTo: async (file) => {
@@ -119,26 +132,40 @@ export function openForReading(url: string): { readonly read: Reading; readonly 
 
 type Sealing = { readonly seals: Seals; readonly onForeign: (rows: readonly BrokenSeal[]) => void };
 
-function createWriteQueue(db: Reading): Pick<Database, 'write' | 'sealWith'> & { readonly idle: () => Promise<void> } {
+function createWriteQueue(db: Reading, makeRoom: () => boolean): Pick<Database, 'write' | 'once' | 'sealWith'> & { readonly idle: () => Promise<void> } {
   const waiting: Waiting[] = [];
   let running: Promise<void> | null = null;
   let sealing: Sealing | null = null;
 
-  const runBatch = async (jobs: readonly Waiting[]): Promise<void> => {
+  const runBatch = async (jobs: readonly Waiting[], mayMakeRoom = true): Promise<void> => {
     const outcomes: Outcome[] = [];
     let foreign: readonly BrokenSeal[] = [];
+    let full: unknown = null;
     try {
       await db.transaction(async (tx) => {
         const batch: Batch = { carried: new Map() };
         await sealing?.seals.watch(tx);
-        for (const { job } of jobs) outcomes.push(await runJob(tx, batch, job));
+        for (const { job } of jobs) {
+          const outcome = await runJob(tx, batch, job);
+          // The database has undone the whole transaction by itself.
+          if (!outcome.ok && isDiskFull(outcome.error)) {
+            full = outcome.error;
+            throw full;
+          }
+          outcomes.push(outcome);
+        }
         for (const { flush } of batch.carried.values()) await flush(tx);
         if (sealing !== null) foreign = await sealing.seals.seal(tx);
       }, { behavior: 'immediate' });
       if (foreign.length > 0) sealing?.onForeign(foreign);
       jobs.forEach(({ settle }, i) => { settle(outcomes[i] ?? { ok: false, error: new Error('not run') }); });
     } catch (error) {
-      for (const { settle } of jobs) settle({ ok: false, error });
+      const cause = full ?? error;
+      if (mayMakeRoom && isDiskFull(cause) && makeRoom()) {
+        await runBatch(jobs, false);
+        return;
+      }
+      for (const { settle } of jobs) settle({ ok: false, error: cause });
     }
   };
 
@@ -149,12 +176,25 @@ function createWriteQueue(db: Reading): Pick<Database, 'write' | 'sealWith'> & {
     running = null;
   };
 
+  const acts = new AsyncLocalStorage<{ readonly act: Act; noted: boolean }>();
+  const push = <T>(job: (tx: Transaction) => Promise<T>): Promise<T> =>
+    new Promise<T>((resolve, reject) => {
+      waiting.push({ job, settle: (outcome) => { if (outcome.ok) resolve(outcome.value as T); else reject(toError(outcome.error)); } });
+      running ??= drain();
+    });
+
   return {
-    write: <T>(job: (tx: Transaction) => Promise<T>) =>
-      new Promise<T>((resolve, reject) => {
-        waiting.push({ job, settle: (outcome) => { if (outcome.ok) resolve(outcome.value as T); else reject(toError(outcome.error)); } });
-        running ??= drain();
-      }),
+    once: (act, work) => acts.run({ act, noted: false }, work),
+    write: async (job) => {
+      const current = acts.getStore();
+      if (current === undefined || current.noted) return push(job);
+      const value = await push(async (tx) => {
+        await noteAct(tx, current.act);
+        return job(tx);
+      });
+      current.noted = true;
+      return value;
+    },
     sealWith: async (seals, onForeign) => {
       await running;
       sealing = { seals, onForeign };
@@ -163,18 +203,31 @@ function createWriteQueue(db: Reading): Pick<Database, 'write' | 'sealWith'> & {
   };
 }
 
+/** @throws AlreadyDone */
+async function noteAct(tx: Transaction, { key, asked, now }: Act): Promise<void> {
+  const rows = await tx.insert(schema.requestsDone).values({ key, asked, answer: null, doneAt: now }).onConflictDoNothing().returning({ key: schema.requestsDone.key });
+  if (rows.length === 0) throw new AlreadyDone();
+}
+
 /** Each job gets a savepoint of its own, so that a failed one leaves no trace among the others. */
 async function runJob(outer: Transaction, batch: Batch, job: Waiting['job']): Promise<Outcome> {
   const { carried } = batch;
+  let failure: { readonly error: unknown } | null = null;
   try {
-    const value = await outer.transaction((tx: InBatch) => {
+    const value = await outer.transaction(async (tx: InBatch) => {
       tx[BATCH_OF] = batch;
-      return job(tx);
+      try {
+        return await job(tx);
+      } catch (error) {
+        // Where the database has ended the transaction by itself, going back to the savepoint fails as well, and says only that.
+        failure = { error };
+        throw error;
+      }
     });
     return { ok: true, value };
   } catch (error) {
     batch.carried = carried;
-    return { ok: false, error };
+    return { ok: false, error: (failure as { readonly error: unknown } | null)?.error ?? error };
   }
 }
 

@@ -592,6 +592,7 @@ export const requestsDone = sqliteTable('requests_done', {
   key: text().primaryKey(),
   /** A hash of who asked, and for what. */
   asked: text().notNull(),
-  answer: text({ mode: 'json' }).$type<Json>().notNull(),
+  /** Null until it was answered. */
+  answer: text({ mode: 'json' }).$type<Json>(),
   doneAt: integer().notNull(),
 }, (table) => [index('requests_done_at').on(table.doneAt)]);

@@ -120,3 +120,16 @@ describe('somebody with the database', () => {
 test('the database is its owner’s alone to read', () => {
   for (const name of ['test.db', 'test.db-wal', 'test.db-shm']) expect(statSync(path.join(folder, name)).mode & 0o777).toBe(0o600);
 });
+
+test('where the sums are taken away, nothing is sealed anew', async () => {
+  await add('a');
+  await db.write((tx) => tx.run(sql`INSERT INTO ledger_end (id, size, hash, nodes, signed_size) VALUES (1, 5, 'h', x'', 0)`));
+  await db.close();
+  await outside.execute("UPDATE recipients SET address = 'x@elsewhere.example'");
+  await outside.execute('DELETE FROM table_sums');
+  db = await openDatabase(`file:${path.join(folder, 'test.db')}`);
+  await db.sealWith(seals, (rows) => foreign.push(...rows));
+  await add('b');
+  expect(await broken()).toEqual([{ table: 'recipients', key: 'rcp_a' }]);
+  expect(await unbalanced()).toContain('recipients');
+});

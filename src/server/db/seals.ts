@@ -102,7 +102,7 @@ export function createSeals(key: Uint8Array): Seals {
     await tx.run(sql`INSERT INTO table_sums (name, sum, rows, sequence, seal) VALUES (${name}, ${bytes}, ${rows}, ${sequence}, ${seal}) ON CONFLICT (name) DO UPDATE SET sum = excluded.sum, rows = excluded.rows, sequence = excluded.sequence, seal = excluded.seal`);
   };
 
-  /** Everything as it stands is taken to be ours: on a database that has never been sealed. */
+  /** Everything as it stands is taken to be ours: on a database that is new. */
   const sealAll = async (tx: Transaction, table: SealedTable): Promise<Sum> => {
     const rows = await tx.all<{ row: number; body: string }>(sql`SELECT t.rowid AS row, ${sql.raw(bodyOf(table, 't'))} AS body FROM ${sql.raw(table)} t`);
     const sealed = rows.map(({ row, body }) => [row, sealOf(table, body)] as const);
@@ -165,8 +165,9 @@ export function createSeals(key: Uint8Array): Seals {
       if ((there?.tables ?? 0) > 0) return;
       for (const statement of watching()) await tx.run(sql.raw(statement));
       const [sums] = await tx.all<{ sums: number }>(sql`SELECT count(*) AS sums FROM table_sums`);
-      if ((sums?.sums ?? 0) > 0) return;
       const { size } = await endOf(tx);
+      // Only what is new is taken to be ours: on a database with a ledger, sums that are gone were taken away.
+      if ((sums?.sums ?? 0) > 0 || size > 0) return;
       for (const table of SEALED_TABLES) await writeSum(tx, table, await sealAll(tx, table), size);
       await sealEnd(tx, true);
     },

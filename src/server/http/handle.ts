@@ -12,6 +12,8 @@ import { jsonText, parseJson } from '@/server/http/body';
 import { checkOrigin } from '@/server/http/same-origin';
 import { hasDevice, needReader, needStaff, pretenceOf, strangerOf } from '@/server/http/session';
 import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
+import type { Json } from '@/core/ledger/canonical';
+import { actOnce } from '@/server/services/act-once';
 import { needProof } from '@/server/services/prove-staff';
 import { ServiceError } from '@/server/services/errors';
 import { isSetUp } from '@/server/services/set-up-organisation';
@@ -39,6 +41,9 @@ async function inputOf(request: Request, body: string, { params }: Params): Prom
   return { ...query, ...(typeof parsed === 'object' ? parsed : {}), ...(await params) };
 }
 
+/** What names a request that may come again. */
+const ACT_KEY = /^[0-9A-Za-z_-]{16,64}$/;
+
 type Asked<C extends Caller> = { readonly actor: ActorOf<C>; readonly cookie: string | null; readonly input: unknown };
 
 /** Who asks, and for what: whoever can be held to nothing is read little of, and the others not before it is known who they are. */
@@ -56,6 +61,10 @@ async function actorFor<C extends Caller>(container: Container, caller: C, reque
   // Looking needs no fresh proof; changing what reaches far does.
   if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Power)) needProof(actor);
   return { actor: actor as ActorOf<C>, cookie: null };
+}
+
+function audienceOf(caller: Caller): 'reader' | 'staff' {
+  return caller === 'reader' || caller === 'stranger' ? 'reader' : 'staff';
 }
 
 /** @throws ServiceError `NOT_SIGNED_IN`, `NOT_ALLOWED` */
@@ -81,12 +90,18 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
     const container = await running();
     try {
       const { actor, cookie, input } = await asked(container, caller, request, context, largest);
-      const response = respond(await service(container.deps, actor, schema.parse(input), request), container.deps);
+      const parsed: z.infer<S> = schema.parse(input);
+      const key = request.headers.get('idempotency-key');
+      const act = key === null || actor.kind !== 'staff' || request.method === 'GET' || !ACT_KEY.test(key) ? null : { who: actor.id, key, what: `${request.method} ${new URL(request.url).pathname} ${JSON.stringify(input)}` };
+      const work = () => service(container.deps, actor, parsed, request);
+      // The same request come again, after an answer that was lost, is the same act.
+      const result = act === null ? await work() : ((await actOnce(container.deps, act, work as () => Promise<Json>)) as R);
+      const response = respond(result, container.deps);
       if (cookie !== null) response.headers.append('set-cookie', cookie);
       return response;
     } catch (error) {
       unstable_rethrow(error);
-      return respondError(error, container.log);
+      return respondError(error, container.log, audienceOf(caller));
     }
   };
   return Object.assign(route, { openTo: caller });
@@ -105,7 +120,7 @@ export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.
       return response;
     } catch (error) {
       unstable_rethrow(error);
-      return respondError(error, container.log);
+      return respondError(error, container.log, audienceOf(caller));
     }
   };
   return Object.assign(route, { openTo: caller });

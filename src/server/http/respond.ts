@@ -2,6 +2,7 @@ import 'server-only';
 import type { Logger } from 'pino';
 import { z } from 'zod';
 import { isAppError } from '@/core/base/errors';
+import { isDiskFull } from '@/core/base/disk-full';
 import { statusOf } from '@/server/http/status';
 import type { ServiceError } from '@/server/services/errors';
 
@@ -29,8 +30,24 @@ export function asDownload(name: string): Record<string, string> {
   return { 'content-disposition': `attachment; filename="${name.replaceAll(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}` };
 }
 
+type Audience = 'staff' | 'reader';
+const NO_ROOM: Record<Audience, string> = {
+  staff: 'The server has no room left to write this down, so it was not done. Tell whoever runs it.',
+  reader: 'This cannot be shown at present: the sender’s server has no room left. Try again later, or write to the sender.',
+};
+const HARMED: Record<Audience, string> = {
+  staff: 'Part of the database is damaged, and this is in it. Everything else goes on. Tell whoever runs the server.',
+  reader: 'This cannot be shown at present: something is damaged on the sender’s server. Write to the sender.',
+};
+
+/** Whether a page or a text of the database is not what was written. */
+function isHarmed(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) if (('code' in at && String(at.code).startsWith('SQLITE_CORRUPT')) || at.message.includes('malformed')) return true;
+  return false;
+}
+
 /** One place turns errors into answers. An unknown one becomes a bare 500: its message may hold anything. */
-export function respondError(error: unknown, log: Logger): Response {
+export function respondError(error: unknown, log: Logger, audience: Audience): Response {
   if (error instanceof z.ZodError) {
     const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), issue.message]));
     return json({ error: { code: 'INVALID', message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`, fields } } satisfies ErrorBody, 422);
@@ -43,6 +60,8 @@ export function respondError(error: unknown, log: Logger): Response {
       return json({ error: { code: error.code, message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
     }
   }
+  if (isDiskFull(error)) return json({ error: { code: 'DISK_FULL', message: NO_ROOM[audience] } } satisfies ErrorBody, 507);
+  if (isHarmed(error)) return json({ error: { code: 'DAMAGED', message: HARMED[audience] } } satisfies ErrorBody, 500);
   log.error({ name: error instanceof Error ? error.name : typeof error, code: isAppError(error) ? error.code : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
   return json({ error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' } } satisfies ErrorBody, 500);
 }

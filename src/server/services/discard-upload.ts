@@ -6,8 +6,9 @@ import type { Deps } from '@/server/services/deps';
 
 /** Ends an upload and removes every byte of it. */
 export async function discardUpload(deps: Deps, upload: UploadRow): Promise<void> {
-  await deps.db.write((tx) => removeUpload(tx, upload.id));
+  // The file first: where the disk is full, it is what makes room to write the rest down.
   await deps.blobs.remove(upload.blobKey);
+  await deps.db.write((tx) => removeUpload(tx, upload.id));
 }
 
 /** How long an upload may rest before it counts as abandoned. */

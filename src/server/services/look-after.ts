@@ -3,12 +3,13 @@ import { existsSync } from 'node:fs';
 import { statfs } from 'node:fs/promises';
 import { CLOCKS_APART } from '@/server/clock/steady-clock';
 import type { Deps } from '@/server/services/deps';
+import type { Reserve } from '@/server/storage/reserve';
 import { RESERVE } from '@/server/storage/disk-blob-store';
 
 /** Space below which somebody has to make room. */
 const LOW = 2 * 1024 ** 3;
 
-type Around = { readonly masterKeyFile: string; readonly dataDir: string; /** How far the machine's clock lags behind the record, in ms; null: it is not asked. */ readonly behind: (() => number) | null };
+export type Around = { readonly masterKeyFile: string; readonly dataDir: string; /** How far the machine's clock lags behind the record, in ms; null: it is not asked. */ readonly behind: (() => number) | null; readonly reserve: Reserve };
 
 /** Bytes that can still be written in a folder. */
 async function freeSpace(folder: string): Promise<number> {
@@ -17,13 +18,14 @@ async function freeSpace(folder: string): Promise<number> {
 }
 
 /** Looks at what the product rests on, so that Today and whoever watches the server know before it fails. */
-export async function lookAfter({ health }: Pick<Deps, 'health'>, { masterKeyFile, dataDir, behind }: Around): Promise<void> {
+export async function lookAfter({ health }: Pick<Deps, 'health'>, { masterKeyFile, dataDir, behind, reserve }: Around): Promise<void> {
   if (existsSync(masterKeyFile)) health.clear('master-key-gone');
   else health.raise('master-key-gone', masterKeyFile);
   const lag = behind?.() ?? 0;
   if (lag > CLOCKS_APART) health.raise('clock-behind', String(lag));
   else health.clear('clock-behind');
   const free = await freeSpace(dataDir);
+  if (free >= LOW) reserve.take();
   if (free < RESERVE) health.raise('disk-full', String(free));
   else health.clear('disk-full');
   if (free < LOW && free >= RESERVE) health.raise('disk-low', String(free));

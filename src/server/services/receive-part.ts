@@ -1,4 +1,5 @@
 import 'server-only';
+import { existsSync } from 'node:fs';
 import { fileTypeFromBuffer } from 'file-type';
 import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
@@ -37,6 +38,8 @@ async function takePart(deps: Deps, actor: StaffActor, input: { readonly id: Upl
   if (input.offset > upload.receivedBytes) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: upload.receivedBytes });
   const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
   if (expected === 0) throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+  // Cancelled where the rest could not be written down any more.
+  if (!existsSync(deps.blobs.pathOf(upload.blobKey))) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
   await deps.blobs.needRoom(expected);
   try {
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.

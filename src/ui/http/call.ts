@@ -57,14 +57,25 @@ export async function callLines(path: string, body: unknown, onLine: (line: unkn
   }
 }
 
+/**
+ * Keys of changes whose answer has not come: whoever presses again, or twice, after an answer was lost asks for the same act and
+ * not for a second one.
+ */
+const unanswered = new Map<string, string>();
+
 /** One call with JSON, answered well. @throws CallError, also where the server cannot be reached */
 async function answered(method: 'GET' | 'POST' | 'DELETE', path: string, body: unknown, headers: Readonly<Record<string, string>>): Promise<Response> {
+  const text = body === undefined ? undefined : JSON.stringify(body);
+  const act = `${method} ${path} ${text ?? ''}`;
+  const key = unanswered.get(act) ?? crypto.randomUUID();
+  if (method !== 'GET') unanswered.set(act, key);
   let response: Response;
   try {
-    response = await fetch(path, { method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+    response = await fetch(path, { method, headers: { ...(text === undefined ? {} : { 'content-type': 'application/json' }), ...(method === 'GET' ? {} : { 'idempotency-key': key }), ...headers }, ...(text === undefined ? {} : { body: text }) });
   } catch {
     throw new CallError('The server cannot be reached. Check your connection and try again.', 'UNREACHABLE', 0);
   }
+  unanswered.delete(act);
   if (!response.ok) throw await toCallError(response);
   return response;
 }

@@ -1,7 +1,7 @@
 CREATE TABLE `requests_done` (
 	`key` text PRIMARY KEY NOT NULL,
 	`asked` text NOT NULL,
-	`answer` text NOT NULL,
+	`answer` text,
 	`done_at` integer NOT NULL
 );
 --> statement-breakpoint

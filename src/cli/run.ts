@@ -3,6 +3,7 @@ import { AppError } from '@/core/base/errors';
 import { ConfigError, readConfig } from '@/server/config/env';
 import { UsageError, type Call, type Command, type ExitCode } from '@/cli/command';
 import { backupCommand } from '@/cli/commands/backup';
+import { checkCommand } from '@/cli/commands/check';
 import { inspectCommand } from '@/cli/commands/inspect';
 import { exportCommand } from '@/cli/commands/ledger-export';
 import { verifyCommand } from '@/cli/commands/ledger-verify';
@@ -11,7 +12,7 @@ import { recoverCommand } from '@/cli/commands/recover';
 import { restoreCommand } from '@/cli/commands/restore';
 import { rotateCommand } from '@/cli/commands/key-rotate';
 
-const COMMANDS: readonly Command[] = [protectCommand, inspectCommand, recoverCommand, verifyCommand, exportCommand, rotateCommand, backupCommand, restoreCommand];
+const COMMANDS: readonly Command[] = [protectCommand, inspectCommand, recoverCommand, verifyCommand, exportCommand, rotateCommand, backupCommand, restoreCommand, checkCommand];
 
 const HELP = `embargo: the command line of Embargo
 

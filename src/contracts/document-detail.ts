@@ -24,6 +24,8 @@ export type DocumentDetail = {
   readonly protectedAt: number;
   readonly revokedAt: number | null;
   readonly keyDestroyed: boolean;
+  /** Whether its stored content is not what was stored. */
+  readonly damaged: boolean;
   readonly fileName: string;
   readonly pages: number;
   readonly bytes: number;

@@ -23,6 +23,9 @@ export const beginUploadInput = z.object({
 export type BeginUploadInput = z.infer<typeof beginUploadInput>;
 export type BeginUploadResult = { readonly id: UploadId; readonly partBytes: number };
 
+/** An upload that was begun and is not finished. */
+export type HalfUpload = { readonly id: UploadId; readonly fileName: string; readonly bytes: number; readonly receivedBytes: number; readonly partBytes: number; readonly updatedAt: number };
+
 export const partInput = z.object({ id: uploadId, offset: z.coerce.number().int().min(0) });
 export type PartResult = { readonly receivedBytes: number };
 

@@ -174,8 +174,9 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
     return handOver({ ok: true, result: await perform(task) });
   } catch (error) {
     if (error instanceof ContentError) return { ok: false, code: error.code };
-    if (error instanceof AgeError) return { ok: false, code: 'PDF_DAMAGED' };
     dropEngine();
+    // Met in the middle of PDFium's own code, which has to begin anew after it.
+    if (error instanceof AgeError) return { ok: false, code: 'CONTENT_DAMAGED' };
     if (error instanceof WebAssembly.RuntimeError || error instanceof RangeError) return { ok: false, code: 'PDF_TOO_DEMANDING' };
     throw error;
   }

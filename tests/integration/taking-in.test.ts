@@ -11,6 +11,7 @@ import { beginUpload } from '@/server/services/begin-upload';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import { cancelUpload, protectDocument } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
+import { readAhead } from '@/server/storage/read-ahead';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createUnsyncedDisk } from '../support/unsynced-disk';
 import { START, drawing, inPieces, protect, startProduct, type Product } from '../support/product';
@@ -75,6 +76,19 @@ describe('an upload', () => {
     await expect(send(bytes)).resolves.toEqual({ receivedBytes: bytes.length });
     expect((await blob()).equals(sealed)).toBe(true);
     await cancelUpload(product.deps, product.ida, { id });
+  });
+
+  test('read from a file whose memory is used again while it is read comes in as it is', async () => {
+    const bytes = await padded(PART + 5_000_000);
+    const file = path.join(product.folder, 'long.pdf');
+    writeFileSync(file, bytes);
+    const { id } = await begin(bytes.length);
+    for (let offset = 0; offset < bytes.length;) offset = (await receivePart(product.deps, product.ida, { id, offset }, readAhead(file, offset, Math.min(bytes.length, offset + PART)))).receivedBytes;
+    const { id: document } = await protectDocument(product.deps, product.ida, { id, title: 'Read', reference: 'REF-READ' });
+    const version = await product.deps.db.read.query.versions.findFirst({ where: (row, { eq: is }) => is(row.documentId, document) });
+    const key = path.join(product.folder, 'recovery-2.txt');
+    writeFileSync(key, product.privateKey);
+    expect(execFileSync('age', ['-d', '-i', key, product.deps.blobs.pathOf(version?.blobKey ?? '')], { maxBuffer: 1 << 26 }).equals(bytes)).toBe(true);
   });
 
   test('sent by two at once is taken once, whole', async () => {

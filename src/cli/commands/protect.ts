@@ -48,6 +48,7 @@ export const protectCommand: Command = {
     return withService(call.config(), async (container) => {
       const { deps } = container;
       const actor = await actorNamed(container, call.text('as'));
+      if (form !== undefined && deps.mailer === null) throw new UsageError('No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, or leave --mail out. Nothing was stored.');
       const named = await termsNamed(deps, call.text('terms'));
       const taken: Taken[] = [];
       for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));

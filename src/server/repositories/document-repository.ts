@@ -13,6 +13,11 @@ export async function findUpload(db: Reading | Transaction, id: UploadId, owner:
   return row ?? null;
 }
 
+/** Uploads that somebody began as documents of their own and has not finished, the newest first. */
+export async function uploadsOf(db: Reading, staff: StaffId): Promise<UploadRow[]> {
+  return db.select().from(uploads).where(and(eq(uploads.staffId, staff), isNull(uploads.documentId))).orderBy(desc(uploads.updatedAt));
+}
+
 /** Uploads, whoever began them, of which no part has come since. */
 export async function uploadsUntouchedSince(db: Reading, moment: number): Promise<UploadRow[]> {
   return db.select().from(uploads).where(lt(uploads.updatedAt, moment));

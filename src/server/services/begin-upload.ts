@@ -3,9 +3,9 @@ import { PAYLOAD_NONCE } from '@/core/age/chunks';
 import { encodeHeader } from '@/core/age/header';
 import { embargoStanza, newFileKey } from '@/core/age/recipients';
 import { newId } from '@/core/base/ids';
-import { MAX_DOCUMENT, PART, type BeginUploadInput, type BeginUploadResult } from '@/contracts/document';
+import { MAX_DOCUMENT, PART, type BeginUploadInput, type BeginUploadResult, type HalfUpload } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
-import { insertUpload } from '@/server/repositories/document-repository';
+import { insertUpload, uploadsOf } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { needDocument } from '@/server/services/change-access';
@@ -47,4 +47,9 @@ export async function beginUpload(deps: Deps, actor: StaffActor, input: BeginUpl
 async function* head(header: Uint8Array, nonce: Uint8Array): AsyncGenerator<Uint8Array> {
   yield header;
   yield await Promise.resolve(nonce);
+}
+
+/** What somebody began to upload and has not finished: it can be gone on with, or dropped. */
+export async function listUploads(deps: Pick<Deps, 'db'>, actor: StaffActor): Promise<readonly HalfUpload[]> {
+  return (await uploadsOf(deps.db.read, actor.id)).map(({ id, fileName, declaredBytes, receivedBytes, updatedAt }) => ({ id, fileName, bytes: declaredBytes, receivedBytes, partBytes: PART, updatedAt }));
 }

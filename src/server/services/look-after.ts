@@ -2,6 +2,7 @@ import 'server-only';
 import { existsSync } from 'node:fs';
 import { statfs } from 'node:fs/promises';
 import { CLOCKS_APART } from '@/server/clock/steady-clock';
+import { sayDamagedContents } from '@/server/services/check-contents';
 import type { Deps } from '@/server/services/deps';
 import type { Reserve } from '@/server/storage/reserve';
 import { RESERVE } from '@/server/storage/disk-blob-store';
@@ -18,7 +19,9 @@ async function freeSpace(folder: string): Promise<number> {
 }
 
 /** Looks at what the product rests on, so that Today and whoever watches the server know before it fails. */
-export async function lookAfter({ health }: Pick<Deps, 'health'>, { masterKeyFile, dataDir, behind, reserve }: Around): Promise<void> {
+export async function lookAfter(deps: Pick<Deps, 'db' | 'health'>, { masterKeyFile, dataDir, behind, reserve }: Around): Promise<void> {
+  const { health } = deps;
+  await sayDamagedContents(deps);
   if (existsSync(masterKeyFile)) health.clear('master-key-gone');
   else health.raise('master-key-gone', masterKeyFile);
   const lag = behind?.() ?? 0;

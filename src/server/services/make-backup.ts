@@ -1,6 +1,6 @@
 import 'server-only';
 import { closeSync, createReadStream, openSync, readFileSync } from 'node:fs';
-import { open, rm, stat, type FileHandle } from 'node:fs/promises';
+import { open, rm, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -11,10 +11,11 @@ import { newFileKey } from '@/core/age/recipients';
 import { sealStream } from '@/core/age/stream';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { openForReading } from '@/server/db/database';
-import { storedVersions } from '@/server/repositories/backup-repository';
+import { allStoredVersions, type StoredVersion } from '@/server/repositories/check-repository';
 import { ledgerState } from '@/server/repositories/ledger-reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps } from '@/server/services/deps';
+import { contentProblem } from '@/server/services/check-contents';
 import { ServiceError } from '@/server/services/errors';
 import { copyName } from '@/server/storage/leftovers';
 import { mergeKeyFiles } from '@/server/vault/master-key';
@@ -22,11 +23,17 @@ import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 export type BackupProgress = (done: number, all: number) => void;
 export type Backup = { readonly manifest: BackupManifest; readonly pieces: AsyncGenerator<Uint8Array, void> };
-type BackupDeps = Pick<Deps, 'db' | 'blobs' | 'clock' | 'random' | 'publicUrl'>;
+type BackupDeps = Pick<Deps, 'db' | 'blobs' | 'clock' | 'random' | 'publicUrl' | 'vault'>;
 
 /** Puts a file into the archive and waits until it is through. */
 async function putFile(archive: Pack, name: string, size: number, content: Readable): Promise<void> {
   await pipeline(content, archive.entry({ name, size, mode: 0o600 }));
+}
+
+/** Read through before it is taken along: a backup of what is damaged brings nothing back. @throws ServiceError `CONFLICT` */
+async function needWhole(deps: BackupDeps, row: StoredVersion): Promise<void> {
+  if ((await contentProblem(deps, row)) === null) return;
+  throw new ServiceError('CONFLICT', `The stored content of ${row.reference} ${row.title} is damaged: a backup could not bring it back. Run check, and restore it first.`);
 }
 
 async function fill(archive: Pack, deps: BackupDeps, { manifest, snapshot, keys, blobs }: { readonly manifest: BackupManifest; readonly snapshot: FileHandle; readonly keys: string; readonly blobs: readonly { readonly key: string; readonly size: number }[] }, progress: BackupProgress): Promise<void> {
@@ -71,11 +78,11 @@ export async function makeBackup(deps: BackupDeps, masterKeyFile: string, folder
     // A rotation may have begun or ended meanwhile: both files together hold every generation the copy needs.
     const keys = mergeKeyFiles(keysBefore, readFileSync(masterKeyFile, 'utf8'));
     const copy = openForReading(`file:${snapshot}`);
-    const rows = await storedVersions(copy.read);
+    const rows = await allStoredVersions(copy.read);
     const { size: entries } = await ledgerState(copy.read);
     copy.close();
     const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({ key: blobKey, size: fileSize(headerBytes, bytes) }));
-    for (const { key, size } of blobs) if ((await stat(deps.blobs.pathOf(key)).catch(() => null))?.size !== size) throw new ServiceError('CONFLICT', `The stored content ${key} is not whole: a backup could not bring it back.`);
+    for (const row of rows) await needWhole(deps, row);
     const manifest: BackupManifest = { format: 1, madeAt: deps.clock.now(), publicUrl: deps.publicUrl, organisation: organisation.name, entries, blobs: blobs.length };
     const file = await open(snapshot, 'r');
     return { manifest, pieces: archived(deps, { manifest, snapshot: file, keys, blobs }, recoveryKey, progress) };

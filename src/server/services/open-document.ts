@@ -1,4 +1,5 @@
 import 'server-only';
+import { isAppError } from '@/core/base/errors';
 import { newId, type DispatchId, type DocumentId, type GrantId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
 import type { Happening } from '@/core/ledger/entry';
@@ -13,6 +14,8 @@ import { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { carries, endDevice, findLink, findRecipientByAddress, insertLicence, openLicences, type LicenceRow } from '@/server/repositories/reader-repository';
 import { decideFor } from '@/server/services/decide-access';
+import { ContentError } from '@/server/rendering/errors';
+import { noteDamaged } from '@/server/services/check-contents';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
 import { defaultsFinder } from '@/server/services/manage-defaults';
@@ -138,7 +141,12 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
   const wait = await deps.limits.opens(actor.address);
   if (wait > 0) throw tooMany(wait);
-  const opening = await deps.db.write((tx) => openIn(deps, tx, actor, link, input.document));
+  const opening = await deps.db.write((tx) => openIn(deps, tx, actor, link, input.document)).catch(async (error: unknown) => {
+    if (!(isAppError(error) && error.name === 'AgeError')) throw error;
+    const harmed = await findDocument(deps.db.read, input.document);
+    if (harmed !== null) await noteDamaged(deps, harmed.version.id);
+    throw new ContentError('CONTENT_DAMAGED', { cause: error });
+  });
   if (opening.outcome === 'refused') {
     const known = opening.reason !== 'not-addressed';
     return { outcome: 'refused', reason: opening.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };

@@ -73,6 +73,7 @@ export async function takeProtectedFile(deps: Deps, actor: StaffActor, input: Ta
   if (!reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })) throw new ServiceError('NOT_ALLOWED', 'This was sent by somebody else. Ask them or an administrator for the file.');
   if (recipient.kind === 'link' && dispatch.sentBy !== actor.id) throw new ServiceError('NOT_ALLOWED', 'Its cover page holds a link that opens without proof: only who sent this takes the file.');
   if (document.revokedAt !== null || version.wrappedKey === null) throw new ServiceError('CONFLICT', 'Nobody can open this document any more: it is revoked, or its key was destroyed.');
+  if (version.damagedAt !== null) throw new ServiceError('CONFLICT', 'The stored content of this document is damaged: a file of it would open nowhere. Restore it from a backup.');
   const file = await protectedFileOf(deps, facts);
   await recordAlone(deps, { action: 'file.taken', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), dispatch: dispatch.id, document: document.id, version: version.id, recipient: recipient.id, grant: facts.grantId, details: { bytes: file.bytes } });
   return file;

@@ -1,4 +1,5 @@
 import 'server-only';
+import { hasCode } from '@/core/base/errors';
 import type { LicenceId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
@@ -7,11 +8,12 @@ import type { Reading, Transaction } from '@/server/db/database';
 import { MAX_MARKED } from '@/server/rendering/keep-marked';
 import { picturesToPdf } from '@/server/rendering/picture-pdf';
 import type { Asker } from '@/server/rendering/render-pool';
-import type { PagePicture, PrintedPage, SealedSource } from '@/server/rendering/render-task';
+import type { PagePicture, PrintedPage, RenderResults, RenderTask, SealedSource } from '@/server/rendering/render-task';
 import type { TextRun } from '@/server/rendering/pdf-document';
 import { countPrint } from '@/server/repositories/dispatch-repository';
 import { findLicence, noteShownPage, pageWasShown } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
+import { noteDamaged } from '@/server/services/check-contents';
 import { ServiceError, tooMany } from '@/server/services/errors';
 import { decideFor } from '@/server/services/decide-access';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
@@ -74,6 +76,16 @@ async function refused(deps: Deps, actor: ReaderActor, opened: Opened, right: ke
   return refusal;
 }
 
+/** Has something made of a document; a content that turns out to be damaged is noted, so that the staff hear of it. */
+async function made<K extends RenderTask['kind']>(deps: Deps, { version }: Opened, task: Extract<RenderTask, { readonly kind: K }>, asker: Asker): Promise<RenderResults[K]> {
+  try {
+    return await deps.renderer.run(task, asker);
+  } catch (error) {
+    if (hasCode(error, 'CONTENT_DAMAGED')) await noteDamaged(deps, version.id);
+    throw error;
+  }
+}
+
 /** A request that goes on for as long as somebody waits for its answer. */
 type Waiting = { readonly signal: AbortSignal };
 
@@ -83,7 +95,7 @@ export async function renderPage(deps: Deps, actor: ReaderActor, input: { readon
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'read', decision);
   const source = await needSource(deps, actor, opened);
-  const picture = await deps.renderer.run({ kind: 'page', source, page: input.page, width: input.width, watermark: opened.licence.watermark }, askerOf(opened, waiting));
+  const picture = await made(deps, opened, { kind: 'page', source, page: input.page, width: input.width, watermark: opened.licence.watermark }, askerOf(opened, waiting));
   await noteShown(deps, actor, opened, input.page);
   return picture;
 }
@@ -102,7 +114,7 @@ export async function readText(deps: Deps, actor: ReaderActor, input: { readonly
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
   const source = await needSource(deps, actor, opened);
-  const runs = await deps.renderer.run({ kind: 'text', source, page: input.page }, askerOf(opened, waiting));
+  const runs = await made(deps, opened, { kind: 'text', source, page: input.page }, askerOf(opened, waiting));
   await recordAlone(deps, { action: 'text.copied', outcome: 'granted', ...about(opened, actor, deps), details: { page: input.page } });
   return { runs };
 }
@@ -115,7 +127,7 @@ async function* printedPages(deps: Deps, actor: ReaderActor, opened: Opened, { f
   for (let page = from; page <= to; page++) {
     const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
     if (decision.outcome === 'refused') throw new ServiceError('NOT_ALLOWED', 'Access ended while this was made.');
-    yield await deps.renderer.run({ kind: 'print', source: await needSource(deps, actor, opened), page, watermark }, askerOf(opened, waiting));
+    yield await made(deps, opened, { kind: 'print', source: await needSource(deps, actor, opened), page, watermark }, askerOf(opened, waiting));
   }
 }
 
@@ -174,7 +186,7 @@ export async function keepDocument(deps: Deps, actor: ReaderActor, input: { read
 }
 
 async function markedPieces(deps: Deps, source: SealedSource, opened: Opened, waiting: Waiting | undefined) {
-  const { bytes, marked } = await deps.renderer.run({ kind: 'keep', source, watermark: opened.licence.watermark }, askerOf(opened, waiting));
+  const { bytes, marked } = await made(deps, opened, { kind: 'keep', source, watermark: opened.licence.watermark }, askerOf(opened, waiting));
   return { pieces: oncePiece(bytes), bytes: bytes.length, marked };
 }
 

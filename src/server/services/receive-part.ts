@@ -43,8 +43,8 @@ async function takePart(deps: Deps, actor: StaffActor, input: { readonly id: Upl
   await deps.blobs.needRoom(expected);
   try {
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.
-    const pieces = await wholePart(expected, upload.receivedBytes === 0 ? onlyPdf(body) : body);
-    return await sealPart(deps, actor, upload, pieces, expected);
+    const part = await wholePart(expected, upload.receivedBytes === 0 ? onlyPdf(body) : body);
+    return await sealPart(deps, actor, upload, part, expected);
   } catch (error) {
     // Content that cannot be taken in will not become better by trying again.
     if (isAppError(error) && error.name === 'ContentError') await discardUpload(deps, upload);
@@ -73,34 +73,34 @@ async function claimPlace(deps: Deps, actor: StaffActor, { id, receivedBytes }: 
   });
 }
 
-async function sealPart(deps: Deps, actor: StaffActor, upload: UploadRow, pieces: readonly Uint8Array[], expected: number): Promise<PartResult> {
-  await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', pieces));
+async function sealPart(deps: Deps, actor: StaffActor, upload: UploadRow, part: Uint8Array, expected: number): Promise<PartResult> {
+  await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', part));
   await recordAlone(deps, { action: 'key.unwrapped', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), version: upload.versionId, details: { for: 'taking in', from: upload.receivedBytes } });
   const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
   const key = payloadKeyOf(deps, { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 }, fileKey);
   const firstChunk = upload.receivedBytes / CHUNK;
   const receivedBytes = upload.receivedBytes + expected;
-  const sealed = sealStream(nodeChunkCipher(key), inTurn(pieces), firstChunk, receivedBytes === upload.declaredBytes);
+  const sealed = sealStream(nodeChunkCipher(key), whole(part), firstChunk, receivedBytes === upload.declaredBytes);
   await deps.blobs.writeAt(upload.blobKey, upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG), sealed);
   await deps.db.write((tx) => advanceUpload(tx, upload.id, receivedBytes, deps.clock.now()));
   return { receivedBytes };
 }
 
-async function* inTurn(pieces: readonly Uint8Array[]): AsyncGenerator<Uint8Array> {
-  for (const piece of pieces) yield await Promise.resolve(piece);
+async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield await Promise.resolve(part);
 }
 
-/** The pieces of a part of exactly `length` bytes. */
-async function wholePart(length: number, source: AsyncIterable<Uint8Array>): Promise<Uint8Array[]> {
-  const pieces: Uint8Array[] = [];
+/** A part of exactly `length` bytes. They are copied: whoever reads from a file uses the memory of its pieces again. */
+async function wholePart(length: number, source: AsyncIterable<Uint8Array>): Promise<Uint8Array> {
+  const part = new Uint8Array(length);
   let seen = 0;
   for await (const bytes of source) {
+    if (seen + bytes.length > length) throw new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
+    part.set(bytes, seen);
     seen += bytes.length;
-    if (seen > length) break;
-    pieces.push(bytes);
   }
   if (seen !== length) throw new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
-  return pieces;
+  return part;
 }
 
 /** Stops a stream whose first bytes are no PDF, saying what they are instead where that shows. */

@@ -27,7 +27,7 @@ export async function viewDocument(deps: Deps, actor: StaffActor, { id }: { read
   const standing = { document: id, marking: document.markingId, folder: document.folderId };
   return {
     id, reference: document.reference, title: document.title, ownerName, protectedAt: document.createdAt, revokedAt: document.revokedAt,
-    keyDestroyed: version.wrappedKey === null, fileName: version.fileName, pages: version.pages, bytes: version.bytes,
+    keyDestroyed: version.wrappedKey === null, damaged: version.damagedAt !== null, fileName: version.fileName, pages: version.pages, bytes: version.bytes,
     filed: { folderId: document.folderId, markingId: document.markingId, ownerId: document.ownerId, deputyId: document.deputyId, attributes: document.attributes },
     folders, markings, colleagues, versions,
     mayChange: reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),

@@ -21,8 +21,8 @@ export type KeyWrap = {
 export type Hashes = {
   /** A keyed hash for one purpose, as hex: of codes and tokens that must not be readable in the database. */
   readonly mac: (purpose: string, text: string) => string;
-  /** The same of bytes that come in pieces. */
-  readonly macOf: (purpose: string, pieces: readonly Uint8Array[]) => string;
+  /** The same of bytes. */
+  readonly macOf: (purpose: string, bytes: Uint8Array) => string;
   /** A 32-byte key for one purpose, as hex. */
   readonly derive: (purpose: string) => string;
 };
@@ -69,11 +69,7 @@ export function createHashes(secret: Secret<Uint8Array>): Hashes {
   const derive = (purpose: string): Buffer => Buffer.from(hkdfSync('sha256', secret.reveal(), '', `embargo ${purpose}`, 32));
   return {
     mac: (purpose, text) => createHmac('sha256', derive(purpose)).update(text).digest('hex'),
-    macOf: (purpose, pieces) => {
-      const hmac = createHmac('sha256', derive(purpose));
-      for (const piece of pieces) hmac.update(piece);
-      return hmac.digest('hex');
-    },
+    macOf: (purpose, bytes) => createHmac('sha256', derive(purpose)).update(bytes).digest('hex'),
     derive: (purpose) => derive(purpose).toString('hex'),
   };
 }

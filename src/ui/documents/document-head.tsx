@@ -10,7 +10,7 @@ import { ConfirmCut } from '@/ui/shell/confirm-cut';
 import { useHolds } from '@/ui/shell/powers';
 
 /** Name and state of one document, with revoking it for everybody. */
-export function DocumentHead({ id, title, reference, summary, revoked, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
+export function DocumentHead({ id, title, reference, summary, revoked, damaged, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly damaged: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
   const readsRecord = useHolds('read-record');
   const [asking, setAsking] = useState(false);
   const { busy, problem, attempt } = useAttempt();
@@ -28,6 +28,7 @@ export function DocumentHead({ id, title, reference, summary, revoked, mayChange
         {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}
       </div>
       <div className="quiet" style={{ marginTop: 4 }}>{summary}</div>
+      {damaged && <p role="alert" className="magenta">The stored content of this document is damaged and cannot be read whole. Restore it from a backup, or add the file as a new version.</p>}
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}
       <ConfirmCut open={asking} busy={busy} title={`Revoke “${title}” for everybody?`} action="Revoke document" onClose={() => { setAsking(false); }} onConfirm={() => void act('revoke')}>
         <p>{people.length === 0 ? 'Nobody holds access to it.' : `Shut out at once: ${people.join(', ')}.`}</p>

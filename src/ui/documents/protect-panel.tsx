@@ -13,6 +13,7 @@ import { referenceFrom, titleFrom } from '@/core/content/names';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { sentenceOf } from '@/ui/http/call';
+import { HalfUploads, halfOf, useHalfUploads } from '@/ui/documents/half-uploads';
 import { sizeText } from '@/ui/documents/size-words';
 import { uploadFile, type UploadProgress } from '@/ui/documents/upload-file';
 
@@ -32,6 +33,7 @@ export function ProtectPanel({ taken, folderId, markings, recovery }: { readonly
   const [recoverable, setRecoverable] = useState(true);
   const router = useRouter();
   const [jobs, setJobs] = useState<readonly Job[]>([]);
+  const { halves, look } = useHalfUploads();
   const nextKey = useRef(1);
   const stops = useRef(new Map<number, AbortController>());
   const change = (key: number, part: Partial<Job>) => { setJobs((all) => all.map((job) => (job.key === key ? { ...job, ...part } : job))); };
@@ -55,10 +57,12 @@ export function ProtectPanel({ taken, folderId, markings, recovery }: { readonly
     stops.current.set(job.key, stop);
     change(job.key, { state: 'sending', problem: null });
     try {
-      await uploadFile(job.file, { title: job.title, reference: job.reference, folderId, markingId: marking, recoverable }, (progress) => { change(job.key, { progress }); }, stop.signal);
+      await uploadFile(job.file, { title: job.title, reference: job.reference, folderId, markingId: marking, recoverable }, (progress) => { change(job.key, { progress }); }, stop.signal, halfOf(halves, job.file));
       change(job.key, { state: 'done' });
+      look();
       router.refresh();
     } catch (error) {
+      look();
       change(job.key, stop.signal.aborted ? { state: 'chosen', progress: { sent: 0, total: job.file.size } } : { state: 'failed', problem: sentenceOf(error) });
     }
   };
@@ -74,6 +78,7 @@ export function ProtectPanel({ taken, folderId, markings, recovery }: { readonly
         <input {...getInputProps({ 'aria-label': 'PDF files to protect' })} />
         <b>Drop PDF files here</b> or press to pick them. <span className="quiet">Up to 1 GiB each. They are encrypted as they arrive and never stored in the clear.</span>
       </div>
+      <HalfUploads halves={halves.filter((half) => !jobs.some((job) => job.state === 'sending' && job.file.name === half.fileName))} onDropped={look} />
       {jobs.map((job) => (
         <JobRow key={job.key} job={job} onChange={(part) => { change(job.key, part); }} onCancel={() => { stops.current.get(job.key)?.abort(); }} onRemove={() => { remove(job.key); }} />
       ))}

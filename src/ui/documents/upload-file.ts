@@ -1,9 +1,11 @@
-import type { BeginUploadResult, PartResult } from '@/contracts/document';
+import type { BeginUploadResult, HalfUpload, PartResult } from '@/contracts/document';
 import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
 import { CallError, call, toCallError } from '@/ui/http/call';
 
 /** What a new document is called, where it sits and what it is marked. */
 export type NewDocument = { readonly title: string; readonly reference: string; readonly folderId: FolderId | null; readonly markingId: MarkingId | null; /** Whether the recovery key is to open it. */ readonly recoverable: boolean };
+/** An upload that goes on where it was left. */
+type Resumed = Pick<HalfUpload, 'id' | 'partBytes' | 'receivedBytes'>;
 export type UploadProgress = { readonly sent: number; readonly total: number };
 
 const TRIES = 6;
@@ -46,8 +48,8 @@ async function sendPatiently(id: string, offset: number, part: Blob, signal: Abo
  *
  * @throws CallError with a sentence for the person, DOMException `AbortError` after cancelling
  */
-export async function uploadFile(file: File, about: NewDocument, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<DocumentId> {
-  return (await send<{ readonly id: DocumentId }>(file, { recoverable: about.recoverable }, 'finish', about, onProgress, signal)).id;
+export async function uploadFile(file: File, about: NewDocument, onProgress: (progress: UploadProgress) => void, signal: AbortSignal, half: Resumed | null = null): Promise<DocumentId> {
+  return (await send<{ readonly id: DocumentId }>(file, { recoverable: about.recoverable }, 'finish', about, onProgress, signal, half)).id;
 }
 
 /** Uploads a file as the next version of a document; else as `uploadFile`. */
@@ -55,17 +57,18 @@ export async function uploadVersion(file: File, revises: DocumentId, onProgress:
   return (await send<{ readonly number: number }>(file, { revises }, 'revise', {}, onProgress, signal)).number;
 }
 
-async function send<R>(file: File, begin: { readonly revises?: DocumentId; readonly recoverable?: boolean }, end: 'finish' | 'revise', about: object, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<R> {
-  const { id, partBytes } = await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size, ...begin });
+async function send<R>(file: File, begin: { readonly revises?: DocumentId; readonly recoverable?: boolean }, end: 'finish' | 'revise', about: object, onProgress: (progress: UploadProgress) => void, signal: AbortSignal, half: Resumed | null = null): Promise<R> {
+  const { id, partBytes } = half ?? await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size, ...begin });
   try {
-    for (let sent = 0; sent < file.size; ) {
+    for (let sent = half?.receivedBytes ?? 0; sent < file.size; ) {
       signal.throwIfAborted();
       sent = await sendPatiently(id, sent, file.slice(sent, sent + partBytes), signal);
       onProgress({ sent, total: file.size });
     }
     return await call<R>('POST', `/api/v1/uploads/${id}/${end}`, about);
   } catch (error) {
-    await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
+    // What a connection cut off can be gone on with; what was cancelled or refused cannot.
+    if (!(error instanceof CallError && error.code === 'UNREACHABLE')) await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
     throw error;
   }
 }

@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import next from 'next';
 import { clientAddress, trustedProxies } from '@/server/config/client-address';
 import { healthReport } from '@/server/health/health';
+import { createRequestRate } from '@/server/config/request-rate';
 import { ConfigError, readConfig, type Config } from '@/server/config/env';
 
 const REQUEST_TIMEOUT = 300_000;
@@ -42,6 +43,16 @@ function refuse(response: ServerResponse, status: number, sentence: string): voi
   response.writeHead(status, { 'content-type': 'text/plain', 'cache-control': 'no-store', connection: 'close' }).end(`${sentence}\n`);
 }
 
+/** The cookies by which a browser says who it is. */
+const OWN_COOKIE = /(?:^|;\s*)(?:__Host-)?embargo-(?:device|staff|browser)=([^;]{1,100})/;
+const mayGoOn = createRequestRate();
+
+/** Files that never change cost little and come by the dozen; all else is counted. */
+function isTooMuch({ url = '', headers }: IncomingMessage): boolean {
+  if (url.startsWith('/_next/static/') || url === '/healthz') return false;
+  return !mayGoOn(String(headers['x-embargo-network']), OWN_COOKIE.exec(headers.cookie ?? '')?.[1] ?? null, Date.now());
+}
+
 const config = readConfigOrExit();
 const isTrusted = trustedProxies(config.trustedProxies);
 const app = next({ dev: false, hostname: config.host, port: config.port, dir: process.cwd() });
@@ -56,6 +67,11 @@ const server = createServer({ requestTimeout: REQUEST_TIMEOUT, headersTimeout: H
   }
   if (!isReadable(request.url ?? '')) {
     refuse(response, 400, 'This address is not readable.');
+    return;
+  }
+  if (isTooMuch(request)) {
+    response.setHeader('retry-after', '1');
+    refuse(response, 429, 'Too much is being asked for at once. Wait a moment and try again.');
     return;
   }
   if (request.url === '/healthz') {

@@ -84,6 +84,9 @@ export function ensureRealDocuments() {
   rmSync(folder, { recursive: true });
 }
 
+/** Each thread that draws would else keep memory of its own that the C library never gives back. */
+const MALLOC_ARENA_MAX = '2';
+
 /** Times that a server which the database's driver ended is started again. */
 const RESTARTS = 5;
 
@@ -97,6 +100,6 @@ export function serve(environment) {
   process.exit(status ?? (signal === 'SIGABRT' ? 1 : 0));
 
   function run(more) {
-    return spawnSync(process.execPath, ['build/server.mjs'], { stdio: 'inherit', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...environment, ...more } });
+    return spawnSync(process.execPath, ['build/server.mjs'], { stdio: 'inherit', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', MALLOC_ARENA_MAX, ...environment, ...more } });
   }
 }

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { setMaxListeners } from 'node:events';
 import { connect } from 'node:net';
 import { open, signed, type Browser, type Target } from './target';
 
@@ -104,6 +105,7 @@ export async function honestReader(target: Target, signal: AbortSignal): Promise
 /** Runs a flood for some seconds, and the honest reader with it. */
 export async function feel(target: Target, { run }: Flood, seconds = SECONDS): Promise<Felt> {
   const stop = new AbortController();
+  setMaxListeners(0, stop.signal);
   const flooding = run(target, stop.signal).catch(() => undefined);
   await new Promise((resolve) => { setTimeout(resolve, 500); });
   setTimeout(() => { stop.abort(); }, seconds * 1_000);

@@ -12,7 +12,7 @@ import type { DispatchInput } from '@/contracts/dispatch';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 /** A person's browser: its cookie and its key. */
-export type Browser = { readonly address: string; readonly cookie: string; readonly key: webcrypto.CryptoKey; readonly token: string };
+export type Browser = { readonly address: string; readonly network: string; readonly cookie: string; readonly key: webcrypto.CryptoKey; readonly token: string };
 export type Target = { readonly url: string; readonly folder: string; readonly documents: Readonly<Record<'short' | 'long' | 'once', DocumentId>>; readonly browsers: readonly Browser[]; readonly memory: () => number; readonly stop: () => Promise<void> };
 
 async function browserOf({ deps, clock }: Product, address: string, token: string): Promise<Browser> {
@@ -20,7 +20,7 @@ async function browserOf({ deps, clock }: Product, address: string, token: strin
   const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', pair.publicKey);
   const recipient = await findRecipientByAddress(deps.db.read, address);
   const { deviceToken } = await deps.db.write((tx) => makeDevice(deps, tx, { address, recipient: recipient?.id ?? null, agent: 'attack', kept: true, publicKey: { kty: 'EC', crv: 'P-256', x, y } }, clock.now()));
-  return { address, cookie: `embargo-device=${deviceToken}`, key: pair.privateKey, token };
+  return { address, network: `203.0.113.${String(1 + (Number(/\d+/.exec(address)?.[0] ?? 0) % 250))}`, cookie: `embargo-device=${deviceToken}`, key: pair.privateKey, token };
 }
 
 function freePort(): Promise<number> {
@@ -59,7 +59,7 @@ export async function startTarget(people: number, environment: Readonly<Record<s
   await product.container.close();
   const port = await freePort();
   const url = `http://localhost:${String(port)}`;
-  const child = spawn(process.execPath, ['build/server.mjs'], { env: { PATH: process.env['PATH'], NODE_ENV: 'production', PORT: String(port), PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'error', TRUSTED_PROXIES: '127.0.0.0/8, ::1', ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
+  const child = spawn(process.execPath, ['build/server.mjs'], { env: { PATH: process.env['PATH'], NODE_ENV: 'production', MALLOC_ARENA_MAX: '2', PORT: String(port), PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'error', TRUSTED_PROXIES: '127.0.0.0/8, ::1', ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
   await untilUp(child, url);
   return {
     url, folder, documents, browsers,
@@ -74,14 +74,14 @@ export async function startTarget(people: number, environment: Readonly<Record<s
 }
 
 /** A request as the reader's page makes it, signed by its browser. */
-export async function signed({ url }: Pick<Target, 'url'>, { cookie, key }: Browser, method: 'GET' | 'POST', at: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
+export async function signed({ url }: Pick<Target, 'url'>, { network, cookie, key }: Browser, method: 'GET' | 'POST', at: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
   const text = body === undefined ? '' : JSON.stringify(body);
   const [time, nonce] = [String(Date.now()), randomBytes(18).toString('base64url')];
   const statement = [`${method} ${at}`, time, nonce, createHash('sha256').update(text).digest('base64url')].join('\n');
   const signature = await webcrypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, key, Buffer.from(statement));
   return fetch(url + at, {
     method, ...(signal === undefined ? {} : { signal }), ...(body === undefined ? {} : { body: text }),
-    headers: { origin: url, cookie, 'device-proof': `${time} ${nonce} ${Buffer.from(signature).toString('base64url')}`, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+    headers: { origin: url, cookie, 'x-forwarded-for': network, 'device-proof': `${time} ${nonce} ${Buffer.from(signature).toString('base64url')}`, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
   });
 }
 

@@ -21,6 +21,7 @@ import { createHealth } from '@/server/health/health';
 import { createProofsUsed, type ProofsUsed } from '@/server/identity/device-proof';
 import { createStaffIdentity, type StaffIdentity } from '@/server/identity/staff-identity';
 import { createFairQueue } from '@/server/limits/fair-queue';
+import { createLentBuffers } from '@/server/limits/lent-buffers';
 import { createLimits } from '@/server/limits/limits';
 import { createLiveChanges } from '@/server/live/live-changes';
 import { createMailroom } from '@/server/mail/mailroom';
@@ -37,6 +38,7 @@ import { accessChangesSince, lastSequence, newestMoment } from '@/server/reposit
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
 import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
 import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
+import { PART_BYTES } from '@/server/services/receive-part';
 import { recountDays } from '@/server/services/recount-days';
 import { clearAbandonedUploads } from '@/server/services/discard-upload';
 import type { Deps } from '@/server/services/deps';
@@ -151,7 +153,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     exporter: createLedgerExporter(config.workersDir, config.databaseUrl),
     demo: demoClock,
     limits: createLimits(),
-    turns: { parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }) },
+    turns: { parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }), partBuffers: createLentBuffers(PART_BYTES) },
     live: createLiveChanges(() => lastSequence(db.read), (sequence) => accessChangesSince(db.read, sequence), (error) => { log.error({ err: error }, 'watching for changes failed'); }),
     integrity: { ...seals, report: (rows) => { reportBroken(rows); } },
     health, witness,

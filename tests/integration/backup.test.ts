@@ -84,7 +84,7 @@ describe('a backup', () => {
     await protect(product, bytes);
     const [version] = await product.deps.db.read.select().from(versions);
     writeFileSync(product.deps.blobs.pathOf(version?.blobKey ?? ''), 'cut');
-    expect(await run(['backup', '--out', at('b.age')])).toMatchObject({ code: 1, err: expect.stringContaining('is not whole') as string });
+    expect(await run(['backup', '--out', at('b.age')])).toMatchObject({ code: 1, err: expect.stringContaining('is damaged') as string });
     expect(filesIn(product.folder).filter((name) => name.endsWith('/b.age') || name.includes('.backup'))).toEqual([]);
   });
 });

@@ -11,6 +11,11 @@ export type CheckReply = { readonly unreadable: readonly Unreadable[]; readonly 
 export function checkDatabase(workersFolder: string, databaseUrl: string): Promise<CheckReply> {
   const file = path.resolve(workersFolder, 'check-worker.mjs');
   if (!existsSync(file)) throw new Error(`The worker ${file} has not been built.`);
+  return inThread(file, databaseUrl);
+}
+
+/** The file comes from outside: the framework's bundler would else look for it among its own modules. */
+function inThread(file: string, databaseUrl: string): Promise<CheckReply> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(file, { workerData: { databaseUrl } satisfies CheckTask });
     worker.once('message', resolve);

@@ -8,6 +8,7 @@ import type { Calendar } from '@/server/clock/calendar';
 import type { DemoClock } from '@/server/clock/demo-clock';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
+import type { LentBuffers } from '@/server/limits/lent-buffers';
 import type { FairQueue } from '@/server/limits/fair-queue';
 import type { Limits } from '@/server/limits/limits';
 import type { LiveChanges } from '@/server/live/live-changes';
@@ -45,7 +46,7 @@ export type Deps = {
   readonly places: Places;
   readonly limits: Limits;
   /** Who waits for whom with what takes much memory. */
-  readonly turns: { readonly parts: FairQueue };
+  readonly turns: { readonly parts: FairQueue; readonly partBuffers: LentBuffers };
   readonly live: LiveChanges;
   readonly recorder: Recorder;
   readonly counts: LedgerCounts;

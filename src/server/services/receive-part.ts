@@ -17,6 +17,9 @@ import { recordAlone } from '@/server/services/record';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
+/** What one part takes in memory while it comes. */
+export const PART_BYTES = PART;
+
 /** PDFium and others accept a PDF whose header comes within its first kilobyte (ISO 32000-2 annex). */
 const HEADER_WITHIN = 1024;
 
@@ -43,8 +46,11 @@ async function takePart(deps: Deps, actor: StaffActor, input: { readonly id: Upl
   await deps.blobs.needRoom(expected);
   try {
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.
-    const part = await wholePart(expected, upload.receivedBytes === 0 ? onlyPdf(body) : body);
-    return await sealPart(deps, actor, upload, part, expected);
+    return await deps.turns.partBuffers(async (buffer) => {
+      const part = buffer.subarray(0, expected);
+      await fillPart(part, upload.receivedBytes === 0 ? onlyPdf(body) : body);
+      return sealPart(deps, actor, upload, part, expected);
+    });
   } catch (error) {
     // Content that cannot be taken in will not become better by trying again.
     if (isAppError(error) && error.name === 'ContentError') await discardUpload(deps, upload);
@@ -90,17 +96,16 @@ async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
   yield await Promise.resolve(part);
 }
 
-/** A part of exactly `length` bytes. They are copied: whoever reads from a file uses the memory of its pieces again. */
-async function wholePart(length: number, source: AsyncIterable<Uint8Array>): Promise<Uint8Array> {
-  const part = new Uint8Array(length);
+/** Fills a part with what comes, which has to be as long. It is copied: whoever reads from a file uses the memory of its pieces again. */
+async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Promise<void> {
+  const wrong = (): ServiceError => new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
   let seen = 0;
   for await (const bytes of source) {
-    if (seen + bytes.length > length) throw new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
+    if (seen + bytes.length > part.length) throw wrong();
     part.set(bytes, seen);
     seen += bytes.length;
   }
-  if (seen !== length) throw new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
-  return part;
+  if (seen !== part.length) throw wrong();
 }
 
 /** Stops a stream whose first bytes are no PDF, saying what they are instead where that shows. */

@@ -4,7 +4,7 @@ import { BlockList, isIP } from 'node:net';
 export type ForwardedHeaders = { readonly 'x-forwarded-for'?: string | string[] | undefined; readonly forwarded?: string | string[] | undefined };
 
 /** What is said of a client whose address cannot be known. */
-export const UNKNOWN_CLIENT = 'unknown';
+const UNKNOWN_CLIENT = 'unknown';
 
 /** The proxies in a list of addresses and networks, to be asked about an address. */
 export function trustedProxies(list: readonly string[]): (address: string) => boolean {

@@ -7,9 +7,9 @@ import type { Mailer } from '@/server/mail/mailer';
 import { toEnvelope } from '@/server/mail/mime';
 
 /** `REFUSED` will be refused again; `UNREACHABLE` may work later. */
-export type MailErrorCode = 'MAIL_REFUSED' | 'MAIL_UNREACHABLE';
+type MailErrorCode = 'MAIL_REFUSED' | 'MAIL_UNREACHABLE';
 
-export class MailError extends AppError<MailErrorCode> {
+class MailError extends AppError<MailErrorCode> {
   constructor(code: MailErrorCode, message: string, cause?: unknown) {
     super('MailError', code, message, { cause });
   }

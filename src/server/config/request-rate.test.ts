@@ -18,3 +18,9 @@ test('a network is counted as a whole, whoever its browsers say they are, and ot
   expect(rate('203.0.113.10', null, 0)).toBe(true);
   expect(passed(rate, 900, '203.0.113.9', null, 1_000)).toBe(150);
 });
+
+test('the addresses of one IPv6 subscriber are one network', () => {
+  const rate = createRequestRate();
+  expect(Array.from({ length: 900 }, (_, i) => rate(`2001:db8:0:1::${(i + 1).toString(16)}`, null, 0)).filter(Boolean)).toHaveLength(400);
+  expect(rate('2001:db8:0:2::1', null, 0)).toBe(true);
+});

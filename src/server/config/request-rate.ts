@@ -1,3 +1,5 @@
+import { networkKey } from '@/server/limits/limits';
+
 /** Requests that may come at once, and how many a second after that. */
 type Rate = { readonly burst: number; readonly aSecond: number };
 
@@ -28,7 +30,10 @@ function createBuckets({ burst, aSecond }: Rate): (key: string, now: number) => 
  *
  * @param browser what the browser says it is, or null; anybody can say anything, so the network is counted as well
  */
-export function createRequestRate(): (network: string, browser: string | null, now: number) => boolean {
+export function createRequestRate(): (address: string, browser: string | null, now: number) => boolean {
   const [browsers, networks] = [createBuckets(BROWSER), createBuckets(NETWORK)];
-  return (network, browser, now) => (browser === null || browsers(`${network} ${browser}`, now)) && networks(network, now);
+  return (address, browser, now) => {
+    const network = networkKey(address);
+    return (browser === null || browsers(`${network} ${browser}`, now)) && networks(network, now);
+  };
 }

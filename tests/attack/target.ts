@@ -1,19 +1,19 @@
 // What is attacked: a product of its own, prepared in a temporary folder and served by the built server on the loopback.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomBytes, webcrypto } from 'node:crypto';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
+import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { DocumentId } from '@/core/base/ids';
 import { makeDevice } from '@/server/services/make-device';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import type { DispatchInput } from '@/contracts/dispatch';
+import { freePort, running, type Running } from '../support/server-process';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 /** A person's browser: its cookie and its key. */
 export type Browser = { readonly address: string; readonly network: string; readonly cookie: string; readonly key: webcrypto.CryptoKey; readonly token: string };
-export type Target = { readonly url: string; readonly folder: string; readonly documents: Readonly<Record<'short' | 'long' | 'once', DocumentId>>; readonly browsers: readonly Browser[]; readonly memory: () => number; readonly stop: () => Promise<void> };
+export type Target = Running & { readonly url: string; readonly folder: string; readonly documents: Readonly<Record<'short' | 'long' | 'once', DocumentId>>; readonly browsers: readonly Browser[] };
 
 async function browserOf({ deps, clock }: Product, address: string, token: string): Promise<Browser> {
   const pair = await webcrypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, false, ['sign', 'verify']);
@@ -21,15 +21,6 @@ async function browserOf({ deps, clock }: Product, address: string, token: strin
   const recipient = await findRecipientByAddress(deps.db.read, address);
   const { deviceToken } = await deps.db.write((tx) => makeDevice(deps, tx, { address, recipient: recipient?.id ?? null, agent: 'attack', kept: true, publicKey: { kty: 'EC', crv: 'P-256', x, y } }, clock.now()));
   return { address, network: `203.0.113.${String(1 + (Number(/\d+/.exec(address)?.[0] ?? 0) % 250))}`, cookie: `embargo-device=${deviceToken}`, key: pair.privateKey, token };
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo;
-      server.close(() => { resolve(port); });
-    });
-  });
 }
 
 async function untilUp(child: ChildProcess, url: string): Promise<void> {
@@ -63,13 +54,7 @@ export async function startTarget(people: number, environment: Readonly<Record<s
   await untilUp(child, url);
   return {
     url, folder, documents, browsers,
-    memory: () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${String(child.pid)}/status`, 'utf8'))?.[1] ?? 0) / 1024,
-    stop: async () => {
-      const ended = new Promise((resolve) => { child.on('close', resolve); });
-      child.kill('SIGTERM');
-      await ended;
-      rmSync(folder, { recursive: true, force: true });
-    },
+    ...running(child, folder),
   };
 }
 

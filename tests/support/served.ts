@@ -1,20 +1,17 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
+import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { freePort, running, type Running } from './server-process';
 
 /** The built server as a process of its own, on an empty folder, and a client that is a browser as far as it can tell. */
-export type Served = {
+export type Served = Running & {
   readonly url: string;
   readonly folder: string;
   readonly setUpToken: string;
   readonly call: (method: string, at: string, body?: unknown, headers?: Readonly<Record<string, string>>) => Promise<Response>;
-  /** Memory in use by the process, MiB. */
-  readonly memory: () => number;
   /** Everything the process has printed. */
   readonly printed: () => string;
-  readonly stop: () => Promise<void>;
 };
 
 async function untilPrinted(child: ChildProcess, wanted: RegExp, printed: () => string): Promise<string> {
@@ -25,15 +22,6 @@ async function untilPrinted(child: ChildProcess, wanted: RegExp, printed: () => 
     await new Promise((resolve) => { setTimeout(resolve, 50); });
   }
   throw new Error(`The server did not come up:\n${printed()}`);
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = createServer().on('error', reject).listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo;
-      server.close(() => { resolve(port); });
-    });
-  });
 }
 
 export async function startServed(environment: Readonly<Record<string, string>> = {}): Promise<Served> {
@@ -61,12 +49,6 @@ export async function startServed(environment: Readonly<Record<string, string>> 
       }
       return response;
     },
-    memory: () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${String(child.pid)}/status`, 'utf8'))?.[1] ?? 0) / 1024,
-    stop: async () => {
-      const ended = new Promise((resolve) => { child.on('close', resolve); });
-      child.kill('SIGTERM');
-      await ended;
-      rmSync(folder, { recursive: true, force: true });
-    },
+    ...running(child, folder),
   };
 }

@@ -46,7 +46,7 @@ const noBarrels = { selector: 'ExportAllDeclaration', message: 'No barrels: name
 const zodAtHome = { paths: [{ name: 'zod', message: 'Wire schemas live in src/contracts, stored formats in src/core.' }] };
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'build/**', 'data/**', '**/*.mjs', 'next.config.ts', 'next-env.d.ts', 'eslint.config.js', '.dependency-cruiser.cjs', 'test-results/**', 'playwright-report/**'] },
+  { ignores: ['.next/**', 'build/**', 'data/**', '**/*.mjs', 'next-env.d.ts', 'eslint.config.js', '.dependency-cruiser.cjs', 'test-results/**', 'playwright-report/**'] },
   {
     files: ['**/*.{ts,tsx}'],
     extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],

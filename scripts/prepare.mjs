@@ -7,7 +7,7 @@ import path from 'node:path';
 
 const INSTALLED = 'node_modules/.embargo-installed';
 const BUILT = 'build/.stamp';
-const SOURCES = ['src', 'demo', 'scripts', 'server.ts', 'next.config.ts', 'tsconfig.json', 'package.json', 'package-lock.json'];
+const SOURCES = ['src', 'demo', 'scripts', 'server.ts', 'next.config.mjs', 'tsconfig.json', 'package.json', 'package-lock.json'];
 
 function filesOf(entry) {
   if (!statSync(entry).isDirectory()) return [entry];

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import QRCode from 'qrcode';
-import { coverPage, type CoverFacts, type CoverFonts } from '@/core/wrapper/cover';
+import type { CoverFacts, CoverFonts } from '@/core/wrapper/cover';
 import type { Cover } from '@/core/wrapper/write';
 
 export type Covers = {
@@ -19,11 +19,12 @@ function codeOf(text: string): boolean[][] {
   return Array.from({ length: modules.size }, (_row, y) => Array.from({ length: modules.size }, (_column, x) => modules.get(y, x) === 1));
 }
 
-/** Cover pages in the shipped fonts, which are read when the first is drawn. */
+/** Cover pages in the shipped fonts. They and what draws with them are loaded with the first page, not at the start. */
 export function createCovers(fontsFolder: string): Covers {
   let fonts: CoverFonts | undefined;
   return {
-    draw: (facts, id, name) => {
+    draw: async (facts, id, name) => {
+      const { coverPage } = await import('@/core/wrapper/cover');
       fonts ??= { regular: [font(fontsFolder, 'latin', 400), font(fontsFolder, 'latin-ext', 400)], strong: [font(fontsFolder, 'latin', 600), font(fontsFolder, 'latin-ext', 600)] };
       return coverPage({ ...facts, code: codeOf(facts.link) }, fonts, id, name);
     },

@@ -1,8 +1,9 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { chmodSync, closeSync, existsSync, mkdirSync, openSync } from 'node:fs';
 import path from 'node:path';
-import { createClient, type Client } from '@libsql/client';
-import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
+import { createClient, type Client } from '@libsql/client/sqlite3';
+import type { LibSQLDatabase } from 'drizzle-orm/libsql';
+import { drizzle } from 'drizzle-orm/libsql/sqlite3';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { AlreadyDone, type Act } from '@/core/base/act';
 import { isDiskFull } from '@/core/base/disk-full';

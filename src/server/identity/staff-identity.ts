@@ -1,4 +1,4 @@
-import { betterAuth } from 'better-auth';
+import { betterAuth } from 'better-auth/minimal';
 import { newId, type StaffId } from '@/core/base/ids';
 import type { RandomSource } from '@/core/base/random';
 import { HOUR, SECOND } from '@/core/base/time';

@@ -1,6 +1,5 @@
 import { Readable } from 'node:stream';
 import type { SendMailOptions } from 'nodemailer';
-import MailComposer from 'nodemailer/lib/mail-composer';
 import type { Mail } from '@/server/mail/mailer';
 
 function escapeHtml(text: string): string {
@@ -26,6 +25,8 @@ export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOption
 
 /** The message as MIME text (RFC 5322), as it would travel. */
 export async function toMime(mail: Mail, from: string, date: Date): Promise<string> {
+  // Loaded with the first message, not at the start.
+  const { default: MailComposer } = await import('nodemailer/lib/mail-composer');
   const built = await new MailComposer(toEnvelope(mail, from, date)).compile().build();
   return built.toString('utf8');
 }

@@ -1,4 +1,4 @@
-import nodemailer from 'nodemailer';
+import type { Transporter } from 'nodemailer';
 import { AppError } from '@/core/base/errors';
 import type { Secret } from '@/core/base/secret';
 import { SECOND } from '@/core/base/time';
@@ -24,17 +24,31 @@ function toMailError(cause: unknown): MailError {
   return new MailError('MAIL_UNREACHABLE', 'The mail server could not be reached or put the message off.', cause);
 }
 
-/** Sends over SMTP (RFC 5321). */
+/** Sends over SMTP (RFC 5321). What speaks it is loaded with the first message, not at the start. */
 export function createSmtpMailer(url: Secret<string>, from: string, clock: Clock): Mailer {
-  const transport = nodemailer.createTransport({ url: url.reveal(), pool: true, maxConnections: MOST_CONNECTIONS, connectionTimeout: 20 * SECOND, greetingTimeout: 20 * SECOND, socketTimeout: 60 * SECOND });
+  let connected: Promise<Transporter> | null = null;
   return {
-    close: () => { transport.close(); },
+    close: () => { void connected?.then((transport) => { transport.close(); }); },
     deliver: async (mail) => {
       try {
+        connected ??= connect(url);
+        const transport = await connected;
         await transport.sendMail(toEnvelope(mail, from, new Date(clock.now())));
       } catch (cause) {
         throw toMailError(cause);
       }
     },
   };
+}
+
+async function connect(url: Secret<string>): Promise<Transporter> {
+  const { createTransport } = await import('nodemailer');
+  return createTransport({
+    url: url.reveal(),
+    pool: true,
+    maxConnections: MOST_CONNECTIONS,
+    connectionTimeout: 20 * SECOND,
+    greetingTimeout: 20 * SECOND,
+    socketTimeout: 60 * SECOND,
+  });
 }

@@ -1,6 +1,5 @@
 import 'server-only';
 import { existsSync } from 'node:fs';
-import { fileTypeFromBuffer } from 'file-type';
 import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
 import { concatBytes } from '@/core/base/bytes';
@@ -130,6 +129,8 @@ async function* onlyPdf(source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8
 
 async function checkHead(head: Uint8Array): Promise<void> {
   if (Buffer.from(head.subarray(0, HEADER_WITHIN)).includes('%PDF-')) return;
+  // Loaded for the few files that are no PDF, not at the start.
+  const { fileTypeFromBuffer } = await import('file-type');
   const found = await fileTypeFromBuffer(head);
   throw new ContentError('NOT_A_PDF', found === undefined ? {} : { sentence: `This file is not a PDF, whatever its name says: its content is ${found.ext.toUpperCase()} (${found.mime}).` });
 }

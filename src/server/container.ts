@@ -70,6 +70,8 @@ export type Container = {
 };
 
 const random: RandomSource = (length) => new Uint8Array(randomBytes(length));
+/** The first pages come before what takes long. */
+const AFTER_START = 3 * SECOND;
 const MAIL_INTERVAL = SECOND;
 const CODE_INTERVAL = SECOND / 4;
 const SIGN_INTERVAL = 5 * MINUTE;
@@ -198,15 +200,19 @@ function createBackground(deps: Deps, log: Logger, around: Around, config: Pick<
       running.add(round);
     }, interval));
   };
+  /** What takes a while and nobody waits for. */
+  const lookThrough = (): void => {
+    // The whole database is read through once, beside everything else.
+    checkDatabase(config.workersDir, config.databaseUrl).then(async ({ unreadable, problems }) => {
+      await mendFound(deps.db, deps.health, unreadable);
+      if (problems.length > 0) sayDamaged(deps.health, problems);
+    }).catch((error: unknown) => { log.error({ err: error }, 'the database could not be checked'); });
+    // The first question about a long ledger takes a second; asked now, nobody waits for it.
+    deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
+  };
   return {
     start: () => {
-      // The whole database is read through once, beside everything else.
-      checkDatabase(config.workersDir, config.databaseUrl).then(async ({ unreadable, problems }) => {
-        await mendFound(deps.db, deps.health, unreadable);
-        if (problems.length > 0) sayDamaged(deps.health, problems);
-      }).catch((error: unknown) => { log.error({ err: error }, 'the database could not be checked'); });
-      // The first question about a long ledger takes a second; asked now, nobody waits for it.
-      deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
+      timers.push(setTimeout(lookThrough, AFTER_START));
       // Codes have lanes of their own: a long dispatch holds up nobody at the door.
       repeat('delivering codes', CODE_INTERVAL, () => deliverMail(deps, 'urgent'));
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));

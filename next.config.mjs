@@ -18,7 +18,6 @@ const config = {
     'age-encryption',
     'better-auth',
     'drizzle-orm',
-    'email-providers',
     'file-type',
     'i18n-iso-countries',
     'jose',

@@ -1,4 +1,5 @@
 // `npm run bench soak`: the built server under mixed work for MINUTES (60), and what it holds in memory each minute.
+import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { open, signed, startTarget, type Browser, type Target } from '../tests/attack/target';
 import { drawing } from '../tests/support/product';
 import { say } from './measure';
@@ -57,7 +58,7 @@ async function send(call: Call, bytes: Uint8Array, round: number): Promise<void>
     terms: { rights: ['read'], from: null, until: Date.now() + 30 * 86_400_000, prints: null },
     subject: 'For you',
     note: 'A note',
-    watermark: null,
+    watermark: DEFAULT_WATERMARK,
     delivery: 'mail',
   });
   if (!sent.ok) throw new Error(`Dispatching failed: ${String(sent.status)} ${await sent.text()}`);

@@ -1,13 +1,17 @@
 // `npm run attack`: what a stranger, a recipient and a failing machine can do to the built product. Loopback only, bounded, and
 // on a product that it starts itself.
+import { rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { FLOODS, feel } from './floods';
 import { killAtRandom } from './kills';
 import { mailBehind } from './mail';
+import { POINTS, killAt, prepareForKills } from './named-kills';
 import { open, startTarget, type Target } from './target';
 
 const { values } = parseArgs({ options: { seconds: { type: 'string', default: '20' }, kills: { type: 'string', default: '20' }, only: { type: 'string' } } });
 const P95_WANTED = 1_500;
+/** Kills at each named point, each a step further on. */
+const EACH = 10;
 let wrong = 0;
 
 function say(what: string, found: string, isWell: boolean): void {
@@ -44,6 +48,15 @@ if (wanted('races') || wanted('floods')) {
 if (wanted('mail')) {
   const { ms, waiting } = await mailBehind(2_000);
   say(`a code asked for with ${String(waiting)} messages waiting`, `handed over after ${String(ms)} ms`, ms < 2_000);
+}
+if (wanted('points')) {
+  const prepared = await prepareForKills();
+  for (const point of POINTS) {
+    const lost: string[] = [];
+    for (let step = 0; step < EACH; step++) lost.push(...(await killAt(prepared, point, step)));
+    say(`${String(EACH)} kills ${point}`, lost.length === 0 ? 'nothing lost, nothing twice, nothing left' : lost.slice(0, 3).join('; '), lost.length === 0);
+  }
+  rmSync(prepared, { recursive: true, force: true });
 }
 if (wanted('kills')) {
   const { kills, lost, sent } = await killAtRandom(Number(values.kills));

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { geoArea, geoCentroid } from 'd3';
 import type { Feature, MultiPolygon, Polygon } from 'geojson';
-import countries from 'i18n-iso-countries/index';
+import countries from 'i18n-iso-countries/index.js';
 import { Reader, type CountryResponse } from 'mmdb-lib';
 import { feature } from 'topojson-client';
 import type { GeometryCollection, Topology } from 'topojson-specification';

@@ -29,7 +29,7 @@ export type Disk = {
   readonly free: (folder: string) => Promise<number>;
 };
 
-const realDisk: Disk = {
+export const realDisk: Disk = {
   open, rename, rm, stat,
   readdir: (folder) => readdir(folder),
   free: async (folder) => {

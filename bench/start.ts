@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Happening } from '@/core/ledger/entry';
 import { appendEntries } from '@/server/repositories/ledger-writer';
+import { SERVER } from '../scripts/prepare.mjs';
 import { freePort } from '../tests/support/server-process';
 import { startProduct } from '../tests/support/product';
 import { median, say } from './measure';
@@ -39,8 +40,8 @@ async function start(folder: string): Promise<Start> {
   const port = String(await freePort());
   const url = `http://localhost:${port}`;
   const began = performance.now();
-  const environment: NodeJS.ProcessEnv = { PATH: process.env['PATH'], NODE_ENV: 'production', PORT: port, PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'silent' };
-  const child = spawn(process.execPath, ['build/server.mjs'], { env: environment, stdio: 'ignore' });
+  const environment: NodeJS.ProcessEnv = { PATH: process.env['PATH'], NODE_ENV: 'production', ...SERVER.environment, PORT: port, PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'silent' };
+  const child = spawn(process.execPath, [...SERVER.flags, 'build/server.mjs'], { env: environment, stdio: 'ignore' });
   await until(`${url}/healthz`);
   const healthz = (performance.now() - began) / 1000;
   await until(`${url}/sign-in`);

@@ -8,6 +8,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { makeDevice } from '@/server/services/make-device';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import type { DispatchInput } from '@/contracts/dispatch';
+import { SERVER } from '../../scripts/prepare.mjs';
 import { freePort, running, type Running } from '../support/server-process';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
@@ -50,7 +51,7 @@ export async function startTarget(people: number, environment: Readonly<Record<s
   await product.container.close();
   const port = await freePort();
   const url = `http://localhost:${String(port)}`;
-  const child = spawn(process.execPath, ['build/server.mjs'], { env: { PATH: process.env['PATH'], NODE_ENV: 'production', MALLOC_ARENA_MAX: '2', PORT: String(port), PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'error', TRUSTED_PROXIES: '127.0.0.0/8, ::1', ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
+  const child = spawn(process.execPath, [...SERVER.flags, 'build/server.mjs'], { env: { PATH: process.env['PATH'], NODE_ENV: 'production', ...SERVER.environment, PORT: String(port), PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'error', TRUSTED_PROXIES: '127.0.0.0/8, ::1', ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
   await untilUp(child, url);
   return {
     url, folder, documents, browsers,

@@ -25,6 +25,8 @@ export type Renderer = {
 /** How long each task may take once it has a thread, in ms. */
 const LIMITS: Record<RenderTask['kind'], number> = { inspect: 20 * SECOND, page: 15 * SECOND, text: 10 * SECOND, print: 15 * SECOND, keep: 5 * MINUTE };
 const MAX_HEAP_MB = 768;
+/** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
+const MAX_YOUNG_MB = 12;
 
 /** Whether somebody looks at a page while it is made, or something is made for later that gives way; what takes long has a thread of its own. */
 const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = { inspect: 'making', page: 'reading', text: 'reading', print: 'making', keep: 'apart' };
@@ -36,7 +38,7 @@ const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = { ins
 export function createRenderPool(workersFolder: string, threads: number, limits: Record<RenderTask['kind'], number> = LIMITS): Renderer {
   const filename = path.resolve(workersFolder, 'render-worker.mjs');
   if (!existsSync(filename)) throw new Error(`The worker ${filename} has not been built.`);
-  const options = { filename, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB } };
+  const options = { filename, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB, maxYoungGenerationSizeMb: MAX_YOUNG_MB } };
   const pool = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: threads, maxThreads: threads });
   const apart = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE });
   const channel = new BroadcastChannel(FORGET);

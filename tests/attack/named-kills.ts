@@ -90,8 +90,8 @@ async function rotatedWhole({ container: { deps }, folder }: Left): Promise<stri
   return stored.every(({ of }) => of === generation) ? [] : ['a key is left under an old generation'];
 }
 
-async function noCopyLeft({ folder }: Left): Promise<string[]> {
-  return readdirSync(folder).filter((name) => name.startsWith('.backup-')).map((name) => `${name} was left`);
+function noCopyLeft({ folder }: Left): Promise<string[]> {
+  return Promise.resolve(readdirSync(folder).filter((name) => name.startsWith('.backup-')).map((name) => `${name} was left`));
 }
 
 /** Either nothing or the whole stands in the folder, and where it is nothing, the next try succeeds. */

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { connect } from 'node:net';
 import { afterAll, beforeAll, describe, expect, onTestFinished, test } from 'vitest';
 import { MAX_DOCUMENT, PART } from '@/contracts/document';
+import { HOSTILE_FILES } from '../support/hostile-files';
 import { isOnDisk, drawing } from '../support/product';
 import { startServed, type Served } from '../support/served';
 
@@ -182,6 +183,18 @@ describe('a file taken in', () => {
     console.log(`384 MiB over HTTP: ${String(Math.round(idle))} MiB idle, ${String(Math.round(peak - idle))} MiB more at most`);
     expect(peak - idle).toBeLessThan(150);
   }, 180_000);
+
+  test.each(HOSTILE_FILES)('that is hostile, $name, is answered with its own sentence', async ({ make, codes, sentence, mayPass }) => {
+    const bytes = await make();
+    const id = await begin(bytes.length);
+    const sent = await put(id, 0, bytes);
+    const answer = sent.ok ? await served.call('POST', `/api/v1/uploads/${id}/finish`, { title: 'Hostile', reference: id }) : sent;
+    if (mayPass === true && answer.ok) return;
+    expect(answer.status).toBe(422);
+    const { error } = (await answer.json()) as { readonly error: { readonly code: string; readonly message: string } };
+    expect(codes).toContain(error.code);
+    expect(error.message).toMatch(sentence);
+  }, 60_000);
 
   test('beyond 1 GiB, empty, or in a part of another length than announced is refused in words', async () => {
     expect(await (await served.call('POST', '/api/v1/uploads', { fileName: 'a.pdf', bytes: MAX_DOCUMENT + 1 })).json()).toMatchObject({ error: { code: 'TOO_LARGE' } });

@@ -1,7 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { deflateSync } from 'node:zlib';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { MAX_DOCUMENT, PART } from '@/contracts/document';
@@ -14,6 +13,7 @@ import { receivePart } from '@/server/services/receive-part';
 import { readAhead } from '@/server/storage/read-ahead';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createUnsyncedDisk } from '../support/unsynced-disk';
+import { CATALOG, HOSTILE_FILES, ONE_PAGE, pdf } from '../support/hostile-files';
 import { START, drawing, inPieces, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;
@@ -172,71 +172,25 @@ describe('an upload', () => {
   });
 });
 
-const object = (n: number, body: string): string => `${String(n)} 0 obj\n${body}\nendobj\n`;
-
-/** A PDF from objects, with no cross-reference table: PDFium rebuilds it. */
-function pdf(...objects: string[]): Uint8Array {
-  return new Uint8Array(Buffer.from(`%PDF-1.7\n${objects.join('')}trailer\n<< /Root 1 0 R >>\n%%EOF\n`, 'latin1'));
-}
-
-const CATALOG = object(1, '<< /Type /Catalog /Pages 2 0 R >>');
-const ONE_PAGE = object(2, '<< /Type /Pages /Kids [3 0 R] /Count 1 >>');
-
-/** A stream that inflates to 2 GB, twice deflated so that it stays small. */
-function bomb(): string {
-  let bytes: Buffer = Buffer.alloc(256 * 1024 * 1024, '0 0 m 9 9 l S ');
-  for (let i = 0; i < 2; i++) bytes = deflateSync(bytes);
-  return bytes.toString('latin1');
-}
-
 async function failure(bytes: Uint8Array): Promise<unknown> {
   return protect(product, bytes, 'hostile').then(() => null, (error: unknown) => error);
 }
 
 describe('content', () => {
-  test.each<[string, () => Promise<Uint8Array> | Uint8Array, string, RegExp]>([
-    ['a picture called .pdf', () => new Uint8Array(Buffer.from('89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c489', 'hex')), 'NOT_A_PDF', /PNG/],
-    ['plain text', () => new Uint8Array(Buffer.from('Dear all,\n')), 'NOT_A_PDF', /not a PDF/],
-    ['a head without a body', () => new Uint8Array(Buffer.from('%PDF-1.7\nnothing follows')), 'PDF_DAMAGED', /damaged/],
-    ['half a file', async () => (await drawing(6)).subarray(0, 300), 'PDF_DAMAGED', /damaged/],
-    ['a page tree that bites its tail', () => pdf(CATALOG, object(2, '<< /Type /Pages /Kids [2 0 R 2 0 R] /Count 2 >>')), 'PDF_DAMAGED', /damaged/],
-    ['no pages', () => pdf(CATALOG, object(2, '<< /Type /Pages /Kids [] /Count 0 >>')), 'PDF_DAMAGED', /damaged/],
-  ])('%s is refused with a sentence', async (_name, make, code, sentence) => {
+  test.each(HOSTILE_FILES)('$name is refused with a sentence, or bounded', async ({ make, codes, sentence, mayPass }) => {
     const before = blobs();
     const error = await failure(await make());
-    expect(error).toMatchObject({ code });
+    if (mayPass === true && error === null) return;
+    expect(codes).toContain((error as { code: string }).code);
     expect((error as Error).message).toMatch(sentence);
     expect(blobs()).toEqual(before);
     expect(await product.deps.db.read.$count(uploads)).toBe(0);
-  });
-
-  test('a PDF with a password is refused', async () => {
-    const plain = path.join(product.folder, 'plain.pdf');
-    const locked = path.join(product.folder, 'locked.pdf');
-    writeFileSync(plain, await drawing(1));
-    execFileSync('qpdf', ['--encrypt', 'secret', 'secret', '256', '--', plain, locked]);
-    expect(await failure(new Uint8Array(readFileSync(locked)))).toMatchObject({ code: 'PDF_LOCKED' });
-  });
-
-  test('a page a kilometre wide is drawn small', async () => {
-    const id = await protect(product, pdf(CATALOG, ONE_PAGE, object(3, '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 2834645 2834645] >>')), 'wide');
-    expect(id).toMatch(/^doc_/);
-  });
-
-  test('a stream that inflates without end is bounded, and the pool survives', async () => {
-    const stream = bomb();
-    const hostile = pdf(CATALOG, ONE_PAGE, object(3, '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 600 800] /Contents 4 0 R >>'), `4 0 obj\n<< /Length ${String(stream.length)} /Filter [/FlateDecode /FlateDecode] >>\nstream\n${stream}\nendstream\nendobj\n`);
-    const error = await failure(hostile);
-    expect(error === null || (error as { code: string }).code === 'PDF_TOO_DEMANDING' || (error as { code: string }).code === 'PDF_DAMAGED').toBe(true);
     await expect(protect(product, await drawing(1), 'after')).resolves.toMatch(/^doc_/);
   }, 60_000);
 
-  test('a form that draws itself is bounded', async () => {
-    const form = (n: number, other: number) => `${String(n)} 0 obj\n<< /Type /XObject /Subtype /Form /BBox [0 0 600 800] /Resources << /XObject << /A ${String(other)} 0 R >> >> /Length 11 >>\nstream\n/A Do /A Do\nendstream\nendobj\n`;
-    const loop = pdf(CATALOG, ONE_PAGE, object(3, '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 600 800] /Contents 6 0 R /Resources << /XObject << /A 4 0 R >> >> >>'), form(4, 5), form(5, 4), '6 0 obj\n<< /Length 5 >>\nstream\n/A Do\nendstream\nendobj\n');
-    const error = await failure(loop);
-    expect(error === null || (error as { code: string }).code === 'PDF_TOO_DEMANDING').toBe(true);
-    await expect(protect(product, await drawing(1), 'after the loop')).resolves.toMatch(/^doc_/);
+  test('a page a kilometre wide is drawn small', async () => {
+    const id = await protect(product, pdf(CATALOG, ONE_PAGE, '3 0 obj\n<< /Type /Page /Parent 2 0 R /MediaBox [0 0 2834645 2834645] >>\nendobj\n'), 'wide');
+    expect(id).toMatch(/^doc_/);
   });
 });
 

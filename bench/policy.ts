@@ -1,6 +1,7 @@
 import { AbilityBuilder, createMongoAbility, subject, type MongoAbility } from '@casl/ability';
 import type { DocumentId, RecipientId, StaffId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
+import { NO_LIMITS, type Ceiling } from '@/core/policy/ceiling';
 import { compileDocument, type Addressee, type CompiledDocument, type GrantFacts } from '@/core/policy/compile';
 import { UNUSED } from '@/core/policy/conditions';
 import { decide, type Asking } from '@/core/policy/decide';
@@ -135,5 +136,19 @@ export function deciding(): Promise<void> {
   say('decide, seven rights with reasons', `${own.rate.toFixed(0)}/s = ${(own.rate / bare.rate).toFixed(2)} x a bare lookup (${bare.rate.toFixed(0)}/s)`, '0.50');
   say('… against a general library, the same rights', `${(same.rate / all.rate).toFixed(1)} x (${all.rate.toFixed(0)}/s)`, '5');
   say('… where the library is asked for one right only', `${(same.rate / one.rate).toFixed(1)} x (${one.rate.toFixed(0)}/s)`, '-');
+  byNetworks();
   return Promise.resolve();
+}
+
+/** Whole requests, from rows to the decision: what decides is compiled anew for each, as the server does. */
+function byNetworks(): void {
+  const grant: GrantFacts = { id: 'grt_0', addressee: { kind: 'person', id: 'rcp_0' }, revoked: false, used: UNUSED, givenBy: STAFF, givenAt: NOW - DAY, terms: { rights: ['read', 'print'], from: null, until: NOW + DAY, prints: null } };
+  const levels = ['organisation', 'marking', 'folder', 'document'] as const;
+  const ceilings = (networks: readonly string[] | null) => levels.map((level, i): Ceiling => ({ level, subject: String(i), setBy: STAFF, setAt: i, limits: { ...NO_LIMITS, ...(networks === null ? { prints: 9 } : { networks: [...networks] }) } }));
+  const asking = (): Asking => ({ identity: 'proven', recipient: { id: 'rcp_0', blocked: false }, at: { now: NOW, country: 'NO', network: '203.0.113.9', zone: 'UTC', device: null } });
+  const whole = (networks: readonly string[] | null) => () => decide(compileDocument({ id: 'doc_0', revoked: false, keyDestroyed: false, ceilings: ceilings(networks), grants: [grant] }), asking()).outcome === 'granted';
+  const nothing = Array.from({ length: 50_000 }, (): Question => ({ document: 0, person: { id: 'rcp_0', group: '' }, country: 'NO' }));
+  const [without, within] = rates([whole(null), whole(['203.0.113.0/24', '2001:db8::/32'])], nothing);
+  if (without === undefined || within === undefined || within.granted !== nothing.length) throw new Error('it was not granted');
+  say('a request under four ceilings of two networks', `${within.rate.toFixed(0)}/s; without networks ${without.rate.toFixed(0)}/s`, '20000');
 }

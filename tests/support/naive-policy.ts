@@ -3,7 +3,8 @@ import type { DocumentPolicy, GrantFacts } from '@/core/policy/compile';
 import type { Asking, RefusalReason } from '@/core/policy/decide';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
-export type NaiveAnswer = { readonly reason: RefusalReason } | { readonly charged: string; readonly until: number | null; readonly rights: readonly Right[]; readonly printsLeft: number | null };
+export type NaiveAnswer = { readonly reason: RefusalReason } | { readonly charged: string; readonly until: number | null; readonly rights: readonly Right[]; readonly printsLeft: number | null; readonly offline: number; readonly deterrent: boolean; readonly passOn: NaivePassOn | null };
+type NaivePassOn = { readonly people: number; readonly domains: readonly string[] | null; readonly steps: number };
 
 const DAY = 86_400_000;
 const KNOWN = new Set(['opens', 'within', 'countries', 'networks', 'hours', 'keptDevices', 'devices', 'proveEvery', 'offline', 'captureDeterrent', 'passOn']);
@@ -14,8 +15,11 @@ function number(address: string): number {
 }
 
 function inNetwork(address: string, network: string): boolean {
-  const [base = '', length = '0'] = network.split('/');
-  const size = 2 ** (32 - Number(length));
+  const [written = '', bits = '0'] = network.split('/');
+  // Mapped into IPv6, the IPv4 part comes after 96 bits.
+  const isMapped = written.startsWith('::ffff:');
+  const base = written.replace('::ffff:', '');
+  const size = 2 ** (32 - Number(bits) + (isMapped ? 96 : 0));
   return Math.floor(number(address) / size) === Math.floor(number(base) / size);
 }
 
@@ -57,7 +61,16 @@ export function naiveDecision(policy: DocumentPolicy, asking: Asking): NaiveAnsw
     const most = Math.min(each.terms.prints ?? Infinity, ...policy.ceilings.map(({ limits }) => limits.prints ?? Infinity));
     return Math.max(0, most - each.used.prints);
   }));
-  const unlimitedPrints = (grant: GrantFacts): boolean => grant.terms.prints === null && policy.ceilings.every(({ limits }) => limits.prints === null);
+  const unlimitedPrints = (grant: GrantFacts): boolean => (chainOf(grant) ?? [grant]).every(({ terms }) => terms.prints === null) && policy.ceilings.every(({ limits }) => limits.prints === null);
+  /** To nobody where anybody in the chain may pass on to nobody, or the steps are used up on the way down. */
+  const passing = (grant: GrantFacts): NaivePassOn | null => {
+    const all = (chainOf(grant) ?? [grant]).map(({ terms }, down) => ({ bound: terms.conditions?.passOn ?? null, down }));
+    const each = all.flatMap(({ bound, down }) => (bound === null ? [] : [{ ...bound, steps: bound.steps - down }]));
+    if (each.length < all.length || each.some(({ steps }) => steps < 1)) return null;
+    const lists = each.flatMap(({ domains }) => (domains === null ? [] : [domains]));
+    const common = lists.length === 0 ? null : (lists[0] ?? []).filter((domain) => lists.every((list) => list.includes(domain)));
+    return { people: Math.min(...each.map(({ people }) => people)), domains: common, steps: Math.min(...each.map(({ steps }) => steps)) };
+  };
 
   const conditionsMet = (grant: GrantFacts): RefusalReason[] => (chainOf(grant) ?? [grant]).flatMap((each): RefusalReason[] => {
     const conditions = each.terms.conditions ?? {};
@@ -106,14 +119,27 @@ export function naiveDecision(policy: DocumentPolicy, asking: Asking): NaiveAnsw
     const reasons = reached.map(wrong);
     return { reason: order.find((reason) => reasons.includes(reason)) ?? 'not-addressed' };
   }
-  const [charged] = [...live].sort((a, b) => rightsOf(b).length - rightsOf(a).length || (ends(a) === ends(b) ? 0 : ends(b) - ends(a)) || a.givenAt - b.givenAt || (a.id < b.id ? -1 : 1));
   const usable: Record<string, (grant: GrantFacts) => boolean> = {
     print: (grant) => prints(grant) > 0,
     keep: (grant) => ['copy', 'print'].every((right) => rightsOf(grant).some((each) => each === right)) && unlimitedPrints(grant),
+    'pass-on': (grant) => passing(grant) !== null,
   };
   const gives = (grant: GrantFacts, right: Right): boolean => rightsOf(grant).includes(right) && (usable[right]?.(grant) ?? true);
+  const worth = (grant: GrantFacts): number => rightsOf(grant).filter((right) => gives(grant, right)).length;
+  const inOrder = [...live].sort((a, b) => worth(b) - worth(a) || (ends(a) === ends(b) ? 0 : ends(b) - ends(a)) || a.givenAt - b.givenAt || (a.id < b.id ? -1 : 1));
+  const [charged] = inOrder;
   const rights = RIGHTS.filter((right) => live.some((grant) => gives(grant, right)));
-  const printing = [...live].sort((a, b) => rightsOf(b).length - rightsOf(a).length || (ends(a) === ends(b) ? 0 : ends(b) - ends(a)) || a.givenAt - b.givenAt || (a.id < b.id ? -1 : 1)).find((grant) => gives(grant, 'print'));
+  const printing = inOrder.find((grant) => gives(grant, 'print'));
+  const passer = inOrder.find((grant) => gives(grant, 'pass-on'));
   const last = Math.max(...live.map(ends));
-  return { charged: charged?.id ?? '', until: Number.isFinite(last) ? last : null, rights, printsLeft: printing === undefined || !Number.isFinite(prints(printing)) ? null : prints(printing) };
+  const chain = charged === undefined ? [] : (chainOf(charged) ?? [charged]);
+  return {
+    charged: charged?.id ?? '',
+    until: Number.isFinite(last) ? last : null,
+    rights,
+    printsLeft: printing === undefined || !Number.isFinite(prints(printing)) ? null : prints(printing),
+    offline: Math.min(...chain.map(({ terms }) => terms.conditions?.offline ?? 0)),
+    deterrent: chain.some(({ terms }) => terms.conditions?.captureDeterrent === true),
+    passOn: passer === undefined ? null : passing(passer),
+  };
 }

@@ -9,7 +9,7 @@ import { RIGHTS } from '@/core/policy/rights';
 
 export const NOW = Date.parse('2026-10-25T00:30:00Z'); // The night in which Europe's clocks go back.
 const STAFF: StaffId = 'stf_00000000000000000001';
-const NETWORKS = ['192.0.2.0/24', '192.0.2.128/25', '198.51.100.0/24', '203.0.113.7/32', '0.0.0.0/0'];
+const NETWORKS = ['192.0.2.0/24', '::ffff:198.51.100.0/120', '192.0.2.128/25', '198.51.100.0/24', '203.0.113.7/32', '0.0.0.0/0'];
 const COUNTRIES = ['NO', 'GB', 'DE'];
 
 /** Numbers that follow from a seed (mulberry32): a failing policy can be made again. */
@@ -35,6 +35,8 @@ export function randomCase(seed: number): { readonly policy: DocumentPolicy; rea
     ...(chance(0.15) ? { opens: int(3) } : {}), ...(chance(0.15) ? { within: int(4) * HOUR } : {}), ...(chance(0.2) ? { countries: some(COUNTRIES, 0.6) } : {}), ...(chance(0.2) ? { networks: some(NETWORKS, 0.4) } : {}),
     ...(chance(0.2) ? { hours: { days: some<Weekday>([1, 2, 3, 4, 5, 6, 7], 0.7), from: int(25) * 60, to: int(25) * 60 } } : {}),
     ...(chance(0.1) ? { keptDevices: true } : {}), ...(chance(0.1) ? { devices: int(3) } : {}), ...(chance(0.1) ? { proveEvery: int(3) * HOUR } : {}), ...(chance(0.03) ? { moon: 'full' } : {}),
+    ...(chance(0.3) ? { offline: int(4) * HOUR } : {}), ...(chance(0.2) ? { captureDeterrent: chance(0.8) } : {}),
+    ...(chance(0.6) ? { passOn: { people: 1 + int(9), steps: 1 + int(4), domains: chance(0.5) ? some(['@yard.example', '@quill.example', '@ferrow.example'], 0.6) : null } } : {}),
   });
   const addressee = (): Addressee => one<Addressee>([{ kind: 'person', id: 'rcp_a' }, { kind: 'person', id: 'rcp_a' }, { kind: 'person', id: 'rcp_b' }, { kind: 'group', id: 'grp_a' }, { kind: 'group', id: 'grp_b' }, { kind: 'domain', id: 'quill.example' }, { kind: 'link', id: 'lnk_a' }]);
   const ids = Array.from({ length: int(6) }, (_, i): GrantId => `grt_${String(i)}`);

@@ -2,7 +2,8 @@ import type { DocumentId, GrantId, StaffId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import { underCeilings, type Ceiling, type Effective } from '@/core/policy/ceiling';
 import { LEVELS } from '@/core/policy/levels';
-import { conditionTest, type ConditionTest, type Used } from '@/core/policy/conditions';
+import { passOnWithin } from '@/core/policy/passing-on';
+import { conditionTest, type ConditionTest, type PassOn, type Used } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Who a grant is for: a person, a live group, every address at a domain, or whoever holds an open link. */
@@ -29,6 +30,15 @@ export type DocumentPolicy = {
   readonly grants: readonly GrantFacts[];
 };
 
+/** What holds while a grant is used, and within what it can be passed on. */
+export type Bounds = {
+  /** How long an opened document stays readable without asking again, in ms; 0: it asks at every open. */
+  readonly offline: number;
+  readonly captureDeterrent: boolean;
+  /** Absent to nobody, whatever the rights say. */
+  readonly passOn: PassOn | null;
+};
+
 /** A grant as it comes out under its ceilings and the grants above it. */
 export type CompiledGrant = {
   readonly facts: GrantFacts;
@@ -41,6 +51,9 @@ export type CompiledGrant = {
   readonly tests: readonly { readonly test: ConditionTest; readonly used: Used }[];
   /** `null`: as many as wanted. */
   readonly printsLeft: number | null;
+  readonly bounds: Bounds;
+  /** How many of its rights have an effect, now. */
+  readonly worth: number;
 };
 
 export type CompiledDocument = Omit<DocumentPolicy, 'grants'> & {
@@ -48,9 +61,28 @@ export type CompiledDocument = Omit<DocumentPolicy, 'grants'> & {
   readonly byAddressee: Readonly<Record<Addressee['kind'], ReadonlyMap<string, readonly CompiledGrant[]>>>;
 };
 
-/** Most rights first, then latest end, then oldest; the id settles the rest, so that order never matters. */
+type Giving = Pick<CompiledGrant, 'rights' | 'printsLeft' | 'bounds'>;
+
+/**
+ * Whether a grant gives this right an effect. A kept file can be printed at will, so it needs unlimited prints, also of the grant
+ * above; printing needs one that is left; passing on needs somebody it may be passed on to.
+ */
+export function gives({ rights, printsLeft, bounds }: Giving, right: Right): boolean {
+  if (!rights.has(right)) return false;
+  if (right === 'keep') return rights.has('copy') && rights.has('print') && printsLeft === null;
+  if (right === 'print') return printsLeft !== 0;
+  return right !== 'pass-on' || bounds.passOn !== null;
+}
+
+function worthOf(grant: Giving): number {
+  let worth = 0;
+  for (const right of grant.rights) if (gives(grant, right)) worth++;
+  return worth;
+}
+
+/** Most rights that have an effect first, then latest end, then oldest; the id settles the rest, so that order never matters. */
 export function byCharge(a: CompiledGrant, b: CompiledGrant): number {
-  if (a.rights.size !== b.rights.size) return b.rights.size - a.rights.size;
+  if (a.worth !== b.worth) return b.worth - a.worth;
   if (a.until !== b.until) return a.until > b.until ? -1 : 1;
   return a.facts.givenAt - b.facts.givenAt || (a.facts.id < b.facts.id ? -1 : 1);
 }
@@ -67,10 +99,22 @@ function endOf({ until, conditions }: Terms, { firstOpenedAt }: Used): number {
 
 function compileAlone(facts: GrantFacts, ceilings: readonly Ceiling[]): CompiledGrant {
   const { terms, alsoWithin, ...rest } = underCeilings(facts.terms, facts.givenAt, ceilings);
+  const { offline, captureDeterrent, passOn } = terms.conditions ?? {};
   const test = conditionTest(terms.conditions ?? {}, alsoWithin);
-  return {
-    facts, effective: { terms, ...rest }, rights: new Set(terms.rights), from: terms.from ?? Number.NEGATIVE_INFINITY, until: endOf(terms, facts.used), revoked: facts.revoked, tests: test === null ? [] : [{ test, used: facts.used }],
+  const giving: Giving = {
+    rights: new Set(terms.rights),
     printsLeft: terms.prints === null ? null : Math.max(0, terms.prints - facts.used.prints),
+    bounds: { offline: offline ?? 0, captureDeterrent: captureDeterrent === true, passOn: passOn ?? null },
+  };
+  return {
+    facts,
+    effective: { terms, ...rest },
+    from: terms.from ?? Number.NEGATIVE_INFINITY,
+    until: endOf(terms, facts.used),
+    revoked: facts.revoked,
+    tests: test === null ? [] : [{ test, used: facts.used }],
+    ...giving,
+    worth: worthOf(giving),
   };
 }
 
@@ -80,48 +124,68 @@ function leastPrints(a: number | null, b: number | null): number | null {
 
 /** A grant that was passed on, within the one it came from. */
 function within(own: CompiledGrant, parent: CompiledGrant): CompiledGrant {
+  const giving: Giving = {
+    rights: parent.rights.has('pass-on') ? new Set([...own.rights].filter((right) => parent.rights.has(right))) : new Set(),
+    printsLeft: leastPrints(own.printsLeft, parent.printsLeft),
+    bounds: {
+      offline: Math.min(own.bounds.offline, parent.bounds.offline),
+      captureDeterrent: own.bounds.captureDeterrent || parent.bounds.captureDeterrent,
+      passOn: passOnWithin(own.bounds.passOn, parent.bounds.passOn),
+    },
+  };
   return {
     ...own,
-    rights: parent.rights.has('pass-on') ? new Set([...own.rights].filter((right) => parent.rights.has(right))) : new Set(),
-    from: Math.max(own.from, parent.from), until: Math.min(own.until, parent.until), revoked: own.revoked || parent.revoked,
-    tests: [...own.tests, ...parent.tests], printsLeft: leastPrints(own.printsLeft, parent.printsLeft),
+    ...giving,
+    worth: worthOf(giving),
+    from: Math.max(own.from, parent.from),
+    until: Math.min(own.until, parent.until),
+    revoked: own.revoked || parent.revoked,
+    tests: [...own.tests, ...parent.tests],
   };
 }
 
-/** Whether the chain of passing on leads to a grant that nobody passed on. */
-function endsAtRoot(grant: GrantFacts, facts: ReadonlyMap<GrantId, GrantFacts>): boolean {
-  const seen = new Set<GrantId>();
-  for (let at: GrantFacts | undefined = grant; at !== undefined; at = facts.get(at.parent)) {
-    if (at.parent == null) return true;
-    if (seen.has(at.id)) return false;
-    seen.add(at.id);
+/** A grant whose chain of passing on is broken or runs in a circle. */
+function givingNothing(own: CompiledGrant): CompiledGrant {
+  return { ...own, rights: new Set(), worth: 0 };
+}
+
+/** Compiles grants, each after the one it was passed on from: one walk up each chain, then down again. */
+function compileGrants(grants: readonly GrantFacts[], ceilings: readonly Ceiling[]): ReadonlyMap<GrantId, CompiledGrant> {
+  const facts = new Map(grants.map((grant) => [grant.id, grant]));
+  const done = new Map<GrantId, CompiledGrant>();
+  /** Those that do not lead to a grant which nobody passed on. */
+  const broken = new Set<GrantId>();
+  for (const grant of grants) {
+    const chain = new Map<GrantId, GrantFacts>();
+    let at: GrantFacts | undefined = grant;
+    while (at !== undefined && !done.has(at.id) && !chain.has(at.id)) {
+      chain.set(at.id, at);
+      if (at.parent == null) break;
+      at = facts.get(at.parent);
+    }
+    const isCut = at === undefined || broken.has(at.id) || (at.parent != null && chain.has(at.id));
+    for (const each of [...chain.values()].reverse()) {
+      const own = compileAlone(each, ceilings);
+      const parent = each.parent == null ? undefined : done.get(each.parent);
+      if (isCut) broken.add(each.id);
+      done.set(each.id, isCut ? givingNothing(own) : parent === undefined ? own : within(own, parent));
+    }
   }
-  return false;
+  return done;
 }
 
 /** Compiles what decides about a document, once for many decisions. Grants whose chain of passing on is broken or runs in a circle give nothing. */
 export function compileDocument({ grants, ceilings, ...document }: DocumentPolicy): CompiledDocument {
   const ordered = inOrder(ceilings);
-  const facts = new Map(grants.map((grant) => [grant.id, grant]));
-  const done = new Map<GrantId, CompiledGrant>();
-  const compile = (grant: GrantFacts): CompiledGrant => {
-    const known = done.get(grant.id);
-    if (known !== undefined) return known;
-    const own = compileAlone(grant, ordered);
-    let compiled = own;
-    if (grant.parent != null) {
-      const parent = facts.get(grant.parent);
-      compiled = parent !== undefined && endsAtRoot(grant, facts) ? within(own, compile(parent)) : { ...own, rights: new Set<Right>() };
-    }
-    done.set(grant.id, compiled);
-    return compiled;
-  };
+  const compiled = compileGrants(grants, ordered);
   const byAddressee = { person: new Map<string, CompiledGrant[]>(), group: new Map<string, CompiledGrant[]>(), domain: new Map<string, CompiledGrant[]>(), link: new Map<string, CompiledGrant[]>() };
   for (const grant of grants) {
     const { kind, id } = grant.addressee;
+    const own = compiled.get(grant.id);
+    if (own === undefined) continue;
     const there = byAddressee[kind].get(id);
-    if (there === undefined) byAddressee[kind].set(id, [compile(grant)]);
-    else there.push(compile(grant));
+    if (there === undefined) byAddressee[kind].set(id, [own]);
+    else there.push(own);
   }
   for (const lists of Object.values(byAddressee)) for (const list of lists.values()) list.sort(byCharge);
   return { ...document, ceilings: ordered, byAddressee };

@@ -1,5 +1,5 @@
 import type { Moment } from '@/core/base/time';
-import { networkTest } from '@/core/policy/networks';
+import { networkTest, parseAddress } from '@/core/policy/networks';
 import { localTime } from '@/core/policy/local-time';
 
 /** Monday is 1, Sunday 7 (ISO 8601). */
@@ -82,11 +82,22 @@ function deviceTests({ keptDevices, devices, proveEvery }: Conditions): Conditio
   return tests;
 }
 
+/** Addresses that requests came from: each is parsed once, however many lists it is looked for in. */
+const addresses = new WeakMap<Circumstances, ReturnType<typeof parseAddress>>();
+
+function addressOf(at: Circumstances): ReturnType<typeof parseAddress> {
+  const known = addresses.get(at);
+  if (known !== undefined) return known;
+  const address = at.network === null ? null : parseAddress(at.network);
+  addresses.set(at, address);
+  return address;
+}
+
 function placeTests({ networks, countries, hours }: Conditions, alsoWithin: readonly (readonly string[])[]): ConditionTest[] {
   const tests: ConditionTest[] = [];
   for (const list of networks == null ? alsoWithin : [networks, ...alsoWithin]) {
     const allowed = networkTest(list);
-    tests.push(({ network }) => (network === ANYWHERE || (network !== null && allowed(network)) ? null : 'network-not-allowed'));
+    tests.push((at) => (at.network === ANYWHERE || allowed(addressOf(at)) ? null : 'network-not-allowed'));
   }
   if (countries != null) {
     const allowed = new Set(countries);

@@ -112,3 +112,59 @@ describe('decide', () => {
     }
   });
 });
+
+describe('what was passed on', () => {
+  const BOUNDS = { people: 5, domains: null, steps: 3 };
+  const giving = (over: Parameters<typeof grant>[0] & { id: GrantId }) => grant({ ...over, terms: { rights: [...RIGHTS], until: null, conditions: { passOn: BOUNDS }, ...over.terms } });
+  const toA = { kind: 'person' as const, id: 'rcp_a' };
+  const toB = { kind: 'person' as const, id: 'rcp_b' };
+  const told = (grants: readonly GrantFacts[]) => {
+    const decision = decide(facts({ grants }), NOW);
+    if (decision.outcome === 'refused') throw new Error(decision.reason);
+    return decision;
+  };
+
+  test('is kept by nobody whose giver prints are counted', () => {
+    const decision = told([giving({ id: 'grt_p', addressee: toB, terms: { prints: 9 } }), giving({ id: 'grt_c', addressee: toA, parent: 'grt_p' })]);
+    expect(decision.rights.keep).toMatchObject({ granted: false, why: 'needs-unlimited-print' });
+    expect(decision.rights.print).toMatchObject({ granted: true, printsLeft: 9 });
+  });
+
+  test('goes no further than whoever passed it on may themselves, also when they were narrowed since', () => {
+    const passOn = { people: 1, domains: ['@yard.example'], steps: 2 };
+    const decision = told([giving({ id: 'grt_p', addressee: toB, terms: { conditions: { passOn } } }), giving({ id: 'grt_c', addressee: toA, parent: 'grt_p' })]);
+    expect(decision.obligations.passOn).toEqual({ people: 1, domains: ['@yard.example'], steps: 1 });
+    const last = told([giving({ id: 'grt_p', addressee: toB, terms: { conditions: { passOn: { ...passOn, steps: 1 } } } }), giving({ id: 'grt_c', addressee: toA, parent: 'grt_p' })]);
+    expect(last.rights['pass-on'].granted).toBe(false);
+    expect(last.obligations.passOn).toBeNull();
+  });
+
+  test('covers its pages and stays offline as its giver does', () => {
+    const decision = told([
+      giving({ id: 'grt_p', addressee: toB, terms: { conditions: { passOn: BOUNDS, captureDeterrent: true, offline: 10 } } }),
+      giving({ id: 'grt_c', addressee: toA, parent: 'grt_p', terms: { conditions: { offline: 99 } } }),
+    ]);
+    expect(decision.obligations).toMatchObject({ captureDeterrent: true, offline: 10 });
+  });
+
+  test('a chain of 20,000 steps is compiled, whichever end comes first', () => {
+    const chain = Array.from({ length: 20_000 }, (_, i): GrantFacts => giving({ id: `grt_${String(i)}`, addressee: i === 19_999 ? toA : toB, parent: i === 0 ? null : `grt_${String(i - 1)}` }));
+    expect(granted(decide(facts({ grants: chain }), NOW))).toContain('read');
+    expect(granted(decide(facts({ grants: chain.toReversed() }), NOW))).toContain('read');
+  });
+});
+
+test('an open is charged to the grant whose rights have an effect, not to the longer list', () => {
+  // Keep comes to nothing where prints are counted; so the three rights of the other grant are more.
+  const grants = [grant({ id: 'grt_a', terms: { rights: ['read', 'print', 'keep'], prints: 3 } }), grant({ id: 'grt_b', terms: { rights: ['read', 'copy', 'print'] } })];
+  expect(decide(facts({ grants }), NOW)).toMatchObject({ charged: 'grt_b' });
+});
+
+test.each([
+  ['::ffff:192.0.2.0/120', '192.0.2.9', true], ['::ffff:192.0.2.0/120', '::ffff:192.0.2.9', true], ['192.0.2.0/24', '::ffff:192.0.2.9', true], ['::ffff:192.0.2.0/120', '198.51.100.1', false],
+  ['::ffff:c000:200/120', '192.0.2.9', true], ['::/0', '192.0.2.9', false], ['2001:db8::/32', '2001:db8::1', true],
+])('the network %s holds the address %s: %s', (network, address, isIn) => {
+  const policy = compileDocument({ id: 'doc_a', revoked: false, keyDestroyed: false, ceilings: [], grants: [grant({ terms: { conditions: { networks: [network] } } })] });
+  const decision = decideCompiled(policy, { identity: 'proven', recipient: { id: 'rcp_a', blocked: false }, at: { now: NOW, country: ANYWHERE, network: address, zone: 'UTC', device: ANYWHERE } });
+  expect(decision.outcome === 'granted').toBe(isIn);
+});

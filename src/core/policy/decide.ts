@@ -1,8 +1,8 @@
 import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import type { Ceiling } from '@/core/policy/ceiling';
-import { byCharge, type CompiledDocument, type CompiledGrant } from '@/core/policy/compile';
-import type { Circumstances, PassOn } from '@/core/policy/conditions';
+import { byCharge, gives, type Bounds, type CompiledDocument, type CompiledGrant } from '@/core/policy/compile';
+import type { Circumstances } from '@/core/policy/conditions';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 
 /** Why an open is refused: one code each; the words for it are the screen's. */
@@ -38,7 +38,7 @@ export type RightVerdict =
   | { readonly granted: false; readonly why: Withheld; readonly source: Source };
 
 /** What the reader has to see to. */
-type Obligations = { readonly offline: number; readonly captureDeterrent: boolean; /** Within what the right to pass on holds; null: it holds for nobody. */ readonly passOn: PassOn | null };
+type Obligations = Bounds;
 
 export type Decision =
   | {
@@ -112,9 +112,8 @@ export function grantsReaching({ byAddressee }: CompiledDocument, { recipient, l
   return found;
 }
 
-function givesKeep({ rights, effective }: CompiledGrant): boolean {
-  return rights.has('copy') && rights.has('print') && effective.terms.prints === null;
-}
+/** Why a right that this grant lists has no effect. */
+const WITHOUT_EFFECT: Partial<Record<Right, Withheld>> = { keep: 'needs-unlimited-print', print: 'prints-used-up' };
 
 /** The verdict on one right, from the live grants in the order of charging. */
 function judge(right: Right, live: readonly CompiledGrant[], charged: CompiledGrant): RightVerdict {
@@ -122,9 +121,9 @@ function judge(right: Right, live: readonly CompiledGrant[], charged: CompiledGr
   for (const grant of live) {
     if (!grant.rights.has(right)) continue;
     first ??= grant;
-    if (right === 'keep' ? givesKeep(grant) : right !== 'print' || grant.printsLeft !== 0) return { granted: true, grant: grant.facts.id, printsLeft: right === 'print' ? grant.printsLeft : null };
+    if (gives(grant, right)) return { granted: true, grant: grant.facts.id, printsLeft: right === 'print' ? grant.printsLeft : null };
   }
-  if (first !== null) return { granted: false, why: right === 'keep' ? 'needs-unlimited-print' : 'prints-used-up', source: { level: 'grant', grant: first.facts.id } };
+  if (first !== null) return { granted: false, why: WITHOUT_EFFECT[right] ?? 'not-given', source: { level: 'grant', grant: first.facts.id } };
   for (const grant of live) {
     const ceiling = grant.effective.taken.get(right);
     if (ceiling !== undefined) return { granted: false, why: 'above-ceiling', source: { level: ceiling.level, grant: grant.facts.id } };
@@ -146,10 +145,16 @@ function grantTo(live: readonly CompiledGrant[], charged: CompiledGrant): Decisi
   if (known !== undefined) return known;
   let end = charged.until;
   for (const { until } of live) if (until > end) end = until;
-  const { conditions } = charged.effective.terms;
+  const rights = rightsOf(live, charged);
+  const passing = rights['pass-on'];
+  const from = passing.granted ? live.find(({ facts }) => facts.id === passing.grant) : undefined;
+  const { offline, captureDeterrent } = charged.bounds;
   const decision: Decision = {
-    outcome: 'granted', charged: charged.facts.id, until: Number.isFinite(end) ? end : null, rights: rightsOf(live, charged),
-    obligations: { offline: conditions?.offline ?? 0, captureDeterrent: conditions?.captureDeterrent === true, passOn: conditions?.passOn ?? null },
+    outcome: 'granted',
+    charged: charged.facts.id,
+    until: Number.isFinite(end) ? end : null,
+    rights,
+    obligations: { offline, captureDeterrent, passOn: from?.bounds.passOn ?? null },
   };
   if (live.length === 1) alone.set(charged, decision);
   return decision;

@@ -28,6 +28,14 @@ function nextStep({ people, domains, steps }: PassOn): PassOn | null {
   return steps < 2 ? null : { people, domains, steps: steps - 1 };
 }
 
+/** Within what a grant can be passed on that was itself passed on: its own bounds, and one step less than those above. */
+export function passOnWithin(own: PassOn | null, above: PassOn | null): PassOn | null {
+  const next = above === null ? null : nextStep(above);
+  if (own === null || next === null) return null;
+  const domains = own.domains === null || next.domains === null ? (own.domains ?? next.domains) : own.domains.filter((domain) => next.domains?.includes(domain));
+  return { people: Math.min(own.people, next.people), domains, steps: Math.min(own.steps, next.steps) };
+}
+
 /** The terms of a grant that is passed on: never more than what it is passed on from, whose conditions hold for it as well. */
 export function passedOnTerms({ rights, until }: PassOnWish, { terms, printsLeft }: PassOnHeld): Terms {
   const { passOn, ...others } = terms.conditions ?? {};

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { describe, expect, it } from 'vitest';
 import { naiveDecision, type NaiveAnswer } from '../../../tests/support/naive-policy';
 import { randomCase } from '../../../tests/support/random-policy';
@@ -9,8 +10,8 @@ const CASES = Number(process.env['POLICIES'] ?? 25_000);
 
 function plain(decision: Decision): NaiveAnswer {
   if (decision.outcome === 'refused') return { reason: decision.reason };
-  const { charged, until, rights } = decision;
-  return { charged, until, rights: RIGHTS.filter((right) => rights[right].granted), printsLeft: rights.print.granted ? rights.print.printsLeft : null };
+  const { charged, until, rights, obligations: { offline, captureDeterrent: deterrent, passOn } } = decision;
+  return { charged, until, rights: RIGHTS.filter((right) => rights[right].granted), printsLeft: rights.print.granted ? rights.print.printsLeft : null, offline, deterrent, passOn };
 }
 
 function allowed(seed: number, change: (made: ReturnType<typeof randomCase>) => ReturnType<typeof randomCase> = (made) => made): Set<Right> {
@@ -26,7 +27,7 @@ describe('a policy', () => {
     for (let seed = 0; seed < CASES; seed++) {
       const { policy, asking } = randomCase(seed);
       const [ours, naive] = [plain(decide(compileDocument(policy), asking)), naiveDecision(policy, asking)];
-      if (JSON.stringify(ours) !== JSON.stringify(naive)) throw new Error(`policy ${String(seed)}: ${JSON.stringify(ours)} here, ${JSON.stringify(naive)} there`);
+      if (!isDeepStrictEqual(ours, naive)) throw new Error(`policy ${String(seed)}: ${JSON.stringify(ours)} here, ${JSON.stringify(naive)} there`);
       if ('reason' in ours) reasons.add(ours.reason); else granted++;
     }
     // Else the random policies would all be of one kind, and agreeing on them would say little.
@@ -68,6 +69,12 @@ describe('a policy', () => {
         expect(parent !== undefined || grant.rights.size === 0).toBe(true);
         if (parent == null || grant.rights.size === 0) continue;
         expect([...grant.rights].every((right) => parent.rights.has(right)) && grant.until <= parent.until).toBe(true);
+        expect(grant.bounds.offline).toBeLessThanOrEqual(parent.bounds.offline);
+        expect(grant.bounds.captureDeterrent || !parent.bounds.captureDeterrent).toBe(true);
+        const [own, above] = [grant.bounds.passOn, parent.bounds.passOn];
+        if (own === null) continue;
+        expect(own.people <= (above?.people ?? 0) && own.steps < (above?.steps ?? 0)).toBe(true);
+        expect(above?.domains == null || own.domains?.every((domain) => above.domains?.includes(domain))).toBe(true);
       }
     }
   });

@@ -40,7 +40,8 @@ export async function passOn(deps: Deps, actor: ReaderActor, input: PassOnInput)
     // What they hold is what the decision came to, under every ceiling and grant above.
     const rights = RIGHTS.filter((right) => decision.rights[right].granted);
     const print = decision.rights.print;
-    const held: PassOnHeld = { address: giver.address, terms: { ...termsOf(from), rights, until: decision.until }, printsLeft: print.granted ? print.printsLeft : 0, passedOn: await countPassedOn(tx, from.id) };
+    const conditions = { ...termsOf(from).conditions, passOn: decision.obligations.passOn };
+    const held: PassOnHeld = { address: giver.address, terms: { ...termsOf(from), rights, until: decision.until, conditions }, printsLeft: print.granted ? print.printsLeft : 0, passedOn: await countPassedOn(tx, from.id) };
     const refusal = passOnRefusal(input, held);
     if (refusal !== null) throw new ServiceError('NOT_ALLOWED', refusals[refusal]);
     const known = await findRecipientByAddress(tx, input.address);

@@ -2,7 +2,7 @@
 import { DAY } from '@/core/base/time';
 import { inArray } from 'drizzle-orm';
 import { simpleParser } from 'mailparser';
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, onTestFinished, test } from 'vitest';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { Leave, Way } from '@/core/policy/rules';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
@@ -21,6 +21,9 @@ import { takeProtectedFile } from '@/server/services/protected-files';
 import { fileDocuments } from '@/server/services/file-documents';
 import { grantRows } from '@/server/services/grant-rows';
 import { listPeople } from '@/server/services/manage-people';
+import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
+import { listCeilings } from '@/server/repositories/ceiling-repository';
+import { putCeiling } from '@/server/services/manage-ceilings';
 import { putMarking } from '@/server/services/manage-filing';
 import { putRule, viewRules } from '@/server/services/manage-rules';
 import { openDocument } from '@/server/services/open-document';
@@ -209,6 +212,19 @@ describe('what goes out unprotected', () => {
     await decide('domain', 'allowed');
     const wrong: readonly Partial<DispatchInput>[] = [{ reason: '' }, { reason: 'x', delivery: 'by-hand' }, { reason: 'x', domains: ['@yard.example'] }];
     for (const over of wrong) await expect(sendDocuments(product.deps, product.ida, input({ form: 'unprotected', ...over }))).rejects.toMatchObject({ code: 'INVALID' });
+  });
+
+  test.each<Partial<Limits>>([{ rights: ['read', 'print'] }, { prints: 5 }, { rights: ['read', 'copy', 'print'] }])('does not leave where a ceiling lets nobody keep it, whoever asks: %j', async (limits) => {
+    const limit = async (to: Partial<Limits>) => {
+      const known = (await listCeilings(product.deps.db.read)).find(({ subject }) => subject === document);
+      await putCeiling(product.deps, product.ida, { level: 'document', subject: document, limits: { ...NO_LIMITS, ...to }, seen: known?.setAt ?? null });
+    };
+    onTestFinished(() => limit({}));
+    await limit(limits);
+    const asked = input({ form: 'unprotected', reason: 'They asked for it.' });
+    await expect(sendDocuments(product.deps, product.ida, asked)).rejects.toMatchObject({ code: 'NOT_ALLOWED', message: expect.stringContaining('Nobody may keep a copy of “Weight list”') as string });
+    await limit({ days: 9 });
+    await expect(sendDocuments(product.deps, product.ida, asked)).resolves.toMatchObject({ waits: false });
   });
 
   test('arrives in the clear, byte for byte, and the record says that and why', async () => {

@@ -7,7 +7,7 @@ import { PREFIX } from '@/core/odrl/vocabulary';
 import { isObject, type Json } from '@/core/odrl/report';
 
 export type Constraint = { readonly leftOperand: string; readonly operator: string; readonly rightOperand: Json };
-type Name = Exclude<keyof Conditions, 'offline'>;
+type Name = keyof Conditions;
 
 /** How a condition is stated: its operands, its value as JSON-LD, and back; `null` where the value is none. */
 type Statement = { readonly left: string; readonly operator: string; readonly state: (value: never) => Json; readonly read: (value: Json | undefined) => Conditions[Name] };
@@ -42,6 +42,7 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
   keptDevices: { left: `${PREFIX}:keptDevice`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
   devices: { left: `${PREFIX}:devices`, operator: 'lteq', state: (n: number) => n, read: positive },
   proveEvery: { left: `${PREFIX}:provenWithin`, operator: 'lt', ...span },
+  offline: { left: `${PREFIX}:offline`, operator: 'lteq', ...span },
   captureDeterrent: { left: `${PREFIX}:captureDeterrent`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
   passOn: {
     left: `${PREFIX}:passOn`, operator: 'eq',
@@ -55,13 +56,23 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
 };
 const NAMES = Object.keys(STATEMENTS) as Name[];
 
-/** Conditions as constraints, in an order that is always the same. */
-export function constraintsOf(conditions: Conditions | undefined): Constraint[] {
-  return NAMES.flatMap((name) => {
-    const value = conditions?.[name];
+/** Whether a value says nothing, so that leaving it out says the same. */
+function saysNothing(name: Name, value: Conditions[Name]): boolean {
+  return value == null || value === false || (name === 'offline' && value === 0);
+}
+
+/**
+ * Conditions as constraints, in an order that is always the same. One that this version does not know is stated as such: nobody
+ * reads it as none, and whoever reads it stops.
+ */
+export function constraintsOf(conditions: Conditions = {}): Constraint[] {
+  const known = NAMES.flatMap((name) => {
+    const value = conditions[name];
     const { left, operator, state } = STATEMENTS[name];
-    return value == null || value === false ? [] : [{ leftOperand: left, operator, rightOperand: state(value as never) }];
+    return saysNothing(name, value) ? [] : [{ leftOperand: left, operator, rightOperand: state(value as never) }];
   });
+  const unknown = Object.keys(conditions).filter((name) => !(name in STATEMENTS));
+  return [...known, ...unknown.map((name) => ({ leftOperand: `${PREFIX}:unknownCondition`, operator: 'eq', rightOperand: name }))];
 }
 
 /** Reads one of these constraints; `null` where it is none of them, or its value cannot be meant. */

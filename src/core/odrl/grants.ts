@@ -4,11 +4,12 @@ import { Findings, isObject, listOf, type Json, type Unknown } from '@/core/odrl
 import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary';
 
 /** A grant as others see it: by addresses and references. `id`: its own, where it was given here; `null`: another program wrote it. */
-export type StatedGrant = { readonly id: string | null; readonly reference: string; readonly giver: string; readonly address: string; readonly terms: Terms; readonly revoked: boolean };
+export type StatedGrant = { readonly id: string | null; /** The grant it was passed on from, which bounds it. */ readonly parent: string | null; readonly reference: string; readonly giver: string; readonly address: string; readonly terms: Terms; readonly revoked: boolean };
 export type ReadGrant = { readonly grant: StatedGrant | null; readonly unknown: readonly Unknown[] };
 
 const ADDRESSEES = `${NAMESPACE}addressees/`;
 const GRANT = `${NAMESPACE}grant/`;
+const PASSED_ON_FROM = `${PREFIX}:passedOnFrom`;
 
 function assetOf(reference: string): string {
   return `${NAMESPACE}document/${encodeURIComponent(reference)}`;
@@ -35,8 +36,9 @@ function addresseeOf(assignee: Json | undefined, findings: Findings): string {
 export function grantsToOdrl(grants: readonly StatedGrant[]): Json {
   return {
     '@context': [ODRL_CONTEXT, { [PREFIX]: NAMESPACE }],
-    '@graph': grants.map(({ id, reference, giver, address, terms, revoked }) => ({
+    '@graph': grants.map(({ id, parent, reference, giver, address, terms, revoked }) => ({
       '@type': 'Agreement', ...(id === null ? {} : { uid: `${GRANT}${id}` }), profile: PROFILE, assigner: mailto(giver), assignee: assigneeOf(address),
+      ...(parent === null ? {} : { [PASSED_ON_FROM]: `${GRANT}${parent}` }),
       ...(revoked ? { [`${PREFIX}:revoked`]: true } : {}),
       permission: permissionsOf({ ...terms, days: null }, { target: assetOf(reference) }),
     })),
@@ -56,7 +58,7 @@ function afterPrefix(value: Json | undefined, prefix: string, path: string, find
 function readAgreement(policy: Json): ReadGrant {
   if (!isObject(policy)) return { grant: null, unknown: [{ path: '', what: 'a policy is an object' }] };
   const findings = new Findings();
-  findings.others(policy, ['@context', '@type', '@id', 'uid', 'profile', 'permission', 'assigner', 'assignee', `${PREFIX}:revoked`], '');
+  findings.others(policy, ['@context', '@type', '@id', 'uid', 'profile', 'permission', 'assigner', 'assignee', PASSED_ON_FROM, `${PREFIX}:revoked`], '');
   if (policy['@type'] !== 'Agreement') findings.add('@type', `a grant is an Agreement, not ${JSON.stringify(policy['@type'] ?? null)}`);
   if (policy['profile'] !== PROFILE) findings.add('profile', `the profile ${JSON.stringify(policy['profile'] ?? null)} is not known here`);
   const permissions = listOf(policy['permission']);
@@ -68,8 +70,9 @@ function readAgreement(policy: Json): ReadGrant {
   // Another program names its agreements as it likes: only a name of ours leads to a grant there is.
   const uid = policy['uid'];
   const id = typeof uid === 'string' && uid.startsWith(GRANT) ? afterPrefix(uid, GRANT, 'uid', findings) : null;
+  const parent = policy[PASSED_ON_FROM] === undefined ? null : afterPrefix(policy[PASSED_ON_FROM], GRANT, PASSED_ON_FROM, findings);
   const grant: StatedGrant = {
-    id, reference: afterPrefix(isObject(first) ? first['target'] : undefined, `${NAMESPACE}document/`, 'permission/0/target', findings),
+    id, parent, reference: afterPrefix(isObject(first) ? first['target'] : undefined, `${NAMESPACE}document/`, 'permission/0/target', findings),
     giver: afterPrefix(policy['assigner'], 'mailto:', 'assigner', findings), address: addresseeOf(policy['assignee'], findings), terms, revoked: policy[`${PREFIX}:revoked`] === true,
   };
   return { grant, unknown: findings.unknown };

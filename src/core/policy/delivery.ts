@@ -1,3 +1,6 @@
+import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
+import type { Terms } from '@/core/policy/rights';
+
 /** What a recipient is handed: a link to hosted pages, the document in a protected file, both, or the document in the clear. */
 export const DELIVERY_FORMS = ['link', 'file', 'both', 'unprotected'] as const;
 export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
@@ -5,6 +8,22 @@ export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
 /** Whether this form hands over protected files. */
 export function carriesFile(form: DeliveryForm): boolean {
   return form === 'file' || form === 'both';
+}
+
+/** What goes out unprotected can be used without limits, whatever is written down: so much is written down. */
+export const IN_THE_CLEAR = {
+  rights: ['read' as const, 'copy' as const, 'print' as const, 'keep' as const],
+  from: null,
+  until: null,
+  prints: null,
+} satisfies Terms;
+
+/** The ceiling that forbids handing a document over in the clear, since nobody may keep a copy under it; `null` where none does. */
+export function keepForbiddenBy(ceilings: readonly Ceiling[]): Ceiling | null {
+  const { taken, terms, origins } = underCeilings(IN_THE_CLEAR, 0, ceilings);
+  const taker = IN_THE_CLEAR.rights.map((right) => taken.get(right)).find((ceiling) => ceiling !== undefined);
+  if (taker !== undefined) return taker;
+  return terms.prints !== null && origins.prints.from === 'ceiling' ? origins.prints.ceiling : null;
 }
 
 /** What the file is called where it is handed over in the clear. */

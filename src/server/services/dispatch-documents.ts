@@ -5,8 +5,9 @@ import { groupBy } from '@/core/base/group';
 import type { Happening } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import { termsAt } from '@/core/policy/kept-terms';
+import type { Level } from '@/core/policy/levels';
 import { termsText } from '@/core/policy/rights';
-import type { DeliveryForm } from '@/core/policy/delivery';
+import { IN_THE_CLEAR, keepForbiddenBy, type DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
 import { MOST_MAILED, MOST_RECIPIENTS, type AddPeopleInput, type DispatchInput, type DispatchResult, type MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
@@ -18,6 +19,7 @@ import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { settleWider } from '@/server/services/settle-wider';
+import { ceilingFinder } from '@/server/services/document-policy';
 import { giveGrants, type Addressee, type Given } from '@/server/services/give-grants';
 import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
@@ -68,9 +70,6 @@ function checkPeople(deps: Deps, { terms, recipients }: People, now: number): vo
   if ([terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(({ until }) => until !== null && until <= now)) throw new ServiceError('INVALID', 'An end lies in the past: it could never be opened.');
 }
 
-/** What goes out unprotected can be used without limits, whatever is written down: so much is written down. */
-const IN_THE_CLEAR = { terms: { rights: ['read' as const, 'copy' as const, 'print' as const, 'keep' as const], from: null, until: null, prints: null }, watermark: '' };
-
 type Message = { readonly subject: string; readonly note: string; readonly form: DeliveryForm; readonly documents: readonly { readonly title: string; readonly versionId: VersionId }[] };
 
 /** What is mailed has to fit into a message. @throws ServiceError `TOO_LARGE` */
@@ -104,7 +103,10 @@ export async function checkSending(deps: Deps, tx: Transaction, actor: StaffActo
   checkPeople(deps, input, now);
   const documents = await checkDocuments(tx, actor, input.documents);
   if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
-  if (input.form === 'unprotected') checkUnprotected(input);
+  if (input.form === 'unprotected') {
+    checkUnprotected(input);
+    await checkKept(tx, documents);
+  }
   return documents;
 }
 
@@ -115,9 +117,21 @@ function checkUnprotected({ delivery, reason = '', groups = [], domains = [], op
   if (openLink || groups.length + domains.length > 0) throw new ServiceError('INVALID', 'What goes out unprotected goes to people by name.');
 }
 
+const levelText: Record<Level, string> = { organisation: 'the organisation', marking: 'its marking', folder: 'its folder', document: 'the document itself' };
+
+/** Whoever has it in the clear keeps it: what nobody may keep does not go out so, whoever asks. @throws ServiceError `NOT_ALLOWED` */
+async function checkKept(tx: Transaction, documents: Awaited<ReturnType<typeof checkDocuments>>): Promise<void> {
+  const ceilingsOf = await ceilingFinder(tx);
+  for (const document of documents) {
+    const ceiling = keepForbiddenBy(ceilingsOf(document));
+    if (ceiling === null) continue;
+    throw new ServiceError('NOT_ALLOWED', `Nobody may keep a copy of “${document.title}”: the ceiling of ${levelText[ceiling.level]} forbids that, so it does not go out unprotected. Send a link or a protected file.`);
+  }
+}
+
 /** The same inside a change that somebody else makes. `consent`: the agreement by which it goes out. */
 export async function dispatchIn(deps: Deps, tx: Transaction, actor: StaffActor, asked: DispatchInput, now: number, consent?: ConsentId): Promise<DispatchResult> {
-  const input = asked.form === 'unprotected' ? { ...asked, ...IN_THE_CLEAR, recipients: asked.recipients.map((each) => ({ ...each, terms: null })), kept: null } : asked;
+  const input = asked.form === 'unprotected' ? { ...asked, terms: IN_THE_CLEAR, watermark: '', recipients: asked.recipients.map((each) => ({ ...each, terms: null })), kept: null } : asked;
   const documents = await checkSending(deps, tx, actor, input, now);
   const id = newId('dispatch', deps.random);
   const { people, wider } = await settleRecipients(deps, tx, actor, id, input, now);

@@ -27,7 +27,7 @@ export async function takeGrantsOut({ db }: Deps, _actor: StaffActor, { id }: { 
   const rows = await grantsOf(db.read, { dispatch: id });
   return {
     name: `${found.dispatch.reference}.jsonld`,
-    document: grantsToOdrl(rows.map(({ grant, recipient, document }) => ({ id: grant.id, reference: document.reference, giver: found.senderEmail, address: recipient.address, terms: toFacts(grant).terms, revoked: grant.revokedAt !== null }))),
+    document: grantsToOdrl(rows.map(({ grant, recipient, document }) => ({ id: grant.id, parent: grant.parentId, reference: document.reference, giver: found.senderEmail, address: recipient.address, terms: toFacts(grant).terms, revoked: grant.revokedAt !== null }))),
   };
 }
 
@@ -57,9 +57,10 @@ function checkedTerms({ grant, unknown }: ReadGrant): { readonly terms: TermsInp
 }
 
 /** What stands in the way of changing a grant there is. */
-function whyNotChanged(actor: StaffActor, grant: StatedGrant, { grant: { fromAt, revokedAt }, recipient, document, dispatch }: Known): Unknown | null {
+function whyNotChanged(actor: StaffActor, grant: StatedGrant, { grant: { fromAt, revokedAt, parentId }, recipient, document, dispatch }: Known): Unknown | null {
   if (document.reference !== grant.reference || recipient.address !== grant.address) return { path: 'uid', what: `this grant is for ${recipient.address} on ${document.reference}: one for others needs no uid` };
   if (!reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })) return { path: 'uid', what: 'this was sent by somebody else and is not your document' };
+  if (parentId !== grant.parent) return { path: 'embargo:passedOnFrom', what: 'it was not passed on from that grant' };
   if (revokedAt !== null && !grant.revoked) return { path: 'embargo:revoked', what: 'it is revoked here: reinstate it on its dispatch' };
   if (fromAt !== grant.terms.from) return { path: 'permission', what: 'the start of a grant cannot be moved: revoke it and give another' };
   return null;
@@ -69,6 +70,7 @@ function whyNotChanged(actor: StaffActor, grant: StatedGrant, { grant: { fromAt,
 function whyNotGiven(grant: StatedGrant, document: { readonly revokedAt: number | null } | undefined, blocked: boolean, now: number): Unknown | null {
   const { address, revoked, terms } = grant;
   if (grant.id !== null) return { path: 'uid', what: 'there is no such grant here; without a uid it is given anew' };
+  if (grant.parent !== null) return { path: 'embargo:passedOnFrom', what: 'what was passed on is bound by the grant above it, and is not given without it' };
   if (document === undefined) return { path: 'permission/0/target', what: `there is no document ${grant.reference} here` };
   if (document.revokedAt !== null) return { path: 'permission/0/target', what: `${grant.reference} is revoked: nobody could open it` };
   if (!address.startsWith('@') && groupOf(address) === null && normaliseAddress(address) === null) return { path: 'assignee', what: `“${address}” is nobody to whom access can be given` };

@@ -1,6 +1,7 @@
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DocumentRow } from '@/contracts/document';
 import { underCeilings, type Ceiling, type Origin } from '@/core/policy/ceiling';
+import { keepForbiddenBy } from '@/core/policy/delivery';
 import { reaching, type Parents } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
 import { levelOf } from '@/ui/words/limit-words';
@@ -33,4 +34,12 @@ export function ceilingWarnings(documents: readonly DocumentRow[], terms: Terms,
     say(origins.networks, 'it opens from certain networks only');
   }
   return [...byText].map(([text, titles]) => `${titles.length > 3 ? `${String(titles.length)} of the documents` : titles.map((title) => `“${title}”`).join(', ')}: ${text}.`);
+}
+
+/** Documents that do not go out unprotected, since a ceiling lets nobody keep them; a sentence each. */
+export function clearProblems(documents: readonly DocumentRow[], { rows, parents }: CeilingsKnown): string[] {
+  return documents.flatMap(({ id, title, markingId, folderId }) => {
+    const ceiling = keepForbiddenBy(reaching({ document: id, marking: markingId, folder: folderId }, rows, parents));
+    return ceiling === null ? [] : [`“${title}” does not go out unprotected: nobody may keep it, by ${nameOf(ceiling, rows)}.`];
+  });
 }

@@ -14,7 +14,9 @@ import { termsAt } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
-import { ComposeCheck, problemsOf, type Wider } from '@/ui/compose/compose-check';
+import { clearProblems } from '@/ui/compose/ceiling-warnings';
+import { ComposeCheck, type Wider } from '@/ui/compose/compose-check';
+import { problemsOf } from '@/ui/compose/compose-problems';
 import { HandOver, firstWay, handOverProblems, type HandingOver } from '@/ui/compose/hand-over';
 import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
@@ -55,7 +57,7 @@ export function ComposeView({ start, chosen }: Props) {
 
   const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), openLink: way.openLink, mailed: way.delivery === 'mail' };
   const { forbidden, agreed } = judgeWays(start.rules, waysOf({ form: way.form, domains, openLink: way.openLink }));
-  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail }), ...limitProblems(start, { people, wider, documents: selected, terms }), ...handOverProblems(way, domains.length + groups.length), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
+  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail }), ...limitProblems(start, { people, wider, documents: selected, terms }), ...handOverProblems(way, domains.length + groups.length), ...(way.form === 'unprotected' ? clearProblems(selected, { rows: start.ceilings, parents }) : []), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
   const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
   const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 
@@ -93,18 +95,18 @@ export function ComposeView({ start, chosen }: Props) {
             <DocumentPicker first={start.documents} picked={selected} onPick={pick} />
           </section>
           {start.terms.length > 0 && <section className="stack"><h2>Kept terms</h2><div className="row">{start.terms.map((each) => <button key={each.id} type="button" className="chip" title={rightsLine(each.rights, each.prints)} onClick={() => { takeTerms(each); }}>{each.name}</button>)}</div></section>}
-          {ownTerms === null && <BeginningLines begins={begins} />}
-          <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />
+          {way.form !== 'unprotected' && ownTerms === null && <BeginningLines begins={begins} />}
+          {way.form !== 'unprotected' && <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />}
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
             <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual; @yard.example for everyone there" />
             {start.groups.length > 0 && <GroupChips groups={start.groups} recipients={recipients} />}
             {people.length + domains.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
           </section>
-          <section className="stack" style={{ gap: 16 }}>
+          {way.form !== 'unprotected' && <section className="stack" style={{ gap: 16 }}>
             <h2>On every page</h2>
             <TextField label="Watermark" value={watermark} onChange={(event) => { setWatermark(event.target.value); }} helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open" />
-          </section>
+          </section>}
           <section className="stack" style={{ gap: 16 }}>
             <h2>Message</h2>
             <HandOver way={way} rules={start.rules} onChange={setWay} />

@@ -1,0 +1,45 @@
+import type { DocumentRow } from '@/contracts/document';
+import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
+import type { Wider } from '@/ui/compose/compose-check';
+import type { TermsDraft } from '@/ui/compose/switch-right';
+import type { RecipientDraft } from '@/ui/compose/use-recipients';
+
+type Draft = {
+  readonly documents: readonly DocumentRow[];
+  readonly people: readonly RecipientDraft[];
+  readonly wider: Wider;
+  readonly unreadable: readonly string[];
+  readonly terms: TermsDraft;
+  readonly subject: string;
+  readonly watermark: string;
+  readonly now: number;
+  readonly mail: boolean;
+};
+
+const MOST_NAMED = 5;
+
+function unreadableText(unreadable: readonly string[]): string | null {
+  if (unreadable.length === 0) return null;
+  const more = unreadable.length - MOST_NAMED;
+  return `Not an address: ${unreadable.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}.`;
+}
+
+/** What stands in the way of sending, in words; empty: it can go. */
+export function problemsOf({ documents, people, wider, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
+  const revoked = documents.find((document) => document.revoked);
+  const isForNobody = !wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
+  return [
+    mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
+    documents.length === 0 ? 'No document is chosen.' : null,
+    revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
+    isForNobody ? 'No recipient is named: nobody could open it.' : null,
+    ...wider.domains.filter(({ check }) => check?.publicMail === true).map(({ domain }) => `Anybody can have an address at ${domain.slice(1)}: name the people instead.`),
+    unreadableText(unreadable),
+    terms.until !== null && terms.until <= now ? 'The end lies in the past: nobody could open it.' : null,
+    terms.until !== null && terms.from !== null && terms.until <= terms.from ? 'The end lies before the start.' : null,
+    ...people.flatMap(({ address, terms: own }) => (own?.until != null && own.until <= now ? [`The end for ${address} lies in the past.`] : [])),
+    subject.trim() === '' ? 'A subject is needed.' : null,
+    watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,
+    ...unknownTokens(watermark).map((name) => `{${name}} is nothing a watermark can say.`),
+  ].filter((problem) => problem !== null);
+}

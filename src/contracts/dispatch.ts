@@ -7,6 +7,7 @@ import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { documentId } from '@/contracts/document';
+import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { Conditions } from '@/core/policy/conditions';
 
 export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
@@ -203,6 +204,8 @@ export type DispatchDetail = {
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];
+  /** What people who are added can be given instead of what the others have. */
+  readonly savedTerms: readonly KeptTermsRow[];
   readonly marks: readonly EventMark[];
   /** Requests of its recipients that wait for an answer. */
   readonly requests: number;

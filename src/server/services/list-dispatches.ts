@@ -3,6 +3,7 @@ import type { DispatchDetail, DispatchRow, EventMark } from '@/contracts/dispatc
 import { reaches } from '@/core/policy/powers';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { findDispatch, listDispatchRows, mailCounts } from '@/server/repositories/dispatch-repository';
+import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { marksOf } from '@/server/repositories/ledger-reader';
 import { listRequests } from '@/server/services/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -31,6 +32,7 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
   return {
     id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, delivery: dispatch.delivery, form: dispatch.form, titleOnCover: dispatch.titleOnCover, reason: dispatch.reason, mayAdd: reaches(actor, { sender: dispatch.sentBy }), sentAt: dispatch.sentAt, sentBy,
     grants: await grantRows(deps, actor, { dispatch: id }),
+    savedTerms: await listKeptTerms(deps.db.read),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,
     mail: await mailCounts(deps.db.read, id),

@@ -2,26 +2,33 @@
 
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
+import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DispatchDetail } from '@/contracts/dispatch';
-import { DAY, HOUR } from '@/core/base/time';
+import { conditionLines } from '@/core/policy/condition-lines';
 import { RecipientsTable } from '@/ui/compose/recipients-table';
 import type { TermsDraft } from '@/ui/compose/switch-right';
 import { TermsFields } from '@/ui/compose/terms-fields';
 import { useRecipients } from '@/ui/compose/use-recipients';
+import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offered-terms';
 import { call, sentenceOf } from '@/ui/http/call';
 
-const DAYS_AT_FIRST = 30;
-
-/** Adds people to a sending, on terms that begin as those of its first grant. */
+/** Adds people to a sending, on terms that are chosen: those of most of its people, of one of them, or saved ones. */
 export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDetail; readonly now: number; readonly onDone: () => void }) {
   const router = useRouter();
   const recipients = useRecipients(undefined);
-  const [first] = detail.grants;
-  const until = first?.until != null && first.until > now ? first.until : Math.ceil((now + DAYS_AT_FIRST * DAY) / HOUR) * HOUR;
-  const [terms, setTerms] = useState<TermsDraft>({ rights: first?.rights ?? ['read'], prints: first?.prints ?? null, from: null, until });
-  const [said, setSaid] = useState<string | null>(null);
+  const offered = offeredTerms(detail.grants, detail.savedTerms, now);
+  const [chosen, setChosen] = useState<OfferedTerms | null>(offered[0] ?? null);
+  const begun = stillOpen(chosen?.terms ?? { rights: ['read'], from: null, until: now, prints: null }, now);
+  const [terms, setTerms] = useState<TermsDraft>(begun.terms);
+  const [said, setSaid] = useState<string | null>(begun.said);
+  const choose = (each: OfferedTerms) => {
+    const next = stillOpen(each.terms, now);
+    setChosen(each);
+    setTerms(next.terms);
+    setSaid(next.said);
+  };
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const { people, domains, unreadable } = recipients;
@@ -42,6 +49,17 @@ export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDe
     <section className="stack" aria-label="Add people" style={{ gap: 14, marginTop: 8, paddingTop: 8, maxHeight: '58vh', overflow: 'auto' }}>
       <TextField label="Addresses" multiline minRows={2} maxRows={5} autoFocus value={recipients.text} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
       {added > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
+      <Autocomplete
+        disableClearable
+        options={offered}
+        value={chosen ?? undefined}
+        groupBy={({ group }) => group}
+        getOptionLabel={({ label }) => label}
+        getOptionKey={({ key }) => key}
+        isOptionEqualToValue={(option, value) => option.key === value.key}
+        onChange={(_event, each) => { choose(each); }}
+        renderInput={(params) => <TextField {...params} label="Terms to begin with" helperText={conditionLines(terms.conditions, 'their zone').join('; ')} />}
+      />
       <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
       {unreadable.length > 0 && <p className="magenta">Not an address: {unreadable.slice(0, 5).join(', ')}{unreadable.length > 5 && ` and ${String(unreadable.length - 5)} more`}</p>}
       {problem !== null && <p role="alert" className="notice stops">{problem}</p>}

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { isId, type GrantId, type RecipientId } from '@/core/base/ids';
+import { isId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import { emailAddress } from '@/contracts/address';
-import { dispatchId, groupId } from '@/contracts/dispatch';
+import { dispatchId, grantId, groupId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
 
 export const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
@@ -14,16 +14,41 @@ const scopeInput: z.ZodType<Scope> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('group'), group: groupId }),
   z.object({ kind: z.literal('person-on-document'), recipient: recipientId, document: documentId }),
 ]);
-export const scopedInput = z.object({ scope: scopeInput });
+/** `also`: further grants, so that people who would come in by another way do not. */
+export const scopedInput = z.object({ scope: scopeInput, also: z.array(grantId).max(10_000).optional() });
 
+/** How somebody still comes in: by a grant of their own, as one of a group, by what was passed on to them, or along with a domain. */
+export type WayIn = {
+  readonly grant: GrantId;
+  readonly by: 'own' | 'group' | 'passed-on' | 'domain';
+  /** The group, who passed it on, or the domain. */
+  readonly name: string;
+  readonly dispatch: string;
+  /** Whether whoever looks may close it. */
+  readonly mayClose: boolean;
+};
+/** Somebody who can open a document although what is revoked would have been a way to it. */
+export type StillReads = { readonly recipient: RecipientId; readonly name: string; readonly document: DocumentId; readonly title: string; readonly ways: readonly WayIn[] };
+
+/** What revoking these grants does, or did: to people, not to grants. */
+export type CutEffect = {
+  /** Names of people who could open something of it and can open none of it any more. */
+  readonly shutOut: readonly string[];
+  readonly stillReads: readonly StillReads[];
+  /** How many could open none of it anyway. */
+  readonly ofNone: number;
+  /** Documents that whoever holds an open link still reads, and by which sending. */
+  readonly openLinks: readonly { readonly title: string; readonly dispatch: string }[];
+  /** What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy or took text. */
+  readonly printsMade: number;
+  readonly keptBy: number;
+  readonly copiedBy: number;
+};
 /** Whom a cut would hit, before it is made. */
 export type CutPreview = {
   readonly grants: number;
-  readonly people: readonly string[];
   readonly documents: number;
-  /** What is beyond reach: print renditions made, and people who had the right to keep and opened. */
-  readonly printsMade: number;
-  readonly mayHaveKept: number;
+  readonly effect: CutEffect;
   /** Grants in the scope that this member of staff may not change; the cut leaves them. */
   readonly beyondPower: number;
 };

@@ -7,13 +7,14 @@ import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { documentId } from '@/contracts/document';
+import type { CutEffect } from '@/contracts/access';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { Conditions } from '@/core/policy/conditions';
 
 export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
 export const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
 export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
-const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
+export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
 
 const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
 
@@ -204,6 +205,8 @@ export type DispatchDetail = {
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];
+  /** What revoking all of it would do now. */
+  readonly ifRevoked: CutEffect;
   /** What people who are added can be given instead of what the others have. */
   readonly savedTerms: readonly KeptTermsRow[];
   readonly marks: readonly EventMark[];

@@ -1,4 +1,5 @@
 // Ceilings and conditions, from the screens' services to what a reader gets.
+import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
@@ -16,6 +17,8 @@ import { previewCeiling, putCeiling, viewCeilings } from '@/server/services/mana
 import { fileDocuments } from '@/server/services/file-documents';
 import { blockPerson, listPeople } from '@/server/services/manage-people';
 import { makeFolder, putMarking } from '@/server/services/manage-filing';
+import { momentWords } from '@/server/mail/dispatch-mail';
+import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { openDocument } from '@/server/services/open-document';
 import { renderPage } from '@/server/services/read-pages';
 import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
@@ -185,4 +188,20 @@ test('who ended access, and when, is said where somebody did', async () => {
   expect(await why()).toMatchObject({ level: 'document', setByName: 'Ida Roe', setAt: START + 2 * HOUR, remedy: 'reinstate-document' });
   await blockPerson(deps, ida, { id: grant.recipientId, blocked: true });
   expect(await why()).toMatchObject({ level: 'recipient', setByName: 'Ida Roe', setAt: START + 2 * HOUR, remedy: 'unblock' });
+});
+
+test('mail, reader and dispatch give the same end: the one that ceilings leave', async () => {
+  const paper = await protect(product, await drawing(1), 'Under a ceiling');
+  await putCeiling(product.deps, product.ida, ceiling({ days: 3 }, { level: 'document', subject: paper }));
+  const sent = await dispatch(product, [paper], ['end@x.example'], { until: START + 60 * DAY });
+  await deliverMail(product.deps);
+  const [grant] = await grantRows(product.deps, product.ida, { dispatch: sent.id });
+  const reader = await prove(product, sent.tokenOf('end@x.example'), 'end@x.example');
+  const opened = await openDocument(product.deps, reader, { token: sent.tokenOf('end@x.example'), document: paper });
+  const end = grant?.capped?.until ?? 0;
+  expect(end).toBeGreaterThan(START);
+  expect(opened).toMatchObject({ outcome: 'granted', until: end });
+  const { messages } = await readMailroom(product.deps, { address: 'end@x.example' });
+  const { raw } = await readMessage(product.deps, { id: messages.find(({ subject }) => subject === 'For you')?.id ?? '' });
+  expect((await simpleParser(raw)).text).toContain(`until ${momentWords(end, 'Europe/Oslo')}`);
 });

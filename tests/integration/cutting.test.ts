@@ -5,15 +5,17 @@ import { eq } from 'drizzle-orm';
 import type { Scope } from '@/core/policy/scope';
 import type { DocumentId } from '@/core/base/ids';
 import { grants, versions } from '@/server/db/schema';
-import { reinstateGrants } from '@/server/services/change-access';
-import { cutAccess, previewCut } from '@/server/services/cut-access';
+import { changeGrants, reinstateGrants } from '@/server/services/change-access';
+import { cutAccess, previewCut, previewRevoking } from '@/server/services/cut-access';
 import { dispatchDocuments } from '@/server/services/dispatch-documents';
 import { destroyKey } from '@/server/services/destroy-keys';
 import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
 import { openDocument } from '@/server/services/open-document';
+import { sendDocuments } from '@/server/services/send-documents';
 import { checkOpen, renderPage, watchOpen } from '@/server/services/read-pages';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { dispatch, drawing, filesIn, protect, prove, startProduct, type Product } from '../support/product';
+import { setWay } from '../support/rules';
 import { joinStaff } from '../support/staff';
 
 let product: Product;
@@ -46,8 +48,8 @@ describe('a cut', () => {
   ])('%s hits whom it said, nobody else, and is taken back whole', async (_name, scopeOf, count, people) => {
     const scope = await scopeOf();
     const preview = await previewCut(product.deps, product.ida, { scope });
-    expect(preview).toMatchObject({ grants: count, beyondPower: 0, printsMade: 0, mayHaveKept: 0 });
-    expect(preview.people).toHaveLength(people);
+    expect(preview).toMatchObject({ grants: count, beyondPower: 0, effect: { printsMade: 0, keptBy: 0, copiedBy: 0, stillReads: [], ofNone: 0 } });
+    expect(preview.effect.shutOut).toHaveLength(people);
     const { grants: cut } = await cutAccess(product.deps, product.ida, { scope });
     expect(cut).toHaveLength(count);
     expect(await liveGrants()).toHaveLength(4 - count);
@@ -61,7 +63,7 @@ describe('a cut', () => {
     const input = { documents: [first], recipients: [['k1', 'Kelder Shipworks'], ['k2', 'Kelder Shipworks'], ['l1', 'Lowtide']].map(([name = '', organisation = '']) => ({ address: `${name}.${String(round)}@x.example`, name, organisation })), terms: { rights: ['read' as const], from: null, until: null, prints: null }, subject: 'x', note: '', watermark: '', delivery: 'mail' as const };
     await dispatchDocuments(product.deps, product.ida, input);
     const scope: Scope = { kind: 'organisation', organisation: 'Kelder Shipworks' };
-    expect((await previewCut(product.deps, product.ida, { scope })).people).toEqual(['k1', 'k2']);
+    expect((await previewCut(product.deps, product.ida, { scope })).effect.shutOut).toEqual(['k1', 'k2']);
     await cutAccess(product.deps, product.ida, { scope });
     expect((await listPeople(product.deps, product.ida, { q: '' })).rows.filter((row) => row.organisation !== '').map((row) => [row.name, row.live])).toEqual([['k1', 0], ['k2', 0], ['l1', 1]]);
   });
@@ -74,6 +76,45 @@ describe('a cut', () => {
     expect(await previewCut(product.deps, sender, { scope })).toMatchObject({ grants: 1, beyondPower: 2 });
     expect((await cutAccess(product.deps, sender, { scope })).grants).toHaveLength(1);
     expect(await liveGrants()).toHaveLength(4);
+  });
+});
+
+describe('what revoking does is told of people, by every way they have', () => {
+  const effectOf = async () => (await previewCut(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: sent.id } })).effect;
+
+  test('somebody with another sending still reads, is named with it, and is shut out once that is closed too', async () => {
+    const other = await dispatch(product, [first], [mira]);
+    const effect = await effectOf();
+    expect(effect.shutOut).toEqual([lena]);
+    const [way] = effect.stillReads[0]?.ways ?? [];
+    expect(effect.stillReads).toMatchObject([{ name: mira, document: first, ways: [{ by: 'own', mayClose: true }] }]);
+    expect(way?.grant).toBe(other.grants[0]?.id);
+    const { grants: cut } = await cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: sent.id } });
+    // Done, the same question is answered as things are then.
+    expect((await previewRevoking(product.deps, product.ida, { grants: cut })).stillReads).toMatchObject([{ name: mira }]);
+    await expect(open(mira, first)).resolves.toMatchObject({ outcome: 'granted' });
+    await cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: sent.id }, also: [way?.grant ?? 'grt_'] });
+    expect((await previewRevoking(product.deps, product.ida, { grants: cut })).stillReads).toEqual([]);
+    await expect(open(mira, first)).resolves.toMatchObject({ outcome: 'refused' });
+  });
+
+  test('somebody at a domain that was given it reads along', async () => {
+    await sendDocuments(product.deps, product.ida, { documents: [second], recipients: [], domains: ['@ferrow.example'], terms: { rights: ['read'], from: null, until: null, prints: null }, subject: 'all of you', note: '', watermark: '', delivery: 'mail' });
+    expect((await effectOf()).stillReads).toMatchObject([{ name: lena, document: second, ways: [{ by: 'domain', name: '@ferrow.example' }] }]);
+  });
+
+  test('what has ended shuts nobody out, and is counted apart', async () => {
+    const [grant] = sent.grants.filter(({ address }) => address === mira);
+    await changeGrants(product.deps, product.ida, { changes: sent.grants.filter(({ address }) => address === mira).map(({ id, revision }) => ({ grant: id, revision, until: product.clock.now() + 1_000 })) });
+    product.clock.set(product.clock.now() + 2_000);
+    expect(grant?.address).toBe(mira);
+    expect(await effectOf()).toMatchObject({ shutOut: [lena], ofNone: 1, stillReads: [] });
+  });
+
+  test('and an open link of another sending is named', async () => {
+    await setWay(product, 'open-link', 'allowed');
+    await sendDocuments(product.deps, product.ida, { documents: [first], recipients: [], openLink: true, terms: { rights: ['read'], from: null, until: null, prints: null }, subject: 'for anybody', note: '', watermark: '', delivery: 'by-hand' });
+    expect((await effectOf()).openLinks).toHaveLength(1);
   });
 });
 

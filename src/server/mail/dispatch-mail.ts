@@ -9,7 +9,8 @@ export type DispatchMailFacts = {
   readonly note: string;
   readonly titles: readonly string[];
   readonly from: number | null;
-  readonly until: number | null;
+  /** When each of the titles ends, in their order, as ceilings leave it; `null`: no end. */
+  readonly ends: readonly (number | null)[];
   readonly link: string;
   readonly address: string;
   /** What the message brings. */
@@ -36,12 +37,19 @@ function what({ titles, form }: DispatchMailFacts): string {
   return titles.length === 1 ? `a ${kind}document` : `${kind}documents`;
 }
 
+function endText(end: number | null, zone: string): string {
+  return end === null ? ', with no end' : `, until ${momentWords(end, zone)}`;
+}
+
 /** The message that brings the link or the protected files. It names sender and organisation first and asks for nothing but the address. */
 export function dispatchMail(facts: DispatchMailFacts): { readonly subject: string; readonly body: string } {
-  const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, facts.until === null ? null : `until ${momentWords(facts.until, facts.zone)}`].filter((part) => part !== null).join(' ');
+  const [first = null] = facts.ends;
+  const isSame = facts.ends.every((end) => end === first);
+  const until = isSame && first !== null ? `until ${momentWords(first, facts.zone)}` : null;
+  const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, until].filter((part) => part !== null).join(' ');
   const body = [
     `${facts.senderName} of ${facts.organisation} has sent you ${what(facts)}:`,
-    facts.titles.map((title) => `  ${title}`).join('\n'),
+    facts.titles.map((title, index) => `  ${title}${isSame ? '' : endText(facts.ends[index] ?? null, facts.zone)}`).join('\n'),
     ...(facts.note === '' ? [] : [facts.note]),
     ...wayIn(facts),
     ...(window === '' ? [] : [`You can open it ${window}.`]),

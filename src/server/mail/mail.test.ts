@@ -9,7 +9,7 @@ import { startSink, type Sink } from '../../../tests/support/smtp-sink';
 const FROM = 'Tern & Quill <documents@tern-quill.example>';
 const when = new Date(Date.UTC(2026, 10, 25, 9));
 const clock = { now: () => when.getTime() };
-const facts = { senderName: 'Ida Roe', organisation: 'Tern & Quill', zone: 'Europe/Oslo', subject: 'Tender round 1', note: '', titles: ['Lines plan'], from: null, until: Date.UTC(2026, 11, 31, 16), link: 'https://documents.tern-quill.example/r/abc', address: 'mira.kolbe@brackwater.example', form: 'link' as const };
+const facts = { senderName: 'Ida Roe', organisation: 'Tern & Quill', zone: 'Europe/Oslo', subject: 'Tender round 1', note: '', titles: ['Lines plan'], from: null, ends: [Date.UTC(2026, 11, 31, 16)], link: 'https://documents.tern-quill.example/r/abc', address: 'mira.kolbe@brackwater.example', form: 'link' as const };
 const mail = (over: { subject?: string; text?: string } = {}) => ({ id: 'msg_1', to: 'mira.kolbe@brackwater.example', subject: 'Tender round 1', text: 'Read it here:\n\nhttps://documents.tern-quill.example/r/abc', ...over });
 
 describe('a message as MIME', () => {
@@ -74,4 +74,10 @@ describe('delivery over SMTP', () => {
     expect(failure).toMatchObject({ code: 'MAIL_UNREACHABLE' });
     expect(String(failure)).not.toContain('a-mail-password');
   });
+});
+
+test('documents that end at different times each say when', () => {
+  const { body } = dispatchMail({ ...facts, titles: ['Lines plan', 'Weight list', 'Notes'], ends: [Date.UTC(2026, 11, 31, 16), Date.UTC(2026, 11, 24, 11), null] });
+  expect(body).toContain('  Lines plan, until 31 December 2026 at 17:00 (Europe/Oslo)\n  Weight list, until 24 December 2026 at 12:00 (Europe/Oslo)\n  Notes, with no end');
+  expect(body).not.toContain('You can open it');
 });

@@ -97,14 +97,17 @@ export async function grantsInScope(db: Reading | Transaction, scope: Scope): Pr
   return rows.map(([id, recipientId, documentId, dispatchId, sender, owner, deputy]) => ({ id, recipientId, documentId, dispatchId, sender, owner, deputy }));
 }
 
-/** Of some grants: the people, by organisation and name, and what is beyond reach. */
-export async function whatIsHit(db: Reading, ids: readonly GrantId[]) {
-  const among = sql`g.id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`;
-  const [people, [beyond]] = await Promise.all([
-    db.all<{ name: string; address: string }>(sql`SELECT r.name AS name, r.address AS address FROM recipients r WHERE r.id IN (SELECT g.recipient_id FROM grants g WHERE ${among}) ORDER BY r.organisation, r.name, r.address`),
-    db.all<{ prints: number; kept: number }>(sql`SELECT coalesce(sum(g.prints_made), 0) AS prints, count(DISTINCT CASE WHEN instr(g.rights, '"keep"') > 0 AND EXISTS (SELECT 1 FROM licences l WHERE l.grant_id = g.id) THEN g.recipient_id END) AS kept FROM grants g WHERE ${among}`),
+/** What was taken by these grants and stays where it is: prints, and people who kept a copy or took text of these documents, as the ledger says. */
+export async function beyondRevoking(db: Reading, ids: readonly GrantId[]): Promise<{ readonly printsMade: number; readonly keptBy: number; readonly copiedBy: number }> {
+  const cut = sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`;
+  const [[prints], taken] = await Promise.all([
+    db.all<{ made: number }>(sql`SELECT coalesce(sum(prints_made), 0) AS made FROM grants WHERE id IN ${cut}`),
+    db.all<{ action: string; people: number }>(sql`
+      SELECT e.action AS action, count(DISTINCT e.recipient_id) AS people FROM grants g JOIN ledger_entries e ON e.recipient_id = g.recipient_id AND e.document_id = g.document_id
+      WHERE g.id IN ${cut} AND e.action IN ('document.kept', 'text.copied') AND e.outcome = 'granted' GROUP BY e.action`),
   ]);
-  return { people, printsMade: beyond?.prints ?? 0, mayHaveKept: beyond?.kept ?? 0 };
+  const by = (action: string): number => taken.find((each) => each.action === action)?.people ?? 0;
+  return { printsMade: prints?.made ?? 0, keptBy: by('document.kept'), copiedBy: by('text.copied') };
 }
 
 /** Everything that stands for many: live groups, domains, and whoever has an open link. */

@@ -1,10 +1,12 @@
 import 'server-only';
-import type { CutPreview, CutResult } from '@/contracts/access';
+import type { GrantId } from '@/core/base/ids';
+import type { CutEffect, CutPreview, CutResult } from '@/contracts/access';
 import { reaches } from '@/core/policy/powers';
 import type { Scope } from '@/core/policy/scope';
-import { setAllRevoked } from '@/server/repositories/dispatch-repository';
-import { grantsInScope, whatIsHit, type ScopedGrant } from '@/server/repositories/people-repository';
-import { aboutGrant } from '@/server/services/change-access';
+import { grantsByIds, setAllRevoked } from '@/server/repositories/dispatch-repository';
+import { grantsInScope, type ScopedGrant } from '@/server/repositories/people-repository';
+import { aboutGrant, revokeGrantsIn } from '@/server/services/change-access';
+import { effectOfCut } from '@/server/services/cut-effect';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { record } from '@/server/services/record';
 
@@ -12,26 +14,39 @@ function within(actor: StaffActor, found: readonly ScopedGrant[]): ScopedGrant[]
   return found.filter((grant) => reaches(actor, grant));
 }
 
-/** Whom revoking this whole scope would hit, and what it could not bring back. */
+/** Whom revoking this whole scope would hit, and who would still come in. */
 export async function previewCut(deps: Deps, actor: StaffActor, { scope }: { readonly scope: Scope }): Promise<CutPreview> {
   const found = await grantsInScope(deps.db.read, scope);
   const hit = within(actor, found);
-  const { people, printsMade, mayHaveKept } = await whatIsHit(deps.db.read, hit.map((grant) => grant.id));
-  return { grants: hit.length, people: people.map(({ name, address }) => (name === '' ? address : name)), documents: new Set(hit.map((grant) => grant.documentId)).size, printsMade, mayHaveKept, beyondPower: found.length - hit.length };
+  return {
+    grants: hit.length,
+    documents: new Set(hit.map((grant) => grant.documentId)).size,
+    effect: await effectOfCut(deps, actor, hit),
+    beyondPower: found.length - hit.length,
+  };
+}
+
+/** What revoking these grants would do, or has done where they are revoked. */
+export async function previewRevoking(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<CutEffect> {
+  return effectOfCut(deps, actor, await grantsByIds(deps.db.read, grants));
 }
 
 /**
- * Revokes every grant of a scope that this member of staff may change, in one transaction.
+ * Revokes every grant of a scope that this member of staff may change, and further ones that are named, in one transaction.
  *
  * @returns the grants that were revoked now, so that exactly these can be reinstated
+ * @throws ServiceError `NOT_ALLOWED` where one that is named is somebody else's
  */
-export async function cutAccess(deps: Deps, actor: StaffActor, { scope }: { readonly scope: Scope }): Promise<CutResult> {
+export async function cutAccess(deps: Deps, actor: StaffActor, { scope, also = [] }: { readonly scope: Scope; readonly also?: readonly GrantId[] | undefined }): Promise<CutResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     // All of these are live, and nobody else writes while this transaction is open: all are revoked.
     const hit = within(actor, await grantsInScope(tx, scope));
     await setAllRevoked(tx, hit.map((grant) => grant.id), actor.id, now);
     await record(deps, tx, ...hit.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind })));
-    return { grants: hit.map((grant) => grant.id) };
+    const ids = new Set(hit.map(({ id }) => id));
+    const more = also.filter((id) => !ids.has(id));
+    if (more.length > 0) await revokeGrantsIn(deps, tx, actor, more, now);
+    return { grants: [...ids, ...more] };
   });
 }

@@ -4,6 +4,7 @@ import { reaches } from '@/core/policy/powers';
 import { groupBy } from '@/core/base/group';
 import type { Happening } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
+import { underCeilings } from '@/core/policy/ceiling';
 import { termsAt } from '@/core/policy/kept-terms';
 import type { Level } from '@/core/policy/levels';
 import { termsText } from '@/core/policy/rights';
@@ -26,7 +27,8 @@ import { record } from '@/server/services/record';
 import { needAllowed } from '@/server/services/within-rules';
 
 type People = Pick<DispatchInput, 'recipients' | 'groups' | 'domains' | 'openLink' | 'terms' | 'kept'>;
-export type Settled = Addressee & { readonly zone: string | null };
+/** `givenAt`: where it was before now. */
+export type Settled = Addressee & { readonly zone: string | null; readonly givenAt?: number };
 
 /** The kept terms that a sending says it uses, where its terms are those indeed. */
 async function unchangedTerms(tx: Transaction, { kept: id, terms }: People, now: number): Promise<TermsId | null> {
@@ -70,7 +72,9 @@ function checkPeople(deps: Deps, { terms, recipients }: People, now: number): vo
   if ([terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(({ until }) => until !== null && until <= now)) throw new ServiceError('INVALID', 'An end lies in the past: it could never be opened.');
 }
 
-type Message = { readonly subject: string; readonly note: string; readonly form: DeliveryForm; readonly documents: readonly { readonly title: string; readonly versionId: VersionId }[] };
+type Message = { readonly subject: string; readonly note: string; readonly form: DeliveryForm; readonly documents: readonly (Filed & { readonly title: string; readonly versionId: VersionId })[] };
+/** Where a document lies, which is what ceilings reach it by. */
+type Filed = Parameters<Awaited<ReturnType<typeof ceilingFinder>>>[0];
 
 /** What is mailed has to fit into a message. @throws ServiceError `TOO_LARGE` */
 async function checkSize(tx: Transaction, form: DeliveryForm, documents: readonly { readonly versionId: VersionId }[]): Promise<void> {
@@ -82,8 +86,11 @@ async function checkSize(tx: Transaction, form: DeliveryForm, documents: readonl
 /** Queues to each person the message with their link or protected files. */
 export async function mailLinks(deps: Deps, tx: Transaction, actor: StaffActor, { id, tokens }: Pick<Given, 'id' | 'tokens'>, people: readonly Settled[], { subject, note, form, documents }: Message, now: number): Promise<void> {
   const organisation = await findOrganisation(tx);
+  const ceilingsOf = await ceilingFinder(tx);
   await queueMail(tx, people.map((person) => {
-    const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, form, titles: documents.map(({ title }) => title), from: person.terms.from, until: person.terms.until, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
+    // What is told is what opens: the end that ceilings leave.
+    const ends = documents.map((document) => underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until);
+    const mail = dispatchMail({ senderName: actor.name, organisation: organisation?.name ?? '', zone: person.zone ?? organisation?.zone ?? 'UTC', subject, note, form, titles: documents.map(({ title }) => title), from: person.terms.from, ends, link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`, address: person.address });
     return { id: newId('message', deps.random), dispatchId: id, recipientId: person.id, toAddress: person.address, ...mail, attached: form !== 'link' ? documents.map(({ versionId }) => versionId) : [], state: 'waiting' as const, nextAttemptAt: now, createdAt: now };
   }));
 }
@@ -181,7 +188,7 @@ export async function mailAgain(deps: Deps, actor: StaffActor, input: MailAgainI
     if (dispatch.form === 'unprotected') throw new ServiceError('CONFLICT', 'What went out unprotected is not mailed again. Make it a sending of its own, with its reason.');
     if (dispatch.delivery !== 'mail') throw new ServiceError('CONFLICT', 'The links of this sending are carried by hand: they stand on its page.');
     const rows = (await grantsOf(tx, { dispatch: input.id })).filter(({ grant, recipient, document }) => input.recipients.includes(recipient.id) && recipient.kind === 'person' && !recipient.blocked && document.revokedAt === null && windowState(toFacts(grant), now) !== 'revoked' && windowState(toFacts(grant), now) !== 'expired');
-    const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms })));
+    const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) => own.slice(0, 1).map(({ recipient, grant }): Settled => ({ id: recipient.id, address: recipient.address, zone: recipient.zone, terms: toFacts(grant).terms, givenAt: grant.givenAt })));
     if (people.length === 0) throw new ServiceError('CONFLICT', 'None of them could open anything of it any more. Give them time first.');
     const documents = [...new Map(rows.map(({ document }) => [document.id, document])).values()];
     await mailLinks(deps, tx, actor, { id: input.id, tokens: await linksOf(tx, input.id) }, people, { ...dispatch, documents }, now);

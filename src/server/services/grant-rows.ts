@@ -1,24 +1,47 @@
 import 'server-only';
 import type { GrantRow } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/powers';
-import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
-import { grantsOf, opensByGrant, termsOf, type GrantRecord, type GrantsOf, refusalsOf } from '@/server/repositories/dispatch-repository';
+import { groupBy } from '@/core/base/group';
+import type { GrantId } from '@/core/base/ids';
+import { compileDocument, type CompiledGrant } from '@/core/policy/compile';
+import { RIGHTS } from '@/core/policy/rights';
+import { grantsOf, opensByGrant, refusalsOf, toFacts, usedOf, type GrantRecord, type GrantsOf } from '@/server/repositories/dispatch-repository';
+import { passedOnFrom } from '@/server/repositories/wider-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ceilingFinder } from '@/server/services/document-policy';
 
-/** What a grant comes to where ceilings allow less than it gives. */
-function cappedBy(ceilings: readonly Ceiling[], grant: GrantRecord): GrantRow['capped'] {
-  if (ceilings.length === 0) return null;
-  const { terms: { rights, until, prints }, taken } = underCeilings(termsOf(grant), grant.givenAt, ceilings);
-  return taken.size === 0 && until === grant.untilAt && prints === grant.prints ? null : { rights, until, prints };
+/** What a grant comes to where ceilings, or the grant it was passed on from, allow less than it gives. */
+function cappedBy(grant: GrantRecord, compiled: CompiledGrant | undefined): GrantRow['capped'] {
+  if (compiled === undefined) return null;
+  const { prints } = compiled.effective.terms;
+  const rights = RIGHTS.filter((right) => compiled.rights.has(right));
+  const until = Number.isFinite(compiled.until) ? compiled.until : null;
+  return rights.length === grant.rights.length && until === grant.untilAt && prints === grant.prints ? null : { rights, until, prints };
+}
+
+/** Every grant of these as it comes out, compiled with what bounds it. */
+async function compiledAll(deps: Pick<Deps, 'db'>, rows: readonly { readonly grant: GrantRecord; readonly document: Parameters<Awaited<ReturnType<typeof ceilingFinder>>>[0] }[]): Promise<ReadonlyMap<GrantId, CompiledGrant>> {
+  const [ceilingsOf, above] = [await ceilingFinder(deps.db.read), await passedOnFrom(deps.db.read, rows.map(({ grant }) => grant))];
+  // An end that follows from the first open is an end like any other.
+  const opened = [...rows.map(({ grant }) => grant), ...above].filter(({ conditions }) => conditions?.within != null).map(({ id }) => id);
+  const used = opened.length === 0 ? new Map<string, never>() : await usedOf(deps.db.read, opened, null);
+  const found = new Map<GrantId, CompiledGrant>();
+  for (const [id, own] of groupBy(rows, ({ grant }) => grant.documentId)) {
+    const [first] = own;
+    if (first === undefined) continue;
+    const here = new Map([...above.filter(({ documentId }) => documentId === id), ...own.map(({ grant }) => grant)].map((grant) => [grant.id, grant]));
+    const { byAddressee } = compileDocument({ id, revoked: false, keyDestroyed: false, ceilings: ceilingsOf(first.document), grants: [...here.values()].map((grant) => toFacts(grant, used.get(grant.id))) });
+    for (const list of byAddressee.person.values()) for (const compiled of list) found.set(compiled.facts.id, compiled);
+  }
+  return found;
 }
 
 /** The grants of a dispatch, of a document or of a person, as lists show them. */
 export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role'>, of: GrantsOf): Promise<readonly GrantRow[]> {
   const rows = await grantsOf(deps.db.read, of);
-  const [ceilingsOf, opens, refusals] = await Promise.all([
-    ceilingFinder(deps.db.read),
+  const [compiled, opens, refusals] = await Promise.all([
+    compiledAll(deps, rows),
     opensByGrant(deps.db.read, rows.map((row) => row.grant.id)),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
   ]);
@@ -26,7 +49,7 @@ export async function grantRows(deps: Deps, actor: Pick<StaffActor, 'id' | 'role
   return rows.map(({ grant, recipient, document, dispatch, token, hasKey }) => ({
     id: grant.id, dispatchId: dispatch.id, dispatchReference: dispatch.reference, dispatchSubject: dispatch.subject, sentAt: dispatch.sentAt, documentId: document.id, documentTitle: document.title, documentReference: document.reference, documentRevoked: document.revokedAt !== null, keyDestroyed: hasKey === 0, blocked: recipient.blocked,
     recipientId: recipient.id, kind: recipient.kind, parent: grant.parentId, passedOnBy: grant.passedOnBy === null ? null : (givers.get(grant.passedOnBy) ?? ''), name: recipient.name, address: recipient.address, organisation: recipient.organisation, zone: recipient.zone,
-    rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade, conditions: grant.conditions, capped: cappedBy(ceilingsOf(document), grant),
+    rights: grant.rights, from: grant.fromAt, until: grant.untilAt, prints: grant.prints, printsMade: grant.printsMade, conditions: grant.conditions, capped: cappedBy(grant, compiled.get(grant.id)),
     revokedAt: grant.revokedAt, revision: grant.revision, givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0, lastOpen: opens.get(grant.id)?.last ?? null, refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
     mayChange: reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId }),

@@ -8,6 +8,7 @@ import { marksOf } from '@/server/repositories/ledger-reader';
 import { listRequests } from '@/server/services/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
+import { effectOfCut } from '@/server/services/cut-effect';
 import { grantRows } from '@/server/services/grant-rows';
 import { recordAlone } from '@/server/services/record';
 
@@ -29,9 +30,11 @@ export async function viewDispatch(deps: Deps, actor: StaffActor, { id }: { read
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), dispatch: id });
   const { dispatch, sentBy } = found;
+  const grants = await grantRows(deps, actor, { dispatch: id });
   return {
     id, reference: dispatch.reference, subject: dispatch.subject, note: dispatch.note, watermark: dispatch.watermark, delivery: dispatch.delivery, form: dispatch.form, titleOnCover: dispatch.titleOnCover, reason: dispatch.reason, mayAdd: reaches(actor, { sender: dispatch.sentBy }), sentAt: dispatch.sentAt, sentBy,
-    grants: await grantRows(deps, actor, { dispatch: id }),
+    grants,
+    ifRevoked: await effectOfCut(deps, actor, grants.filter(({ revokedAt }) => revokedAt === null)),
     savedTerms: await listKeptTerms(deps.db.read),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,

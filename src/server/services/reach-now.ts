@@ -1,6 +1,6 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, GrantId } from '@/core/base/ids';
 import type { Ceiling } from '@/core/policy/ceiling';
 import { compileDocument } from '@/core/policy/compile';
 import { ANYWHERE, type Used } from '@/core/policy/conditions';
@@ -13,7 +13,7 @@ import { findOrganisation } from '@/server/repositories/organisation-repository'
 import type { Deps } from '@/server/services/deps';
 import { askerOf, ceilingFinder } from '@/server/services/document-policy';
 
-type Row = Awaited<ReturnType<typeof grantsOf>>[number];
+export type Row = Awaited<ReturnType<typeof grantsOf>>[number];
 type Known = { readonly above: readonly GrantRecord[]; readonly ceilingsOf: Awaited<ReturnType<typeof ceilingFinder>>; readonly used: ReadonlyMap<string, Partial<Used>>; readonly now: number; readonly zone: string };
 
 async function known(deps: Pick<Deps, 'db' | 'clock'>, rows: readonly Row[]): Promise<Known> {
@@ -64,4 +64,26 @@ export async function peopleReached(deps: Pick<Deps, 'db' | 'clock'>, document: 
   }
   const open = many.some((row) => row.recipient.kind !== 'group' && reachOf({ ...row.recipient, address: '' }, [row], facts).opens);
   return { people, unknown: open };
+}
+
+/** Somebody on a document: by which grants they can open it, before some are revoked and after. */
+export type Reached = { readonly person: RecipientRecord; readonly before: Reach; readonly after: Reach };
+
+/** Everybody whom grants of a document are for by name, were these revoked. `rows`: every grant on it. */
+export async function reachedWithout(deps: Pick<Deps, 'db' | 'clock'>, rows: readonly Row[], revoked: ReadonlySet<GrantId>): Promise<Reached[]> {
+  const now = deps.clock.now();
+  const without = rows.map((row): Row => (revoked.has(row.grant.id) ? { ...row, grant: { ...row.grant, revokedAt: row.grant.revokedAt ?? now } } : row));
+  const facts = await known(deps, rows);
+  const factsAfter = { ...facts, above: facts.above.map((grant) => (revoked.has(grant.id) ? { ...grant, revokedAt: grant.revokedAt ?? now } : grant)) };
+  const own = groupBy(rows.filter(({ recipient }) => !standsForMany(recipient.kind)), ({ recipient }) => recipient.id);
+  return [...own.values()].flatMap((mine): Reached[] => {
+    const [first] = mine;
+    if (first === undefined) return [];
+    const sendings = new Set(mine.map(({ grant }) => grant.dispatchId));
+    const isTheirs = ({ grant, recipient }: Row): boolean => recipient.id === first.recipient.id || (recipient.address === domainOf(first.recipient.address) && !sendings.has(grant.dispatchId));
+    const [before, after] = [rows.filter(isTheirs), without.filter(isTheirs)];
+    const [one, other] = [before[0], after[0]];
+    if (one === undefined || other === undefined) return [];
+    return [{ person: first.recipient, before: reachOf(first.recipient, [one, ...before.slice(1)], facts), after: reachOf(first.recipient, [other, ...after.slice(1)], factsAfter) }];
+  });
 }

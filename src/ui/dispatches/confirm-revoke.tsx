@@ -1,24 +1,56 @@
 'use client';
 
+import { useEffect, useState } from 'react';
+import type { CutEffect } from '@/contracts/access';
 import type { GrantRow } from '@/contracts/dispatch';
+import type { GrantId } from '@/core/base/ids';
+import { CutEffectLines } from '@/ui/dispatches/cut-effect-lines';
 import { personName } from '@/ui/dispatches/grant-words';
+import { call, sentenceOf } from '@/ui/http/call';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
 
-/** What revoking cannot bring back, said before it is done. */
-function beyondReach(grants: readonly GrantRow[]): string {
-  const prints = grants.reduce((sum, grant) => sum + grant.printsMade, 0);
-  const mayKeep = grants.filter((grant) => grant.rights.includes('keep') && grant.opens > 0).length;
-  const parts = [prints > 0 ? `${String(prints)} print ${prints === 1 ? 'rendition' : 'renditions'} already made` : null, mayKeep > 0 ? `whatever ${String(mayKeep)} of them may have kept` : null].filter((part) => part !== null);
-  return parts.length === 0 ? 'Nothing was printed or kept.' : `Beyond reach: ${parts.join(', and ')}.`;
+type Props = {
+  readonly open: boolean;
+  readonly busy: boolean;
+  readonly grants: readonly GrantRow[];
+  readonly onClose: () => void;
+  /** @param also further grants, by which some of them would still come in */
+  readonly onConfirm: (also: readonly GrantId[]) => void;
+};
+
+/** What was found out about these grants; asked anew each time the question is put. */
+function useEffectOf(open: boolean, ids: string): { readonly effect: CutEffect | null; readonly problem: string | null } {
+  const [found, setFound] = useState<{ readonly effect: CutEffect | null; readonly problem: string | null }>({ effect: null, problem: null });
+  useEffect(() => {
+    if (!open) return undefined;
+    let isWanted = true;
+    const settle = (next: typeof found) => { if (isWanted) setFound(next); };
+    settle({ effect: null, problem: null });
+    call<CutEffect>('POST', '/api/v1/grants/revoke/preview', { grants: ids.split(' ') }).then(
+      (effect) => { settle({ effect, problem: null }); },
+      (error: unknown) => { settle({ effect: null, problem: sentenceOf(error) }); },
+    );
+    return () => { isWanted = false; };
+  }, [open, ids]);
+  return found;
 }
 
-/** Names who would be shut out, and what is beyond reach, before it is done. */
-export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: { readonly open: boolean; readonly busy: boolean; readonly grants: readonly GrantRow[]; readonly onClose: () => void; readonly onConfirm: () => void }) {
+/** Names who would be shut out, who would not, and what is beyond reach, before it is done. */
+export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props) {
   const names = [...new Set(grants.map(personName))];
+  const { effect, problem } = useEffectOf(open, grants.map(({ id }) => id).join(' '));
+  const [also, setAlso] = useState<readonly GrantId[]>([]);
+  const close = () => {
+    setAlso([]);
+    onClose();
+  };
+  const title = `Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`;
   return (
-    <ConfirmCut open={open} busy={busy} title={`Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`} action={`Revoke ${String(grants.length)}`} onClose={onClose} onConfirm={onConfirm}>
-      <p>{names.join(', ')}</p>
-      <p>They are shut out at once: a page that is open now goes blank within two seconds. {beyondReach(grants)} Everybody else keeps what they have, and this can be undone.</p>
+    <ConfirmCut open={open} busy={busy || effect === null} title={title} action={`Revoke ${String(grants.length + also.length)}`} onClose={close} onConfirm={() => { onConfirm(also); }}>
+      <p className="quiet">{names.join(', ')}</p>
+      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      {effect === null && problem === null && <p role="status" className="quiet">Looking at every way they have…</p>}
+      {effect !== null && <CutEffectLines effect={effect} also={also} onAlso={setAlso} />}
     </ConfirmCut>
   );
 }

@@ -3,6 +3,8 @@
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { Changeable, ChangeGrantsResult, GrantRow } from '@/contracts/dispatch';
+import type { CutEffect } from '@/contracts/access';
+import { stillReadsText } from '@/ui/dispatches/cut-words';
 import { call, sentenceOf } from '@/ui/http/call';
 
 type Said = { readonly text: string; readonly stops: boolean; readonly undo: (() => Promise<void>) | null };
@@ -11,7 +13,8 @@ type Said = { readonly text: string; readonly stops: boolean; readonly undo: (()
 export type Changes = {
   readonly busy: boolean;
   readonly said: Said | null;
-  readonly revoke: (grants: readonly GrantRow[]) => Promise<void>;
+  /** `also`: further ones, by which the same people would still come in. */
+  readonly revoke: (grants: readonly GrantRow[], also?: readonly GrantRow['id'][]) => Promise<void>;
   readonly reinstate: (grants: readonly GrantRow[]) => Promise<void>;
   /** Carries out a cut that answers with the grants it revoked. */
   readonly cutWhole: (cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>) => Promise<void>;
@@ -23,6 +26,12 @@ export type Changes = {
 
 function counted(n: number, what: string): string {
   return `${String(n)} ${what}${n === 1 ? '' : 's'}`;
+}
+
+/** Asked once it is done: nobody is said to be shut out who still reads. */
+async function whoStillReads(grants: readonly GrantRow['id'][]): Promise<string> {
+  const { stillReads } = await call<CutEffect>('POST', '/api/v1/grants/revoke/preview', { grants });
+  return stillReadsText(stillReads);
 }
 
 export function useChanges(): Changes {
@@ -45,7 +54,8 @@ export function useChanges(): Changes {
     attempt(async () => {
       const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants });
       const [word, other] = verb === 'revoke' ? (['Revoked', 'reinstate'] as const) : (['Reinstated', 'revoke'] as const);
-      return { text: `${word} ${counted(changed, 'grant')}.`, stops: false, undo: changed === 0 ? null : () => cut(other, grants) };
+      const still = verb === 'revoke' ? await whoStillReads(grants) : '';
+      return { text: `${word} ${counted(changed, 'grant')}.${still}`, stops: false, undo: changed === 0 ? null : () => cut(other, grants) };
     });
   const send = (said: string, changes: readonly ({ readonly grant: GrantRow['id']; readonly revision: number } & Partial<Changeable>)[]): Promise<void> =>
     attempt(async () => {
@@ -54,11 +64,12 @@ export function useChanges(): Changes {
     });
   return {
     busy, said,
-    revoke: (grants) => cut('revoke', grants.map((grant) => grant.id)),
+    revoke: (grants, also = []) => cut('revoke', [...grants.map((grant) => grant.id), ...also]),
     reinstate: (grants) => cut('reinstate', grants.map((grant) => grant.id)),
     cutWhole: (work) => attempt(async () => {
       const { grants } = await work();
-      return { text: `Revoked ${counted(grants.length, 'grant')}.`, stops: false, undo: grants.length === 0 ? null : () => cut('reinstate', grants) };
+      const still = grants.length === 0 ? '' : await whoStillReads(grants);
+      return { text: `Revoked ${counted(grants.length, 'grant')}.${still}`, stops: false, undo: grants.length === 0 ? null : () => cut('reinstate', grants) };
     }),
     setConditions: (grants, conditions) => send('grant', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, conditions }))),
     moveEnds: (grants, until) => send('end', grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until }))),

@@ -1,0 +1,44 @@
+import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
+
+const MOST_NAMES = 40;
+
+export function namesText(names: readonly string[]): string {
+  const more = names.length - MOST_NAMES;
+  return `${names.slice(0, MOST_NAMES).join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}`;
+}
+
+export const forMany = ({ by }: WayIn): boolean => by === 'domain';
+export const ownWays = (way: WayIn): boolean => !forMany(way);
+
+/** How somebody still comes in. */
+export function wayText({ by, name, dispatch }: WayIn): string {
+  switch (by) {
+    case 'own': return `their own access by ${dispatch}`;
+    case 'group': return `the group ${name}, by ${dispatch}`;
+    case 'passed-on': return `passed on by ${name}, by ${dispatch}`;
+    case 'domain': return `everyone at ${name.slice(1)}, by ${dispatch}`;
+  }
+}
+
+function people(n: number): string {
+  return n === 1 ? '1 person' : `${String(n)} people`;
+}
+
+/** What no revocation reaches, as the ledger has it. */
+export function beyondReachText({ printsMade, keptBy, copiedBy }: Pick<CutEffect, 'printsMade' | 'keptBy' | 'copiedBy'>): string {
+  const parts = [
+    printsMade === 0 ? null : `${String(printsMade)} ${printsMade === 1 ? 'print that was' : 'prints that were'} made`,
+    keptBy === 0 ? null : `a copy kept by ${people(keptBy)}`,
+    copiedBy === 0 ? null : `text taken by ${people(copiedBy)}`,
+  ].filter((part) => part !== null);
+  return parts.length === 0 ? 'By the ledger, nothing of it was printed, kept or copied.' : `Beyond reach, by the ledger: ${parts.join(', ')}.`;
+}
+
+/** Who still reads although it is done; empty: nobody of them. */
+export function stillReadsText(still: readonly StillReads[]): string {
+  const names = [...new Set(still.map(({ name }) => name))];
+  if (names.length === 0) return '';
+  const [first] = still;
+  const how = names.length === 1 && first !== undefined ? `: ${[...new Set(still.flatMap(({ ways }) => ways.map(wayText)))].join('; ')}` : '';
+  return ` ${namesText(names)} still ${names.length === 1 ? 'reads' : 'read'} by another way${how}.`;
+}

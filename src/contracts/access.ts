@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { isId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
+import type { AddresseeKind } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import { emailAddress } from '@/contracts/address';
 import { dispatchId, grantId, groupId } from '@/contracts/dispatch';
@@ -34,6 +35,8 @@ export type StillReads = { readonly recipient: RecipientId; readonly name: strin
 export type CutEffect = {
   /** Names of people who could open something of it and can open none of it any more. */
   readonly shutOut: readonly string[];
+  /** What stands for many and lets nobody in any more: groups, domains, or whoever has an open link (its name is empty). */
+  readonly closes: readonly { readonly kind: AddresseeKind; readonly name: string }[];
   readonly stillReads: readonly StillReads[];
   /** How many could open none of it anyway. */
   readonly ofNone: number;

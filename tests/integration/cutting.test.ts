@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
 import type { Scope } from '@/core/policy/scope';
 import type { DocumentId } from '@/core/base/ids';
+import { grantsOf } from '@/server/repositories/dispatch-repository';
 import { grants, versions } from '@/server/db/schema';
 import { changeGrants, reinstateGrants } from '@/server/services/change-access';
 import { cutAccess, previewCut, previewRevoking } from '@/server/services/cut-access';
@@ -101,6 +102,9 @@ describe('what revoking does is told of people, by every way they have', () => {
   test('somebody at a domain that was given it reads along', async () => {
     await sendDocuments(product.deps, product.ida, { documents: [second], recipients: [], domains: ['@ferrow.example'], terms: { rights: ['read'], from: null, until: null, prints: null }, subject: 'all of you', note: '', watermark: '', delivery: 'mail' });
     expect((await effectOf()).stillReads).toMatchObject([{ name: lena, document: second, ways: [{ by: 'domain', name: '@ferrow.example' }] }]);
+    const everybody = await grantsOf(product.deps.db.read, { document: second });
+    const domain = everybody.filter(({ recipient }) => recipient.kind === 'domain').map(({ grant }) => grant.id);
+    expect((await previewRevoking(product.deps, product.ida, { grants: domain })).closes).toEqual([{ kind: 'domain', name: '@ferrow.example' }]);
   });
 
   test('what has ended shuts nobody out, and is counted apart', async () => {

@@ -1,6 +1,7 @@
 import 'server-only';
 import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
+import { standsForMany } from '@/core/policy/addressee';
 import { windowState } from '@/core/policy/decide';
 import { reaches } from '@/core/policy/powers';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
@@ -39,6 +40,13 @@ function openLinksOf(rows: readonly Row[], cut: ReadonlySet<GrantId>, now: numbe
     .map(({ document, dispatch }) => ({ title: document.title, dispatch: dispatch.reference }));
 }
 
+/** What of these grants stands for many, and lets somebody in now. */
+function closesOf(rows: readonly Row[], cut: ReadonlySet<GrantId>, now: number): CutEffect['closes'] {
+  return rows
+    .filter(({ grant, recipient, document }) => cut.has(grant.id) && standsForMany(recipient.kind) && document.revokedAt === null && windowState(toFacts(grant), now) === null)
+    .map(({ recipient: { kind, name, address } }) => ({ kind, name: kind === 'domain' ? address : kind === 'group' ? name : '' }));
+}
+
 /**
  * What revoking these grants does to people, by every way that each of them has: who can open nothing of it any more, and who
  * still can, and how. Asked once more when it is done, the same grants tell who can still open something of it then.
@@ -49,10 +57,12 @@ export async function effectOfCut(deps: Pick<Deps, 'db' | 'clock'>, actor: Staff
   const before = new Map<RecipientId, { readonly name: string; opens: boolean; still: boolean }>();
   const stillReads: StillReads[] = [];
   const openLinks: CutEffect['openLinks'][number][] = [];
+  const closes = new Map<string, CutEffect['closes'][number]>();
   for (const documentId of hit.keys()) {
     const rows = await grantsOf(deps.db.read, { document: documentId });
     const touched = new Set(rows.filter(({ grant }) => isBelow(grant.id, cut, rows)).map(({ recipient }) => recipient.id));
     openLinks.push(...openLinksOf(rows, cut, deps.clock.now()));
+    for (const each of closesOf(rows, cut, deps.clock.now())) closes.set(`${each.kind} ${each.name}`, each);
     for (const reached of await reachedWithout(deps, rows, cut)) {
       if (!touched.has(reached.person.id)) continue;
       const there = before.get(reached.person.id) ?? { name: nameOf(reached.person), opens: false, still: false };
@@ -63,6 +73,7 @@ export async function effectOfCut(deps: Pick<Deps, 'db' | 'clock'>, actor: Staff
   const people = [...before.values()];
   return {
     shutOut: people.filter(({ opens, still }) => opens && !still).map(({ name }) => name),
+    closes: [...closes.values()],
     stillReads,
     ofNone: people.filter(({ opens }) => !opens).length,
     openLinks,

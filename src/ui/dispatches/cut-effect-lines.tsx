@@ -4,7 +4,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
 import type { GrantId } from '@/core/base/ids';
-import { beyondReachText, forMany, namesText, ownWays, wayText } from '@/ui/dispatches/cut-words';
+import { beyondReachText, closesText, forMany, namesText, ownWays, wayText } from '@/ui/dispatches/cut-words';
 
 const MOST_SHOWN = 12;
 
@@ -23,10 +23,11 @@ function CloseToo({ ids, label, also, onAlso }: { readonly ids: readonly GrantId
 /** What a revocation does to people, before it is made: who is shut out, who still reads and how, and what stays where it is. */
 export function CutEffectLines({ effect, also, onAlso }: { readonly effect: CutEffect; readonly also: readonly GrantId[]; readonly onAlso: (also: readonly GrantId[]) => void }) {
   const { shutOut, stillReads, ofNone, openLinks } = effect;
+  const out = [...closesText(effect.closes), ...shutOut];
   const [own, many] = [closable(stillReads, ownWays), closable(stillReads, forMany)];
   return (
     <>
-      {shutOut.length > 0 && <p><b>Shut out at once:</b> {namesText(shutOut)}. A page that is open now goes blank within two seconds.</p>}
+      {out.length > 0 && <p><b>Shut out at once:</b> {namesText(out)}. A page that is open now goes blank within two seconds.</p>}
       {stillReads.length > 0 && (
         <div className="notice">
           <b>Still reads, by another way:</b>

@@ -10,6 +10,11 @@ export function namesText(names: readonly string[]): string {
 export const forMany = ({ by }: WayIn): boolean => by === 'domain';
 export const ownWays = (way: WayIn): boolean => !forMany(way);
 
+/** Whom else it closes to, besides people by name. */
+export function closesText(closes: CutEffect['closes']): string[] {
+  return closes.map(({ kind, name }) => (kind === 'domain' ? `everyone at ${name.slice(1)}` : kind === 'group' ? `the group ${name}` : 'whoever has the link'));
+}
+
 /** How somebody still comes in. */
 export function wayText({ by, name, dispatch }: WayIn): string {
   switch (by) {

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile } from '@/core/policy/delivery';
+import { closesText } from '@/ui/dispatches/cut-words';
 import { AddPeople } from '@/ui/dispatches/add-people';
 import { GrantsTable } from '@/ui/dispatches/grants-table';
 import { LinesSurface } from '@/ui/dispatches/lines-surface';
@@ -21,15 +22,16 @@ function counted(n: number, one: string, many: string): string {
 }
 
 /** What revoking would do, in one line. */
-function ifRevokedText({ shutOut, stillReads, openLinks, printsMade, keptBy, copiedBy }: DispatchDetail['ifRevoked']): string {
+function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, copiedBy }: DispatchDetail['ifRevoked']): string {
+  const out = [...closesText(closes), ...(shutOut.length === 0 ? [] : [counted(shutOut.length, 'person', 'people')])];
   const still = new Set(stillReads.map(({ recipient }) => recipient)).size;
   const parts = [
-    shutOut.length === 0 ? null : `${counted(shutOut.length, 'person', 'people')} shut out at once`,
+    out.length === 0 ? null : `${out.join(', ')} shut out at once`,
     still === 0 ? null : `${counted(still, 'person still reads', 'people still read')} by another way`,
     openLinks.length === 0 ? null : 'open to whoever holds another link',
     printsMade + keptBy + copiedBy === 0 ? null : 'prints or copies stay where they are',
   ].filter((part) => part !== null);
-  return parts.length === 0 ? 'nobody can open it now' : `if revoked: ${parts.join(', ')}`;
+  return parts.length === 0 ? 'Nobody can open it now.' : `If revoked: ${parts.join(', ')}.`;
 }
 
 /** One sending: to whom, with which rights, until when. */
@@ -47,7 +49,8 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
       head={
         <>
           <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}<Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>As ODRL</Button>{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
-          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><span>{ifRevokedText(detail.ifRevoked)}</span><SaidLine changes={changes} /></div>
+          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><SaidLine changes={changes} /></div>
+          <p className="quiet">{ifRevokedText(detail.ifRevoked)}</p>
           {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}
         </>
       }

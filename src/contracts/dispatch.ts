@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isId, type DispatchId, type DocumentId, type GrantId, type GroupId, type RecipientId, type TermsId } from '@/core/base/ids';
+import { isId, type DispatchId, type DocumentId, type DraftId, type GrantId, type GroupId, type RecipientId, type TermsId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
@@ -14,6 +14,7 @@ import type { Conditions } from '@/core/policy/conditions';
 export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
 export const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
 export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
+export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
 export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
 
 const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
@@ -88,6 +89,8 @@ export const dispatchInput = z.object({
   openLink: z.boolean().optional(),
   /** Why it goes out as it does, where somebody has to say so. */
   reason: z.string().trim().max(400).optional(),
+  /** The draft it was composed in, which is gone with it. */
+  draft: draftId.nullish(),
 }).refine(needSomebody, NOBODY);
 export type DispatchInput = z.infer<typeof dispatchInput>;
 /** What came of a sending; where a second person has to agree first, nothing yet. */

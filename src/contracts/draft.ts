@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isId, type DraftId } from '@/core/base/ids';
+import type { DraftId } from '@/core/base/ids';
 import type { Conditions } from '@/core/policy/conditions';
 import type { DraftBody } from '@/core/policy/draft';
 import { RIGHTS } from '@/core/policy/rights';
@@ -10,10 +10,10 @@ import type { OwnLimits } from '@/contracts/staff';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
-import { groupId } from '@/contracts/dispatch';
+import { DELIVERIES, draftId, groupId, termsId } from '@/contracts/dispatch';
+import { DELIVERY_FORMS } from '@/core/policy/delivery';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
-export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
 const moment = z.number().int().nullable();
 const terms = z.object({ rights: z.array(z.enum(RIGHTS)), from: moment, until: moment, prints: moment, conditions: z.custom<Conditions>((value) => typeof value === 'object' && value !== null).optional() });
 
@@ -22,6 +22,8 @@ export const draftBody: z.ZodType<DraftBody> = z.object({
   people: z.string().max(200_000),
   own: z.array(z.object({ address: z.string().max(320), name: z.string().max(120).optional(), organisation: z.string().max(120).optional(), terms: terms.nullish() })).max(2_000),
   groups: z.array(groupId).max(20).optional(), terms, subject: z.string().max(200), note: z.string().max(5_000), watermark: z.string().max(500),
+  way: z.object({ form: z.enum(DELIVERY_FORMS), delivery: z.enum(DELIVERIES), titleOnCover: z.boolean(), openLink: z.boolean(), reason: z.string().max(400) }).optional(),
+  kept: termsId.nullish(),
 });
 export const keepDraftInput = z.object({ id: draftId.nullable(), body: draftBody });
 export const draftInput = z.object({ id: draftId });

@@ -83,8 +83,21 @@ test('a live group takes in who joins, and a way of handing out is decided and u
   await compose.getByLabel('Cover the pages while another window is in front').check();
   await expect(compose.getByText('It opens with the pages covered while another window is in front.')).toBeVisible();
   await compose.getByLabel('Subject').fill('The model, for everybody');
+  await expect(compose.getByText('kept as a draft')).toBeVisible();
+  // Left half made and taken up again, it is as it was, also how it is handed over.
+  await compose.reload();
+  await expect(compose.getByRole('button', { name: 'I carry it myself' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads')).toBeChecked();
+  // Sent while the last words are still being kept.
+  await compose.getByLabel('Note').fill('Whoever it concerns');
+  await compose.waitForTimeout(850);
   await compose.getByRole('button', { name: 'Encrypt, I carry it' }).click();
   await compose.waitForURL('**/dispatches/dsp_*');
+  const drafts = await page.context().newPage();
+  await open(drafts, '/compose');
+  await expect(drafts.getByRole('heading', { name: 'Compose' })).toBeVisible();
+  await expect(drafts.getByRole('link', { name: /The model, for everybody/ })).toHaveCount(0);
+  await drafts.close();
   const link = await compose.getByRole('region', { name: 'To carry' }).locator('code').innerText();
 
   const stranger = await (await browser.newContext()).newPage();

@@ -5,6 +5,11 @@ import { DAY } from '@/core/base/time';
 import { changePersonInput } from '@/contracts/people';
 import { changeGrants, revokeGrants } from '@/server/services/change-access';
 import { changeDemo, viewDemo } from '@/server/services/change-demo';
+import { dispatchInput } from '@/contracts/dispatch';
+import { keepDraftInput } from '@/contracts/draft';
+import { keepDraft } from '@/server/services/keep-draft';
+import { sendDocuments } from '@/server/services/send-documents';
+import { startCompose } from '@/server/services/start-compose';
 import { deliverMail } from '@/server/services/deliver-mail';
 import { addPeople, dispatchDocuments, mailAgain } from '@/server/services/dispatch-documents';
 import { grantRows } from '@/server/services/grant-rows';
@@ -133,4 +138,19 @@ test('an organisation seen where it never was stands on Today', async () => {
   expect((await viewToday(product.deps, product.ida)).elsewhere).toEqual([]);
   await openDocument(product.deps, { ...reader, from: { ...reader.from, network: '198.51.100.200' } }, { token, document });
   expect((await viewToday(product.deps, product.ida)).elsewhere).toMatchObject([{ organisation: 'Far Yard', place: 'Costa Brume', opens: 1, usual: ['Port Brackwater'] }]);
+});
+
+test('a draft is gone with its sending, and stays where that fails or it is somebody else’s', async () => {
+  const way = { form: 'link' as const, delivery: 'by-hand' as const, titleOnCover: true, openLink: false, reason: 'because' };
+  const body = { documents: [document], people: 'mira@x.example', own: [], terms, subject: 'Half made', note: '', watermark: '', way, kept: null };
+  const { id: draft } = await keepDraft(product.deps, product.ida, keepDraftInput.parse({ id: null, body }));
+  const drafts = async () => (await startCompose(product.deps, product.ida, { draft, chosen: [] })).draft;
+  expect((await drafts())?.body).toMatchObject({ way, kept: null });
+  const input = dispatchInput.parse({ draft, documents: [document], recipients: [person('mira')], terms, subject: 'Half made', note: '', watermark: '', delivery: 'by-hand' });
+  const nils = await joinStaff(product, 'sender', 'nils-of-the-draft');
+  await expect(sendDocuments(product.deps, product.ida, { ...input, documents: ['doc_00000000000000000000'] })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+  await sendDocuments(product.deps, nils, { ...input, documents: [await protect({ ...product, ida: nils }, await drawing(1))] });
+  expect(await drafts()).not.toBeNull();
+  await sendDocuments(product.deps, product.ida, input);
+  expect(await drafts()).toBeNull();
 });

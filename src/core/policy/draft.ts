@@ -1,5 +1,9 @@
-import type { DocumentId, GroupId } from '@/core/base/ids';
+import type { DocumentId, GroupId, TermsId } from '@/core/base/ids';
+import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Terms } from '@/core/policy/rights';
+
+/** How something is handed over. */
+export type HandingOver = { readonly form: DeliveryForm; readonly delivery: 'mail' | 'by-hand'; readonly titleOnCover: boolean; readonly openLink: boolean; readonly reason: string };
 
 /** What was set for one address alone. */
 export type OwnDraft = { readonly address: string; readonly name?: string | undefined; readonly organisation?: string | undefined; readonly terms?: Terms | null | undefined };
@@ -16,4 +20,8 @@ export type DraftBody = {
   readonly subject: string;
   readonly note: string;
   readonly watermark: string;
+  /** Absent in drafts from before it was kept. */
+  readonly way?: HandingOver | undefined;
+  /** The saved terms that these are, as long as nothing of them was changed. */
+  readonly kept?: TermsId | null | undefined;
 };

@@ -3,6 +3,7 @@ import { newId } from '@/core/base/ids';
 import type { DispatchInput, SendResult } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/consent-repository';
+import { removeDraft } from '@/server/repositories/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { checkSending, dispatchIn } from '@/server/services/dispatch-documents';
 import { record } from '@/server/services/record';
@@ -15,7 +16,11 @@ import { needsSecond } from '@/server/services/within-rules';
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */
 export function sendDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<SendResult> {
-  return deps.db.write((tx) => sendIn(deps, tx, actor, input, deps.clock.now()));
+  return deps.db.write(async (tx) => {
+    const sent = await sendIn(deps, tx, actor, input, deps.clock.now());
+    if (input.draft != null) await removeDraft(tx, input.draft, actor.id);
+    return sent;
+  });
 }
 
 /** The same inside a change that somebody else makes. */

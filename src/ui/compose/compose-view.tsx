@@ -17,7 +17,8 @@ import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
 import { clearProblems } from '@/ui/compose/ceiling-warnings';
 import { ComposeCheck, type Wider } from '@/ui/compose/compose-check';
 import { problemsOf } from '@/ui/compose/compose-problems';
-import { HandOver, firstWay, handOverProblems, type HandingOver } from '@/ui/compose/hand-over';
+import type { HandingOver } from '@/core/policy/draft';
+import { HandOver, firstWay, handOverProblems } from '@/ui/compose/hand-over';
 import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
 import { limitProblems } from '@/ui/compose/limit-problems';
@@ -44,16 +45,16 @@ export function ComposeView({ start, chosen }: Props) {
   const { begins, around, parents } = useBeginnings(start, selected);
   const terms = ownTerms ?? termsAt(begins.terms, now);
   /** The kept terms that these are, as long as nothing of them is changed. */
-  const [kept, setKept] = useState<TermsId | null>(null);
+  const [kept, setKept] = useState<TermsId | null>(begun?.kept ?? null);
   const [said, setSaid] = useState<string | null>(null);
   const [subject, setSubject] = useState(begun?.subject ?? '');
   const [note, setNote] = useState(begun?.note ?? '');
   const [watermark, setWatermark] = useState(begun?.watermark ?? DEFAULT_WATERMARK);
-  const [way, setWay] = useState<HandingOver>(firstWay(start.rules));
+  const [way, setWay] = useState<HandingOver>(begun?.way ?? firstWay(start.rules));
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const { people, domains, groups, unreadable } = recipients;
-  const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, groups, terms, subject, note, watermark });
+  const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, groups, terms, subject, note, watermark, way, kept });
 
   const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), openLink: way.openLink, mailed: way.delivery === 'mail' };
   const { forbidden, agreed } = judgeWays(start.rules, waysOf({ form: way.form, domains, openLink: way.openLink }));
@@ -65,11 +66,12 @@ export function ComposeView({ start, chosen }: Props) {
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', { documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), terms, kept, subject, note, watermark, ...way });
-      await draft.discard();
+      const left = await draft.settle();
+      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', { draft: left, documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), terms, kept, subject, note, watermark, ...way });
       // What waits for somebody else stands on Today until they answer.
       router.push(id === null ? '/today' : `/dispatches/${id}`);
     } catch (error) {
+      draft.goOn();
       setProblem(sentenceOf(error));
       setBusy(false);
     }

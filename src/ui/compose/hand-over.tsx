@@ -6,12 +6,10 @@ import TextField from '@mui/material/TextField';
 import { DELIVERIES } from '@/contracts/dispatch';
 import type { RuleRow } from '@/contracts/rules';
 import { DELIVERY_FORMS, carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import type { HandingOver } from '@/core/policy/draft';
 import { judgeWays, waysOf } from '@/core/policy/rules';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';
 import { ruleLine, ruleOf } from '@/ui/words/rule-words';
-
-/** How something is handed over. */
-export type HandingOver = { readonly form: DeliveryForm; readonly delivery: (typeof DELIVERIES)[number]; readonly titleOnCover: boolean; readonly openLink: boolean; readonly reason: string };
 
 /** The way that is offered first: the safest that the organisation allows. */
 export function firstWay(rules: readonly RuleRow[]): HandingOver {

@@ -1,5 +1,5 @@
 import { documentId } from '@/contracts/document';
-import { draftId } from '@/contracts/draft';
+import { draftId } from '@/contracts/dispatch';
 import { loadForStaff } from '@/server/http/handle';
 import { startCompose } from '@/server/services/start-compose';
 import { ComposeView } from '@/ui/compose/compose-view';

@@ -1,3 +1,4 @@
+import { counted } from '@/core/base/counted';
 import { inspect } from 'node:util';
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
@@ -49,4 +50,8 @@ test('a secret shows itself to nobody who prints it', () => {
   const secret = new Secret('a-mail-password');
   for (const printed of [String(secret), inspect(secret), JSON.stringify({ secret }), inspect({ deep: [secret] })]) expect(printed).not.toContain('a-mail-password');
   expect(secret.reveal()).toBe('a-mail-password');
+});
+
+test.each([[0, '0 pages'], [1, '1 page'], [2, '2 pages']])('%i is counted as %s', (n, text) => {
+  expect(counted(n, 'page')).toBe(text);
 });

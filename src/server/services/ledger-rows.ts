@@ -1,4 +1,5 @@
 import 'server-only';
+import { counted } from '@/core/base/counted';
 import type { LedgerRow } from '@/contracts/ledger';
 import type { Entry } from '@/core/ledger/entry';
 import type { Json } from '@/core/ledger/canonical';
@@ -22,7 +23,7 @@ function detailOf({ action, reason, details }: Entry): string {
     case 'document.kept':
       return details['marked'] === true ? 'watermarked' : 'not watermarked';
     case 'document.protected':
-      return `${text(details['pages'])} pages`;
+      return counted(Number(details['pages'] ?? 0), 'page');
     case 'key.unwrapped':
       return `for ${text(details['for'])}`;
     case 'dispatch.sent':

@@ -1,4 +1,5 @@
 import 'server-only';
+import { counted } from '@/core/base/counted';
 import { newId, type FolderId, type MarkingId, type StaffId, type TermsId, type ViewId } from '@/core/base/ids';
 import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
 import type { Happening } from '@/core/ledger/entry';
@@ -132,7 +133,7 @@ export async function removeMarking(deps: Deps, actor: StaffActor, { id }: { rea
   await deps.db.write(async (tx) => {
     const marking = (await listMarkings(tx)).find((each) => each.id === id);
     if (marking === undefined) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
-    if (marking.documents > 0) throw new ServiceError('CONFLICT', `${String(marking.documents)} documents are marked “${marking.name}”. Mark them otherwise first.`);
+    if (marking.documents > 0) throw new ServiceError('CONFLICT', `${counted(marking.documents, 'document is', 'documents are')} marked “${marking.name}”. Mark them otherwise first.`);
     await removeMarkingRow(tx, id);
     await removeRulesOf(tx, 'marking', id);
     await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, removed: marking.name }));

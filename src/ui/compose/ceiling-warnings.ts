@@ -1,3 +1,4 @@
+import { counted } from '@/core/base/counted';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DocumentRow } from '@/contracts/document';
 import { underCeilings, type Ceiling, type Origin } from '@/core/policy/ceiling';
@@ -28,8 +29,8 @@ export function ceilingWarnings(documents: readonly DocumentRow[], terms: Terms,
     for (const [right, ceiling] of taken) add(`nobody may ${right}, by ${nameOf(ceiling, rows)}`, title);
     const say = (origin: Origin, text: string): void => { if (origin.from === 'ceiling') add(`${text}, by ${nameOf(origin.ceiling, rows)}`, title); };
     if (effective.until !== null) say(origins.until, `access ends on ${textOf(effective.until)}`);
-    if (effective.rights.includes('print')) say(origins.prints, `${String(effective.prints)} prints each at most`);
-    say(origins.opens, `${String(effective.conditions?.opens)} opens each at most`);
+    if (effective.rights.includes('print')) say(origins.prints, `${counted(effective.prints ?? 0, 'print')} each at most`);
+    say(origins.opens, `${counted(effective.conditions?.opens ?? 0, 'open')} each at most`);
     say(origins.countries, 'it opens in certain countries only');
     say(origins.networks, 'it opens from certain networks only');
   }

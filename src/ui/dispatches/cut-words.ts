@@ -1,3 +1,4 @@
+import { counted } from '@/core/base/counted';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
 
 const MOST_NAMES = 40;
@@ -25,16 +26,12 @@ export function wayText({ by, name, dispatch }: WayIn): string {
   }
 }
 
-function people(n: number): string {
-  return n === 1 ? '1 person' : `${String(n)} people`;
-}
-
 /** What no revocation reaches, as the ledger has it. */
 export function beyondReachText({ printsMade, keptBy, copiedBy }: Pick<CutEffect, 'printsMade' | 'keptBy' | 'copiedBy'>): string {
   const parts = [
-    printsMade === 0 ? null : `${String(printsMade)} ${printsMade === 1 ? 'print that was' : 'prints that were'} made`,
-    keptBy === 0 ? null : `a copy kept by ${people(keptBy)}`,
-    copiedBy === 0 ? null : `text taken by ${people(copiedBy)}`,
+    printsMade === 0 ? null : `${counted(printsMade, 'print that was', 'prints that were')} made`,
+    keptBy === 0 ? null : `a copy kept by ${counted(keptBy, 'person', 'people')}`,
+    copiedBy === 0 ? null : `text taken by ${counted(copiedBy, 'person', 'people')}`,
   ].filter((part) => part !== null);
   return parts.length === 0 ? 'By the ledger, nothing of it was printed, kept or copied.' : `Beyond reach, by the ledger: ${parts.join(', ')}.`;
 }

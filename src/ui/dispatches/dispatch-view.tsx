@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
@@ -16,10 +17,6 @@ import { useChanges } from '@/ui/dispatches/use-changes';
 import { useHolds } from '@/ui/shell/powers';
 import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
-
-function counted(n: number, one: string, many: string): string {
-  return `${String(n)} ${n === 1 ? one : many}`;
-}
 
 /** What revoking would do, in one line. */
 function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, copiedBy }: DispatchDetail['ifRevoked']): string {

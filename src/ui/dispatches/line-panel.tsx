@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { DocumentId } from '@/core/base/ids';
 import { GrantPanel } from '@/ui/dispatches/grant-panel';
@@ -17,7 +18,7 @@ export function LinePanel({ grants, now, onDocument }: { readonly grants: readon
   if (people.size > 1) {
     return (
       <div className="stack">
-        <h2>{people.size} people</h2>
+        <h2>{counted(people.size, 'person', 'people')}</h2>
         <p className="answer">{new Set(canOpen.map((grant) => grant.recipientId)).size} of them can open something now.</p>
         <p>{[...new Set(grants.map(personName))].join(', ')}</p>
       </div>
@@ -26,7 +27,7 @@ export function LinePanel({ grants, now, onDocument }: { readonly grants: readon
   return (
     <div className="stack">
       <h2>{personName(first)}{first.organisation === '' ? '' : ` · ${first.organisation}`}</h2>
-      <p className="answer">Can open {canOpen.length} of {grants.length} documents now.</p>
+      <p className="answer">Can open {canOpen.length} of {counted(grants.length, 'document')} now.</p>
       <p className="quiet">{first.kind === 'person' ? first.address : whoLine(first)}</p>
       <table className="list"><tbody>
         {grants.map((grant) => (

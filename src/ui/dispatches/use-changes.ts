@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { Changeable, ChangeGrantsResult, GrantRow } from '@/contracts/dispatch';
@@ -23,10 +24,6 @@ export type Changes = {
   /** Gives all of them the same rights; ends stay. */
   readonly setRights: (grants: readonly GrantRow[], rights: Pick<Changeable, 'rights' | 'prints'>) => Promise<void>;
 };
-
-function counted(n: number, what: string): string {
-  return `${String(n)} ${what}${n === 1 ? '' : 's'}`;
-}
 
 /** Asked once it is done: nobody is said to be shut out who still reads. */
 async function whoStillReads(grants: readonly GrantRow['id'][]): Promise<string> {

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -21,7 +22,7 @@ export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Pr
       <div className="row"><Button color="error" onClick={() => { setAsking(true); }}>Destroy the key…</Button></div>
       <ConfirmCut open={asking} busy={busy || typed.trim() !== reference} title={`Destroy the key of “${title}”?`} action="Destroy the key" onClose={() => { setAsking(false); setTyped(''); }} onConfirm={() => void act()}>
         <p>Nobody opens it through Embargo again, and <b>this cannot be undone</b>. The encrypted file stays.</p>
-        <p>What remains: {printsMade > 0 ? `${String(printsMade)} print renditions that were made` : 'no print rendition'}; {mayHaveKept > 0 ? `copies that ${String(mayHaveKept)} people may have kept` : 'no kept copy'}; your own clear original; and the recovery key, which still opens the encrypted file.</p>
+        <p>What remains: {printsMade > 0 ? `${counted(printsMade, 'print rendition')} that ${printsMade === 1 ? 'was' : 'were'} made` : 'no print rendition'}; {mayHaveKept > 0 ? `copies that ${counted(mayHaveKept, 'person', 'people')} may have kept` : 'no kept copy'}; your own clear original; and the recovery key, which still opens the encrypted file.</p>
         <TextField label={`Type ${reference} to mean it`} value={typed} onChange={(event) => { setTyped(event.target.value); }} autoComplete="off" />
         {problem !== null && <p role="alert" className="magenta">{problem}</p>}
       </ConfirmCut>

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -24,7 +25,7 @@ export function DestroyKeys({ documents, titles, onDone }: { readonly documents:
   return (
     <>
       <Button color="error" onClick={() => { setAsking(true); }}>Destroy the keys…</Button>
-      <ConfirmCut open={asking} busy={busy || typed.trim().toLowerCase() !== words} title={`Destroy the keys of ${String(documents.length)} documents?`} action="Destroy the keys" onClose={() => { setAsking(false); setTyped(''); }} onConfirm={() => void act()}>
+      <ConfirmCut open={asking} busy={busy || typed.trim().toLowerCase() !== words} title={`Destroy the keys of ${counted(documents.length, 'document')}?`} action="Destroy the keys" onClose={() => { setAsking(false); setTyped(''); }} onConfirm={() => void act()}>
         <p>Nobody opens them through Embargo again, and <b>this cannot be undone</b>. What remains: prints and copies that were made, your own clear originals, and the recovery key, where a file carries a way in for it.</p>
         <p className="quiet">{titles.slice(0, 12).join('; ')}{titles.length > 12 && ` and ${String(titles.length - 12)} more`}</p>
         <TextField label="Why, for the record" value={reason} onChange={(event) => { setReason(event.target.value); }} />

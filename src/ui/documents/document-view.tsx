@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import Link from 'next/link';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { DestroyKey } from '@/ui/documents/destroy-key';
@@ -25,7 +26,7 @@ function openWords({ people, unknown }: DocumentDetail['reached']): string {
 export function DocumentView({ detail, now }: { readonly detail: DocumentDetail; readonly now: number }) {
   const destroys = useHolds('destroy-key');
   const live = detail.grants.filter((grant) => stateOf(grant, now) === 'live');
-  const summary = `${String(detail.pages)} pages · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${openWords(detail.reached)}`;
+  const summary = `${counted(detail.pages, 'page')} · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${openWords(detail.reached)}`;
   return (
     <GrantsSurface
       head={<DocumentHead id={detail.id} title={detail.title} reference={detail.reference} summary={summary} revoked={detail.revokedAt !== null} damaged={detail.damaged} mayChange={detail.mayChange} people={[...new Set(live.map(personName))]} />}

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
 import type { FileFound } from '@/contracts/files';
@@ -53,7 +54,7 @@ function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
       {version.keyDestroyed && <p className="magenta">Its key was destroyed: {version.recoverable ? 'only the recovery key opens it.' : 'nothing opens it.'}</p>}
       {document.revoked && <p className="magenta">The document is revoked.</p>}
       {!version.recoverable && !version.keyDestroyed && <p className="notice">The recovery key does not open this one.</p>}
-      <h2>{live} of {grants.length} grants open it now</h2>
+      <h2>{live} of {counted(grants.length, 'grant')} {live === 1 ? 'opens' : 'open'} it now</h2>
       <table className="list" style={{ maxWidth: 560 }}><tbody>{grants.slice(0, 40).map((grant, index) => <tr key={index}><td style={{ paddingLeft: 0 }}>{grant.address}</td><td className={grant.state === 'live' ? 'quiet' : grant.state === 'not-yet' ? 'lamp' : 'magenta'}>{stateWords[grant.state]}</td></tr>)}</tbody></table>
       {grants.length > 40 && <p className="quiet">and {grants.length - 40} more, on the document’s page</p>}
     </div>

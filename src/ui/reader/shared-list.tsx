@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/base/counted';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import type { SharedDocument, SharedWith } from '@/contracts/reader';
@@ -13,7 +14,7 @@ export function SharedList({ shared, onOpen, onLeave }: { readonly shared: Share
   return (
     <main className="entry" style={{ maxWidth: 720 }}>
       <div className="brand"><Emblem />Embargo</div>
-      <h1>{shared.sender?.name} of {shared.sender?.organisation} sent you {shared.documents.length} documents</h1>
+      <h1>{shared.sender?.name} of {shared.sender?.organisation} sent you {counted(shared.documents.length, 'document')}</h1>
       <p className="quiet" style={{ marginTop: 6 }}>You are here as {shared.address}. <Button variant="text" onClick={onLeave}>Use another address</Button></p>
       {shared.note !== '' && <p style={{ whiteSpace: 'pre-wrap', marginTop: 12 }}>{shared.note}</p>}
       <ul style={{ listStyle: 'none', padding: 0, marginTop: 20 }}>{shared.documents.map((document) => <SharedRow key={document.id} document={document} onOpen={() => { onOpen(document.id); }} />)}</ul>
@@ -28,7 +29,7 @@ function SharedRow({ document, onOpen }: { readonly document: SharedDocument; re
       <div style={{ flex: 1, minWidth: 220 }}>
         <b>{document.title}</b> <span className="figure quiet">{document.reference}</span>
         <br />
-        {state.open ? <span className="quiet">You may {verbList(state.rights)}{state.until === null ? ', with no end' : <> until <Moment at={state.until} named /></>} · {document.pages} pages</span> : <span className="magenta">{refusalWords[state.reason].title}</span>}
+        {state.open ? <span className="quiet">You may {verbList(state.rights)}{state.until === null ? ', with no end' : <> until <Moment at={state.until} named /></>} · {counted(document.pages, 'page')}</span> : <span className="magenta">{refusalWords[state.reason].title}</span>}
       </div>
       <Button onClick={onOpen} disabled={!state.open}>Read</Button>
     </li>

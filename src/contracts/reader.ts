@@ -44,7 +44,7 @@ export type SharedDocument = {
   readonly title: string;
   readonly reference: string;
   readonly pages: number;
-  readonly state: { readonly open: true; readonly until: number | null; readonly rights: readonly Right[] } | { readonly open: false; readonly reason: RefusalReason };
+  readonly state: { readonly open: true; readonly until: number | null; readonly rights: readonly Right[] } | { readonly open: false; readonly reason: RefusalReason; /** When it ended or will begin, where the reason is about that. */ readonly at: number | null };
 };
 
 /** What a link shows to somebody whose address is proven; `documents` is empty for a stranger. */
@@ -75,4 +75,4 @@ export type OpenResult =
       readonly address: string;
       readonly requests: readonly OwnRequest[];
     }
-  | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly requests: readonly OwnRequest[] };
+  | { readonly outcome: 'refused'; readonly reason: RefusalReason; /** When access ended or will begin, where the reason is about that. */ readonly at: number | null; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly requests: readonly OwnRequest[] };

@@ -72,7 +72,7 @@ test('the person who left loses everything, after it was said what that is, and 
   await expect(panel).toContainText(/Can open \d documents? now/);
   await panel.getByRole('button', { name: 'Revoke everything…' }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog).toContainText('1 person');
+  await expect(dialog).toContainText('Shut out at once: Tomas Iversen');
   await dialog.getByRole('button', { name: /Revoke \d/ }).click();
   await expect(panel).toContainText('Can open nothing now');
   await panel.getByRole('button', { name: 'Undo' }).click();

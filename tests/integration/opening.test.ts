@@ -70,7 +70,7 @@ test('the watermark is that of the grant charged, whichever link is used, and th
     expect(await watermarkOf((await open(reader, token, document)).licence)).toBe('MARKED');
     const entry = await newestEntry();
     expect(entry).toMatchObject({ dispatch: marked.id, grant: marked.grant.id });
-    expect(entry?.details).toEqual({ rights: ['read', 'copy'], ...(id === marked.id ? {} : { via: id }) });
+    expect(entry?.details).toEqual({ rights: ['read', 'copy'], ...(id === marked.id ? {} : { via: id }), ...(id === foreign.id ? { linkOf: foreign.grant.recipientId } : {}) });
   }
 });
 

@@ -1,13 +1,16 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { simpleParser } from 'mailparser';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import { outbox } from '@/server/db/schema';
+import type { Entry } from '@/core/ledger/entry';
+import { ledgerEntries, outbox } from '@/server/db/schema';
+import { revokeGrants } from '@/server/services/change-access';
+import { sharedWith } from '@/server/services/shared-with';
 import { enterCode, requestCode } from '@/server/services/prove-address';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { signIn } from '@/server/services/sign-in';
 import { setUpOrganisation } from '@/server/services/set-up-organisation';
 import { listEntries } from '@/server/repositories/ledger-reader';
-import { dispatch, drawing, newPublicKey, newestCode, protect, startProduct, stranger, type Product } from '../support/product';
+import { dispatch, drawing, newPublicKey, newestCode, protect, prove, startProduct, stranger, type Product } from '../support/product';
 
 let product: Product;
 let token: string;
@@ -157,4 +160,31 @@ test('a device ends: a visit after hours, a kept one after sixty days', async ()
   product.clock.set(product.clock.now() + 9 * HOUR);
   await expect(find(visit.deviceToken)).resolves.toBeNull();
   await expect(find(kept.deviceToken)).resolves.not.toBeNull();
+});
+
+describe('who tried, by whose link', () => {
+  const bodies = async () => (await product.deps.db.read.select().from(ledgerEntries)).map(({ body }) => JSON.parse(body) as Entry);
+
+  test('a stranger with a forwarded link is on the record with the document, the dispatch and whose link it was', async () => {
+    const paper = await protect(product, await drawing(1), 'Forwarded');
+    const sent = await dispatch(product, [paper], ['mira.forwards@yard.example']);
+    const [grant] = sent.grants;
+    const token = sent.tokenOf('mira.forwards@yard.example');
+    const reader = await prove(product, token, 'somebody.else@elsewhere.example');
+    expect(await sharedWith(product.deps, reader, { token })).toMatchObject({ documents: [] });
+    const tries = (await bodies()).filter(({ dispatch: of, details }) => of === sent.id && details['linkOf'] === grant?.recipientId);
+    expect(tries.map(({ action }) => action)).toEqual(['code.requested', 'code.entered', 'document.opened']);
+    expect(tries.at(-1)).toMatchObject({ outcome: 'refused', reason: 'not-addressed', document: paper });
+  });
+
+  test('documents that are shown as ended in a list of several are each a refusal, with the reason', async () => {
+    const [ended, open] = [await protect(product, await drawing(1), 'Ended'), await protect(product, await drawing(1), 'Open')];
+    const sent = await dispatch(product, [ended, open], ['per.lists@yard.example']);
+    const token = sent.tokenOf('per.lists@yard.example');
+    const reader = await prove(product, token, 'per.lists@yard.example');
+    await revokeGrants(product.deps, product.ida, { grants: sent.grants.filter(({ documentId }) => documentId === ended).map(({ id }) => id) });
+    await sharedWith(product.deps, reader, { token });
+    const refused = (await bodies()).filter(({ dispatch: of, action }) => of === sent.id && action === 'document.opened');
+    expect(refused).toMatchObject([{ outcome: 'refused', reason: 'revoked', document: ended, details: {} }]);
+  });
 });

@@ -16,6 +16,8 @@ export type GrantFacts = {
   readonly parent?: GrantId | null | undefined;
   readonly terms: Terms;
   readonly revoked: boolean;
+  /** When it was revoked, where that is known; only told, nothing is decided by it. */
+  readonly revokedAt?: Moment | null;
   readonly used: Used;
   readonly givenBy: StaffId;
   readonly givenAt: Moment;
@@ -25,6 +27,8 @@ export type GrantFacts = {
 export type DocumentPolicy = {
   readonly id: DocumentId;
   readonly revoked: boolean;
+  /** When it was revoked, where that is known; only told. */
+  readonly revokedAt?: Moment | null;
   readonly keyDestroyed: boolean;
   readonly ceilings: readonly Ceiling[];
   readonly grants: readonly GrantFacts[];

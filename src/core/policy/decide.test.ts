@@ -113,6 +113,16 @@ describe('decide', () => {
   });
 });
 
+test.each<[string, Partial<Facts>, number | null]>([
+  ['when it ended', { grants: [grant({ terms: { until: NOW - 5 } })] }, NOW - 5],
+  ['when it begins', { grants: [grant({ terms: { from: NOW + 7 } })] }, NOW + 7],
+  ['when it was revoked', { grants: [grant({ revoked: true, revokedAt: NOW - 9 })] }, NOW - 9],
+  ['when the document was revoked', { document: { id: 'doc_a', revoked: true, revokedAt: NOW - 3, keyDestroyed: false } }, NOW - 3],
+  ['nothing where no moment is meant', { recipient: { id: 'rcp_a', blocked: true } }, null],
+])('a refusal says %s', (_what, over, at) => {
+  expect(decide(facts(over), NOW)).toMatchObject({ outcome: 'refused', at });
+});
+
 describe('what was passed on', () => {
   const BOUNDS = { people: 5, domains: null, steps: 3 };
   const giving = (over: Parameters<typeof grant>[0] & { id: GrantId }) => grant({ ...over, terms: { rights: [...RIGHTS], until: null, conditions: { passOn: BOUNDS }, ...over.terms } });

@@ -50,10 +50,16 @@ export type Decision =
       readonly rights: Readonly<Record<Right, RightVerdict>>;
       readonly obligations: Obligations;
     }
-  | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly source: Source | null };
+  | {
+      readonly outcome: 'refused';
+      readonly reason: RefusalReason;
+      readonly source: Source | null;
+      /** When access ended or will begin, where the reason is about that and it is known. */
+      readonly at: Moment | null;
+    };
 
-function refuse(reason: RefusalReason, source: Source | null = null): Decision {
-  return { outcome: 'refused', reason, source };
+function refuse(reason: RefusalReason, source: Source | null = null, at: Moment | null = null): Decision {
+  return { outcome: 'refused', reason, source, at };
 }
 
 /** Why the window of a grant is not open now, conditions and ceilings aside; `null` where it is. */
@@ -76,6 +82,13 @@ export function notLive(grant: CompiledGrant, at: Circumstances): NotLive | null
     if (refusal !== null) return refusal;
   }
   return null;
+}
+
+/** The moment that a reason is about. */
+function momentOf(reason: NotLive | 'not-addressed', { facts, from, until }: CompiledGrant): Moment | null {
+  if (reason === 'revoked') return facts.revokedAt ?? null;
+  if (reason === 'expired') return until;
+  return reason === 'not-yet' ? from : null;
 }
 
 const NONE: readonly CompiledGrant[] = [];
@@ -174,12 +187,12 @@ export function decide(document: CompiledDocument, asking: Asking): Decision {
   if (grants.length === 0) return refuse('not-addressed');
   if (recipient?.blocked === true) return refuse('recipient-blocked', { level: 'recipient', grant: null });
   if (document.keyDestroyed) return refuse('key-destroyed', { level: 'document', grant: null });
-  if (document.revoked) return refuse('document-revoked', { level: 'document', grant: null });
+  if (document.revoked) return refuse('document-revoked', { level: 'document', grant: null }, document.revokedAt ?? null);
 
   const live: CompiledGrant[] = [];
   // Where none is live, the most useful thing to say, of the grant whose id comes first.
   let rank: number = MOST_USEFUL_FIRST.length;
-  let said: GrantId | null = null;
+  let said: CompiledGrant | null = null;
   for (const grant of grants) {
     const reason = notLive(grant, at);
     if (reason === null) {
@@ -187,10 +200,12 @@ export function decide(document: CompiledDocument, asking: Asking): Decision {
       continue;
     }
     const own = RANKS[reason];
-    if (own > rank || (own === rank && said !== null && said < grant.facts.id)) continue;
+    if (own > rank || (own === rank && said !== null && said.facts.id < grant.facts.id)) continue;
     rank = own;
-    said = grant.facts.id;
+    said = grant;
   }
   const charged = asking.during === undefined ? live[0] : (live.find(({ facts }) => facts.id === asking.during) ?? live[0]);
-  return charged === undefined ? refuse(MOST_USEFUL_FIRST[rank] ?? 'not-addressed', { level: 'grant', grant: said }) : grantTo(live, charged);
+  if (charged !== undefined) return grantTo(live, charged);
+  const reason = MOST_USEFUL_FIRST[rank] ?? 'not-addressed';
+  return refuse(reason, { level: 'grant', grant: said?.facts.id ?? null }, said === null ? null : momentOf(reason, said));
 }

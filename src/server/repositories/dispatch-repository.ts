@@ -25,6 +25,7 @@ export function toFacts(row: GrantRecord, used: Partial<Used> = {}, domain: stri
     parent: row.passedOnBy === null ? null : row.parentId,
     terms: termsOf(row),
     revoked: row.revokedAt !== null,
+    revokedAt: row.revokedAt,
     used: { ...UNUSED, ...used, prints: row.printsMade },
     givenBy: row.givenBy,
     givenAt: row.givenAt,

@@ -36,6 +36,11 @@ function carriedBy(db: Reading | Transaction, dispatch: DispatchId) {
   return db.selectDistinct({ id: grants.documentId }).from(grants).where(eq(grants.dispatchId, dispatch));
 }
 
+/** The documents that a dispatch carries, each once. */
+export async function documentsCarried(db: Reading, dispatch: DispatchId): Promise<DocumentId[]> {
+  return (await carriedBy(db, dispatch)).map(({ id }) => id);
+}
+
 /** Grants of whoever has this address: their own, and those of everyone at its domain. */
 function forAddress(db: Reading | Transaction, address: string): SQL {
   return inArray(grants.recipientId, db.select({ id: recipients.id }).from(recipients).where(inArray(recipients.address, [address, domainOf(address)])));

@@ -17,8 +17,8 @@ export type During = { readonly licence: LicenceId; readonly grant: GrantId };
 export async function decideFor(deps: Pick<Deps, 'clock' | 'places' | 'integrity'>, db: Reading | Transaction, actor: ReaderActor, documentId: DocumentId, during: During | null = null): Promise<Decision> {
   const found = await findDocument(db, documentId);
   const recipient = await findRecipientByAddress(db, actor.address);
-  if (found === null) return { outcome: 'refused', reason: 'not-addressed', source: null };
-  if (!(await standsAsWritten(deps, db, found, recipient?.id ?? null))) return { outcome: 'refused', reason: 'condition-unknown', source: null };
+  if (found === null) return { outcome: 'refused', reason: 'not-addressed', source: null, at: null };
+  if (!(await standsAsWritten(deps, db, found, recipient?.id ?? null))) return { outcome: 'refused', reason: 'condition-unknown', source: null, at: null };
   const policy = await policyFor(deps, db, found, { id: recipient?.id ?? null, address: actor.address }, during?.licence ?? null);
   const at = await circumstancesOf(deps, db, actor, recipient?.zone ?? null);
   return decide(policy, { identity: 'proven', recipient: askerOf(actor, recipient), ...(during === null ? {} : { during: during.grant }), at });

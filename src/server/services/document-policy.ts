@@ -65,7 +65,7 @@ export async function policyFor(deps: Pick<Deps, 'integrity'>, db: Reading | Tra
   const others = above.filter((each) => !grants.some((own) => own.id === each.id));
   const rows = [...grants, ...others];
   const used = asksForUse(rows, ceilings) ? await usedOf(db, rows.map(({ id }) => id), except) : new Map<string, never>();
-  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...grants.map((grant) => toFacts(grant, used.get(grant.id))), ...others.map((grant) => toFactsAbove(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
+  return compileDocument({ id: document.id, revoked: document.revokedAt !== null, revokedAt: document.revokedAt, keyDestroyed: version.wrappedKey === null, ceilings, grants: [...grants.map((grant) => toFacts(grant, used.get(grant.id))), ...others.map((grant) => toFactsAbove(grant, used.get(grant.id))), ...wider.map((grant) => toFacts(grant, {}, domain))] });
 }
 
 /** How a reader asks: when, from where, and on what. */

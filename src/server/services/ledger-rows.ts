@@ -45,6 +45,12 @@ function whatOf({ document, dispatch, recipient, action }: Entry, names: Readonl
   return target === null ? '' : (names.get(target) ?? '');
 }
 
+/** Whose link somebody else came by. */
+function byLinkOf({ details }: Entry, names: ReadonlyMap<string, string>): string {
+  const whose = text(details['linkOf']);
+  return whose === '' ? '' : `by the link of ${names.get(whose) ?? whose}`;
+}
+
 /** The columns of an exported row. */
 export const EXPORT_COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'action', 'outcome', 'reason', 'what', 'place', 'network', 'detail', 'document', 'recipient', 'dispatch', 'hash'] as const satisfies readonly (keyof LedgerRow)[];
 
@@ -53,13 +59,13 @@ export function toLedgerRow({ entry, hash, personal }: EntryRow, names: Readonly
   return {
     sequence: entry.sequence, occurredAt: entry.occurredAt, receivedAt: entry.receivedAt, action: entry.action, outcome: entry.outcome, reason: entry.reason, rule: entry.rule,
     who: whoOf(entry, personal, names), what: whatOf(entry, names), document: entry.document, recipient: entry.recipient, dispatch: entry.dispatch,
-    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: detailOf(entry), hash, previous: entry.previous,
+    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: [detailOf(entry), byLinkOf(entry, names)].filter((part) => part !== '').join(', '), hash, previous: entry.previous,
   };
 }
 
 /** Entries as a list shows them, with names for their ids. */
 export async function toLedgerRows(db: Reading, entries: readonly EntryRow[]): Promise<LedgerRow[]> {
-  const ids = new Set(entries.flatMap(({ entry }) => [entry.actor.id, entry.document, entry.recipient, entry.dispatch]).filter((id) => id !== null));
-  const names = await namesOf(db, [...ids]);
+  const ids = new Set(entries.flatMap(({ entry }) => [entry.actor.id, entry.document, entry.recipient, entry.dispatch, text(entry.details['linkOf'])]).filter((id) => id !== null));
+  const names = await namesOf(db, [...ids].filter((id) => id !== ''));
   return entries.map((row) => toLedgerRow(row, names));
 }

@@ -1,6 +1,6 @@
 import 'server-only';
 import { isAppError } from '@/core/base/errors';
-import { newId, type DispatchId, type DocumentId, type GrantId } from '@/core/base/ids';
+import { newId, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
 import type { Happening } from '@/core/ledger/entry';
 import type { Decision, RefusalReason } from '@/core/policy/decide';
@@ -30,19 +30,25 @@ const OPEN_LASTS = 12 * HOUR;
 
 type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
 type Granted = Decision & { readonly outcome: 'granted' };
-type RefusedOpen = { readonly reason: RefusalReason; readonly document: DocumentId | null; readonly dispatch: DispatchId; /** The dispatch whose link was used, where it is another one. */ readonly via: DispatchId | null; readonly rule?: string | undefined };
+type RefusedOpen = { readonly reason: RefusalReason; readonly document: DocumentId | null; readonly dispatch: DispatchId; /** The dispatch whose link was used, where it is another one. */ readonly via: DispatchId | null; /** Whose link was used, where it is somebody else’s. */ readonly linkOf: RecipientId | null; readonly rule?: string | undefined };
 /** What a transaction came to: a licence, new or taken up again, or a refusal that it wrote down. */
 type Opening =
   | { readonly outcome: 'granted'; readonly decision: Granted; readonly licence: LicenceRow; readonly key: Uint8Array | null }
-  | { readonly outcome: 'refused'; readonly reason: RefusalReason };
+  | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly at: number | null };
+
+/** Whose link this is, where it is not the asker's own: a link that was forwarded can be followed by it. */
+export function linkOfAnother({ link, kind, addressee }: Link, actor: Pick<ReaderActor, 'address'>): RecipientId | null {
+  return kind === 'person' && addressee !== actor.address ? link.recipientId : null;
+}
 
 /** Records a refused open, alone or inside the transaction that decided. */
-export async function recordRefusal(deps: Deps, write: (job: (tx: Transaction) => Promise<void>) => Promise<void>, actor: ReaderActor, { reason, document, dispatch, via, rule }: RefusedOpen): Promise<void> {
+export async function recordRefusal(deps: Deps, write: (job: (tx: Transaction) => Promise<void>) => Promise<void>, actor: ReaderActor, { reason, document, dispatch, via, linkOf, rule }: RefusedOpen): Promise<void> {
+  const details = { ...(via === null ? {} : { via }), ...(linkOf === null ? {} : { linkOf }) };
   await write(async (tx) => {
     const recipient = await findRecipientByAddress(tx, actor.address);
     await record(deps, tx, {
       action: 'document.opened', outcome: 'refused', reason, actor: actorOf({ ...actor, recipient: recipient?.id ?? null }), occurredAt: deps.clock.now(), dispatch, device: actor.device,
-      ...(rule === undefined ? {} : { rule }), ...(document === null ? {} : { document }), ...(recipient === null ? {} : { recipient: recipient.id }), ...(via === null ? {} : { details: { via } }),
+      ...(rule === undefined ? {} : { rule }), ...(document === null ? {} : { document }), ...(recipient === null ? {} : { recipient: recipient.id }), details,
       personal: { address: actor.address, ...whereabouts(deps, actor.from) },
     });
   });
@@ -83,9 +89,9 @@ async function takenUpAgain(deps: Deps, tx: Transaction, actor: ReaderActor, doc
 
 /** Decides and charges in one transaction. */
 async function openIn(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, documentId: DocumentId): Promise<Opening> {
-  const refused = async (reason: RefusalReason, document: DocumentId | null, rule?: string, dispatch: DispatchId = link.dispatch.id): Promise<Opening> => {
-    await recordRefusal(deps, (job) => job(tx), actor, { reason, document, dispatch, rule, via: dispatch === link.dispatch.id ? null : link.dispatch.id });
-    return { outcome: 'refused', reason };
+  const refused = async (reason: RefusalReason, document: DocumentId | null, rule?: string, dispatch: DispatchId = link.dispatch.id, at: number | null = null): Promise<Opening> => {
+    await recordRefusal(deps, (job) => job(tx), actor, { reason, document, dispatch, rule, via: dispatch === link.dispatch.id ? null : link.dispatch.id, linkOf: linkOfAnother(link, actor) });
+    return { outcome: 'refused', reason, at };
   };
   // A link leads to what its dispatch carries, and to nothing else.
   const found = (await carries(tx, link.dispatch.id, documentId)) ? await findDocument(tx, documentId) : null;
@@ -94,9 +100,9 @@ async function openIn(deps: Deps, tx: Transaction, actor: ReaderActor, link: Lin
   if (again !== null) return again;
   const decision = await decideFor(deps, tx, actor, documentId);
   if (decision.outcome === 'refused') {
-    const { reason, source } = decision;
+    const { reason, source, at } = decision;
     const dispatch = await dispatchOf(tx, source?.grant);
-    return refused(reason, reason === 'not-addressed' ? null : documentId, source?.grant ?? source?.level, dispatch ?? link.dispatch.id);
+    return refused(reason, documentId, source?.grant ?? source?.level, dispatch ?? link.dispatch.id, at);
   }
   return issue(deps, tx, actor, link, found, decision);
 }
@@ -120,7 +126,8 @@ async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link
   const key = payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, fileKey);
   const licence = { id, grantId: charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt };
   await insertLicence(tx, licence);
-  const details: Happening['details'] = sent.dispatch.id === link.dispatch.id ? { rights } : { rights, via: link.dispatch.id };
+  const linkOf = linkOfAnother(link, actor);
+  const details: Happening['details'] = { rights, ...(sent.dispatch.id === link.dispatch.id ? {} : { via: link.dispatch.id }), ...(linkOf === null ? {} : { linkOf }) };
   const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: charged, dispatch: sent.dispatch.id, device: actor.device, licence: id };
   await record(
     deps, tx,
@@ -149,7 +156,7 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   });
   if (opening.outcome === 'refused') {
     const known = opening.reason !== 'not-addressed';
-    return { outcome: 'refused', reason: opening.reason, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };
+    return { outcome: 'refused', reason: opening.reason, at: opening.at, address: actor.address, sender: known ? { name: link.senderName, email: link.senderEmail } : null, requests: known ? await ownRequests(deps, actor, input.document) : [] };
   }
   const { decision, licence, key } = opening;
   if (key !== null) deps.keyring.hold(licence.id, key);

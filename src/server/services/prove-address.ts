@@ -2,6 +2,7 @@ import 'server-only';
 import { newId } from '@/core/base/ids';
 import { equalBytes, utf8 } from '@/core/base/bytes';
 import { MINUTE } from '@/core/base/time';
+import type { Happening } from '@/core/ledger/entry';
 import type { EnterCodeInput } from '@/contracts/reader';
 import { codeMail } from '@/server/mail/dispatch-mail';
 import { networkKey } from '@/server/limits/limits';
@@ -11,6 +12,7 @@ import { countAttempt, findChallenge, findLink, findRecipientByAddress, insertCh
 import type { Deps, StrangerActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
 import { KEPT_LASTS, makeDevice, needDeviceKey } from '@/server/services/make-device';
+import { linkOfAnother } from '@/server/services/open-document';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
 
 const CODE_LASTS = 10 * MINUTE;
@@ -20,6 +22,12 @@ async function needLink(deps: Deps, token: string) {
   const found = await findLink(deps.db.read, token);
   if (found === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
   return found;
+}
+
+/** Whose link it is, where somebody else asks by it. */
+function linkOf(link: Awaited<ReturnType<typeof needLink>>, address: string): NonNullable<Happening['details']> {
+  const whose = linkOfAnother(link, { address });
+  return whose === null ? {} : { linkOf: whose };
 }
 
 function newCode(deps: Deps): string {
@@ -35,7 +43,8 @@ function newCode(deps: Deps): string {
  * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */
 export async function requestCode(deps: Deps, actor: StrangerActor, input: { readonly token: string; readonly address: string }): Promise<{ readonly minutes: number }> {
-  const { link, dispatch } = await needLink(deps, input.token);
+  const found = await needLink(deps, input.token);
+  const { link, dispatch } = found;
   const now = deps.clock.now();
   const network = networkKey(actor.from.network);
   const waits = [await deps.limits.codesByNetwork(network), await deps.limits.addressesByLink(`${network} ${link.id}`, input.address), await deps.limits.codesToOne(`${network} ${input.address}`)];
@@ -51,7 +60,7 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
   await deps.db.write(async (tx) => {
     await insertChallenge(tx, { id, linkId: link.id, address: input.address, codeMac: deps.vault.mac('one-time code', `${id} ${code}`), browserHash: deps.vault.mac('browser', actor.browser), expiresAt: now + CODE_LASTS, createdAt: now });
     await queueMail(tx, [{ id: newId('message', deps.random), toAddress: input.address, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
-    await record(deps, tx, { action: 'code.requested', outcome: 'done', actor: { kind: 'stranger', id: null }, occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), personal: { address: input.address, ...whereabouts(deps, actor.from) } });
+    await record(deps, tx, { action: 'code.requested', outcome: 'done', actor: { kind: 'stranger', id: null }, occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), details: linkOf(found, input.address), personal: { address: input.address, ...whereabouts(deps, actor.from) } });
   });
   return { minutes: CODE_LASTS / MINUTE };
 }
@@ -62,7 +71,8 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
  * @throws ServiceError `INVALID` where the code is wrong, old or was asked for elsewhere; `TOO_MANY`
  */
 export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCodeInput): Promise<{ readonly deviceToken: string; readonly maxAge: number | null }> {
-  const { link, dispatch } = await needLink(deps, input.token);
+  const found = await needLink(deps, input.token);
+  const { link, dispatch } = found;
   await needDeviceKey(input.publicKey);
   const now = deps.clock.now();
   const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
@@ -75,7 +85,7 @@ export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCo
   const attempts = challenge === null ? Number.POSITIVE_INFINITY : await deps.db.write((tx) => countAttempt(tx, challenge.id));
   const right = challenge !== null && attempts <= MAX_ATTEMPTS && equalBytes(utf8(deps.vault.mac('one-time code', `${challenge.id} ${input.code}`)), utf8(challenge.codeMac));
   if (!right) {
-    await recordAlone(deps, { action: 'code.entered', outcome: 'refused', reason: 'identity-not-proven', actor: { kind: 'stranger', id: null }, ...about });
+    await recordAlone(deps, { action: 'code.entered', outcome: 'refused', reason: 'identity-not-proven', actor: { kind: 'stranger', id: null }, ...about, details: linkOf(found, input.address) });
     const left = MAX_ATTEMPTS - attempts;
     throw new ServiceError('INVALID', left > 0 ? `That is not the code. ${left === 1 ? 'One try is' : `${String(left)} tries are`} left.` : 'This code does not work any more, or was asked for in another browser. Ask for a new one.');
   }
@@ -83,7 +93,7 @@ export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCo
   const deviceToken = await deps.db.write(async (tx) => {
     await useChallenge(tx, challenge.id, now);
     const { device, deviceToken: token } = await makeDevice(deps, tx, { address: input.address, recipient: recipient?.id ?? null, agent: actor.from.agent, kept: input.kept, publicKey: input.publicKey }, now);
-    await record(deps, tx, { action: 'code.entered', outcome: 'granted', actor: recipient === null ? { kind: 'stranger', id: null } : { kind: 'recipient', id: recipient.id }, device, ...about, details: { kept: input.kept } });
+    await record(deps, tx, { action: 'code.entered', outcome: 'granted', actor: recipient === null ? { kind: 'stranger', id: null } : { kind: 'recipient', id: recipient.id }, device, ...about, details: { kept: input.kept, ...linkOf(found, input.address) } });
     return token;
   });
   return { deviceToken, maxAge: input.kept ? KEPT_LASTS / 1000 : null };

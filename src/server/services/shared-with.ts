@@ -3,15 +3,15 @@ import type { Decision } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import type { SharedDocument, SharedWith } from '@/contracts/reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { dispatchShownTo, documentsFor, findLink } from '@/server/repositories/reader-repository';
+import { dispatchShownTo, documentsCarried, documentsFor, findLink } from '@/server/repositories/reader-repository';
 import { decideFor } from '@/server/services/decide-access';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
-import { recordRefusal } from '@/server/services/open-document';
+import { linkOfAnother, recordRefusal } from '@/server/services/open-document';
 import { joinByLink } from '@/server/services/visit-link';
 
 function stateOf(decision: Decision): SharedDocument['state'] {
-  if (decision.outcome === 'refused') return { open: false, reason: decision.reason };
+  if (decision.outcome === 'refused') return { open: false, reason: decision.reason, at: decision.at };
   return { open: true, until: decision.until, rights: RIGHTS.filter((right) => decision.rights[right].granted) };
 }
 
@@ -31,12 +31,19 @@ export async function sharedWith(deps: Deps, actor: ReaderActor, input: { readon
   }
   const shown = rows.length === 0 ? null : await dispatchShownTo(deps.db.read, link.dispatch.id, actor.address);
   if (shown === null) {
-    await recordRefusal(deps, deps.db.write, actor, { reason: 'not-addressed', document: null, dispatch: link.dispatch.id, via: null });
+    for (const document of await documentsCarried(deps.db.read, link.dispatch.id)) {
+      await recordRefusal(deps, deps.db.write, actor, { reason: 'not-addressed', document, dispatch: link.dispatch.id, via: null, linkOf: linkOfAnother(link, actor) });
+    }
     return { address: actor.address, sender: null, note: '', documents: [] };
   }
   const organisation = await findOrganisation(deps.db.read);
   const documents = await Promise.all(rows.map(async ({ document, version }): Promise<SharedDocument> => {
-    const state = stateOf(await decideFor(deps, deps.db.read, actor, document.id));
+    const decision = await decideFor(deps, deps.db.read, actor, document.id);
+    const state = stateOf(decision);
+    // One document alone is opened at once, and refused there.
+    if (decision.outcome === 'refused' && rows.length > 1) {
+      await recordRefusal(deps, deps.db.write, actor, { reason: decision.reason, document: document.id, dispatch: link.dispatch.id, via: null, linkOf: linkOfAnother(link, actor), rule: decision.source?.grant ?? decision.source?.level });
+    }
     return { id: document.id, title: document.title, reference: document.reference, pages: version.pages, state };
   }));
   return { address: actor.address, sender: { name: shown.senderName, email: shown.senderEmail, organisation: organisation?.name ?? '' }, note: shown.note, documents };

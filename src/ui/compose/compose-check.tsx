@@ -87,8 +87,10 @@ function Protected(props: Props) {
   const { ceilings, around, form, documents, people, wider, terms, watermark, now } = props;
   const zone = useZone();
   const sets = termsSets(people, wider, terms);
+  // Where nobody is named yet, what the terms come to is said all the same.
+  const judged = sets.length === 0 ? [{ terms, whom: ['nobody yet'] }] : sets;
   const isForNobodyElse = wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
-  const taken = [...new Set(sets.flatMap((set) => ceilingWarnings(documents, set.terms, now, ceilings, (moment) => momentText(moment, zone))))];
+  const taken = [...new Set(judged.flatMap((set) => ceilingWarnings(documents, set.terms, now, ceilings, (moment) => momentText(moment, zone))))];
   const fresh = people.filter((person) => person.check !== null && person.check.known === null).length;
   return (
     <>
@@ -97,8 +99,8 @@ function Protected(props: Props) {
       {taken.length > 0 && <div className="notice"><b>Less than this comes out.</b>{taken.map((text) => <p key={text}>{text}</p>)}<p className="quiet">It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under Terms.</p></div>}
       {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => domain.slice(1)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
       {fresh > 0 && <p className="quiet">{String(fresh)} new here.</p>}
-      {doubtsOf(people, sets).map((doubt) => <p key={doubt} className="notice">{doubt}</p>)}
-      <HeldByServer form={form} wider={wider} isForNobodyElse={isForNobodyElse} sets={sets} />
+      {doubtsOf(people, judged).map((doubt) => <p key={doubt} className="notice">{doubt}</p>)}
+      <HeldByServer form={form} wider={wider} isForNobodyElse={isForNobodyElse} sets={judged} />
       <hr />
       <WatermarkSamples around={around} watermark={watermark} person={people.at(0) ?? null} reference={documents.at(0)?.reference ?? 'reference'} now={now} />
     </>

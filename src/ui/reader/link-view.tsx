@@ -59,7 +59,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
   }, [chosen, token, opens]);
 
   const back = () => { setChosen(null); setOpened(null); setProblem(null); };
-  if (shared.sender === null) return <Refusal reason="not-addressed" address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} more={null} />;
+  if (shared.sender === null) return <Refusal reason="not-addressed" at={null} address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} more={null} />;
   if (problem !== null) {
     return (
       <main className="blank"><div className="stack">
@@ -70,7 +70,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
   }
   if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
   if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
-  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} granted={['read']} />} />;
+  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} at={opened.at} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} granted={['read']} />} />;
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
   return <ReaderView opened={opened} onOpenAgain={openAgain} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
 }

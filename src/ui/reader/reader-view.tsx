@@ -64,7 +64,7 @@ export function ReaderView({ opened, more, onOpenAgain, onLeave, onBack }: { rea
     }
   };
 
-  if (ended !== null) return <Refusal reason={ended} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} more={more} />;
+  if (ended !== null) return <Refusal reason={ended} at={null} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} more={more} />;
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
   const print = opened.rights.print;
   const base = `/api/v1/reader/licences/${opened.licence}`;

@@ -29,9 +29,9 @@ function SharedRow({ document, onOpen }: { readonly document: SharedDocument; re
       <div style={{ flex: 1, minWidth: 220 }}>
         <b>{document.title}</b> <span className="figure quiet">{document.reference}</span>
         <br />
-        {state.open ? <span className="quiet">You may {verbList(state.rights)}{state.until === null ? ', with no end' : <> until <Moment at={state.until} named /></>} · {counted(document.pages, 'page')}</span> : <span className="magenta">{refusalWords[state.reason].title}</span>}
+        {state.open ? <span className="quiet">You may {verbList(state.rights)}{state.until === null ? ', with no end' : <> until <Moment at={state.until} named /></>} · {counted(document.pages, 'page')}</span> : <span className="magenta">{refusalWords[state.reason].title}{state.at !== null && <> <Moment at={state.at} named /></>}</span>}
       </div>
-      <Button onClick={onOpen} disabled={!state.open}>Read</Button>
+      <Button onClick={onOpen}>{state.open ? 'Read' : 'Ask for it'}</Button>
     </li>
   );
 }

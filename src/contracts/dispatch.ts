@@ -208,8 +208,8 @@ export type DispatchDetail = {
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];
-  /** What revoking all of it would do now. */
-  readonly ifRevoked: CutEffect;
+  /** What revoking all of it would do now; null: it goes to too many to be told in passing, and is told when it is asked for. */
+  readonly ifRevoked: CutEffect | null;
   /** What people who are added can be given instead of what the others have. */
   readonly savedTerms: readonly KeptTermsRow[];
   readonly marks: readonly EventMark[];

@@ -60,7 +60,8 @@ export async function effectOfCut(deps: Pick<Deps, 'db' | 'clock'>, actor: Staff
   const closes = new Map<string, CutEffect['closes'][number]>();
   for (const documentId of hit.keys()) {
     const rows = await grantsOf(deps.db.read, { document: documentId });
-    const touched = new Set(rows.filter(({ grant }) => isBelow(grant.id, cut, rows)).map(({ recipient }) => recipient.id));
+    const parents = new Map(rows.map(({ grant }) => [grant.id, grant.parentId]));
+    const touched = new Set(rows.filter(({ grant }) => isBelow(grant.id, cut, parents)).map(({ recipient }) => recipient.id));
     openLinks.push(...openLinksOf(rows, cut, deps.clock.now()));
     for (const each of closesOf(rows, cut, deps.clock.now())) closes.set(`${each.kind} ${each.name}`, each);
     for (const reached of await reachedWithout(deps, rows, cut)) {
@@ -82,8 +83,7 @@ export async function effectOfCut(deps: Pick<Deps, 'db' | 'clock'>, actor: Staff
 }
 
 /** Whether a grant is one of these, or stands beneath one: then it ends with it. */
-function isBelow(id: GrantId, cut: ReadonlySet<GrantId>, rows: readonly Row[]): boolean {
-  const parents = new Map(rows.map(({ grant }) => [grant.id, grant.parentId]));
+function isBelow(id: GrantId, cut: ReadonlySet<GrantId>, parents: ReadonlyMap<GrantId, GrantId | null>): boolean {
   const seen = new Set<GrantId>();
   for (let at: GrantId | null | undefined = id; at != null && !seen.has(at); at = parents.get(at)) {
     if (cut.has(at)) return true;

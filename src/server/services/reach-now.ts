@@ -72,18 +72,21 @@ export type Reached = { readonly person: RecipientRecord; readonly before: Reach
 /** Everybody whom grants of a document are for by name, were these revoked. `rows`: every grant on it. */
 export async function reachedWithout(deps: Pick<Deps, 'db' | 'clock'>, rows: readonly Row[], revoked: ReadonlySet<GrantId>): Promise<Reached[]> {
   const now = deps.clock.now();
-  const without = rows.map((row): Row => (revoked.has(row.grant.id) ? { ...row, grant: { ...row.grant, revokedAt: row.grant.revokedAt ?? now } } : row));
+  const cut = (row: Row): Row => (revoked.has(row.grant.id) ? { ...row, grant: { ...row.grant, revokedAt: row.grant.revokedAt ?? now } } : row);
   const facts = await known(deps, rows);
   const factsAfter = { ...facts, above: facts.above.map((grant) => (revoked.has(grant.id) ? { ...grant, revokedAt: grant.revokedAt ?? now } : grant)) };
+  const domains = groupBy(rows.filter(({ recipient }) => recipient.kind === 'domain'), ({ recipient }) => recipient.address);
   const own = groupBy(rows.filter(({ recipient }) => !standsForMany(recipient.kind)), ({ recipient }) => recipient.id);
   return [...own.values()].flatMap((mine): Reached[] => {
-    const [first] = mine;
+    const [first, ...more] = mine;
     if (first === undefined) return [];
+    // Whoever has a grant of their own in a sending is judged by that one there.
     const sendings = new Set(mine.map(({ grant }) => grant.dispatchId));
-    const isTheirs = ({ grant, recipient }: Row): boolean => recipient.id === first.recipient.id || (recipient.address === domainOf(first.recipient.address) && !sendings.has(grant.dispatchId));
-    const [before, after] = [rows.filter(isTheirs), without.filter(isTheirs)];
-    const [one, other] = [before[0], after[0]];
-    if (one === undefined || other === undefined) return [];
-    return [{ person: first.recipient, before: reachOf(first.recipient, [one, ...before.slice(1)], facts), after: reachOf(first.recipient, [other, ...after.slice(1)], factsAfter) }];
+    const along = (domains.get(domainOf(first.recipient.address)) ?? []).filter(({ grant }) => !sendings.has(grant.dispatchId));
+    return [{
+      person: first.recipient,
+      before: reachOf(first.recipient, [first, ...more, ...along], facts),
+      after: reachOf(first.recipient, [cut(first), ...more.map(cut), ...along.map(cut)], factsAfter),
+    }];
   });
 }

@@ -4,6 +4,7 @@ import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import type { CutEffect } from '@/contracts/access';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile } from '@/core/policy/delivery';
 import { closesText } from '@/ui/dispatches/cut-words';
@@ -19,7 +20,7 @@ import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 /** What revoking would do, in one line. */
-function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, copiedBy }: DispatchDetail['ifRevoked']): string {
+function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, copiedBy }: CutEffect): string {
   const out = [...closesText(closes), ...(shutOut.length === 0 ? [] : [counted(shutOut.length, 'person', 'people')])];
   const still = new Set(stillReads.map(({ recipient }) => recipient)).size;
   const parts = [
@@ -47,7 +48,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
         <>
           <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}<Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>As ODRL</Button>{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Its ledger</Button>}</div>
           <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><SaidLine changes={changes} /></div>
-          <p className="quiet">{ifRevokedText(detail.ifRevoked)}</p>
+          {detail.ifRevoked !== null && <p className="quiet">{ifRevokedText(detail.ifRevoked)}</p>}
           {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}
         </>
       }

@@ -46,5 +46,5 @@ test('a stranger with a forwarded link is named by the address they proved', asy
   const document = await protect(product, await drawing(1));
   const sent = await dispatch(product, [document], ['wanted@x.example'], { until: null });
   await openDocument(deps, await prove(product, sent.tokenOf('wanted@x.example'), 'curious@y.example'), { token: sent.tokenOf('wanted@x.example'), document });
-  expect((await viewToday(deps, product.ida)).refused).toMatchObject([{ who: 'curious@y.example', recipientId: null, reason: 'not-addressed', title: '' }]);
+  expect((await viewToday(deps, product.ida)).refused).toMatchObject([{ who: 'curious@y.example', recipientId: null, reason: 'not-addressed', title: 'Lines plan' }]);
 });

@@ -181,9 +181,9 @@ test('a forwarded link shows a stranger who they are here, and nothing else', as
   const shared = await sharedWith(product.deps, reader, { token: tokenOf(mira) });
   expect(shared).toEqual({ address: 'buying@outsider.example', sender: null, note: '', documents: [] });
   const result = await openDocument(product.deps, reader, { token: tokenOf(mira), document });
-  expect(result).toEqual({ outcome: 'refused', reason: 'not-addressed', address: 'buying@outsider.example', sender: null, requests: [] });
+  expect(result).toEqual({ outcome: 'refused', reason: 'not-addressed', at: null, address: 'buying@outsider.example', sender: null, requests: [] });
   const [last] = await newest();
-  expect(last?.entry).toMatchObject({ action: 'document.opened', outcome: 'refused', reason: 'not-addressed', document: null, actor: { kind: 'stranger', id: null } });
+  expect(last?.entry).toMatchObject({ action: 'document.opened', outcome: 'refused', reason: 'not-addressed', document, actor: { kind: 'stranger', id: null } });
   expect(last?.personal['address']).toBe('buying@outsider.example');
 });
 

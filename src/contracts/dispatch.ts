@@ -176,8 +176,8 @@ export type GrantRow = {
   readonly prints: number | null;
   readonly printsMade: number;
   readonly conditions: Conditions | null;
-  /** What it comes to where ceilings allow less than was given; null: they take nothing. */
-  readonly capped: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null } | null;
+  /** What it comes to where that is less than was given: by ceilings, the grant it was passed on from, or the span from its first open. */
+  readonly capped: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null; readonly byCeiling: boolean } | null;
   readonly revokedAt: number | null;
   readonly revision: number;
   readonly givenAt: number;

@@ -5,7 +5,7 @@ import type { Happening } from '@/core/ledger/entry';
 import type { Changeable, ChangeGrantsInput, ChangeGrantsResult } from '@/contracts/dispatch';
 import { holds, reaches } from '@/core/policy/powers';
 import { brokenDependencies, termsText } from '@/core/policy/rights';
-import type { Transaction } from '@/server/db/database';
+import type { Reading, Transaction } from '@/server/db/database';
 import { findDocument, findDocuments, setDocumentReinstated, setDocumentRevoked } from '@/server/repositories/document-repository';
 import { answerableFor, countLive, countRevokedBy, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, termsOf, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
@@ -23,7 +23,7 @@ export function aboutGrant(action: Happening['action'], actor: StaffActor, now: 
 }
 
 /** @throws ServiceError `NOT_ALLOWED` where one of these is beyond this person's reach: then none is changed */
-async function needReach(tx: Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
+export async function needReach(tx: Reading | Transaction, actor: StaffActor, grants: readonly GrantId[]): Promise<void> {
   if ((await answerableFor(tx, grants)).every((of) => reaches(actor, of))) return;
   throw new ServiceError('NOT_ALLOWED', 'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.');
 }

@@ -5,7 +5,7 @@ import { reaches } from '@/core/policy/powers';
 import type { Scope } from '@/core/policy/scope';
 import { grantsByIds, setAllRevoked } from '@/server/repositories/dispatch-repository';
 import { grantsInScope, type ScopedGrant } from '@/server/repositories/people-repository';
-import { aboutGrant, revokeGrantsIn } from '@/server/services/change-access';
+import { aboutGrant, needReach, revokeGrantsIn } from '@/server/services/change-access';
 import { effectOfCut } from '@/server/services/cut-effect';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { record } from '@/server/services/record';
@@ -26,8 +26,9 @@ export async function previewCut(deps: Deps, actor: StaffActor, { scope }: { rea
   };
 }
 
-/** What revoking these grants would do, or has done where they are revoked. */
+/** What revoking these grants would do, or has done where they are revoked. @throws ServiceError `NOT_ALLOWED` where one is somebody else's */
 export async function previewRevoking(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<CutEffect> {
+  await needReach(deps.db.read, actor, grants);
   return effectOfCut(deps, actor, await grantsByIds(deps.db.read, grants));
 }
 
@@ -45,7 +46,7 @@ export async function cutAccess(deps: Deps, actor: StaffActor, { scope, also = [
     await setAllRevoked(tx, hit.map((grant) => grant.id), actor.id, now);
     await record(deps, tx, ...hit.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind })));
     const ids = new Set(hit.map(({ id }) => id));
-    const more = also.filter((id) => !ids.has(id));
+    const more = (await grantsByIds(tx, also)).filter(({ id, revokedAt }) => revokedAt === null && !ids.has(id)).map(({ id }) => id);
     if (more.length > 0) await revokeGrantsIn(deps, tx, actor, more, now);
     return { grants: [...ids, ...more] };
   });

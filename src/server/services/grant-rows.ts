@@ -14,10 +14,12 @@ import { ceilingFinder } from '@/server/services/document-policy';
 /** What a grant comes to where ceilings, or the grant it was passed on from, allow less than it gives. */
 function cappedBy(grant: GrantRecord, compiled: CompiledGrant | undefined): GrantRow['capped'] {
   if (compiled === undefined) return null;
-  const { prints } = compiled.effective.terms;
+  const { terms, taken } = compiled.effective;
+  const { prints } = terms;
   const rights = RIGHTS.filter((right) => compiled.rights.has(right));
   const until = Number.isFinite(compiled.until) ? compiled.until : null;
-  return rights.length === grant.rights.length && until === grant.untilAt && prints === grant.prints ? null : { rights, until, prints };
+  if (rights.length === grant.rights.length && until === grant.untilAt && prints === grant.prints) return null;
+  return { rights, until, prints, byCeiling: taken.size > 0 || terms.until !== grant.untilAt || prints !== grant.prints };
 }
 
 /** Every grant of these as it comes out, compiled with what bounds it. */

@@ -30,7 +30,7 @@ const OPEN_LASTS = 12 * HOUR;
 
 type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
 type Granted = Decision & { readonly outcome: 'granted' };
-type RefusedOpen = { readonly reason: RefusalReason; readonly document: DocumentId | null; readonly dispatch: DispatchId; /** The dispatch whose link was used, where it is another one. */ readonly via: DispatchId | null; /** Whose link was used, where it is somebody else’s. */ readonly linkOf: RecipientId | null; readonly rule?: string | undefined };
+type RefusedOpen = { readonly reason: RefusalReason; readonly document: DocumentId | null; /** What refused, where a rule did. */ readonly source?: (Decision & { readonly outcome: 'refused' })['source'] };
 /** What a transaction came to: a licence, new or taken up again, or a refusal that it wrote down. */
 type Opening =
   | { readonly outcome: 'granted'; readonly decision: Granted; readonly licence: LicenceRow; readonly key: Uint8Array | null }
@@ -41,16 +41,22 @@ export function linkOfAnother({ link, kind, addressee }: Link, actor: Pick<Reade
   return kind === 'person' && addressee !== actor.address ? link.recipientId : null;
 }
 
-/** Records a refused open, alone or inside the transaction that decided. */
-export async function recordRefusal(deps: Deps, write: (job: (tx: Transaction) => Promise<void>) => Promise<void>, actor: ReaderActor, { reason, document, dispatch, via, linkOf, rule }: RefusedOpen): Promise<void> {
-  const details = { ...(via === null ? {} : { via }), ...(linkOf === null ? {} : { linkOf }) };
-  await write(async (tx) => {
-    const recipient = await findRecipientByAddress(tx, actor.address);
-    await record(deps, tx, {
-      action: 'document.opened', outcome: 'refused', reason, actor: actorOf({ ...actor, recipient: recipient?.id ?? null }), occurredAt: deps.clock.now(), dispatch, device: actor.device,
-      ...(rule === undefined ? {} : { rule }), ...(document === null ? {} : { document }), ...(recipient === null ? {} : { recipient: recipient.id }), details,
-      personal: { address: actor.address, ...whereabouts(deps, actor.from) },
-    });
+/** By which link somebody came: the dispatch it is of, where that is another one, and whose it is. */
+function wayOf(link: Link, actor: ReaderActor, dispatch: DispatchId): NonNullable<Happening['details']> {
+  const linkOf = linkOfAnother(link, actor);
+  return { ...(dispatch === link.dispatch.id ? {} : { via: link.dispatch.id }), ...(linkOf === null ? {} : { linkOf }) };
+}
+
+/** Records a refused open, in the transaction that decided. It names the dispatch of the grant that refused, and the link's where that is another one. */
+export async function recordRefusal(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, { reason, document, source = null }: RefusedOpen): Promise<void> {
+  const recipient = await findRecipientByAddress(tx, actor.address);
+  const dispatch = (await dispatchOf(tx, source?.grant)) ?? link.dispatch.id;
+  const rule = source?.grant ?? source?.level;
+  await record(deps, tx, {
+    action: 'document.opened', outcome: 'refused', reason, actor: actorOf({ ...actor, recipient: recipient?.id ?? null }), occurredAt: deps.clock.now(), dispatch, device: actor.device,
+    ...(rule === undefined ? {} : { rule }), ...(document === null ? {} : { document }), ...(recipient === null ? {} : { recipient: recipient.id }),
+    details: wayOf(link, actor, dispatch),
+    personal: { address: actor.address, ...whereabouts(deps, actor.from) },
   });
 }
 
@@ -89,20 +95,19 @@ async function takenUpAgain(deps: Deps, tx: Transaction, actor: ReaderActor, doc
 
 /** Decides and charges in one transaction. */
 async function openIn(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, documentId: DocumentId): Promise<Opening> {
-  const refused = async (reason: RefusalReason, document: DocumentId | null, rule?: string, dispatch: DispatchId = link.dispatch.id, at: number | null = null): Promise<Opening> => {
-    await recordRefusal(deps, (job) => job(tx), actor, { reason, document, dispatch, rule, via: dispatch === link.dispatch.id ? null : link.dispatch.id, linkOf: linkOfAnother(link, actor) });
-    return { outcome: 'refused', reason, at };
-  };
   // A link leads to what its dispatch carries, and to nothing else.
   const found = (await carries(tx, link.dispatch.id, documentId)) ? await findDocument(tx, documentId) : null;
-  if (found === null) return refused('not-addressed', null);
+  if (found === null) {
+    await recordRefusal(deps, tx, actor, link, { reason: 'not-addressed', document: null });
+    return { outcome: 'refused', reason: 'not-addressed', at: null };
+  }
   const again = await takenUpAgain(deps, tx, actor, documentId, found.version.id);
   if (again !== null) return again;
   const decision = await decideFor(deps, tx, actor, documentId);
   if (decision.outcome === 'refused') {
     const { reason, source, at } = decision;
-    const dispatch = await dispatchOf(tx, source?.grant);
-    return refused(reason, documentId, source?.grant ?? source?.level, dispatch ?? link.dispatch.id, at);
+    await recordRefusal(deps, tx, actor, link, { reason, document: documentId, source });
+    return { outcome: 'refused', reason, at };
   }
   return issue(deps, tx, actor, link, found, decision);
 }
@@ -126,8 +131,7 @@ async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link
   const key = payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, fileKey);
   const licence = { id, grantId: charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt };
   await insertLicence(tx, licence);
-  const linkOf = linkOfAnother(link, actor);
-  const details: Happening['details'] = { rights, ...(sent.dispatch.id === link.dispatch.id ? {} : { via: link.dispatch.id }), ...(linkOf === null ? {} : { linkOf }) };
+  const details: Happening['details'] = { rights, ...wayOf(link, actor, sent.dispatch.id) };
   const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: charged, dispatch: sent.dispatch.id, device: actor.device, licence: id };
   await record(
     deps, tx,

@@ -25,9 +25,9 @@ async function needLink(deps: Deps, token: string) {
 }
 
 /** Whose link it is, where somebody else asks by it. */
-function linkOf(link: Awaited<ReturnType<typeof needLink>>, address: string): NonNullable<Happening['details']> {
-  const whose = linkOfAnother(link, { address });
-  return whose === null ? {} : { linkOf: whose };
+function whoseLink(link: Awaited<ReturnType<typeof needLink>>, address: string): NonNullable<Happening['details']> {
+  const linkOf = linkOfAnother(link, { address });
+  return linkOf === null ? {} : { linkOf };
 }
 
 function newCode(deps: Deps): string {
@@ -60,7 +60,7 @@ export async function requestCode(deps: Deps, actor: StrangerActor, input: { rea
   await deps.db.write(async (tx) => {
     await insertChallenge(tx, { id, linkId: link.id, address: input.address, codeMac: deps.vault.mac('one-time code', `${id} ${code}`), browserHash: deps.vault.mac('browser', actor.browser), expiresAt: now + CODE_LASTS, createdAt: now });
     await queueMail(tx, [{ id: newId('message', deps.random), toAddress: input.address, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
-    await record(deps, tx, { action: 'code.requested', outcome: 'done', actor: { kind: 'stranger', id: null }, occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), details: linkOf(found, input.address), personal: { address: input.address, ...whereabouts(deps, actor.from) } });
+    await record(deps, tx, { action: 'code.requested', outcome: 'done', actor: { kind: 'stranger', id: null }, occurredAt: now, dispatch: dispatch.id, ...(recipient === null ? {} : { recipient: recipient.id }), details: whoseLink(found, input.address), personal: { address: input.address, ...whereabouts(deps, actor.from) } });
   });
   return { minutes: CODE_LASTS / MINUTE };
 }
@@ -85,7 +85,7 @@ export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCo
   const attempts = challenge === null ? Number.POSITIVE_INFINITY : await deps.db.write((tx) => countAttempt(tx, challenge.id));
   const right = challenge !== null && attempts <= MAX_ATTEMPTS && equalBytes(utf8(deps.vault.mac('one-time code', `${challenge.id} ${input.code}`)), utf8(challenge.codeMac));
   if (!right) {
-    await recordAlone(deps, { action: 'code.entered', outcome: 'refused', reason: 'identity-not-proven', actor: { kind: 'stranger', id: null }, ...about, details: linkOf(found, input.address) });
+    await recordAlone(deps, { action: 'code.entered', outcome: 'refused', reason: 'identity-not-proven', actor: { kind: 'stranger', id: null }, ...about, details: whoseLink(found, input.address) });
     const left = MAX_ATTEMPTS - attempts;
     throw new ServiceError('INVALID', left > 0 ? `That is not the code. ${left === 1 ? 'One try is' : `${String(left)} tries are`} left.` : 'This code does not work any more, or was asked for in another browser. Ask for a new one.');
   }
@@ -93,7 +93,7 @@ export async function enterCode(deps: Deps, actor: StrangerActor, input: EnterCo
   const deviceToken = await deps.db.write(async (tx) => {
     await useChallenge(tx, challenge.id, now);
     const { device, deviceToken: token } = await makeDevice(deps, tx, { address: input.address, recipient: recipient?.id ?? null, agent: actor.from.agent, kept: input.kept, publicKey: input.publicKey }, now);
-    await record(deps, tx, { action: 'code.entered', outcome: 'granted', actor: recipient === null ? { kind: 'stranger', id: null } : { kind: 'recipient', id: recipient.id }, device, ...about, details: { kept: input.kept, ...linkOf(found, input.address) } });
+    await record(deps, tx, { action: 'code.entered', outcome: 'granted', actor: recipient === null ? { kind: 'stranger', id: null } : { kind: 'recipient', id: recipient.id }, device, ...about, details: { kept: input.kept, ...whoseLink(found, input.address) } });
     return token;
   });
   return { deviceToken, maxAge: input.kept ? KEPT_LASTS / 1000 : null };

@@ -3,6 +3,7 @@
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { DocumentRow } from '@/contracts/document';
 import type { GroupRow } from '@/contracts/people';
+import { counted } from '@/core/base/counted';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import type { Right } from '@/core/policy/rights';
@@ -33,7 +34,7 @@ type Props = {
 };
 
 function countText(documents: readonly DocumentRow[]): string {
-  return documents.length === 0 ? '' : ` ${String(documents.length)} ${documents.length === 1 ? 'document' : 'documents'}`;
+  return documents.length === 0 ? '' : ` ${counted(documents.length, 'document')}`;
 }
 
 function capital(text: string): string {
@@ -111,7 +112,7 @@ function Protected(props: Props) {
 function InTheClear({ people, documents }: Pick<Props, 'people' | 'documents'>) {
   return (
     <>
-      <p className="answer">{people.length === 0 ? 'Nobody is named yet.' : `${people.length === 1 ? '1 person gets' : `${String(people.length)} people get`}${countText(documents)} in the clear.`}</p>
+      <p className="answer">{people.length === 0 ? 'Nobody is named yet.' : `${counted(people.length, 'person gets', 'people get')}${countText(documents)} in the clear.`}</p>
       <p className="notice">It leaves in the clear. No end, no revocation and no watermark reaches it; it can be copied, printed and passed on by whoever has it. The record says to whom it went and why.</p>
       {doubtsOf(people, []).map((doubt) => <p key={doubt} className="notice">{doubt}</p>)}
     </>
@@ -125,7 +126,7 @@ export function ComposeCheck(props: Props) {
     <div className="stack">
       <h2>What this does</h2>
       {form === 'unprotected' ? <InTheClear people={props.people} documents={props.documents} /> : <Protected {...props} />}
-      {problems.length > 0 && <><hr /><h2>Stands in the way</h2><ul style={{ paddingLeft: 18 }}>{problems.map((problem) => <li key={problem} className="magenta">{problem}</li>)}</ul></>}
+      {problems.length > 0 && <><hr /><h2>Fix before sending</h2><ul style={{ paddingLeft: 18 }}>{problems.map((problem) => <li key={problem} className="magenta">{problem}</li>)}</ul></>}
     </div>
   );
 }

@@ -17,6 +17,7 @@ import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
 import { clearProblems } from '@/ui/compose/ceiling-warnings';
 import { ComposeCheck, type Wider } from '@/ui/compose/compose-check';
 import { problemsOf } from '@/ui/compose/compose-problems';
+import { IN_THE_CLEAR } from '@/core/policy/delivery';
 import type { HandingOver } from '@/core/policy/draft';
 import { HandOver, firstWay, handOverProblems } from '@/ui/compose/hand-over';
 import { DocumentPicker } from '@/ui/compose/document-picker';
@@ -53,12 +54,16 @@ export function ComposeView({ start, chosen }: Props) {
   const [way, setWay] = useState<HandingOver>(begun?.way ?? firstWay(start.rules));
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const { people, domains, groups, unreadable } = recipients;
+  const { domains, groups, unreadable } = recipients;
+  const isClear = way.form === 'unprotected';
+  // What leaves in the clear has no terms and no watermark, whatever was set before that was chosen.
+  const given = isClear ? { terms: IN_THE_CLEAR, watermark: '', kept: null } : { terms, watermark, kept };
+  const people = isClear ? recipients.people.map((person) => ({ ...person, terms: null })) : recipients.people;
   const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, groups, terms, subject, note, watermark, way, kept });
 
   const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), openLink: way.openLink, mailed: way.delivery === 'mail' };
   const { forbidden, agreed } = judgeWays(start.rules, waysOf({ form: way.form, domains, openLink: way.openLink }));
-  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, terms, subject, watermark, now, mail }), ...limitProblems(start, { people, wider, documents: selected, terms }), ...handOverProblems(way, domains.length + groups.length), ...(way.form === 'unprotected' ? clearProblems(selected, { rows: start.ceilings, parents }) : []), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
+  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, ...given, subject, now, mail }), ...limitProblems(start, { people, wider, documents: selected, terms: given.terms }), ...handOverProblems(way, domains.length + groups.length), ...(isClear ? clearProblems(selected, { rows: start.ceilings, parents }) : []), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
   const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
   const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
 
@@ -67,7 +72,7 @@ export function ComposeView({ start, chosen }: Props) {
     setProblem(null);
     try {
       const left = await draft.settle();
-      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', { draft: left, documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), terms, kept, subject, note, watermark, ...way });
+      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', { draft: left, documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), ...given, subject, note, ...way });
       // What waits for somebody else stands on Today until they answer.
       router.push(id === null ? '/today' : `/dispatches/${id}`);
     } catch (error) {
@@ -97,15 +102,15 @@ export function ComposeView({ start, chosen }: Props) {
             <DocumentPicker first={start.documents} picked={selected} onPick={pick} />
           </section>
           {start.terms.length > 0 && <section className="stack"><h2>Kept terms</h2><div className="row">{start.terms.map((each) => <button key={each.id} type="button" className="chip" title={rightsLine(each.rights, each.prints)} onClick={() => { takeTerms(each); }}>{each.name}</button>)}</div></section>}
-          {way.form !== 'unprotected' && ownTerms === null && <BeginningLines begins={begins} />}
-          {way.form !== 'unprotected' && <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />}
+          {!isClear && ownTerms === null && <BeginningLines begins={begins} />}
+          {!isClear && <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />}
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
             <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual; @yard.example for everyone there" />
             {start.groups.length > 0 && <GroupChips groups={start.groups} recipients={recipients} />}
-            {people.length + domains.length > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
+            {people.length + domains.length > 0 && <RecipientsTable recipients={recipients} terms={isClear ? null : terms} />}
           </section>
-          {way.form !== 'unprotected' && <section className="stack" style={{ gap: 16 }}>
+          {!isClear && <section className="stack" style={{ gap: 16 }}>
             <h2>On every page</h2>
             <TextField label="Watermark" value={watermark} onChange={(event) => { setWatermark(event.target.value); }} helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open" />
           </section>}

@@ -14,7 +14,7 @@ import { rightsLine } from '@/ui/words/rights-words';
 const SHOWN_AT_FIRST = 60;
 
 /** The people of a dispatch, each with what they may do where that differs from everybody's. */
-export function RecipientsTable({ recipients, terms }: { readonly recipients: Recipients; readonly terms: TermsDraft }) {
+export function RecipientsTable({ recipients, terms }: { readonly recipients: Recipients; /** Null: it leaves in the clear, and there are none. */ readonly terms: TermsDraft | null }) {
   const [open, setOpen] = useState<string | null>(null);
   const [shown, setShown] = useState(SHOWN_AT_FIRST);
   return (
@@ -29,9 +29,15 @@ export function RecipientsTable({ recipients, terms }: { readonly recipients: Re
   );
 }
 
-/** Everyone at a domain: one grant for all of them, until each has one of their own. */
-function DomainRow({ domain, check, terms, onRemove }: DomainDraft & { readonly terms: TermsDraft; readonly onRemove: () => void }) {
+/** What somebody may, and until when. */
+function MayCell({ terms }: { readonly terms: TermsDraft | null }) {
   const zone = useZone();
+  if (terms === null) return 'in the clear';
+  return <>{rightsLine(terms.rights, terms.prints)}<br /><span className="figure" style={{ fontSize: 12 }}>{terms.until === null ? 'no end' : momentText(terms.until, zone)}</span></>;
+}
+
+/** Everyone at a domain: one grant for all of them, until each has one of their own. */
+function DomainRow({ domain, check, terms, onRemove }: DomainDraft & { readonly terms: TermsDraft | null; readonly onRemove: () => void }) {
   return (
     <tr>
       <td style={{ paddingLeft: 0 }}>
@@ -39,19 +45,18 @@ function DomainRow({ domain, check, terms, onRemove }: DomainDraft & { readonly 
         {check?.publicMail === true && <p className="magenta" style={{ fontSize: 12 }}>Anybody can have an address there: everyone is nobody in particular.</p>}
       </td>
       <td>{check?.organisation}</td>
-      <td className="quiet">{rightsLine(terms.rights, terms.prints)}<br /><span className="figure" style={{ fontSize: 12 }}>{terms.until === null ? 'no end' : momentText(terms.until, zone)}</span></td>
+      <td className="quiet"><MayCell terms={terms} /></td>
       <td><Button variant="text" aria-label={`Leave out ${domain}`} onClick={onRemove}>Leave out</Button></td>
     </tr>
   );
 }
 
-type RowProps = { readonly person: RecipientDraft; readonly terms: TermsDraft; readonly open: boolean; readonly onOpen: () => void; readonly recipients: Recipients };
+type RowProps = { readonly person: RecipientDraft; readonly terms: TermsDraft | null; readonly open: boolean; readonly onOpen: () => void; readonly recipients: Recipients };
 
 function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
-  const zone = useZone();
   const [said, setSaid] = useState<string | null>(null);
   const { address, check } = person;
-  const own = person.terms ?? terms;
+  const own = terms === null ? null : (person.terms ?? terms);
   const isKnown = check?.known != null;
   return (
     <>
@@ -64,13 +69,13 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
           {check?.known?.blocked === true && <p className="magenta" style={{ fontSize: 12 }}>blocked: could open nothing</p>}
         </td>
         <td>{isKnown ? person.organisation : <input className="plain" aria-label={`Organisation of ${address}`} placeholder="organisation" value={person.organisation} onChange={(event) => { recipients.change(address, { organisation: event.target.value }); }} />}</td>
-        <td className={person.terms === null ? 'quiet' : ''}>{rightsLine(own.rights, own.prints)}<br /><span className="figure" style={{ fontSize: 12 }}>{own.until === null ? 'no end' : momentText(own.until, zone)}</span></td>
+        <td className={person.terms === null ? 'quiet' : ''}><MayCell terms={own} /></td>
         <td style={{ whiteSpace: 'nowrap' }}>
-          <Button variant="text" aria-expanded={open} aria-label={`Set apart ${address}`} onClick={() => { if (!open && person.terms === null) recipients.change(address, { terms }); onOpen(); }}>{open ? 'Done' : 'Set apart'}</Button>
+          {terms !== null && <Button variant="text" aria-expanded={open} aria-label={`Set apart ${address}`} onClick={() => { if (!open && person.terms === null) recipients.change(address, { terms }); onOpen(); }}>{open ? 'Done' : 'Set apart'}</Button>}
           <Button variant="text" aria-label={`Leave out ${address}`} onClick={() => { recipients.remove(address); }}>Leave out</Button>
         </td>
       </tr>
-      {open && (
+      {open && own !== null && (
         <tr>
           <td colSpan={4} style={{ padding: '8px 0 16px' }}>
             <TermsFields terms={own} onChange={(next) => { recipients.change(address, { terms: next }); }} said={said} onSaid={setSaid} />

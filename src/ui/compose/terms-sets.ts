@@ -1,3 +1,4 @@
+import { counted } from '@/core/base/counted';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Wider } from '@/ui/compose/compose-check';
 import type { RecipientDraft } from '@/ui/compose/use-recipients';
@@ -9,8 +10,7 @@ export type TermsSet = { readonly terms: Terms; /** Who they are, in words. */ r
 const MOST_NAMED = 3;
 
 function peopleText(addresses: readonly string[], others: boolean): string {
-  if (addresses.length === 1) return others ? (addresses[0] ?? '') : '1 person';
-  return others && addresses.length <= MOST_NAMED ? addresses.join(', ') : `${String(addresses.length)} people`;
+  return others && addresses.length <= MOST_NAMED ? addresses.join(', ') : counted(addresses.length, 'person', 'people');
 }
 
 /**

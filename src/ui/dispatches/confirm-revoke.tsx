@@ -38,19 +38,18 @@ function useEffectOf(open: boolean, ids: string): { readonly effect: CutEffect |
 /** Names who would be shut out, who would not, and what is beyond reach, before it is done. */
 export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props) {
   const names = [...new Set(grants.map(personName))];
-  const { effect, problem } = useEffectOf(open, grants.map(({ id }) => id).join(' '));
-  const [also, setAlso] = useState<readonly GrantId[]>([]);
-  const close = () => {
-    setAlso([]);
-    onClose();
-  };
+  const ids = grants.map(({ id }) => id).join(' ');
+  const { effect, problem } = useEffectOf(open, ids);
+  const [chosen, setChosen] = useState<{ readonly of: CutEffect; readonly also: readonly GrantId[] } | null>(null);
+  // What was chosen belongs to the question it was chosen in.
+  const also = chosen !== null && chosen.of === effect ? chosen.also : [];
   const title = `Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`;
   return (
-    <ConfirmCut open={open} busy={busy || effect === null} title={title} action={`Revoke ${String(grants.length + also.length)}`} onClose={close} onConfirm={() => { onConfirm(also); }}>
+    <ConfirmCut open={open} busy={busy} title={title} action={`Revoke ${String(grants.length + also.length)}`} onClose={onClose} onConfirm={() => { onConfirm(also); }}>
       <p className="quiet">{names.join(', ')}</p>
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-      {effect === null && problem === null && <p role="status" className="quiet">Looking at every way they have…</p>}
-      {effect !== null && <CutEffectLines effect={effect} also={also} onAlso={setAlso} />}
+      {effect === null && problem === null && <p role="status" className="quiet">Looking at every way they have… You need not wait for it.</p>}
+      {effect !== null && <CutEffectLines effect={effect} also={also} onAlso={(next) => { setChosen({ of: effect, also: next }); }} />}
     </ConfirmCut>
   );
 }

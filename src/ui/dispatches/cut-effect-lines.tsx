@@ -3,6 +3,7 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
+import { counted } from '@/core/base/counted';
 import type { GrantId } from '@/core/base/ids';
 import { beyondReachText, closesText, forMany, namesText, ownWays, wayText } from '@/ui/dispatches/cut-words';
 
@@ -38,7 +39,7 @@ export function CutEffectLines({ effect, also, onAlso }: { readonly effect: CutE
         </div>
       )}
       {openLinks.map(({ title, dispatch }) => <p key={`${title} ${dispatch}`} className="notice">“{title}” stays open to whoever holds the link of {dispatch} that asks for no proof.</p>)}
-      {ofNone > 0 && <p className="quiet">{ofNone === 1 ? '1 person could' : `${String(ofNone)} people could`} open nothing of it anyway.</p>}
+      {ofNone > 0 && <p className="quiet">{counted(ofNone, 'person', 'people')} could open nothing of it anyway.</p>}
       <p>{beyondReachText(effect)} Everybody else keeps what they have, and this can be undone.</p>
     </>
   );

@@ -53,7 +53,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                 <td><Checkbox sx={{ p: 0 }} disabled={!grant.mayChange} checked={ticked.has(grant.id)} onChange={(_event, on) => { tick(grant.id, on); }} slotProps={{ input: { 'aria-label': `Tick ${personName(grant)}, ${grant.documentTitle}` } }} /></td>
                 <td><button type="button" className="row-button" onClick={() => { onSelect(grant.id); }}>{personName(grant)}</button><br /><span className="quiet" style={{ fontSize: 12 }}>{whoLine(grant)}</span></td>
                 {showDocument && <td>{grant.documentTitle}</td>}
-                <td>{rightsLine(is.rights, is.prints)}{grant.capped !== null && <span className="quiet" style={{ fontSize: 12 }}><br />under a ceiling</span>}</td>
+                <td>{rightsLine(is.rights, is.prints)}{grant.capped?.byCeiling === true && <span className="quiet" style={{ fontSize: 12 }}><br />under a ceiling</span>}</td>
                 <td>{is.until === null ? <span className="lamp">no end</span> : <Moment at={is.until} />}</td>
                 <td className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}</td>
                 <td className="number">{grant.opens}</td>

@@ -27,8 +27,13 @@ export type Changes = {
 
 /** Asked once it is done: nobody is said to be shut out who still reads. */
 async function whoStillReads(grants: readonly GrantRow['id'][]): Promise<string> {
-  const { stillReads } = await call<CutEffect>('POST', '/api/v1/grants/revoke/preview', { grants });
-  return stillReadsText(stillReads);
+  try {
+    const { stillReads } = await call<CutEffect>('POST', '/api/v1/grants/revoke/preview', { grants });
+    return stillReadsText(stillReads);
+  } catch {
+    // It is revoked all the same, and can be undone.
+    return ' Who still reads by another way could not be found out.';
+  }
 }
 
 export function useChanges(): Changes {

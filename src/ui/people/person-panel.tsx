@@ -81,7 +81,7 @@ function HeldRow({ grant, person, now, changes }: { readonly grant: GrantRow; re
   return (
     <>
       <tr>
-        <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(rights, prints)}{grant.capped !== null && ', under a ceiling'}</span><br /><button type="button" className="chip" aria-expanded={why} aria-label={`Why: ${grant.documentTitle}`} onClick={() => { setWhy(!why); }}>Why?</button></td>
+        <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(rights, prints)}{grant.capped?.byCeiling === true && ', under a ceiling'}</span><br /><button type="button" className="chip" aria-expanded={why} aria-label={`Why: ${grant.documentTitle}`} onClick={() => { setWhy(!why); }}>Why?</button></td>
         <td style={{ fontSize: 12 }} className={tone}>{shut === null ? stateWords[state] : shut.replaceAll('-', ' ')}{until !== null && <><br /><Moment at={until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${person.name === '' ? person.address : person.name}?`} changes={changes} /></>}</td>
       </tr>
       {why && <tr style={{ background: 'transparent' }}><td colSpan={2} style={{ paddingLeft: 0 }}><WhyPanel recipient={person.id} document={grant.documentId} /></td></tr>}

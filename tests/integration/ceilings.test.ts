@@ -200,8 +200,21 @@ test('mail, reader and dispatch give the same end: the one that ceilings leave',
   const opened = await openDocument(product.deps, reader, { token: sent.tokenOf('end@x.example'), document: paper });
   const end = grant?.capped?.until ?? 0;
   expect(end).toBeGreaterThan(START);
+  expect(grant?.capped?.byCeiling).toBe(true);
   expect(opened).toMatchObject({ outcome: 'granted', until: end });
   const { messages } = await readMailroom(product.deps, { address: 'end@x.example' });
   const { raw } = await readMessage(product.deps, { id: messages.find(({ subject }) => subject === 'For you')?.id ?? '' });
   expect((await simpleParser(raw)).text).toContain(`until ${momentWords(end, 'Europe/Oslo')}`);
+});
+
+test('an end that follows from the first open is shown, and is not put down to a ceiling', async () => {
+  const paper = await protect(product, await drawing(1), 'An hour from the first open');
+  const sent = await dispatch(product, [paper], ['hour@x.example'], { until: START + 60 * DAY, conditions: { within: HOUR } });
+  const token = sent.tokenOf('hour@x.example');
+  const rowNow = async () => (await grantRows(product.deps, product.ida, { dispatch: sent.id }))[0];
+  const before = (await rowNow())?.capped ?? null;
+  const opened = await openDocument(product.deps, await prove(product, token, 'hour@x.example'), { token, document: paper });
+  const { capped } = (await rowNow()) ?? {};
+  expect(opened).toMatchObject({ outcome: 'granted', until: capped?.until });
+  expect(capped?.byCeiling).toBe(before?.byCeiling ?? false);
 });

@@ -99,6 +99,20 @@ describe('what revoking does is told of people, by every way they have', () => {
     await expect(open(mira, first)).resolves.toMatchObject({ outcome: 'refused' });
   });
 
+  test('what was revoked before is not revoked again with it, so that undoing leaves it revoked', async () => {
+    const other = await dispatch(product, [first], [mira]);
+    const also = other.grants.map(({ id }) => id);
+    await cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: other.id } });
+    const { grants: cut } = await cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: sent.id }, also });
+    expect(cut).toHaveLength(4);
+    expect(cut).not.toContain(also[0]);
+  });
+
+  test('is told to whoever may revoke it, and to nobody else', async () => {
+    const sender = await joinStaff(product, 'sender', `lars${String(round)}`);
+    await expect(previewRevoking(product.deps, sender, { grants: sent.grants.map(({ id }) => id) })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  });
+
   test('somebody at a domain that was given it reads along', async () => {
     await sendDocuments(product.deps, product.ida, { documents: [second], recipients: [], domains: ['@ferrow.example'], terms: { rights: ['read'], from: null, until: null, prints: null }, subject: 'all of you', note: '', watermark: '', delivery: 'mail' });
     expect((await effectOf()).stillReads).toMatchObject([{ name: lena, document: second, ways: [{ by: 'domain', name: '@ferrow.example' }] }]);

@@ -187,4 +187,13 @@ describe('who tried, by whose link', () => {
     const refused = (await bodies()).filter(({ dispatch: of, action }) => of === sent.id && action === 'document.opened');
     expect(refused).toMatchObject([{ outcome: 'refused', reason: 'revoked', document: ended, details: {} }]);
   });
+
+  test('and nobody fills the ledger by asking again and again', async () => {
+    const paper = await protect(product, await drawing(1), 'Asked for often');
+    const sent = await dispatch(product, [paper], ['only@yard.example']);
+    const reader = await prove(product, sent.tokenOf('only@yard.example'), 'often@elsewhere.example');
+    const asked = await Promise.allSettled(Array.from({ length: 130 }, () => sharedWith(product.deps, reader, { token: sent.tokenOf('only@yard.example') })));
+    expect(asked.filter(({ status }) => status === 'rejected')).toHaveLength(10);
+    expect((await bodies()).filter(({ dispatch: of, action }) => of === sent.id && action === 'document.opened')).toHaveLength(120);
+  });
 });

@@ -31,9 +31,11 @@ const OPEN_LASTS = 12 * HOUR;
 type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
 type Granted = Decision & { readonly outcome: 'granted' };
 type RefusedOpen = { readonly reason: RefusalReason; readonly document: DocumentId | null; /** What refused, where a rule did. */ readonly source?: (Decision & { readonly outcome: 'refused' })['source'] };
-/** What a transaction came to: a licence, new or taken up again, or a refusal that it wrote down. */
+/** A licence, new or taken up again. `key`: what a new one took from the vault. */
+type Issued = { readonly outcome: 'granted'; readonly decision: Granted; readonly licence: LicenceRow; readonly key: Uint8Array | null };
+/** What a transaction came to: a licence, or a refusal that it wrote down. */
 type Opening =
-  | { readonly outcome: 'granted'; readonly decision: Granted; readonly licence: LicenceRow; readonly key: Uint8Array | null }
+  | Issued
   | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly at: number | null };
 
 /** Whose link this is, where it is not the asker's own: a link that was forwarded can be followed by it. */
@@ -109,11 +111,20 @@ async function openIn(deps: Deps, tx: Transaction, actor: ReaderActor, link: Lin
     await recordRefusal(deps, tx, actor, link, { reason, document: documentId, source });
     return { outcome: 'refused', reason, at };
   }
-  return issue(deps, tx, actor, link, found, decision);
+  return asOpened(deps, tx, actor, await issue(deps, tx, actor, link, found, decision));
+}
+
+/** The end is told as it is once this open counts: a span from the first open on has begun with it, here or in the grant above. */
+async function asOpened(deps: Deps, tx: Transaction, actor: ReaderActor, issued: Issued): Promise<Issued> {
+  const { id, grantId, documentId } = issued.licence;
+  const [grant] = await grantsByIds(tx, [grantId]);
+  if (grant?.conditions?.within == null && grant?.passedOnBy == null) return issued;
+  const decision = await decideFor(deps, tx, actor, documentId, { licence: id, grant: grantId });
+  return decision.outcome === 'granted' ? { ...issued, decision } : issued;
 }
 
 /** Issues a licence for what was decided, and takes the key from the vault. */
-async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, found: NonNullable<Awaited<ReturnType<typeof findDocument>>>, decision: Granted): Promise<Opening> {
+async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link, found: NonNullable<Awaited<ReturnType<typeof findDocument>>>, decision: Granted): Promise<Issued> {
   const { document, version } = found;
   const now = deps.clock.now();
   // Somebody who comes in along with others is a person with a grant of their own from here on.

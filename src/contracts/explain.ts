@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isId, type RecipientId } from '@/core/base/ids';
 import { documentId } from '@/contracts/document';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
+import type { Change } from '@/core/policy/changes';
 import type { Reason } from '@/core/policy/explain';
 import type { Right } from '@/core/policy/rights';
 
@@ -21,7 +22,17 @@ export const explainInput = z.object({
 export type ExplainInput = z.infer<typeof explainInput>;
 
 /** A rule in words that name it. */
-export type NamedReason = Reason & { readonly name: string; readonly setByName: string };
+export type NamedReason = Omit<Reason, 'changes'> & {
+  readonly name: string;
+  readonly setByName: string;
+  /** Who changed the grant last, where that is the rule and somebody did. */
+  readonly lastChange: { readonly by: string; readonly at: number } | null;
+  /** Whether the rule is somebody's act that ended access. */
+  readonly ended: boolean;
+  readonly changes: readonly NamedChange[];
+};
+/** A change, with the name of the dispatch whose grant, or of the level whose ceiling it is. */
+export type NamedChange = Change & { readonly name: string };
 export type NamedWay = {
   readonly grant: string;
   readonly dispatch: { readonly id: string; readonly reference: string; readonly subject: string };
@@ -29,8 +40,8 @@ export type NamedWay = {
   readonly rights: readonly Right[];
   readonly from: number | null;
   readonly until: number | null;
-  /** The level whose ceiling sets the end; null: the grant itself. */
-  readonly endedBy: string | null;
+  /** What sets the end, where the grant itself does not: a ceiling by its name, the grant above, or the time since the first open. */
+  readonly endedBy: { readonly kind: 'ceiling'; readonly name: string } | { readonly kind: 'above' | 'span' } | null;
   readonly conditions: readonly string[];
   readonly givenBy: string;
   readonly givenAt: number;

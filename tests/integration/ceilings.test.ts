@@ -53,12 +53,12 @@ describe('a ceiling', () => {
     expect(await open(reader, sent.tokenOf('mira@x.example'))).toMatchObject({ outcome: 'granted', until: START + 10 * DAY, rights: { print: { granted: false, why: 'above-ceiling' } } });
     expect((await grantRows(product.deps, product.ida, { document }))[0]).toMatchObject({ rights: ['read', 'print'], until: START + 30 * DAY, capped: { rights: ['read'], until: START + 10 * DAY } });
     const explained = await explainAccess(product.deps, product.ida, { document, recipient: sent.grants[0]?.recipientId ?? 'rcp_', at: null });
-    expect(explained.rights.find(({ right }) => right === 'print')?.reason).toMatchObject({ level: 'organisation', setByName: 'Ida Roe', setAt: START, remedy: 'raise-ceiling' });
+    expect(explained.rights.find(({ right }) => right === 'print')?.reason).toMatchObject({ level: 'organisation', setByName: 'Ida Roe', setAt: START, changes: [{ kind: 'raise-ceiling', limit: 'rights' }] });
   });
 
   test('ends access that it leaves no time for, which what-if foresees', async () => {
     const then = { document, recipient: sent.grants[0]?.recipientId ?? 'rcp_' as const, at: START + 11 * DAY };
-    expect(await explainAccess(product.deps, product.ida, then)).toMatchObject({ opens: false, reason: 'expired', why: { level: 'organisation', remedy: 'raise-ceiling' } });
+    expect(await explainAccess(product.deps, product.ida, then)).toMatchObject({ opens: false, reason: 'expired', why: { level: 'organisation', changes: [{ kind: 'raise-ceiling', limit: 'days' }] } });
   });
 
   test('is not set over one that somebody else set meanwhile', async () => {
@@ -153,7 +153,7 @@ describe('conditions', () => {
     const { grant } = await given('if@x.example', { countries: ['XA'], keptDevices: true });
     const ask = (more: Partial<Parameters<typeof explainAccess>[2]>) => explainAccess(product.deps, product.ida, { document, recipient: grant?.recipientId ?? 'rcp_', ...more });
     expect(await ask({})).toMatchObject({ opens: true, ways: [{ conditions: ['only from XA', 'only on a device that is kept'] }] });
-    expect(await ask({ network: '198.51.100.9' })).toMatchObject({ opens: false, reason: 'place-not-allowed', why: { level: 'grant', remedy: 'change-condition' } });
+    expect(await ask({ network: '198.51.100.9' })).toMatchObject({ opens: false, reason: 'place-not-allowed', why: { level: 'grant', changes: [{ kind: 'change-condition', condition: 'countries' }] } });
     expect(await ask({ network: '203.0.113.12' })).toMatchObject({ opens: true });
     expect(await ask({ address: 'MIRA@x.example' })).toMatchObject({ opens: true, person: 'mira@x.example', ways: [{ conditions: [] }] });
     await expect(ask({ address: 'nobody@x.example' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
@@ -182,12 +182,12 @@ test('who ended access, and when, is said where somebody did', async () => {
   const why = async () => (await explainAccess(deps, ida, { document, recipient: grant.recipientId })).why;
   clock.set(START + HOUR);
   await revokeGrants(deps, ida, { grants: [grant.id] });
-  expect(await why()).toMatchObject({ level: 'grant', setByName: 'Ida Roe', setAt: START + HOUR, remedy: 'reinstate-grant' });
+  expect(await why()).toMatchObject({ level: 'grant', setByName: 'Ida Roe', setAt: START + HOUR, ended: true, changes: [{ kind: 'reinstate-grant' }] });
   clock.set(START + 2 * HOUR);
   await revokeDocument(deps, ida, { id: document });
-  expect(await why()).toMatchObject({ level: 'document', setByName: 'Ida Roe', setAt: START + 2 * HOUR, remedy: 'reinstate-document' });
+  expect(await why()).toMatchObject({ level: 'document', setByName: 'Ida Roe', setAt: START + 2 * HOUR, ended: true, changes: [{ kind: 'reinstate-document' }, { kind: 'reinstate-grant' }] });
   await blockPerson(deps, ida, { id: grant.recipientId, blocked: true });
-  expect(await why()).toMatchObject({ level: 'recipient', setByName: 'Ida Roe', setAt: START + 2 * HOUR, remedy: 'unblock' });
+  expect(await why()).toMatchObject({ level: 'recipient', setByName: 'Ida Roe', setAt: START + 2 * HOUR, ended: true, changes: [{ kind: 'unblock' }, { kind: 'reinstate-document' }, { kind: 'reinstate-grant' }] });
 });
 
 test('mail, reader and dispatch give the same end: the one that ceilings leave', async () => {

@@ -101,7 +101,8 @@ function endOf({ until, conditions }: Terms, { firstOpenedAt }: Used): number {
   return conditions?.within == null || firstOpenedAt === null ? end : Math.min(end, firstOpenedAt + conditions.within);
 }
 
-function compileAlone(facts: GrantFacts, ceilings: readonly Ceiling[]): CompiledGrant {
+/** A grant under its ceilings, whatever it was passed on from. */
+export function compileAlone(facts: GrantFacts, ceilings: readonly Ceiling[]): CompiledGrant {
   const { terms, alsoWithin, ...rest } = underCeilings(facts.terms, facts.givenAt, ceilings);
   const { offline, captureDeterrent, passOn } = terms.conditions ?? {};
   const test = conditionTest(terms.conditions ?? {}, alsoWithin);
@@ -193,4 +194,9 @@ export function compileDocument({ grants, ceilings, ...document }: DocumentPolic
   }
   for (const lists of Object.values(byAddressee)) for (const list of lists.values()) list.sort(byCharge);
   return { ...document, ceilings: ordered, byAddressee };
+}
+
+/** Every grant of a document as it comes out. */
+export function allGrants({ byAddressee }: CompiledDocument): readonly CompiledGrant[] {
+  return Object.values(byAddressee).flatMap((lists) => [...lists.values()].flat());
 }

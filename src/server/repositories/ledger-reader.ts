@@ -1,6 +1,6 @@
 import 'server-only';
 import { and, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'drizzle-orm';
-import type { DispatchId, StaffId } from '@/core/base/ids';
+import type { DispatchId, GrantId, StaffId } from '@/core/base/ids';
 import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
 import type { EntryFilter, Span } from '@/core/insight/filter';
@@ -80,6 +80,17 @@ export async function lastDone(db: Reading, action: Action, of: Pick<EntryFilter
   if (row === undefined) return null;
   const { actor, occurredAt } = JSON.parse(row.body) as Entry;
   return { by: actor.id, at: Date.parse(occurredAt) };
+}
+
+/** Who changed each of these grants last, and when; those that nobody changed are missing. */
+export async function lastChanges(db: Reading, grants: readonly GrantId[]): Promise<Map<string, { readonly by: string | null; readonly at: number }>> {
+  const last = db.select({ sequence: max(ledgerEntries.sequence).as('last') }).from(ledgerEntries)
+    .where(and(eq(ledgerEntries.action, 'grant.changed'), inArray(ledgerEntries.grantId, [...grants]))).groupBy(ledgerEntries.grantId);
+  const rows = await db.select({ grant: ledgerEntries.grantId, body: ledgerEntries.body }).from(ledgerEntries).where(inArray(ledgerEntries.sequence, last));
+  return new Map(rows.map(({ grant, body }) => {
+    const { actor, occurredAt } = JSON.parse(body) as Entry;
+    return [grant ?? '', { by: actor.id, at: Date.parse(occurredAt) }];
+  }));
 }
 
 export async function lastSequence(db: Reading): Promise<number> {

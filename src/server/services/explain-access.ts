@@ -1,17 +1,19 @@
 import 'server-only';
-import type { DocumentId, RecipientId } from '@/core/base/ids';
-import type { ExplainInput, Explained, NamedReason, NamedWay } from '@/contracts/explain';
-import { LEVELS, type Level } from '@/core/policy/levels';
+import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
+import type { ExplainInput, Explained, NamedChange, NamedReason, NamedWay } from '@/contracts/explain';
+import { LEVELS, type Level, type Subject } from '@/core/policy/levels';
+import type { Ceiling } from '@/core/policy/ceiling';
+import type { Change } from '@/core/policy/changes';
 import { ANYWHERE, type Circumstances } from '@/core/policy/conditions';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { normaliseAddress } from '@/core/policy/address';
 import type { Decision } from '@/core/policy/decide';
-import { explain, type Reason, type Way } from '@/core/policy/explain';
+import { explain, type Explanation, type Reason, type Way } from '@/core/policy/explain';
 import { dispatchesOfGrants } from '@/server/repositories/dispatch-repository';
 import { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
-import { lastDone } from '@/server/repositories/ledger-reader';
+import { lastChanges, lastDone } from '@/server/repositories/ledger-reader';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -33,13 +35,35 @@ function circumstances({ at, network, country, device }: ExplainInput, now: numb
   };
 }
 
-/** A refusal that somebody's act brought about names who acted and when, not who gave the access. */
-async function withWhoEnded(deps: Deps, why: Reason, decision: Decision, document: DocumentId, recipient: RecipientId): Promise<Reason> {
-  if (decision.outcome === 'granted') return why;
-  const acts = { revoked: ['grant.revoked', { recipient, grant: why.subject }], 'document-revoked': ['document.revoked', { document }], 'recipient-blocked': ['recipient.blocked', { recipient }], 'key-destroyed': ['key.destroyed', { document }] } as const;
-  const act = decision.reason in acts ? acts[decision.reason as keyof typeof acts] : null;
-  const done = act === null ? null : await lastDone(deps.db.read, act[0], act[1]);
-  return done === null ? why : { ...why, setBy: done.by, setAt: done.at };
+type Act = { readonly by: string | null; readonly at: number };
+
+/** Who ended access and when, where a refusal rests on somebody's act. */
+async function whoEnded(deps: Deps, why: Reason, decision: Decision, document: DocumentId, recipient: RecipientId): Promise<Act | null> {
+  if (decision.outcome === 'granted') return null;
+  switch (decision.reason) {
+    case 'revoked': return lastDone(deps.db.read, 'grant.revoked', { grant: why.subject });
+    case 'document-revoked': return lastDone(deps.db.read, 'document.revoked', { document });
+    case 'recipient-blocked': return lastDone(deps.db.read, 'recipient.blocked', { recipient });
+    case 'key-destroyed': return lastDone(deps.db.read, 'key.destroyed', { document });
+    default: return null;
+  }
+}
+
+/** Every grant that an explanation speaks of. */
+function grantsNamed({ why, rights, ways }: Explanation): GrantId[] {
+  const reasons = [why, ...rights.map(({ reason }) => reason)];
+  const rules = [...reasons, ...ways.flatMap(({ endedBy }) => endedBy?.rule ?? [])];
+  const ofRules = rules.filter(({ level }) => level === 'grant').map(({ subject }) => subject as GrantId);
+  const ofChanges = reasons.flatMap(({ changes }) => changes.flatMap((change) => ('grant' in change ? [change.grant] : [])));
+  return [...new Set([...ways.map(({ grant }) => grant), ...ofRules, ...ofChanges])];
+}
+
+function endedByWords({ grant, endedBy }: Way, nameOf: (ceiling: Ceiling) => string): NamedWay['endedBy'] {
+  const change = endedBy?.change ?? null;
+  if (endedBy === null || change === null) return null;
+  if (change.kind === 'raise-ceiling') return { kind: 'ceiling', name: nameOf(change.ceiling) };
+  if (endedBy.rule.subject !== grant) return { kind: 'above' };
+  return change.kind === 'change-condition' ? { kind: 'span' } : null;
 }
 
 async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
@@ -68,21 +92,38 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
   if (plain || recipient.id !== input.recipient) await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: recipient.id, document: found.document.id });
   const zone = recipient.zone ?? organisation?.zone ?? 'UTC';
   const at = circumstances(input, now, zone, (network) => deps.places.find(network)?.country ?? null);
-  const { decision, why, rights, ways } = explain(await policyFor(deps, deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at });
-  const [staff, nameOf, dispatches] = await Promise.all([namesOfStaff(deps.db.read), subjectNames(deps.db.read, [found.document.id]), dispatchesOfGrants(deps.db.read, ways.map(({ grant }) => grant))]);
-
+  const explanation = explain(await policyFor(deps, deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at });
+  const { decision, why, rights, ways } = explanation;
+  const grants = grantsNamed(explanation);
+  const [staff, subjectOf, dispatches, ended, changes] = await Promise.all([
+    namesOfStaff(deps.db.read), subjectNames(deps.db.read, [found.document.id]), dispatchesOfGrants(deps.db.read, grants),
+    whoEnded(deps, why, decision, found.document.id, recipient.id), lastChanges(deps.db.read, grants),
+  ]);
   const dispatchOf = (grant: string): NamedWay['dispatch'] => dispatches.get(grant) ?? { id: '', reference: '', subject: '' };
-  const named = (reason: Reason): NamedReason => ({
-    ...reason, setByName: reason.setBy === null ? '' : (staff.get(reason.setBy) ?? ''),
-    name: isLevel(reason.level) && reason.setBy !== null ? (nameOf({ level: reason.level, subject: reason.subject }) ?? '') : reason.level === 'grant' ? dispatchOf(reason.subject).reference : '',
-  });
-  const way = ({ grant, standing, rights: held, from, until, endedBy, givenBy, givenAt, conditions }: Way): NamedWay => ({
-    grant, dispatch: dispatchOf(grant), standing, rights: held, from, until, givenBy: staff.get(givenBy) ?? '', givenAt, conditions: conditionLines(conditions, zone),
-    endedBy: endedBy.from === 'grant' ? null : (nameOf(endedBy.ceiling) ?? endedBy.ceiling.level),
-  });
+  const ceilingName = (ceiling: Subject): string => subjectOf(ceiling) ?? '';
+  const changeNamed = (change: Change): NamedChange => ({ ...change, name: 'grant' in change ? dispatchOf(change.grant).reference : 'ceiling' in change ? ceilingName(change.ceiling) : '' });
+  const lastChange = (grant: string): NamedReason['lastChange'] => {
+    const last = changes.get(grant);
+    return last === undefined ? null : { by: staff.get(last.by ?? '') ?? '', at: last.at };
+  };
+  const named = (reason: Reason, act: Act | null): NamedReason => {
+    const { setBy, setAt } = act === null ? reason : { setBy: act.by, setAt: act.at };
+    const isGrant = reason.level === 'grant';
+    return {
+      level: reason.level, subject: reason.subject, setBy, setAt, setByName: setBy === null ? '' : (staff.get(setBy) ?? ''), ended: act !== null,
+      name: isGrant ? dispatchOf(reason.subject).reference : isLevel(reason.level) && reason.setBy !== null ? ceilingName({ level: reason.level, subject: reason.subject }) : '',
+      lastChange: isGrant && act === null ? lastChange(reason.subject) : null, changes: reason.changes.map(changeNamed),
+    };
+  };
+  const wayNamed = (way: Way): NamedWay => {
+    const { grant, standing, rights: held, from, until, givenAt } = way;
+    const conditions = [...new Set(way.conditions.flatMap((each) => conditionLines(each, zone)))];
+    return { grant, dispatch: dispatchOf(grant), standing, rights: held, from, until, givenBy: staff.get(way.givenBy) ?? '', givenAt, conditions, endedBy: endedByWords(way, ceilingName) };
+  };
+  const granted = decision.outcome === 'granted';
   return {
     now: at.now, person: recipient.name === '' ? recipient.address : recipient.name, document: found.document.title,
-    opens: decision.outcome === 'granted', reason: decision.outcome === 'granted' ? null : decision.reason, until: decision.outcome === 'granted' ? decision.until : null,
-    why: named(await withWhoEnded(deps, why, decision, found.document.id, recipient.id)), rights: rights.map(({ right, verdict, reason }) => ({ right, verdict, reason: named(reason) })), ways: ways.map(way),
+    opens: granted, reason: granted ? null : decision.reason, until: granted ? decision.until : null,
+    why: named(why, ended), rights: rights.map(({ right, verdict, reason }) => ({ right, verdict, reason: named(reason, granted ? null : ended) })), ways: ways.map(wayNamed),
   };
 }

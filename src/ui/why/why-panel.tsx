@@ -11,7 +11,7 @@ import { call, sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
 import { fromLocalField, momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
-import { deedOf, differences, refusedWords, remedyOf, rightRule, ruleWords, verdictWords } from '@/ui/why/why-words';
+import { deedOf, differences, endedByWords, refusedWords, remedyOf, rightRule, ruleWords, verdictWords } from '@/ui/why/why-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
 type Asked = { readonly at: string; readonly network: string; readonly country: string; readonly device: string; readonly address: string };
@@ -62,7 +62,7 @@ function answer({ opens, person, document, reason }: Explained): string {
 
 /** The rule behind a result, who set it and when, and what would change it. */
 function Rule({ reason }: { readonly reason: NamedReason }) {
-  return <>By {ruleWords(reason)}{reason.setByName !== '' && <>, {deedOf(reason)} {reason.setByName}</>}{reason.setAt !== null && <> <Moment at={reason.setAt} /></>}. {remedyOf(reason)}</>;
+  return <>By {ruleWords(reason)}{reason.setByName !== '' && <>, {deedOf(reason)} {reason.setByName}</>}{reason.setAt !== null && <> <Moment at={reason.setAt} /></>}{reason.lastChange !== null && <>, last changed by {reason.lastChange.by} <Moment at={reason.lastChange.at} /></>}. {remedyOf(reason)}</>;
 }
 
 function Ways({ found: { ways } }: { readonly found: Explained }) {
@@ -74,7 +74,7 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
         {ways.map((way) => (
           <tr key={way.grant}>
             <td style={{ paddingLeft: 0 }}><Link href={`/dispatches/${way.dispatch.id}`} className="figure">{way.dispatch.reference}</Link> {way.dispatch.subject}<br /><span className="quiet" style={{ fontSize: 12 }}>given by {way.givenBy} <Moment at={way.givenAt} />{way.conditions.map((line) => <span key={line}>; {line}</span>)}</span></td>
-            <td style={{ fontSize: 12 }} className={way.standing === 'live' ? '' : 'magenta'}>{way.standing === 'live' ? rightsLine(way.rights, null) : refusedWords[way.standing]}{way.until !== null && <><br />{way.standing === 'expired' ? 'ended' : 'ends'} <Moment at={way.until} />{way.endedBy !== null && `, by the ceiling of ${way.endedBy}`}</>}</td>
+            <td style={{ fontSize: 12 }} className={way.standing === 'live' ? '' : 'magenta'}>{way.standing === 'live' ? rightsLine(way.rights, null) : refusedWords[way.standing]}{way.until !== null && <><br />{way.standing === 'expired' ? 'ended' : 'ends'} <Moment at={way.until} />{endedByWords(way.endedBy)}</>}</td>
           </tr>
         ))}
       </tbody></table>

@@ -1,7 +1,10 @@
-import type { Explained, NamedReason } from '@/contracts/explain';
-import type { Remedy } from '@/core/policy/explain';
+import type { Explained, NamedChange, NamedReason, NamedWay } from '@/contracts/explain';
+import type { Limits } from '@/core/policy/ceiling';
+import type { Conditions } from '@/core/policy/conditions';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
+import { listed } from '@/ui/words/list-words';
+import { levelOf } from '@/ui/words/limit-words';
 
 /** Why somebody cannot open a document, as staff read it. */
 export const refusedWords: Record<RefusalReason, string> = {
@@ -10,30 +13,59 @@ export const refusedWords: Record<RefusalReason, string> = {
   'network-not-allowed': 'it does not open from this network', 'place-not-allowed': 'it does not open from this country', 'hours-not-allowed': 'it is outside the agreed hours', 'opens-used-up': 'it was opened as often as agreed', 'condition-unknown': 'a condition is not understood here', 'read-not-allowed': 'no grant gives them read',
 };
 
-const remedyWords: Record<Remedy, string> = {
-  'prove-address': 'They prove their address again.', unblock: 'Unblocking the person would change it.', 'reinstate-document': 'Reinstating the document would change it.', 'reinstate-grant': 'Reinstating the grant would change it.', 'extend-grant': 'A later end would change it.',
-  'begin-sooner': 'An earlier start would change it.', 'give-right': 'Giving the right would change it.', 'give-more-prints': 'More prints would change it.', 'unlimit-prints': 'Prints without a limit would change it.', 'raise-ceiling': 'Only raising that ceiling would change it; an administrator does so under Terms.',
-  'change-condition': 'Changing the grant’s conditions would change it.', 'give-access': 'Giving them the document would change it.', 'take-right': 'Taking the right from that grant would change it.', 'revoke-grant': 'Revoking that grant would change it.', nothing: 'Nothing can change it.',
+const conditionNames: Record<keyof Conditions | 'unknown', string> = {
+  opens: 'number of opens', within: 'time from the first open', countries: 'countries', networks: 'networks', hours: 'hours', keptDevices: 'kind of device', devices: 'number of devices', proveEvery: 'proof of the address',
+  offline: 'offline allowance', captureDeterrent: 'capture deterrent', passOn: 'limits on passing on', unknown: 'condition that is not understood',
 };
+const limitNames: Record<keyof Limits, string> = { rights: 'rights', days: 'days', prints: 'prints', opens: 'opens', countries: 'countries', networks: 'networks' };
+const rightNames: Record<Right, string> = { read: 'Read', comment: 'Comment', copy: 'Copy text', print: 'Print', revise: 'Revise', keep: 'Keep a copy', 'pass-on': 'Pass on' };
+
+function grantName(name: string): string {
+  return name === '' ? 'the new grant' : `the grant of ${name}`;
+}
+
+/** What to do, as one would say it to whoever does it. */
+function changeWords(change: NamedChange): string {
+  const { name } = change;
+  switch (change.kind) {
+    case 'prove-address': return 'have them prove their email address again';
+    case 'unblock': return 'unblock the person';
+    case 'reinstate-document': return 'reinstate the document';
+    case 'give-access': return 'give them the document';
+    case 'reinstate-grant': return `reinstate ${grantName(name)}`;
+    case 'extend-grant': return `set a later end for ${grantName(name)}`;
+    case 'begin-sooner': return `set an earlier start for ${grantName(name)}`;
+    case 'give-more-prints': return `allow more prints on ${grantName(name)}`;
+    case 'unlimit-prints': return `remove the limit on prints from ${grantName(name)}`;
+    case 'revoke-grant': return `revoke ${grantName(name)}`;
+    case 'give-right': return `give ${rightNames[change.right]} on ${grantName(name)}`;
+    case 'take-right': return `take ${rightNames[change.right]} from ${grantName(name)}`;
+    case 'change-condition': return `change the ${conditionNames[change.condition]} of ${grantName(name)}`;
+    case 'raise-ceiling': return `raise the ceiling on ${limitNames[change.limit]} of ${levelOf({ level: change.ceiling.level, name })}`;
+  }
+}
 
 /** The rule by name: `the ceiling of the folder Hull 412`, `grant D-0002`. */
-export function ruleWords({ level, name, remedy }: NamedReason): string {
+export function ruleWords({ level, name, setAt, ended }: NamedReason): string {
   if (level === 'grant') return name === '' ? 'the grant' : `the grant of ${name}`;
   if (level === 'identity') return 'the proof of their address';
   if (level === 'recipient') return 'the person';
   if (level === 'organisation') return 'the ceiling of the organisation';
-  return remedy !== 'raise-ceiling' ? `the ${level}` : `the ceiling of the ${level} ${name}`;
+  return ended || setAt === null ? `the ${level}` : `the ceiling of the ${level} ${name}`;
 }
 
-const ENDED: ReadonlySet<Remedy> = new Set<Remedy>(['reinstate-grant', 'reinstate-document', 'unblock', 'nothing']);
-
-/** What whoever is named did: set the rule, or ended access. */
-export function deedOf({ remedy }: NamedReason): string {
-  return ENDED.has(remedy) ? 'ended by' : 'set by';
+/** What whoever is named did: gave the grant, set the rule, or ended access. */
+export function deedOf({ level, ended }: NamedReason): string {
+  if (ended) return 'ended by';
+  return level === 'grant' ? 'given by' : 'set by';
 }
 
-export function remedyOf({ remedy }: NamedReason): string {
-  return remedyWords[remedy];
+/** What would turn the answer round: everything that has to be done together. */
+export function remedyOf({ changes }: NamedReason): string {
+  if (changes.length === 0) return 'Nothing can change it.';
+  const said = listed(changes.map(changeWords));
+  if (changes.length === 1) return `To change this: ${said}.`;
+  return changes.length === 2 ? `To change this, both are needed: ${said}.` : `To change this, all ${String(changes.length)} are needed: ${said}.`;
 }
 
 /** The rule behind one right, short where the grant itself decides: its own line says by whom and when. */
@@ -65,4 +97,11 @@ export function differences(first: Explained, then: Explained, textOf: (moment: 
     if (first.opens && then.opens && before !== after) said.push(`${before} → ${after}`);
   }
   return said;
+}
+
+/** Behind an end: what sets it, where the grant itself does not. */
+export function endedByWords(endedBy: NamedWay['endedBy']): string {
+  if (endedBy === null) return '';
+  if (endedBy.kind === 'ceiling') return `, by the ceiling of ${endedBy.name}`;
+  return endedBy.kind === 'span' ? ', counted from the first open' : ', with the grant it was passed on from';
 }

@@ -1,3 +1,4 @@
+import { listed } from '@/ui/words/list-words';
 import { RIGHTS, type OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 
 /** What a person with the right does: `reads · prints 2`. */
@@ -20,6 +21,5 @@ export function rightsLine(rights: readonly Right[], prints: number | null): str
 
 /** `read and print`, `read, copy text and print`. */
 export function verbList(rights: readonly Right[]): string {
-  const words = rights.map((right) => verbs[right]);
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
+  return listed(rights.map((right) => verbs[right]));
 }

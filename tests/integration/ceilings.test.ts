@@ -43,7 +43,7 @@ describe('a ceiling', () => {
 
   test('says whom it would touch before it is set, and changes nothing by saying so', async () => {
     const impact = await previewCeiling(product.deps, product.ida, ceiling({ rights: ['read'], days: 10 }));
-    expect(impact).toMatchObject({ grants: 2, people: 2, documents: 1, rights: [{ right: 'print', lost: 2, gained: 0 }], endNow: 0, endSooner: 2 });
+    expect(impact).toMatchObject({ pairs: 2, people: 2, documents: 1, rights: [{ right: 'print', lost: { people: 2 }, gained: { people: 0 } }], endNow: { people: 0 }, endSooner: { people: 2 } });
     expect(impact.rows.map(({ name, lost, after }) => [name, lost, after])).toEqual([['mira@x.example', ['print'], START + 10 * DAY], ['per@x.example', ['print'], START + 10 * DAY]]);
     expect(await open(reader, sent.tokenOf('mira@x.example'))).toMatchObject({ outcome: 'granted', rights: { print: { granted: true } } });
   });
@@ -78,7 +78,7 @@ describe('a ceiling', () => {
     const { id: outer } = await makeFolder(deps, ida, { name: 'Outer', parentId: null });
     const { id: inner } = await makeFolder(deps, ida, { name: 'Inner', parentId: outer });
     const { id: marking } = await putMarking(deps, ida, { id: null, name: 'Close', meaning: '' });
-    const touched = async (of: Pick<CeilingInput, 'level' | 'subject'>) => (await previewCeiling(deps, ida, ceiling({ rights: ['read'] }, of))).grants;
+    const touched = async (of: Pick<CeilingInput, 'level' | 'subject'>) => (await previewCeiling(deps, ida, ceiling({ rights: ['read'] }, of))).pairs;
     expect([await touched({ level: 'folder', subject: outer }), await touched({ level: 'marking', subject: marking })]).toEqual([0, 0]);
     await fileDocuments(deps, ida, { documents: [document], folderId: inner, markingId: marking });
     expect([await touched({ level: 'folder', subject: outer }), await touched({ level: 'marking', subject: marking }), await touched({ level: 'document', subject: document })]).toEqual([2, 2, 2]);

@@ -49,7 +49,7 @@ test('marks of every level stand on the page of the next open, whatever the send
   const before = await watermarkOnOpen(sent, filed);
   const seen = (await viewDefaults(product.deps)).find(({ level }) => level === 'folder')?.setAt ?? null;
   const asked = set({ defaults: { rights: null, days: 9, prints: null }, watermark: 'Bidders only, {organisation}', seen });
-  expect(await previewDefaults(product.deps, product.ida, asked)).toMatchObject({ grants: 2, people: 2, documents: 1, other: 2, endNow: 0 });
+  expect(await previewDefaults(product.deps, product.ida, asked)).toMatchObject({ pairs: 2, people: 2, documents: 1, other: { people: 2 }, endNow: { people: 0 } });
   expect(await watermarkOnOpen(sent, filed)).toBe(before);
   const { before: was, setAt } = await putDefaults(product.deps, product.ida, asked);
   expect(await watermarkOnOpen(sent, filed)).toBe(`Bidders only,  · ${before}`);
@@ -88,9 +88,9 @@ test('filing documents otherwise says whom it would touch before, by ceilings an
   await putDefaults(product.deps, product.ida, set({ subject: marked, watermark: 'Seen here' }));
   await dispatch(product, [paper], ['mira@x.example', 'per@x.example']);
   const preview = (folderId: FolderId | null) => previewFiling(product.deps, product.ida, { documents: [paper], folderId });
-  expect(await preview(strict)).toMatchObject({ grants: 2, people: 2, documents: 1, endSooner: 2 });
-  expect(await preview(marked)).toMatchObject({ grants: 2, other: 2, endSooner: 0 });
-  expect(await preview(null)).toMatchObject({ grants: 0 });
+  expect(await preview(strict)).toMatchObject({ pairs: 2, people: 2, documents: 1, endSooner: { people: 2 } });
+  expect(await preview(marked)).toMatchObject({ pairs: 2, other: { people: 2 }, endSooner: { people: 0 } });
+  expect(await preview(null)).toMatchObject({ pairs: 0 });
   await fileDocuments(product.deps, product.ida, { documents: [paper], folderId: strict });
-  expect(await preview(null)).toMatchObject({ grants: 2, endLater: 2 });
+  expect(await preview(null)).toMatchObject({ pairs: 2, endLater: { people: 2 } });
 });

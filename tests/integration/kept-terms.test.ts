@@ -40,7 +40,7 @@ test('their use is counted, without who was set apart, changed or revoked', asyn
 test('a change is foreseen by name, and leaves what was sent alone where that is chosen', async () => {
   const { deps, ida } = product;
   const impact = await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null });
-  expect(impact).toMatchObject({ grants: 1, endSooner: 1, rights: [{ right: 'print', lost: 1, gained: 0 }], rows: [{ name: 'a@x.example' }] });
+  expect(impact).toMatchObject({ pairs: 1, endSooner: { people: 1 }, rights: [{ right: 'print', lost: { people: 1 }, gained: { people: 0 } }], rows: [{ name: 'a@x.example' }] });
   expect(await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 1 })).toMatchObject({ changed: 0 });
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
   await putTerms(deps, ida, { id, ...WEEK, seen: 2 });
@@ -49,10 +49,10 @@ test('a change is foreseen by name, and leaves what was sent alone where that is
 test('it follows where that is chosen, as though it had been sent with the changed terms, and back again', async () => {
   const { deps, ida, clock } = product;
   clock.set(START + 4 * DAY);
-  expect(await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null })).toMatchObject({ endNow: 1 });
+  expect(await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null })).toMatchObject({ endNow: { people: 1 } });
   expect(await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 3, reachBack: true })).toMatchObject({ changed: 1 });
   expect(await endsOf()).toEqual({ 'a@x.example': ['read', 3], 'b@x.example': ['read+print', 20], 'c@x.example': ['read+print', 7], 'own@x.example': ['read', 1] });
-  expect(await previewKeptTerms(deps, ida, { id, rights: WEEK.rights, days: 7, prints: 2 })).toMatchObject({ revive: 1, rights: [{ right: 'print', gained: 1 }] });
+  expect(await previewKeptTerms(deps, ida, { id, rights: WEEK.rights, days: 7, prints: 2 })).toMatchObject({ revive: { people: 1 } });
   await putTerms(deps, ida, { id, ...WEEK, reachBack: true });
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
   clock.set(START);
@@ -69,7 +69,7 @@ test('terms that a sending does not use unchanged are not taken for them', async
   const { deps, ida } = product;
   const other = await protect(product, await drawing(1));
   await dispatchDocuments(deps, ida, { documents: [other], subject: 'Other', note: '', watermark: '', delivery: 'by-hand', terms: { rights: ['read'], from: null, until: START + 8 * DAY + HOUR, prints: null }, kept: id, recipients: [{ address: 'd@x.example', name: '', organisation: '' }] });
-  expect(await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 1, prints: null })).toMatchObject({ grants: 1 });
+  expect(await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 1, prints: null })).toMatchObject({ pairs: 1 });
 });
 
 test('nor are those whose end is another', async () => {

@@ -23,6 +23,13 @@ export function numbers(seed: number): () => number {
   };
 }
 
+/** Choices that follow from a seed. */
+export function randomFrom(seed: number): { readonly int: (below: number) => number; readonly one: <T>(list: readonly T[]) => T } {
+  const next = numbers(seed);
+  const int = (below: number): number => Math.floor(next() * below);
+  return { int, one: <T>(list: readonly T[]): T => list[int(list.length)] as T };
+}
+
 export function randomCase(seed: number): { readonly policy: DocumentPolicy; readonly asking: Asking } {
   const next = numbers(seed);
   const chance = (share: number): boolean => next() < share;

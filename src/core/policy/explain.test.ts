@@ -9,7 +9,6 @@ import { compileDocument, type DocumentPolicy, type GrantFacts } from '@/core/po
 import { ANYWHERE, UNUSED } from '@/core/policy/conditions';
 import { decide, type Asking } from '@/core/policy/decide';
 import { explain } from '@/core/policy/explain';
-import { impactOn } from '@/core/policy/impact';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 
 const NOW = 1_800_000_000_000;
@@ -128,37 +127,5 @@ describe('the rule that is named', () => {
     }
     expect(broken).toEqual([]);
     expect([refusals > 1_000, withheld > 1_000]).toEqual([true, true]);
-  });
-});
-
-describe('impact', () => {
-  const { terms, givenAt } = grant();
-  it('names what is lost, and what ends', () => {
-    expect(impactOn(terms, givenAt, [], [ceiling({ rights: ['read'] })], NOW)).toEqual({ lost: ['print'], gained: [], until: null, ends: false, revives: false, other: false });
-    expect(impactOn(terms, givenAt, [], [ceiling({ days: 7 })], NOW)).toMatchObject({ lost: [], until: { before: NOW + 30 * DAY, after: NOW - 3 * DAY }, ends: true });
-  });
-
-  it('names what comes back when a ceiling is raised', () => {
-    expect(impactOn(terms, givenAt, [ceiling({ days: 7, rights: ['read'] })], [], NOW)).toMatchObject({ gained: ['print'], revives: true, ends: false });
-  });
-
-  it('leaves out what is over either way, and what stays as it is', () => {
-    expect(impactOn({ ...terms, until: NOW - 1 }, givenAt, [], [ceiling({ rights: ['read'] })], NOW)).toBeNull();
-    expect(impactOn(terms, givenAt, [], [ceiling({ days: 4000, rights: ['read', 'print', 'copy'] })], NOW)).toBeNull();
-  });
-
-  it('tells of every grant that decides otherwise', () => {
-    for (let seed = 0; seed < 3_000; seed++) {
-      const { policy } = randomCase(seed);
-      const [first] = policy.grants;
-      if (first?.terms.from !== null) continue;
-      const open: GrantFacts = { ...first, parent: null, revoked: false, used: UNUSED, addressee: { kind: 'person', id: 'rcp_a' }, terms: { rights: first.terms.rights, from: null, until: first.terms.until, prints: first.terms.prints } };
-      const rights = (ceilings: readonly Ceiling[]): string[] => {
-        const decision = decide(compileDocument({ ...policy, revoked: false, keyDestroyed: false, grants: [open], ceilings }), { ...asking, at: { ...asking.at, now: NOW } });
-        return decision.outcome === 'refused' ? [] : RIGHTS.filter((right) => decision.rights[right].granted);
-      };
-      const same = JSON.stringify(rights([])) === JSON.stringify(rights(policy.ceilings));
-      expect(same || impactOn(open.terms, open.givenAt, [], policy.ceilings, NOW) !== null, `seed ${String(seed)}`).toBe(true);
-    }
   });
 });

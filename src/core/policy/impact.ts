@@ -1,45 +1,158 @@
+import type { GrantId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
-import type { Right, Terms } from '@/core/policy/rights';
+import { compileDocument, type CompiledDocument, type DocumentPolicy, type GrantFacts } from '@/core/policy/compile';
+import { ANYWHERE, type Circumstances, type Conditions } from '@/core/policy/conditions';
+import { decide, grantsReaching, notLive, type Asking, type Decision } from '@/core/policy/decide';
+import { underCeilings } from '@/core/policy/ceiling';
+import { chainOf } from '@/core/policy/causes';
+import { networkEdges } from '@/core/policy/networks';
+import { RIGHTS, type Right } from '@/core/policy/rights';
 
-/** What a change does to one grant. Ends are in ms; `null`: no end. */
+/** What a change does to what one person can do with one document. Ends are in ms; `null`: no end. */
 export type Impact = {
   readonly lost: readonly Right[];
   readonly gained: readonly Right[];
   readonly until: { readonly before: Moment | null; readonly after: Moment | null } | null;
-  /** Whether its access ends the moment the change is made. */
+  /** Whether their access ends the moment the change is made. */
   readonly ends: boolean;
   /** Whether it begins again the moment the change is made. */
   readonly revives: boolean;
-  /** Whether how often or from where it can be used changes. */
+  /** Whether how often, from where or on what they can open it changes. */
   readonly other: boolean;
 };
 
-const over = (until: Moment | null, now: Moment): boolean => until !== null && until <= now;
+export type Who = Pick<Asking, 'recipient' | 'link'>;
+/** A document as it is and as a change would make it. */
+export type BeforeAndAfter = { readonly before: DocumentPolicy; readonly after: DocumentPolicy };
 
-type Narrowed = ReturnType<typeof underCeilings>;
+/** A code that no country has (ISO 3166-1: user-assigned), for all that are not listed. */
+const ELSEWHERE = 'ZZ';
+/** Hours that never come. */
+const NEVER = { days: [], from: 0, to: 0 };
 
-/** Whether how often or from where something can be used is the same. Lists are compared as they stand: both come from the same places. */
-function samePlaces(a: Narrowed, b: Narrowed): boolean {
-  const [before, after] = [a.terms.conditions, b.terms.conditions];
-  if (a.terms.prints !== b.terms.prints || before?.opens !== after?.opens) return false;
-  if (a.alsoWithin.length === 0 && b.alsoWithin.length === 0 && before?.countries == null && after?.countries == null) return true;
-  return JSON.stringify([before?.countries, a.alsoWithin]) === JSON.stringify([after?.countries, b.alsoWithin]);
+type Granted = Extract<Decision, { readonly outcome: 'granted' }>;
+/** With the grants as they stand, hours and all. */
+type Compiled = { readonly document: CompiledDocument; readonly grants: ReadonlyMap<GrantId, GrantFacts> };
+
+/** The document as it is within, or outside of, whatever hours were agreed: a change at one of them touches people all day. */
+function atHours(policy: DocumentPolicy, within: boolean): Compiled {
+  const grants = policy.grants.map((grant): GrantFacts => {
+    const { conditions, ...terms } = grant.terms;
+    return conditions?.hours == null ? grant : { ...grant, terms: { ...terms, conditions: { ...conditions, hours: within && conditions.hours.days.length > 0 ? null : NEVER } } };
+  });
+  return { document: compileDocument({ ...policy, grants }), grants: new Map(policy.grants.map((grant) => [grant.id, grant])) };
 }
 
-/** What a change of ceilings does to one grant, or `null` where it does nothing to it. */
-export function impactOn(terms: Terms, givenAt: Moment, before: readonly Ceiling[], after: readonly Ceiling[], now: Moment): Impact | null {
-  return impactBetween(underCeilings(terms, givenAt, before), underCeilings(terms, givenAt, after), now);
+function conditionsOf({ before, after }: BeforeAndAfter): readonly Conditions[] {
+  return [...before.grants, ...after.grants].flatMap(({ terms }) => terms.conditions ?? []);
 }
 
-/** What lies between two outcomes of one grant, or `null` where nothing does: what is over either way is not touched. */
-export function impactBetween(was: Narrowed, will: Narrowed, now: Moment): Impact | null {
-  const [overBefore, overAfter] = [over(was.terms.until, now), over(will.terms.until, now)];
-  if (overBefore && overAfter) return null;
-  const lost = was.terms.rights.filter((right) => !will.terms.rights.includes(right));
-  const gained = will.terms.rights.filter((right) => !was.terms.rights.includes(right));
-  const until = was.terms.until === will.terms.until ? null : { before: was.terms.until, after: will.terms.until };
-  const other = !samePlaces(was, will);
-  if (lost.length === 0 && gained.length === 0 && until === null && !other) return null;
-  return { lost, gained, until, ends: overAfter, revives: overBefore, other };
+/** The moments at which somebody's access begins or ends, and now. */
+function momentsOf(sides: readonly CompiledDocument[], who: Who, now: Moment): Moment[] {
+  const edges = sides.flatMap((side) => grantsReaching(side, who).flatMap(({ from, until }) => [from, until]));
+  return [now, ...new Set(edges.filter((edge) => edge > now && Number.isFinite(edge)))].sort((a, b) => a - b);
+}
+
+/** The places that lists of places tell apart, and anywhere. */
+function placesOf(sides: BeforeAndAfter): Pick<Circumstances, 'country' | 'network'>[] {
+  const limits = [...sides.before.ceilings, ...sides.after.ceilings].map((ceiling) => ceiling.limits);
+  const lists = [...conditionsOf(sides), ...limits];
+  const listed = lists.flatMap(({ networks }) => networks ?? []);
+  const networks = listed.length === 0 ? [] : networkEdges([...new Set(listed)]);
+  const named = lists.flatMap(({ countries }) => countries ?? []);
+  const countries = lists.some((list) => list.countries != null) ? [...new Set(named), ELSEWHERE] : [];
+  return [ANYWHERE, ...networks].flatMap((network) => [ANYWHERE, ...countries].map((country) => ({ network, country })));
+}
+
+function devicesOf(sides: BeforeAndAfter, now: Moment): Circumstances['device'][] {
+  const isAsked = conditionsOf(sides).some(({ keptDevices, devices, proveEvery }) => keptDevices != null || devices != null || proveEvery != null);
+  return isAsked ? [ANYWHERE, { id: 'a new device', kept: false, provenAt: now }] : [ANYWHERE];
+}
+
+/** How often, how long and on what a grant can be used besides where, with those above it. */
+function limitsOf({ document, grants }: Compiled, id: GrantId): unknown[] {
+  return chainOf(grants, id).links.map(({ terms, givenAt }) => {
+    const { opens, within, hours, keptDevices, devices, proveEvery } = underCeilings(terms, givenAt, document.ceilings).terms.conditions ?? {};
+    return [opens ?? null, within ?? null, hours ?? null, keptDevices ?? null, devices ?? null, proveEvery ?? null];
+  });
+}
+
+function hasLimits(limits: readonly unknown[]): boolean {
+  return limits.flat().some((limit) => limit !== null);
+}
+
+/** The limits of the grants that an open is charged to, or a right; and of what comes after those, where they can be used up. */
+function limitsThatMatter(side: Compiled, { charged, rights }: Granted, live: readonly GrantId[]): string {
+  const used = new Set([charged, ...RIGHTS.flatMap((right) => { const verdict = rights[right]; return verdict.granted ? [verdict.grant] : []; })]);
+  const first = [...used].map((id) => limitsOf(side, id));
+  if (!first.some(hasLimits)) return JSON.stringify(first);
+  return JSON.stringify(live.map((id) => limitsOf(side, id)));
+}
+
+/** What somebody can do at a moment, of what is not told by itself. */
+type Seen = { readonly decision: Decision; readonly rest: string };
+
+function seen(side: Compiled, who: Who, at: Circumstances): Seen {
+  const decision = decide(side.document, { ...who, identity: 'proven', at });
+  if (decision.outcome === 'refused') return { decision, rest: '' };
+  const live = grantsReaching(side.document, who).filter((grant) => notLive(grant, at) === null).map(({ facts }) => facts.id);
+  const { print } = decision.rights;
+  return { decision, rest: JSON.stringify([print.granted ? print.printsLeft : null, decision.obligations, limitsThatMatter(side, decision, live)]) };
+}
+
+function rightsIn(decision: Granted): Right[] {
+  return RIGHTS.filter((right) => decision.rights[right].granted);
+}
+
+function isSame(a: Seen, b: Seen): boolean {
+  const [was, will] = [a.decision, b.decision];
+  if (was.outcome === 'refused' || will.outcome === 'refused') return was.outcome === will.outcome;
+  return a.rest === b.rest && was.until === will.until && String(rightsIn(was)) === String(rightsIn(will));
+}
+
+function endOf(decision: Decision): Moment | null {
+  if (decision.outcome === 'granted') return decision.until;
+  return decision.reason === 'expired' ? decision.at : null;
+}
+
+/** What is told of the first moment at which somebody can open the document, before or after. */
+function told(was: Decision, will: Decision): Omit<Impact, 'other'> {
+  const [before, after] = [endOf(was), endOf(will)];
+  const both = was.outcome === 'granted' && will.outcome === 'granted';
+  const [had, has] = both ? [rightsIn(was), rightsIn(will)] : [[], []];
+  return {
+    lost: had.filter((right) => !has.includes(right)), gained: has.filter((right) => !had.includes(right)), until: before === after ? null : { before, after },
+    ends: was.outcome === 'granted' && will.outcome === 'refused', revives: was.outcome === 'refused' && will.outcome === 'granted',
+  };
+}
+
+/**
+ * What a change does to what one person can do with a document, by whatever grants they reach it: compared now and whenever
+ * one of them begins or ends, at every place that some list tells apart, within and outside of agreed hours, on known and on new
+ * devices. `null`: nothing changes for them.
+ */
+export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact | null {
+  const hasHours = conditionsOf(sides).some(({ hours }) => hours != null);
+  const variants = (hasHours ? [true, false] : [true]).map((within) => ({ before: atHours(sides.before, within), after: atHours(sides.after, within) }));
+  const [within] = variants;
+  if (within === undefined) return null;
+  const moments = momentsOf([within.before.document, within.after.document], who, now);
+  const [places, devices] = [placesOf(sides), devicesOf(sides, now)];
+  let first: { readonly was: Seen; readonly will: Seen } | null = null;
+  let differs = false;
+  let rest = false;
+  for (const moment of moments) {
+    for (const variant of variants) for (const place of places) for (const device of devices) {
+      const at: Circumstances = { now: moment, zone: 'UTC', device, ...place };
+      const [was, will] = [seen(variant.before, who, at), seen(variant.after, who, at)];
+      if (was.decision.outcome === 'refused' && will.decision.outcome === 'refused') continue;
+      first ??= { was, will };
+      differs ||= !isSame(was, will);
+      rest ||= (was.decision.outcome === will.decision.outcome ? was.rest !== will.rest : first.was.decision.outcome === first.will.decision.outcome);
+    }
+  }
+  if (first === null || !differs) return null;
+  const plain = told(first.was.decision, first.will.decision);
+  const saysNothing = plain.lost.length + plain.gained.length === 0 && plain.until === null && !plain.ends && !plain.revives;
+  return { ...plain, other: rest || saysNothing };
 }

@@ -46,3 +46,33 @@ export function networkTest(networks: readonly string[]): (address: Address | nu
   const ranges = networks.map(networkOf).filter((network) => network !== null);
   return (address) => address !== null && ranges.some(([network, length]) => address.kind() === network.kind() && address.match(network, length));
 }
+
+/** The address after the last one of a network; `null`: there is none. */
+function after([address, length]: Network): Address | null {
+  const bytes = address.toByteArray();
+  const last = length - 1;
+  if (last < 0) return null;
+  // The bits of the network, one more, as an addition with carry.
+  let carry = 1 << (7 - (last % 8));
+  for (let at = Math.floor(last / 8); at >= 0 && carry > 0; at--) {
+    const sum = (bytes[at] ?? 0) + carry;
+    bytes[at] = sum % 256;
+    carry = sum >= 256 ? 1 : 0;
+  }
+  return carry > 0 ? null : ipaddr.fromByteArray(bytes);
+}
+
+function first([address, length]: Network): Address {
+  const bytes = address.toByteArray().map((byte, at) => byte & (0xff00 >> Math.min(8, Math.max(0, length - at * 8))) & 0xff);
+  return ipaddr.fromByteArray(bytes);
+}
+
+/**
+ * Addresses of which each stands for all between it and the next: which of these networks an address lies in changes nowhere else.
+ * What is no network has none.
+ */
+export function networkEdges(networks: readonly string[]): string[] {
+  const ranges = networks.map(networkOf).filter((network) => network !== null);
+  const edges = ranges.flatMap((network) => [first(network), after(network)]).filter((address) => address !== null);
+  return [...new Set(['0.0.0.0', '::', ...edges.map((address) => address.toString())])];
+}

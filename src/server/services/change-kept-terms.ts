@@ -1,9 +1,7 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
 import { newId, type TermsId } from '@/core/base/ids';
-import { underCeilings } from '@/core/policy/ceiling';
-import { reaching } from '@/core/policy/levels';
-import { impactBetween } from '@/core/policy/impact';
+import { reaching, type Standing } from '@/core/policy/levels';
 import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
 import { termsText } from '@/core/policy/rights';
 import type { ImpactFound } from '@/contracts/impact';
@@ -30,11 +28,9 @@ export async function previewKeptTerms(deps: Deps, _actor: StaffActor, input: Pr
   const now = deps.clock.now();
   const [ceilings, parents] = await Promise.all([listCeilings(deps.db.read), folderParents(deps.db.read)]);
   const own = ceilings.filter(({ level }) => level === 'document').map(({ subject }) => subject);
-  return impactOf(deps, now, { filing: ceilings.length > 0, own, terms: input.id }, (grants) => {
-    const over = reaching({ document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId }, ceilings, parents);
-    const row = { ...grants, fromAt: grants.from, untilAt: grants.until };
-    return impactBetween(underCeilings(termsOf(row), grants.givenAt, over), underCeilings(asIfSentWith(input, row), grants.givenAt, over), now);
-  });
+  const over = (standing: Standing) => reaching(standing, ceilings, parents);
+  const opens = ceilings.some(({ limits }) => limits.opens !== null);
+  return impactOf(deps, now, { filing: ceilings.length > 0, own, terms: input.id, opens }, { before: over, after: over, terms: (grant) => (grant.termsId === input.id ? asIfSentWith(input, grant) : null) });
 }
 
 /** Changes what was sent with kept terms, as though it had been sent with the changed ones: what had ended may begin again. Revoked grants stay. */

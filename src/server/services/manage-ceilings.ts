@@ -2,13 +2,11 @@ import 'server-only';
 import type { DocumentId } from '@/core/base/ids';
 import { NO_LIMITS, limitsAnything, type Ceiling } from '@/core/policy/ceiling';
 import { reaching } from '@/core/policy/levels';
-import { impactOn } from '@/core/policy/impact';
 import type { CeilingChanged, CeilingImpact, CeilingInput, CeilingRow } from '@/contracts/ceiling';
 import { folderParents, listCeilings, putCeilingRow, removeCeilingRow } from '@/server/repositories/ceiling-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
 import { idleLimits } from '@/core/policy/idle-limits';
-import { termsOf } from '@/server/repositories/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { impactOf } from '@/server/services/impact';
@@ -37,10 +35,8 @@ export async function previewCeiling(deps: Deps, actor: StaffActor, input: Ceili
   const parents = await folderParents(deps.db.read);
   const both = [...before, ...after];
   const asked = { filing: both.some(({ level }) => level === 'marking' || level === 'folder'), own: [...new Set(both.filter(({ level }) => level === 'document').map(({ subject }) => subject))] };
-  const found = await impactOf(deps, now, asked, (grants) => {
-    const standing = { document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId };
-    return impactOn(termsOf({ ...grants, fromAt: grants.from, untilAt: grants.until }), grants.givenAt, reaching(standing, before, parents), reaching(standing, after, parents), now);
-  });
+  const opens = both.some(({ limits }) => limits.opens !== null);
+  const found = await impactOf(deps, now, { ...asked, opens }, { before: (standing) => reaching(standing, before, parents), after: (standing) => reaching(standing, after, parents) });
   return { ...found, idle: idleLimits(input, after) };
 }
 

@@ -41,16 +41,15 @@ export async function previewDefaults(deps: Deps, actor: StaffActor, input: Defa
   const now = deps.clock.now();
   const [before, parents] = await Promise.all([listDefaults(deps.db.read), folderParents(deps.db.read)]);
   const after = [...before.filter((each) => !sameSubject(each, input)), { ...input, setBy: actor.id, setAt: now }];
-  const marked = [...before, ...after].filter(({ watermark }) => watermark !== '');
+  const marked = [...[...before, ...after].filter(({ watermark }) => watermark !== ''), ...(await listCeilings(deps.db.read))];
   const asked = { filing: marked.some(({ level }) => level === 'marking' || level === 'folder'), own: [...new Set(marked.filter(({ level }) => level === 'document').map(({ subject }) => subject))] };
-  const found = await impactOf(deps, now, asked, (grants) => {
-    const standing = { document: grants.own ?? '', marking: grants.markingId, folder: grants.folderId };
-    const same = watermarkUnder('', reaching(standing, before, parents)) === watermarkUnder('', reaching(standing, after, parents));
-    return same ? null : { lost: [], gained: [], until: null, ends: false, revives: false, other: true };
-  });
+  const ceilings = await listCeilings(deps.db.read);
+  const over = (standing: Standing) => reaching(standing, ceilings, parents);
+  const watermark = (standing: Standing, all: readonly LevelDefaults[]): string => watermarkUnder('', reaching(standing, all, parents));
+  const found = await impactOf(deps, now, asked, { before: over, after: over, marks: (standing) => watermark(standing, before) !== watermark(standing, after) });
   // What reaches everything below this level for certain: the organisation's ceiling, and its own.
-  const over = (await listCeilings(deps.db.read)).filter((each) => each.level === 'organisation' || sameSubject(each, input));
-  return { ...found, idle: idleDefaults(input.defaults, over) };
+  const certain = ceilings.filter((each) => each.level === 'organisation' || sameSubject(each, input));
+  return { ...found, idle: idleDefaults(input.defaults, certain) };
 }
 
 /**

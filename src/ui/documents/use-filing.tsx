@@ -38,7 +38,7 @@ export function useFiling(documents: readonly DocumentId[], onDone: (said?: stri
     const found: ImpactFound[] = [];
     if (!(await attempt(async () => { found.push(await call<ImpactFound>('POST', '/api/v1/documents/file/preview', { documents, ...change })); }))) return;
     const [impact] = found;
-    if (impact === undefined || impact.grants === 0) return apply(change);
+    if (impact === undefined || impact.pairs === 0) return apply(change);
     setAsked({ change, impact });
   };
   return { file, busy, said: saidLast, asked, go: async () => { if (asked !== null) await apply(asked.change); }, leave: () => { setAsked(null); } };

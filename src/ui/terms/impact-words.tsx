@@ -1,25 +1,33 @@
 'use client';
 
 import Link from 'next/link';
-import type { ImpactFound } from '@/contracts/impact';
+import type { ImpactFound, Touched } from '@/contracts/impact';
 import { groupBy } from '@/core/base/group';
 import { audience } from '@/ui/words/addressee-words';
+import { verbList } from '@/ui/words/rights-words';
 import { Moment } from '@/ui/time/moment';
 
-const grants = (n: number): string => `${String(n)} ${n === 1 ? 'grant' : 'grants'}`;
+/** Who it is: `3 people`, `3 people, and whoever comes by a domain or a link,`. */
+function who({ people, unknown }: Touched): string {
+  if (!unknown) return audience(people, false);
+  return people === 0 ? 'whoever comes by a domain or a link' : `${audience(people, false)}, and whoever comes by a domain or a link,`;
+}
+
+function line(touched: Touched, words: string): string[] {
+  if (touched.people === 0 && !touched.unknown) return [];
+  const sentence = `${who(touched)} ${words}.`;
+  return [sentence.charAt(0).toUpperCase() + sentence.slice(1)];
+}
 
 function sentences({ rights, endNow, endSooner, endLater, revive, other }: ImpactFound, otherWords: string): string[] {
-  const said: string[] = [];
-  if (endNow > 0) said.push(`${grants(endNow)} would end at once.`);
-  if (endSooner > 0) said.push(`${grants(endSooner)} would end sooner.`);
-  for (const { right, lost, gained } of rights) {
-    if (lost > 0) said.push(`${grants(lost)} would lose the right to ${right}.`);
-    if (gained > 0) said.push(`${grants(gained)} would have the right to ${right}.`);
-  }
-  if (revive > 0) said.push(`${grants(revive)} would begin again.`);
-  if (endLater > 0) said.push(`${grants(endLater)} would end later.`);
-  if (other > 0) said.push(`${grants(other)} ${otherWords}.`);
-  return said;
+  return [
+    ...line(endNow, 'would lose access at once'),
+    ...line(endSooner, 'would have access for a shorter time'),
+    ...rights.flatMap(({ right, lost, gained }) => [...line(lost, `could no longer ${verbList([right])}`), ...line(gained, `could also ${verbList([right])}`)]),
+    ...line(revive, 'would have access again'),
+    ...line(endLater, 'would have access for longer'),
+    ...line(other, otherWords),
+  ];
 }
 
 /** What happens to whom: documents with the same are told together. */
@@ -32,7 +40,7 @@ export function ImpactWords({ impact, idle = [], other = 'would have other limit
   const { rows, people, unknown, documents } = impact;
   return (
     <section aria-label="Whom it touches" className="stack">
-      <p className="answer">{impact.grants === 0 ? untouched : `It touches ${audience(people, false)} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
+      <p className="answer">{impact.pairs === 0 ? untouched : `It touches ${audience(people, false)} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
       {unknown && <p>And whoever else a domain or a link lets in, how many is unknown.</p>}
       {sentences(impact, other).map((sentence) => <p key={sentence}>{sentence}</p>)}
       {idle.map((sentence) => <p key={sentence} className="lamp">{sentence}</p>)}
@@ -50,7 +58,7 @@ export function ImpactWords({ impact, idle = [], other = 'would have other limit
           ))}
         </tbody></table>
       )}
-      {impact.grants > rows.length && <p className="quiet">and {impact.grants - rows.length} more.</p>}
+      {impact.pairs > rows.length && <p className="quiet">and {impact.pairs - rows.length} more.</p>}
     </section>
   );
 }

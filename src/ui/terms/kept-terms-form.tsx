@@ -11,6 +11,7 @@ import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { ConditionsFields } from '@/ui/compose/conditions-fields';
 import { RightsFields } from '@/ui/compose/rights-fields';
+import { audience } from '@/ui/words/addressee-words';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { ImpactWords } from '@/ui/terms/impact-words';
@@ -33,7 +34,7 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
   const [impact, setImpact] = useState<ImpactFound | null>(null);
   const change = <T,>(set: (value: T) => void) => (value: T) => { set(value); setImpact(null); };
   const fields: TermsFormFields = { id: row?.id ?? null, name, ...rights, days: days === '' ? null : Math.floor(Number(days)), watermark, conditions };
-  const keep = (reachBack: boolean) => onSave({ ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) }, reachBack ? `What was sent with them has changed as well: ${String(impact?.grants ?? 0)} ${impact?.grants === 1 ? 'grant' : 'grants'}.` : 'What was sent before stays as it was sent.');
+  const keep = (reachBack: boolean) => onSave({ ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) }, reachBack ? `What was sent with them has changed as well, for ${audience(impact?.people ?? 0, impact?.unknown ?? false)}.` : 'What was sent before stays as it was sent.');
   const submit = async () => {
     if (row === null || row.uses === 0) return keep(false);
     await attempt(async () => { setImpact(await call<ImpactFound>('POST', '/api/v1/terms/preview', { id: row.id, rights: fields.rights, prints: fields.prints, days: fields.days, conditions })); });
@@ -53,7 +54,7 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
           <ImpactWords impact={impact} />
           <div className="row">
             <Button variant="contained" disabled={busy} onClick={() => void keep(false)}>Only for what is sent from now on</Button>
-            <Button disabled={busy || impact.grants === 0} onClick={() => void keep(true)}>What was sent follows</Button>
+            <Button disabled={busy || impact.pairs === 0} onClick={() => void keep(true)}>What was sent follows</Button>
             <Button variant="text" onClick={() => { setImpact(null); }}>Leave it</Button>
           </div>
         </>

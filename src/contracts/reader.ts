@@ -55,8 +55,20 @@ export type SharedWith = {
   readonly documents: readonly SharedDocument[];
 };
 
+/** What somebody may do with a document they have open; it is asked for again after every change. */
+export type OpenState = {
+  readonly until: number | null;
+  readonly rights: Readonly<Record<Right, RightVerdict>>;
+  /** Whether the page is covered while another window is in front. */
+  readonly captureDeterrent: boolean;
+  /** Within what they may pass it on; null: not at all. */
+  readonly passOn: PassOn | null;
+  readonly passedOn: readonly PassedOn[];
+  readonly requests: readonly OwnRequest[];
+};
+
 export type OpenResult =
-  | {
+  | OpenState & {
       readonly outcome: 'granted';
       readonly licence: LicenceId;
       readonly title: string;
@@ -64,15 +76,7 @@ export type OpenResult =
       readonly pages: number;
       /** When this open began, by the server's clock. */
       readonly openedAt: number;
-      readonly until: number | null;
-      readonly rights: Readonly<Record<Right, RightVerdict>>;
-      /** Whether the page is covered while another window is in front. */
-      readonly captureDeterrent: boolean;
-      /** Within what they may pass it on; null: not at all. */
-      readonly passOn: PassOn | null;
-      readonly passedOn: readonly PassedOn[];
       readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };
       readonly address: string;
-      readonly requests: readonly OwnRequest[];
     }
   | { readonly outcome: 'refused'; readonly reason: RefusalReason; /** When access ended or will begin, where the reason is about that. */ readonly at: number | null; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly requests: readonly OwnRequest[] };

@@ -72,9 +72,9 @@ describe('reading', () => {
   test('without a right the server refuses, whatever is asked for, and records the refusal', async () => {
     const { reader, licence } = await openedAlone();
     const { deps } = product;
-    await expect(readText(deps, reader, { licence, page: 1 })).resolves.toEqual({ outcome: 'refused', reason: 'not-given' });
-    await expect(printDocument(deps, reader, { licence, from: 1, to: 1 })).resolves.toEqual({ outcome: 'refused', reason: 'not-given' });
-    await expect(keepDocument(deps, reader, { licence })).resolves.toEqual({ outcome: 'refused', reason: 'not-given' });
+    await expect(readText(deps, reader, { licence, page: 1 })).resolves.toMatchObject({ outcome: 'refused', reason: 'not-given' });
+    await expect(printDocument(deps, reader, { licence, from: 1, to: 1 })).resolves.toMatchObject({ outcome: 'refused', reason: 'not-given' });
+    await expect(keepDocument(deps, reader, { licence })).resolves.toMatchObject({ outcome: 'refused', reason: 'not-given' });
     expect((await newest(3)).map(({ entry }) => [entry.action, entry.outcome, entry.reason])).toEqual([['document.kept', 'refused', 'not-given'], ['document.printed', 'refused', 'not-given'], ['text.copied', 'refused', 'not-given']]);
   });
 
@@ -97,7 +97,7 @@ describe('reading', () => {
     const { reader, licence } = await openedAlone({ rights: ['read', 'print'], prints: 1 });
     const results = await Promise.all([1, 2].map(() => printDocument(product.deps, reader, { licence, from: 1, to: 2 })));
     expect(results.filter(({ outcome }) => outcome === 'made')).toHaveLength(1);
-    expect(results.find(({ outcome }) => outcome === 'refused')).toEqual({ outcome: 'refused', reason: 'prints-used-up' });
+    expect(results.find(({ outcome }) => outcome === 'refused')).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
   });
 
   test('nothing of the plain document is on the disk', async () => {
@@ -128,7 +128,7 @@ describe('access over time', () => {
     const { reader, licence, grants: rows } = await openedAlone();
     const ids = rows.map((row) => row.id);
     await revokeGrants(product.deps, product.ida, { grants: ids });
-    await expect(renderPage(product.deps, reader, { licence, page: 1, width: 800 })).resolves.toEqual({ outcome: 'refused', reason: 'revoked' });
+    await expect(renderPage(product.deps, reader, { licence, page: 1, width: 800 })).resolves.toMatchObject({ outcome: 'refused', reason: 'revoked' });
     await expect(revokeGrants(product.deps, product.ida, { grants: ids })).resolves.toEqual({ changed: 0 });
     await reinstateGrants(product.deps, product.ida, { grants: ids });
     await expect(checkOpen(product.deps, reader, { licence })).resolves.toMatchObject({ outcome: 'granted' });
@@ -137,7 +137,7 @@ describe('access over time', () => {
   test('a revoked document beats every grant and leaves the grants as they were', async () => {
     const { reader, licence } = await openedAlone();
     await revokeDocument(product.deps, product.ida, { id: document });
-    await expect(checkOpen(product.deps, reader, { licence })).resolves.toEqual({ outcome: 'refused', reason: 'document-revoked' });
+    await expect(checkOpen(product.deps, reader, { licence })).resolves.toMatchObject({ outcome: 'refused', reason: 'document-revoked' });
     await reinstateDocument(product.deps, product.ida, { id: document });
     await expect(checkOpen(product.deps, reader, { licence })).resolves.toMatchObject({ outcome: 'granted' });
   });
@@ -181,7 +181,7 @@ test('a forwarded link shows a stranger who they are here, and nothing else', as
   const shared = await sharedWith(product.deps, reader, { token: tokenOf(mira) });
   expect(shared).toEqual({ address: 'buying@outsider.example', sender: null, note: '', documents: [] });
   const result = await openDocument(product.deps, reader, { token: tokenOf(mira), document });
-  expect(result).toEqual({ outcome: 'refused', reason: 'not-addressed', at: null, address: 'buying@outsider.example', sender: null, requests: [] });
+  expect(result).toMatchObject({ outcome: 'refused', reason: 'not-addressed', at: null, address: 'buying@outsider.example', sender: null, requests: [] });
   const [last] = await newest();
   expect(last?.entry).toMatchObject({ action: 'document.opened', outcome: 'refused', reason: 'not-addressed', document, actor: { kind: 'stranger', id: null } });
   expect(last?.personal['address']).toBe('buying@outsider.example');

@@ -98,15 +98,26 @@ export async function lastSequence(db: Reading): Promise<number> {
   return row?.last ?? 0;
 }
 
+/** What changes the access of whoever has the document, or of everybody. */
 const ACCESS_CHANGES = ['grant.revoked', 'grant.reinstated', 'grant.changed', 'document.revoked', 'document.reinstated', 'key.destroyed', 'recipient.blocked', 'recipient.unblocked', 'ceiling.changed', 'document.filed'] as const satisfies readonly Action[];
 
 /** What each change of access recorded after `sequence` names: grant, document, recipient. */
+/** What changes it for one person alone, and for those whose prints are counted together with theirs. */
+const OWN_CHANGES = ['grant.given', 'document.printed', 'request.asked', 'request.answered'] as const satisfies readonly Action[];
+
+/** What each change of access recorded after `sequence` names: grant, document, recipient, and grants above. */
 export async function accessChangesSince(db: Reading, sequence: number): Promise<(string | null)[][]> {
   // As one text: a wide cut leaves thousands of rows.
   const [got] = await db.all<{ found: string }>(sql`
-    SELECT json_group_array(json_array(grant_id, document_id, recipient_id)) AS found FROM ledger_entries
-    WHERE ${and(gt(ledgerEntries.sequence, sequence), inArray(ledgerEntries.action, [...ACCESS_CHANGES]))}`);
-  return JSON.parse(got?.found ?? '[]') as (string | null)[][];
+    SELECT json_group_array(json_array(grant_id, CASE WHEN action IN (SELECT value FROM json_each(${JSON.stringify(OWN_CHANGES)})) THEN NULL ELSE document_id END, recipient_id)) AS found FROM ledger_entries
+    WHERE ${and(gt(ledgerEntries.sequence, sequence), inArray(ledgerEntries.action, [...ACCESS_CHANGES, ...OWN_CHANGES]))}`);
+  const named = JSON.parse(got?.found ?? '[]') as (string | null)[][];
+  const above = await db.all<{ id: string }>(sql`
+    WITH RECURSIVE above(id) AS (
+      SELECT g.parent_id FROM ledger_entries e JOIN grants g ON g.id = e.grant_id AND g.passed_on_by IS NOT NULL WHERE e.sequence > ${sequence} AND e.action IN (SELECT value FROM json_each(${JSON.stringify(OWN_CHANGES)}))
+      UNION SELECT g.parent_id FROM grants g JOIN above ON g.id = above.id WHERE g.passed_on_by IS NOT NULL
+    ) SELECT id FROM above WHERE id IS NOT NULL`);
+  return above.length === 0 ? named : [...named, above.map(({ id }) => id)];
 }
 
 /** The newest signed checkpoint and what has been written in all. */

@@ -19,7 +19,7 @@ import { record } from '@/server/services/record';
 const MOST_WAITING = 3;
 
 /** What a person asked about a document, as they see it. */
-export async function ownRequests(deps: Deps, actor: ReaderActor, document: DocumentId): Promise<OwnRequest[]> {
+export async function ownRequests(deps: Pick<Deps, 'db'>, actor: Pick<ReaderActor, 'recipient'>, document: DocumentId): Promise<OwnRequest[]> {
   if (actor.recipient === null) return [];
   const rows = await requestsOf(deps.db.read, actor.recipient, document);
   return rows.map(({ right, until, reason, state, answer, askedAt }) => ({ right, until, reason, state, answer, askedAt }));

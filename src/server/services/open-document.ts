@@ -22,7 +22,7 @@ import { defaultsFinder } from '@/server/services/manage-defaults';
 import { ownRequests } from '@/server/services/ask-for-more';
 import { actorOf, record, whereabouts } from '@/server/services/record';
 import { ownGrant } from '@/server/services/wider-access';
-import { ownPassedOn } from '@/server/services/own-passed-on';
+import { openState } from '@/server/services/open-state';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
 /** How long one open can go on before it is decided anew: turning pages inside it is not another open. */
@@ -179,8 +179,8 @@ export async function openDocument(deps: Deps, actor: ReaderActor, input: { read
   const sent = grant === undefined ? null : await findDispatch(deps.db.read, grant.dispatchId);
   if (sent === null || found === null) throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
   return {
-    outcome: 'granted', licence: licence.id, title: found.document.title, reference: found.document.reference, pages: found.version.pages, openedAt: licence.openedAt, until: decision.until, rights: decision.rights, captureDeterrent: decision.obligations.captureDeterrent, passOn: decision.rights['pass-on'].granted ? decision.obligations.passOn : null, passedOn: await ownPassedOn(deps, actor, input.document),
-    sender: { name: sent.sentBy, email: sent.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address, requests: await ownRequests(deps, { ...actor, recipient: licence.recipientId }, input.document),
+    outcome: 'granted', licence: licence.id, title: found.document.title, reference: found.document.reference, pages: found.version.pages, openedAt: licence.openedAt, ...(await openState(deps, { ...actor, recipient: licence.recipientId }, input.document, decision)),
+    sender: { name: sent.sentBy, email: sent.senderEmail, organisation: organisation?.name ?? '' }, address: actor.address,
   };
 }
 

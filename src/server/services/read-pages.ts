@@ -1,18 +1,22 @@
 import 'server-only';
 import { hasCode } from '@/core/base/errors';
 import type { LicenceId } from '@/core/base/ids';
+import type { Moment } from '@/core/base/time';
 import type { Happening } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
+import type { OpenState } from '@/contracts/reader';
 import type { Reading, Transaction } from '@/server/db/database';
 import { MAX_MARKED } from '@/server/rendering/keep-marked';
 import { picturesToPdf } from '@/server/rendering/picture-pdf';
 import type { Asker } from '@/server/rendering/render-pool';
 import type { PagePicture, PrintedPage, RenderResults, RenderTask, SealedSource } from '@/server/rendering/render-task';
 import type { TextRun } from '@/server/rendering/pdf-document';
-import { countPrint } from '@/server/repositories/dispatch-repository';
+import { countPrint, grantsByIds } from '@/server/repositories/dispatch-repository';
+import { passedOnFrom } from '@/server/repositories/wider-repository';
 import { findLicence, noteShownPage, pageWasShown } from '@/server/repositories/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/deps';
+import { openState } from '@/server/services/open-state';
 import { noteDamaged } from '@/server/services/check-contents';
 import { ServiceError, tooMany } from '@/server/services/errors';
 import { decideFor } from '@/server/services/decide-access';
@@ -23,7 +27,7 @@ import { payloadKeyOf, plainPieces, sealedSource } from '@/server/services/seale
  * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was refused, but this open is over: it
  * lasted as long as one lasts, or the grant it was charged to ended while another one goes on.
  */
-export type Refused = { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld | 'open-again' };
+export type Refused = { readonly outcome: 'refused'; readonly reason: RefusalReason | Withheld | 'open-again'; /** When access ended, where the reason is about that. */ readonly at: Moment | null };
 type Opened = NonNullable<Awaited<ReturnType<typeof findLicence>>>;
 type Granted = Decision & { outcome: 'granted' };
 
@@ -44,10 +48,10 @@ function about({ licence, version, dispatch }: Opened, actor: ReaderActor, deps:
 /** Decides anew for every request inside an open, so that a change bites at once. */
 async function decideAgain(deps: Deps, db: Reading | Transaction, actor: ReaderActor, { licence }: Opened, right: Right): Promise<Granted | Refused> {
   const decision = await decideFor(deps, db, actor, licence.documentId, { licence: licence.id, grant: licence.grantId });
-  if (decision.outcome === 'refused') return { outcome: 'refused', reason: decision.reason };
-  if (deps.clock.now() >= licence.expiresAt || decision.charged !== licence.grantId) return { outcome: 'refused', reason: 'open-again' };
+  if (decision.outcome === 'refused') return { outcome: 'refused', reason: decision.reason, at: decision.at };
+  if (deps.clock.now() >= licence.expiresAt || decision.charged !== licence.grantId) return { outcome: 'refused', reason: 'open-again', at: null };
   const verdict = decision.rights[right];
-  return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why };
+  return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why, at: null };
 }
 
 /** What a reader's drawing is counted under: themselves, on however many devices. */
@@ -157,7 +161,7 @@ export async function printDocument(deps: Deps, actor: ReaderActor, input: { rea
     const decision = await decideAgain(deps, tx, actor, opened, 'print');
     if (decision.outcome === 'refused') return decision;
     const verdict = decision.rights.print;
-    return verdict.granted ? { outcome: 'counted' as const, grant: verdict.grant, number: await countPrint(tx, verdict.grant) } : { outcome: 'refused' as const, reason: verdict.why };
+    return verdict.granted ? { outcome: 'counted' as const, grant: verdict.grant, number: await countPrint(tx, verdict.grant) } : { outcome: 'refused' as const, reason: verdict.why, at: null };
   });
   if (counted.outcome === 'refused') return refused(deps, actor, opened, 'print', counted);
   const { grant, number } = counted;
@@ -190,15 +194,18 @@ async function markedPieces(deps: Deps, source: SealedSource, opened: Opened, wa
   return { pieces: oncePiece(bytes), bytes: bytes.length, marked };
 }
 
-/** What an open reader asks after a change: may it go on? Asking is not an open and is not recorded. */
-export async function checkOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<{ readonly outcome: 'granted'; readonly until: number | null } | Refused> {
+/** What an open reader asks after a change: may it go on, and with what? Asking is not an open and is not recorded. */
+export async function checkOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }): Promise<(OpenState & { readonly outcome: 'granted' }) | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
-  return decision.outcome === 'refused' ? decision : { outcome: 'granted', until: decision.until };
+  if (decision.outcome === 'refused') return decision;
+  return { outcome: 'granted', ...(await openState(deps, { address: actor.address, recipient: opened.licence.recipientId }, opened.licence.documentId, decision)) };
 }
 
 /** Watches for changes that bear on an open. @returns a function that ends the watch */
 export async function watchOpen(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId }, onChange: () => void): Promise<() => void> {
   const { licence } = await needLicence(deps, actor, input.licence);
-  return deps.live.watch([licence.grantId, licence.documentId, licence.recipientId], licence.recipientId, onChange);
+  // What others print of the same grant above counts here as well.
+  const above = await passedOnFrom(deps.db.read, await grantsByIds(deps.db.read, [licence.grantId]));
+  return deps.live.watch([licence.grantId, licence.documentId, licence.recipientId, ...above.map(({ id }) => id)], licence.recipientId, onChange);
 }

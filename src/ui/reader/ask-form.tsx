@@ -15,11 +15,10 @@ import { fromLocalField } from '@/ui/time/moment-words';
 import { askText, requestStateWords } from '@/ui/words/request-words';
 import { verbList } from '@/ui/words/rights-words';
 
-type Props = { readonly token: string; readonly document: DocumentId; readonly sender: string; readonly requests: readonly OwnRequest[]; readonly granted: readonly Right[] };
+type Props = { readonly token: string; readonly document: DocumentId; readonly sender: string; readonly requests: readonly OwnRequest[]; readonly onRequests: (requests: readonly OwnRequest[]) => void; readonly granted: readonly Right[] };
 
 /** Where a recipient asks for a right or for more time, and sees what came of it. */
-export function AskForm({ token, document, sender, requests, granted }: Props) {
-  const [asked, setAsked] = useState(requests);
+export function AskForm({ token, document, sender, requests, onRequests, granted }: Props) {
   const [open, setOpen] = useState(false);
   const [rights, setRights] = useState<ReadonlySet<Right>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
@@ -35,7 +34,7 @@ export function AskForm({ token, document, sender, requests, granted }: Props) {
     setProblem(null);
     try {
       // One request a right, so that each can be answered by itself.
-      for (const right of rights.size === 0 ? [null] : rights) setAsked(await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests', { token, document, right, until, reason: text('reason') }));
+      for (const right of rights.size === 0 ? [null] : rights) onRequests(await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests', { token, document, right, until, reason: text('reason') }));
       setOpen(false);
       setRights(new Set());
     } catch (error) {
@@ -47,7 +46,7 @@ export function AskForm({ token, document, sender, requests, granted }: Props) {
 
   return (
     <section className="stack" aria-label="What you asked for">
-      {asked.map((request) => (
+      {requests.map((request) => (
         <p key={`${String(request.askedAt)} ${request.right ?? ''}`}>
           You {askText(request, true)}{request.until !== null && <> until <Moment at={request.until} /></>}: <b className={request.state === 'waiting' ? 'lamp' : request.state === 'declined' ? 'magenta' : 'current'}>{requestStateWords[request.state]}</b>{request.answer !== '' && <>, “{request.answer}”</>}
         </p>

@@ -3,7 +3,8 @@
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
-import type { OpenResult, SharedWith } from '@/contracts/reader';
+import type { OpenResult, OpenState, PassedOn, SharedWith } from '@/contracts/reader';
+import type { OwnRequest } from '@/contracts/requests';
 import { RIGHTS } from '@/core/policy/rights';
 import { CallError, sentenceOf } from '@/ui/http/call';
 import { forgetDeviceKey } from '@/ui/reader/device-key';
@@ -58,6 +59,12 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
     return () => { current = false; };
   }, [chosen, token, opens]);
 
+  const change = useCallback((state: Partial<OpenState>) => {
+    setOpened((before) => (before?.outcome === 'granted' ? { ...before, ...state } : before !== null && state.requests !== undefined ? { ...before, requests: state.requests } : before));
+  }, []);
+  const setRequests = useCallback((requests: readonly OwnRequest[]) => { change({ requests }); }, [change]);
+  const setPassedOn = useCallback((passedOn: readonly PassedOn[]) => { change({ passedOn }); }, [change]);
+
   const back = () => { setChosen(null); setOpened(null); setProblem(null); };
   if (shared.sender === null) return <Refusal reason="not-addressed" at={null} address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} more={null} />;
   if (problem !== null) {
@@ -70,7 +77,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
   }
   if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
   if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
-  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} at={opened.at} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} granted={['read']} />} />;
+  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} at={opened.at} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} onRequests={setRequests} granted={['read']} />} />;
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
-  return <ReaderView opened={opened} onOpenAgain={openAgain} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+  return <ReaderView opened={opened} onOpenAgain={openAgain} onState={change} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} onPassedOn={setPassedOn} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} onRequests={setRequests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
 }

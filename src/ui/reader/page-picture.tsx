@@ -3,13 +3,14 @@
 import { useEffect, useRef, useState } from 'react';
 import type { LicenceId } from '@/core/base/ids';
 import { sentenceOf } from '@/ui/http/call';
-import { RefusedError, readerFetch, type ReadingRefusal } from '@/ui/reader/reader-call';
+import { mayPass, useAnotherTry } from '@/ui/reader/use-another-try';
+import { RefusedError, readerFetch, type OnRefused } from '@/ui/reader/reader-call';
 
 type TextRun = { readonly text: string; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
 type Props = {
   readonly licence: LicenceId; readonly page: number; readonly copy: boolean;
   /** Width by height, until the page itself says: as those before it. */
-  readonly ratio: string; readonly onRatio: (ratio: string) => void; readonly onRefused: (reason: ReadingRefusal) => void;
+  readonly ratio: string; readonly onRatio: (ratio: string) => void; readonly onRefused: OnRefused;
 };
 
 const PICTURE_WIDTHS = [800, 1275, 1900];
@@ -29,6 +30,7 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
   const [drawn, setDrawn] = useState(false);
   const [runs, setRuns] = useState<readonly TextRun[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
+  const { attempt, fail } = useAnotherTry();
 
   useEffect(() => {
     if (frame.current === null) return undefined;
@@ -53,19 +55,22 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
     };
     load(pictureWidth(frame.current)).catch((error: unknown) => {
       if (stop.signal.aborted) return;
-      if (error instanceof RefusedError) onRefused(error.reason);
-      else setProblem(sentenceOf(error));
+      if (error instanceof RefusedError) onRefused(error.reason, error.at);
+      else {
+        setProblem(sentenceOf(error));
+        if (mayPass(error)) fail();
+      }
     });
     return () => {
       stop.abort();
       if (url !== null) URL.revokeObjectURL(url);
     };
-  }, [near, licence, page, copy, onRefused]);
+  }, [near, licence, page, copy, onRefused, attempt, fail]);
 
   return (
     <div ref={frame} className="page" style={!drawn ? { aspectRatio: ratio, display: 'grid', placeItems: 'center', color: '#4C6270' } : undefined}>
       {source === null ? <span role="status">{problem ?? `Page ${String(page)}`}</span> : <img src={source} alt={`Page ${String(page)}`} draggable={false} onLoad={({ currentTarget }) => { setDrawn(true); onRatio(`${String(currentTarget.naturalWidth)} / ${String(currentTarget.naturalHeight)}`); }} onContextMenu={(event) => { if (!copy) event.preventDefault(); }} />}
-      {runs.length > 0 && <TextLayer runs={runs} />}
+      {copy && runs.length > 0 && <TextLayer runs={runs} />}
       <span className="number">{page}</span>
     </div>
   );

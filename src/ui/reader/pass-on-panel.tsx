@@ -12,11 +12,11 @@ import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
 import { rightsLine } from '@/ui/words/rights-words';
 
-type Props = { readonly document: DocumentId; readonly opened: OpenResult & { readonly outcome: 'granted' }; readonly granted: readonly Right[] };
+type Props = { readonly document: DocumentId; readonly opened: OpenResult & { readonly outcome: 'granted' }; readonly granted: readonly Right[]; readonly onPassedOn: (passedOn: readonly PassedOn[]) => void };
 
 /** Passing a document on: to whom, how much of what one may do, and to whom it went already. */
-export function PassOnPanel({ document, opened, granted }: Props) {
-  const [passedOn, setPassedOn] = useState<readonly PassedOn[]>(opened.passedOn);
+export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
+  const { passedOn } = opened;
   const [open, setOpen] = useState(false);
   const [address, setAddress] = useState('');
   const [note, setNote] = useState('');
@@ -31,7 +31,7 @@ export function PassOnPanel({ document, opened, granted }: Props) {
     setBusy(true);
     setProblem(null);
     try {
-      setPassedOn((await readerCall<{ readonly passedOn: readonly PassedOn[] }>('POST', '/api/v1/reader/pass-on', { document, address, rights, until: opened.until, note })).passedOn);
+      onPassedOn((await readerCall<{ readonly passedOn: readonly PassedOn[] }>('POST', '/api/v1/reader/pass-on', { document, address, rights, until: opened.until, note })).passedOn);
       setAddress(''); setNote(''); setOpen(false);
     } catch (error) {
       setProblem(sentenceOf(error));

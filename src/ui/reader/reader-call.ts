@@ -5,11 +5,13 @@ import { proofHeader } from '@/ui/reader/device-key';
 /** What a request inside an open can be refused for; `open-again`: nothing is refused, this open is over and another one may follow. */
 export type ReadingRefusal = RefusalReason | Withheld | 'open-again';
 
+export type OnRefused = (reason: ReadingRefusal, at: number | null) => void;
+
 /** A refusal met while reading. */
 export class RefusedError extends Error {
   override readonly name = 'RefusedError';
 
-  constructor(readonly reason: ReadingRefusal) {
+  constructor(readonly reason: ReadingRefusal, /** When access ended, where the reason is about that. */ readonly at: number | null) {
     super(reason);
   }
 }
@@ -32,8 +34,8 @@ export async function readerFetch(method: 'GET' | 'POST', path: string, body: un
   }
   if (response.ok) return response;
   if (response.status === 403) {
-    const refusal = (await response.clone().json()) as { readonly outcome?: string; readonly reason?: ReadingRefusal };
-    if (refusal.outcome === 'refused' && refusal.reason !== undefined) throw new RefusedError(refusal.reason);
+    const refusal = (await response.clone().json()) as { readonly outcome?: string; readonly reason?: ReadingRefusal; readonly at?: number | null };
+    if (refusal.outcome === 'refused' && refusal.reason !== undefined) throw new RefusedError(refusal.reason, refusal.at ?? null);
   }
   throw await toCallError(response);
 }

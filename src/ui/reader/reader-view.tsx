@@ -2,14 +2,14 @@
 
 import { useCallback, useRef, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
-import type { OpenResult } from '@/contracts/reader';
+import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { PageJump } from '@/ui/reader/page-jump';
 import { PagePicture } from '@/ui/reader/page-picture';
 import { PrintControl } from '@/ui/reader/print-control';
-import { RefusedError, readerFetch, type ReadingRefusal } from '@/ui/reader/reader-call';
+import { RefusedError, readerFetch, type OnRefused, type ReadingRefusal } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useCovered } from '@/ui/reader/use-covered';
@@ -36,20 +36,25 @@ async function saveResponse(response: Response): Promise<void> {
 }
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
-export function ReaderView({ opened, more, onOpenAgain, onLeave, onBack }: { readonly opened: Opened; /** This open is over, and nothing was refused: another one takes its place. */ readonly onOpenAgain: () => void; readonly more: ReactNode; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
-  const [ended, setEnded] = useState<RefusalReason | null>(null);
-  const [until, setUntil] = useState(opened.until);
+export function ReaderView({ opened, more, onOpenAgain, onState, onLeave, onBack }: { readonly opened: Opened; /** This open is over, and nothing was refused: another one takes its place. */ readonly onOpenAgain: () => void; /** What it may do is another now. */ readonly onState: (state: OpenState) => void; readonly more: ReactNode; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
+  const [ended, setEnded] = useState<{ readonly reason: RefusalReason; readonly at: number | null } | null>(null);
+  const { until } = opened;
   const [message, setMessage] = useState<string | null>(null);
   // Most documents have one page size: once the first page is drawn, nothing moves when another is.
   const [ratio, setRatio] = useState<string | null>(null);
   const onRatio = useCallback((drawn: string) => { setRatio((known) => known ?? drawn); }, []);
   const pages = useRef<HTMLElement>(null);
-  const onRefused = useCallback((reason: ReadingRefusal) => {
+  const onRefused = useCallback<OnRefused>((reason, at) => {
     if (reason === 'open-again') onOpenAgain();
-    else if (isRefusal(reason)) setEnded(reason);
+    else if (isRefusal(reason)) setEnded({ reason, at });
     else setMessage(`This ${withheldWords[reason]}.`);
   }, [onOpenAgain]);
-  useLive(opened.licence, until, onRefused, setUntil);
+  // What had ended and was given again is read on, in this very open.
+  const onGoesOn = useCallback((state: OpenState) => {
+    setEnded(null);
+    onState(state);
+  }, [onState]);
+  useLive(opened.licence, until, onRefused, onGoesOn);
   const covered = useCovered(opened.captureDeterrent);
 
   const take = async (path: string, body: unknown, done: string) => {
@@ -59,12 +64,12 @@ export function ReaderView({ opened, more, onOpenAgain, onLeave, onBack }: { rea
       setMessage(done);
     } catch (error) {
       setMessage(null);
-      if (error instanceof RefusedError) onRefused(error.reason);
+      if (error instanceof RefusedError) onRefused(error.reason, error.at);
       else setMessage(sentenceOf(error));
     }
   };
 
-  if (ended !== null) return <Refusal reason={ended} at={null} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} more={more} />;
+  if (ended !== null) return <Refusal reason={ended.reason} at={ended.at} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} more={more} />;
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
   const print = opened.rights.print;
   const base = `/api/v1/reader/licences/${opened.licence}`;

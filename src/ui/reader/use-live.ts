@@ -1,44 +1,52 @@
 'use client';
 
-import { useEffect } from 'react';
+import { useCallback, useEffect } from 'react';
 import type { LicenceId } from '@/core/base/ids';
+import type { OpenState } from '@/contracts/reader';
 import { CallError } from '@/ui/http/call';
-import { readerCall, readerFetch, type ReadingRefusal } from '@/ui/reader/reader-call';
+import { readerCall, readerFetch, type OnRefused, type ReadingRefusal } from '@/ui/reader/reader-call';
 
-type Check = { readonly outcome: 'granted'; readonly until: number | null } | { readonly outcome: 'refused'; readonly reason: ReadingRefusal };
+type Check = (OpenState & { readonly outcome: 'granted' }) | { readonly outcome: 'refused'; readonly reason: ReadingRefusal; readonly at: number | null };
 
 const RECONNECT = 1_000;
+/** The stream says that it is there every 15 s; what is silent for longer has broken without a word. */
+const SILENCE = 40_000;
 
 /** Asks whether this open may go on. A device whose time is over may not, until the address is proven again; `null`: no answer. */
 async function mayGoOn(licence: LicenceId): Promise<Check | null> {
   try {
     return await readerCall<Check>('GET', `/api/v1/reader/licences/${licence}/check`);
   } catch (error) {
-    return error instanceof CallError && error.code === 'NOT_SIGNED_IN' ? { outcome: 'refused', reason: 'identity-not-proven' } : null;
+    return error instanceof CallError && error.code === 'NOT_SIGNED_IN' ? { outcome: 'refused', reason: 'identity-not-proven', at: null } : null;
   }
 }
 
 /**
- * Keeps a signed event stream open and asks for a fresh decision whenever something changed, when
- * the stream comes back after a break, and when the end is reached.
+ * Keeps a signed event stream open and asks what this open may do now whenever something changed, when the stream comes back
+ * after a break, and when the end is reached.
  */
-export function useLive(licence: LicenceId, until: number | null, onRefused: (reason: ReadingRefusal) => void, onUntil: (until: number | null) => void): void {
+export function useLive(licence: LicenceId, until: number | null, onRefused: OnRefused, onState: (state: OpenState) => void): void {
+  const check = useCallback(async (isOver: () => boolean) => {
+    const result = await mayGoOn(licence);
+    if (result === null || isOver()) return;
+    if (result.outcome === 'refused') onRefused(result.reason, result.at);
+    else onState(result);
+  }, [licence, onRefused, onState]);
+
   useEffect(() => {
     const stop = new AbortController();
-    const check = async () => {
-      const result = await mayGoOn(licence);
-      if (result === null || stop.signal.aborted) return;
-      if (result.outcome === 'refused') onRefused(result.reason);
-      else onUntil(result.until);
-    };
     const listen = async (): Promise<void> => {
-      const response = await readerFetch('GET', `/api/v1/reader/licences/${licence}/live`, undefined, stop.signal);
+      const broken = new AbortController();
+      let silence = setTimeout(() => { broken.abort(); }, SILENCE);
+      const response = await readerFetch('GET', `/api/v1/reader/licences/${licence}/live`, undefined, AbortSignal.any([stop.signal, broken.signal]));
       const reader = response.body?.getReader();
       const decoder = new TextDecoder();
       while (reader !== undefined) {
         const { done, value } = await reader.read();
+        clearTimeout(silence);
         if (done) return;
-        if (decoder.decode(value, { stream: true }).includes('event: changed')) await check();
+        silence = setTimeout(() => { broken.abort(); }, SILENCE);
+        if (decoder.decode(value, { stream: true }).includes('event: changed')) await check(() => stop.signal.aborted);
       }
     };
     const keepListening = async () => {
@@ -49,12 +57,16 @@ export function useLive(licence: LicenceId, until: number | null, onRefused: (re
     };
     void keepListening();
     return () => { stop.abort(); };
-  }, [licence, onRefused, onUntil]);
+  }, [licence, check]);
 
   useEffect(() => {
     if (until === null) return undefined;
     // Browsers hold timers in 31 bits; an end further off is looked at again by then.
-    const timer = setTimeout(() => { void mayGoOn(licence).then((result) => { if (result?.outcome === 'refused') onRefused(result.reason); }); }, Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1));
-    return () => { clearTimeout(timer); };
-  }, [licence, until, onRefused]);
+    let isOver = false;
+    const timer = setTimeout(() => { void check(() => isOver); }, Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1));
+    return () => {
+      isOver = true;
+      clearTimeout(timer);
+    };
+  }, [until, check]);
 }

@@ -48,6 +48,8 @@ export type NamedWay = {
 };
 export type Explained = {
   readonly now: number;
+  /** Whether it tells of a moment that is over, as grants stood then. */
+  readonly past: boolean;
   readonly person: string;
   readonly document: string;
   readonly opens: boolean;

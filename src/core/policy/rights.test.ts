@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { brokenDependencies, termsText, type Terms } from '@/core/policy/rights';
+import { randomCase } from '../../../tests/support/random-policy';
+import { brokenDependencies, parseTerms, termsText, type Terms } from '@/core/policy/rights';
 
 const terms = (over: Partial<Terms>): Terms => ({ rights: ['read'], from: null, until: null, prints: null, ...over });
 
@@ -16,4 +17,8 @@ test.each<[string, Partial<Terms>, unknown[]]>([
 test('equal terms have one text, whatever the order of their rights', () => {
   expect(termsText(terms({ rights: ['print', 'read'] }))).toBe(termsText(terms({ rights: ['read', 'print'] })));
   expect(termsText(terms({ until: 5 }))).not.toBe(termsText(terms({})));
+});
+
+test('terms come back from a line of text as they were', () => {
+  for (let seed = 0; seed < 500; seed++) for (const { terms } of randomCase(seed).policy.grants) expect(termsText(parseTerms(termsText(terms)))).toBe(termsText(terms));
 });

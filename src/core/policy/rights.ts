@@ -40,3 +40,21 @@ export function termsText(terms: Terms): string {
   const conditions = Object.entries(terms.conditions ?? {}).filter(([, value]) => value != null && value !== false).sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, value]) => ` ${name}=${JSON.stringify(value)}`);
   return `${rights} from=${String(terms.from)} until=${String(terms.until)} prints=${String(terms.prints)}${conditions.join('')}`;
 }
+
+const number = (text: string | undefined): number | null => (text === undefined || text === 'null' ? null : Number(text));
+
+function isRight(text: string): text is Right {
+  return RIGHTS.some((right) => right === text);
+}
+
+/** The terms that a line of `termsText` stands for. Conditions that are `false` or `null` there say the same as none. */
+export function parseTerms(text: string): Terms {
+  const [rights = '', ...rest] = text.split(/ (?=[A-Za-z]+=)/);
+  const values = new Map(rest.map((part): [string, string] => [part.slice(0, part.indexOf('=')), part.slice(part.indexOf('=') + 1)]));
+  const named = [...values].filter(([name]) => !['from', 'until', 'prints'].includes(name));
+  const conditions = Object.fromEntries(named.map(([name, value]) => [name, JSON.parse(value) as unknown]));
+  return {
+    rights: rights.split('+').filter(isRight), from: number(values.get('from')), until: number(values.get('until')), prints: number(values.get('prints')),
+    ...(named.length === 0 ? {} : { conditions }),
+  };
+}

@@ -191,9 +191,9 @@ export async function grantsOfDomain(db: Reading | Transaction, domain: string, 
 
 /**
  * What was used of grants: opens (those of whatever was passed on from them included), the first of their own, and on which
- * devices of their own. `except`: an open that goes on is not counted against itself.
+ * devices of their own. `except`: an open that goes on is not counted against itself. `until`: what was used later is left out.
  */
-export async function usedOf(db: Reading | Transaction, ids: readonly GrantId[], except: LicenceId | null): Promise<Map<GrantId, Pick<Used, 'opens' | 'firstOpenedAt' | 'devices'>>> {
+export async function usedOf(db: Reading | Transaction, ids: readonly GrantId[], except: LicenceId | null, until: number = Number.MAX_SAFE_INTEGER): Promise<Map<GrantId, Pick<Used, 'opens' | 'firstOpenedAt' | 'devices'>>> {
   const rows = await db.all<{ grant: GrantId; opens: number; first: number | null; devices: string }>(sql`
     WITH RECURSIVE charged(root, id) AS (
       SELECT value, value FROM json_each(${JSON.stringify(ids)})
@@ -201,7 +201,7 @@ export async function usedOf(db: Reading | Transaction, ids: readonly GrantId[],
     )
     SELECT root AS "grant", sum(l.id <> ${except ?? ''}) AS opens, min(CASE WHEN charged.id = root THEN l.opened_at END) AS first,
       json_group_array(DISTINCT CASE WHEN charged.id = root THEN l.device_id END) AS devices
-    FROM charged JOIN licences l ON l.grant_id = charged.id GROUP BY root`);
+    FROM charged JOIN licences l ON l.grant_id = charged.id AND l.opened_at <= ${until} GROUP BY root`);
   return new Map(rows.map(({ grant, opens, first, devices }) => [grant, { opens, firstOpenedAt: first, devices: (JSON.parse(devices) as (string | null)[]).filter((device) => device !== null) }]));
 }
 

@@ -6,13 +6,15 @@ import type { Ceiling } from '@/core/policy/ceiling';
 import type { Change } from '@/core/policy/changes';
 import { ANYWHERE, type Circumstances } from '@/core/policy/conditions';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { normaliseAddress } from '@/core/policy/address';
+import { domainOf, normaliseAddress } from '@/core/policy/address';
 import type { Decision } from '@/core/policy/decide';
+import type { CompiledDocument } from '@/core/policy/compile';
 import { explain, type Explanation, type Reason, type Way } from '@/core/policy/explain';
-import { dispatchesOfGrants } from '@/server/repositories/dispatch-repository';
+import { dispatchesOfGrants, type RecipientRecord } from '@/server/repositories/dispatch-repository';
 import { findDocument } from '@/server/repositories/document-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { blockedAt } from '@/server/repositories/past-repository';
 import { lastChanges, lastDone } from '@/server/repositories/ledger-reader';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
@@ -20,6 +22,7 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { askerOf, policyFor } from '@/server/services/document-policy';
 import { ServiceError } from '@/server/services/errors';
 import { subjectNames } from '@/server/services/level-subjects';
+import { documentThenFor } from '@/server/services/access-then';
 import { recordAlone } from '@/server/services/record';
 
 const isLevel = (level: string): level is Level => LEVELS.some((each) => each === level);
@@ -35,6 +38,7 @@ function circumstances({ at, network, country, device }: ExplainInput, now: numb
   };
 }
 
+type Document = NonNullable<Awaited<ReturnType<typeof findDocument>>>['document'];
 type Act = { readonly by: string | null; readonly at: number };
 
 /** Who ended access and when, where a refusal rests on somebody's act. */
@@ -66,6 +70,13 @@ function endedByWords({ grant, endedBy }: Way, nameOf: (ceiling: Ceiling) => str
   return change.kind === 'change-condition' ? { kind: 'span' } : null;
 }
 
+/** What decided at a moment that is over, by the ledger. */
+async function stoodThen(deps: Deps, document: Document, person: RecipientRecord, at: number): Promise<{ readonly policy: CompiledDocument; readonly blocked: boolean }> {
+  const domain = await findRecipientByAddress(deps.db.read, domainOf(person.address));
+  const [then, blocked] = await Promise.all([documentThenFor(deps, document, person, domain?.id ?? null, at), blockedAt(deps.db.read, [person.id], at)]);
+  return { policy: then.policyFor(person), blocked: blocked.has(person.id) };
+}
+
 async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
   if (address == null || address === '') {
     const [known] = await recipientsByIds(deps.db.read, [recipient]);
@@ -92,12 +103,14 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
   if (plain || recipient.id !== input.recipient) await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: recipient.id, document: found.document.id });
   const zone = recipient.zone ?? organisation?.zone ?? 'UTC';
   const at = circumstances(input, now, zone, (network) => deps.places.find(network)?.country ?? null);
-  const explanation = explain(await policyFor(deps, deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at });
+  const past = at.now < now;
+  const { policy, blocked } = past ? await stoodThen(deps, found.document, recipient, at.now) : { policy: await policyFor(deps, deps.db.read, found, recipient), blocked: recipient.blocked };
+  const explanation = explain(policy, { identity: 'proven', recipient: askerOf(recipient, { id: recipient.id, blocked }), at });
   const { decision, why, rights, ways } = explanation;
   const grants = grantsNamed(explanation);
   const [staff, subjectOf, dispatches, ended, changes] = await Promise.all([
     namesOfStaff(deps.db.read), subjectNames(deps.db.read, [found.document.id]), dispatchesOfGrants(deps.db.read, grants),
-    whoEnded(deps, why, decision, found.document.id, recipient.id), lastChanges(deps.db.read, grants),
+    past ? null : whoEnded(deps, why, decision, found.document.id, recipient.id), past ? new Map<string, Act>() : lastChanges(deps.db.read, grants),
   ]);
   const dispatchOf = (grant: string): NamedWay['dispatch'] => dispatches.get(grant) ?? { id: '', reference: '', subject: '' };
   const ceilingName = (ceiling: Subject): string => subjectOf(ceiling) ?? '';
@@ -112,7 +125,8 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
     return {
       level: reason.level, subject: reason.subject, setBy, setAt, setByName: setBy === null ? '' : (staff.get(setBy) ?? ''), ended: act !== null,
       name: isGrant ? dispatchOf(reason.subject).reference : isLevel(reason.level) && reason.setBy !== null ? ceilingName({ level: reason.level, subject: reason.subject }) : '',
-      lastChange: isGrant && act === null ? lastChange(reason.subject) : null, changes: reason.changes.map(changeNamed),
+      lastChange: isGrant && act === null ? lastChange(reason.subject) : null, // What is over cannot be changed.
+      changes: past ? [] : reason.changes.map(changeNamed),
     };
   };
   const wayNamed = (way: Way): NamedWay => {
@@ -122,7 +136,7 @@ export async function explainAccess(deps: Deps, actor: StaffActor, input: Explai
   };
   const granted = decision.outcome === 'granted';
   return {
-    now: at.now, person: recipient.name === '' ? recipient.address : recipient.name, document: found.document.title,
+    now: at.now, past, person: recipient.name === '' ? recipient.address : recipient.name, document: found.document.title,
     opens: granted, reason: granted ? null : decision.reason, until: granted ? decision.until : null,
     why: named(why, ended), rights: rights.map(({ right, verdict, reason }) => ({ right, verdict, reason: named(reason, granted ? null : ended) })), ways: ways.map(wayNamed),
   };

@@ -3,6 +3,7 @@
 import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
+import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import Button from '@mui/material/Button';
 import type { CutEffect } from '@/contracts/access';
 import type { DispatchDetail } from '@/contracts/dispatch';
@@ -64,6 +65,8 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
           {detail.note !== '' && <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>{detail.note}</p>}
           <h2>Watermark</h2>
           <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
+          <hr />
+          <AccessThenPanel of={{ dispatch: detail.id }} names={documents > 1 ? 'both' : 'people'} />
         </div>
       }
     />

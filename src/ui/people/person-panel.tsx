@@ -13,6 +13,7 @@ import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
 import { stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
+import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { WhyPanel } from '@/ui/why/why-panel';
 import { RevokeScope } from '@/ui/dispatches/revoke-scope';
 import { SaidLine } from '@/ui/dispatches/said-line';
@@ -62,6 +63,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
           <SaidLine changes={changes} />
         </>
       )}
+      <AccessThenPanel key={person.id} of={{ recipient: person.id }} names="documents" />
       <ShutOut person={person} canOpen={canOpen} />
       <hr />
       <h2>Devices</h2>

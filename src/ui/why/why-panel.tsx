@@ -37,13 +37,13 @@ export function WhyPanel({ recipient, document }: { readonly recipient: string; 
   return (
     <section aria-label="Why" className="stack">
       <p className="answer">{answer(found)}</p>
-      <p className="quiet"><Rule reason={found.why} /></p>
+      <p className="quiet"><Rule reason={found.why} past={found.past} /></p>
       {found.opens && (
         <table className="list"><tbody>
           {found.rights.filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right)).map(({ right, verdict, reason }) => (
             <tr key={right}>
               <td style={{ paddingLeft: 0, width: '46%' }} className={verdict?.granted === true ? '' : 'magenta'}>{verdictWords(right, verdict)}</td>
-              <td style={{ fontSize: 12 }} className="quiet">{rightRule(verdict, reason) ?? <Rule reason={reason} />}</td>
+              <td style={{ fontSize: 12 }} className="quiet">{rightRule(verdict, reason) ?? <Rule reason={reason} past={found.past} />}</td>
             </tr>
           ))}
         </tbody></table>
@@ -56,13 +56,14 @@ export function WhyPanel({ recipient, document }: { readonly recipient: string; 
   );
 }
 
-function answer({ opens, person, document, reason }: Explained): string {
+function answer({ opens, past, person, document, reason }: Explained): string {
+  if (past) return opens ? `${person} could open “${document}” then.` : `${person} could not open “${document}” then: ${refusedWords[reason ?? 'not-addressed']}.`;
   return opens ? `${person} can open “${document}”.` : `${person} cannot open “${document}”: ${refusedWords[reason ?? 'not-addressed']}.`;
 }
 
 /** The rule behind a result, who set it and when, and what would change it. */
-function Rule({ reason }: { readonly reason: NamedReason }) {
-  return <>By {ruleWords(reason)}{reason.setByName !== '' && <>, {deedOf(reason)} {reason.setByName}</>}{reason.setAt !== null && <> <Moment at={reason.setAt} /></>}{reason.lastChange !== null && <>, last changed by {reason.lastChange.by} <Moment at={reason.lastChange.at} /></>}. {remedyOf(reason)}</>;
+function Rule({ reason, past }: { readonly reason: NamedReason; readonly past: boolean }) {
+  return <>By {ruleWords(reason)}{reason.setByName !== '' && <>, {deedOf(reason)} {reason.setByName}</>}{reason.setAt !== null && <> <Moment at={reason.setAt} /></>}{reason.lastChange !== null && <>, last changed by {reason.lastChange.by} <Moment at={reason.lastChange.at} /></>}. {past ? '' : remedyOf(reason)}</>;
 }
 
 function Ways({ found: { ways } }: { readonly found: Explained }) {

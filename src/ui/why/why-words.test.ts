@@ -7,7 +7,7 @@ import { differences, remedyOf, rightRule, ruleWords, verdictWords } from '@/ui/
 const rule: NamedReason = { level: 'grant', subject: 'grt_a', setBy: 'stf_a', setAt: 0, changes: [], lastChange: null, ended: false, name: 'D-0002', setByName: 'Ida Roe' };
 function explained(over: Partial<Explained>, may: readonly Right[] = ['read']): Explained {
   return {
-    now: 0, person: 'Mira', document: 'Lines', opens: true, reason: null, until: null, why: rule, ways: [],
+    now: 0, past: false, person: 'Mira', document: 'Lines', opens: true, reason: null, until: null, why: rule, ways: [],
     rights: RIGHTS.map((right) => ({ right, verdict: may.includes(right) ? { granted: true, grant: 'grt_a', printsLeft: right === 'print' ? 2 : null } : { granted: false, why: 'not-given', source: { level: 'grant', grant: 'grt_a' } }, reason: rule })), ...over,
   };
 }

@@ -61,7 +61,7 @@ export async function ledgerScreen(folder: string): Promise<void> {
   };
   const filling = await seconds(async () => { for (let from = 0; from < many; from += 2000) await db.write((tx) => appendEntries(tx, recorder, Array.from({ length: 2000 }, (_, i) => happening(from + i)))); });
   say(`ledger of ${many.toLocaleString('en-GB')}: append, with counts`, `${(many / filling).toFixed(0)} entries/s`, '2000');
-  const counts = createLedgerCounts(db.read);
+  const counts = createLedgerCounts(db.read, recorder.dayOf);
   const deps = { db, clock: { now: () => start }, recorder, counts, exporter: createLedgerExporter('build/workers', databaseUrl), places: inventedPlaces } as unknown as Deps;
   say('ledger screen: the first question', `${((await seconds(() => counts.count({}))) * 1000).toFixed(0)} ms`, 'once a start');
   const actor = { kind: 'staff', id: 'stf_1' } as unknown as StaffActor;

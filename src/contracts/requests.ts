@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { documentId } from '@/contracts/document';
 import { linkToken } from '@/contracts/reader';
 import { isId, type DispatchId, type DocumentId, type RecipientId, type RequestId } from '@/core/base/ids';
+import type { RefusalReason } from '@/core/policy/decide';
 import type { RequestState } from '@/core/policy/requests';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 
@@ -32,6 +33,8 @@ export type RequestRow = OwnRequest & {
   readonly title: string;
   readonly dispatchId: DispatchId;
   readonly subject: string;
+  /** Why they could not open it when they asked; null: they could. */
+  readonly met: RefusalReason | null;
   /** What the person holds now. */
   readonly holds: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null };
   readonly mayAnswer: boolean;

@@ -7,8 +7,8 @@ import type { Silence } from '@/core/insight/never-opened';
 
 type RefusedRow = { readonly recipientId: RecipientId | null; readonly who: string; readonly organisation: string; readonly documentId: DocumentId | null; readonly title: string; readonly reason: string; readonly times: number; readonly last: number };
 type EndingRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly people: number; readonly until: number };
-type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[]; readonly recipients: readonly RecipientId[] };
-type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean };
+type SilentRow = { readonly dispatchId: DispatchId; readonly reference: string; readonly subject: string; readonly why: Silence; readonly people: readonly string[]; readonly recipients: readonly RecipientId[]; /** Whether mailing the link again may help, and whoever looks may do it. */ readonly mayMail: boolean };
+type UndeliveredRow = { readonly dispatchId: DispatchId | null; readonly recipientId: RecipientId | null; readonly subject: string; readonly address: string; readonly attempts: number; readonly problem: string; readonly over: boolean; readonly mayMail: boolean };
 
 /** What needs somebody, today. */
 export type TodayPage = { readonly now: number; /** What whoever runs this server has to see to; empty for all but administrators. */ readonly warnings: readonly Warning[]; readonly requests: readonly RequestRow[]; /** What waits for a second administrator; empty for others. */ readonly consents: readonly ConsentRow[]; readonly refused: readonly RefusedRow[]; readonly elsewhere: readonly Elsewhere[]; readonly ending: readonly EndingRow[]; readonly silent: readonly SilentRow[]; readonly undelivered: readonly UndeliveredRow[] };

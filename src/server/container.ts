@@ -151,7 +151,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     covers: createCovers(config.fontsDir),
     mailer: chooseMailer(config, db, clock, demo),
     places: demo ? inventedPlaces : createCountryPlaces(config.placesFile),
-    counts: createLedgerCounts(db.read),
+    counts: createLedgerCounts(db.read, calendar.dayOf),
     exporter: createLedgerExporter(config.workersDir, config.databaseUrl),
     demo: demoClock,
     limits: createLimits(),

@@ -4,6 +4,9 @@ import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { Entry } from '@/core/ledger/entry';
 import { ledgerEntries, outbox } from '@/server/db/schema';
 import { revokeGrants } from '@/server/services/change-access';
+import { listLedger } from '@/server/services/list-entries';
+import { viewPerson } from '@/server/services/manage-people';
+import { openDocument } from '@/server/services/open-document';
 import { sharedWith } from '@/server/services/shared-with';
 import { enterCode, requestCode } from '@/server/services/prove-address';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
@@ -196,4 +199,18 @@ describe('who tried, by whose link', () => {
     expect(asked.filter(({ status }) => status === 'rejected')).toHaveLength(10);
     expect((await bodies()).filter(({ dispatch: of, action }) => of === sent.id && action === 'document.opened')).toHaveLength(120);
   });
+});
+
+test('what somebody tries by the link of another stands in the record of that one, in rows and counts alike', async () => {
+  const { deps, ida } = product;
+  const document = await protect(product, await drawing(1), 'Forwarded');
+  const sent = await dispatch(product, [document], ['whose@yard.example']);
+  const token = sent.tokenOf('whose@yard.example');
+  const stranger = await prove(product, token, 'stranger@else.example');
+  expect(await openDocument(deps, stranger, { token, document })).toMatchObject({ outcome: 'refused', reason: 'not-addressed' });
+  const recipient = sent.grants[0]?.recipientId ?? 'rcp_';
+  const page = await listLedger(deps, ida, { recipient, kind: 'refused' });
+  expect(page.rows).toMatchObject([{ reason: 'not-addressed', dispatch: sent.id, document }]);
+  expect(page.total).toBe(1);
+  expect((await viewPerson(deps, ida, { id: recipient })).byTheirLinks).toBe(1);
 });

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId, RequestId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import { revokeGrants } from '@/server/services/change-access';
+import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
 import { answerRequests, listRequests } from '@/server/services/answer-requests';
 import { askForMore } from '@/server/services/ask-for-more';
 import { deliverMail } from '@/server/services/deliver-mail';
@@ -91,9 +91,22 @@ test('asking again, for what one has, or for nothing is answered clearly', async
   await expect(ask({ right: 'copy', until: START - 1 })).rejects.toMatchObject({ code: 'INVALID' });
 });
 
+test('somebody who is refused for the place, the hour or the count asks as anybody else, and it is said what they met', async () => {
+  const [row] = (await viewDispatch(product.deps, product.ida, { id: sent.id })).grants;
+  await changeGrants(product.deps, product.ida, { changes: [{ grant: row?.id ?? 'grt_', revision: row?.revision ?? 0, conditions: { countries: ['IS'] } }] });
+  expect(await open()).toMatchObject({ outcome: 'refused', reason: 'place-not-allowed' });
+  await ask({ right: null, until: null, reason: 'I am in the north this week' });
+  await ask({ until: START + 3 * DAY });
+  expect((await listRequests(product.deps, product.ida, sent.id)).map(({ met }) => met)).toEqual(['place-not-allowed', 'place-not-allowed']);
+});
+
 test('whoever was shut out, or never addressed, has nobody here to ask', async () => {
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
-  await expect(ask()).rejects.toMatchObject({ code: 'CONFLICT' });
+  await expect(ask()).rejects.toThrow('The sender has ended your access. You can still write to the sender.');
+  await revokeDocument(product.deps, product.ida, { id: document });
+  await expect(ask()).rejects.toThrow('The sender has withdrawn this document.');
+  await ask({ right: null, until: null, reason: 'What happened?' });
+  expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ met: 'document-revoked', reason: 'What happened?' }]);
   const other = await prove(product, token, `nobody${String(round)}@else.example`);
   await expect(askForMore(product.deps, other, { token, document, right: null, until: START + 5 * DAY, reason: 'Please' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
 });

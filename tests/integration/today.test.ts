@@ -29,11 +29,14 @@ test('refusals, ends, silence and lost mail stand on it, each once, and go when 
     refused: [{ who: 'cut@x.example', reason: 'revoked', times: 2, title: 'Lines plan' }],
     ending: [],
     // Two days are too few to call it silence.
-    silent: [{ why: 'nothing-yet', people: ['silent@x.example'] }],
+    silent: [{ why: 'nothing-yet', people: ['silent@x.example'], mayMail: false }],
   });
 
   clock.set(START + 5 * DAY);
-  expect(await viewToday(deps, product.ida)).toMatchObject({ ending: [{ people: 2, until: START + 10 * DAY }], silent: [{ why: 'silent', people: ['silent@x.example'] }] });
+  expect(await viewToday(deps, product.ida)).toMatchObject({ ending: [{ people: 2, until: START + 10 * DAY }], silent: [{ why: 'silent', people: ['silent@x.example'], mayMail: true }] });
+  // Somebody else’s dispatch is not theirs to mail again.
+  expect((await viewToday(deps, { ...product.ida, id: 'stf_00000000000000000009', role: 'sender' })).silent).toMatchObject([{ mayMail: false }]);
+  expect((await viewToday(deps, { ...product.ida, role: 'auditor' })).silent).toMatchObject([{ mayMail: false }]);
   await open('silent@x.example');
   expect((await viewToday(deps, product.ida)).silent).toEqual([]);
 

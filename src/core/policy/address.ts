@@ -56,3 +56,8 @@ export function parseAddresses(text: string): { readonly addresses: readonly { r
   }
   return { addresses: Array.from(addresses, ([address, name]) => ({ address, name })), domains: [...domains], unreadable };
 }
+
+/** A domain as it stands in a sentence: `yard.example` of `@yard.example`, and of itself. */
+export function bareDomain(domain: string): string {
+  return domain.startsWith('@') ? domain.slice(1) : domain;
+}

@@ -1,3 +1,4 @@
+import { bareDomain } from '@/core/policy/address';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { Conditions, Hours, PassOn } from '@/core/policy/conditions';
 
@@ -23,7 +24,7 @@ function hoursText({ days, from, to }: Hours): string {
 
 /** `for 2 people more at yard.example, passed on 1 step deep`. */
 function passOnText({ people, domains, steps }: PassOn): string {
-  const where = domains === null ? '' : ` at ${domains.map((domain) => domain.slice(1)).join(', ')}`;
+  const where = domains === null ? '' : ` at ${domains.map(bareDomain).join(', ')}`;
   return `for ${String(people)} ${people === 1 ? 'person' : 'people'} more${where}, passed on ${String(steps)} ${steps === 1 ? 'step' : 'steps'} deep`;
 }
 

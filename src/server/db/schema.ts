@@ -4,6 +4,7 @@ import type { ConsentId, DeviceId, DispatchId, DocumentId, DraftId, FolderId, Gr
 import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
+import type { RefusalReason } from '@/core/policy/decide';
 import type { DraftBody } from '@/core/policy/draft';
 import type { Limits } from '@/core/policy/ceiling';
 import type { Defaults } from '@/core/policy/defaults';
@@ -393,6 +394,8 @@ export const requests = sqliteTable('requests', {
   /** The right that is asked for; null: only more time. */
   right: text().$type<Right>(),
   until: integer(),
+  /** Why they could not open it when they asked; null: they could. */
+  met: text().$type<RefusalReason>(),
   reason: text().notNull(),
   state: text().$type<RequestState>().notNull(),
   /** The sentence that came with the answer. */
@@ -514,6 +517,11 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   dispatchId: text().generatedAlwaysAs(fromBody('dispatch'), { mode: 'stored' }),
   grantId: text().generatedAlwaysAs(fromBody('grant'), { mode: 'stored' }),
   reason: text().generatedAlwaysAs(fromBody('reason'), { mode: 'virtual' }),
+  actorId: text().generatedAlwaysAs(fromBody('actor.id'), { mode: 'virtual' }),
+  deviceId: text().generatedAlwaysAs(fromBody('device'), { mode: 'virtual' }),
+  versionId: text().generatedAlwaysAs(fromBody('version'), { mode: 'virtual' }),
+  /** Whose link it was, where somebody else came by it. */
+  linkOf: text().generatedAlwaysAs(fromBody('details.linkOf'), { mode: 'virtual' }),
 }, (table) => [
   index('ledger_document').on(table.documentId, table.sequence),
   index('ledger_recipient').on(table.recipientId, table.sequence),
@@ -521,6 +529,9 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   index('ledger_dispatch').on(table.dispatchId, table.sequence),
   index('ledger_occurred').on(table.occurredAt),
   index('ledger_action').on(table.action, table.sequence),
+  index('ledger_actor').on(table.actorId, table.sequence).where(sql`actor_id IS NOT NULL`),
+  index('ledger_device').on(table.deviceId, table.sequence).where(sql`device_id IS NOT NULL`),
+  index('ledger_link_of').on(table.linkOf, table.sequence).where(sql`link_of IS NOT NULL`),
   // Few entries have one, and those are looked for.
   index('ledger_reason').on(table.reason, table.sequence).where(sql`reason IS NOT NULL`),
 ]);

@@ -2,10 +2,11 @@ import 'server-only';
 import { and, eq, gte, sql } from 'drizzle-orm';
 import type { Seen } from '@/core/insight/elsewhere';
 import type { EntryFilter } from '@/core/insight/filter';
-import type { Kind } from '@/core/insight/kinds';
+import { kindOf, type Kind } from '@/core/insight/kinds';
+import type { Entry } from '@/core/ledger/entry';
 import { createHeaps, type Counts, type Heap, type Heaps } from '@/core/insight/heaps';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ledgerDays, ledgerPairs } from '@/server/db/schema';
+import { ledgerDays, ledgerEntries, ledgerPairs, ledgerPersonal, recipients } from '@/server/db/schema';
 
 /** Counts entries by the heaps they were put on as they were written. */
 export type LedgerCounts = { readonly count: (filter: EntryFilter) => Promise<Counts>; readonly seen: (kind: Kind) => Promise<Seen[]> };
@@ -22,12 +23,29 @@ function putAll(heaps: Heaps, tuples: readonly HeapTuple[]): number {
   return last;
 }
 
+/** What others did by the link of somebody, which is counted with what is recorded of that person. They are few: each is a heap of its own. */
+async function byLinkOf(db: Reading, recipient: string, { document, dispatch }: Pick<EntryFilter, 'document' | 'dispatch'>, dayOf: (moment: number) => string): Promise<Heap[]> {
+  const rows = await db
+    .select({ body: ledgerEntries.body, place: ledgerPersonal.value, organisation: recipients.organisation })
+    .from(ledgerEntries)
+    .leftJoin(ledgerPersonal, and(eq(ledgerPersonal.sequence, ledgerEntries.sequence), eq(ledgerPersonal.field, 'place')))
+    .leftJoin(recipients, eq(recipients.id, ledgerEntries.recipientId))
+    .where(and(
+      eq(ledgerEntries.linkOf, recipient), sql`${ledgerEntries.recipientId} IS NOT ${recipient}`,
+      document === undefined ? undefined : eq(ledgerEntries.documentId, document), dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
+    ));
+  return rows.map(({ body, place, organisation }) => {
+    const { action, outcome, reason, occurredAt } = JSON.parse(body) as Entry;
+    return { day: dayOf(Date.parse(occurredAt)), kind: kindOf(action, outcome), outcome, reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisation ?? '', entries: 1 };
+  });
+}
+
 /**
  * Holds the heaps of the whole ledger in memory. Each question first reads those that were touched
  * since the last one, so that several processes on one database all answer truly. Where a document,
  * a person or a sending is named, its own few heaps are read instead.
  */
-export function createLedgerCounts(db: Reading): LedgerCounts {
+export function createLedgerCounts(db: Reading, dayOf: (moment: number) => string): LedgerCounts {
   const held = createHeaps();
   let seen = -1;
   const refresh = async (): Promise<void> => {
@@ -53,6 +71,7 @@ export function createLedgerCounts(db: Reading): LedgerCounts {
         FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries FROM ledger_pairs WHERE ${where} GROUP BY day, kind, outcome, reason, place, organisation)`);
       const own = createHeaps();
       putAll(own, JSON.parse(got?.heaps ?? '[]') as HeapTuple[]);
+      if (recipient !== undefined) for (const heap of await byLinkOf(db, recipient, { document, dispatch }, dayOf)) own.put(heap);
       return own.count(narrow);
     },
   };

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, gte, inArray, lt, max, ne, or, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, GrantId, StaffId } from '@/core/base/ids';
 import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
@@ -14,7 +14,8 @@ export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly 
 function conditions({ document, recipient, dispatch, kind, outcome, reason, place, organisation }: EntryFilter, { begins, ends }: Span): SQL[] {
   return [
     document === undefined ? undefined : eq(ledgerEntries.documentId, document),
-    recipient === undefined ? undefined : eq(ledgerEntries.recipientId, recipient),
+    // What others tried by the link of somebody belongs to the record of that person as well.
+    recipient === undefined ? undefined : or(eq(ledgerEntries.recipientId, recipient), eq(ledgerEntries.linkOf, recipient)),
     dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
     kind === undefined ? undefined : kind === 'refused' ? eq(ledgerEntries.outcome, 'refused') : and(inArray(ledgerEntries.action, [...actionsOf(kind)]), ne(ledgerEntries.outcome, 'refused')),
     outcome === undefined ? undefined : eq(ledgerEntries.outcome, outcome),

@@ -74,6 +74,11 @@ export async function refusalsOfPerson(db: Reading, id: RecipientId): Promise<nu
   return db.$count(ledgerEntries, and(eq(ledgerEntries.recipientId, id), eq(ledgerEntries.action, 'document.opened'), eq(ledgerEntries.outcome, 'refused')));
 }
 
+/** How often somebody else came by a link of theirs and was refused. */
+export async function triesByTheirLinks(db: Reading, id: RecipientId): Promise<number> {
+  return db.$count(ledgerEntries, and(eq(ledgerEntries.linkOf, id), eq(ledgerEntries.outcome, 'refused')));
+}
+
 export type ScopedGrant = { readonly id: GrantId; readonly recipientId: RecipientId; readonly documentId: DocumentId; readonly dispatchId: DispatchId; readonly sender: StaffId; readonly owner: StaffId; readonly deputy: StaffId | null };
 
 function inScope(scope: Scope): SQL {

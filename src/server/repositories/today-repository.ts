@@ -33,7 +33,7 @@ export async function unopened(db: Reading, now: number) {
   const opened = db.selectDistinct({ dispatchId: grants.dispatchId, recipientId: licences.recipientId }).from(licences).innerJoin(grants, eq(grants.id, licences.grantId)).as('opened');
   return db
     .select({
-      dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, recipientId: recipients.id, name: recipients.name, address: recipients.address, sentAt: dispatches.sentAt,
+      dispatchId: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, recipientId: recipients.id, name: recipients.name, address: recipients.address, sentAt: dispatches.sentAt, sentBy: dispatches.sentBy, delivery: dispatches.delivery, form: dispatches.form,
       openSince: sql<number>`min(max(coalesce(${grants.fromAt}, ${grants.givenAt}), ${grants.givenAt}))`,
       mail: sql<'waiting' | 'delivered' | 'failed' | null>`(SELECT CASE ${outbox.state} WHEN 'sending' THEN 'waiting' WHEN 'unsure' THEN 'failed' ELSE ${outbox.state} END FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id} AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
       refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries} WHERE ${ledgerEntries.dispatchId} = ${dispatches.id} AND ${ledgerEntries.recipientId} = ${recipients.id} AND ${ledgerEntries.action} = 'document.opened' AND ${ledgerEntries.outcome} = 'refused')`,

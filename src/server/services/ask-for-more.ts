@@ -2,7 +2,7 @@ import 'server-only';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { AskInput, OwnRequest } from '@/contracts/requests';
 import { isMessage } from '@/core/policy/requests';
-import { decide } from '@/core/policy/decide';
+import { decide, type RefusalReason } from '@/core/policy/decide';
 import { askedMail } from '@/server/mail/request-mail';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
@@ -17,6 +17,12 @@ import { record } from '@/server/services/record';
 
 /** Requests about one document that one person may have waiting. */
 const MOST_WAITING = 3;
+
+/** What somebody closed for good: a right or more time would change nothing. */
+const CLOSED: Partial<Record<RefusalReason, string>> = {
+  revoked: 'The sender has ended your access.', 'document-revoked': 'The sender has withdrawn this document.', 'key-destroyed': 'This document has been destroyed.',
+  'recipient-blocked': 'Access for this address has been stopped.', 'condition-unknown': 'This document cannot be opened at present.', 'not-addressed': 'This was not sent to this address.',
+};
 
 /** What a person asked about a document, as they see it. */
 export async function ownRequests(deps: Pick<Deps, 'db'>, actor: Pick<ReaderActor, 'recipient'>, document: DocumentId): Promise<OwnRequest[]> {
@@ -42,8 +48,9 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
   if (input.until !== null && input.until <= now) throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
 
   const decision = decide(await policyFor(deps, deps.db.read, found, recipient), { identity: 'proven', recipient: askerOf(recipient, recipient), at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone) });
-  const mayAsk = isMessage(input) || decision.outcome === 'granted' || decision.reason === 'expired' || decision.reason === 'not-yet';
-  if (!mayAsk) throw new ServiceError('CONFLICT', 'Access was ended by the sender. Write to them instead.');
+  const met = decision.outcome === 'refused' ? decision.reason : null;
+  const closed = met === null ? undefined : CLOSED[met];
+  if (closed !== undefined && !isMessage(input)) throw new ServiceError('CONFLICT', `${closed} You can still write to the sender.`);
   if (decision.outcome === 'granted' && input.right !== null && decision.rights[input.right].granted && input.until === null) throw new ServiceError('CONFLICT', 'You have this right already.');
 
   const organisation = await findOrganisation(deps.db.read);
@@ -52,12 +59,12 @@ export async function askForMore(deps: Deps, actor: ReaderActor, input: AskInput
     const waiting = (await requestsOf(tx, recipient.id, input.document)).filter((each) => each.state === 'waiting');
     if (!isMessage(input) && waiting.some((each) => each.right === input.right && !isMessage(each))) throw new ServiceError('CONFLICT', 'You have asked for this already; the answer is still to come.');
     if (waiting.length >= MOST_WAITING) throw new ServiceError('TOO_MANY', 'You have several requests waiting. Let the sender answer those first.');
-    await insertRequest(tx, { id, grantId: grant.id, recipientId: recipient.id, right: input.right, until: input.until, reason: input.reason, state: 'waiting', askedAt: now });
+    await insertRequest(tx, { id, grantId: grant.id, recipientId: recipient.id, right: input.right, until: input.until, met, reason: input.reason, state: 'waiting', askedAt: now });
     const mail = askedMail({ who: recipient.name === '' ? recipient.address : recipient.name, title: found.document.title, ask: input, reason: input.reason, zone: organisation?.zone ?? 'UTC', link: `${deps.publicUrl}/today` });
     await queueMail(tx, [{ id: newId('message', deps.random), toAddress: (await findDispatch(tx, grant.dispatchId))?.senderEmail ?? link.senderEmail, ...mail, state: 'waiting', urgent: true, nextAttemptAt: now, createdAt: now }]);
     await record(deps, tx, {
       action: 'request.asked', outcome: 'done', actor: { kind: 'recipient', id: recipient.id }, occurredAt: now, document: input.document, recipient: recipient.id, grant: grant.id, dispatch: grant.dispatchId, device: actor.device,
-      details: { request: id, right: input.right, until: input.until }, personal: { text: input.reason },
+      details: { request: id, right: input.right, until: input.until, ...(met === null ? {} : { met }) }, personal: { text: input.reason },
     });
   });
   return ownRequests(deps, { ...actor, recipient: recipient.id }, input.document);

@@ -4,7 +4,7 @@ import { holds } from '@/core/policy/powers';
 import { standsForMany } from '@/core/policy/addressee';
 import type { Happening } from '@/core/ledger/entry';
 import type { ChangePersonInput, ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
-import { changePersonRow, countPeople, devicesOf, findPerson, listPeopleRows, refusalsOfPerson, setBlocked } from '@/server/repositories/people-repository';
+import { changePersonRow, countPeople, devicesOf, findPerson, listPeopleRows, refusalsOfPerson, triesByTheirLinks, setBlocked } from '@/server/repositories/people-repository';
 import { groupsOf, listGroups } from '@/server/repositories/group-repository';
 import { otherAddresses } from '@/server/repositories/same-person-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -34,8 +34,8 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
   const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, { action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient: id });
-  const [groups, inGroups, grants, wider, reached, others, devices, refusals] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), documentsReached(deps, row), otherAddresses(deps.db.read, id), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id)]);
-  return { ...row, grants, wider, others, reach: Array.from(reached, ([document, each]) => ({ document, reason: each.opens ? null : each.reason })), devices, refusals, groups, inGroups };
+  const [groups, inGroups, grants, wider, reached, others, devices, refusals, byTheirLinks] = await Promise.all([listGroups(deps.db.read), groupsOf(deps.db.read, id), grantRows(deps, actor, { recipient: id }), grantRows(deps, actor, { widerThan: id }), documentsReached(deps, row), otherAddresses(deps.db.read, id), devicesOf(deps.db.read, row.address, now), refusalsOfPerson(deps.db.read, id), triesByTheirLinks(deps.db.read, id)]);
+  return { ...row, grants, wider, others, reach: Array.from(reached, ([document, each]) => ({ document, reason: each.opens ? null : each.reason })), devices, refusals, byTheirLinks, groups, inGroups };
 }
 
 /** Stops every access of a person, by whichever of their addresses and whatever they hold, or lets it be again; their grants stay as they are underneath. */

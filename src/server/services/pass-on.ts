@@ -1,6 +1,6 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
-import { domainOf } from '@/core/policy/address';
+import { bareDomain, domainOf } from '@/core/policy/address';
 import { passOnRefusal, passedOnTerms, type PassOnHeld, type PassOnRefusal } from '@/core/policy/passing-on';
 import { RIGHTS } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
@@ -54,7 +54,7 @@ export async function passOn(deps: Deps, actor: ReaderActor, input: PassOnInput)
     const link = newLink(deps, from.dispatchId, person.id, now);
     await insertGrants(tx, [row], there === null ? [link] : []);
     const [dispatch, organisation] = [await findDispatch(tx, from.dispatchId), await findOrganisation(tx)];
-    const mail = dispatchMail({ senderName: giver.name === '' ? giver.address : giver.name, organisation: giver.organisation === '' ? domainOf(giver.address).slice(1) : giver.organisation, zone: person.zone ?? organisation?.zone ?? 'UTC', subject: `Passed on: ${dispatch?.dispatch.subject ?? found.document.title}`, note: input.note, form: 'link', titles: [found.document.title], from: terms.from, ends: [terms.until], link: `${deps.publicUrl}/r/${there ?? link.token}`, address: input.address });
+    const mail = dispatchMail({ senderName: giver.name === '' ? giver.address : giver.name, organisation: giver.organisation === '' ? bareDomain(domainOf(giver.address)) : giver.organisation, zone: person.zone ?? organisation?.zone ?? 'UTC', subject: `Passed on: ${dispatch?.dispatch.subject ?? found.document.title}`, note: input.note, form: 'link', titles: [found.document.title], from: terms.from, ends: [terms.until], link: `${deps.publicUrl}/r/${there ?? link.token}`, address: input.address });
     await queueMail(tx, [{ id: newId('message', deps.random), dispatchId: from.dispatchId, recipientId: person.id, toAddress: input.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now }]);
     await record(deps, tx, { ...aboutGiven(row, from.dispatchId, { kind: 'recipient', id: giver.id }, now), device: actor.device, ...(input.note === '' ? {} : { personal: { text: input.note } }) });
   });

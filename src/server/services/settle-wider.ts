@@ -1,3 +1,4 @@
+import { bareDomain } from '@/core/policy/address';
 import 'server-only';
 import { newId, type DispatchId, type RecipientId } from '@/core/base/ids';
 import { addressOfGroup, addressOfLink, type AddresseeKind } from '@/core/policy/addressee';
@@ -32,8 +33,8 @@ async function settle(deps: Pick<Deps, 'random'>, tx: Transaction, kind: Address
 export async function settleWider(deps: Pick<Deps, 'random' | 'integrity'>, tx: Transaction, { groups = [], domains = [], openLink = false }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>, dispatch: DispatchId, listed: ReadonlySet<RecipientId>, now: number): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
   const wider: Row[] = [];
   for (const domain of new Set(domains)) {
-    if (isPublicMail(domain.slice(1))) throw new ServiceError('INVALID', `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`);
-    wider.push(await settle(deps, tx, 'domain', { address: domain, name: `Everyone at ${domain.slice(1)}`, organisation: await organisationAt(tx, domain) }, now));
+    if (isPublicMail(bareDomain(domain))) throw new ServiceError('INVALID', `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`);
+    wider.push(await settle(deps, tx, 'domain', { address: domain, name: `Everyone at ${bareDomain(domain)}`, organisation: await organisationAt(tx, domain) }, now));
   }
   if (openLink) wider.push(await settle(deps, tx, 'link', { address: addressOfLink(dispatch), name: 'Whoever has the link', organisation: '' }, now));
   const ids = [...new Set(groups)];

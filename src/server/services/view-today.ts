@@ -4,8 +4,8 @@ import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { DAY, toUtcText } from '@/core/base/time';
 import { seenElsewhere } from '@/core/insight/elsewhere';
-import { holds } from '@/core/policy/powers';
-import { silenceOf } from '@/core/insight/never-opened';
+import { holds, reaches } from '@/core/policy/powers';
+import { silenceOf, type Silence } from '@/core/insight/never-opened';
 import { endingBetween, refusalsSince, undelivered, unopened } from '@/server/repositories/today-repository';
 import { listConsents } from '@/server/services/answer-consents';
 import { listRequests } from '@/server/services/answer-requests';
@@ -15,6 +15,14 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 const DAYS_BACK = 7;
 const DAYS_AHEAD = 7;
 const MOST = 30;
+
+/** Where the message may be why somebody never opened: those who tried were led by it, and some mail is still on its way. */
+const MAILING_HELPS: ReadonlySet<Silence> = new Set<Silence>(['silent', 'mail-bounced']);
+
+/** Whether the links of a dispatch can be mailed again, by this member of staff. */
+function mayMail(actor: StaffActor, { sentBy, delivery, form }: Pick<Awaited<ReturnType<typeof unopened>>[number], 'sentBy' | 'delivery' | 'form'>): boolean {
+  return holds(actor.role, 'dispatch') && reaches(actor, { sender: sentBy }) && delivery === 'mail' && form !== 'unprotected';
+}
 
 /** What needs somebody now: requests, refusals, ends that come near, people who never opened, mail that did not arrive. */
 export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPage> {
@@ -27,7 +35,7 @@ export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPag
     now, warnings: holds(actor.role, 'settings') ? deps.health.list() : [], requests, consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
     refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
     ending,
-    silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why }) => ({ dispatchId, reference, subject, why, people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),
-    undelivered: mail.map((row) => ({ dispatchId: row.dispatchId, recipientId: row.recipientId, subject: row.subject, address: row.address, attempts: row.attempts, problem: row.problem ?? '', over: row.state === 'failed' || row.state === 'unsure' })),
+    silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why, ...sent }) => ({ dispatchId, reference, subject, why, mayMail: MAILING_HELPS.has(why) && mayMail(actor, sent), people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),
+    undelivered: mail.map((row) => ({ dispatchId: row.dispatchId, recipientId: row.recipientId, subject: row.subject, address: row.address, attempts: row.attempts, problem: row.problem ?? '', over: row.state === 'failed' || row.state === 'unsure', mayMail: unread.some((each) => each.dispatchId === row.dispatchId && each.recipientId === row.recipientId && mayMail(actor, each)) })),
   };
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { bareDomain } from '@/core/policy/address';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { DocumentRow } from '@/contracts/document';
 import type { GroupRow } from '@/contracts/people';
@@ -98,7 +99,7 @@ function Protected(props: Props) {
       {sets.length === 0 && <p className="answer">Nobody is named yet.</p>}
       {sets.map((set) => <SetLines key={set.whom.join()} set={set} documents={documents} now={now} />)}
       {taken.length > 0 && <div className="notice"><b>Less than this comes out.</b>{taken.map((text) => <p key={text}>{text}</p>)}<p className="quiet">It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under Terms.</p></div>}
-      {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => domain.slice(1)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
+      {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
       {fresh > 0 && <p className="quiet">{String(fresh)} new here.</p>}
       {doubtsOf(people, judged).map((doubt) => <p key={doubt} className="notice">{doubt}</p>)}
       <HeldByServer form={form} wider={wider} isForNobodyElse={isForNobodyElse} sets={judged} />

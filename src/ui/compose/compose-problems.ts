@@ -1,3 +1,4 @@
+import { bareDomain } from '@/core/policy/address';
 import type { DocumentRow } from '@/contracts/document';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import type { Wider } from '@/ui/compose/compose-check';
@@ -33,7 +34,7 @@ export function problemsOf({ documents, people, wider, unreadable, terms, subjec
     documents.length === 0 ? 'No document is chosen.' : null,
     revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
     isForNobody ? 'No recipient is named: nobody could open it.' : null,
-    ...wider.domains.filter(({ check }) => check?.publicMail === true).map(({ domain }) => `Anybody can have an address at ${domain.slice(1)}: name the people instead.`),
+    ...wider.domains.filter(({ check }) => check?.publicMail === true).map(({ domain }) => `Anybody can have an address at ${bareDomain(domain)}: name the people instead.`),
     unreadableText(unreadable),
     terms.until !== null && terms.until <= now ? 'The end lies in the past: nobody could open it.' : null,
     terms.until !== null && terms.from !== null && terms.until <= terms.from ? 'The end lies before the start.' : null,

@@ -1,5 +1,6 @@
 'use client';
 
+import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { TermsDraft } from '@/ui/compose/switch-right';
@@ -41,7 +42,7 @@ function DomainRow({ domain, check, terms, onRemove }: DomainDraft & { readonly 
   return (
     <tr>
       <td style={{ paddingLeft: 0 }}>
-        <b>Everyone at {domain.slice(1)}</b><br /><span className="quiet" style={{ fontSize: 12 }}>{whoWords.domain}{check !== null && `; ${String(check.known)} known here`}</span>
+        <b>Everyone at {bareDomain(domain)}</b><br /><span className="quiet" style={{ fontSize: 12 }}>{whoWords.domain}{check !== null && `; ${String(check.known)} known here`}</span>
         {check?.publicMail === true && <p className="magenta" style={{ fontSize: 12 }}>Anybody can have an address there: everyone is nobody in particular.</p>}
       </td>
       <td>{check?.organisation}</td>

@@ -1,3 +1,4 @@
+import { bareDomain } from '@/core/policy/address';
 import { counted } from '@/core/base/counted';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Wider } from '@/ui/compose/compose-check';
@@ -34,7 +35,7 @@ export function termsSets(people: readonly RecipientDraft[], { groups, domains, 
   const whom = [
     ...(together.length === 0 ? [] : [peopleText(together, false)]),
     ...groups.map((group) => `${group.name} (${String(group.people)} now)`),
-    ...domains.map(({ domain }) => `everyone at ${domain.slice(1)}`),
+    ...domains.map(({ domain }) => `everyone at ${bareDomain(domain)}`),
     ...(openLink ? ['whoever has the link'] : []),
   ];
   return [

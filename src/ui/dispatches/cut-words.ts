@@ -1,3 +1,4 @@
+import { bareDomain } from '@/core/policy/address';
 import { counted } from '@/core/base/counted';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
 
@@ -13,7 +14,7 @@ export const ownWays = (way: WayIn): boolean => !forMany(way);
 
 /** Whom else it closes to, besides people by name. */
 export function closesText(closes: CutEffect['closes']): string[] {
-  return closes.map(({ kind, name }) => (kind === 'domain' ? `everyone at ${name.slice(1)}` : kind === 'group' ? `the group ${name}` : 'whoever has the link'));
+  return closes.map(({ kind, name }) => (kind === 'domain' ? `everyone at ${bareDomain(name)}` : kind === 'group' ? `the group ${name}` : 'whoever has the link'));
 }
 
 /** How somebody still comes in. */
@@ -22,7 +23,7 @@ export function wayText({ by, name, dispatch }: WayIn): string {
     case 'own': return `their own access by ${dispatch}`;
     case 'group': return `the group ${name}, by ${dispatch}`;
     case 'passed-on': return `passed on by ${name}, by ${dispatch}`;
-    case 'domain': return `everyone at ${name.slice(1)}, by ${dispatch}`;
+    case 'domain': return `everyone at ${bareDomain(name)}, by ${dispatch}`;
   }
 }
 

@@ -53,7 +53,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
           {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}
         </>
       }
-      grants={detail.grants} marks={detail.marks} now={now} rows={<GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={null} onSelect={() => undefined} />}
+      grants={detail.grants} marks={detail.marks} now={now} rows={(selected, onSelect) => <GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={selected} onSelect={onSelect} />}
       aside={
         <div className="stack">
           {detail.requests > 0 && <p className="notice">{detail.requests === 1 ? 'One of its people asks' : `Its people ask ${String(detail.requests)} times`} for something. <Link href="/today">Answer on Today</Link></p>}

@@ -3,11 +3,12 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { EventMark, GrantRow } from '@/contracts/dispatch';
-import type { DocumentId, RecipientId } from '@/core/base/ids';
+import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { reachLines } from '@/core/reach/lines';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
 import { personName, underCeilings } from '@/ui/dispatches/grant-words';
+import { GrantPanel } from '@/ui/dispatches/grant-panel';
 import { LinePanel } from '@/ui/dispatches/line-panel';
 import { RightsChange } from '@/ui/dispatches/rights-change';
 import { SaidLine } from '@/ui/dispatches/said-line';
@@ -19,7 +20,7 @@ import { whoLine } from '@/ui/words/addressee-words';
 import { useZone } from '@/ui/time/use-zone';
 import { rightsLine } from '@/ui/words/rights-words';
 
-type Props = { readonly head: ReactNode; readonly grants: readonly GrantRow[]; readonly marks: readonly EventMark[]; readonly now: number; readonly aside: ReactNode; readonly rows: ReactNode };
+type Props = { readonly head: ReactNode; readonly grants: readonly GrantRow[]; readonly marks: readonly EventMark[]; readonly now: number; readonly aside: ReactNode; /** The same as a list, in which a name selects. */ readonly rows: (selected: GrantId | null, onSelect: (grant: GrantId) => void) => ReactNode };
 
 function toLines(grants: readonly GrantRow[], marks: readonly EventMark[]): BoardLine[] {
   const effective = grants.map(underCeilings);
@@ -37,6 +38,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
   const zone = useZone();
   const changes = useChanges();
   const [asRows, setAsRows] = useState(false);
+  const [row, setRow] = useState<GrantId | null>(null);
   const [document, setDocument] = useState<DocumentId | null>(null);
   const [selected, setSelected] = useState<ReadonlySet<RecipientId>>(new Set());
   const [proposed, setProposed] = useState<number | null | undefined>(undefined);
@@ -45,6 +47,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
 
   const shown = useMemo(() => grants.filter((grant) => document === null || grant.documentId === document), [grants, document]);
   const lines = useMemo(() => toLines(shown, marks.filter((mark) => document === null || mark.documentId === document)), [shown, marks, document]);
+  const inRow = asRows ? grants.find((grant) => grant.id === row) : undefined;
   const titles = new Map(grants.map((grant) => [grant.documentId, grant.documentTitle]));
   const picked = shown.filter((grant) => selected.has(grant.recipientId));
   const standing = picked.filter((grant) => grant.revokedAt === null);
@@ -66,7 +69,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
             <span className="gap" />
             {!asRows && <ReachLegend />}
           </div>
-          {asRows ? rows : (
+          {asRows ? rows(row, setRow) : (
             <>
               <ReachBoard lines={lines} now={now} selected={selected} onSelect={select} proposed={proposed} onPropose={propose} />
               <div className="row" style={{ padding: '0 22px 14px', minHeight: 36 }}>
@@ -91,7 +94,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
           )}
         </div>
       </div>
-      <aside className="side" aria-label="Explanation">{!asRows && selected.size > 0 && <><LinePanel grants={picked} now={now} onDocument={setDocument} /><hr /></>}{aside}</aside>
+      <aside className="side" aria-label="Explanation">{inRow !== undefined && <><GrantPanel grant={inRow} now={now} /><hr /></>}{!asRows && selected.size > 0 && <><LinePanel grants={picked} now={now} onDocument={setDocument} /><hr /></>}{aside}</aside>
       <ConfirmRevoke open={asking} busy={changes.busy} grants={standing} onClose={() => { setAsking(false); }} onConfirm={(also) => void changes.revoke(standing, also).then(() => { setAsking(false); })} />
     </main>
   );

@@ -40,6 +40,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
       <h2>{person.address}{person.organisation === '' ? '' : ` · ${person.organisation}`}</h2>
       <p className="answer">{name}. {answer(person, canOpen)}</p>
       <p>{person.opens === 0 ? 'Never opened anything' : `${String(person.opens)} opens`}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals === 1 ? 'once' : `${String(person.refusals)} times`}</span>}.</p>
+      {person.byTheirLinks > 0 && <p className="magenta">Somebody else was refused {person.byTheirLinks === 1 ? 'once' : `${String(person.byTheirLinks)} times`} by a link sent to {name}: it may have been forwarded.</p>}
       {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
       <hr />
       <KnownPanel person={person} now={now} />

@@ -1,5 +1,6 @@
 'use client';
 
+import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -43,7 +44,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
     <section className="stack" aria-label="Passing on">
       <hr />
       <h2>Passing on</h2>
-      <p className="quiet">You may pass this on to {left} {passedOn.length > 0 && 'more '}{left === 1 ? 'person' : 'people'}{passOn.domains !== null && ` at ${passOn.domains.map((domain) => domain.slice(1)).join(', ')}`}. It never comes to more than yours, and ends with it. {opened.sender.name} sees to whom it went.</p>
+      <p className="quiet">You may pass this on to {left} {passedOn.length > 0 && 'more '}{left === 1 ? 'person' : 'people'}{passOn.domains !== null && ` at ${passOn.domains.map(bareDomain).join(', ')}`}. It never comes to more than yours, and ends with it. {opened.sender.name} sees to whom it went.</p>
       {passedOn.map((each) => <p key={each.address}>{each.address}: {each.revoked ? <span className="magenta">revoked</span> : rightsLine(each.rights, null)}</p>)}
       {!open && left > 0 && <div className="row"><Button onClick={() => { setOpen(true); }}>Pass it on…</Button></div>}
       {open && (

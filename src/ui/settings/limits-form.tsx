@@ -1,5 +1,6 @@
 'use client';
 
+import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -22,7 +23,7 @@ type Props = { readonly row: StaffRow; readonly folders: readonly FolderRow[] };
 export function LimitsForm({ row, folders }: Props) {
   const { busy, said, attempt } = useAttempt();
   const [limits, setLimits] = useState<SenderLimits>(row.limits?.limits ?? NO_SENDER_LIMITS);
-  const [domains, setDomains] = useState(limits.domains?.map((domain) => domain.slice(1)).join('\n') ?? '');
+  const [domains, setDomains] = useState(limits.domains?.map(bareDomain).join('\n') ?? '');
   const [undo, setUndo] = useState<SenderLimitsChanged | null>(null);
   const put = (to: SenderLimits, seen: number | null) => call<SenderLimitsChanged>('POST', `/api/v1/staff/${row.id}/limits`, { limits: to, seen });
   const wanted: SenderLimits = { ...limits, domains: listIn(domains) };

@@ -5,14 +5,11 @@ import Button from '@mui/material/Button';
 import type { DispatchId, RecipientId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { useHolds } from '@/ui/shell/powers';
 
 /** Mails the link of a sending once more, to those it names. */
 export function MailAgain({ dispatch, recipients }: { readonly dispatch: DispatchId; readonly recipients: readonly RecipientId[] }) {
-  const dispatches = useHolds('dispatch');
   const { busy, problem, attempt } = useAttempt();
   const [done, setDone] = useState(false);
-  if (!dispatches) return null;
   const send = async () => { if (await attempt(() => call('POST', `/api/v1/dispatches/${dispatch}/mail-again`, { recipients }))) setDone(true); };
   if (done) return <p role="status">On its way again.</p>;
   return <div><Button variant="text" sx={{ px: 0 }} disabled={busy} onClick={() => void send()}>Mail the link again</Button>{problem !== null && <p role="alert" className="magenta">{problem}</p>}</div>;

@@ -11,6 +11,7 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
 import { Moment } from '@/ui/time/moment';
+import { refusedWords } from '@/ui/why/why-words';
 import { askText } from '@/ui/words/request-words';
 import { rightsLine } from '@/ui/words/rights-words';
 
@@ -56,7 +57,7 @@ function GroupRows({ group, open, onOpen, onAnswer }: { readonly group: readonly
         <td><b>{names(group)}</b><br /><span className="quiet">{[...new Set(group.map((request) => request.organisation))].join(', ')}</span></td>
         <td>{[...new Set(group.map((request) => request.title))].join(', ')}<br /><Link className="quiet" href={`/dispatches/${first.dispatchId}`}>{first.subject}</Link></td>
         <td className="lamp">{askText(first)}{first.until !== null && <> until <Moment at={first.until} /></>}<br /><span className="quiet">{rightsLine(first.holds.rights, first.holds.prints)}{first.holds.until !== null && <>, ends <Moment at={first.holds.until} /></>}</span>{first.above.right !== null && <div className="magenta">Given or not, the ceiling of {first.above.right} takes it.</div>}{first.above.until !== null && <div className="magenta">The ceiling of {first.above.until.by} ends it <Moment at={first.above.until.at} /> at the latest.</div>}</td>
-        <td>{group.map((request) => <div key={request.id}>“{request.reason}” <span className="quiet"><Moment at={request.askedAt} brief /></span></div>)}</td>
+        <td>{group.map((request) => <div key={request.id}>{request.met !== null && <span className="magenta">Refused: {refusedWords[request.met]}. </span>}“{request.reason}” <span className="quiet"><Moment at={request.askedAt} brief /></span></div>)}</td>
         <td>{mayAnswer ? <Button aria-expanded={open} onClick={onOpen}>{open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}</Button> : <span className="quiet">its sender answers</span>}</td>
       </tr>
       {open && <tr><td colSpan={5}><AnswerForm request={first} people={group.length} onAnswer={onAnswer} /></td></tr>}

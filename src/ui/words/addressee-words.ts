@@ -1,3 +1,4 @@
+import { bareDomain } from '@/core/policy/address';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { Many } from '@/core/policy/addressee';
 
@@ -33,7 +34,7 @@ export function linkWords({ kind, name, address }: Named): string {
   switch (kind) {
     case 'person': return `For ${address} alone. Forwarded to somebody else it is worth nothing.`;
     case 'group': return `Leads whoever is in “${name}”, once they prove their address. To anybody else it is worth nothing.`;
-    case 'domain': return `Opens for any address at ${address.slice(1)}, once it is proven. To anybody else it is worth nothing.`;
+    case 'domain': return `Opens for any address at ${bareDomain(address)}, once it is proven. To anybody else it is worth nothing.`;
     case 'visitor': return 'For one visit of somebody who came by the open link.';
     case 'link': return 'Opens for whoever holds it, with no proof.';
   }

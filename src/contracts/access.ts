@@ -4,6 +4,7 @@ import type { AddresseeKind } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import { emailAddress } from '@/contracts/address';
 import { dispatchId, grantId, groupId } from '@/contracts/dispatch';
+import { reasonInput } from '@/contracts/settings';
 import { documentId } from '@/contracts/document';
 
 export const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
@@ -16,7 +17,7 @@ const scopeInput: z.ZodType<Scope> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('person-on-document'), recipient: recipientId, document: documentId }),
 ]);
 /** `also`: further grants, so that people who would come in by another way do not. */
-export const scopedInput = z.object({ scope: scopeInput, also: z.array(grantId).max(10_000).optional() });
+export const scopedInput = z.object({ scope: scopeInput, also: z.array(grantId).max(10_000).optional(), reason: reasonInput });
 
 /** How somebody still comes in: by a grant of their own, as one of a group, by what was passed on to them, or along with a domain. */
 export type WayIn = {
@@ -63,5 +64,5 @@ export type LeftInput = z.infer<typeof leftInput>;
 /** Documents that somebody else took over, and groups that were left. */
 export type HasLeft = { readonly given: number; readonly groups: number };
 
-export const blockInput = z.object({ id: recipientId, blocked: z.boolean() });
-export const destroyKeyInput = z.object({ id: documentId, typed: z.string() });
+export const blockInput = z.object({ id: recipientId, blocked: z.boolean(), reason: reasonInput });
+export const destroyKeyInput = z.object({ id: documentId, typed: z.string(), reason: reasonInput });

@@ -6,6 +6,7 @@ import type { AddresseeKind } from '@/core/policy/addressee';
 import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
+import { reasonInput } from '@/contracts/settings';
 import { documentId } from '@/contracts/document';
 import type { CutEffect } from '@/contracts/access';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
@@ -117,12 +118,14 @@ export type AddresseesChecked = { readonly checks: readonly RecipientCheck[]; re
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
+export const cutGrantsInput = grantsInput.extend({ reason: reasonInput });
 /**
  * Several grants changed together: all or none. What is absent stays as it is. Each names the
  * revision that was seen, so that nobody overwrites a colleague unseen.
  */
 export const changeGrantsInput = z.object({
   changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable().optional(), rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(), prints: z.number().int().min(1).max(999).nullable().optional(), conditions: conditionsInput.nullish() })).min(1).max(10_000),
+  reason: reasonInput,
 });
 export type ChangeGrantsInput = z.infer<typeof changeGrantsInput>;
 /** What of a grant can be changed. */

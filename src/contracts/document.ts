@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { reasonInput } from '@/contracts/settings';
 import { folderId, type FolderRow } from '@/contracts/folder';
 import { markingId, type MarkingRow } from '@/contracts/marking';
 import type { Page } from '@/contracts/page';
@@ -38,6 +39,7 @@ export type FinishUploadInput = z.infer<typeof finishUploadInput>;
 
 export const cancelUploadInput = z.object({ id: uploadId });
 export const documentInput = z.object({ id: documentId });
+export const cutDocumentInput = documentInput.extend({ reason: reasonInput });
 
 export const staffId = z.custom<StaffId>((value) => typeof value === 'string' && isId('staff', value), 'no such colleague');
 

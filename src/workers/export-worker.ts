@@ -38,7 +38,7 @@ const names = await allNames(db);
 async function linesOf(block: string): Promise<{ readonly text: string; readonly last: number }> {
   // Canonical JSON never holds a raw line break, so one separates entries without doubt.
   const read = block.split('\n').map((line) => ({ hash: line.slice(0, HASH), entry: JSON.parse(line.slice(HASH + 1)) as Entry }));
-  const personal = await personalOf(db, read.map(({ entry }) => entry.sequence), ['address', 'network', 'place']);
+  const personal = await personalOf(db, read.map(({ entry }) => entry.sequence), ['address', 'network', 'place', 'text']);
   let text = '';
   for (const { hash, entry } of read) {
     const row = toLedgerRow({ entry, hash, personal: personal.get(entry.sequence) ?? NONE }, names);

@@ -405,6 +405,9 @@ export const requests = sqliteTable('requests', {
   askedAt: integer().notNull(),
 }, (table) => [index('requests_state').on(table.state, table.askedAt), index('requests_grant').on(table.grantId)]);
 
+/** What the organisation chose about how work is done here: by name, as JSON. Nothing in it decides about access. */
+export const settings = sqliteTable('settings', { name: text().primaryKey(), value: text().notNull() });
+
 /** One way to a dispatch for one addressee. The token alone opens nothing. */
 export const links = sqliteTable('links', {
   id: text().$type<LinkId>().primaryKey(),

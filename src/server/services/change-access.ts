@@ -15,11 +15,12 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { needWithinLimits } from '@/server/services/sender-limits';
 import { needProof } from '@/server/services/prove-staff';
+import { NO_REASON, because, needBecause, type Because } from '@/server/services/reasons';
 import { record } from '@/server/services/record';
 
 /** An entry about one grant. */
-export function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: Pick<GrantRecord, 'id' | 'documentId' | 'recipientId' | 'dispatchId'>, details: Happening['details'] = {}): Happening {
-  return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details };
+export function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: Pick<GrantRecord, 'id' | 'documentId' | 'recipientId' | 'dispatchId'>, details: Happening['details'] = {}, why: Because = NO_REASON): Happening {
+  return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details, ...why };
 }
 
 /** @throws ServiceError `NOT_ALLOWED` where one of these is beyond this person's reach: then none is changed */
@@ -38,16 +39,16 @@ async function needProofForMany(tx: Transaction, actor: StaffActor, grants: numb
 }
 
 /** Revokes grants, and what stands beneath them. Those revoked already stay as they are and are not recorded again. */
-export async function revokeGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
-  return deps.db.write((tx) => revokeGrantsIn(deps, tx, actor, grants, deps.clock.now()));
+export async function revokeGrants(deps: Deps, actor: StaffActor, { grants, reason }: { readonly grants: readonly GrantId[]; readonly reason?: string | undefined }): Promise<{ readonly changed: number }> {
+  return deps.db.write(async (tx) => revokeGrantsIn(deps, tx, actor, grants, deps.clock.now(), await needBecause(tx, reason)));
 }
 
 /** The same inside a change that somebody else makes. */
-export async function revokeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, grants: readonly GrantId[], now: number): Promise<{ readonly changed: number }> {
+export async function revokeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, grants: readonly GrantId[], now: number, why: Because = NO_REASON): Promise<{ readonly changed: number }> {
   await needProofForMany(tx, actor, grants.length, now);
   await needReach(tx, actor, grants);
   const changed = await setGrantsRevoked(tx, [...grants, ...(await liveBeneath(tx, grants)).map(({ id }) => id)], actor.id, now);
-  if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant)));
+  if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant, {}, why)));
   return { changed: changed.length };
 }
 
@@ -75,14 +76,15 @@ async function needOwnRevocation(tx: Transaction, actor: StaffActor, revokedBy: 
 }
 
 /** Takes revocations back; the grants are what they were before. @throws ServiceError `NOT_ALLOWED` */
-export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<{ readonly changed: number }> {
+export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants, reason }: { readonly grants: readonly GrantId[]; readonly reason?: string | undefined }): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needReach(tx, actor, grants);
+    const why = await needBecause(tx, reason);
     const ids = [...grants, ...(await revokedAlong(tx, grants))];
     await needReinstatable(tx, actor, (await grantsByIds(tx, ids)).filter(({ revokedAt }) => revokedAt !== null));
     const changed = await setGrantsReinstated(tx, ids);
-    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant)));
+    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant, {}, why)));
     return { changed: changed.length };
   });
 }
@@ -91,6 +93,13 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants }:
 function widens({ rights, untilAt, conditions }: GrantRecord, terms: Changeable): boolean {
   const passesOn = terms.conditions?.passOn != null && JSON.stringify(terms.conditions.passOn) !== JSON.stringify(conditions?.passOn ?? null);
   return passesOn || terms.rights.some((right) => !rights.includes(right)) || (untilAt !== null && (terms.until === null || terms.until > untilAt));
+}
+
+/** Whether somebody gets less by a change, for a shorter time, or under other conditions. */
+function narrows(before: GrantRecord, after: GrantRecord): boolean {
+  const isSooner = after.untilAt !== null && (before.untilAt === null || after.untilAt < before.untilAt);
+  const isFewer = after.prints !== null && (before.prints === null || after.prints < before.prints);
+  return isSooner || isFewer || before.rights.some((right) => !after.rights.includes(right)) || JSON.stringify(before.conditions) !== JSON.stringify(after.conditions);
 }
 
 /**
@@ -110,16 +119,16 @@ export async function changeGrant(tx: Transaction, actor: StaffActor, before: Gr
 }
 
 /** Gives whoever has a grant beneath this one, and none that was changed by itself, the same terms. */
-async function changeFollowers(tx: Transaction, actor: StaffActor, now: number, above: GrantRecord): Promise<readonly Happening[]> {
+async function changeFollowers(tx: Transaction, actor: StaffActor, now: number, above: GrantRecord, why: Because): Promise<readonly Happening[]> {
   const followers = await liveBeneath(tx, [above.id], 'following');
   if (followers.length > 0) await setTermsAsAbove(tx, followers.map(({ id }) => id), above);
   const { rights, untilAt, prints, conditions } = above;
-  return followers.map((before) => aboutChange(actor, now, before, { ...before, rights, untilAt, prints, conditions }));
+  return followers.map((before) => aboutChange(actor, now, before, { ...before, rights, untilAt, prints, conditions }, why));
 }
 
 /** The entry about a changed grant: what it was, what it is. */
-export function aboutChange(actor: StaffActor, now: number, before: GrantRecord, after: GrantRecord): Happening {
-  return aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) });
+export function aboutChange(actor: StaffActor, now: number, before: GrantRecord, after: GrantRecord, why: Because = NO_REASON): Happening {
+  return aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) }, why);
 }
 
 /**
@@ -129,11 +138,11 @@ export function aboutChange(actor: StaffActor, now: number, before: GrantRecord,
  * @throws ServiceError `CONFLICT` where somebody changed one since it was shown, `INVALID`, `NOT_FOUND`
  */
 export function changeGrants(deps: Deps, actor: StaffActor, input: ChangeGrantsInput): Promise<ChangeGrantsResult> {
-  return deps.db.write((tx) => changeGrantsIn(deps, tx, actor, input, deps.clock.now()));
+  return deps.db.write((tx) => changeGrantsIn(deps, tx, actor, input, deps.clock.now(), { reason: input.reason ?? '' }));
 }
 
 /** The same inside a change that somebody else makes. */
-export async function changeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, { changes }: ChangeGrantsInput, now: number): Promise<ChangeGrantsResult> {
+export async function changeGrantsIn(deps: Deps, tx: Transaction, actor: StaffActor, { changes }: Pick<ChangeGrantsInput, 'changes'>, now: number, asked: { readonly reason: string } | null = null): Promise<ChangeGrantsResult> {
   const ids = changes.map(({ grant }) => grant);
   await needReach(tx, actor, ids);
   const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
@@ -144,8 +153,9 @@ export async function changeGrantsIn(deps: Deps, tx: Transaction, actor: StaffAc
     if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
     const was: Changeable = { until: before.untilAt, rights: before.rights, prints: before.prints, conditions: before.conditions };
     const after = await changeGrant(tx, actor, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
+    const why = asked !== null && narrows(before, after) ? await needBecause(tx, asked.reason) : because(asked?.reason);
     changed.push({ grant, revision: after.revision, before: was });
-    happenings.push(aboutChange(actor, now, before, after), ...(await changeFollowers(tx, actor, now, after)));
+    happenings.push(aboutChange(actor, now, before, after, why), ...(await changeFollowers(tx, actor, now, after, why)));
   }
   await record(deps, tx, ...happenings);
   return { changed };
@@ -159,26 +169,30 @@ export async function needDocument(tx: Transaction, actor: StaffActor, id: Docum
   return found;
 }
 
+type ReasonedDocument = { readonly id: DocumentId; readonly reason?: string | undefined };
+
 /** Revokes a whole document: a state that beats every grant and leaves them as they were. */
-export async function revokeDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
+export async function revokeDocument(deps: Deps, actor: StaffActor, { id, reason }: ReasonedDocument): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needDocument(tx, actor, id);
+    const why = await needBecause(tx, reason);
     await needProofForMany(tx, actor, await countLive(tx, id), now);
     if (!(await setDocumentRevoked(tx, id, actor.id, now))) return { changed: 0 };
-    await record(deps, tx, { action: 'document.revoked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
+    await record(deps, tx, { action: 'document.revoked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id, ...why });
     return { changed: 1 };
   });
 }
 
 /** Takes a document's revocation back. */
-export async function reinstateDocument(deps: Deps, actor: StaffActor, { id }: { readonly id: DocumentId }): Promise<{ readonly changed: number }> {
+export async function reinstateDocument(deps: Deps, actor: StaffActor, { id, reason }: ReasonedDocument): Promise<{ readonly changed: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const { document } = await needDocument(tx, actor, id);
     await needOwnRevocation(tx, actor, [document.revokedBy]);
+    const why = await needBecause(tx, reason);
     if (!(await setDocumentReinstated(tx, id))) return { changed: 0 };
-    await record(deps, tx, { action: 'document.reinstated', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id });
+    await record(deps, tx, { action: 'document.reinstated', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, document: id, ...why });
     return { changed: 1 };
   });
 }

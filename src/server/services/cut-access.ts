@@ -8,6 +8,7 @@ import { grantsInScope, type ScopedGrant } from '@/server/repositories/people-re
 import { aboutGrant, needReach, revokeGrantsIn } from '@/server/services/change-access';
 import { effectOfCut } from '@/server/services/cut-effect';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { needBecause } from '@/server/services/reasons';
 import { record } from '@/server/services/record';
 
 function within(actor: StaffActor, found: readonly ScopedGrant[]): ScopedGrant[] {
@@ -38,16 +39,17 @@ export async function previewRevoking(deps: Deps, actor: StaffActor, { grants }:
  * @returns the grants that were revoked now, so that exactly these can be reinstated
  * @throws ServiceError `NOT_ALLOWED` where one that is named is somebody else's
  */
-export async function cutAccess(deps: Deps, actor: StaffActor, { scope, also = [] }: { readonly scope: Scope; readonly also?: readonly GrantId[] | undefined }): Promise<CutResult> {
+export async function cutAccess(deps: Deps, actor: StaffActor, { scope, also = [], reason }: { readonly scope: Scope; readonly also?: readonly GrantId[] | undefined; readonly reason?: string | undefined }): Promise<CutResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
+    const why = await needBecause(tx, reason);
     // All of these are live, and nobody else writes while this transaction is open: all are revoked.
     const hit = within(actor, await grantsInScope(tx, scope));
     await setAllRevoked(tx, hit.map((grant) => grant.id), actor.id, now);
-    await record(deps, tx, ...hit.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind })));
+    await record(deps, tx, ...hit.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind }, why)));
     const ids = new Set(hit.map(({ id }) => id));
     const more = (await grantsByIds(tx, also)).filter(({ id, revokedAt }) => revokedAt === null && !ids.has(id)).map(({ id }) => id);
-    if (more.length > 0) await revokeGrantsIn(deps, tx, actor, more, now);
+    if (more.length > 0) await revokeGrantsIn(deps, tx, actor, more, now, why);
     return { grants: [...ids, ...more] };
   });
 }

@@ -10,17 +10,18 @@ import { findOrganisation } from '@/server/repositories/organisation-repository'
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { noteEndings } from '@/server/services/note-endings';
+import { NO_REASON, needBecause, type Because } from '@/server/services/reasons';
 import { record } from '@/server/services/record';
 
 /** Deletes the keys of these documents. @returns how many had one */
-export async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, ids: readonly DocumentId[], details: { readonly consent?: ConsentId }): Promise<number> {
+export async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, ids: readonly DocumentId[], details: { readonly consent?: ConsentId }, why: Because = NO_REASON): Promise<number> {
   let destroyed = 0;
   for (const id of ids) {
     const found = await findDocument(tx, id);
     if (found === null) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
     if (found.version.wrappedKey === null) continue;
     await dropKeys(tx, id);
-    await record(deps, tx, { action: 'key.destroyed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id, version: found.version.id, details });
+    await record(deps, tx, { action: 'key.destroyed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id, version: found.version.id, details, ...why });
     destroyed++;
   }
   return destroyed;
@@ -42,13 +43,13 @@ export async function afterDestruction(deps: Deps): Promise<void> {
  *
  * @throws ServiceError `NOT_FOUND`, `INVALID` where what was typed is not the reference, `CONFLICT` where it was done before
  */
-export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed }: { readonly id: DocumentId; readonly typed: string }): Promise<Record<string, never>> {
+export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed, reason }: { readonly id: DocumentId; readonly typed: string; readonly reason?: string | undefined }): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const found = await findDocument(tx, id);
     if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
     if (typed.trim() !== found.document.reference) throw new ServiceError('INVALID', `Type ${found.document.reference} exactly, to say that you mean this document.`);
     if ((await findOrganisation(tx))?.twoPeople === true && (await destroyedAlone(tx, actor.id, deps.clock.now() - DAY)) > 0) throw new ServiceError('CONFLICT', 'You destroyed a key within the last day, and destroying several needs a second person here. Select the documents in Documents and ask for it there.');
-    if ((await destroyIn(deps, tx, actor, [id], {})) === 0) throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
+    if ((await destroyIn(deps, tx, actor, [id], {}, await needBecause(tx, reason))) === 0) throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
   });
   await afterDestruction(deps);
   return {};
@@ -74,7 +75,7 @@ export async function destroyKeys(deps: Deps, actor: StaffActor, { documents, ty
     });
     return { destroyed: 0, waits: true };
   }
-  const destroyed = await deps.db.write((tx) => destroyIn(deps, tx, actor, documents, {}));
+  const destroyed = await deps.db.write(async (tx) => destroyIn(deps, tx, actor, documents, {}, await needBecause(tx, reason)));
   await afterDestruction(deps);
   return { destroyed, waits: false };
 }

@@ -51,6 +51,11 @@ function byLinkOf({ details }: Entry, names: ReadonlyMap<string, string>): strin
   return whose === '' ? '' : `by the link of ${names.get(whose) ?? whose}`;
 }
 
+/** What somebody wrote: the reason of an act, a request, an answer. */
+function quoted(text: string | undefined): string {
+  return text === undefined || text === '' ? '' : `“${text}”`;
+}
+
 /** The columns of an exported row. */
 export const EXPORT_COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'action', 'outcome', 'reason', 'what', 'place', 'network', 'detail', 'document', 'recipient', 'dispatch', 'hash'] as const satisfies readonly (keyof LedgerRow)[];
 
@@ -59,7 +64,7 @@ export function toLedgerRow({ entry, hash, personal }: EntryRow, names: Readonly
   return {
     sequence: entry.sequence, occurredAt: entry.occurredAt, receivedAt: entry.receivedAt, action: entry.action, outcome: entry.outcome, reason: entry.reason, rule: entry.rule,
     who: whoOf(entry, personal, names), what: whatOf(entry, names), document: entry.document, recipient: entry.recipient, dispatch: entry.dispatch,
-    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: [detailOf(entry), byLinkOf(entry, names)].filter((part) => part !== '').join(', '), hash, previous: entry.previous,
+    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: [detailOf(entry), byLinkOf(entry, names), quoted(personal['text'])].filter((part) => part !== '').join(', '), hash, previous: entry.previous,
   };
 }
 

@@ -11,6 +11,7 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { grantRows } from '@/server/services/grant-rows';
 import { documentsReached } from '@/server/services/reach-now';
+import { needBecause } from '@/server/services/reasons';
 import { record, recordAlone } from '@/server/services/record';
 
 /** Rows sent at a time; the rest follows as somebody scrolls. */
@@ -39,14 +40,15 @@ export async function viewPerson(deps: Deps, actor: StaffActor, { id }: { readon
 }
 
 /** Stops every access of a person, by whichever of their addresses and whatever they hold, or lets it be again; their grants stay as they are underneath. */
-export async function blockPerson(deps: Deps, actor: StaffActor, { id, blocked }: { readonly id: RecipientId; readonly blocked: boolean }): Promise<Record<string, never>> {
+export async function blockPerson(deps: Deps, actor: StaffActor, { id, blocked, reason }: { readonly id: RecipientId; readonly blocked: boolean; readonly reason?: string | undefined }): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
     if (person === null || standsForMany(person.kind)) throw new ServiceError('NOT_FOUND', 'There is no such person.');
     if (person.blocked === blocked) return;
+    const why = await needBecause(tx, reason);
     const all = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
     for (const each of all) await setBlocked(tx, each, blocked);
-    await record(deps, tx, ...all.map((recipient): Happening => ({ action: blocked ? 'recipient.blocked' : 'recipient.unblocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient })));
+    await record(deps, tx, ...all.map((recipient): Happening => ({ action: blocked ? 'recipient.blocked' : 'recipient.unblocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient, ...why })));
   });
   return {};
 }

@@ -1,5 +1,5 @@
-import { bareDomain } from '@/core/policy/address';
 import 'server-only';
+import { bareDomain } from '@/core/policy/address';
 import { newId, type DispatchId, type RecipientId } from '@/core/base/ids';
 import { addressOfGroup, addressOfLink, type AddresseeKind } from '@/core/policy/addressee';
 import type { DispatchInput } from '@/contracts/dispatch';

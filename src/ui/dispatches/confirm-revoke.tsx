@@ -15,7 +15,7 @@ type Props = {
   readonly grants: readonly GrantRow[];
   readonly onClose: () => void;
   /** @param also further grants, by which some of them would still come in */
-  readonly onConfirm: (also: readonly GrantId[]) => void;
+  readonly onConfirm: (also: readonly GrantId[], reason: string) => void;
 };
 
 /** What was found out about these grants; asked anew each time the question is put. */
@@ -45,7 +45,7 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
   const also = chosen !== null && chosen.of === effect ? chosen.also : [];
   const title = `Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`;
   return (
-    <ConfirmCut open={open} busy={busy} title={title} action={`Revoke ${String(grants.length + also.length)}`} onClose={onClose} onConfirm={() => { onConfirm(also); }}>
+    <ConfirmCut open={open} busy={busy} title={title} action={`Revoke ${String(grants.length + also.length)}`} onClose={onClose} onConfirm={(reason) => { onConfirm(also, reason); }}>
       <p className="quiet">{names.join(', ')}</p>
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}
       {effect === null && problem === null && <p role="status" className="quiet">Looking at every way they have… You need not wait for it.</p>}

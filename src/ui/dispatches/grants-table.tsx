@@ -63,7 +63,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
           })}
         </tbody>
       </table>
-      <ConfirmRevoke open={asking} busy={changes.busy} grants={live} onClose={() => { setAsking(false); }} onConfirm={(also) => void changes.revoke(live, also).then(clear)} />
+      <ConfirmRevoke open={asking} busy={changes.busy} grants={live} onClose={() => { setAsking(false); }} onConfirm={(also, reason) => void changes.revoke(live, also, reason).then(clear)} />
     </>
   );
 }

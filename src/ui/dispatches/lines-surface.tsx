@@ -95,7 +95,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
         </div>
       </div>
       <aside className="side" aria-label="Explanation">{inRow !== undefined && <><GrantPanel grant={inRow} now={now} /><hr /></>}{!asRows && selected.size > 0 && <><LinePanel grants={picked} now={now} onDocument={setDocument} /><hr /></>}{aside}</aside>
-      <ConfirmRevoke open={asking} busy={changes.busy} grants={standing} onClose={() => { setAsking(false); }} onConfirm={(also) => void changes.revoke(standing, also).then(() => { setAsking(false); })} />
+      <ConfirmRevoke open={asking} busy={changes.busy} grants={standing} onClose={() => { setAsking(false); }} onConfirm={(also, reason) => void changes.revoke(standing, also, reason).then(() => { setAsking(false); })} />
     </main>
   );
 }

@@ -27,12 +27,12 @@ export function RevokeScope({ scope, label, title, changes }: { readonly scope: 
       setProblem(sentenceOf(error));
     }
   };
-  const cut = () => changes.cutWhole(() => call<CutResult>('POST', '/api/v1/access/revoke', { scope, also })).then(() => { setAsking(false); });
+  const cut = (reason: string) => changes.cutWhole(() => call<CutResult>('POST', '/api/v1/access/revoke', { scope, also, reason })).then(() => { setAsking(false); });
   const isNothing = preview?.grants === 0;
   return (
     <>
       <Button color="error" disabled={changes.busy} onClick={() => void look()}>{label}</Button>
-      <ConfirmCut open={asking} busy={changes.busy || isNothing} title={title} action={preview === null ? 'Revoke all' : `Revoke ${String(preview.grants + also.length)}`} onClose={() => { setAsking(false); }} onConfirm={() => void cut()}>
+      <ConfirmCut open={asking} busy={changes.busy || isNothing} title={title} action={preview === null ? 'Revoke all' : `Revoke ${String(preview.grants + also.length)}`} onClose={() => { setAsking(false); }} onConfirm={(reason) => void cut(reason)}>
         {problem !== null && <p role="alert" className="magenta">{problem}</p>}
         {preview === null && problem === null && <p role="status" className="quiet">Looking at every way they have… You need not wait for it.</p>}
         {isNothing && <p>Nothing here can be opened any more.</p>}

@@ -15,7 +15,7 @@ export type Changes = {
   readonly busy: boolean;
   readonly said: Said | null;
   /** `also`: further ones, by which the same people would still come in. */
-  readonly revoke: (grants: readonly GrantRow[], also?: readonly GrantRow['id'][]) => Promise<void>;
+  readonly revoke: (grants: readonly GrantRow[], also: readonly GrantRow['id'][], reason: string) => Promise<void>;
   readonly reinstate: (grants: readonly GrantRow[]) => Promise<void>;
   /** Carries out a cut that answers with the grants it revoked. */
   readonly cutWhole: (cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>) => Promise<void>;
@@ -52,9 +52,9 @@ export function useChanges(): Changes {
       setBusy(false);
     }
   };
-  const cut = (verb: 'revoke' | 'reinstate', grants: readonly GrantRow['id'][]): Promise<void> =>
+  const cut = (verb: 'revoke' | 'reinstate', grants: readonly GrantRow['id'][], reason = ''): Promise<void> =>
     attempt(async () => {
-      const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants });
+      const { changed } = await call<{ readonly changed: number }>('POST', `/api/v1/grants/${verb}`, { grants, reason });
       const [word, other] = verb === 'revoke' ? (['Revoked', 'reinstate'] as const) : (['Reinstated', 'revoke'] as const);
       const still = verb === 'revoke' ? await whoStillReads(grants) : '';
       return { text: `${word} ${counted(changed, 'grant')}.${still}`, stops: false, undo: changed === 0 ? null : () => cut(other, grants) };
@@ -66,7 +66,7 @@ export function useChanges(): Changes {
     });
   return {
     busy, said,
-    revoke: (grants, also = []) => cut('revoke', [...grants.map((grant) => grant.id), ...also]),
+    revoke: (grants, also, reason) => cut('revoke', [...grants.map((grant) => grant.id), ...also], reason),
     reinstate: (grants) => cut('reinstate', grants.map((grant) => grant.id)),
     cutWhole: (work) => attempt(async () => {
       const { grants } = await work();

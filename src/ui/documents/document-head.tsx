@@ -14,8 +14,8 @@ export function DocumentHead({ id, title, reference, summary, revoked, damaged, 
   const readsRecord = useHolds('read-record');
   const [asking, setAsking] = useState(false);
   const { busy, problem, attempt } = useAttempt();
-  const act = async (verb: 'revoke' | 'reinstate') => {
-    await attempt(() => call('POST', `/api/v1/documents/${id}/${verb}`, {}));
+  const act = async (verb: 'revoke' | 'reinstate', reason: string) => {
+    await attempt(() => call('POST', `/api/v1/documents/${id}/${verb}`, { reason }));
     setAsking(false);
   };
   return (
@@ -25,12 +25,12 @@ export function DocumentHead({ id, title, reference, summary, revoked, damaged, 
         <span className="gap" />
         {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Its ledger</Button>}
         {mayChange && <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>}
-        {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}
+        {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate', '')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}
       </div>
       <div className="quiet" style={{ marginTop: 4 }}>{summary}</div>
       {damaged && <p role="alert" className="magenta">The stored content of this document is damaged and cannot be read whole. Restore it from a backup, or add the file as a new version.</p>}
       {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-      <ConfirmCut open={asking} busy={busy} title={`Revoke “${title}” for everybody?`} action="Revoke document" onClose={() => { setAsking(false); }} onConfirm={() => void act('revoke')}>
+      <ConfirmCut open={asking} busy={busy} title={`Revoke “${title}” for everybody?`} action="Revoke document" onClose={() => { setAsking(false); }} onConfirm={(reason) => void act('revoke', reason)}>
         <p>{people.length === 0 ? 'Nobody holds access to it.' : `Shut out at once: ${people.join(', ')}.`}</p>
         <p>Every grant stays as it is underneath, so that reinstating brings back exactly what was there. Prints and kept copies are beyond reach.</p>
       </ConfirmCut>

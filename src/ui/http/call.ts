@@ -28,6 +28,13 @@ export function onProofNeeded(ask: (() => Promise<boolean>) | null): void {
   askProof = ask;
 }
 
+let askReason: (() => Promise<string | null>) | null = null;
+
+/** Says what asks whoever is at the screen for the reason of what they do; `null`: they give none. */
+export function onReasonNeeded(ask: (() => Promise<string | null>) | null): void {
+  askReason = ask;
+}
+
 /** Does something; where a fresh proof is needed for it, that is asked for, and it is done again. */
 async function proving<R>(work: () => Promise<R>): Promise<R> {
   try {
@@ -38,9 +45,21 @@ async function proving<R>(work: () => Promise<R>): Promise<R> {
   }
 }
 
-/** Calls the API with JSON; where a fresh proof is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
+/** Does something with a body; where the organisation asks for a reason, that is asked for, and it is done again with it. */
+async function reasoning<R>(body: unknown, work: (body: unknown) => Promise<R>): Promise<R> {
+  try {
+    return await work(body);
+  } catch (error) {
+    const isAsked = error instanceof CallError && error.code === 'REASON_NEEDED';
+    const reason = isAsked && askReason !== null ? await askReason() : null;
+    if (reason === null) throw error;
+    return work({ ...(body as Readonly<Record<string, unknown>>), reason });
+  }
+}
+
+/** Calls the API with JSON; where a fresh proof or a reason is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
 export async function call<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<R> {
-  return proving(async () => (await (await answered(method, path, body, headers)).json()) as R);
+  return reasoning(body, (asked) => proving(async () => (await (await answered(method, path, asked, headers)).json()) as R));
 }
 
 /** Calls the API and hears an answer that comes in lines of JSON, each as it arrives. @throws CallError */

@@ -11,6 +11,7 @@ import type { DemoBar } from '@/contracts/demo';
 import { DemoStrip } from '@/ui/shell/demo-strip';
 import { Emblem } from '@/ui/shell/emblem';
 import { FindBox } from '@/ui/shell/find-box';
+import { AskReason } from '@/ui/shell/ask-reason';
 import { ProveAgain } from '@/ui/shell/prove-again';
 import { RoleProvider } from '@/ui/shell/powers';
 
@@ -48,6 +49,7 @@ export function Shell({ name, role, organisation, demo, bar, children }: { reado
       <RoleProvider value={role}>{children}</RoleProvider>
       {bar !== null && <DemoStrip bar={bar} />}
       <ProveAgain />
+      <AskReason />
     </div>
   );
 }

@@ -1,5 +1,5 @@
-import { grantsInput } from '@/contracts/dispatch';
+import { cutGrantsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
 import { reinstateGrants } from '@/server/services/change-access';
 
-export const POST = handle('change-access', grantsInput, reinstateGrants);
+export const POST = handle('change-access', cutGrantsInput, reinstateGrants);

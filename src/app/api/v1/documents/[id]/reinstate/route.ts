@@ -1,5 +1,5 @@
-import { documentInput } from '@/contracts/document';
+import { cutDocumentInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
 import { reinstateDocument } from '@/server/services/change-access';
 
-export const POST = handle('change-access', documentInput, reinstateDocument);
+export const POST = handle('change-access', cutDocumentInput, reinstateDocument);

@@ -1,5 +1,5 @@
-import { documentInput } from '@/contracts/document';
+import { cutDocumentInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
 import { revokeDocument } from '@/server/services/change-access';
 
-export const POST = handle('change-access', documentInput, revokeDocument);
+export const POST = handle('change-access', cutDocumentInput, revokeDocument);

@@ -1,0 +1,7 @@
+import { loadForStaff } from '@/server/http/handle';
+import { viewWorkSettings } from '@/server/services/work-settings';
+import { WorkView } from '@/ui/settings/work-view';
+
+export default async function WorkPage() {
+  return <WorkView settings={await loadForStaff('settings', viewWorkSettings)} />;
+}

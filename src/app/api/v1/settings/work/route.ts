@@ -1,0 +1,5 @@
+import { workSettings } from '@/contracts/settings';
+import { handle } from '@/server/http/handle';
+import { putWorkSettings } from '@/server/services/work-settings';
+
+export const POST = handle('settings', workSettings, putWorkSettings);

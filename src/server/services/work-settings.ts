@@ -1,0 +1,28 @@
+import 'server-only';
+import { workSettings, type WorkSettings } from '@/contracts/settings';
+import type { Reading, Transaction } from '@/server/db/database';
+import { findSetting, putSetting } from '@/server/repositories/settings-repository';
+import type { Deps, StaffActor } from '@/server/services/deps';
+import { record } from '@/server/services/record';
+
+const NAME = 'work';
+
+/** How work is done here; what nobody chose is as it comes. */
+export async function readWorkSettings(db: Reading | Transaction): Promise<WorkSettings> {
+  return workSettings.parse((await findSetting(db, NAME)) ?? {});
+}
+
+/** The same for the screen. */
+export function viewWorkSettings(deps: Pick<Deps, 'db'>): Promise<WorkSettings> {
+  return readWorkSettings(deps.db.read);
+}
+
+/** Chooses how work is done here. */
+export async function putWorkSettings(deps: Deps, actor: StaffActor, after: WorkSettings): Promise<WorkSettings> {
+  await deps.db.write(async (tx) => {
+    const before = await readWorkSettings(tx);
+    await putSetting(tx, NAME, after);
+    await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { work: true, before, after } });
+  });
+  return after;
+}

@@ -39,6 +39,9 @@ export type FinishUploadInput = z.infer<typeof finishUploadInput>;
 
 export const cancelUploadInput = z.object({ id: uploadId });
 export const documentInput = z.object({ id: documentId });
+/** One page of a document that a member of staff checks. */
+export const checkPageInput = z.object({ id: documentId, page: z.coerce.number().int().min(1), width: z.coerce.number().int().min(100).max(2600).default(1275) });
+export type CheckView = { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly pages: number; readonly revoked: boolean };
 export const cutDocumentInput = documentInput.extend({ reason: reasonInput });
 
 export const staffId = z.custom<StaffId>((value) => typeof value === 'string' && isId('staff', value), 'no such colleague');

@@ -6,6 +6,8 @@ export type Kind = (typeof KINDS)[number];
 
 const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'document.opened': 'opened',
+  // Staff who look whether a document is right are not among those who opened it.
+  'document.checked': 'staff',
   'page.shown': 'read',
   'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken', 'file.taken': 'sent', 'file.inspected': 'staff',
   'dispatch.sent': 'sent', 'dispatch.mailed-again': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',

@@ -1,6 +1,6 @@
 import 'server-only';
 import { and, desc, eq, gt, gte, inArray, lt, max, ne, or, sql, type SQL } from 'drizzle-orm';
-import type { DispatchId, GrantId, StaffId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, GrantId, StaffId, VersionId } from '@/core/base/ids';
 import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
 import type { EntryFilter, Span } from '@/core/insight/filter';
@@ -81,6 +81,12 @@ export async function lastDone(db: Reading, action: Action, of: Pick<EntryFilter
   if (row === undefined) return null;
   const { actor, occurredAt } = JSON.parse(row.body) as Entry;
   return { by: actor.id, at: Date.parse(occurredAt) };
+}
+
+/** Whether a member of staff has opened this version of a document as a check since a moment. */
+export async function wasChecked(db: Reading, document: DocumentId, version: VersionId, by: StaffId, since: number): Promise<boolean> {
+  const where = and(eq(ledgerEntries.documentId, document), eq(ledgerEntries.action, 'document.checked'), eq(ledgerEntries.actorId, by), eq(ledgerEntries.versionId, version), gt(ledgerEntries.occurredAt, toUtcText(since)));
+  return (await db.select({ sequence: ledgerEntries.sequence }).from(ledgerEntries).where(where).limit(1)).length > 0;
 }
 
 /** Who changed each of these grants last, and when; those that nobody changed are missing. */

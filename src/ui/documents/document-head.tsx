@@ -24,6 +24,7 @@ export function DocumentHead({ id, title, reference, summary, revoked, damaged, 
         <h1>{title}</h1><span className="figure quiet">{reference}</span>{revoked && <b className="magenta">revoked</b>}
         <span className="gap" />
         {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Its ledger</Button>}
+        {mayChange && <Button component={Link} href={`/documents/${id}/check`} prefetch={false}>Open as a check</Button>}
         {mayChange && <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>}
         {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate', '')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}
       </div>

@@ -11,7 +11,7 @@ export const actionWords: Record<Action, string> = {
   'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'key taken', 'key.destroyed': 'destroyed the key',
   'recipient.blocked': 'blocked', 'recipient.unblocked': 'unblocked', 'recipient.changed': 'changed a person',
   'request.asked': 'asked for more', 'request.answered': 'answered a request', 'settings.changed': 'changed settings', 'ceiling.changed': 'changed a ceiling',
-  'document.opened': 'opened', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
+  'document.opened': 'opened', 'document.checked': 'opened as a check', 'page.shown': 'read', 'text.copied': 'took its text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
   'people.brought-in': 'brought people in', 'people.taken-out': 'took the list of people out',
   'file.taken': 'took a protected file', 'file.inspected': 'inspected a protected file', 'key.rotated': 'rotated the master key',
   'destruction.asked': 'asked to destroy keys', 'destruction.answered': 'answered about destroying keys', 'link.visited': 'came by an open link', 'consent.asked': 'asked a second person', 'consent.answered': 'answered as the second person', 'recovery.changed': 'changed the recovery key',

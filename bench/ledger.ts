@@ -11,6 +11,7 @@ import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger-counts';
 import { appendEntries, type Recorder } from '@/server/repositories/ledger-writer';
 import type { Deps, StaffActor } from '@/server/services/deps';
+import { viewOpens } from '@/server/services/count-opens';
 import { exportLedger, listLedger } from '@/server/services/list-entries';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { nodeHash } from '@/server/vault/node-hash';
@@ -67,6 +68,8 @@ export async function ledgerScreen(folder: string): Promise<void> {
   const actor = { kind: 'staff', id: 'stf_1' } as unknown as StaffActor;
   const filters: readonly (readonly [string, LedgerInput])[] = [['none', {}], ['refused', { kind: 'refused' }], ['one person', { recipient: id('rcp', 5) }], ['one organisation', { organisation: 'Organisation 7' }], ['one place', { place: 'Place 3' }], ['a week, refused, one reason', { kind: 'refused', reason: 'expired', from: '2026-05-04', to: '2026-05-10' }]];
   for (const [name, input] of filters) await sayMedian(`ledger screen: ${name}`, 7, 'under 100 ms', () => listLedger(deps, actor, input));
+  await sayMedian('who opened how often: everybody, everything', 7, 'under 300 ms', () => viewOpens(deps, actor, {}));
+  await sayMedian('who opened how often: a document, three months', 7, 'under 300 ms', () => viewOpens(deps, actor, { document: id('doc', 13), from: '2026-03-01', to: '2026-05-31' }));
   await exporting('everything', deps, actor, {});
   await exporting('opens', deps, actor, { kind: 'opened' });
   await db.close();

@@ -574,6 +574,8 @@ export const ledgerPairs = sqliteTable('ledger_pairs', { ...heap(), documentId: 
   primaryKey({ columns: [table.documentId, table.recipientId, table.dispatchId, table.day, table.kind, table.outcome, table.reason, table.place, table.organisation] }),
   index('ledger_pairs_recipient').on(table.recipientId),
   index('ledger_pairs_dispatch').on(table.dispatchId),
+  // Answers who opened how often without reading anything else.
+  index('ledger_pairs_opens').on(table.recipientId, table.documentId, table.day, table.kind, table.entries).where(sql`kind IN ('opened', 'refused')`),
 ]);
 
 /** The end of the chain and the right edge of the tree: one row, written with every entry. */

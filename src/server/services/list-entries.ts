@@ -16,7 +16,7 @@ const ROWS = 100;
 const HEADINGS = 8;
 
 /** When the first day begins and the last one ends, as entries spell moments. */
-function spanOf({ from, to }: EntryFilter, zone: string): Span {
+export function spanOf({ from, to }: Pick<EntryFilter, 'from' | 'to'>, zone: string): Span {
   return { begins: from === undefined ? undefined : toUtcText(dayBegins(from, zone)), ends: to === undefined ? undefined : toUtcText(dayBegins(dayAfter(to), zone)) };
 }
 

@@ -5,6 +5,9 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
+import Link from 'next/link';
+import { entriesAddress } from '@/ui/opens/opens-address';
+import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/ui/words/rights-words';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
@@ -18,6 +21,7 @@ type Props = { readonly grants: readonly GrantRow[]; readonly now: number; reado
 /** Grants as a list: who may do what until when, with revoking and reinstating of those ticked. */
 export function GrantsTable({ grants, now, showDocument, selected, onSelect }: Props) {
   const changes = useChanges();
+  const readsRecord = useHolds('read-record');
   const [ticked, setTicked] = useState<ReadonlySet<GrantId>>(new Set());
   const [asking, setAsking] = useState(false);
   const chosen = grants.filter((grant) => ticked.has(grant.id));
@@ -56,8 +60,8 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                 <td>{rightsLine(is.rights, is.prints)}{grant.capped?.byCeiling === true && <span className="quiet" style={{ fontSize: 12 }}><br />under a ceiling</span>}</td>
                 <td>{is.until === null ? <span className="lamp">no end</span> : <Moment at={is.until} />}</td>
                 <td className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}</td>
-                <td className="number">{grant.opens}</td>
-                <td className="number">{grant.refusals > 0 ? <span className="magenta">{grant.refusals}</span> : 0}</td>
+                <td className="number">{readsRecord && grant.opens > 0 ? <Link href={entriesAddress({}, { recipient: grant.recipientId, document: grant.documentId, kind: 'opened' })}>{grant.opens}</Link> : grant.opens}</td>
+                <td className="number">{grant.refusals > 0 ? readsRecord ? <Link className="magenta" href={entriesAddress({}, { recipient: grant.recipientId, document: grant.documentId, kind: 'refused' })}>{grant.refusals}</Link> : <span className="magenta">{grant.refusals}</span> : 0}</td>
               </tr>
             );
           })}

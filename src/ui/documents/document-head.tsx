@@ -23,7 +23,8 @@ export function DocumentHead({ id, title, reference, summary, revoked, damaged, 
       <div className="row">
         <h1>{title}</h1><span className="figure quiet">{reference}</span>{revoked && <b className="magenta">revoked</b>}
         <span className="gap" />
-        {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Its ledger</Button>}
+        {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Show in ledger</Button>}
+        {readsRecord && <Button component={Link} href={`/ledger/opens?document=${id}`}>Opens by person</Button>}
         {mayChange && <Button component={Link} href={`/documents/${id}/check`} prefetch={false}>Open as a check</Button>}
         {mayChange && <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>}
         {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate', '')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}

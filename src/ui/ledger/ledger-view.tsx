@@ -3,6 +3,8 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import type { OpensInput } from '@/contracts/opens';
+import { opensAddress } from '@/ui/opens/opens-address';
 import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
 import { OUTCOMES } from '@/core/ledger/entry';
 import { EntryPanel } from '@/ui/ledger/entry-panel';
@@ -30,6 +32,11 @@ function chipsOf(filter: LedgerInput, names: LedgerPage['names']): Chip[] {
   return given.flatMap(([keys, label]) => (label == null ? [] : [{ keys, label }]));
 }
 
+/** What of these filters the opens can be narrowed by as well. */
+function opensFilterOf({ document, dispatch, recipient, organisation, from, to }: LedgerInput): OpensInput {
+  return { document, dispatch, recipient, organisation, from, to };
+}
+
 /** Everything that happened, filtered by what stands in the address. */
 export function LedgerView({ page, filter }: { readonly page: LedgerPage; readonly filter: LedgerInput }) {
   const [selected, setSelected] = useState<number | null>(page.rows.at(0)?.sequence ?? null);
@@ -45,6 +52,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             <h1>Ledger</h1>
             <span className="figure quiet">{page.size.toLocaleString('en-GB')} entries · {page.signedAt === null ? 'not signed yet' : `signed up to ${page.signedSize.toLocaleString('en-GB')}, ${momentText(page.signedAt, zone)}`}</span>
             <span className="gap" />
+            <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>Opens by person</Button>
             <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')} rows</Button>
           </div>
           <div className="row" style={{ marginTop: 8 }}>

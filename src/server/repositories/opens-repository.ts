@@ -30,11 +30,13 @@ export async function opensByPair(db: Reading, asked: OpensFilter): Promise<Pair
   return rows.map(([recipient, document, opens, refused, first, last]) => ({ recipient, document, opens, refused, first, last }));
 }
 
-/** On which days these people opened something, and how often. */
+/** On which days these people opened something, and how often. As one text: there may be a year of days for each. */
 export async function openDays(db: Reading, people: readonly string[], asked: OpensFilter): Promise<{ readonly recipient: string; readonly day: string; readonly opens: number }[]> {
-  return db.all(sql`
-    SELECT p.recipient_id AS recipient, p.day AS day, sum(p.entries) AS opens FROM ledger_pairs p
-    WHERE ${wherePairs(asked)} AND p.kind = 'opened' AND p.recipient_id IN (SELECT value FROM json_each(${JSON.stringify(people)})) GROUP BY p.recipient_id, p.day`);
+  const [got] = await db.all<{ found: string }>(sql`
+    SELECT json_group_array(json_array(recipient, day, opens)) AS found FROM (
+      SELECT p.recipient_id AS recipient, p.day AS day, sum(p.entries) AS opens FROM ledger_pairs p
+      WHERE ${wherePairs(asked)} AND p.kind = 'opened' AND p.recipient_id IN (SELECT value FROM json_each(${JSON.stringify(people)})) GROUP BY p.recipient_id, p.day)`);
+  return (JSON.parse(got?.found ?? '[]') as [string, string, number][]).map(([recipient, day, opens]) => ({ recipient, day, opens }));
 }
 
 /** Which people were given which documents, by themselves or as one of a group; `until`: given before that moment. */

@@ -17,7 +17,7 @@ import { spanOf } from '@/server/services/list-entries';
 import { recordAlone } from '@/server/services/record';
 
 /** People shown; the totals count them all, and the export has them all. */
-const SHOWN = 200;
+const SHOWN = 100;
 
 /** Everybody who opened something or was given something, within what was asked about. */
 async function counted(deps: Pick<Deps, 'db' | 'clock'>, input: OpensInput, zone: string) {

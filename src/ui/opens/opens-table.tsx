@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { counted } from '@/core/base/counted';
 import type { OpensCell, OpensInput, OpensPage, OpensRow } from '@/contracts/opens';
 import { discsOf } from '@/ui/opens/opens-plot';
 import { entriesAddress, opensAddress } from '@/ui/opens/opens-address';
@@ -60,11 +61,11 @@ function Figure({ cell, recipient, filter }: { readonly cell: OpensCell | undefi
 
 function Line({ row, span, most }: { readonly row: OpensRow; readonly span: NonNullable<OpensPage['span']>; readonly most: number }) {
   const discs = discsOf(row.days, span, most);
-  const said = row.days.length === 0 ? 'never' : `on ${String(row.days.length)} days`;
+  const said = row.days.length === 0 ? 'never' : `on ${counted(row.days.length, 'day')}`;
   return (
     <svg viewBox="-6 0 162 14" width="100%" height="14" role="img" aria-label={`Opened ${said}`} preserveAspectRatio="none">
       <line x1="0" x2="150" y1="7" y2="7" stroke="var(--line)" />
-      {discs.map(({ day, opens, x, r }) => <circle key={day} cx={x * 1.5} cy="7" r={r} fill="var(--current)"><title>{`${dayText(day)}: ${String(opens)}`}</title></circle>)}
+      {discs.map(({ first, last, opens, x, r }) => <circle key={first} cx={x * 1.5} cy="7" r={r} fill="var(--current)"><title>{`${first === last ? dayText(first) : `${dayText(first)} to ${dayText(last)}`}: ${counted(opens, 'open')}`}</title></circle>)}
     </svg>
   );
 }

@@ -25,6 +25,7 @@ export async function buildWorkers(): Promise<void> {
       'render-worker': 'src/workers/render-worker.ts',
       'export-worker': 'src/workers/export-worker.ts',
       'check-worker': 'src/workers/check-worker.ts',
+      'verify-worker': 'src/workers/verify-worker.ts',
     },
     external: ['@libsql/client', 'libsql', 'sharp', '@hyzyla/pdfium', 'piscina'],
   });

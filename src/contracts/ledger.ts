@@ -66,3 +66,19 @@ export type LedgerPage = {
   readonly names: { readonly document: string | null; readonly recipient: string | null; readonly dispatch: string | null };
   readonly older: number | null;
 };
+
+/** `checkpoints`: signed ones that were kept outside, one after another; empty: none. */
+export const verifyInput = z.object({ checkpoints: z.string().max(200_000).default('') });
+export type VerifyInput = z.infer<typeof verifyInput>;
+/** What came of verifying the ledger. */
+export type VerifyResult = {
+  readonly entries: number;
+  readonly checkpoints: number;
+  readonly signed: number;
+  /** How many entries a checkpoint from outside the database covers; null: none was at hand. */
+  readonly witnessed: number | null;
+  readonly backwards: number;
+  readonly problems: readonly { readonly sequence: number; readonly detail: string }[];
+};
+/** A line of the answer: how many entries are done, or what came of it. */
+export type VerifyLine = { readonly entries: number } | { readonly verification: VerifyResult };

@@ -16,7 +16,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'recipient.blocked': 'changed', 'recipient.unblocked': 'changed', 'recipient.changed': 'changed', 'people.brought-in': 'changed', 'people.taken-out': 'staff', 'request.asked': 'sent', 'request.answered': 'changed', 'settings.changed': 'staff', 'ceiling.changed': 'changed',
   'organisation.set-up': 'staff', 'staff.signed-in': 'staff', 'staff.signed-out': 'staff', 'staff.viewed': 'staff', 'staff.invited': 'staff', 'staff.changed': 'staff', 'staff.password-chosen': 'staff', 'staff.proven': 'staff', 'staff.factor-changed': 'staff',
   'key.rotated': 'staff', 'recovery.changed': 'staff', 'recovery.tried': 'staff', 'backup.made': 'staff', 'service.restored': 'staff',
-  'ledger.exported': 'staff', 'seal.broken': 'proof', 'demo.changed': 'staff',
+  'ledger.exported': 'staff', 'ledger.verified': 'staff', 'seal.broken': 'proof', 'demo.changed': 'staff',
   'link.visited': 'proof', 'code.requested': 'proof', 'code.entered': 'proof', 'key.unwrapped': 'proof',
 };
 

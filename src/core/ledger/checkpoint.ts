@@ -41,3 +41,9 @@ export function openCheckpoint(text: string, publicKey: Uint8Array, hash: Hash, 
   if (!ours || !verify(publicKey, utf8(body), signature.slice(4))) throw new LedgerError('BAD_CHECKPOINT', 'The checkpoint was not signed with this organisation’s key.');
   return { origin, size: Number(size), root: base64.decode(root) };
 }
+
+/** Checkpoints that stand in a text one after another, whatever lies between them; what they say is not trusted yet. */
+export function splitCheckpoints(text: string): { readonly size: number; readonly text: string }[] {
+  const found = text.replaceAll('\r\n', '\n').matchAll(/^.+\n(0|[1-9]\d*)\n[A-Za-z0-9+/]{43}=\n\n— .+ [A-Za-z0-9+/=]+$/gm);
+  return Array.from(found, ([whole, size]) => ({ size: Number(size), text: `${whole}\n` }));
+}

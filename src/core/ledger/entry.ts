@@ -16,7 +16,7 @@ export const ACTIONS = [
   'link.visited', 'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered', 'consent.asked', 'consent.answered',
   'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',
   'document.opened', 'document.checked', 'page.shown', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',
-  'ledger.exported', 'seal.broken', 'demo.changed',
+  'ledger.exported', 'ledger.verified', 'seal.broken', 'demo.changed',
 ] as const;
 export type Action = (typeof ACTIONS)[number];
 

@@ -131,6 +131,19 @@ export function openForReading(url: string): { readonly read: Reading; readonly 
   return { read: drizzle(client, { schema, casing: 'snake_case' }), close: () => { client.close(); } };
 }
 
+/** Reads one state of the database throughout, whatever is written meanwhile, on a connection of its own. */
+export async function readSnapshot<T>(url: string, work: (db: Reading) => Promise<T>): Promise<T> {
+  const client = createClient({ url });
+  // The mapper's own transactions take the lock of whoever writes; this one only reads.
+  const snapshot = await client.transaction('deferred');
+  try {
+    return await work(drizzle(snapshot as unknown as Client, { schema, casing: 'snake_case' }));
+  } finally {
+    snapshot.close();
+    client.close();
+  }
+}
+
 type Sealing = { readonly seals: Seals; readonly onForeign: (rows: readonly BrokenSeal[]) => void };
 
 function createWriteQueue(db: Reading, makeRoom: () => boolean): Pick<Database, 'write' | 'once' | 'sealWith'> & { readonly idle: () => Promise<void> } {

@@ -9,7 +9,7 @@ import type { CheckView } from '@/contracts/document';
 /** The pages of a document as staff check them: marked with who looks, and apart from what recipients open. */
 export function CheckPages({ view: { id, title, reference, pages, revoked } }: { readonly view: CheckView }) {
   return (
-    <main className="work">
+    <main className="work wide">
       <div className="surface">
         <div className="head">
           <div className="row">

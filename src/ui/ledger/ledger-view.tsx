@@ -12,6 +12,7 @@ import { Facets } from '@/ui/ledger/facets';
 import { Histogram } from '@/ui/ledger/histogram';
 import { KeptViews } from '@/ui/ledger/kept-views';
 import { addressOf } from '@/ui/ledger/ledger-address';
+import { VerifyPanel } from '@/ui/ledger/verify-panel';
 import { WorldPicture } from '@/ui/ledger/world-picture';
 import { Mark, markOf } from '@/ui/marks/mark';
 import { Moment } from '@/ui/time/moment';
@@ -40,6 +41,7 @@ function opensFilterOf({ document, dispatch, recipient, organisation, from, to }
 /** Everything that happened, filtered by what stands in the address. */
 export function LedgerView({ page, filter }: { readonly page: LedgerPage; readonly filter: LedgerInput }) {
   const [selected, setSelected] = useState<number | null>(page.rows.at(0)?.sequence ?? null);
+  const [verifying, setVerifying] = useState(false);
   const row = page.rows.find((each) => each.sequence === selected);
   const zone = useZone();
   const newest = page.rows.at(0)?.occurredAt ?? '2026-01-01T00:00:00Z';
@@ -52,6 +54,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             <h1>Ledger</h1>
             <span className="figure quiet">{page.size.toLocaleString('en-GB')} entries · {page.signedAt === null ? 'not signed yet' : `signed up to ${page.signedSize.toLocaleString('en-GB')}, ${momentText(page.signedAt, zone)}`}</span>
             <span className="gap" />
+            <Button aria-expanded={verifying} onClick={() => { setVerifying(!verifying); }}>Verify</Button>
             <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>Opens by person</Button>
             <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')} rows</Button>
           </div>
@@ -90,7 +93,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
           )}
         </div>
       </div>
-      <aside className="side" aria-label="The selected entry">{row === undefined ? <p className="quiet">Select an entry to see it whole.</p> : <EntryPanel row={row} filter={filter} />}</aside>
+      <aside className="side" aria-label="The selected entry">{verifying && <><VerifyPanel size={page.size} /><hr /></>}{row === undefined ? <p className="quiet">Select an entry to see it whole.</p> : <EntryPanel row={row} filter={filter} />}</aside>
     </main>
   );
 }

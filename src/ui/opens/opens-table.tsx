@@ -23,7 +23,7 @@ export function OpensTable({ page, filter }: { readonly page: OpensPage; readonl
           {columns.map(({ id, title, reference }) => <th key={id} className="number" title={title}><Link href={opensAddress('/ledger/opens', filter, { document: id })}>{reference === '' ? title : reference}</Link></th>)}
           {columns.length === 0 && <th className="number">Documents opened</th>}
           <th className="number">Opens</th><th className="number">Refused</th><th>First open</th><th>Last open</th>
-          <th style={{ width: 170 }}>{span !== null && <span className="figure" style={{ fontWeight: 400, fontSize: 11, display: 'flex', justifyContent: 'space-between' }}><span>{dayText(span.first)}</span><span>{dayText(span.last)}</span></span>}</th>
+          <th style={{ width: 300 }}>{span !== null && <span className="figure" style={{ fontWeight: 400, fontSize: 11, display: 'flex', justifyContent: 'space-between' }}><span>{dayText(span.first)}</span><span>{dayText(span.last)}</span></span>}</th>
         </tr>
       </thead>
       <tbody>
@@ -45,8 +45,8 @@ function PersonRow({ row, columns, filter, span, most }: RowProps) {
       {columns.length === 0 && <td className="number">{opened} of {cells.length}</td>}
       <td className="number">{opens === 0 ? <span className="lamp">never</span> : <Link href={entriesAddress(filter, { recipient, kind: 'opened' })}>{opens}</Link>}</td>
       <td className="number">{refused === 0 ? 0 : <Link className="magenta" href={entriesAddress(filter, { recipient, kind: 'refused' })}>{refused}</Link>}</td>
-      <td className="figure">{first === null ? '' : dayText(first)}</td>
-      <td className="figure">{last === null ? '' : dayText(last)}</td>
+      <td className="figure" style={{ fontSize: 12 }}>{first === null ? '' : dayText(first)}</td>
+      <td className="figure" style={{ fontSize: 12 }}>{last === null ? '' : dayText(last)}</td>
       <td>{span !== null && <Line row={row} span={span} most={most} />}</td>
     </tr>
   );
@@ -63,9 +63,9 @@ function Line({ row, span, most }: { readonly row: OpensRow; readonly span: NonN
   const discs = discsOf(row.days, span, most);
   const said = row.days.length === 0 ? 'never' : `on ${counted(row.days.length, 'day')}`;
   return (
-    <svg viewBox="-6 0 162 14" width="100%" height="14" role="img" aria-label={`Opened ${said}`} preserveAspectRatio="none">
-      <line x1="0" x2="150" y1="7" y2="7" stroke="var(--line)" />
-      {discs.map(({ first, last, opens, x, r }) => <circle key={first} cx={x * 1.5} cy="7" r={r} fill="var(--current)"><title>{`${first === last ? dayText(first) : `${dayText(first)} to ${dayText(last)}`}: ${counted(opens, 'open')}`}</title></circle>)}
+    <svg viewBox="-6 0 312 14" width="100%" height="14" role="img" aria-label={`Opened ${said}`}>
+      <line x1="0" x2="300" y1="7" y2="7" stroke="var(--line)" />
+      {discs.map(({ first, last, opens, x, r }) => <circle key={first} cx={x * 3} cy="7" r={r} fill="var(--current)"><title>{`${first === last ? dayText(first) : `${dayText(first)} to ${dayText(last)}`}: ${counted(opens, 'open')}`}</title></circle>)}
     </svg>
   );
 }

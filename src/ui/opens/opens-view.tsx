@@ -23,7 +23,7 @@ export function OpensView({ page, filter }: { readonly page: OpensPage; readonly
   const change = (part: Partial<OpensInput>) => { router.push(opensAddress(PATH, filter, part)); };
   const chips: readonly (readonly [keyof OpensInput, string | null | undefined])[] = [['document', page.names.document], ['dispatch', page.names.dispatch], ['recipient', page.names.recipient], ['organisation', filter.organisation]];
   return (
-    <main className="work">
+    <main className="work wide">
       <div className="surface">
         <div className="head">
           <div className="row">
@@ -35,8 +35,8 @@ export function OpensView({ page, filter }: { readonly page: OpensPage; readonly
           <div className="row" style={{ marginTop: 8 }}>
             {chips.map(([key, label]) => label != null && <Link key={key} className="chip" style={{ background: 'var(--shoal)' }} href={opensAddress(PATH, filter, { [key]: undefined })} aria-label={`Remove the filter ${label}`}>{label} ×</Link>)}
             <button type="button" className="chip" aria-pressed={filter.never === 'only'} onClick={() => { change({ never: filter.never === 'only' ? undefined : 'only' }); }}>Never opened</button>
-            <TextField type="date" label="From" value={filter.from ?? ''} onChange={(event) => { change({ from: event.target.value === '' ? undefined : event.target.value }); }} slotProps={{ inputLabel: { shrink: true } }} />
-            <TextField type="date" label="To" value={filter.to ?? ''} onChange={(event) => { change({ to: event.target.value === '' ? undefined : event.target.value }); }} slotProps={{ inputLabel: { shrink: true } }} />
+            <TextField type="date" label="From" value={filter.from ?? ''} onChange={(event) => { change({ from: event.target.value === '' ? undefined : event.target.value }); }} sx={{ width: 168 }} slotProps={{ inputLabel: { shrink: true } }} />
+            <TextField type="date" label="To" value={filter.to ?? ''} onChange={(event) => { change({ to: event.target.value === '' ? undefined : event.target.value }); }} sx={{ width: 168 }} slotProps={{ inputLabel: { shrink: true } }} />
             <span className="quiet" style={{ fontSize: 12.5 }}>days in {page.zone}</span>
           </div>
         </div>

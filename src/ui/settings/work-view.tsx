@@ -13,7 +13,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
   const { busy, said, attempt } = useAttempt();
   const put = (change: Partial<WorkSettings>, done: string) => void attempt(() => call('POST', '/api/v1/settings/work', { ...settings, ...change }), done);
   return (
-    <main className="work">
+    <main className="work wide">
       <div className="surface">
         <div className="head">
           <div className="row"><h1>Work</h1><span className="gap" /><SettingsPlaces here="work" /></div>

@@ -16,7 +16,7 @@ export const actionWords: Record<Action, string> = {
   'file.taken': 'took a protected file', 'file.inspected': 'inspected a protected file', 'key.rotated': 'rotated the master key',
   'destruction.asked': 'asked to destroy keys', 'destruction.answered': 'answered about destroying keys', 'link.visited': 'came by an open link', 'consent.asked': 'asked a second person', 'consent.answered': 'answered as the second person', 'recovery.changed': 'changed the recovery key',
   'recovery.tried': 'tried the recovery key', 'backup.made': 'made a backup', 'service.restored': 'restored a backup',
-  'ledger.exported': 'exported the ledger', 'seal.broken': 'found rows changed by another program', 'demo.changed': 'changed the demo',
+  'ledger.exported': 'exported the ledger', 'ledger.verified': 'verified the ledger', 'seal.broken': 'found rows changed by another program', 'demo.changed': 'changed the demo',
 };
 
 /** The heaps of the ledger. */

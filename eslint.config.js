@@ -41,7 +41,7 @@ const element = (type) => ({ element: { type } });
 const anyOf = (...types) => ({ element: { types: { anyOf: types } } });
 const file = (category) => ({ file: { categories: category } });
 /** The folders of src/server that are ports with their adapters. */
-const PORTS = ['clock', 'config', 'health', 'identity', 'limits', 'live', 'mail', 'places', 'directory', 'rendering', 'storage', 'vault', 'exporting', 'checking', 'covers'];
+const PORTS = ['clock', 'config', 'health', 'identity', 'limits', 'live', 'mail', 'places', 'directory', 'rendering', 'storage', 'vault', 'exporting', 'verifying', 'checking', 'covers'];
 const noBarrels = { selector: 'ExportAllDeclaration', message: 'No barrels: name what the folder offers.' };
 const zodAtHome = { paths: [{ name: 'zod', message: 'Wire schemas live in src/contracts, stored formats in src/core.' }] };
 

@@ -1,7 +1,8 @@
 import { readSnapshot } from '@/server/db/database';
 import type { Command } from '@/cli/command';
 import { openLedger } from '@/cli/open-ledger';
-import { verifyLedger, type Verification } from '@/server/services/verify-ledger';
+import type { Verification } from '@/core/ledger/verify';
+import { verifyLedger } from '@/server/services/verify-ledger';
 
 function report({ entries, checkpoints, signed, witnessed, sealed, backwards, problems }: Verification, witness: string | null): string {
   const lines = [

@@ -74,3 +74,18 @@ function parseEntry(text: string): Entry | null {
     return null;
   }
 }
+
+/** What came of verifying a ledger. */
+export type Verification = {
+  readonly entries: number;
+  readonly checkpoints: number;
+  /** How many entries the newest signed checkpoint covers. */
+  readonly signed: number;
+  /** How many of them a checkpoint from outside the database covers; null: none was at hand. */
+  readonly witnessed: number | null;
+  /** Whether rows that decide were checked against their seals. */
+  readonly sealed: boolean;
+  /** Entries whose time lies before that of the entry ahead of them: a clock was set back. */
+  readonly backwards: number;
+  readonly problems: readonly Problem[];
+};

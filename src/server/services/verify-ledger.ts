@@ -6,7 +6,7 @@ import { commitmentOf } from '@/core/ledger/commitment';
 import type { Entry } from '@/core/ledger/entry';
 import { LedgerError } from '@/core/ledger/errors';
 import { applyEntry, differences, emptyAccess, type AccessState } from '@/core/ledger/fold';
-import { LedgerWalk, type Problem } from '@/core/ledger/verify';
+import { LedgerWalk, type Problem, type Verification } from '@/core/ledger/verify';
 import { termsText } from '@/core/policy/rights';
 import type { Reading } from '@/server/db/database';
 import { SEALED_TABLES, type Seals } from '@/server/db/seals';
@@ -23,20 +23,6 @@ export type Outside = {
   readonly witnesses?: readonly { readonly size: number; readonly text: string }[] | undefined;
   /** The seals of rows that decide; absent where the master key is not at hand. */
   readonly seals?: Pick<Seals, 'broken' | 'unbalanced' | 'isEndOurs'> | undefined;
-};
-
-export type Verification = {
-  readonly entries: number;
-  readonly checkpoints: number;
-  /** How many entries the newest signed checkpoint covers. */
-  readonly signed: number;
-  /** How many of them a checkpoint from outside the database covers; null: none was at hand. */
-  readonly witnessed: number | null;
-  /** Whether rows that decide were checked against their seals. */
-  readonly sealed: boolean;
-  /** Entries whose time lies before that of the entry ahead of them: a clock was set back. */
-  readonly backwards: number;
-  readonly problems: readonly Problem[];
 };
 
 /** Most rows that are named one by one; more are counted. */

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { Verification } from '@/server/services/verify-ledger';
+import type { Verification } from '@/core/ledger/verify';
 
 type Witness = { readonly size: number; readonly text: string };
 /** What a thread is told: which database, whose key signs, and the checkpoints that were kept outside. */

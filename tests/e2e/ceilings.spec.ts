@@ -10,7 +10,7 @@ test('a ceiling is lowered and its impact read before; why somebody cannot open 
   await side.getByLabel('Days').fill('7');
   await side.getByRole('button', { name: 'See whom it touches' }).click();
   await expect(side.getByText(/^It touches \d+ people and \d+ documents\.$/)).toBeVisible();
-  await expect(side.getByText(/grants would end at once\./)).toBeVisible();
+  await expect(side.getByText(/(people|person) would lose access at once\./)).toBeVisible();
   await expectNothingSerious(page);
 
   // Reading it has changed nothing: the person can open still.
@@ -29,7 +29,7 @@ test('a ceiling is lowered and its impact read before; why somebody cannot open 
   await people.getByRole('button', { name: 'Why: Bow ramp mechanism' }).click();
   const why = people.getByRole('region', { name: 'Why' });
   await expect(why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.')).toBeVisible();
-  await expect(why.getByText(/By the ceiling of the organisation, set by Ida Roe .* Only raising that ceiling would change it/)).toBeVisible();
+  await expect(why.getByText(/By the ceiling of the organisation, set by Ida Roe .* To change this: raise the ceiling on days of the organisation/)).toBeVisible();
 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('It is as it was.')).toBeVisible();
@@ -72,7 +72,7 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
   await expect(side.getByText('Version 1. 1 person was given access with them and would follow a change.')).toBeVisible();
   await side.getByLabel('Days from the dispatch on').fill('3');
   await side.getByRole('button', { name: 'Keep…' }).click();
-  await expect(side.getByText('1 grant would end sooner.')).toBeVisible();
+  await expect(side.getByText('1 person would have access for a shorter time.')).toBeVisible();
   await expect(side.getByRole('link', { name: 'Anton Gray' })).toBeVisible();
   await side.getByRole('button', { name: 'What was sent follows' }).click();
   await expect(page.getByText('What was sent with them has changed as well: 1 grant.')).toBeVisible();
@@ -91,7 +91,7 @@ test('a document shows the ceilings over it, and is given one of its own', async
   await over.getByRole('button', { name: 'Set one of its own…' }).click();
   await over.getByLabel('Opens each').fill('3');
   await over.getByRole('button', { name: 'See whom it touches' }).click();
-  await expect(over.getByText(/grants would have other limits on how often or from where\./)).toBeVisible();
+  await expect(over.getByText(/(people|person) would have other limits on how often or from where\./)).toBeVisible();
   await over.getByRole('button', { name: 'Set it' }).click();
   await expect(over.getByText(/^Its own: 3 opens each/)).toBeVisible();
   await expectNothingSerious(page);

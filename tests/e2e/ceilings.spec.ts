@@ -75,7 +75,7 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
   await expect(side.getByText('1 person would have access for a shorter time.')).toBeVisible();
   await expect(side.getByRole('link', { name: 'Anton Gray' })).toBeVisible();
   await side.getByRole('button', { name: 'What was sent follows' }).click();
-  await expect(page.getByText('What was sent with them has changed as well: 1 grant.')).toBeVisible();
+  await expect(page.getByText('What was sent with them has changed as well, for 1 person.')).toBeVisible();
   await expect(page.getByRole('cell', { name: '3 days', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('cell', { name: '7 days', exact: true })).toBeVisible();

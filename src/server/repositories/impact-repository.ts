@@ -73,21 +73,20 @@ export async function alikeGrants(db: Reading, now: number, asked: AskedOf, afte
 export type Pair = { readonly recipient: RecipientId; readonly document: DocumentId };
 
 /**
- * Those who cannot be judged by one grant: they have several on a document, or one that was passed on or is opened by domain, or
- * lies beneath one given with these kept terms, or it was opened and counts opens.
+ * Those who cannot be judged by one grant: they have several on a document, or one that was passed on or is opened by domain, or it
+ * was opened and counts opens. With kept terms: on documents that were given with them.
  */
 export async function pairsToJudgeAlone(db: Reading, asked: AskedOf, opensCount: boolean): Promise<Pair[]> {
-  const among = asked.documents === undefined ? sql`` : sql`WHERE document IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
-  const beneath = asked.terms === undefined ? sql`false` : sql`g.document_id IN (SELECT document_id FROM grants WHERE terms_id = ${asked.terms})`;
+  const documents = asked.documents === undefined ? sql`` : sql`AND document IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
+  const ofTerms = asked.terms === undefined ? sql`` : sql`AND document IN (SELECT document_id FROM grants WHERE terms_id = ${asked.terms})`;
   // Each part reads an index alone, or the few rows that it is about.
   return db.all<Pair>(sql`
     SELECT recipient, document FROM (
       SELECT recipient_id AS recipient, document_id AS document FROM grants GROUP BY document_id, recipient_id HAVING count(*) > 1
       UNION SELECT g.recipient_id, g.document_id FROM grants g WHERE g.parent_id IS NOT NULL AND g.passed_on_by IS NOT NULL
-      UNION SELECT g.recipient_id, g.document_id FROM grants g WHERE g.passed_on_by IS NOT NULL AND ${beneath}
       UNION SELECT g.recipient_id, g.document_id FROM recipients r JOIN grants d ON d.recipient_id = r.id AND d.revoked_at IS NULL JOIN grants g ON g.document_id = d.document_id WHERE r.kind = 'domain'
       UNION SELECT g.recipient_id, g.document_id FROM licences l JOIN grants g ON g.id = l.grant_id WHERE ${opensCount} OR g.conditions IS NOT NULL
-    ) ${among}`);
+    ) WHERE true ${documents} ${ofTerms}`);
 }
 
 /** Every grant of these pairs that is not revoked, and those of domains on the same documents. */

@@ -35,7 +35,7 @@ export function AskReason() {
       <form className="stack" style={{ padding: '18px 22px', gap: 14 }} onSubmit={send}>
         <h1 id="reason-title">Reason</h1>
         <p>Your organisation asks for a reason here. It is kept in the ledger.</p>
-        <ReasonField value={reason} onChange={setReason} required />
+        <ReasonField value={reason} onChange={setReason} required autoFocus />
         <div className="row"><span className="gap" /><Button onClick={() => { close(null); }}>Cancel</Button><Button type="submit" variant="contained">Continue</Button></div>
       </form>
     </Dialog>

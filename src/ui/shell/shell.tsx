@@ -12,6 +12,7 @@ import { DemoStrip } from '@/ui/shell/demo-strip';
 import { Emblem } from '@/ui/shell/emblem';
 import { FindBox } from '@/ui/shell/find-box';
 import { AskReason } from '@/ui/shell/ask-reason';
+import { ReasonsAskedProvider } from '@/ui/shell/reason-field';
 import { ProveAgain } from '@/ui/shell/prove-again';
 import { RoleProvider } from '@/ui/shell/powers';
 
@@ -29,7 +30,7 @@ const places: readonly Place[] = [
 const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom', needs: 'read-mailroom' }];
 
 /** The column of places; work surface and side panel stand beside it. */
-export function Shell({ name, role, organisation, demo, bar, children }: { readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly bar: DemoBar | null; readonly children: ReactNode }) {
+export function Shell({ name, role, organisation, demo, reasonsAsked, bar, children }: { readonly reasonsAsked: boolean; readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly bar: DemoBar | null; readonly children: ReactNode }) {
   const path = usePathname();
   return (
     <div className="app">
@@ -46,7 +47,7 @@ export function Shell({ name, role, organisation, demo, bar, children }: { reado
           <SignOut />
         </div>
       </nav>
-      <RoleProvider value={role}>{children}</RoleProvider>
+      <RoleProvider value={role}><ReasonsAskedProvider value={reasonsAsked}>{children}</ReasonsAskedProvider></RoleProvider>
       {bar !== null && <DemoStrip bar={bar} />}
       <ProveAgain />
       <AskReason />

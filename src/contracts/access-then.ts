@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { isId, type DispatchId, type DocumentId, type RecipientId } from '@/core/base/ids';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
+import { recipientId } from '@/contracts/access';
+import { dispatchId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 
-const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
-const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
 const moment = z.number().int().min(0).max(8_640_000_000_000_000);
 
 /** Who could open something at a moment: a document, what a dispatch carried, or whatever a person was given; compared with another moment, or another person. */

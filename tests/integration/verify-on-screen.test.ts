@@ -66,6 +66,11 @@ test('what is written meanwhile is no difference, and two are not made at once',
   await first.next();
   await expect(verifyOnScreen(product.deps, product.ida, { checkpoints: '' })).rejects.toMatchObject({ code: 'TOO_MANY' });
   await first.return();
+  // Both were let in before either began.
+  const both = await Promise.all([1, 2].map(() => verifyOnScreen(product.deps, product.ida, { checkpoints: '' })));
+  const begun = await Promise.allSettled(both.map((lines) => lines.next()));
+  expect(begun.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  await Promise.all(both.map((lines) => lines.return()));
 });
 
 test('a changed entry is named', async () => {

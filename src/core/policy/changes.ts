@@ -1,7 +1,7 @@
 import type { GrantId } from '@/core/base/ids';
 import { NO_LIMITS, type Ceiling, type Limits } from '@/core/policy/ceiling';
 import type { DocumentPolicy, GrantFacts } from '@/core/policy/compile';
-import { UNUSED, type Conditions } from '@/core/policy/conditions';
+import { UNUSED, isKnownCondition, type Conditions } from '@/core/policy/conditions';
 import type { Asking } from '@/core/policy/decide';
 import type { Right, Terms } from '@/core/policy/rights';
 
@@ -16,7 +16,6 @@ export type Change =
 /** A policy and who asks about it. */
 export type Case = { readonly policy: DocumentPolicy; readonly asking: Asking };
 
-const KNOWN_CONDITIONS: Readonly<Record<keyof Conditions, true>> = { opens: true, within: true, countries: true, networks: true, hours: true, keptDevices: true, devices: true, proveEvery: true, offline: true, captureDeterrent: true, passOn: true };
 /** As far as anything can be passed on. */
 const FREELY = { people: Number.MAX_SAFE_INTEGER, domains: null, steps: Number.MAX_SAFE_INTEGER };
 /** What the grant is called that somebody would be given. */
@@ -32,7 +31,7 @@ function onTerms(at: Case, id: GrantId, change: (terms: Terms) => Terms): Case {
 
 function withoutCondition({ conditions = {}, ...terms }: Terms, condition: keyof Conditions | 'unknown'): Terms {
   if (condition === 'passOn') return { ...terms, conditions: { ...conditions, passOn: FREELY } };
-  const kept = Object.entries(conditions).filter(([name]) => (condition === 'unknown' ? name in KNOWN_CONDITIONS : name !== condition));
+  const kept = Object.entries(conditions).filter(([name]) => (condition === 'unknown' ? isKnownCondition(name) : name !== condition));
   return { ...terms, conditions: Object.fromEntries(kept) };
 }
 

@@ -62,9 +62,14 @@ export type ConditionTest = (at: Circumstances, used: Used) => ConditionRefusal 
 
 const KNOWN: Readonly<Record<keyof Conditions, true>> = { opens: true, within: true, countries: true, networks: true, hours: true, keptDevices: true, devices: true, proveEvery: true, offline: true, captureDeterrent: true, passOn: true };
 
+/** Whether this version knows a condition by this name. */
+export function isKnownCondition(name: string): name is keyof Conditions {
+  return name in KNOWN;
+}
+
 /** Names of conditions that this version does not know: written by a later one, or by hand. */
 function unknownConditions(conditions: Conditions): string[] {
-  return Object.keys(conditions).filter((name) => !(name in KNOWN));
+  return Object.keys(conditions).filter((name) => !isKnownCondition(name));
 }
 
 /** Whether minute and weekday lie in the hours; those that pass midnight belong to the day they began on. */

@@ -91,7 +91,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td>{names(row.people)}</td>
               <td className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>{silenceWords[row.why]}</td>
               <td />
-              <td><Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link>{row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={row.recipients} />}</td>
+              <td><Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>{row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={row.recipients} />}</td>
             </tr>
           ))} />
           <Section title="Mail that did not arrive" none="Every message was delivered." rows={undelivered.map((row, i) => (
@@ -100,7 +100,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td>{row.subject}</td>
               <td className={row.over ? 'magenta' : 'lamp'}>{row.over ? 'given up' : 'will be tried again'}</td>
               <td className="quiet">{row.problem} {row.attempts} {row.attempts === 1 ? 'try' : 'tries'}</td>
-              <td>{row.dispatchId !== null && <Link href={`/dispatches/${row.dispatchId}`}>Look at the sending</Link>}{row.dispatchId !== null && row.recipientId !== null && row.over && row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={[row.recipientId]} />}</td>
+              <td>{row.dispatchId !== null && <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>}{row.dispatchId !== null && row.recipientId !== null && row.over && row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={[row.recipientId]} />}</td>
             </tr>
           ))} />
         </div>

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { newId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { NO_LIMITS } from '@/core/policy/ceiling';
+import { termsText } from '@/core/policy/rights';
 import { systemClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
@@ -66,7 +67,7 @@ export async function lists(folder: string): Promise<void> {
     for (const rows of inParts(given)) await tx.insert(grants).values(rows);
   });
   // What was given stands on the ledger, as it would.
-  for (const rows of inParts(given)) await deps.db.write((tx) => record(deps, tx, ...rows.map((row) => ({ action: 'grant.given' as const, outcome: 'done' as const, actor: { kind: 'staff' as const, id: staffId }, occurredAt: now, grant: row.id, document: row.documentId, recipient: row.recipientId, dispatch: row.dispatchId }))));
+  for (const rows of inParts(given)) await deps.db.write((tx) => record(deps, tx, ...rows.map((row) => ({ action: 'grant.given' as const, outcome: 'done' as const, details: { terms: termsText({ rights: row.rights, from: null, until: row.untilAt, prints: null }) }, actor: { kind: 'staff' as const, id: staffId }, occurredAt: now, grant: row.id, document: row.documentId, recipient: row.recipientId, dispatch: row.dispatchId }))));
 
   const [half] = [papers[MANY / 2]];
   await sayMedian('10,000 documents: first rows', 7, 'under 100 ms', () => listDocuments(deps, ida, { q: '' }));

@@ -52,7 +52,7 @@ function unseen(renderer: Renderer): Renderer {
   };
 }
 const noLimit = () => Promise.resolve(0);
-const unlimited: Limits = { codesByNetwork: noLimit, codesToOne: noLimit, addressesByLink: noLimit, guessesByNetwork: noLimit, signInByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit, opens: noLimit, prints: noLimit };
+const unlimited: Limits = { codesByNetwork: noLimit, codesToOne: noLimit, addressesByLink: noLimit, guessesByNetwork: noLimit, signInByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit, opens: noLimit, prints: noLimit, copies: noLimit };
 const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: unlimited };
 
 const chance = createChance(412);

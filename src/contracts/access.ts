@@ -43,9 +43,10 @@ export type CutEffect = {
   readonly ofNone: number;
   /** Documents that whoever holds an open link still reads, and by which sending. */
   readonly openLinks: readonly { readonly title: string; readonly dispatch: string }[];
-  /** What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy or took text. */
+  /** What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy, were sent text or copied it. */
   readonly printsMade: number;
   readonly keptBy: number;
+  readonly textSentTo: number;
   readonly copiedBy: number;
 };
 /** Whom a cut would hit, before it is made. */

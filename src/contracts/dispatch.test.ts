@@ -39,6 +39,6 @@ test('a draft may be as unfinished as it likes, and no larger than it need be', 
 });
 
 test('filters of the ledger are checked, days among them', () => {
-  expect(ledgerInput.parse({ from: '2026-11-25', before: '12', kind: 'refused' })).toEqual({ from: '2026-11-25', before: 12, kind: 'refused' });
+  expect(ledgerInput.parse({ from: '2026-11-25', before: '12', kind: 'refused' })).toEqual({ from: '2026-11-25', before: 12, kind: ['refused'] });
   for (const given of [{ from: 'yesterday' }, { from: '2026-13-01' }, { kind: 'everything' }, { before: '0' }]) expect(ledgerInput.safeParse(given).success).toBe(false);
 });

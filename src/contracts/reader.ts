@@ -30,6 +30,7 @@ export const sharedInput = z.object({ token: linkToken });
 export const openInput = z.object({ token: linkToken, document: documentId });
 export const pageInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1), width: z.coerce.number().int().min(100).max(2600).default(1275) });
 export const pageTextInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1) });
+export const copiedInput = pageTextInput.extend({ characters: z.number().int().min(1).max(10_000_000) });
 export const printInput = z.object({ licence: licenceId, from: z.number().int().min(1), to: z.number().int().min(1) });
 export const licenceInput = z.object({ licence: licenceId });
 

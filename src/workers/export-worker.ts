@@ -4,13 +4,13 @@ import type { Entry } from '@/core/ledger/entry';
 import { openForReading } from '@/server/db/database';
 import { BLOCK, STRETCH, type ExportReply, type ExportTask, type ExportWord } from '@/server/exporting/ledger-exporter';
 import { entriesWhere, personalOf } from '@/server/repositories/ledger-reader';
-import { allNames } from '@/server/repositories/organisation-repository';
-import { EXPORT_COLUMNS, toLedgerRow } from '@/server/services/ledger-rows';
+import { allNames } from '@/server/repositories/name-repository';
+import { EXPORT_COLUMNS, toExportRow } from '@/server/services/ledger-rows';
 
 const HASH = 64;
 const NONE = {};
 /** What may hold anything; the others are numbers, times, ids and words of our own. */
-const FREE: ReadonlySet<string> = new Set(['who', 'what', 'place', 'network', 'detail']);
+const FREE: ReadonlySet<string> = new Set(['who', 'what', 'to', 'device', 'place', 'network', 'detail']);
 const HOLDS_ANYTHING = EXPORT_COLUMNS.map((column) => FREE.has(column));
 
 const { databaseUrl, filter, span, upTo, first, every } = workerData as ExportTask;
@@ -41,9 +41,9 @@ async function linesOf(block: string): Promise<{ readonly text: string; readonly
   const personal = await personalOf(db, read.map(({ entry }) => entry.sequence), ['address', 'network', 'place', 'text']);
   let text = '';
   for (const { hash, entry } of read) {
-    const row = toLedgerRow({ entry, hash, personal: personal.get(entry.sequence) ?? NONE }, names);
+    const row = toExportRow({ entry, hash, personal: personal.get(entry.sequence) ?? NONE }, names);
     for (let i = 0; i < EXPORT_COLUMNS.length; i++) {
-      const value = row[EXPORT_COLUMNS[i] ?? 'hash'] ?? '';
+      const value = row[EXPORT_COLUMNS[i] ?? 'hash'];
       text += i === 0 ? '' : ',';
       text += HOLDS_ANYTHING[i] === true ? csvField(String(value)) : String(value);
     }

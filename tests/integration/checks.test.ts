@@ -20,7 +20,7 @@ beforeAll(async () => {
 });
 afterAll(async () => { await product.close(); });
 
-const checks = async () => (await listLedger(product.deps, product.ida, { document })).rows.filter(({ action }) => action === 'document.checked' || action === 'document.opened');
+const checks = async () => (await listLedger(product.deps, product.ida, { document: [document] })).rows.filter(({ action }) => action === 'document.checked' || action === 'document.opened');
 
 test('it shows marked pages, and is one entry under their name with no recipient', async () => {
   const { deps, ida } = product;
@@ -36,7 +36,7 @@ test('it shows marked pages, and is one entry under their name with no recipient
 test('it is left out of every count', async () => {
   const { deps, ida } = product;
   expect((await viewDispatch(deps, ida, { id: sent.id })).grants).toMatchObject([{ opens: 0, refusals: 0 }]);
-  expect((await listLedger(deps, ida, { kind: 'opened' })).total).toBe(0);
+  expect((await listLedger(deps, ida, { kind: ['opened'] })).total).toBe(0);
 });
 
 test('nobody checks what is not theirs, or what is destroyed', async () => {

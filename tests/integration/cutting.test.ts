@@ -49,7 +49,7 @@ describe('a cut', () => {
   ])('%s hits whom it said, nobody else, and is taken back whole', async (_name, scopeOf, count, people) => {
     const scope = await scopeOf();
     const preview = await previewCut(product.deps, product.ida, { scope });
-    expect(preview).toMatchObject({ grants: count, beyondPower: 0, effect: { printsMade: 0, keptBy: 0, copiedBy: 0, stillReads: [], ofNone: 0 } });
+    expect(preview).toMatchObject({ grants: count, beyondPower: 0, effect: { printsMade: 0, keptBy: 0, textSentTo: 0, copiedBy: 0, stillReads: [], ofNone: 0 } });
     expect(preview.effect.shutOut).toHaveLength(people);
     const { grants: cut } = await cutAccess(product.deps, product.ida, { scope });
     expect(cut).toHaveLength(count);

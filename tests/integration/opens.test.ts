@@ -65,8 +65,8 @@ test('it is narrowed to documents, dispatches, people, organisations and days', 
 
 test('its figures are those of the ledger', async () => {
   for (const row of (await view({})).rows) for (const { document, opens, refused } of row.cells) {
-    expect([row.address, (await listLedger(product.deps, product.ida, { recipient: row.recipient, document, kind: 'opened' })).total]).toEqual([row.address, opens]);
-    expect([row.address, (await listLedger(product.deps, product.ida, { recipient: row.recipient, document, kind: 'refused' })).total]).toEqual([row.address, refused]);
+    expect([row.address, (await listLedger(product.deps, product.ida, { recipient: [row.recipient], document: [document], kind: ['opened'] })).total]).toEqual([row.address, opens]);
+    expect([row.address, (await listLedger(product.deps, product.ida, { recipient: [row.recipient], document: [document], kind: ['refused'] })).total]).toEqual([row.address, refused]);
   }
 });
 

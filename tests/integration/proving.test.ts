@@ -52,7 +52,7 @@ describe('a code', () => {
     const guesses = await Promise.allSettled(Array.from({ length: 8 }, () => enter(wrong(code))));
     expect(guesses.every((guess) => guess.status === 'rejected')).toBe(true);
     await expect(enter(code)).rejects.toThrow('does not work any more');
-    const refused = await listEntries(product.deps.db.read, { kind: 'refused' }, 9);
+    const refused = await listEntries(product.deps.db.read, { with: { kind: ['refused'] } }, 9);
     expect(refused.filter(({ entry }) => entry.action === 'code.entered' && entry.reason === 'identity-not-proven')).toHaveLength(9);
   });
 
@@ -209,7 +209,7 @@ test('what somebody tries by the link of another stands in the record of that on
   const stranger = await prove(product, token, 'stranger@else.example');
   expect(await openDocument(deps, stranger, { token, document })).toMatchObject({ outcome: 'refused', reason: 'not-addressed' });
   const recipient = sent.grants[0]?.recipientId ?? 'rcp_';
-  const page = await listLedger(deps, ida, { recipient, kind: 'refused' });
+  const page = await listLedger(deps, ida, { recipient: [recipient], kind: ['refused'] });
   expect(page.rows).toMatchObject([{ reason: 'not-addressed', dispatch: sent.id, document }]);
   expect(page.total).toBe(1);
   expect((await viewPerson(deps, ida, { id: recipient })).byTheirLinks).toBe(1);

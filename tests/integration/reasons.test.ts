@@ -54,7 +54,7 @@ const undo = async () => {
 test('a reason can be given with each of them, and none need be', async () => {
   for (const [action, act] of ACTS) {
     await act(`because of ${action}`);
-    expect(await newest()).toMatchObject({ action, detail: `“because of ${action}”` });
+    expect(await newest()).toMatchObject({ action, text: `because of ${action}` });
   }
   await undo();
   for (const [, act] of ACTS) await act();
@@ -69,11 +69,11 @@ test('where the organisation asks for it, nothing happens without one', async ()
     await expect(act()).rejects.toMatchObject({ code: 'REASON_NEEDED' });
     expect((await newest())?.sequence).toBe(before);
     await act('It is over');
-    expect(await newest()).toMatchObject({ action, detail: '“It is over”' });
+    expect(await newest()).toMatchObject({ action, text: 'It is over' });
   }
   await expect(destroyKey(product.deps, product.ida, { id: document, typed: await referenceOf() })).rejects.toMatchObject({ code: 'REASON_NEEDED' });
   await destroyKey(product.deps, product.ida, { id: document, typed: await referenceOf(), reason: 'The hull was scrapped' });
-  expect(await newest()).toMatchObject({ action: 'key.destroyed', detail: '“The hull was scrapped”' });
+  expect(await newest()).toMatchObject({ action: 'key.destroyed', text: 'The hull was scrapped' });
 });
 
 test('giving more needs none, and the ledger stays whole', async () => {

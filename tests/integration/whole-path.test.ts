@@ -65,7 +65,7 @@ describe('reading', () => {
     if ('outcome' in page) throw new Error(page.reason);
     expect(await sharp(page.bytes).metadata()).toMatchObject({ format: 'png', width: 800 });
     await renderPage(product.deps, reader, { licence, page: 2, width: 800 });
-    const shown = await listEntries(product.deps.db.read, { document }, 50);
+    const shown = await listEntries(product.deps.db.read, { with: { document: [document] } }, 50);
     expect(shown.filter(({ entry }) => entry.action === 'page.shown' && entry.licence === licence).map(({ entry }) => entry.details['page'])).toEqual([2]);
   });
 
@@ -190,7 +190,7 @@ test('a forwarded link shows a stranger who they are here, and nothing else', as
 describe('the ledger', () => {
   test('export carries what the screen shows, formulas disarmed', async () => {
     let text = '';
-    for await (const piece of await exportLedger(product.deps, product.ida, { kind: 'refused' })) text += new TextDecoder().decode(piece);
+    for await (const piece of await exportLedger(product.deps, product.ida, { kind: ['refused'] })) text += new TextDecoder().decode(piece);
     const [head = '', columns, ...rows] = text.trimEnd().split('\r\n');
     expect(head).toMatch(/filter: kind=refused; rows: \d+; of these: refused \d+$/);
     expect(columns).toMatch(/^sequence,occurredAt/);

@@ -11,11 +11,16 @@ function offsetAt(moment: Moment, zone: string): number {
   return Date.UTC(parts['year'] ?? 0, (parts['month'] ?? 1) - 1, parts['day'] ?? 1, parts['hour'] ?? 0, parts['minute'] ?? 0) - Math.floor(moment / MINUTE) * MINUTE;
 }
 
+/** The moment at which the clocks of a zone show `2026-03-03T14:00`, the earlier of two; where they skip it, the first moment after. */
+export function momentAt(text: string, zone: string): Moment {
+  const shown = Date.parse(`${text}Z`);
+  // The offset shortly before and shortly after may differ: the clocks may change on that very day.
+  const [before, after] = [offsetAt(shown - DAY, zone), offsetAt(shown + DAY, zone)];
+  const candidates = [shown - before, shown - after].filter((moment) => moment + offsetAt(moment, zone) === shown);
+  return candidates.length > 0 ? Math.min(...candidates) : shown - Math.min(before, after);
+}
+
 /** The moment at which a day begins in a zone; where the clocks skip midnight, the first moment after. */
 export function dayBegins(day: string, zone: string): Moment {
-  const midnight = Date.parse(`${day}T00:00:00Z`);
-  // The offset shortly before and shortly after may differ: the clocks may change on that very day.
-  const [before, after] = [offsetAt(midnight - DAY, zone), offsetAt(midnight + DAY, zone)];
-  const candidates = [midnight - before, midnight - after].filter((moment) => moment + offsetAt(moment, zone) === midnight);
-  return candidates.length > 0 ? Math.min(...candidates) : midnight - Math.min(before, after);
+  return momentAt(`${day}T00:00`, zone);
 }

@@ -1,14 +1,16 @@
 import type { Seen } from '@/core/insight/elsewhere';
+import type { Chosen, COUNTED_DIMENSIONS } from '@/core/insight/filter';
 import { KINDS, type Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 
 /** Entries of one sort on one day. Empty text stands for nothing. */
 export type Heap = { readonly day: string; readonly kind: Kind; readonly outcome: Outcome; readonly reason: string; readonly place: string; readonly organisation: string; readonly entries: number };
-type Dimension = Exclude<keyof Heap, 'entries'>;
-const DIMENSIONS = ['day', 'kind', 'outcome', 'reason', 'place', 'organisation'] as const satisfies readonly Dimension[];
+type Column = Exclude<keyof Heap, 'entries'>;
+const COLUMNS = ['day', 'kind', 'outcome', 'reason', 'place', 'organisation'] as const satisfies readonly Column[];
 
+type Counted = (typeof COUNTED_DIMENSIONS)[number];
 /** What heaps are narrowed to; `from` and `to` are days, both inside. */
-export type HeapFilter = Readonly<Partial<Record<'reason' | 'place' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly kind?: Kind | undefined; readonly outcome?: Outcome | undefined };
+export type HeapFilter = { readonly with?: Chosen<Counted>; readonly without?: Chosen<Counted>; readonly from?: string | undefined; readonly to?: string | undefined };
 
 type Count = { readonly value: string; readonly entries: number };
 type DayCount = { readonly day: string; readonly granted: number; readonly refused: number };
@@ -28,7 +30,7 @@ export type Counts = {
 };
 
 /** A set of heaps that can be added to and counted. */
-export type Heaps = { readonly put: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (kind: Kind) => Seen[]; readonly size: () => number };
+export type Heaps = { /** Puts a heap in the place of what was counted there. */ readonly put: (heap: Heap) => void; /** Adds to what was counted there, or takes off. */ readonly add: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (kind: Kind) => Seen[]; readonly size: () => number };
 
 /** Words as small numbers, so that a million comparisons are of numbers. */
 function createWords() {
@@ -67,6 +69,18 @@ export function createHeaps(): Heaps {
     columns = Object.fromEntries(Object.entries(columns).map(([name, column]) => { const larger = fresh(); larger.set(column); return [name, larger]; })) as typeof columns;
   };
 
+  const rowOf = (heap: Heap): number => {
+    const numbers = COLUMNS.map((name) => words[name].numberOf(heap[name]));
+    const key = numbers.join(' ');
+    const known = rows.get(key);
+    if (known !== undefined) return known;
+    const row = rows.size;
+    if (row === capacity) grow();
+    rows.set(key, row);
+    COLUMNS.forEach((name, i) => { columns[name][row] = numbers[i] ?? 0; });
+    return row;
+  };
+
   return {
     size: () => rows.size,
     seen: (kind) => {
@@ -85,21 +99,19 @@ export function createHeaps(): Heaps {
       }
       return [...found.values()].map(({ first, entries, organisation, place }) => ({ organisation: words.organisation.words[organisation] ?? '', place: words.place.words[place] ?? '', first: words.day.words[first] ?? '', entries }));
     },
+    // The row comes first: making it may move the columns to where there is more room.
     put: (heap) => {
-      const numbers = DIMENSIONS.map((name) => words[name].numberOf(heap[name]));
-      const key = numbers.join(' ');
-      let row = rows.get(key);
-      if (row === undefined) {
-        row = rows.size;
-        if (row === capacity) grow();
-        rows.set(key, row);
-        DIMENSIONS.forEach((name, i) => { columns[name][row ?? 0] = numbers[i] ?? 0; });
-      }
+      const row = rowOf(heap);
       columns.entries[row] = heap.entries;
+    },
+    add: (heap) => {
+      const row = rowOf(heap);
+      // What is taken off may stand under another organisation by now: nothing is counted below none.
+      columns.entries[row] = Math.max(0, (columns.entries[row] ?? 0) + heap.entries);
     },
     count: (filter) => {
       const { day, kind, outcome, reason, place, organisation, entries } = columns;
-      const wanted = { kind: numberIn('kind', filter.kind), outcome: numberIn('outcome', filter.outcome), reason: numberIn('reason', filter.reason), place: numberIn('place', filter.place), organisation: numberIn('organisation', filter.organisation) };
+      const passes = { kind: passing('kind', filter), outcome: passing('outcome', filter), reason: passing('reason', filter), place: passing('place', filter), organisation: passing('organisation', filter) };
       const inside = Uint8Array.from(words.day.words, (each) => ((filter.from === undefined || each >= filter.from) && (filter.to === undefined || each <= filter.to) ? 1 : 0));
       const refused = words.kind.find('refused');
       const placed = Uint8Array.from(words.kind.words, (each) => (PLACED_KINDS.has(each) ? 1 : 0));
@@ -110,8 +122,8 @@ export function createHeaps(): Heaps {
       for (let i = 0; i < rows.size; i++) {
         const [d, k, r, p, o, n] = [day[i] ?? 0, kind[i] ?? 0, reason[i] ?? 0, place[i] ?? 0, organisation[i] ?? 0, entries[i] ?? 0];
         const fails =
-          (inside[d] === 1 ? 0 : BIT.days) | (wanted.kind === null || wanted.kind === k ? 0 : BIT.kind) | (wanted.outcome === null || wanted.outcome === outcome[i] ? 0 : BIT.outcome) |
-          (wanted.reason === null || wanted.reason === r ? 0 : BIT.reason) | (wanted.place === null || wanted.place === p ? 0 : BIT.place) | (wanted.organisation === null || wanted.organisation === o ? 0 : BIT.organisation);
+          (inside[d] === 1 ? 0 : BIT.days) | (passes.kind[k] === 1 ? 0 : BIT.kind) | (passes.outcome[outcome[i] ?? 0] === 1 ? 0 : BIT.outcome) |
+          (passes.reason[r] === 1 ? 0 : BIT.reason) | (passes.place[p] === 1 ? 0 : BIT.place) | (passes.organisation[o] === 1 ? 0 : BIT.organisation);
         if (fails === 0) {
           total += n;
           if (p === nowhere && placed[k] === 1) unplaced += n;
@@ -135,14 +147,17 @@ export function createHeaps(): Heaps {
     },
   };
 
-  function numberIn(name: Dimension, value: string | undefined): number | null {
-    return value === undefined ? null : words[name].find(value);
+  /** For each word of a column, 1 where it passes. */
+  function passing(name: Counted, { with: wanted = {}, without = {} }: HeapFilter): Uint8Array {
+    const [chosen, refused] = [wanted[name], new Set(without[name])];
+    const those = chosen === undefined ? null : new Set(chosen);
+    return Uint8Array.from(words[name].words, (word) => ((those === null || those.has(word)) && !refused.has(word) ? 1 : 0));
   }
-  function sumsFor(name: Dimension): Float64Array {
+  function sumsFor(name: Column): Float64Array {
     return new Float64Array(words[name].words.length);
   }
   /** The words of a column that count for something, the largest first; nothing itself is left out. */
-  function countsOf(name: Dimension, of: Float64Array): Count[] {
+  function countsOf(name: Column, of: Float64Array): Count[] {
     return words[name].words.flatMap((value, i) => (value === '' || of[i] === 0 ? [] : [{ value, entries: of[i] ?? 0 }])).sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
   }
 }

@@ -9,7 +9,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   // Staff who look whether a document is right are not among those who opened it.
   'document.checked': 'staff',
   'page.shown': 'read',
-  'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken', 'file.taken': 'sent', 'file.inspected': 'staff',
+  'text.sent': 'read', 'text.copied': 'taken', 'document.printed': 'taken', 'document.kept': 'taken', 'file.taken': 'sent', 'file.inspected': 'staff',
   'dispatch.sent': 'sent', 'dispatch.mailed-again': 'sent', 'mail.delivered': 'sent', 'mail.failed': 'sent',
   'document.protected': 'changed', 'document.revised': 'changed', 'document.filed': 'changed', 'document.revoked': 'changed', 'document.reinstated': 'changed', 'key.destroyed': 'changed', 'destruction.asked': 'changed', 'destruction.answered': 'changed', 'consent.asked': 'changed', 'consent.answered': 'changed',
   'grant.given': 'changed', 'grant.changed': 'changed', 'grant.revoked': 'changed', 'grant.reinstated': 'changed',

@@ -1,5 +1,7 @@
-/** Whose opens of what are counted; absent: everybody's, of everything. Days are both inside. */
-export type OpensFilter = Readonly<Partial<Record<'document' | 'dispatch' | 'recipient' | 'organisation' | 'from' | 'to', string | undefined>>>;
+import type { StaffId } from '@/core/base/ids';
+
+/** Whose opens of what are counted; absent: everybody's, of everything. Days are both inside. `own`: only of what this member of staff answers for. */
+export type OpensFilter = Readonly<Partial<Record<'document' | 'dispatch' | 'recipient' | 'organisation' | 'from' | 'to', string | undefined>>> & { readonly own?: StaffId | undefined };
 
 /** How often one person opened one document, or was refused, on the days that were asked about. */
 export type PairCount = { readonly recipient: string; readonly document: string; readonly opens: number; readonly refused: number; readonly first: string | null; readonly last: string | null };

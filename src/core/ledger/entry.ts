@@ -2,6 +2,7 @@ import type { DeviceId, DispatchId, DocumentId, GrantId, LicenceId, RecipientId,
 import type { Moment } from '@/core/base/time';
 import { toUtcText } from '@/core/base/time';
 import { canonicalJson, type Json } from '@/core/ledger/canonical';
+import type { Details, Optional } from '@/core/ledger/details';
 import { commitmentOf, type PersonalFields } from '@/core/ledger/commitment';
 import type { Hash } from '@/core/ledger/hash';
 
@@ -15,7 +16,7 @@ export const ACTIONS = [
   'request.asked', 'request.answered', 'settings.changed', 'ceiling.changed',
   'link.visited', 'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered', 'consent.asked', 'consent.answered',
   'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',
-  'document.opened', 'document.checked', 'page.shown', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',
+  'document.opened', 'document.checked', 'page.shown', 'text.sent', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',
   'ledger.exported', 'ledger.verified', 'seal.broken', 'demo.changed',
 ] as const;
 export type Action = (typeof ACTIONS)[number];
@@ -25,9 +26,7 @@ export type Outcome = (typeof OUTCOMES)[number];
 
 type Actor = { readonly kind: 'staff' | 'recipient' | 'stranger' | 'system'; readonly id: string | null };
 
-/** What a service hands over to be recorded. */
-export type Happening = {
-  readonly action: Action;
+type About = {
   readonly outcome: Outcome;
   readonly actor: Actor;
   readonly occurredAt: Moment;
@@ -44,11 +43,15 @@ export type Happening = {
   readonly dispatch?: DispatchId;
   readonly device?: DeviceId;
   readonly licence?: LicenceId;
-  /** Facts that name no person. */
-  readonly details?: Readonly<Record<string, Json>>;
   /** Facts about a person: only salted commitments to them enter the chain. */
   readonly personal?: PersonalFields;
 };
+/** Facts that name no person, beyond the envelope. */
+type WithDetails<A extends Action> = A extends Optional ? { readonly details?: Details[A] } : A extends keyof Details ? { readonly details: Details[A] } : { readonly details?: Readonly<Record<string, never>> };
+
+/** What a service hands over to be recorded: to each action, what it has to tell. */
+export type HappeningOf<A extends Action> = About & { readonly action: A } & WithDetails<A>;
+export type Happening = { [A in Action]: HappeningOf<A> }[Action];
 
 /** The text that is stored, hashed and verified, as parsed back. */
 export type Entry = {

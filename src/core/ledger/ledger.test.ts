@@ -86,7 +86,7 @@ test('a commitment depends on salt, field and value, and needs a salt of 128 bit
   expect(() => commitmentOf('address', 'x', new Uint8Array(8), nodeHash)).toThrow('No salt');
 });
 
-const happening = (over: Partial<Happening> = {}): Happening => ({ action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: 'stf_1' }, occurredAt: 1_700_000_000_000, ...over });
+const happening = (over: Partial<Happening> = {}) => ({ action: 'staff.viewed', outcome: 'done', actor: { kind: 'staff', id: 'stf_1' }, occurredAt: 1_700_000_000_000, ...over }) as Happening;
 
 function chain(happenings: readonly Happening[]): StoredEntry[] {
   let previous = GENESIS;
@@ -142,7 +142,7 @@ test('folding the ledger shows grants that were slipped in, widened, revived or 
   const entries = chain([
     happening({ action: 'grant.given', grant: 'grt_1', details: { terms: 'read' } }),
     happening({ action: 'grant.given', grant: 'grt_2', details: { terms: 'read' } }),
-    happening({ action: 'grant.changed', grant: 'grt_2', details: { terms: 'read+copy' } }),
+    happening({ action: 'grant.changed', grant: 'grt_2', details: { before: 'read', terms: 'read+copy' } }),
     happening({ action: 'grant.revoked', grant: 'grt_1' }),
     happening({ action: 'document.revoked', document: 'doc_1' }),
   ]);

@@ -4,7 +4,7 @@ import { POWERS, ROLES, holds, powersOf, reaches } from '@/core/policy/powers';
 describe('powers', () => {
   test('an administrator holds every one, an auditor none that changes anything', () => {
     expect(powersOf('administrator')).toEqual([...POWERS]);
-    expect(powersOf('auditor')).toEqual(['look', 'read-record']);
+    expect(powersOf('auditor')).toEqual(['look', 'read-own-record', 'read-record']);
   });
 
   test('only administrators block people, destroy keys, manage staff and read mail', () => {

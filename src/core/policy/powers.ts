@@ -3,14 +3,14 @@ export const ROLES = ['administrator', 'sender', 'auditor'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** What staff can do, each a line that a role crosses or does not. */
-export const POWERS = ['look', 'read-record', 'protect', 'dispatch', 'change-access', 'cut-widely', 'block', 'destroy-key', 'manage-staff', 'settings', 'read-mailroom'] as const;
+export const POWERS = ['look', 'read-own-record', 'read-record', 'protect', 'dispatch', 'change-access', 'cut-widely', 'block', 'destroy-key', 'manage-staff', 'settings', 'read-mailroom'] as const;
 export type Power = (typeof POWERS)[number];
 
 const held: Readonly<Record<Role, ReadonlySet<Power>>> = {
   administrator: new Set(POWERS),
-  // Senders work with what is theirs; the record tells of everybody, so it is not for them.
-  sender: new Set<Power>(['look', 'protect', 'dispatch', 'change-access', 'cut-widely']),
-  auditor: new Set<Power>(['look', 'read-record']),
+  // Senders work with what is theirs, and read the record of that alone.
+  sender: new Set<Power>(['look', 'read-own-record', 'protect', 'dispatch', 'change-access', 'cut-widely']),
+  auditor: new Set<Power>(['look', 'read-own-record', 'read-record']),
 };
 
 /** Powers that reach so far that whoever uses one must have proven within minutes who they are. */

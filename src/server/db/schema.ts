@@ -523,6 +523,7 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   actorId: text().generatedAlwaysAs(fromBody('actor.id'), { mode: 'virtual' }),
   deviceId: text().generatedAlwaysAs(fromBody('device'), { mode: 'virtual' }),
   versionId: text().generatedAlwaysAs(fromBody('version'), { mode: 'virtual' }),
+  licenceId: text().generatedAlwaysAs(fromBody('licence'), { mode: 'virtual' }),
   /** Whose link it was, where somebody else came by it. */
   linkOf: text().generatedAlwaysAs(fromBody('details.linkOf'), { mode: 'virtual' }),
 }, (table) => [
@@ -534,6 +535,8 @@ export const ledgerEntries = sqliteTable('ledger_entries', {
   index('ledger_action').on(table.action, table.sequence),
   index('ledger_actor').on(table.actorId, table.sequence).where(sql`actor_id IS NOT NULL`),
   index('ledger_device').on(table.deviceId, table.sequence).where(sql`device_id IS NOT NULL`),
+  index('ledger_version').on(table.versionId, table.sequence).where(sql`version_id IS NOT NULL`),
+  index('ledger_licence').on(table.licenceId, table.action).where(sql`licence_id IS NOT NULL`),
   index('ledger_link_of').on(table.linkOf, table.sequence).where(sql`link_of IS NOT NULL`),
   // Few entries have one, and those are looked for.
   index('ledger_reason').on(table.reason, table.sequence).where(sql`reason IS NOT NULL`),

@@ -34,9 +34,17 @@ export function running(): Promise<Container> {
 /** What a body may have: somebody who has proven little is read little of. */
 const LARGEST = { unknown: 16 * 1024, staff: 4 * 1024 * 1024 };
 
+/** The query's values; what stands there several times is a list. */
+function queryOf(given: URLSearchParams): Record<string, string | string[]> {
+  return Object.fromEntries([...new Set(given.keys())].map((name) => {
+    const values = given.getAll(name);
+    return [name, values.length === 1 ? (values[0] ?? '') : values];
+  }));
+}
+
 /** Path parameters, and the query or the JSON body, as one object. */
 async function inputOf(request: Request, body: string, { params }: Params): Promise<unknown> {
-  const query = Object.fromEntries(new URL(request.url).searchParams);
+  const query = queryOf(new URL(request.url).searchParams);
   const parsed = parseJson(body);
   return { ...query, ...(typeof parsed === 'object' ? parsed : {}), ...(await params) };
 }

@@ -23,6 +23,8 @@ export type Limits = {
   /** By person. */
   readonly opens: Limit;
   readonly prints: Limit;
+  /** By person: copied text that their browser tells of. */
+  readonly copies: Limit;
 };
 
 function limit(points: number, span: number): Limit {
@@ -48,7 +50,7 @@ function distinct(values: number, span: number): (key: string, value: string) =>
 export function createLimits(): Limits {
   return {
     codesByNetwork: limit(30, 15 * MINUTE), codesToOne: limit(5, 15 * MINUTE), addressesByLink: distinct(8, 24 * HOUR), guessesByNetwork: limit(60, 15 * MINUTE),
-    signInByNetwork: limit(40, 5 * MINUTE), signIn: limit(10, 5 * MINUTE), passwordMails: limit(5, 15 * MINUTE), opens: limit(120, 10 * MINUTE), prints: limit(60, 10 * MINUTE),
+    signInByNetwork: limit(40, 5 * MINUTE), signIn: limit(10, 5 * MINUTE), passwordMails: limit(5, 15 * MINUTE), opens: limit(120, 10 * MINUTE), prints: limit(60, 10 * MINUTE), copies: limit(120, 10 * MINUTE),
   };
 }
 

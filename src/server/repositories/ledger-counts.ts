@@ -1,15 +1,17 @@
 import 'server-only';
-import { and, eq, gte, sql } from 'drizzle-orm';
+import { and, gte, notInArray, or, sql, type SQL } from 'drizzle-orm';
 import type { Seen } from '@/core/insight/elsewhere';
-import type { EntryFilter } from '@/core/insight/filter';
+import { COUNTED_DIMENSIONS, dayOfText, type Chosen, type EntryFilter } from '@/core/insight/filter';
 import { kindOf, type Kind } from '@/core/insight/kinds';
-import type { Entry } from '@/core/ledger/entry';
+import type { Action } from '@/core/ledger/entry';
 import { createHeaps, type Counts, type Heap, type Heaps } from '@/core/insight/heaps';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ledgerDays, ledgerEntries, ledgerPairs, ledgerPersonal, recipients } from '@/server/db/schema';
+import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema';
+import { conditionsOf } from '@/server/repositories/ledger-reader';
+import { ownDispatches, ownDocuments } from '@/server/repositories/own-repository';
 
 /** Counts entries by the heaps they were put on as they were written. */
-export type LedgerCounts = { readonly count: (filter: EntryFilter) => Promise<Counts>; readonly seen: (kind: Kind) => Promise<Seen[]> };
+export type LedgerCounts = { readonly count: (filter: EntryFilter, /** Days that are only in part inside. */ edges?: readonly Edge[]) => Promise<Counts>; readonly seen: (kind: Kind) => Promise<Seen[]> };
 
 /** A heap as SQLite hands it over: one text for many rows costs a tenth of rows one by one. */
 type HeapTuple = readonly [Heap['day'], Heap['kind'], Heap['outcome'], string, string, string, number, number];
@@ -23,29 +25,93 @@ function putAll(heaps: Heaps, tuples: readonly HeapTuple[]): number {
   return last;
 }
 
-/** What others did by the link of somebody, which is counted with what is recorded of that person. They are few: each is a heap of its own. */
-async function byLinkOf(db: Reading, recipient: string, { document, dispatch }: Pick<EntryFilter, 'document' | 'dispatch'>, dayOf: (moment: number) => string): Promise<Heap[]> {
-  const rows = await db
-    .select({ body: ledgerEntries.body, place: ledgerPersonal.value, organisation: recipients.organisation })
-    .from(ledgerEntries)
-    .leftJoin(ledgerPersonal, and(eq(ledgerPersonal.sequence, ledgerEntries.sequence), eq(ledgerPersonal.field, 'place')))
-    .leftJoin(recipients, eq(recipients.id, ledgerEntries.recipientId))
-    .where(and(
-      eq(ledgerEntries.linkOf, recipient), sql`${ledgerEntries.recipientId} IS NOT ${recipient}`,
-      document === undefined ? undefined : eq(ledgerEntries.documentId, document), dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
-    ));
-  return rows.map(({ body, place, organisation }) => {
-    const { action, outcome, reason, occurredAt } = JSON.parse(body) as Entry;
-    return { day: dayOf(Date.parse(occurredAt)), kind: kindOf(action, outcome), outcome, reason: reason ?? '', place: place?.split(',')[0] ?? '', organisation: organisation ?? '', entries: 1 };
-  });
+type DayOf = (moment: number) => string;
+
+/** Entries as heaps of one each: for the few of which no heap is kept. */
+async function heapsOf(db: Reading, where: readonly (SQL | undefined)[], dayOf: DayOf): Promise<Heap[]> {
+  const [got] = await db.all<{ found: string }>(sql`
+    SELECT json_group_array(json_array(action, outcome, coalesce(reason, ''), occurred_at, coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = ledger_entries.sequence AND p.field = 'place'), ''), coalesce((SELECT organisation FROM recipients r WHERE r.id = recipient_id), ''))) AS found
+    FROM ledger_entries WHERE ${and(...where)}`);
+  const heaps = new Map<string, Heap>();
+  for (const [action, outcome, reason, occurredAt, place, organisation] of JSON.parse(got?.found ?? '[]') as [Action, Heap['outcome'], string, string, string, string][]) {
+    const heap = { day: dayOf(Date.parse(occurredAt)), kind: kindOf(action, outcome), outcome, reason, place: place.split(',')[0] ?? '', organisation };
+    const key = Object.values(heap).join('\n');
+    heaps.set(key, { ...heap, entries: (heaps.get(key)?.entries ?? 0) + 1 });
+  }
+  return [...heaps.values()];
 }
+
+const PAIRED = { document: ledgerPairs.documentId, recipient: ledgerPairs.recipientId, dispatch: ledgerPairs.dispatchId } as const;
+
+const among = (values: readonly string[]): SQL => sql`(SELECT value FROM json_each(${JSON.stringify(values)}))`;
+
+/** Heaps that are kept, but for some days. */
+async function keptHeaps(db: Reading, table: typeof ledgerDays | typeof ledgerPairs, where: readonly (SQL | undefined)[], outside: readonly string[]): Promise<Heap[]> {
+  const [got] = await db.all<{ heaps: string }>(sql`
+    SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation, entries)) AS heaps
+    FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries FROM ${table} WHERE ${and(sql`1`, ...where, outside.length === 0 ? undefined : notInArray(table.day, [...outside]))} GROUP BY day, kind, outcome, reason, place, organisation)`);
+  return (JSON.parse(got?.heaps ?? '[]') as HeapTuple[]).map(([day, kind, outcome, reason, place, organisation, entries]) => ({ day, kind, outcome, reason, place, organisation, entries }));
+}
+
+const minus = (heap: Heap): Heap => ({ ...heap, entries: -heap.entries });
+
+/** What passes a filter, from the heaps that are kept: those by document, recipient and dispatch where one is wanted, or all but the ones that are refused. */
+async function pairedHeaps(db: Reading, filter: EntryFilter, outside: readonly string[], dayOf: DayOf): Promise<Heap[]> {
+  const { with: wanted = {}, without = {}, own } = filter;
+  const names = Object.keys(PAIRED) as (keyof typeof PAIRED)[];
+  const those = names.flatMap((name) => (wanted[name] === undefined ? [] : [sql`${PAIRED[name]} IN ${among(wanted[name])}`]));
+  const refused = names.flatMap((name) => (without[name] === undefined ? [] : [sql`${PAIRED[name]} IN ${among(without[name])}`]));
+  const mine = own === undefined ? [] : [sql`(${ledgerPairs.documentId} IN ${ownDocuments(own)} OR ${ledgerPairs.dispatchId} IN ${ownDispatches(own)})`];
+  // What names no document, no person and no dispatch is not among the heaps by these.
+  const isWide = those.length === 0 && own === undefined;
+  const [all, left, added, taken, acts] = await Promise.all([
+    keptHeaps(db, isWide ? ledgerDays : ledgerPairs, [...those, ...mine], outside),
+    refused.length === 0 ? [] : keptHeaps(db, ledgerPairs, [...those, ...mine, or(...refused)], outside),
+    byLinksOf(db, wanted.recipient ?? [], filter, dayOf), byLinksOf(db, without.recipient ?? [], filter, dayOf), actsOf(db, filter, dayOf),
+  ]);
+  return [...all, ...left.map(minus), ...[...added, ...acts, ...taken.map(minus)].filter(notOn(outside))];
+}
+
+const notOn = (outside: readonly string[]) => (heap: Heap): boolean => !outside.includes(heap.day);
+
+/** What others did by the link of some people: it belongs to what is recorded of those, and is not among the heaps by person. They are few. */
+async function byLinksOf(db: Reading, people: readonly string[], { with: wanted = {}, without = {}, own }: EntryFilter, dayOf: DayOf): Promise<Heap[]> {
+  if (people.length === 0) return [];
+  const { recipient: _with, ...others } = wanted;
+  const { recipient: _without, ...notOthers } = without;
+  const whose = JSON.stringify(people);
+  const byOthers = sql`${ledgerEntries.linkOf} IN (SELECT value FROM json_each(${whose})) AND coalesce(${ledgerEntries.recipientId} IN (SELECT value FROM json_each(${whose})), 0) = 0`;
+  return heapsOf(db, [byOthers, ...conditionsOf(withoutCounted({ with: others, without: notOthers, own }), {})], dayOf);
+}
+
+/** What somebody on the staff did that is about no document and no dispatch of theirs. */
+async function actsOf(db: Reading, { own, ...filter }: EntryFilter, dayOf: DayOf): Promise<Heap[]> {
+  if (own === undefined) return [];
+  const elsewhere = sql`${ledgerEntries.actorId} = ${own} AND coalesce(${ledgerEntries.documentId} IN ${ownDocuments(own)}, 0) = 0 AND coalesce(${ledgerEntries.dispatchId} IN ${ownDispatches(own)}, 0) = 0`;
+  return heapsOf(db, [elsewhere, ...conditionsOf(withoutCounted(filter), {})], dayOf);
+}
+
+/** The filter but for what heaps tell apart by themselves. */
+function withoutCounted({ with: wanted = {}, without = {}, own }: EntryFilter): EntryFilter {
+  const rest = (chosen: Chosen): Chosen => Object.fromEntries(Object.entries(chosen).filter(([name]) => !COUNTED_DIMENSIONS.some((each) => each === name)));
+  return { with: rest(wanted), without: rest(without), own };
+}
+
+/** Whether no heap is kept by what a filter names. */
+function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
+  return [wanted, without].some(({ actor, device, version }) => actor !== undefined || device !== undefined || version !== undefined);
+}
+
+/** A day at an end of the filter that is only in part inside. */
+export type Edge = { readonly day: string; readonly begins?: string | undefined; readonly ends?: string | undefined };
 
 /**
  * Holds the heaps of the whole ledger in memory. Each question first reads those that were touched
  * since the last one, so that several processes on one database all answer truly. Where a document,
- * a person or a sending is named, its own few heaps are read instead.
+ * a person or a dispatch is named, its own few heaps are read instead; where somebody's acts, a device, a version or a time of the
+ * day is asked about, of which no heap is kept, the entries themselves.
  */
-export function createLedgerCounts(db: Reading, dayOf: (moment: number) => string): LedgerCounts {
+export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
   const held = createHeaps();
   let seen = -1;
   const refresh = async (): Promise<void> => {
@@ -53,25 +119,30 @@ export function createLedgerCounts(db: Reading, dayOf: (moment: number) => strin
     const tuples = JSON.parse(got?.heaps ?? '[]') as HeapTuple[];
     if (tuples.length > 0) seen = Math.max(seen, putAll(held, tuples));
   };
+  const found = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Heap[]> => {
+    const rest = withoutCounted(filter);
+    if (isFine(filter)) {
+      const days = await heapsOf(db, conditionsOf(rest, {}), dayOf);
+      if (edges.length === 0) return days;
+      return [...days.filter(notOn(edges.map(({ day }) => day))), ...(await edgeHeaps(rest, edges))];
+    }
+    return [...(await pairedHeaps(db, rest, edges.map(({ day }) => day), dayOf)), ...(await edgeHeaps(rest, edges))];
+  };
+  const edgeHeaps = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Heap[]> => (await Promise.all(edges.map((edge) => heapsOf(db, conditionsOf(filter, edge), dayOf)))).flat();
   return {
     seen: async (kind) => {
       await refresh();
       return held.seen(kind);
     },
-    count: async (filter) => {
-      const { document, recipient, dispatch, ...narrow } = filter;
-      if (document === undefined && recipient === undefined && dispatch === undefined) {
+    count: async (filter, edges = []) => {
+      const narrow = { with: filter.with ?? {}, without: filter.without ?? {}, from: filter.from === undefined ? undefined : dayOfText(filter.from), to: filter.to === undefined ? undefined : dayOfText(filter.to) };
+      const names = Object.keys(withoutCounted(filter).with ?? {}).length + Object.keys(withoutCounted(filter).without ?? {}).length;
+      if (names === 0 && filter.own === undefined && edges.length === 0) {
         await refresh();
         return held.count(narrow);
       }
-      const equal = (column: typeof ledgerPairs.documentId | typeof ledgerPairs.recipientId | typeof ledgerPairs.dispatchId, value: string | undefined) => (value === undefined ? undefined : eq(column, value));
-      const where = and(equal(ledgerPairs.documentId, document), equal(ledgerPairs.recipientId, recipient), equal(ledgerPairs.dispatchId, dispatch));
-      const [got] = await db.all<{ heaps: string }>(sql`
-        SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation, entries, 0)) AS heaps
-        FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries FROM ledger_pairs WHERE ${where} GROUP BY day, kind, outcome, reason, place, organisation)`);
       const own = createHeaps();
-      putAll(own, JSON.parse(got?.heaps ?? '[]') as HeapTuple[]);
-      if (recipient !== undefined) for (const heap of await byLinkOf(db, recipient, { document, dispatch }, dayOf)) own.put(heap);
+      for (const heap of await found(filter, edges)) own.add(heap);
       return own.count(narrow);
     },
   };

@@ -1,36 +1,87 @@
 import 'server-only';
-import { and, desc, eq, gt, gte, inArray, lt, max, ne, or, sql, type SQL } from 'drizzle-orm';
-import type { DispatchId, DocumentId, GrantId, StaffId, VersionId } from '@/core/base/ids';
+import { and, count, desc, eq, gt, gte, inArray, lt, max, ne, sql, type SQL } from 'drizzle-orm';
+import type { DispatchId, DocumentId, GrantId, LicenceId, RecipientId, StaffId, VersionId } from '@/core/base/ids';
 import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
-import type { EntryFilter, Span } from '@/core/insight/filter';
-import { actionsOf } from '@/core/insight/kinds';
+import { DIMENSIONS, type Dimension, type EntryFilter, type Span } from '@/core/insight/filter';
+import { actionsOf, KINDS } from '@/core/insight/kinds';
 import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal, recipients } from '@/server/db/schema';
+import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
+import { ownDispatches, ownDocuments } from '@/server/repositories/own-repository';
 
 export type EntryRow = { readonly entry: Entry; readonly hash: string; readonly personal: Readonly<Record<string, string>> };
 
-function conditions({ document, recipient, dispatch, kind, outcome, reason, place, organisation }: EntryFilter, { begins, ends }: Span): SQL[] {
-  return [
-    document === undefined ? undefined : eq(ledgerEntries.documentId, document),
-    // What others tried by the link of somebody belongs to the record of that person as well.
-    recipient === undefined ? undefined : or(eq(ledgerEntries.recipientId, recipient), eq(ledgerEntries.linkOf, recipient)),
-    dispatch === undefined ? undefined : eq(ledgerEntries.dispatchId, dispatch),
-    kind === undefined ? undefined : kind === 'refused' ? eq(ledgerEntries.outcome, 'refused') : and(inArray(ledgerEntries.action, [...actionsOf(kind)]), ne(ledgerEntries.outcome, 'refused')),
-    outcome === undefined ? undefined : eq(ledgerEntries.outcome, outcome),
-    reason === undefined ? undefined : eq(ledgerEntries.reason, reason),
-    organisation === undefined ? undefined : inArray(ledgerEntries.recipientId, sql`(SELECT ${recipients.id} FROM ${recipients} WHERE ${recipients.organisation} = ${organisation})`),
-    place === undefined ? undefined : sql`${ledgerEntries.sequence} IN (SELECT ${ledgerPersonal.sequence} FROM ${ledgerPersonal} WHERE ${ledgerPersonal.field} = 'place' AND ${ledgerPersonal.value} >= ${place} AND ${ledgerPersonal.value} < ${`${place}-`})`,
-    begins === undefined ? undefined : gte(ledgerEntries.occurredAt, begins),
-    ends === undefined ? undefined : lt(ledgerEntries.occurredAt, ends),
-  ].filter((each) => each !== undefined);
+function kindIs(kind: string): SQL {
+  if (kind === 'refused') return sql`${ledgerEntries.outcome} = 'refused'`;
+  const actions = KINDS.filter((each) => each === kind).flatMap((each) => actionsOf(each));
+  return sql`(${inArray(ledgerEntries.action, actions)} AND ${ledgerEntries.outcome} <> 'refused')`;
 }
 
-/** The newest entries that pass the filter, newest first, older than `before` where given. */
-export async function listEntries(db: Reading, filter: EntryFilter, limit: number, before?: number, span: Span = {}): Promise<EntryRow[]> {
-  const where = [...conditions(filter, span), ...(before === undefined ? [] : [lt(ledgerEntries.sequence, before)])];
+/** Whether an entry has one of these values. */
+function hasOne(dimension: Dimension, values: readonly string[]): SQL {
+  const among = sql`(SELECT value FROM json_each(${JSON.stringify(values)}))`;
+  switch (dimension) {
+    case 'kind': return sql`(${sql.join(values.map(kindIs), sql` OR `)})`;
+    case 'outcome': return sql`${ledgerEntries.outcome} IN ${among}`;
+    case 'reason': return sql`${ledgerEntries.reason} IN ${among}`;
+    case 'organisation': return sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation IN ${among})`;
+    case 'place': return sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal WHERE field = 'place' AND (${sql.join(values.map((place) => sql`(value >= ${place} AND value < ${`${place}-`})`), sql` OR `)}))`;
+    case 'document': return sql`${ledgerEntries.documentId} IN ${among}`;
+    // What others tried by the link of somebody belongs to the record of that person as well.
+    case 'recipient': return sql`(${ledgerEntries.recipientId} IN ${among} OR ${ledgerEntries.linkOf} IN ${among})`;
+    case 'dispatch': return sql`${ledgerEntries.dispatchId} IN ${among}`;
+    case 'actor': return sql`${ledgerEntries.actorId} IN ${among}`;
+    case 'device': return sql`${ledgerEntries.deviceId} IN ${among}`;
+    case 'version': return sql`${ledgerEntries.versionId} IN ${among}`;
+  }
+}
+
+/** What somebody on the staff answers for or did themselves. */
+function isOwn(staff: StaffId): SQL {
+  return sql`(${ledgerEntries.documentId} IN ${ownDocuments(staff)} OR ${ledgerEntries.dispatchId} IN ${ownDispatches(staff)} OR ${ledgerEntries.actorId} = ${staff})`;
+}
+
+export function conditionsOf({ with: wanted = {}, without = {}, own }: EntryFilter, { begins, ends }: Span): SQL[] {
+  const each = DIMENSIONS.flatMap((dimension) => {
+    const [chosen = [], refused = []] = [wanted[dimension], without[dimension]];
+    // An entry without any value has none of those that are refused.
+    return [...(chosen.length === 0 ? [] : [hasOne(dimension, chosen)]), ...(refused.length === 0 ? [] : [sql`coalesce(${hasOne(dimension, refused)}, 0) = 0`])];
+  });
+  return [...each, ...(own === undefined ? [] : [isOwn(own)]), ...(begins === undefined ? [] : [gte(ledgerEntries.occurredAt, begins)]), ...(ends === undefined ? [] : [lt(ledgerEntries.occurredAt, ends)])];
+}
+
+/** What happens again and again within one open, and is told with it. */
+const WITHIN_AN_OPEN = ['page.shown', 'text.sent', 'key.unwrapped'] as const satisfies readonly Action[];
+
+/** Whether an entry is told with the open it belongs to, which itself began within the span. */
+function isFolded({ begins }: Span): SQL {
+  const shown = sql`SELECT 1 FROM ledger_entries o WHERE o.licence_id = ${ledgerEntries.licenceId} AND o.action IN ('document.opened', 'document.checked')${begins === undefined ? sql`` : sql` AND o.occurred_at >= ${begins}`}`;
+  return sql`(${inArray(ledgerEntries.action, [...WITHIN_AN_OPEN])} AND ${ledgerEntries.outcome} <> 'refused' AND ${ledgerEntries.licenceId} IS NOT NULL AND EXISTS (${shown}))`;
+}
+
+/** How many entries are told with each of these opens. */
+export async function foldedInto(db: Reading, licences: readonly LicenceId[]): Promise<Map<string, number>> {
+  if (licences.length === 0) return new Map();
+  const rows = await db.select({ licence: ledgerEntries.licenceId, entries: count() }).from(ledgerEntries)
+    .where(and(inArray(ledgerEntries.licenceId, [...licences]), inArray(ledgerEntries.action, [...WITHIN_AN_OPEN]), ne(ledgerEntries.outcome, 'refused'))).groupBy(ledgerEntries.licenceId);
+  return new Map(rows.map(({ licence, entries }) => [licence ?? '', entries]));
+}
+
+/** What happened within one open, the oldest first. */
+export async function entriesOfOpen(db: Reading, licence: LicenceId, own: StaffId | undefined, limit: number): Promise<EntryRow[]> {
+  const where = and(eq(ledgerEntries.licenceId, licence), inArray(ledgerEntries.action, [...WITHIN_AN_OPEN]), ne(ledgerEntries.outcome, 'refused'), ...conditionsOf({ own }, {}));
+  return withPersonal(db, await db.select({ sequence: ledgerEntries.sequence, body: ledgerEntries.body, hash: ledgerEntries.hash }).from(ledgerEntries).where(where).orderBy(ledgerEntries.sequence).limit(limit));
+}
+
+/** The newest entries that pass the filter, newest first, older than `before` where given. `folded`: without those that are told with an open. */
+export async function listEntries(db: Reading, filter: EntryFilter, limit: number, before?: number, span: Span = {}, folded = false): Promise<EntryRow[]> {
+  const where = [...conditionsOf(filter, span), ...(before === undefined ? [] : [lt(ledgerEntries.sequence, before)]), ...(folded ? [sql`NOT ${isFolded(span)}`] : [])];
   const rows = await db.select({ sequence: ledgerEntries.sequence, body: ledgerEntries.body, hash: ledgerEntries.hash }).from(ledgerEntries).where(and(...where)).orderBy(desc(ledgerEntries.sequence)).limit(limit);
+  return withPersonal(db, rows);
+}
+
+async function withPersonal(db: Reading, rows: readonly { readonly sequence: number; readonly body: string; readonly hash: string }[]): Promise<EntryRow[]> {
   if (rows.length === 0) return [];
   const values = await db.select({ sequence: ledgerPersonal.sequence, field: ledgerPersonal.field, value: ledgerPersonal.value }).from(ledgerPersonal).where(inArray(ledgerPersonal.sequence, rows.map((row) => row.sequence)));
   const personal = new Map<number, Record<string, string>>();
@@ -40,7 +91,7 @@ export async function listEntries(db: Reading, filter: EntryFilter, limit: numbe
 
 /** A statement for the next block of entries in (`after`, `before`), newest first, as lines of hash and body. */
 export function entriesWhere(filter: EntryFilter, span: Span, { after, before }: { readonly after: number; readonly before: number }, limit: number): SQL {
-  const where = and(...conditions(filter, span), gt(ledgerEntries.sequence, after), lt(ledgerEntries.sequence, before));
+  const where = and(...conditionsOf(filter, span), gt(ledgerEntries.sequence, after), lt(ledgerEntries.sequence, before));
   return sql`SELECT group_concat(hash || ' ' || body, char(10)) AS rows FROM (SELECT ${ledgerEntries.hash}, ${ledgerEntries.body} FROM ${ledgerEntries} WHERE ${where} ORDER BY ${ledgerEntries.sequence} DESC LIMIT ${limit})`;
 }
 
@@ -75,7 +126,7 @@ export async function marksOf(db: Reading, dispatch: DispatchId) {
 
 /** The newest sequence number; 0 where nothing was recorded. */
 /** Who did something last, and when; null where nobody did. */
-export async function lastDone(db: Reading, action: Action, of: Pick<EntryFilter, 'document' | 'recipient'> & { readonly grant?: string }): Promise<{ readonly by: string | null; readonly at: number } | null> {
+export async function lastDone(db: Reading, action: Action, of: { readonly document?: DocumentId; readonly recipient?: RecipientId; readonly grant?: string }): Promise<{ readonly by: string | null; readonly at: number } | null> {
   const where = [eq(ledgerEntries.action, action), ...(of.document === undefined ? [] : [eq(ledgerEntries.documentId, of.document)]), ...(of.recipient === undefined ? [] : [eq(ledgerEntries.recipientId, of.recipient)]), ...(of.grant === undefined ? [] : [eq(ledgerEntries.grantId, of.grant)])];
   const [row] = await db.select({ body: ledgerEntries.body }).from(ledgerEntries).where(and(...where)).orderBy(desc(ledgerEntries.sequence)).limit(1);
   if (row === undefined) return null;
@@ -178,10 +229,17 @@ export async function storedEnd(db: Reading): Promise<{ readonly size: number; r
   return row ?? null;
 }
 
-/** The first entry whose columns, which the database computes, are not what its text says: their definition was changed. */
+/** The columns that the database computes, with the member of the text that each holds. */
+const COMPUTED: Readonly<Record<string, string>> = {
+  occurred_at: 'occurredAt', action: 'action', outcome: 'outcome', document_id: 'document', recipient_id: 'recipient', dispatch_id: 'dispatch', grant_id: 'grant', reason: 'reason',
+  actor_id: 'actor.id', device_id: 'device', version_id: 'version', licence_id: 'licence', link_of: 'details.linkOf',
+};
+
+/** The first entry whose columns, which the database computes, are not what its text says or are gone: their definition was changed. */
 export async function misreadColumns(db: Reading): Promise<number[]> {
-  const member = (name: string, column: string): SQL => sql.raw(`${column} IS NOT json_extract(body, '$.${name}')`);
-  const differs = sql.join([member('occurredAt', 'occurred_at'), member('action', 'action'), member('outcome', 'outcome'), member('document', 'document_id'), member('recipient', 'recipient_id'), member('dispatch', 'dispatch_id'), member('grant', 'grant_id'), member('reason', 'reason')], sql` OR `);
+  const there = new Set((await db.all<{ name: string }>(sql`SELECT name FROM pragma_table_xinfo('ledger_entries')`)).map(({ name }) => name));
+  const isWhole = Object.keys(COMPUTED).every((column) => there.has(column));
+  const differs = isWhole ? sql.join(Object.entries(COMPUTED).map(([column, name]) => sql.raw(`${column} IS NOT json_extract(body, '$.${name}')`)), sql` OR `) : sql`1`;
   const rows = await db.all<{ sequence: number }>(sql`SELECT sequence FROM ledger_entries WHERE ${differs} ORDER BY sequence LIMIT 1`);
   return rows.map(({ sequence }) => sequence);
 }

@@ -2,6 +2,7 @@ import 'server-only';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Given, OpensFilter, PairCount } from '@/core/insight/opens';
 import type { Reading } from '@/server/db/database';
+import { ownDispatches, ownDocuments } from '@/server/repositories/own-repository';
 
 function all(conditions: readonly (SQL | null)[]): SQL {
   return sql.join(conditions.filter((each) => each !== null), sql` AND `);
@@ -11,11 +12,16 @@ function atOrganisation(recipient: string, organisation: string | undefined): SQ
   return organisation === undefined ? null : sql`${sql.raw(recipient)} IN (SELECT id FROM recipients WHERE organisation = ${organisation})`;
 }
 
-function wherePairs({ document, dispatch, recipient, organisation, from, to }: OpensFilter): SQL {
+/** What somebody on the staff answers for: as owner or deputy of the document, or as who sent it. */
+function isOwn(document: string, dispatch: string, own: OpensFilter['own']): SQL | null {
+  return own === undefined ? null : sql`(${sql.raw(document)} IN ${ownDocuments(own)} OR ${sql.raw(dispatch)} IN ${ownDispatches(own)})`;
+}
+
+function wherePairs({ document, dispatch, recipient, organisation, from, to, own }: OpensFilter): SQL {
   return all([
     sql`p.kind IN ('opened', 'refused') AND p.recipient_id <> '' AND p.document_id <> ''`,
     document === undefined ? null : sql`p.document_id = ${document}`, dispatch === undefined ? null : sql`p.dispatch_id = ${dispatch}`, recipient === undefined ? null : sql`p.recipient_id = ${recipient}`,
-    atOrganisation('p.recipient_id', organisation), from === undefined ? null : sql`p.day >= ${from}`, to === undefined ? null : sql`p.day <= ${to}`,
+    isOwn('p.document_id', 'p.dispatch_id', own), atOrganisation('p.recipient_id', organisation), from === undefined ? null : sql`p.day >= ${from}`, to === undefined ? null : sql`p.day <= ${to}`,
   ]);
 }
 
@@ -40,10 +46,10 @@ export async function openDays(db: Reading, people: readonly string[], asked: Op
 }
 
 /** Which people were given which documents, by themselves or as one of a group; `until`: given before that moment. */
-export async function givenPairs(db: Reading, { document, dispatch, recipient, organisation }: OpensFilter, until: number): Promise<Given[]> {
+export async function givenPairs(db: Reading, { document, dispatch, recipient, organisation, own }: OpensFilter, until: number): Promise<Given[]> {
   const where = all([
     sql`r.kind = 'person' AND g.given_at < ${until}`, document === undefined ? null : sql`g.document_id = ${document}`, dispatch === undefined ? null : sql`g.dispatch_id = ${dispatch}`,
-    recipient === undefined ? null : sql`g.recipient_id = ${recipient}`, organisation === undefined ? null : sql`r.organisation = ${organisation}`,
+    isOwn('g.document_id', 'g.dispatch_id', own), recipient === undefined ? null : sql`g.recipient_id = ${recipient}`, organisation === undefined ? null : sql`r.organisation = ${organisation}`,
   ]);
   const [got] = await db.all<{ found: string }>(sql`SELECT json_group_array(json_array(recipient_id, document_id)) AS found FROM (SELECT DISTINCT g.recipient_id, g.document_id FROM grants g JOIN recipients r ON r.id = g.recipient_id WHERE ${where})`);
   return (JSON.parse(got?.found ?? '[]') as [string, string][]).map(([person, paper]) => ({ recipient: person, document: paper }));
@@ -52,11 +58,11 @@ export async function givenPairs(db: Reading, { document, dispatch, recipient, o
 export type OpenRow = { readonly sequence: number; readonly body: string; readonly version: number | null; readonly dispatch: string | null };
 
 /** The opens and refused tries behind the counts, oldest first, from after a sequence number on. */
-export async function openEntries(db: Reading, { document, dispatch, recipient, organisation }: OpensFilter, span: { readonly begins?: string | undefined; readonly ends?: string | undefined }, after: number, most: number): Promise<OpenRow[]> {
+export async function openEntries(db: Reading, { document, dispatch, recipient, organisation, own }: OpensFilter, span: { readonly begins?: string | undefined; readonly ends?: string | undefined }, after: number, most: number): Promise<OpenRow[]> {
   const where = all([
     sql`((e.action = 'document.opened' AND e.outcome = 'granted') OR e.outcome = 'refused') AND e.sequence > ${after} AND e.recipient_id IS NOT NULL AND e.document_id IS NOT NULL`,
     document === undefined ? null : sql`e.document_id = ${document}`, dispatch === undefined ? null : sql`e.dispatch_id = ${dispatch}`, recipient === undefined ? null : sql`e.recipient_id = ${recipient}`,
-    atOrganisation('e.recipient_id', organisation), span.begins === undefined ? null : sql`e.occurred_at >= ${span.begins}`, span.ends === undefined ? null : sql`e.occurred_at < ${span.ends}`,
+    isOwn('e.document_id', 'e.dispatch_id', own), atOrganisation('e.recipient_id', organisation), span.begins === undefined ? null : sql`e.occurred_at >= ${span.begins}`, span.ends === undefined ? null : sql`e.occurred_at < ${span.ends}`,
   ]);
   return db.all(sql`
     SELECT e.sequence AS sequence, e.body AS body, v.number AS version, d.reference AS dispatch FROM ledger_entries e

@@ -4,6 +4,7 @@ import type { DispatchId, DocumentId, GrantId, GroupId, RecipientId, StaffId } f
 import { addressOfGroup, type AddresseeKind } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
+import type { GrantRecord } from '@/server/repositories/dispatch-repository';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
 import { notEnded } from '@/server/repositories/effective-end';
 import { idsOfPerson } from '@/server/repositories/same-person-repository';
@@ -79,7 +80,8 @@ export async function triesByTheirLinks(db: Reading, id: RecipientId): Promise<n
   return db.$count(ledgerEntries, and(eq(ledgerEntries.linkOf, id), eq(ledgerEntries.outcome, 'refused')));
 }
 
-export type ScopedGrant = { readonly id: GrantId; readonly recipientId: RecipientId; readonly documentId: DocumentId; readonly dispatchId: DispatchId; readonly sender: StaffId; readonly owner: StaffId; readonly deputy: StaffId | null };
+type Scoped = 'id' | 'recipientId' | 'documentId' | 'dispatchId' | 'rights' | 'fromAt' | 'untilAt' | 'prints' | 'conditions';
+export type ScopedGrant = Pick<GrantRecord, Scoped> & { readonly sender: StaffId; readonly owner: StaffId; readonly deputy: StaffId | null };
 
 function inScope(scope: Scope): SQL {
   switch (scope.kind) {
@@ -96,23 +98,24 @@ const SCOPED = sql`grants g JOIN recipients r ON r.id = g.recipient_id JOIN docu
 /** Grants inside a scope that are not revoked yet, with who answers for each; as one text, since there may be thousands. */
 export async function grantsInScope(db: Reading | Transaction, scope: Scope): Promise<ScopedGrant[]> {
   const [got] = await db.all<{ found: string }>(sql`
-    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id, s.sent_by, d.owner_id, d.deputy_id)) AS found FROM ${SCOPED}
+    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id, s.sent_by, d.owner_id, d.deputy_id, json(g.rights), g.from_at, g.until_at, g.prints, json(g.conditions))) AS found FROM ${SCOPED}
     WHERE (${inScope(scope)} OR g.parent_id IN (SELECT g.id FROM ${SCOPED} WHERE ${inScope(scope)} AND r.kind <> 'person')) AND g.revoked_at IS NULL`);
-  const rows = JSON.parse(got?.found ?? '[]') as [GrantId, RecipientId, DocumentId, DispatchId, StaffId, StaffId, StaffId | null][];
-  return rows.map(([id, recipientId, documentId, dispatchId, sender, owner, deputy]) => ({ id, recipientId, documentId, dispatchId, sender, owner, deputy }));
+  const rows = JSON.parse(got?.found ?? '[]') as [GrantId, RecipientId, DocumentId, DispatchId, StaffId, StaffId, StaffId | null, GrantRecord['rights'], number | null, number | null, number | null, GrantRecord['conditions']][];
+  return rows.map(([id, recipientId, documentId, dispatchId, sender, owner, deputy, rights, fromAt, untilAt, prints, conditions]) => ({ id, recipientId, documentId, dispatchId, sender, owner, deputy, rights, fromAt, untilAt, prints, conditions }));
 }
 
 /** What was taken by these grants and stays where it is: prints, and people who kept a copy or took text of these documents, as the ledger says. */
-export async function beyondRevoking(db: Reading, ids: readonly GrantId[]): Promise<{ readonly printsMade: number; readonly keptBy: number; readonly copiedBy: number }> {
+export async function beyondRevoking(db: Reading, ids: readonly GrantId[]): Promise<{ readonly printsMade: number; readonly keptBy: number; readonly textSentTo: number; readonly copiedBy: number }> {
   const cut = sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`;
-  const [[prints], taken] = await Promise.all([
+  const whose = (which: SQL): SQL => sql`count(DISTINCT CASE WHEN ${which} THEN e.recipient_id END)`;
+  const [[prints], [taken]] = await Promise.all([
     db.all<{ made: number }>(sql`SELECT coalesce(sum(prints_made), 0) AS made FROM grants WHERE id IN ${cut}`),
-    db.all<{ action: string; people: number }>(sql`
-      SELECT e.action AS action, count(DISTINCT e.recipient_id) AS people FROM grants g JOIN ledger_entries e ON e.recipient_id = g.recipient_id AND e.document_id = g.document_id
-      WHERE g.id IN ${cut} AND e.action IN ('document.kept', 'text.copied') AND e.outcome = 'granted' GROUP BY e.action`),
+    db.all<{ kept: number; sent: number; copied: number }>(sql`
+      SELECT ${whose(sql`e.action = 'document.kept'`)} AS kept, ${whose(sql`e.action <> 'document.kept'`)} AS sent, ${whose(sql`e.action = 'text.copied'`)} AS copied
+      FROM grants g JOIN ledger_entries e ON e.recipient_id = g.recipient_id AND e.document_id = g.document_id
+      WHERE g.id IN ${cut} AND e.action IN ('document.kept', 'text.sent', 'text.copied') AND e.outcome = 'granted'`),
   ]);
-  const by = (action: string): number => taken.find((each) => each.action === action)?.people ?? 0;
-  return { printsMade: prints?.made ?? 0, keptBy: by('document.kept'), copiedBy: by('text.copied') };
+  return { printsMade: prints?.made ?? 0, keptBy: taken?.kept ?? 0, textSentTo: taken?.sent ?? 0, copiedBy: taken?.copied ?? 0 };
 }
 
 /** Everything that stands for many: live groups, domains, and whoever has an open link. */

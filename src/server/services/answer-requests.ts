@@ -8,7 +8,7 @@ import type { Terms } from '@/core/policy/rights';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
 import type { Transaction } from '@/server/db/database';
 import { answeredMail } from '@/server/mail/request-mail';
-import { grantsByIds, toFacts } from '@/server/repositories/dispatch-repository';
+import { grantsByIds, termsOf } from '@/server/repositories/dispatch-repository';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { linkOf } from '@/server/repositories/reader-repository';
@@ -30,7 +30,7 @@ function answerable(actor: StaffActor, { dispatch, document }: WholeRequest): bo
 /** What of a request the ceilings over its document would take, even if all of it were given. */
 function aboveCeilings({ request, grant }: WholeRequest, ceilings: readonly Ceiling[], nameOf: (of: Ceiling) => string | null): RequestRow['above'] {
   const by = (ceiling: Ceiling): string => (ceiling.level === 'organisation' ? 'the organisation' : `the ${ceiling.level} ${nameOf(ceiling) ?? ''}`);
-  const { taken, terms, origins } = underCeilings(answeredTerms(toFacts(grant).terms, { right: request.right, until: request.until, prints: null }), grant.givenAt, ceilings);
+  const { taken, terms, origins } = underCeilings(answeredTerms(termsOf(grant), { right: request.right, until: request.until, prints: null }), grant.givenAt, ceilings);
   const taker = request.right === null ? undefined : taken.get(request.right);
   return { right: taker === undefined ? null : by(taker), until: request.until === null || terms.until === null || origins.until.from === 'grant' ? null : { at: terms.until, by: by(origins.until.ceiling) } };
 }
@@ -83,7 +83,8 @@ async function give(deps: Deps, tx: Transaction, actor: StaffActor, { request, g
   // Several requests about one grant may be answered together: each starts from what the last one left.
   const [current] = await grantsByIds(tx, [grant.id]);
   if (current === undefined) return [];
-  return [aboutChange(actor, now, current, await changeGrant(tx, actor, current, current.revision, { ...answeredTerms(toFacts(current).terms, input), conditions: current.conditions }))];
+  const after = await changeGrant(tx, actor, current, current.revision, { ...answeredTerms(termsOf(current), input), conditions: current.conditions });
+  return [aboutChange(actor, now, current, termsOf(after))];
 }
 
 async function answerOne(deps: Deps, tx: Transaction, actor: StaffActor, { request, grant, recipient, document, dispatch }: WholeRequest, input: AnswerInput, now: number, zone: string): Promise<void> {

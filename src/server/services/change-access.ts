@@ -1,13 +1,14 @@
 import 'server-only';
-import type { DocumentId, GrantId, StaffId } from '@/core/base/ids';
+import type { DocumentId, GrantId, StaffId, TermsId } from '@/core/base/ids';
 import { MINUTE } from '@/core/base/time';
+import type { Details } from '@/core/ledger/details';
 import type { Happening } from '@/core/ledger/entry';
 import type { Changeable, ChangeGrantsInput, ChangeGrantsResult } from '@/contracts/dispatch';
 import { holds, reaches } from '@/core/policy/powers';
-import { brokenDependencies, termsText } from '@/core/policy/rights';
+import { brokenDependencies, termsText, type Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
 import { findDocument, findDocuments, setDocumentReinstated, setDocumentRevoked } from '@/server/repositories/document-repository';
-import { answerableFor, countLive, countRevokedBy, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, termsOf, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { answerableFor, countLive, countRevokedBy, grantsByIds, setGrantsReinstated, setGrantTerms, setGrantsRevoked, termsOf, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import { findStaff } from '@/server/repositories/staff-repository';
 import { liveBeneath, revokedAlong, setTermsAsAbove } from '@/server/repositories/wider-repository';
@@ -18,9 +19,21 @@ import { needProof } from '@/server/services/prove-staff';
 import { NO_REASON, because, needBecause, type Because } from '@/server/services/reasons';
 import { record } from '@/server/services/record';
 
-/** An entry about one grant. */
-export function aboutGrant(action: Happening['action'], actor: StaffActor, now: number, grant: Pick<GrantRecord, 'id' | 'documentId' | 'recipientId' | 'dispatchId'>, details: Happening['details'] = {}, why: Because = NO_REASON): Happening {
-  return { action, outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, details, ...why };
+type GrantIds = Pick<GrantRecord, 'id' | 'documentId' | 'recipientId' | 'dispatchId'>;
+type Held = GrantIds & Parameters<typeof termsOf>[0];
+
+function aboutGrant(actor: StaffActor, now: number, grant: GrantIds, why: Because) {
+  return { outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, grant: grant.id, document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, ...why };
+}
+
+/** The entry about a grant that was revoked: what was taken away, from whom. */
+export function aboutRevoked(actor: StaffActor, now: number, grant: Held, because: Pick<Details['grant.revoked'], 'because' | 'scope'> = {}, why: Because = NO_REASON): Happening {
+  return { action: 'grant.revoked', ...aboutGrant(actor, now, grant, why), details: { terms: termsText(termsOf(grant)), ...because } };
+}
+
+/** The entry about a grant that came back: what it is again. */
+export function aboutReinstated(actor: StaffActor, now: number, grant: Held, because: Pick<Details['grant.reinstated'], 'because'> = {}, why: Because = NO_REASON): Happening {
+  return { action: 'grant.reinstated', ...aboutGrant(actor, now, grant, why), details: { terms: termsText(termsOf(grant)), ...because } };
 }
 
 /** @throws ServiceError `NOT_ALLOWED` where one of these is beyond this person's reach: then none is changed */
@@ -48,7 +61,7 @@ export async function revokeGrantsIn(deps: Deps, tx: Transaction, actor: StaffAc
   await needProofForMany(tx, actor, grants.length, now);
   await needReach(tx, actor, grants);
   const changed = await setGrantsRevoked(tx, [...grants, ...(await liveBeneath(tx, grants)).map(({ id }) => id)], actor.id, now);
-  if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.revoked', actor, now, grant, {}, why)));
+  if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutRevoked(actor, now, grant, {}, why)));
   return { changed: changed.length };
 }
 
@@ -84,7 +97,7 @@ export async function reinstateGrants(deps: Deps, actor: StaffActor, { grants, r
     const ids = [...grants, ...(await revokedAlong(tx, grants))];
     await needReinstatable(tx, actor, (await grantsByIds(tx, ids)).filter(({ revokedAt }) => revokedAt !== null));
     const changed = await setGrantsReinstated(tx, ids);
-    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutGrant('grant.reinstated', actor, now, grant, {}, why)));
+    if (changed.length > 0) await record(deps, tx, ...changed.map((grant) => aboutReinstated(actor, now, grant, {}, why)));
     return { changed: changed.length };
   });
 }
@@ -123,12 +136,12 @@ async function changeFollowers(tx: Transaction, actor: StaffActor, now: number, 
   const followers = await liveBeneath(tx, [above.id], 'following');
   if (followers.length > 0) await setTermsAsAbove(tx, followers.map(({ id }) => id), above);
   const { rights, untilAt, prints, conditions } = above;
-  return followers.map((before) => aboutChange(actor, now, before, { ...before, rights, untilAt, prints, conditions }, why));
+  return followers.map((before) => aboutChange(actor, now, before, termsOf({ ...before, rights, untilAt, prints, conditions }), why));
 }
 
 /** The entry about a changed grant: what it was, what it is. */
-export function aboutChange(actor: StaffActor, now: number, before: GrantRecord, after: GrantRecord, why: Because = NO_REASON): Happening {
-  return aboutGrant('grant.changed', actor, now, after, { before: termsText(toFacts(before).terms), terms: termsText(toFacts(after).terms) }, why);
+export function aboutChange(actor: StaffActor, now: number, before: GrantRecord, after: Terms, why: Because = NO_REASON, kept?: TermsId): Happening {
+  return { action: 'grant.changed', ...aboutGrant(actor, now, before, why), details: { before: termsText(termsOf(before)), terms: termsText(after), ...(kept === undefined ? {} : { kept }) } };
 }
 
 /**
@@ -155,7 +168,7 @@ export async function changeGrantsIn(deps: Deps, tx: Transaction, actor: StaffAc
     const after = await changeGrant(tx, actor, before, revision, { until: until === undefined ? was.until : until, rights: rights ?? was.rights, prints: prints === undefined ? was.prints : prints, conditions: conditions === undefined ? was.conditions : conditions });
     const why = asked !== null && narrows(before, after) ? await needBecause(tx, asked.reason) : because(asked?.reason);
     changed.push({ grant, revision: after.revision, before: was });
-    happenings.push(aboutChange(actor, now, before, after, why), ...(await changeFollowers(tx, actor, now, after, why)));
+    happenings.push(aboutChange(actor, now, before, termsOf(after), why), ...(await changeFollowers(tx, actor, now, after, why)));
   }
   await record(deps, tx, ...happenings);
   return { changed };

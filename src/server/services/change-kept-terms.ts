@@ -8,12 +8,13 @@ import type { ImpactFound } from '@/contracts/impact';
 import type { PreviewTermsInput, PutTermsInput } from '@/contracts/kept-terms';
 import type { Transaction } from '@/server/db/database';
 import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
-import { grantsByTerms, setTermsOfGrants, termsOf, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { grantsByTerms, setTermsOfGrants, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import { listKeptTerms, putTermsRow } from '@/server/repositories/filing-repository';
-import { aboutGrant } from '@/server/services/change-access';
+import { aboutChange } from '@/server/services/change-access';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { impactOf } from '@/server/services/impact';
+import { NO_REASON } from '@/server/services/reasons';
 import { record } from '@/server/services/record';
 
 type Changed = Pick<KeptTerms, 'rights' | 'days' | 'prints' | 'conditions'>;
@@ -21,6 +22,11 @@ type Changed = Pick<KeptTerms, 'rights' | 'days' | 'prints' | 'conditions'>;
 /** What the changed terms come to for a grant that was given at `givenAt`: as though it had been sent with them. */
 function asIfSentWith({ rights, days, prints, conditions }: Changed, grant: Pick<GrantRecord, 'fromAt' | 'givenAt'>) {
   return { ...termsAt({ rights, days, prints: rights.includes('print') ? prints : null, watermark: '', conditions }, grant.givenAt), from: grant.fromAt };
+}
+
+/** Kept terms as the ledger tells them. */
+export function told({ name, rights, days, prints, watermark, conditions }: KeptTerms & { readonly name: string }) {
+  return { name, rights: [...rights], days, prints, watermark, conditions: conditions === undefined ? '' : termsText({ rights: [], from: null, until: null, prints: null, conditions }) };
 }
 
 /** Whom a change of kept terms would touch if it reached what was sent with them: grants that nobody has changed or revoked since. */
@@ -40,7 +46,7 @@ async function reachBack(deps: Deps, tx: Transaction, actor: StaffActor, id: Ter
     const [first] = alike;
     if (first !== undefined) await setTermsOfGrants(tx, alike.map((grant) => grant.id), asIfSentWith(changed, first));
   }
-  if (before.length > 0) await record(deps, tx, ...before.map((grant) => aboutGrant('grant.changed', actor, now, grant, { before: termsText(termsOf(grant)), terms: termsText(asIfSentWith(changed, grant)), kept: id })));
+  if (before.length > 0) await record(deps, tx, ...before.map((grant) => aboutChange(actor, now, grant, asIfSentWith(changed, grant), NO_REASON, id)));
   return before.length;
 }
 
@@ -62,7 +68,7 @@ export async function putTerms(deps: Deps, actor: StaffActor, { id: known, name,
     const version = (before?.version ?? 0) + 1;
     await putTermsRow(tx, { id, name, body: { rights, days, prints, watermark, conditions }, changedBy: actor.id, changedAt: now });
     const changed = reaches === true ? await reachBack(deps, tx, actor, id, { rights, days, prints, conditions }, now) : 0;
-    await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, version, rights: [...rights], days, prints, ...(conditions === undefined ? {} : { conditions: termsText({ rights: [], from: null, until: null, prints: null, conditions }) }), changed } });
+    await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, version, before: before === undefined ? null : told(before), after: told({ name, rights, days, prints, watermark, conditions }), changed } });
     return { id, changed };
   });
 }

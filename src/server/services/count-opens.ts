@@ -4,13 +4,15 @@ import { csvField } from '@/core/base/csv';
 import { dayAfter, dayBegins } from '@/core/base/days';
 import { groupBy } from '@/core/base/group';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { opensByPerson, type Given, type PersonOpens } from '@/core/insight/opens';
+import { opensByPerson, type Given, type OpensFilter, type PersonOpens } from '@/core/insight/opens';
 import type { Entry } from '@/core/ledger/entry';
+import { holds } from '@/core/policy/powers';
 import type { OpensInput, OpensPage } from '@/contracts/opens';
 import { findDocuments } from '@/server/repositories/document-repository';
 import { personalOf } from '@/server/repositories/ledger-reader';
 import { givenPairs, openDays, openEntries, opensByPair, type OpenRow } from '@/server/repositories/opens-repository';
-import { findOrganisation, namesOf } from '@/server/repositories/organisation-repository';
+import { namesOf } from '@/server/repositories/name-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { spanOf } from '@/server/services/list-entries';
@@ -19,8 +21,15 @@ import { recordAlone } from '@/server/services/record';
 /** People shown; the totals count them all, and the export has them all. */
 const SHOWN = 100;
 
+type Asked = OpensInput & Pick<OpensFilter, 'own'>;
+
+/** What was asked about, kept to what the asker may read of. */
+function keptTo(actor: StaffActor, input: OpensInput): Asked {
+  return holds(actor.role, 'read-record') ? input : { ...input, own: actor.id };
+}
+
 /** Everybody who opened something or was given something, within what was asked about. */
-async function counted(deps: Pick<Deps, 'db' | 'clock'>, input: OpensInput, zone: string) {
+async function counted(deps: Pick<Deps, 'db' | 'clock'>, input: Asked, zone: string) {
   const db = deps.db.read;
   // Who was given something only later had nothing to open.
   const until = input.to === undefined ? deps.clock.now() + 1 : dayBegins(dayAfter(input.to), zone);
@@ -33,7 +42,8 @@ async function zoneOf(deps: Pick<Deps, 'db'>): Promise<string> {
 }
 
 /** Who opened how often, from when to when, and who never did: people with their documents, over any days. */
-export async function viewOpens(deps: Deps, _actor: StaffActor, input: OpensInput): Promise<OpensPage> {
+export async function viewOpens(deps: Deps, actor: StaffActor, wanted: OpensInput): Promise<OpensPage> {
+  const input = keptTo(actor, wanted);
   const db = deps.db.read;
   const zone = await zoneOf(deps);
   const { people, totals } = await counted(deps, input, zone);
@@ -94,7 +104,8 @@ function neverLines(people: readonly PersonOpens[], names: Names): string {
  * The same as CSV: every open and refusal, then who never opened what. Lines at the head state the filter, the zone and the totals of
  * the screen; that it was exported is recorded.
  */
-export async function exportOpens(deps: Deps, actor: StaffActor, input: OpensInput): Promise<AsyncGenerator<Uint8Array, void>> {
+export async function exportOpens(deps: Deps, actor: StaffActor, wanted: OpensInput): Promise<AsyncGenerator<Uint8Array, void>> {
+  const input = keptTo(actor, wanted);
   const zone = await zoneOf(deps);
   const { people, totals } = await counted(deps, input, zone);
   const stated = Object.entries(input).map(([key, value]) => `${key}=${value}`).join('; ');
@@ -104,7 +115,7 @@ export async function exportOpens(deps: Deps, actor: StaffActor, input: OpensInp
   return pieces(deps, input, zone, `${head}${csvLine(COLUMNS)}`, names, neverLines(people, names));
 }
 
-async function* pieces(deps: Pick<Deps, 'db'>, input: OpensInput, zone: string, head: string, names: Names, tail: string): AsyncGenerator<Uint8Array, void> {
+async function* pieces(deps: Pick<Deps, 'db'>, input: Asked, zone: string, head: string, names: Names, tail: string): AsyncGenerator<Uint8Array, void> {
   const encoder = new TextEncoder();
   yield encoder.encode(head);
   const span = spanOf(input, zone);

@@ -5,7 +5,7 @@ import { reaches } from '@/core/policy/powers';
 import type { Scope } from '@/core/policy/scope';
 import { grantsByIds, setAllRevoked } from '@/server/repositories/dispatch-repository';
 import { grantsInScope, type ScopedGrant } from '@/server/repositories/people-repository';
-import { aboutGrant, needReach, revokeGrantsIn } from '@/server/services/change-access';
+import { aboutRevoked, needReach, revokeGrantsIn } from '@/server/services/change-access';
 import { effectOfCut } from '@/server/services/cut-effect';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { needBecause } from '@/server/services/reasons';
@@ -46,7 +46,7 @@ export async function cutAccess(deps: Deps, actor: StaffActor, { scope, also = [
     // All of these are live, and nobody else writes while this transaction is open: all are revoked.
     const hit = within(actor, await grantsInScope(tx, scope));
     await setAllRevoked(tx, hit.map((grant) => grant.id), actor.id, now);
-    await record(deps, tx, ...hit.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { scope: scope.kind }, why)));
+    await record(deps, tx, ...hit.map((grant) => aboutRevoked(actor, now, grant, { scope: scope.kind }, why)));
     const ids = new Set(hit.map(({ id }) => id));
     const more = (await grantsByIds(tx, also)).filter(({ id, revokedAt }) => revokedAt === null && !ids.has(id)).map(({ id }) => id);
     if (more.length > 0) await revokeGrantsIn(deps, tx, actor, more, now, why);

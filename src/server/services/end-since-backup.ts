@@ -8,7 +8,7 @@ import { NO_SENDER_LIMITS } from '@/core/policy/sender-limits';
 import { termsText } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import { disableStaffRow, endWhatWasOpen, liveGrantIds, setPrintsMade } from '@/server/repositories/backup-repository';
-import { grantsByIds, setAllRevoked, setGrantTerms, toFacts, type GrantRecord } from '@/server/repositories/dispatch-repository';
+import { grantsByIds, setAllRevoked, setGrantTerms, termsOf, type GrantRecord } from '@/server/repositories/dispatch-repository';
 import { listCeilings, putCeilingRow } from '@/server/repositories/ceiling-repository';
 import { renewDaysAtMost } from '@/server/repositories/effective-end';
 import { dropKeys, findDocument, setDocumentRevoked } from '@/server/repositories/document-repository';
@@ -39,7 +39,7 @@ export async function endSinceBackup(deps: Pick<Deps, 'db' | 'clock' | 'recorder
     if (endings === null) {
       const ids = await liveGrantIds(tx);
       await setAllRevoked(tx, ids, actor.id, now);
-      for (let at = 0; at < ids.length; at += AT_ONCE) await record(deps, tx, ...(await grantsByIds(tx, ids.slice(at, at + AT_ONCE))).map((grant) => happeningOf('grant.revoked', grant, by, now)));
+      for (let at = 0; at < ids.length; at += AT_ONCE) await record(deps, tx, ...(await grantsByIds(tx, ids.slice(at, at + AT_ONCE))).map((grant) => aboutEnded(grant, by, now)));
       return { revoked: ids.length, narrowed: 0, documents: 0, destroyed: 0, blocked: 0, disabled: 0, ceilings: 0, settings: 0 };
     }
     const grants = await endGrants(deps, tx, actor, endings, now);
@@ -51,8 +51,12 @@ export async function endSinceBackup(deps: Pick<Deps, 'db' | 'clock' | 'recorder
   });
 }
 
-function happeningOf(action: 'grant.revoked' | 'grant.changed', grant: GrantRecord, actor: Happening['actor'], now: number, details: Happening['details'] = {}): Happening {
-  return { action, outcome: 'done', actor, occurredAt: now, grant: grant.id, dispatch: grant.dispatchId, document: grant.documentId, recipient: grant.recipientId, details: { ...details, restored: true } };
+function about(grant: GrantRecord, actor: Happening['actor'], now: number) {
+  return { outcome: 'done' as const, actor, occurredAt: now, grant: grant.id, dispatch: grant.dispatchId, document: grant.documentId, recipient: grant.recipientId };
+}
+
+function aboutEnded(grant: GrantRecord, actor: Happening['actor'], now: number): Happening {
+  return { action: 'grant.revoked', ...about(grant, actor, now), details: { terms: termsText(termsOf(grant)), restored: true } };
 }
 
 async function endGrants(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: StaffActor, { grants }: Endings, now: number): Promise<{ readonly revoked: number; readonly narrowed: number }> {
@@ -67,19 +71,19 @@ async function endGrants(deps: Pick<Deps, 'recorder'>, tx: Transaction, actor: S
     const ending = grants.get(grant.id);
     if (ending === undefined) continue;
     if (ending.printsMade > grant.printsMade) await setPrintsMade(tx, grant.id, ending.printsMade);
-    const before = toFacts(grant).terms;
+    const before = termsOf(grant);
     const after = narrower({ until: grant.untilAt, rights: grant.rights, prints: grant.prints }, ending);
     const conditions = both(grant.conditions, ending.conditions ?? null);
     const text = termsText({ ...before, ...after, ...(conditions === null ? {} : { conditions }) });
     if (text !== termsText(before)) {
       await setGrantTerms(tx, grant.id, grant.revision, { ...after, conditions });
-      happenings.push(happeningOf('grant.changed', grant, by, now, { before: termsText(before), terms: text }));
+      happenings.push({ action: 'grant.changed', ...about(grant, by, now), details: { before: termsText(before), terms: text, restored: true } });
       narrowed++;
     }
     if (ending.revoked && grant.revokedAt === null) revoked.push(grant);
   }
   await setAllRevoked(tx, revoked.map(({ id }) => id), actor.id, now);
-  await record(deps, tx, ...happenings, ...revoked.map((grant) => happeningOf('grant.revoked', grant, by, now)));
+  await record(deps, tx, ...happenings, ...revoked.map((grant) => aboutEnded(grant, by, now)));
   return { revoked: revoked.length, narrowed };
 }
 

@@ -45,7 +45,7 @@ function stretches<T>(all: readonly T[]): T[][] {
 
 async function change(deps: Deps, tx: Transaction, actor: StaffActor, changes: readonly Change<KnownRecipient>[], now: number): Promise<void> {
   await changeEverybody(tx, changes.map(({ after }) => after));
-  await record(deps, tx, ...changes.map(({ before, after }) => ({ action: 'recipient.changed' as const, outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, recipient: after.id, details: { broughtIn: true, zone: after.zone, language: after.language }, personal: { text: `${words(before)} → ${words(after)}` } })));
+  await record(deps, tx, ...changes.map(({ before, after }) => ({ action: 'recipient.changed' as const, outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, recipient: after.id, details: { broughtIn: true as const, before: { zone: before.zone, language: before.language }, after: { zone: after.zone, language: after.language } }, personal: { text: `${words(before)} → ${words(after)}` } })));
 }
 
 /**

@@ -7,6 +7,7 @@ import { putTermsInput, type KeptTermsRow } from '@/contracts/kept-terms';
 import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
 import type { Reading, Transaction } from '@/server/db/database';
 import { listKeptTerms, putTermsRow } from '@/server/repositories/filing-repository';
+import { told } from '@/server/services/change-kept-terms';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { policiesOf } from '@/server/services/odrl-file';
 import { record } from '@/server/services/record';
@@ -55,13 +56,15 @@ export async function previewTerms({ db }: Deps, _actor: StaffActor, { text }: {
 export async function bringTermsIn(deps: Deps, actor: StaffActor, { text }: { readonly text: string }): Promise<{ readonly taken: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
+    const all = await listKeptTerms(tx);
     const changes = (await planOf(tx, text)).filter(({ state }) => state === 'new' || state === 'changed');
     for (const { kept, replaces } of changes) {
       if (kept === null) continue;
       const { name, rights, days, prints, watermark, conditions } = kept;
+      const before = all.find((each) => each.id === replaces);
       const id = replaces ?? newId('terms', deps.random);
       await putTermsRow(tx, { id, name, body: { rights, days, prints, watermark, conditions }, changedBy: actor.id, changedAt: now });
-      await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, rights: [...rights], days, prints, broughtIn: true } });
+      await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { terms: id, name, version: (before?.version ?? 0) + 1, before: before === undefined ? null : told(before), after: told(kept), changed: 0, broughtIn: true } });
     }
     return { taken: changes.length };
   });

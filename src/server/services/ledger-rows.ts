@@ -1,37 +1,12 @@
 import 'server-only';
-import { counted } from '@/core/base/counted';
-import type { LedgerRow } from '@/contracts/ledger';
-import type { Entry } from '@/core/ledger/entry';
+import type { LedgerRow, Named } from '@/contracts/ledger';
+import { didWords } from '@/core/insight/did-words';
+import { factLine, factsOf } from '@/core/insight/entry-facts';
 import type { Json } from '@/core/ledger/canonical';
+import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
 import type { EntryRow } from '@/server/repositories/ledger-reader';
-import { namesOf } from '@/server/repositories/organisation-repository';
-
-function text(value: Json | undefined): string {
-  return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
-}
-
-/** What an entry says beyond who, what and when; one short line. */
-function detailOf({ action, reason, details }: Entry): string {
-  if (reason !== null) return reason.replaceAll('-', ' ').toLowerCase();
-  switch (action) {
-    case 'page.shown':
-    case 'text.copied':
-      return `page ${text(details['page'])}`;
-    case 'document.printed':
-      return `copy ${text(details['copy'])}, pages ${text(details['from'])}–${text(details['to'])}`;
-    case 'document.kept':
-      return details['marked'] === true ? 'watermarked' : 'not watermarked';
-    case 'document.protected':
-      return counted(Number(details['pages'] ?? 0), 'page');
-    case 'key.unwrapped':
-      return `for ${text(details['for'])}`;
-    case 'dispatch.sent':
-      return `${text(details['documents'])} × ${text(details['recipients'])}`;
-    default:
-      return '';
-  }
-}
+import { namesOf } from '@/server/repositories/name-repository';
 
 function whoOf(entry: Entry, personal: EntryRow['personal'], names: ReadonlyMap<string, string>): string {
   const known = entry.actor.id === null ? undefined : names.get(entry.actor.id);
@@ -45,32 +20,40 @@ function whatOf({ document, dispatch, recipient, action }: Entry, names: Readonl
   return target === null ? '' : (names.get(target) ?? '');
 }
 
-/** Whose link somebody else came by. */
-function byLinkOf({ details }: Entry, names: ReadonlyMap<string, string>): string {
-  const whose = text(details['linkOf']);
-  return whose === '' ? '' : `by the link of ${names.get(whose) ?? whose}`;
+/** One entry as a list shows it. */
+function toLedgerRow({ entry, hash, personal }: EntryRow, names: ReadonlyMap<string, string>): LedgerRow {
+  const { v: _v, personal: _commitments, ...rest } = entry;
+  const { address = '', place = '', network = '', agent = '', text = '' } = personal;
+  return { ...rest, hash, who: whoOf(entry, personal, names), what: whatOf(entry, names), address, place, network, browser: agent, text, within: 0 };
 }
 
-/** What somebody wrote: the reason of an act, a request, an answer. */
-function quoted(text: string | undefined): string {
-  return text === undefined || text === '' ? '' : `“${text}”`;
+const opens: ReadonlySet<Entry['action']> = new Set<Entry['action']>(['document.opened', 'document.checked']);
+
+/** Every text in a value: ids are among them. */
+function textsIn(value: Json): string[] {
+  if (typeof value === 'string') return [value];
+  return value === null || typeof value !== 'object' ? [] : Object.values(value).flatMap((each: Json) => textsIn(each));
+}
+
+/** Entries as a list shows them, with names for the ids they hold and for some more. `within`: how many are told with each open, by licence. */
+export async function toLedgerRows(db: Reading, entries: readonly EntryRow[], within: ReadonlyMap<string, number> = new Map(), also: readonly string[] = []): Promise<{ readonly rows: LedgerRow[]; readonly named: Named }> {
+  const ids = new Set(also.concat(entries.flatMap(({ entry }) => [entry.actor.id, entry.document, entry.version, entry.recipient, entry.dispatch, entry.device, entry.rule, ...textsIn(entry.details)]).filter((id) => id !== null)));
+  const names = await namesOf(db, [...ids]);
+  return { rows: entries.map((row) => ({ ...toLedgerRow(row, names), within: opens.has(row.entry.action) ? (within.get(row.entry.licence ?? '') ?? 0) : 0 })), named: Object.fromEntries(names) };
 }
 
 /** The columns of an exported row. */
-export const EXPORT_COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'action', 'outcome', 'reason', 'what', 'place', 'network', 'detail', 'document', 'recipient', 'dispatch', 'hash'] as const satisfies readonly (keyof LedgerRow)[];
+export const EXPORT_COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'did', 'action', 'outcome', 'reason', 'what', 'to', 'version', 'device', 'place', 'network', 'detail', 'document', 'recipient', 'dispatch', 'hash'] as const;
 
-/** One entry as a list shows it, with names for its ids. */
-export function toLedgerRow({ entry, hash, personal }: EntryRow, names: ReadonlyMap<string, string>): LedgerRow {
+/** One entry as a line of an export tells it: moments in UTC, as everywhere in the file. */
+export function toExportRow(found: EntryRow, names: ReadonlyMap<string, string>): Readonly<Record<(typeof EXPORT_COLUMNS)[number], string | number>> {
+  const row = toLedgerRow(found, names);
+  const nameOf = (id: string): string => names.get(id) ?? id;
+  const facts = factsOf(row, { nameOf, moment: (at) => new Date(at).toISOString() });
+  const told = (label: string): string => facts.find((fact) => fact.label === label)?.after ?? '';
   return {
-    sequence: entry.sequence, occurredAt: entry.occurredAt, receivedAt: entry.receivedAt, action: entry.action, outcome: entry.outcome, reason: entry.reason, rule: entry.rule,
-    who: whoOf(entry, personal, names), what: whatOf(entry, names), document: entry.document, recipient: entry.recipient, dispatch: entry.dispatch,
-    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: [detailOf(entry), byLinkOf(entry, names), quoted(personal['text'])].filter((part) => part !== '').join(', '), hash, previous: entry.previous,
+    sequence: row.sequence, occurredAt: row.occurredAt, receivedAt: row.receivedAt, who: row.who, did: didWords(row), action: row.action, outcome: row.outcome, reason: row.reason ?? '', what: row.what,
+    to: told('To') === '' ? told('Person') : told('To'), version: told('Version'), device: told('Device'), place: row.place, network: row.network,
+    detail: factLine(facts, ['To', 'Person', 'Version', 'Device', 'Why not']), document: row.document ?? '', recipient: row.recipient ?? '', dispatch: row.dispatch ?? '', hash: row.hash,
   };
-}
-
-/** Entries as a list shows them, with names for their ids. */
-export async function toLedgerRows(db: Reading, entries: readonly EntryRow[]): Promise<LedgerRow[]> {
-  const ids = new Set(entries.flatMap(({ entry }) => [entry.actor.id, entry.document, entry.recipient, entry.dispatch, text(entry.details['linkOf'])]).filter((id) => id !== null));
-  const names = await namesOf(db, [...ids].filter((id) => id !== ''));
-  return entries.map((row) => toLedgerRow(row, names));
 }

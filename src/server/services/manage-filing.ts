@@ -2,6 +2,7 @@ import 'server-only';
 import { counted } from '@/core/base/counted';
 import { newId, type FolderId, type MarkingId, type StaffId, type TermsId, type ViewId } from '@/core/base/ids';
 import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
+import type { SettingsDetails } from '@/core/ledger/details';
 import type { Happening } from '@/core/ledger/entry';
 import type { Level } from '@/core/policy/levels';
 import { holds } from '@/core/policy/powers';
@@ -36,8 +37,8 @@ async function removeRulesOf(tx: Transaction, level: Level, subject: string): Pr
   await removeDefaultsRow(tx, level, subject);
 }
 
-function aboutSettings(actor: StaffActor, now: number, details: Happening['details']): Happening {
-  return { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, ...(details === undefined ? {} : { details }) };
+function aboutSettings(actor: StaffActor, now: number, details: SettingsDetails): Happening {
+  return { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details };
 }
 
 async function needFreeName(tx: Transaction, parentId: FolderId | null, name: string, other?: FolderId): Promise<void> {
@@ -87,7 +88,7 @@ export async function changeFolder(deps: Deps, actor: StaffActor, { id, name, pa
     if (after.parentId !== before.parentId) await needFolderMovable(tx, actor, all, id, after.parentId);
     await changeFolderRow(tx, id, after);
     if (after.parentId !== before.parentId) await renewDaysAtMost(tx, 'all');
-    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, before: before.name, after: after.name, parent: after.parentId }));
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { folder: id, before: before.name, after: after.name, parentBefore: before.parentId, parent: after.parentId }));
   });
   return {};
 }
@@ -121,9 +122,10 @@ export async function putMarking(deps: Deps, actor: StaffActor, { up = false, ..
     const all = await listMarkings(tx);
     if (input.id !== null && !all.some((each) => each.id === id)) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
     if (all.some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase())) throw new ServiceError('CONFLICT', `There is a marking “${input.name}” already.`);
+    const before = all.find((each) => each.id === id);
     await putMarkingRow(tx, { ...input, id });
     if (up) await moveMarkingUp(tx, id);
-    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, before: all.find((each) => each.id === id)?.name ?? null, after: input.name, ...(up ? { up } : {}) }));
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { marking: id, before: before?.name ?? null, after: input.name, meaningBefore: before?.meaning ?? null, meaning: input.meaning, ...(up ? { up } : {}) }));
   });
   return { id };
 }
@@ -144,8 +146,9 @@ export async function removeMarking(deps: Deps, actor: StaffActor, { id }: { rea
 /** Offers terms no longer. What was sent with them stays. @throws ServiceError `NOT_FOUND` */
 export async function removeTerms(deps: Deps, actor: StaffActor, { id }: { readonly id: TermsId }): Promise<Nothing> {
   await deps.db.write(async (tx) => {
-    if (!(await removeTermsRow(tx, id))) throw new ServiceError('NOT_FOUND', 'There are no such terms any more.');
-    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { terms: id, removed: true }));
+    const terms = (await listKeptTerms(tx)).find((each) => each.id === id);
+    if (terms === undefined || !(await removeTermsRow(tx, id))) throw new ServiceError('NOT_FOUND', 'There are no such terms any more.');
+    await record(deps, tx, aboutSettings(actor, deps.clock.now(), { terms: id, removed: terms.name }));
   });
   return {};
 }

@@ -3,7 +3,7 @@ import { newId, type GroupId, type RecipientId } from '@/core/base/ids';
 import { addressOfGroup } from '@/core/policy/addressee';
 import { holds } from '@/core/policy/powers';
 import type { MembersChanged } from '@/contracts/people';
-import type { Json } from '@/core/ledger/canonical';
+import type { SettingsDetails } from '@/core/ledger/details';
 import type { Transaction } from '@/server/db/database';
 import { addMembers, addressesIn, findGroup, listGroups, membersOf, putGroupRow, removeGroupRow, removeMembers } from '@/server/repositories/group-repository';
 import { recipientsByIds } from '@/server/repositories/people-repository';
@@ -27,7 +27,7 @@ async function needOwnGroup(tx: Transaction, actor: StaffActor, id: GroupId): Pr
   throw new ServiceError('NOT_ALLOWED', `“${name}” is somebody else’s group. Ask them or an administrator.`);
 }
 
-function noted(deps: Deps, tx: Transaction, actor: StaffActor, details: Readonly<Record<string, Json>>): Promise<void> {
+function noted(deps: Deps, tx: Transaction, actor: StaffActor, details: SettingsDetails): Promise<void> {
   return record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details });
 }
 

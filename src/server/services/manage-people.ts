@@ -63,7 +63,7 @@ export async function changePerson(deps: Deps, actor: StaffActor, { id, ...chang
     await changePersonRow(tx, id, { name, organisation, zone, language });
     await record(deps, tx, {
       action: 'recipient.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), recipient: id,
-      details: { fields: Object.keys(change), zone, language }, personal: { text: `${before.name}, ${before.organisation} → ${name}, ${organisation}` },
+      details: { before: { zone: before.zone, language: before.language }, after: { zone, language } }, personal: { text: `${before.name}, ${before.organisation} → ${name}, ${organisation}` },
     });
   });
   return {};

@@ -2,7 +2,7 @@ import 'server-only';
 import { isAppError } from '@/core/base/errors';
 import { newId, type DispatchId, type DocumentId, type GrantId, type RecipientId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import type { Happening } from '@/core/ledger/entry';
+import type { Details } from '@/core/ledger/details';
 import type { Decision, RefusalReason } from '@/core/policy/decide';
 import { watermarkUnder } from '@/core/policy/defaults';
 import { RIGHTS } from '@/core/policy/rights';
@@ -44,7 +44,7 @@ export function linkOfAnother({ link, kind, addressee }: Link, actor: Pick<Reade
 }
 
 /** By which link somebody came: the dispatch it is of, where that is another one, and whose it is. */
-function wayOf(link: Link, actor: ReaderActor, dispatch: DispatchId): NonNullable<Happening['details']> {
+function wayOf(link: Link, actor: ReaderActor, dispatch: DispatchId): Details['document.opened'] {
   const linkOf = linkOfAnother(link, actor);
   return { ...(dispatch === link.dispatch.id ? {} : { via: link.dispatch.id }), ...(linkOf === null ? {} : { linkOf }) };
 }
@@ -142,7 +142,7 @@ async function issue(deps: Deps, tx: Transaction, actor: ReaderActor, link: Link
   const key = payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, fileKey);
   const licence = { id, grantId: charged, documentId: document.id, versionId: version.id, recipientId: recipient.id, deviceId: actor.device, watermark, statement, openedAt: now, expiresAt };
   await insertLicence(tx, licence);
-  const details: Happening['details'] = { rights, ...wayOf(link, actor, sent.dispatch.id) };
+  const details: Details['document.opened'] = { rights, ...wayOf(link, actor, sent.dispatch.id) };
   const about = { actor: { kind: 'recipient' as const, id: recipient.id }, occurredAt: now, document: document.id, version: version.id, recipient: recipient.id, grant: charged, dispatch: sent.dispatch.id, device: actor.device, licence: id };
   await record(
     deps, tx,

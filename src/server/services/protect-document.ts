@@ -1,7 +1,6 @@
 import 'server-only';
 import { fileSize } from '@/core/age/chunks';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
-import type { Happening } from '@/core/ledger/entry';
 import type { FinishUploadInput } from '@/contracts/document';
 import type { Reading, Transaction } from '@/server/db/database';
 import { findUpload, insertDocument, insertVersion, referenceTaken, removeUpload, type UploadRow } from '@/server/repositories/document-repository';
@@ -37,9 +36,9 @@ function versionOf(upload: UploadRow, actor: StaffActor, documentId: DocumentId,
   return { id: upload.versionId, documentId, number, fileName: upload.fileName, pages, bytes: upload.declaredBytes, blobKey: upload.blobKey, headerBytes: upload.headerBytes, wrappedKey: upload.wrappedKey, keyGeneration: upload.keyGeneration, recoveryKey: upload.recoveryKey, createdAt: now, createdBy: actor.id };
 }
 
-function entries(upload: UploadRow, actor: StaffActor, action: 'document.protected' | 'document.revised', document: DocumentId, now: number, details: Happening['details']): Happening[] {
-  const about = { outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, document, version: upload.versionId };
-  return [{ action: 'key.unwrapped', ...about, details: { for: 'inspection' } }, { action, ...about, details: { ...details, bytes: upload.declaredBytes } }];
+/** What every entry about a version that was taken in says; its key was used to look inside. */
+function aboutVersion(upload: UploadRow, actor: StaffActor, document: DocumentId, now: number) {
+  return { outcome: 'done' as const, actor: { kind: 'staff' as const, id: actor.id }, occurredAt: now, document, version: upload.versionId };
 }
 
 /**
@@ -62,7 +61,8 @@ export async function protectDocument(deps: Deps, actor: StaffActor, input: Fini
     await insertDocument(tx, { id, reference, title, folderId, markingId, ownerId: actor.id, versionId: upload.versionId, recoverable: recoverable ?? true, createdAt: now }, versionOf(fresh, actor, id, 1, pages, now));
     await renewDaysAtMost(tx, [id]);
     await removeUpload(tx, upload.id);
-    await record(deps, tx, ...entries(upload, actor, 'document.protected', id, now, { reference, pages }));
+    const about = aboutVersion(upload, actor, id, now);
+    await record(deps, tx, { action: 'key.unwrapped', ...about, details: { for: 'inspection' } }, { action: 'document.protected', ...about, details: { reference, pages, bytes: upload.declaredBytes } });
   });
   return { id };
 }
@@ -85,7 +85,8 @@ export async function reviseDocument(deps: Deps, actor: StaffActor, input: { rea
     const number = version.number + 1;
     await insertVersion(tx, versionOf(await ownUpload(tx, actor, input.id), actor, documentId, number, pages, now));
     await removeUpload(tx, upload.id);
-    await record(deps, tx, ...entries(upload, actor, 'document.revised', documentId, now, { number, pages }));
+    const about = aboutVersion(upload, actor, documentId, now);
+    await record(deps, tx, { action: 'key.unwrapped', ...about, details: { for: 'inspection' } }, { action: 'document.revised', ...about, details: { number, pages, bytes: upload.declaredBytes } });
     return { id: documentId, number };
   });
 }

@@ -2,7 +2,7 @@ import 'server-only';
 import { newId } from '@/core/base/ids';
 import { equalBytes, utf8 } from '@/core/base/bytes';
 import { MINUTE } from '@/core/base/time';
-import type { Happening } from '@/core/ledger/entry';
+import type { Details } from '@/core/ledger/details';
 import type { EnterCodeInput } from '@/contracts/reader';
 import { codeMail } from '@/server/mail/dispatch-mail';
 import { networkKey } from '@/server/limits/limits';
@@ -25,7 +25,7 @@ async function needLink(deps: Deps, token: string) {
 }
 
 /** Whose link it is, where somebody else asks by it. */
-function whoseLink(link: Awaited<ReturnType<typeof needLink>>, address: string): NonNullable<Happening['details']> {
+function whoseLink(link: Awaited<ReturnType<typeof needLink>>, address: string): NonNullable<Details['code.requested']> {
   const linkOf = linkOfAnother(link, { address });
   return linkOf === null ? {} : { linkOf };
 }

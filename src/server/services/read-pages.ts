@@ -2,7 +2,7 @@ import 'server-only';
 import { hasCode } from '@/core/base/errors';
 import type { LicenceId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import type { Happening } from '@/core/ledger/entry';
+import type { HappeningOf } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 import type { OpenState } from '@/contracts/reader';
@@ -38,7 +38,7 @@ async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId): Promi
   return opened;
 }
 
-function about({ licence, version, dispatch }: Opened, actor: ReaderActor, deps: Deps): Omit<Happening, 'action' | 'outcome'> {
+function about({ licence, version, dispatch }: Opened, actor: ReaderActor, deps: Deps): Omit<HappeningOf<'document.opened'>, 'action' | 'outcome' | 'details'> {
   return {
     actor: { kind: 'recipient', id: licence.recipientId }, occurredAt: deps.clock.now(), document: licence.documentId, version: version.id, recipient: licence.recipientId,
     grant: licence.grantId, dispatch: dispatch.id, device: actor.device, licence: licence.id,
@@ -119,8 +119,23 @@ export async function readText(deps: Deps, actor: ReaderActor, input: { readonly
   if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
   const source = await needSource(deps, actor, opened);
   const runs = await made(deps, opened, { kind: 'text', source, page: input.page }, askerOf(opened, waiting));
-  await recordAlone(deps, { action: 'text.copied', outcome: 'granted', ...about(opened, actor, deps), details: { page: input.page } });
+  await recordAlone(deps, { action: 'text.sent', outcome: 'granted', ...about(opened, actor, deps), details: { page: input.page } });
   return { runs };
+}
+
+/**
+ * Writes down that a reader's browser copied text: what was sent may be copied without a word, so this is what the browser told.
+ *
+ * @throws ServiceError `TOO_MANY`
+ */
+export async function noteCopied(deps: Deps, actor: ReaderActor, input: { readonly licence: LicenceId; readonly page: number; readonly characters: number }): Promise<Record<string, never> | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const wait = await deps.limits.copies(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
+  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
+  await recordAlone(deps, { action: 'text.copied', outcome: 'granted', ...about(opened, actor, deps), details: { page: input.page, characters: input.characters } });
+  return {};
 }
 
 /** A file that is made while it is sent. */

@@ -11,7 +11,7 @@ import { findDocuments } from '@/server/repositories/document-repository';
 import { findPerson, recipientsByIds } from '@/server/repositories/people-repository';
 import { findRecipientByAddress } from '@/server/repositories/reader-repository';
 import { givenByOtherGroups, hasLink, liveBeneath, liveOfAddressee, noteBack, noteLeft, organisationAt, ownGrantIn, ownIn, setAbove, type WiderGrant } from '@/server/repositories/wider-repository';
-import { aboutGrant } from '@/server/services/change-access';
+import { aboutReinstated, aboutRevoked } from '@/server/services/change-access';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { aboutGiven, newLink } from '@/server/services/give-grants';
@@ -123,7 +123,7 @@ export async function joinGroup(deps: Pick<Deps, 'random' | 'integrity'>, tx: Tr
   const by = { kind: 'staff' as const, id: actor.id };
   return {
     given: [...rows.map(({ id }) => id), ...back], newGrants: rows,
-    happenings: [...rows.map((row) => aboutGiven(row, row.dispatchId, by, now)), ...reinstated.map((grant) => aboutGrant('grant.reinstated', actor, now, grant, { because: 'joined-group' }))],
+    happenings: [...rows.map((row) => aboutGiven(row, row.dispatchId, by, now)), ...reinstated.map((grant) => aboutReinstated(actor, now, grant, { because: 'joined-group' }))],
   };
 }
 
@@ -140,7 +140,7 @@ export async function leaveGroup(tx: Transaction, actor: StaffActor, group: Grou
   const ending = beneathThese.filter(({ id }) => !stay.some((each) => each.id === id));
   const revoked = ending.length === 0 ? [] : await setGrantsRevoked(tx, ending.map(({ id }) => id), actor.id, now);
   await noteLeft(tx, revoked.map(({ id }) => id), now);
-  return revoked.map((grant) => aboutGrant('grant.revoked', actor, now, grant, { because: 'left-group' }));
+  return revoked.map((grant) => aboutRevoked(actor, now, grant, { because: 'left-group' }));
 }
 
 /** Ends what a group has as a group; what its people have stays theirs. */
@@ -149,5 +149,5 @@ export async function endGroup(tx: Transaction, actor: StaffActor, group: GroupI
   const wider = addressee === null ? [] : await liveOfAddressee(tx, addressee.id, now);
   needReachOver(actor, wider);
   await setAllRevoked(tx, wider.map(({ grant }) => grant.id), actor.id, now);
-  return wider.map(({ grant }) => aboutGrant('grant.revoked', actor, now, grant, { because: 'group-removed' }));
+  return wider.map(({ grant }) => aboutRevoked(actor, now, grant, { because: 'group-removed' }));
 }

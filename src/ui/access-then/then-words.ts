@@ -1,6 +1,6 @@
 import type { StateThen } from '@/contracts/access-then';
 import { refusedWords } from '@/ui/why/why-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 /** What somebody could do: `reads · prints 2`, or why they could not open it. */
 export function stateWords(state: StateThen): string {

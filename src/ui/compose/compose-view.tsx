@@ -30,7 +30,7 @@ import type { TermsDraft } from '@/ui/compose/switch-right';
 import { GroupChips } from '@/ui/compose/group-chips';
 import { TermsFields } from '@/ui/compose/terms-fields';
 import { ruleLine, ruleOf, wayWords } from '@/ui/words/rule-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
 

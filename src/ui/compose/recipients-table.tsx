@@ -9,7 +9,7 @@ import type { DomainDraft, RecipientDraft, Recipients } from '@/ui/compose/use-r
 import { momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { whoWords } from '@/ui/words/addressee-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 /** Rows drawn before somebody asks for the rest: a pasted list may have a thousand. */
 const SHOWN_AT_FIRST = 60;

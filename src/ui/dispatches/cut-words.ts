@@ -28,13 +28,13 @@ export function wayText({ by, name, dispatch }: WayIn): string {
 }
 
 /** What no revocation reaches, as the ledger has it. */
-export function beyondReachText({ printsMade, keptBy, copiedBy }: Pick<CutEffect, 'printsMade' | 'keptBy' | 'copiedBy'>): string {
+export function beyondReachText({ printsMade, keptBy, textSentTo, copiedBy }: Pick<CutEffect, 'printsMade' | 'keptBy' | 'textSentTo' | 'copiedBy'>): string {
   const parts = [
     printsMade === 0 ? null : `${counted(printsMade, 'print that was', 'prints that were')} made`,
     keptBy === 0 ? null : `a copy kept by ${counted(keptBy, 'person', 'people')}`,
-    copiedBy === 0 ? null : `text taken by ${counted(copiedBy, 'person', 'people')}`,
+    textSentTo === 0 ? null : `text of pages sent to ${counted(textSentTo, 'person', 'people')}${copiedBy === 0 ? ', who may have copied it' : `, ${copiedBy === textSentTo ? 'copied' : `copied by ${String(copiedBy)} of them`}`}`,
   ].filter((part) => part !== null);
-  return parts.length === 0 ? 'By the ledger, nothing of it was printed, kept or copied.' : `Beyond reach, by the ledger: ${parts.join(', ')}.`;
+  return parts.length === 0 ? 'By the ledger, nothing of it was printed, kept or copied.' : `Beyond reach, by the ledger: ${parts.join('; ')}.`;
 }
 
 /** Who still reads although it is done; empty: nobody of them. */

@@ -21,21 +21,21 @@ import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 /** What revoking would do, in one line. */
-function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, copiedBy }: CutEffect): string {
+function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, textSentTo }: CutEffect): string {
   const out = [...closesText(closes), ...(shutOut.length === 0 ? [] : [counted(shutOut.length, 'person', 'people')])];
   const still = new Set(stillReads.map(({ recipient }) => recipient)).size;
   const parts = [
     out.length === 0 ? null : `${out.join(', ')} shut out at once`,
     still === 0 ? null : `${counted(still, 'person still reads', 'people still read')} by another way`,
     openLinks.length === 0 ? null : 'open to whoever holds another link',
-    printsMade + keptBy + copiedBy === 0 ? null : 'prints or copies stay where they are',
+    printsMade + keptBy + textSentTo === 0 ? null : 'prints or copies stay where they are',
   ].filter((part) => part !== null);
   return parts.length === 0 ? 'Nobody can open it now.' : `If revoked: ${parts.join(', ')}.`;
 }
 
 /** One sending: to whom, with which rights, until when. */
 export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
-  const readsRecord = useHolds('read-record');
+  const readsRecord = useHolds('read-own-record');
   const changes = useChanges();
   const [adding, setAdding] = useState(false);
   const mayChange = detail.grants.some((grant) => grant.mayChange);

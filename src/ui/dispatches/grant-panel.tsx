@@ -35,7 +35,7 @@ function answer(grant: GrantRow, state: GrantState, now: number): string {
 /** Explains one grant: what it is now, why, and what can be changed. */
 export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly now: number }) {
   const state = stateOf(grant, now);
-  const readsRecord = useHolds('read-record');
+  const readsRecord = useHolds('read-own-record');
   const { until } = underCeilings(grant);
   return (
     <div className="stack">

@@ -9,7 +9,7 @@ import Link from 'next/link';
 import { entriesAddress } from '@/ui/opens/opens-address';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
@@ -21,7 +21,7 @@ type Props = { readonly grants: readonly GrantRow[]; readonly now: number; reado
 /** Grants as a list: who may do what until when, with revoking and reinstating of those ticked. */
 export function GrantsTable({ grants, now, showDocument, selected, onSelect }: Props) {
   const changes = useChanges();
-  const readsRecord = useHolds('read-record');
+  const readsRecord = useHolds('read-own-record');
   const [ticked, setTicked] = useState<ReadonlySet<GrantId>>(new Set());
   const [asking, setAsking] = useState(false);
   const chosen = grants.filter((grant) => ticked.has(grant.id));

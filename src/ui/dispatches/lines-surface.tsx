@@ -18,7 +18,7 @@ import { ReachLegend } from '@/ui/reach/reach-legend';
 import { momentText } from '@/ui/time/moment-words';
 import { whoLine } from '@/ui/words/addressee-words';
 import { useZone } from '@/ui/time/use-zone';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 type Props = { readonly head: ReactNode; readonly grants: readonly GrantRow[]; readonly marks: readonly EventMark[]; readonly now: number; readonly aside: ReactNode; /** The same as a list, in which a name selects. */ readonly rows: (selected: GrantId | null, onSelect: (grant: GrantId) => void) => ReactNode };
 

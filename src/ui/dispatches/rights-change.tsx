@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import type { GrantRow } from '@/contracts/dispatch';
 import { RightsFields, type RightsValue } from '@/ui/compose/rights-fields';
 import type { Changes } from '@/ui/dispatches/use-changes';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 /** Gives the picked grants other rights, all the same, with what they had shown beside. */
 export function RightsChange({ grants, changes, onDone }: { readonly grants: readonly GrantRow[]; readonly changes: Changes; readonly onDone: () => void }) {

@@ -11,7 +11,7 @@ import { useHolds } from '@/ui/shell/powers';
 
 /** Name and state of one document, with revoking it for everybody. */
 export function DocumentHead({ id, title, reference, summary, revoked, damaged, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; readonly damaged: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
-  const readsRecord = useHolds('read-record');
+  const readsRecord = useHolds('read-own-record');
   const [asking, setAsking] = useState(false);
   const { busy, problem, attempt } = useAttempt();
   const act = async (verb: 'revoke' | 'reinstate', reason: string) => {

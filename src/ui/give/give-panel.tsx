@@ -9,7 +9,7 @@ import { termsAt } from '@/core/policy/kept-terms';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 /** What stands for the terms that nobody chose. */
 const AS_USUAL = 'as-usual';

@@ -2,36 +2,42 @@
 
 import Link from 'next/link';
 import type { LedgerInput, LedgerRow } from '@/contracts/ledger';
-import { addressOf } from '@/ui/ledger/ledger-address';
+import { didWords } from '@/core/insight/did-words';
+import { factsOf } from '@/core/insight/entry-facts';
+import type { Words } from '@/core/insight/fact-words';
+import { EntryActs } from '@/ui/ledger/entry-acts';
+import { addressOf, wanting } from '@/ui/ledger/ledger-address';
 import { Moment } from '@/ui/time/moment';
-import { AskWhy } from '@/ui/why/ask-why';
-import { actionWords } from '@/ui/words/action-words';
 
-function sentence(row: LedgerRow): string {
-  const what = row.what === '' ? '' : `, ${row.what}`;
-  if (row.outcome === 'refused') return `${row.who} was refused: ${row.detail}.`;
-  return `${row.who} ${actionWords[row.action]}${what}.`;
+/** By what of an entry the ledger can be narrowed. */
+function narrowing({ document, recipient, dispatch, actor, device, version }: LedgerRow) {
+  const given = [['document', document, 'this document'], ['version', version, 'this version'], ['recipient', recipient, 'this person'], ['dispatch', dispatch, 'this dispatch'], ['actor', actor.id, 'what they did'], ['device', device, 'this device']] as const;
+  return given.flatMap(([dimension, value, label]) => (value === null ? [] : [{ dimension, value, label }]));
 }
 
-/** One entry explained: who did what, why it was answered so, from where, and what proves it. */
-export function EntryPanel({ row, filter }: { readonly row: LedgerRow; readonly filter: LedgerInput }) {
+/** One entry explained: who did what, to whom and what changed, why it was answered so, from where, and what proves it. */
+export function EntryPanel({ row, words, filter }: { readonly row: LedgerRow; readonly words: Words; readonly filter: LedgerInput }) {
+  const facts = factsOf(row, words);
   return (
     <div className="stack">
       <h2>Entry {row.sequence.toLocaleString('en-GB')}</h2>
-      <p className="answer">{sentence(row)}</p>
+      <p className="answer">{row.who} {didWords(row)}{row.what === '' ? '' : `, ${row.what}`}.</p>
       <p><Moment at={Date.parse(row.occurredAt)} named />{row.receivedAt !== row.occurredAt && <>, received <Moment at={Date.parse(row.receivedAt)} /></>}</p>
-      {row.rule !== null && <p className="quiet">Decided by <span className="figure">{row.rule}</span></p>}
-      {row.document !== null && row.recipient !== null && <AskWhy key={row.sequence} recipient={row.recipient} document={row.document} label="Why, as it stands now?" />}
+      {facts.length > 0 && (
+        <dl className="facts">
+          {facts.map(({ label, before, after }, i) => <div key={i}><dt>{label}</dt><dd>{before !== null && <><span className="quiet">{before}</span> → </>}{after}</dd></div>)}
+        </dl>
+      )}
+      {row.rule !== null && <p className="quiet">Decided by {words.nameOf(row.rule) === row.rule ? row.rule.replaceAll('-', ' ') : `what was given to ${words.nameOf(row.rule)}`}</p>}
+      <EntryActs key={row.sequence} row={row} words={words} />
       <hr />
       <h2>From</h2>
-      <p className="figure">{row.network === '' ? 'not recorded' : row.network}{row.place !== '' && <><br />{row.place}</>}</p>
+      <p className="figure">{row.network === '' ? 'not recorded' : row.network}{row.place !== '' && <><br />{row.place}</>}{row.browser !== '' && <><br /><span className="quiet" style={{ wordBreak: 'break-word' }}>{row.browser}</span></>}</p>
       <hr />
       <h2>Narrow to</h2>
       <div className="row">
-        {row.document !== null && <Link className="chip" href={addressOf('/ledger', filter, { document: row.document })}>this document</Link>}
-        {row.recipient !== null && <Link className="chip" href={addressOf('/ledger', filter, { recipient: row.recipient })}>this person</Link>}
-        {row.dispatch !== null && <Link className="chip" href={addressOf('/ledger', filter, { dispatch: row.dispatch })}>this dispatch</Link>}
-        {row.document === null && row.recipient === null && row.dispatch === null && <span className="quiet">Nothing: it names no document and no person.</span>}
+        {narrowing(row).map(({ dimension, value, label }) => <Link key={dimension} className="chip" href={addressOf('/ledger', wanting(filter, dimension, value), {})}>{label}</Link>)}
+        {narrowing(row).length === 0 && <span className="quiet">Nothing: it names no document and no person.</span>}
       </div>
       <hr />
       <h2>Proof</h2>

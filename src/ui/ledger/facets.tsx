@@ -1,44 +1,69 @@
 'use client';
 
+import { useState } from 'react';
 import Link from 'next/link';
-import type { FacetCount, LedgerInput, LedgerPage } from '@/contracts/ledger';
+import type { Facet, FacetCount, LedgerInput, LedgerPage } from '@/contracts/ledger';
+import type { COUNTED_DIMENSIONS } from '@/core/insight/filter';
 import { KINDS } from '@/core/insight/kinds';
-import { addressOf } from '@/ui/ledger/ledger-address';
-import { kindWords } from '@/ui/words/action-words';
+import { call, sentenceOf } from '@/ui/http/call';
+import { addressOf, isWanted, refusing, wanting, without } from '@/ui/ledger/ledger-address';
+import { dimensionWords, valueText } from '@/ui/words/dimension-words';
 
 const MOST = 5;
-const MOST_KINDS = KINDS.length;
 
-type HeapProps = { readonly title: string; readonly counts: readonly FacetCount[]; readonly most: number; readonly chosen: string | undefined; readonly refused: (value: string) => boolean; readonly words: (value: string) => string; readonly hrefOf: (value: string | undefined) => string };
+type Counted = (typeof COUNTED_DIMENSIONS)[number];
+type HeapProps = { readonly dimension: Counted; readonly title: string; readonly facet: Facet; readonly most: number; readonly filter: LedgerInput };
 
-function Heap({ title, counts, most, chosen, refused, words, hrefOf }: HeapProps) {
-  const largest = Math.max(1, ...counts.map((count) => count.entries));
+/** The values of one heading, each a filter; a long one opens to all of them. */
+function Heap({ dimension, title, facet, most, filter }: HeapProps) {
+  const [all, setAll] = useState<readonly FacetCount[] | null>(null);
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const open = () => {
+    const address = addressOf('/api/v1/ledger/facet', filter, {});
+    call<{ readonly values: readonly FacetCount[] }>('GET', `${address}${address.includes('?') ? '&' : '?'}facet=${dimension}`).then(({ values }) => { setAll(values); }, (error: unknown) => { setProblem(sentenceOf(error)); });
+  };
+  const shown = all === null ? facet.values.slice(0, most) : all.filter(({ value }) => valueText(dimension, value).toLowerCase().includes(text.trim().toLowerCase()));
+  const largest = Math.max(1, ...(all ?? facet.values).map((count) => count.entries));
   return (
     <section aria-label={title}>
       <h2>{title}</h2>
-      <div>
-      {counts.length === 0 && <p className="quiet" style={{ fontSize: 12.5 }}>none</p>}
-      {counts.slice(0, most).map(({ value, entries }) => (
-        <Link key={value} className="heap" href={hrefOf(value === chosen ? undefined : value)} aria-current={value === chosen} scroll={false}>
-          <span className="bar" style={{ width: `${String((entries / largest) * 100)}%`, background: refused(value) ? 'var(--magenta-soft)' : 'var(--current-soft)' }} />
-          <span className="word">{words(value)}</span>
-          <span className="figure">{entries.toLocaleString('en-GB')}</span>
-        </Link>
-      ))}
+      {all !== null && <div className="row" style={{ fontSize: 12.5 }}><input className="plain" aria-label={`Find a ${dimensionWords[dimension]}`} placeholder={`find among ${String(all.length)}`} value={text} onChange={(event) => { setText(event.target.value); }} style={{ width: 130 }} /><button type="button" className="chip" onClick={() => { setAll(null); }}>Fewer</button></div>}
+      <div className={all === null ? undefined : 'opened'}>
+        {facet.values.length === 0 && <p className="quiet" style={{ fontSize: 12.5 }}>none</p>}
+        {shown.map((count) => <HeapRow key={count.value} dimension={dimension} count={count} largest={largest} filter={filter} />)}
       </div>
+      {all === null && facet.all > most && <button type="button" className="chip" onClick={open}>All {facet.all.toLocaleString('en-GB')}</button>}
+      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
     </section>
+  );
+}
+
+function HeapRow({ dimension, count: { value, entries }, largest, filter }: { readonly dimension: Counted; readonly count: FacetCount; readonly largest: number; readonly filter: LedgerInput }) {
+  const chosen = isWanted(filter, dimension, value);
+  const isRefusal = dimension === 'reason' || value === 'refused';
+  const words = valueText(dimension, value);
+  return (
+    <div className="heap-row">
+      <Link className="heap" href={addressOf('/ledger', (chosen ? without : wanting)(filter, dimension, value), {})} aria-current={chosen} scroll={false}>
+        <span className="bar" style={{ width: `${String((entries / largest) * 100)}%`, background: isRefusal ? 'var(--magenta-soft)' : 'var(--current-soft)' }} />
+        <span className="word">{words}</span>
+        <span className="figure">{entries.toLocaleString('en-GB')}</span>
+      </Link>
+      <Link className="leave-out" href={addressOf('/ledger', refusing(filter, dimension, value), {})} scroll={false} title={`Leave out ${words}`} aria-label={`Leave out ${words}`}>−</Link>
+    </div>
   );
 }
 
 /** How many entries there are of each kind, reason, place and organisation, each a filter. */
 export function Facets({ facets, filter }: { readonly facets: LedgerPage['facets']; readonly filter: LedgerInput }) {
-  const plain = (value: string) => value;
+  const kinds = KINDS.flatMap((kind) => facets.kinds.filter((count) => count.value === kind));
   return (
     <div className="facets">
-      <Heap title="What" most={MOST_KINDS} counts={KINDS.flatMap((kind) => facets.kinds.filter((count) => count.value === kind))} chosen={filter.kind} refused={(value) => value === 'refused'} words={(value) => kindWords[value as keyof typeof kindWords]} hrefOf={(kind) => addressOf('/ledger', filter, { kind })} />
-      <Heap title="Why refused" most={MOST} counts={facets.reasons} chosen={filter.reason} refused={() => true} words={(value) => value.replaceAll('-', ' ')} hrefOf={(reason) => addressOf('/ledger', filter, { reason })} />
-      <Heap title="Place" most={MOST} counts={facets.places} chosen={filter.place} refused={() => false} words={plain} hrefOf={(place) => addressOf('/ledger', filter, { place })} />
-      <Heap title="Organisation" most={MOST} counts={facets.organisations} chosen={filter.organisation} refused={() => false} words={plain} hrefOf={(organisation) => addressOf('/ledger', filter, { organisation })} />
+      <Heap dimension="kind" title="What" most={KINDS.length} facet={{ values: kinds, all: kinds.length }} filter={filter} />
+      <Heap dimension="reason" title="Why refused" most={MOST} facet={facets.reasons} filter={filter} />
+      <Heap dimension="place" title="Place" most={MOST} facet={facets.places} filter={filter} />
+      <Heap dimension="organisation" title="Organisation" most={MOST} facet={facets.organisations} filter={filter} />
     </div>
   );
 }

@@ -29,7 +29,7 @@ export function Histogram({ days, first, last, filter }: { readonly days: Ledger
   const layer = useRef<SVGGElement>(null);
   const [width, setWidth] = useState(740);
   const bars = useMemo(() => filled(days, first, last), [days, first, last]);
-  const { from, to } = filter;
+  const [from, to] = [filter.from?.slice(0, 10), filter.to?.slice(0, 10)];
 
   useEffect(() => {
     if (frame.current === null) return undefined;
@@ -79,11 +79,28 @@ export function Histogram({ days, first, last, filter }: { readonly days: Ledger
           <g ref={layer} />
         </svg>
       </div>
-      <form className="row days" onSubmit={(event) => { event.preventDefault(); const form = new FormData(event.currentTarget); const given = (name: string) => { const value = form.get(name); return typeof value === 'string' && value !== '' ? value : undefined; }; router.push(addressOf('/ledger', filter, { from: given('from'), to: given('to') })); }}>
-        <label>From <input type="date" name="from" defaultValue={from ?? ''} min={first} max={last} /></label>
-        <label>to <input type="date" name="to" defaultValue={to ?? ''} min={first} max={last} /></label>
-        <button type="submit" className="chip" title="Or draw over the bars">Show these days</button>
-      </form>
+      <SpanForm filter={filter} first={first} last={last} />
     </div>
+  );
+}
+
+/** A day or, with a time, a moment; undefined where neither is given. */
+function edgeOf(form: FormData, name: 'from' | 'to'): string | undefined {
+  const [day, time] = [form.get(name), form.get(`${name}Time`)];
+  if (typeof day !== 'string' || day === '') return undefined;
+  return typeof time === 'string' && time !== '' ? `${day}T${time}` : day;
+}
+
+/** From when to when, typed: by days, or to the minute. */
+function SpanForm({ filter, first, last }: { readonly filter: LedgerInput; readonly first: string; readonly last: string }) {
+  const router = useRouter();
+  const show = (form: FormData) => { router.push(addressOf('/ledger', filter, { from: edgeOf(form, 'from'), to: edgeOf(form, 'to') })); };
+  return (
+    <form className="row days" onSubmit={(event) => { event.preventDefault(); show(new FormData(event.currentTarget)); }}>
+      {(['from', 'to'] as const).map((name) => (
+        <label key={name}>{name === 'from' ? 'From' : 'to'} <input type="date" name={name} defaultValue={filter[name]?.slice(0, 10) ?? ''} min={first} max={last} /> <input type="time" name={`${name}Time`} defaultValue={filter[name]?.slice(11) ?? ''} aria-label={name === 'from' ? 'From what time' : 'Until what time'} /></label>
+      ))}
+      <button type="submit" className="chip" title="Or draw over the bars">Show this span</button>
+    </form>
   );
 }

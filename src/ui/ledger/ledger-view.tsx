@@ -5,46 +5,36 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { OpensInput } from '@/contracts/opens';
 import { opensAddress } from '@/ui/opens/opens-address';
-import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
-import { OUTCOMES } from '@/core/ledger/entry';
+import type { LedgerInput, LedgerPage, LedgerRow, Named } from '@/contracts/ledger';
 import { EntryPanel } from '@/ui/ledger/entry-panel';
+import { EntryRows } from '@/ui/ledger/entry-rows';
 import { Facets } from '@/ui/ledger/facets';
+import { FilterChips } from '@/ui/ledger/filter-chips';
+import { FindFilter } from '@/ui/ledger/find-filter';
 import { Histogram } from '@/ui/ledger/histogram';
 import { KeptViews } from '@/ui/ledger/kept-views';
 import { addressOf } from '@/ui/ledger/ledger-address';
+import { useWords } from '@/ui/ledger/use-words';
 import { VerifyPanel } from '@/ui/ledger/verify-panel';
 import { WorldPicture } from '@/ui/ledger/world-picture';
-import { Mark, markOf } from '@/ui/marks/mark';
-import { Moment } from '@/ui/time/moment';
-import { dayText, momentText, zoneName } from '@/ui/time/moment-words';
+import { momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
-import { actionWords, kindWords } from '@/ui/words/action-words';
 
-type Chip = { readonly keys: readonly (keyof LedgerInput)[]; readonly label: string };
+const only = (values: readonly string[] | undefined): string | undefined => (values?.length === 1 ? values[0] : undefined);
 
-/** The filters in force, each of which can be taken off. */
-function chipsOf(filter: LedgerInput, names: LedgerPage['names']): Chip[] {
-  const { from, to } = filter;
-  const span = from === undefined && to === undefined ? null : from === to ? dayText(from ?? '') : `${from === undefined ? 'the first' : dayText(from)} – ${to === undefined ? 'the last' : dayText(to)}`;
-  const given: readonly (readonly [readonly (keyof LedgerInput)[], string | null | undefined])[] = [
-    [['from', 'to'], span], [['kind'], filter.kind === undefined ? null : kindWords[filter.kind]], [['outcome'], filter.outcome === undefined ? null : `only ${filter.outcome}`], [['reason'], filter.reason?.replaceAll('-', ' ')], [['document'], names.document], [['recipient'], names.recipient],
-    [['dispatch'], names.dispatch], [['organisation'], filter.organisation], [['place'], filter.place],
-  ];
-  return given.flatMap(([keys, label]) => (label == null ? [] : [{ keys, label }]));
-}
-
-/** What of these filters the opens can be narrowed by as well. */
+/** What of these filters the opens can be narrowed by as well: by one of each. */
 function opensFilterOf({ document, dispatch, recipient, organisation, from, to }: LedgerInput): OpensInput {
-  return { document, dispatch, recipient, organisation, from, to };
+  return { document: only(document), dispatch: only(dispatch), recipient: only(recipient), organisation: only(organisation), from: from?.slice(0, 10), to: to?.slice(0, 10) };
 }
 
 /** Everything that happened, filtered by what stands in the address. */
 export function LedgerView({ page, filter }: { readonly page: LedgerPage; readonly filter: LedgerInput }) {
-  const [selected, setSelected] = useState<number | null>(page.rows.at(0)?.sequence ?? null);
+  const [first] = page.rows;
+  const [selected, setSelected] = useState<{ readonly row: LedgerRow; readonly named: Named } | null>(first === undefined ? null : { row: first, named: page.named });
   const [verifying, setVerifying] = useState(false);
-  const row = page.rows.find((each) => each.sequence === selected);
+  const words = useWords(selected?.named ?? page.named);
   const zone = useZone();
-  const newest = page.rows.at(0)?.occurredAt ?? '2026-01-01T00:00:00Z';
+  const newest = first?.occurredAt ?? '2026-01-01T00:00:00Z';
   const year = newest.slice(0, 4);
   return (
     <main className="work">
@@ -52,15 +42,15 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
         <div className="head">
           <div className="row">
             <h1>Ledger</h1>
-            <span className="figure quiet">{page.size.toLocaleString('en-GB')} entries · {page.signedAt === null ? 'not signed yet' : `signed up to ${page.signedSize.toLocaleString('en-GB')}, ${momentText(page.signedAt, zone)}`}</span>
+            <span className="figure quiet">{page.everything ? `${page.size.toLocaleString('en-GB')} entries` : 'what is yours: your documents, your dispatches, your acts'} · {page.signedAt === null ? 'not signed yet' : `signed up to ${page.signedSize.toLocaleString('en-GB')}, ${momentText(page.signedAt, zone)}`}</span>
             <span className="gap" />
-            <Button aria-expanded={verifying} onClick={() => { setVerifying(!verifying); }}>Verify</Button>
+            {page.everything && <Button aria-expanded={verifying} onClick={() => { setVerifying(!verifying); }}>Verify</Button>}
             <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>Opens by person</Button>
             <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')} rows</Button>
           </div>
           <div className="row" style={{ marginTop: 8 }}>
-            {chipsOf(filter, page.names).map(({ keys, label }) => <Link key={keys[0]} className="chip" style={{ background: 'var(--shoal)' }} href={addressOf('/ledger', filter, Object.fromEntries(keys.map((key) => [key, undefined])))} aria-label={`Remove the filter ${label}`}>{label} ✕</Link>)}
-            {filter.outcome === undefined && OUTCOMES.map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', filter, { outcome })}>only {outcome}</Link>)}
+            <FindFilter key={JSON.stringify(filter)} filter={filter} />
+            <FilterChips filter={filter} named={page.named} mine={page.everything} />
             <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}</span>
           </div>
           <KeptViews views={page.views} filter={filter} />
@@ -72,28 +62,14 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             <div className="empty"><h2>No entry passes these filters</h2><p><Link href="/ledger">Show everything</Link></p></div>
           ) : (
             <>
-              <table className="list">
-                <thead><tr><th>When</th><th><span className="hidden-text">Outcome</span></th><th>Who</th><th>Did</th><th>What</th><th>Where</th><th>Detail</th></tr></thead>
-                <tbody>
-                  {page.rows.map((each) => (
-                    <tr key={each.sequence} aria-selected={each.sequence === selected}>
-                      <td><button type="button" className="row-button" style={{ fontWeight: 400 }} onClick={() => { setSelected(each.sequence); }}><Moment at={Date.parse(each.occurredAt)} brief={each.occurredAt.startsWith(year)} /></button></td>
-                      <td><Mark kind={markOf(each.action, each.outcome)} /></td>
-                      <td className="oneline">{each.who}</td>
-                      <td style={{ whiteSpace: 'nowrap' }}>{actionWords[each.action]}</td>
-                      <td className="oneline">{each.what}</td>
-                      <td className="oneline quiet">{each.place === '' ? each.network : each.place.split(',')[0]}</td>
-                      <td className={each.outcome === 'refused' || each.outcome === 'failed' ? 'magenta' : 'quiet'}>{each.detail}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <p className="quiet" style={{ margin: '8px 22px 0', fontSize: 12.5 }}>{page.folded ? <>Pages and keys are told with their open. <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show each</Link></> : <>Every entry by itself.{filter.each !== undefined && <> <Link href={addressOf('/ledger', filter, { each: undefined })}>Fold them into their open</Link></>}</>}</p>
+              <EntryRows key={JSON.stringify(filter)} page={page} year={year} selected={selected?.row.sequence ?? null} onSelect={setSelected} />
               {page.older !== null && <div style={{ padding: '12px 22px' }}><Button component={Link} href={addressOf('/ledger', filter, { before: page.older })}>Older entries</Button></div>}
             </>
           )}
         </div>
       </div>
-      <aside className="side" aria-label="The selected entry">{verifying && <><VerifyPanel size={page.size} /><hr /></>}{row === undefined ? <p className="quiet">Select an entry to see it whole.</p> : <EntryPanel row={row} filter={filter} />}</aside>
+      <aside className="side" aria-label="The selected entry">{verifying && <><VerifyPanel size={page.size} /><hr /></>}{selected === null ? <p className="quiet">Select an entry to see it whole.</p> : <EntryPanel row={selected.row} words={words} filter={filter} />}</aside>
     </main>
   );
 }

@@ -6,7 +6,7 @@ import { feature } from 'topojson-client';
 import type { GeometryCollection, Topology } from 'topojson-specification';
 import atlas from 'world-atlas/land-110m.json';
 import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
-import { addressOf } from '@/ui/ledger/ledger-address';
+import { addressOf, isWanted, wanting, without } from '@/ui/ledger/ledger-address';
 
 const WIDTH = 268;
 const HEIGHT = 138;
@@ -40,9 +40,9 @@ export function WorldPicture({ map, filter }: { readonly map: LedgerPage['map'];
         <path d={path(land) ?? ''} className="land" />
         {spots.map(({ place, entries, at }) => {
           const [x, y] = projection([at[0], at[1]]) ?? [0, 0];
-          const chosen = filter.place === place;
+          const chosen = isWanted(filter, 'place', place);
           return (
-            <Link key={place} href={addressOf('/ledger', filter, { place: chosen ? undefined : place })} scroll={false} aria-label={`${place}: ${entries.toLocaleString('en-GB')} entries`} aria-current={chosen ? 'true' : undefined}>
+            <Link key={place} href={addressOf('/ledger', (chosen ? without : wanting)(filter, 'place', place), {})} scroll={false} aria-label={`${place}: ${entries.toLocaleString('en-GB')} entries`} aria-current={chosen ? 'true' : undefined}>
               <circle cx={x} cy={y} r={radius(entries)} className="spot"><title>{`${place}: ${entries.toLocaleString('en-GB')}`}</title></circle>
             </Link>
           );

@@ -1,7 +1,7 @@
 import type { StatedTerms } from '@/contracts/odrl';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { Moment } from '@/ui/time/moment';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 function End({ end }: Pick<StatedTerms, 'end'>) {
   if ('days' in end) return end.days === null ? 'no end' : `${String(end.days)} days`;

@@ -11,7 +11,7 @@ import { ShutOut } from '@/ui/people/shut-out';
 import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 import { stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { WhyPanel } from '@/ui/why/why-panel';
@@ -30,7 +30,7 @@ function answer(person: PersonDetail, canOpen: number): string {
 export function PersonPanel({ person, now }: { readonly person: PersonDetail; readonly now: number }) {
   const changes = useChanges();
   const changesAccess = useHolds('change-access');
-  const readsRecord = useHolds('read-record');
+  const readsRecord = useHolds('read-own-record');
   const gives = useHolds('dispatch');
   const wider = person.wider.filter((grant) => stateOf(grant, now) === 'live');
   const canOpen = person.reach.filter(({ reason }) => reason === null).length;

@@ -70,14 +70,19 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
   return (
     <div ref={frame} className="page" style={!drawn ? { aspectRatio: ratio, display: 'grid', placeItems: 'center', color: '#4C6270' } : undefined}>
       {source === null ? <span role="status">{problem ?? `Page ${String(page)}`}</span> : <img src={source} alt={`Page ${String(page)}`} draggable={false} onLoad={({ currentTarget }) => { setDrawn(true); onRatio(`${String(currentTarget.naturalWidth)} / ${String(currentTarget.naturalHeight)}`); }} onContextMenu={(event) => { if (!copy) event.preventDefault(); }} />}
-      {copy && runs.length > 0 && <TextLayer runs={runs} />}
+      {copy && runs.length > 0 && <TextLayer runs={runs} onCopied={(characters) => { void readerFetch('POST', `/api/v1/reader/licences/${licence}/pages/${String(page)}/copied`, { characters }, null).catch(noteRefused(onRefused)); }} />}
       <span className="number">{page}</span>
     </div>
   );
 }
 
+/** What the server answers to a copy it is told of: nothing, but where the right has ended. */
+function noteRefused(onRefused: OnRefused) {
+  return (error: unknown) => { if (error instanceof RefusedError) onRefused(error.reason, error.at); };
+}
+
 /** Text that can be selected over the picture, each run stretched to its place. */
-function TextLayer({ runs }: { readonly runs: readonly TextRun[] }) {
+function TextLayer({ runs, onCopied }: { readonly runs: readonly TextRun[]; /** So many characters were copied. */ readonly onCopied: (characters: number) => void }) {
   const layer = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = layer.current;
@@ -90,5 +95,5 @@ function TextLayer({ runs }: { readonly runs: readonly TextRun[] }) {
       span.style.transform = `scaleX(${String(((run.width / 10_000) * clientWidth) / Math.max(1, span.offsetWidth))})`;
     });
   }, [runs]);
-  return <div className="text" ref={layer} data-testid="text-layer">{runs.map((run, i) => <span key={i} style={{ left: `${String(run.left / 100)}%`, top: `${String(run.top / 100)}%` }}>{run.text}</span>)}</div>;
+  return <div className="text" ref={layer} data-testid="text-layer" onCopy={() => { const characters = window.getSelection()?.toString().length ?? 0; if (characters > 0) onCopied(characters); }}>{runs.map((run, i) => <span key={i} style={{ left: `${String(run.left / 100)}%`, top: `${String(run.top / 100)}%` }}>{run.text}</span>)}</div>;
 }

@@ -11,7 +11,7 @@ import type { DocumentId } from '@/core/base/ids';
 import type { Right } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 type Props = { readonly document: DocumentId; readonly opened: OpenResult & { readonly outcome: 'granted' }; readonly granted: readonly Right[]; readonly onPassedOn: (passedOn: readonly PassedOn[]) => void };
 

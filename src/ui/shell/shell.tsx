@@ -23,7 +23,7 @@ const places: readonly Place[] = [
   { name: 'Compose', href: '/compose', needs: 'dispatch' },
   { name: 'Documents', href: '/documents', needs: 'look' },
   { name: 'People', href: '/people', needs: 'look' },
-  { name: 'Ledger', href: '/ledger', needs: 'read-record' },
+  { name: 'Ledger', href: '/ledger', needs: 'read-own-record' },
   { name: 'Terms', href: '/terms', needs: 'look' },
   { name: 'Settings', href: '/settings', needs: 'manage-staff' },
 ];

@@ -21,7 +21,7 @@ import { RulesPart } from '@/ui/terms/rules-part';
 import { WayForm, WaysPart } from '@/ui/terms/ways-part';
 import { Moment } from '@/ui/time/moment';
 import { defaultLines, limitLines } from '@/ui/words/limit-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 /** What stands in the side panel. */
 type Open = { readonly kind: 'terms'; readonly row: KeptTermsRow | 'new' } | { readonly kind: 'ceiling'; readonly row: CeilingRow | 'new' } | { readonly kind: 'defaults'; readonly row: DefaultsRow | 'new' } | { readonly kind: 'way'; readonly row: RuleRow };

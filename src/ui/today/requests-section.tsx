@@ -13,7 +13,7 @@ import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
 import { Moment } from '@/ui/time/moment';
 import { refusedWords } from '@/ui/why/why-words';
 import { askText } from '@/ui/words/request-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 /** Requests that want the same on the same sending are alike, and are answered together. */
 function alike(request: RequestRow): string {

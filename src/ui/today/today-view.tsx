@@ -45,7 +45,7 @@ function Warnings({ warnings }: { readonly warnings: TodayPage['warnings'] }) {
 
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
-  const readsRecord = useHolds('read-record');
+  const readsRecord = useHolds('read-own-record');
   /** Whose refusal is being explained. */
   const [asked, setAsked] = useState<{ readonly recipient: string; readonly document: string } | null>(null);
   const { now, warnings, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;

@@ -12,7 +12,7 @@ import { Moment } from '@/ui/time/moment';
 import { fromLocalField, momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 import { deedOf, differences, endedByWords, refusedWords, remedyOf, rightRule, ruleWords, verdictWords } from '@/ui/why/why-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 type Asked = { readonly at: string; readonly network: string; readonly country: string; readonly device: string; readonly address: string };
 const NOW: Asked = { at: '', network: '', country: '', device: '', address: '' };

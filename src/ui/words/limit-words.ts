@@ -1,7 +1,7 @@
 import type { Limits } from '@/core/policy/ceiling';
 import type { LevelDefaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 export const levelWords: Record<Level, string> = { organisation: 'organisation', marking: 'marking', folder: 'folder', document: 'document' };
 

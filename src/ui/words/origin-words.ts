@@ -1,7 +1,7 @@
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { Begun } from '@/core/policy/defaults';
 import { levelOf } from '@/ui/words/limit-words';
-import { rightsLine } from '@/ui/words/rights-words';
+import { rightsLine } from '@/core/policy/rights-line';
 
 function by(origin: DefaultsRow | null): string {
   return origin === null ? 'nobody set it otherwise' : `set by ${levelOf(origin)}${origin.setBy === '' ? '' : `, ${origin.setBy}`}`;

@@ -1,8 +1,5 @@
 import { listed } from '@/ui/words/list-words';
-import { RIGHTS, type OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
-
-/** What a person with the right does: `reads · prints 2`. */
-const doing: Record<Right, string> = { read: 'reads', comment: 'comments', copy: 'copies', print: 'prints', revise: 'revises', keep: 'keeps', 'pass-on': 'passes on' };
+import type { OFFERED_RIGHTS, Right } from '@/core/policy/rights';
 
 /** What a person may do: `You may read and print`. */
 const verbs: Record<Right, string> = { read: 'read', comment: 'comment', copy: 'copy text', print: 'print', revise: 'send a revised file', keep: 'keep a copy', 'pass-on': 'pass it on' };
@@ -14,10 +11,6 @@ export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
   keep: 'Download the document in the clear. What was kept is beyond reach.',
   'pass-on': 'Give the same, or less, to further people, as far as is set below. It ends with theirs.',
 };
-
-export function rightsLine(rights: readonly Right[], prints: number | null): string {
-  return RIGHTS.filter((right) => rights.includes(right)).map((right) => (right === 'print' && prints !== null ? `prints ${String(prints)}` : doing[right])).join(' · ');
-}
 
 /** `read and print`, `read, copy text and print`. */
 export function verbList(rights: readonly Right[]): string {

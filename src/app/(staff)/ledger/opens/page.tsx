@@ -5,7 +5,7 @@ import { OpensView } from '@/ui/opens/opens-view';
 
 export default async function OpensPage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
   const given = await searchParams;
-  const { filter, page } = await loadForStaff('read-record', async (deps, actor) => {
+  const { filter, page } = await loadForStaff('read-own-record', async (deps, actor) => {
     const input = opensInput.parse(given);
     return { filter: input, page: await viewOpens(deps, actor, input) };
   });

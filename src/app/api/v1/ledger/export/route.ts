@@ -4,7 +4,7 @@ import { byteStream } from '@/server/http/respond';
 import { exportLedger } from '@/server/services/list-entries';
 
 export const GET = handle(
-  'read-record',
+  'read-own-record',
   ledgerInput,
   exportLedger,
   (rows) => byteStream(rows, 'text/csv; charset=utf-8', 'ledger.csv'),

@@ -2,4 +2,4 @@ import { keepViewInput } from '@/contracts/ledger';
 import { handle } from '@/server/http/handle';
 import { keepView } from '@/server/services/manage-filing';
 
-export const POST = handle('read-record', keepViewInput, keepView);
+export const POST = handle('read-own-record', keepViewInput, keepView);

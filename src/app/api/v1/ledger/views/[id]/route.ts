@@ -2,4 +2,4 @@ import { viewInput } from '@/contracts/ledger';
 import { handle } from '@/server/http/handle';
 import { dropView } from '@/server/services/manage-filing';
 
-export const DELETE = handle('read-record', viewInput, dropView);
+export const DELETE = handle('read-own-record', viewInput, dropView);

@@ -26,6 +26,7 @@ export async function buildWorkers(): Promise<void> {
       'export-worker': 'src/workers/export-worker.ts',
       'check-worker': 'src/workers/check-worker.ts',
       'verify-worker': 'src/workers/verify-worker.ts',
+      'prove-worker': 'src/workers/prove-worker.ts',
     },
     external: ['@libsql/client', 'libsql', 'sharp', '@hyzyla/pdfium', 'piscina'],
   });

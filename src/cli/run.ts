@@ -10,9 +10,10 @@ import { verifyCommand } from '@/cli/commands/ledger-verify';
 import { protectCommand } from '@/cli/commands/protect';
 import { recoverCommand } from '@/cli/commands/recover';
 import { restoreCommand } from '@/cli/commands/restore';
+import { statementCommand } from '@/cli/commands/statement-check';
 import { rotateCommand } from '@/cli/commands/key-rotate';
 
-const COMMANDS: readonly Command[] = [protectCommand, inspectCommand, recoverCommand, verifyCommand, exportCommand, rotateCommand, backupCommand, restoreCommand, checkCommand];
+const COMMANDS: readonly Command[] = [protectCommand, inspectCommand, recoverCommand, verifyCommand, statementCommand, exportCommand, rotateCommand, backupCommand, restoreCommand, checkCommand];
 
 const HELP = `embargo: the command line of Embargo
 

@@ -27,6 +27,7 @@ import { createLiveChanges } from '@/server/live/live-changes';
 import { createMailroom } from '@/server/mail/mailroom';
 import type { Mailer } from '@/server/mail/mailer';
 import { createSmtpMailer } from '@/server/mail/smtp-mailer';
+import { createLedgerProver } from '@/server/verifying/ledger-prover';
 import { createLedgerVerifier } from '@/server/verifying/ledger-verifier';
 import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
 import { createCountryPlaces } from '@/server/places/country-places';
@@ -155,6 +156,7 @@ export async function createContainer(config: Config, options: { readonly clock?
     counts: createLedgerCounts(db.read, calendar.dayOf),
     exporter: createLedgerExporter(config.workersDir, config.databaseUrl),
     verifier: createLedgerVerifier(config.workersDir, config.databaseUrl),
+    prover: createLedgerProver(config.workersDir, config.databaseUrl),
     demo: demoClock,
     limits: createLimits(),
     turns: { parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }), partBuffers: createLentBuffers(PART_BYTES) },

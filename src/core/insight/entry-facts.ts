@@ -5,7 +5,6 @@ import type { Fact } from '@/core/insight/fact';
 import type { Json } from '@/core/ledger/canonical';
 import type { Action, Entry } from '@/core/ledger/entry';
 import { RIGHTS } from '@/core/policy/rights';
-import { rightsLine } from '@/core/policy/rights-line';
 
 /** What of an entry its facts are made of. */
 export type Told = Pick<Entry, 'action' | 'outcome' | 'reason' | 'actor' | 'recipient' | 'dispatch' | 'version' | 'device' | 'details'> & {
@@ -55,7 +54,7 @@ function levelText(level: Json | undefined, subject: Json | undefined, words: Wo
 function asked(details: Details, words: Words): Fact[] {
   const right = RIGHTS.find((each) => each === details['right']);
   const until = details['until'];
-  return [...fact('Asked for', right === undefined ? '' : rightsLine([right], null)), ...fact('Until', typeof until === 'number' ? words.moment(until) : ''), ...fact('Had met', text(details['met']).replaceAll('-', ' '))];
+  return [...fact('Asked for', right === undefined ? '' : `the right to ${right.replaceAll('-', ' ')}`), ...fact('Until', typeof until === 'number' ? words.moment(until) : ''), ...fact('Had met', text(details['met']).replaceAll('-', ' '))];
 }
 
 const tellers: Partial<Record<Action, Teller>> = {
@@ -93,7 +92,7 @@ const tellers: Partial<Record<Action, Teller>> = {
   'text.copied': ({ page, characters }) => [...fact('Page', page === undefined ? '' : String(number(page))), ...fact('Copied', characters === undefined ? '' : counted(number(characters), 'character'))],
   'document.printed': ({ copy, from, to }) => (copy === undefined ? [] : [...fact('Copy', String(number(copy))), ...fact('Pages', `${String(number(from))} to ${String(number(to))}`)]),
   'document.kept': ({ marked }) => fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
-  'ledger.exported': (details, _words) => [...counts(details, { rows: 'Rows', opens: 'Opens' }), ...fact('Narrowed to', text(details['filter']))],
+  'ledger.exported': (details) => [...fact('Statement', text(details['statement'])), ...counts(details, { rows: 'Rows', opens: 'Opens', entries: 'Entries' }), ...fact('Narrowed to', text(details['filter']))],
   'ledger.verified': (details) => counts(details, { handedIn: 'Checkpoints handed in' }),
   'seal.broken': (details) => counts(details, { count: 'Rows' }),
   'demo.changed': ({ forward }) => fact('Clock moved by', `${String(Math.round(number(forward) / 3_600_000))} hours`),

@@ -82,7 +82,7 @@ export type Details = {
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
   'document.kept': { readonly marked: boolean };
   'file.taken': { readonly bytes: number };
-  'ledger.exported': { readonly rows: number; readonly filter: string } | { readonly opens: number; readonly filter: string };
+  'ledger.exported': { readonly rows: number; readonly filter: string } | { readonly opens: number; readonly filter: string } | { readonly statement: string; readonly entries: number };
   'ledger.verified': { readonly handedIn: number };
   'seal.broken': { readonly rows: readonly Json[]; readonly count: number };
   'demo.changed': { readonly forward: number };

@@ -206,6 +206,14 @@ export async function* storedEntries(db: Reading): AsyncGenerator<StoredEntry[]>
   }
 }
 
+/** The leaf hashes of the first `size` entries in order, in hex, in blocks. */
+export async function* storedHashes(db: Reading, size: number): AsyncGenerator<readonly string[]> {
+  for (let from = 0; from < size; from += BLOCK) {
+    const [block] = await db.all<{ hashes: string | null }>(sql`SELECT group_concat(hash, ' ') AS hashes FROM (SELECT hash FROM ledger_entries WHERE sequence > ${from} AND sequence <= ${Math.min(size, from + BLOCK)} ORDER BY sequence)`);
+    yield block?.hashes?.split(' ') ?? [];
+  }
+}
+
 function splitRow(row: string): StoredEntry {
   const hashAt = row.indexOf(' ') + 1;
   const textAt = row.indexOf(' ', hashAt) + 1;

@@ -18,7 +18,7 @@ function nameOf({ name, address }: { readonly name: string; readonly address: st
 }
 
 /** How a grant lets somebody in, in the terms of whoever has to close it. */
-function wayOf(actor: StaffActor, { grant, recipient, document, dispatch }: Row, rows: readonly Row[]): WayIn {
+export function wayOf(actor: StaffActor, { grant, recipient, document, dispatch }: Row, rows: readonly Row[]): WayIn {
   const about = { grant: grant.id, dispatch: dispatch.reference, mayClose: reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId }) };
   if (recipient.kind === 'domain') return { ...about, by: 'domain', name: recipient.address };
   const above = rows.find((row) => row.grant.id === grant.parentId);

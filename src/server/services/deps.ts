@@ -15,6 +15,7 @@ import type { LiveChanges } from '@/server/live/live-changes';
 import type { Mailer } from '@/server/mail/mailer';
 import type { Places } from '@/server/places/places';
 import type { Renderer } from '@/server/rendering/render-pool';
+import type { LedgerProver } from '@/server/verifying/ledger-prover';
 import type { LedgerVerifier } from '@/server/verifying/ledger-verifier';
 import type { LedgerExporter } from '@/server/exporting/ledger-exporter';
 import type { LedgerCounts } from '@/server/repositories/ledger-counts';
@@ -53,6 +54,7 @@ export type Deps = {
   readonly counts: LedgerCounts;
   readonly exporter: LedgerExporter;
   readonly verifier: LedgerVerifier;
+  readonly prover: LedgerProver;
   readonly signLicence: LicenceSigner;
   /** The clock that can be put forward; `null` on every database that is no demo. */
   readonly demo: DemoClock | null;

@@ -1,5 +1,6 @@
 import 'server-only';
 import type { LedgerRow, Named } from '@/contracts/ledger';
+import { deviceLabel } from '@/core/insight/device-label';
 import { didWords } from '@/core/insight/did-words';
 import { factLine, factsOf } from '@/core/insight/entry-facts';
 import type { Json } from '@/core/ledger/canonical';
@@ -15,8 +16,8 @@ function whoOf(entry: Entry, personal: EntryRow['personal'], names: ReadonlyMap<
   return personal['address'] ?? 'not known';
 }
 
-function whatOf({ document, dispatch, recipient, action }: Entry, names: ReadonlyMap<string, string>): string {
-  const target = document ?? (action.startsWith('mail.') ? recipient : null) ?? dispatch ?? recipient;
+function whatOf({ document, dispatch, recipient }: Entry, names: ReadonlyMap<string, string>): string {
+  const target = document ?? dispatch ?? recipient;
   return target === null ? '' : (names.get(target) ?? '');
 }
 
@@ -24,7 +25,7 @@ function whatOf({ document, dispatch, recipient, action }: Entry, names: Readonl
 function toLedgerRow({ entry, hash, personal }: EntryRow, names: ReadonlyMap<string, string>): LedgerRow {
   const { v: _v, personal: _commitments, ...rest } = entry;
   const { address = '', place = '', network = '', agent = '', text = '' } = personal;
-  return { ...rest, hash, who: whoOf(entry, personal, names), what: whatOf(entry, names), address, place, network, browser: agent, text, within: 0 };
+  return { ...rest, hash, who: whoOf(entry, personal, names), what: whatOf(entry, names), address, place, network, browser: agent === '' ? '' : deviceLabel(agent), text, within: 0 };
 }
 
 const opens: ReadonlySet<Entry['action']> = new Set<Entry['action']>(['document.opened', 'document.checked']);

@@ -6,6 +6,7 @@ import type { EnterCodeInput } from '@/contracts/reader';
 import { isDeviceKey } from '@/server/identity/device-proof';
 import type { Transaction } from '@/server/db/database';
 import { insertDevice } from '@/server/repositories/reader-repository';
+import { deviceLabel } from '@/core/insight/device-label';
 import type { Deps } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 
@@ -25,11 +26,4 @@ export async function makeDevice(deps: Pick<Deps, 'random' | 'vault'>, tx: Trans
   const device = newId('device', deps.random);
   await insertDevice(tx, { id: device, address, recipientId: recipient, label: deviceLabel(agent), kept, tokenHash: deps.vault.mac('device', deviceToken), publicKey, createdAt: now, expiresAt: now + (kept ? KEPT_LASTS : VISIT_LASTS) });
   return { device, deviceToken };
-}
-
-/** A name a person would give this browser. */
-function deviceLabel(agent: string): string {
-  const browser = /Firefox|Edg|Chrome|Safari/.exec(agent)?.[0].replace('Edg', 'Edge') ?? 'Browser';
-  const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0] ?? 'a computer';
-  return `${browser} on ${system}`;
 }

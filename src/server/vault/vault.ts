@@ -2,7 +2,7 @@ import { createCipheriv, createDecipheriv, createHmac, createPrivateKey, createP
 import { utf8 } from '@/core/base/bytes';
 import { AppError } from '@/core/base/errors';
 import type { Secret } from '@/core/base/secret';
-import type { Signer, VerifySignature } from '@/core/ledger/checkpoint';
+import type { Signer, VerifySignature } from '@/core/ledger/note';
 import type { MasterKeys } from '@/server/vault/master-key';
 
 type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };

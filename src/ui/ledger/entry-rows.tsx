@@ -25,7 +25,7 @@ export function EntryRows({ page, year, selected, onSelect }: Props) {
     else call<Pick<LedgerPage, 'rows' | 'named'>>('GET', `/api/v1/ledger/within/${row.licence ?? ''}`).then(put, (error: unknown) => { put({ problem: sentenceOf(error) }); });
   };
   return (
-    <table className="list">
+    <table className="list entries">
       <thead><tr><th>When</th><th><span className="hidden-text">Outcome</span></th><th>Who</th><th>Did</th><th>What</th><th>Where</th><th>Detail</th></tr></thead>
       <tbody>
         {page.rows.map((row) => {

@@ -94,13 +94,15 @@ function edgeOf(form: FormData, name: 'from' | 'to'): string | undefined {
 /** From when to when, typed: by days, or to the minute. */
 function SpanForm({ filter, first, last }: { readonly filter: LedgerInput; readonly first: string; readonly last: string }) {
   const router = useRouter();
+  const [timed, setTimed] = useState(filter.from?.includes('T') === true || filter.to?.includes('T') === true);
   const show = (form: FormData) => { router.push(addressOf('/ledger', filter, { from: edgeOf(form, 'from'), to: edgeOf(form, 'to') })); };
   return (
     <form className="row days" onSubmit={(event) => { event.preventDefault(); show(new FormData(event.currentTarget)); }}>
       {(['from', 'to'] as const).map((name) => (
-        <label key={name}>{name === 'from' ? 'From' : 'to'} <input type="date" name={name} defaultValue={filter[name]?.slice(0, 10) ?? ''} min={first} max={last} /> <input type="time" name={`${name}Time`} defaultValue={filter[name]?.slice(11) ?? ''} aria-label={name === 'from' ? 'From what time' : 'Until what time'} /></label>
+        <label key={name}>{name === 'from' ? 'From' : 'to'} <input type="date" name={name} defaultValue={filter[name]?.slice(0, 10) ?? ''} min={first} max={last} />{timed && <> <input type="time" name={`${name}Time`} defaultValue={filter[name]?.slice(11) ?? ''} aria-label={name === 'from' ? 'From what time' : 'Until what time'} /></>}</label>
       ))}
       <button type="submit" className="chip" title="Or draw over the bars">Show this span</button>
+      {!timed && <button type="button" className="chip" onClick={() => { setTimed(true); }}>To the minute</button>}
     </form>
   );
 }

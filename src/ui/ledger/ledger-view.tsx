@@ -46,12 +46,11 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             <span className="gap" />
             {page.everything && <Button aria-expanded={verifying} onClick={() => { setVerifying(!verifying); }}>Verify</Button>}
             <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>Opens by person</Button>
-            <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')} rows</Button>
+            <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')}</Button>
           </div>
           <div className="row" style={{ marginTop: 8 }}>
             <FindFilter key={JSON.stringify(filter)} filter={filter} />
             <FilterChips filter={filter} named={page.named} mine={page.everything} />
-            <span className="quiet" style={{ fontSize: 12.5 }}>times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}</span>
           </div>
           <KeptViews views={page.views} filter={filter} />
         </div>
@@ -62,7 +61,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
             <div className="empty"><h2>No entry passes these filters</h2><p><Link href="/ledger">Show everything</Link></p></div>
           ) : (
             <>
-              <p className="quiet" style={{ margin: '8px 22px 0', fontSize: 12.5 }}>{page.folded ? <>Pages and keys are told with their open. <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show each</Link></> : <>Every entry by itself.{filter.each !== undefined && <> <Link href={addressOf('/ledger', filter, { each: undefined })}>Fold them into their open</Link></>}</>}</p>
+              <p className="quiet" style={{ margin: '8px 22px 0', fontSize: 12.5 }}>{page.folded ? <>Pages and keys are told with their open. <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show each</Link></> : <>Every entry by itself.{filter.each !== undefined && <> <Link href={addressOf('/ledger', filter, { each: undefined })}>Fold them into their open</Link></>}</>} Times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}.</p>
               <EntryRows key={JSON.stringify(filter)} page={page} year={year} selected={selected?.row.sequence ?? null} onSelect={setSelected} />
               {page.older !== null && <div style={{ padding: '12px 22px' }}><Button component={Link} href={addressOf('/ledger', filter, { before: page.older })}>Older entries</Button></div>}
             </>

@@ -1,3 +1,4 @@
+import type { NoticeChoices } from '@/core/insight/notices';
 import { z } from 'zod';
 import { staffId } from '@/contracts/document';
 import type { StaffId } from '@/core/base/ids';
@@ -20,7 +21,7 @@ export const confirmFactorInput = z.object({ secret: z.string().regex(/^[A-Z2-7]
 export type ConfirmFactorInput = z.infer<typeof confirmFactorInput>;
 /** A shared secret on offer: as text, as an SVG picture to photograph, and a seal that it was this server's. */
 export type FactorOffer = { readonly secret: string; readonly seal: string; readonly picture: string };
-export type YouPage = { readonly name: string; readonly email: string; readonly role: Role; readonly factor: boolean };
+export type YouPage = { readonly name: string; readonly email: string; readonly role: Role; readonly factor: boolean; readonly notices: NoticeChoices };
 
 export const inviteInput = z.object({ name: z.string().trim().min(1, 'a name is needed').max(120), email: emailAddress, role: z.enum(ROLES) });
 export type InviteInput = z.infer<typeof inviteInput>;

@@ -10,9 +10,11 @@ import { destroyKey } from '@/server/services/destroy-keys';
 import { listLedger } from '@/server/services/list-entries';
 import { blockPerson } from '@/server/services/manage-people';
 import { putWorkSettings, viewWorkSettings } from '@/server/services/work-settings';
+import { workSettings } from '@/contracts/settings';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
+const DEFAULTS = workSettings.parse({});
 let product: Product;
 let document: DocumentId;
 let grant: GrantId;
@@ -46,7 +48,7 @@ const ACTS: readonly (readonly [string, (reason?: string) => Promise<unknown>])[
   ['grant.revoked', (reason) => cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: dispatchId }, reason })],
 ];
 const undo = async () => {
-  await putWorkSettings(product.deps, product.ida, { reasonsAsked: false });
+  await putWorkSettings(product.deps, product.ida, { ...DEFAULTS, reasonsAsked: false });
   await reinstateGrants(product.deps, product.ida, { grants: [grant] });
   await change({ until: START + 20 * DAY });
 };
@@ -62,8 +64,8 @@ test('a reason can be given with each of them, and none need be', async () => {
 });
 
 test('where the organisation asks for it, nothing happens without one', async () => {
-  await putWorkSettings(product.deps, product.ida, { reasonsAsked: true });
-  expect(await viewWorkSettings(product.deps)).toEqual({ reasonsAsked: true });
+  await putWorkSettings(product.deps, product.ida, { ...DEFAULTS, reasonsAsked: true });
+  expect(await viewWorkSettings(product.deps)).toEqual({ ...DEFAULTS, reasonsAsked: true });
   for (const [action, act] of ACTS) {
     const before = (await newest())?.sequence;
     await expect(act()).rejects.toMatchObject({ code: 'REASON_NEEDED' });

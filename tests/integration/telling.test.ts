@@ -21,6 +21,7 @@ import { changePerson } from '@/server/services/manage-people';
 import { putRule } from '@/server/services/manage-rules';
 import { noteCopied, readText, renderPage } from '@/server/services/read-pages';
 import { openDocument } from '@/server/services/open-document';
+import { workSettings } from '@/contracts/settings';
 import { putWorkSettings } from '@/server/services/work-settings';
 import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
@@ -98,7 +99,7 @@ describe('an entry about how things are set says what it was and is', () => {
     ['a marking', 'settings.changed', () => putMarking(product.deps, product.ida, { id: marking, name: 'Yard only', meaning: 'For one yard' }), ['Marking: Yard only', 'Meaning: For the yard → For one yard']],
     ['a ceiling', 'ceiling.changed', () => putCeiling(product.deps, product.ida, { level: 'folder', subject: folder, limits: { ...NO_LIMITS, rights: ['read'], days: 30 }, seen: null }), ['For: the folder Hull 413', 'Rights: none → reads', 'Days: none → 30']],
     ['a rule', 'settings.changed', () => putRule(product.deps, product.ida, { way: 'open-link', leave: 'forbidden', reason: 'Nobody is known', seen: null }), ['Reason: Nobody is known']],
-    ['how work is done', 'settings.changed', () => putWorkSettings(product.deps, product.ida, { reasonsAsked: false }), []],
+    ['how work is done', 'settings.changed', () => putWorkSettings(product.deps, product.ida, { ...workSettings.parse({}), endsTold: 3 }), ['Days ahead that ends are told: 0 → 3']],
     ['a person', 'recipient.changed', () => changePerson(product.deps, product.ida, { id: recipient, name: 'Mira Kolbe', zone: 'Europe/Oslo' }), ['Person: Mira Kolbe', 'Zone: none → Europe/Oslo', 'Said: ,  → Mira Kolbe, ']],
   ])('%s', async (_name, action, act, facts) => {
     await act();

@@ -60,7 +60,7 @@ function asked(details: Details, words: Words): Fact[] {
 const tellers: Partial<Record<Action, Teller>> = {
   'staff.viewed': ({ accessAt }, { moment }) => fact('As it stood', typeof accessAt === 'number' ? moment(accessAt) : ''),
   'staff.invited': ({ staff, role }, words) => [...fact('Colleague', named(staff, words)), ...fact('Role', text(role))],
-  'staff.changed': (details, words) => [...fact('Colleague', named(details['staff'], words)), ...(isObject(details['before']) ? changes(details['before'], details['limits'] ?? null, words) : [{ label: 'Role', before: text(details['before']), after: text(details['after']) }])],
+  'staff.changed': (details, words) => [...fact('Colleague', named(details['staff'], words)), ...(isObject(details['before']) ? changes(details['before'], details['limits'] ?? details['after'] ?? null, words) : [{ label: 'Role', before: text(details['before']), after: text(details['after']) }])],
   'staff.factor-changed': ({ staff, factor }, words) => [...fact('Colleague', named(staff, words)), ...fact('Second factor', factor === true ? 'on' : 'off')],
   'document.protected': ({ pages }) => fact('Pages', String(number(pages))),
   'document.revised': ({ number: version, pages }) => [...fact('Version', String(number(version))), ...fact('Pages', String(number(pages)))],
@@ -118,7 +118,10 @@ export function factsOf(told: Told, words: Words): Fact[] {
   ];
 }
 
+/** Labels that a line does without. */
+const SELF_TOLD: ReadonlySet<string> = new Set(['Why not', 'Rights']);
+
 /** The same in one line. Leaves out what a list has in columns of its own. */
 export function factLine(facts: readonly Fact[], without: readonly string[] = []): string {
-  return facts.filter(({ label }) => !without.includes(label)).map(({ label, before, after }) => `${label.toLowerCase()} ${before === null ? after : `${before} → ${after}`}`).join('; ');
+  return facts.filter(({ label }) => !without.includes(label)).map(({ label, before, after }) => `${SELF_TOLD.has(label) ? '' : `${label.toLowerCase()} `}${before === null ? after : `${before} → ${after}`}`).join('; ');
 }

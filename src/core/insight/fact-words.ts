@@ -12,7 +12,8 @@ type JsonObject = Readonly<Record<string, Json>>;
 const labels: Readonly<Record<string, string>> = {
   title: 'Title', folderId: 'Folder', markingId: 'Marking', ownerId: 'Owner', deputyId: 'Deputy', attributes: 'Attributes', reference: 'Reference',
   rights: 'Rights', days: 'Days', prints: 'Prints', opens: 'Opens', countries: 'Countries', networks: 'Networks', watermark: 'Watermark', conditions: 'Conditions',
-  name: 'Name', zone: 'Zone', language: 'Language', parent: 'Inside', meaning: 'Meaning', domains: 'Domains', folders: 'Folders', reasonsAsked: 'Reasons asked for', passOn: 'Passing on',
+  name: 'Name', zone: 'Zone', language: 'Language', parent: 'Inside', meaning: 'Meaning', domains: 'Domains', folders: 'Folders', reasonsAsked: 'Reasons asked for', endsTold: 'Days ahead that ends are told', checkpointsTo: 'Checkpoints mailed to', checkpointsOpen: 'Checkpoints open to keepers',
+  'first-open': 'Told of first opens', refused: 'Told of refusals', 'new-place': 'Told of new places', ending: 'Told of ends to come', passOn: 'Passing on',
 };
 
 export function text(value: Json | undefined): string {

@@ -33,7 +33,8 @@ export type SettingsDetails =
 
 type StaffChanged =
   | (Restored & { readonly staff: StaffId; readonly before: string; readonly after: string })
-  | (Restored & { readonly staff: StaffId; readonly before: Plain; readonly limits: Plain | null });
+  | (Restored & { readonly staff: StaffId; readonly before: Plain; readonly limits: Plain | null })
+  | { readonly staff: StaffId; readonly notices: true; readonly before: Plain; readonly after: Plain };
 
 type ConsentAsked =
   | { readonly consent: ConsentId; readonly kind: 'send'; readonly documents: readonly DocumentId[]; readonly recipients: number }

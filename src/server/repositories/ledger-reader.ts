@@ -151,7 +151,7 @@ export async function lastChanges(db: Reading, grants: readonly GrantId[]): Prom
   }));
 }
 
-export async function lastSequence(db: Reading): Promise<number> {
+export async function lastSequence(db: Reading | Transaction): Promise<number> {
   const [row] = await db.select({ last: max(ledgerEntries.sequence) }).from(ledgerEntries);
   return row?.last ?? 0;
 }

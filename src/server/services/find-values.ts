@@ -1,6 +1,7 @@
 import 'server-only';
 import type { Dimension } from '@/core/insight/filter';
 import { KINDS } from '@/core/insight/kinds';
+import { OUTCOMES } from '@/core/ledger/entry';
 import type { LedgerValue } from '@/contracts/ledger';
 import { findByText } from '@/server/repositories/find-repository';
 import { findDevices, findStaffByText, findVersions } from '@/server/repositories/find-values-repository';
@@ -29,6 +30,7 @@ export async function findValues(deps: Deps, actor: StaffActor, { text }: { read
       ...people.map(({ id, name, address }) => ({ dimension: 'actor' as const, value: id, name: name === '' ? address : name, under: 'did it themselves' })),
       ...devices.map(({ id, label, address }) => ({ dimension: 'device' as const, value: id, name: label, under: `of ${address}` })),
       ...counted('organisation', counts.organisations), ...counted('place', counts.places), ...counted('reason', counts.reasons),
+      ...OUTCOMES.filter((outcome) => outcome.includes(wanted)).map((outcome) => ({ dimension: 'outcome' as const, value: outcome, name: outcome, under: '' })),
       ...KINDS.filter((kind) => kind.includes(wanted)).map((kind) => ({ dimension: 'kind' as const, value: kind, name: kind, under: '' })),
     ],
   };

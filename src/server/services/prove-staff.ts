@@ -5,6 +5,7 @@ import { equalBytes, fromUtf8, utf8 } from '@/core/base/bytes';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { factorAddress, newFactorSecret, stepOfCode } from '@/server/identity/second-factor';
 import { findStaff, setFactor, setFactorStep, setSessionProven, type StaffRecord } from '@/server/repositories/staff-repository';
+import { choicesOf } from '@/server/services/notice-choices';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
 import { record, recordAlone, whereabouts } from '@/server/services/record';
@@ -50,7 +51,7 @@ export async function proveAgain(deps: Deps, identity: StaffIdentity, actor: Sta
 /** What somebody sees about themselves. */
 export async function viewYou(deps: Deps, actor: StaffActor): Promise<YouPage> {
   const staff = await findStaff(deps.db.read, actor.id);
-  return { name: actor.name, email: actor.email, role: actor.role, factor: staff?.factor != null };
+  return { name: actor.name, email: actor.email, role: actor.role, factor: staff?.factor != null, notices: await choicesOf(deps.db.read, actor.id) };
 }
 
 /** Offers a new shared secret. Nothing is kept until a code proves that the app has it. @throws ServiceError `PROVE_AGAIN` */

@@ -18,7 +18,7 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
   const query = about.dispatch === null ? `document=${about.document ?? ''}` : `dispatch=${about.dispatch}`;
   const undo = rows.flatMap((row) => row.undo);
   return (
-    <main className="work">
+    <main className="work wide">
       <div className="surface">
         <div className="head">
           <div className="row">

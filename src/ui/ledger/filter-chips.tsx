@@ -3,7 +3,6 @@
 import Link from 'next/link';
 import type { LedgerInput, Named } from '@/contracts/ledger';
 import { DIMENSIONS, type Dimension } from '@/core/insight/filter';
-import { OUTCOMES } from '@/core/ledger/entry';
 import { addressOf, isWanted, wanting, without } from '@/ui/ledger/ledger-address';
 import { dayText } from '@/ui/time/moment-words';
 import { dimensionWords, valueText } from '@/ui/words/dimension-words';
@@ -39,6 +38,9 @@ function chipsOf(filter: LedgerInput, named: Named): Chip[] {
   ];
 }
 
+/** Outcomes that are often looked for; the others are found by name. */
+const OFTEN = ['refused', 'failed'] as const;
+
 /** The filters in force and those that are often wanted. `mine`: whether one may choose to see only what is one's own. */
 export function FilterChips({ filter, named, mine }: { readonly filter: LedgerInput; readonly named: Named; readonly mine: boolean }) {
   const chips = chipsOf(filter, named);
@@ -46,7 +48,7 @@ export function FilterChips({ filter, named, mine }: { readonly filter: LedgerIn
     <>
       {chips.map(({ key, label, href }) => <Link key={key} className="chip" style={{ background: 'var(--shoal)' }} href={href} aria-label={`Remove the filter ${label}`}>{label} ✕</Link>)}
       {chips.length > 1 && <Link className="chip" href="/ledger">Show everything</Link>}
-      {OUTCOMES.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', wanting(filter, 'outcome', outcome), {})}>{(filter.outcome ?? []).length === 0 ? 'only' : 'also'} {outcome}</Link>)}
+      {OFTEN.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', wanting(filter, 'outcome', outcome), {})}>{(filter.outcome ?? []).length === 0 ? 'only' : 'also'} {outcome}</Link>)}
       {mine && filter.own === undefined && <Link className="chip" href={addressOf('/ledger', filter, { own: 'yes' })}>only yours</Link>}
     </>
   );

@@ -42,7 +42,7 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
         <div className="head">
           <div className="row">
             <h1>Ledger</h1>
-            <span className="figure quiet">{page.everything ? `${page.size.toLocaleString('en-GB')} entries` : 'what is yours: your documents, your dispatches, your acts'} · {page.signedAt === null ? 'not signed yet' : `signed up to ${page.signedSize.toLocaleString('en-GB')}, ${momentText(page.signedAt, zone)}`}</span>
+            <span className="figure quiet" title={page.signedAt === null ? undefined : `Signed ${momentText(page.signedAt, zone)}`}>{page.everything ? `${page.size.toLocaleString('en-GB')} entries, ${page.signedAt === null ? 'none' : page.signedSize.toLocaleString('en-GB')} signed` : 'of your documents, your dispatches, your acts'}</span>
             <span className="gap" />
             {page.everything && <Button aria-expanded={verifying} onClick={() => { setVerifying(!verifying); }}>Verify</Button>}
             <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>Opens by person</Button>

@@ -7,6 +7,7 @@ import type { FactorOffer, YouPage } from '@/contracts/staff';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
+import { NoticesPart } from '@/ui/you/notices-part';
 import { roleHints } from '@/ui/words/role-words';
 
 /** Who is at the screen, and how they sign in. */
@@ -29,6 +30,7 @@ export function YouView({ you }: { readonly you: YouPage }) {
           <div className="stack" style={{ maxWidth: 620 }}>
             <h2>What you may do</h2>
             <p>{roleHints[you.role]}</p>
+            <NoticesPart choices={you.notices} />
             <h2 style={{ marginTop: 14 }}>Second factor</h2>
             <Notice said={said} />
             <p>{you.factor ? 'On. You sign in with your password and the code of an authenticator app.' : 'Off. Whoever learns your password can sign in as you. An authenticator app on your phone adds a code that changes every half minute.'}</p>

@@ -1,0 +1,83 @@
+import 'server-only';
+import { DAY, HOUR, MINUTE } from '@/core/base/time';
+import { momentAt } from '@/core/base/days';
+import { newId } from '@/core/base/ids';
+import { kindsIn, toldOf, type NoticeKind, type Opened } from '@/core/insight/notices';
+import { holds } from '@/core/policy/powers';
+import { noticeMail } from '@/server/mail/notice-mail';
+import { lastSequence } from '@/server/repositories/ledger-reader';
+import { queueMail } from '@/server/repositories/mail-repository';
+import { endingSoon, openedSince } from '@/server/repositories/notice-repository';
+import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { listStaff } from '@/server/repositories/staff-repository';
+import type { Deps } from '@/server/services/deps';
+import { choicesOf, putTold, toldOfStaff, type Told } from '@/server/services/notice-choices';
+
+/** Messages at once come together within this time: a flood of refusals is one message. */
+const AT_ONCE_PAUSE = 10 * MINUTE;
+/** Entries looked at in one round; the rest follows in the next. */
+const MOST = 20_000;
+/** Entries after which it is written down how far one has looked although there was nothing to tell. */
+const LOOKED = 1_000;
+/** How long before an end it is told of. */
+const ENDS_AHEAD = 3 * DAY;
+/** When the daily message goes out, by the organisation's clock. */
+const DAILY_AT = '07:00';
+
+type Staff = Awaited<ReturnType<typeof listStaff>>[number]['row'];
+type Round = { readonly now: number; readonly last: number; readonly zone: string; readonly opened: (after: number) => Promise<readonly Opened[]> };
+
+function isDue(deps: Deps, rhythm: 'at-once' | 'daily', told: Told, { now, zone }: Round): boolean {
+  if (rhythm === 'at-once') return now - told.at >= AT_ONCE_PAUSE || told.at > now;
+  const today = deps.calendar.dayOf(now);
+  return told.day !== today && now >= momentAt(`${today}T${DAILY_AT}`, zone);
+}
+
+async function tellOne(deps: Deps, staff: Staff, rhythm: 'at-once' | 'daily', kinds: readonly NoticeKind[], told: Told, round: Round): Promise<boolean> {
+  const found = await round.opened(told.seen);
+  const seen = found.length < MOST ? round.last : (found.at(-1)?.sequence ?? told.seen);
+  const opened = toldOf(found, staff.id, kinds);
+  const endsUpTo = round.now + ENDS_AHEAD;
+  const ending = kinds.includes('ending') ? (await endingSoon(deps.db.read, Math.max(told.endsUpTo, round.now), endsUpTo)).filter(({ sender }) => sender === staff.id) : [];
+  const isTold = opened.length + ending.length > 0;
+  // Nothing to say: where nobody waits for the place either, it need not be written down.
+  if (!isTold && rhythm === 'at-once' && seen - told.seen < LOOKED && endsUpTo - told.endsUpTo < HOUR) return false;
+  const mail = noticeMail({ opened, kinds, ending, daily: rhythm === 'daily', zone: round.zone, link: `${deps.publicUrl}/ledger` });
+  return deps.db.write(async (tx) => {
+    // Another process may have told them meanwhile.
+    const current = await toldOfStaff(tx, staff.id, rhythm);
+    if (current?.seen !== told.seen || current.at !== told.at) return false;
+    await putTold(tx, staff.id, rhythm, { seen, endsUpTo, at: isTold ? round.now : told.at, day: deps.calendar.dayOf(round.now) });
+    if (isTold) await queueMail(tx, [{ id: newId('message', deps.random), toAddress: staff.email, ...mail, state: 'waiting', urgent: false, nextAttemptAt: round.now, createdAt: round.now }]);
+    return isTold;
+  });
+}
+
+/**
+ * Tells those of the staff who chose so of first opens, refusals, new places and ends to come of what they answer for: at once, what
+ * comes within ten minutes together, or in one message a day.
+ *
+ * @returns how many messages are on their way
+ */
+export async function sendNotices(deps: Deps): Promise<number> {
+  const db = deps.db.read;
+  const staff = (await listStaff(db)).map(({ row }) => row).filter(({ disabledAt, role }) => disabledAt === null && holds(role, 'look'));
+  const known = new Map<number, Promise<readonly Opened[]>>();
+  const last = await lastSequence(db);
+  const opened = (after: number): Promise<readonly Opened[]> => {
+    const asked = known.get(after) ?? openedSince(db, after, last, MOST);
+    known.set(after, asked);
+    return asked;
+  };
+  const round: Round = { now: deps.clock.now(), last, zone: (await findOrganisation(db))?.zone ?? 'UTC', opened };
+  let sent = 0;
+  for (const each of staff) {
+    const choices = await choicesOf(db, each.id);
+    for (const rhythm of ['at-once', 'daily'] as const) {
+      const kinds = kindsIn(choices, rhythm);
+      const told = kinds.length === 0 ? null : await toldOfStaff(db, each.id, rhythm);
+      if (told !== null && isDue(deps, rhythm, told, round) && (await tellOne(deps, each, rhythm, kinds, told, round))) sent++;
+    }
+  }
+  return sent;
+}

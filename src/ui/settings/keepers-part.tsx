@@ -1,0 +1,36 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import type { WorkSettings } from '@/contracts/settings';
+
+type Props = { readonly settings: WorkSettings; readonly busy: boolean; readonly put: (change: Partial<WorkSettings>, done: string) => void };
+
+/** Addresses in a text, one a line or separated by commas. */
+function addressesIn(text: string): string[] {
+  return text.split(/[\s,;]+/).filter((each) => each !== '');
+}
+
+/** Who keeps signed checkpoints of the ledger outside, where nobody who can write to the database reaches them. */
+export function KeepersPart({ settings, busy, put }: Props) {
+  const [text, setText] = useState(settings.checkpointsTo.join('\n'));
+  const isChanged = addressesIn(text).join(' ') !== settings.checkpointsTo.join(' ');
+  return (
+    <section className="stack" aria-label="Keepers of checkpoints" style={{ padding: '4px 22px 14px', maxWidth: 620 }}>
+      <h2>Keepers of checkpoints</h2>
+      <p className="quiet">A signed checkpoint says what the ledger was. Kept outside, it shows later whether anything was changed.</p>
+      <form className="stack" onSubmit={(event) => { event.preventDefault(); const checkpointsTo = addressesIn(text); put({ checkpointsTo }, checkpointsTo.length === 0 ? 'Checkpoints are no longer mailed.' : 'The newest checkpoint is mailed every day on which there is one.'); }}>
+        <TextField multiline minRows={2} label="Mail it every day to" value={text} onChange={(event) => { setText(event.target.value); }} helperText="Addresses, one a line; empty: to nobody" />
+        <div className="row"><Button type="submit" disabled={busy || !isChanged}>Save</Button></div>
+      </form>
+      <FormControlLabel
+        control={<Checkbox checked={settings.checkpointsOpen} disabled={busy} onChange={(_event, on) => { put({ checkpointsOpen: on }, on ? 'The newest checkpoint can be fetched without signing in.' : 'The newest checkpoint is no longer given to whoever asks.'); }} />}
+        label="Let a keeper fetch the newest one without signing in"
+      />
+      {settings.checkpointsOpen && <p className="quiet">It stands at <code className="figure">/api/v1/checkpoint</code> and says how many entries there are, and nothing about them.</p>}
+    </section>
+  );
+}

@@ -37,7 +37,7 @@ export type RequestRow = OwnRequest & {
   readonly met: RefusalReason | null;
   /** What the person holds now. */
   readonly holds: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null };
-  readonly mayAnswer: boolean;
+  readonly mayAnswer: boolean; /** It is about a document or a dispatch of whoever looks. */ readonly yours: boolean;
   /** What of it a ceiling would take even if it were given, and whose ceiling that is: `the marking Bidders`. */
   readonly above: { readonly right: string | null; readonly until: { readonly at: number; readonly by: string } | null };
 };

@@ -35,7 +35,8 @@ test('refusals, ends, silence and lost mail stand on it, each once, and go when 
   clock.set(START + 5 * DAY);
   expect(await viewToday(deps, product.ida)).toMatchObject({ ending: [{ people: 2, until: START + 10 * DAY }], silent: [{ why: 'silent', people: ['silent@x.example'], mayMail: true }] });
   // Somebody else’s dispatch is not theirs to mail again.
-  expect((await viewToday(deps, { ...product.ida, id: 'stf_00000000000000000009', role: 'sender' })).silent).toMatchObject([{ mayMail: false }]);
+  const sender = { ...product.ida, id: 'stf_00000000000000000009' as const, role: 'sender' as const };
+  expect((await viewToday(deps, sender, { of: 'others' })).silent).toMatchObject([{ mayMail: false }]);
   expect((await viewToday(deps, { ...product.ida, role: 'auditor' })).silent).toMatchObject([{ mayMail: false }]);
   await open('silent@x.example');
   expect((await viewToday(deps, product.ida)).silent).toEqual([]);
@@ -50,4 +51,22 @@ test('a stranger with a forwarded link is named by the address they proved', asy
   const sent = await dispatch(product, [document], ['wanted@x.example'], { until: null });
   await openDocument(deps, await prove(product, sent.tokenOf('wanted@x.example'), 'curious@y.example'), { token: sent.tokenOf('wanted@x.example'), document });
   expect((await viewToday(deps, product.ida)).refused).toMatchObject([{ who: 'curious@y.example', recipientId: null, reason: 'not-addressed', title: 'Lines plan' }]);
+});
+
+test('a sender has a Today of their own; what is others’ stands apart, without refusals and places; no address gives them more', async () => {
+  const { deps, ida } = product;
+  const sender = { ...ida, id: 'stf_00000000000000000009' as const, role: 'sender' as const };
+  const mine = await viewToday(deps, sender);
+  expect(mine).toMatchObject({ of: 'own', choices: ['own', 'others'], refused: [], ending: [], silent: [], undelivered: [], elsewhere: [], requests: [] });
+  const others = await viewToday(deps, sender, { of: 'others' });
+  expect(others).toMatchObject({ of: 'others', recorded: false, refused: [], elsewhere: [] });
+  expect(await viewToday(deps, sender, { of: 'all' })).toMatchObject({ of: 'own' });
+  // Of the administrator who sent all of it, everything is their own.
+  const all = await viewToday(deps, ida);
+  expect(all).toMatchObject({ of: 'all', choices: ['all', 'own', 'others'] });
+  const own = await viewToday(deps, ida, { of: 'own' });
+  expect([own.refused, own.silent, own.ending]).toEqual([all.refused, all.silent, all.ending]);
+  expect(all.refused.length).toBeGreaterThan(0);
+  expect(await viewToday(deps, ida, { of: 'others' })).toMatchObject({ refused: [], silent: [], ending: [] });
+  expect(await viewToday(deps, { ...ida, role: 'auditor' })).toMatchObject({ of: 'all', choices: ['all'] });
 });

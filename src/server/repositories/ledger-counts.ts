@@ -8,10 +8,10 @@ import { createHeaps, type Counts, type Heap, type Heaps } from '@/core/insight/
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema';
 import { conditionsOf } from '@/server/repositories/ledger-reader';
-import { ownDispatches, ownDocuments } from '@/server/repositories/own-repository';
+import { isWhose, ownDispatches, ownDocuments, type Whose } from '@/server/repositories/own-repository';
 
 /** Counts entries by the heaps they were put on as they were written. */
-export type LedgerCounts = { readonly count: (filter: EntryFilter, /** Days that are only in part inside. */ edges?: readonly Edge[]) => Promise<Counts>; readonly seen: (kind: Kind) => Promise<Seen[]> };
+export type LedgerCounts = { readonly count: (filter: EntryFilter, /** Days that are only in part inside. */ edges?: readonly Edge[]) => Promise<Counts>; readonly seen: (kind: Kind, whose?: Whose | null) => Promise<Seen[]> };
 
 /** A heap as SQLite hands it over: one text for many rows costs a tenth of rows one by one. */
 type HeapTuple = readonly [Heap['day'], Heap['kind'], Heap['outcome'], string, string, string, number, number];
@@ -102,6 +102,11 @@ function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
   return [wanted, without].some(({ actor, device, version }) => actor !== undefined || device !== undefined || version !== undefined);
 }
 
+/** Where organisations were, as far as entries about somebody's documents and dispatches tell. */
+async function seenOf(db: Reading, kind: Kind, whose: Whose): Promise<Seen[]> {
+  return db.all(sql`SELECT organisation, place, min(day) AS first, sum(entries) AS entries FROM ledger_pairs WHERE ${and(sql`kind = ${kind}`, isWhose(whose, ledgerPairs.documentId, ledgerPairs.dispatchId))} GROUP BY organisation, place`);
+}
+
 /** A day at an end of the filter that is only in part inside. */
 export type Edge = { readonly day: string; readonly begins?: string | undefined; readonly ends?: string | undefined };
 
@@ -130,7 +135,8 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
   };
   const edgeHeaps = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Heap[]> => (await Promise.all(edges.map((edge) => heapsOf(db, conditionsOf(filter, edge), dayOf)))).flat();
   return {
-    seen: async (kind) => {
+    seen: async (kind, whose = null) => {
+      if (whose !== null) return seenOf(db, kind, whose);
       await refresh();
       return held.seen(kind);
     },

@@ -45,7 +45,7 @@ export async function listRequests(deps: Deps, actor: StaffActor, dispatch?: Dis
     return {
       id: request.id, right: request.right, until: request.until, reason: request.reason, met: request.met, state: request.state, answer: request.answer, askedAt: request.askedAt,
       recipientId: recipient.id, name: recipient.name, address: recipient.address, organisation: recipient.organisation, documentId: document.id, title: document.title,
-      dispatchId: row.dispatch.id, subject: row.dispatch.subject, holds: { rights: grant.rights, until: grant.untilAt, prints: grant.prints }, mayAnswer: answerable(actor, row), above: aboveCeilings(row, ceilingsOf(document), nameOf),
+      dispatchId: row.dispatch.id, subject: row.dispatch.subject, holds: { rights: grant.rights, until: grant.untilAt, prints: grant.prints }, mayAnswer: answerable(actor, row), yours: [row.dispatch.sentBy, document.ownerId, document.deputyId].includes(actor.id), above: aboveCeilings(row, ceilingsOf(document), nameOf),
     };
   });
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { TodayPage } from '@/contracts/today';
+import type { TodayInput, TodayPage } from '@/contracts/today';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { DAY, toUtcText } from '@/core/base/time';
@@ -24,15 +24,25 @@ function mayMail(actor: StaffActor, { sentBy, delivery, form }: Pick<Awaited<Ret
   return holds(actor.role, 'dispatch') && reaches(actor, { sender: sentBy }) && delivery === 'mail' && form !== 'unprotected';
 }
 
+/** Senders work with what is theirs, and find what is others' apart; whoever reads the whole record has all of it before them. */
+function choicesOf(actor: StaffActor): TodayPage['choices'] {
+  if (!holds(actor.role, 'dispatch')) return ['all'];
+  return holds(actor.role, 'read-record') ? ['all', 'own', 'others'] : ['own', 'others'];
+}
+
 /** What needs somebody now: requests, refusals, ends that come near, people who never opened, mail that did not arrive. */
-export async function viewToday(deps: Deps, actor: StaffActor): Promise<TodayPage> {
+export async function viewToday(deps: Deps, actor: StaffActor, input: TodayInput = {}): Promise<TodayPage> {
+  const choices = choicesOf(actor);
+  const of = input.of !== undefined && choices.includes(input.of) ? input.of : (choices[0] ?? 'all');
+  const whose = of === 'all' ? null : { staff: actor.id, of };
+  const recorded = of !== 'others' || holds(actor.role, 'read-record');
   const now = deps.clock.now();
   const db = deps.db.read;
   const consents = holds(actor.role, 'dispatch') ? await listConsents(deps, actor) : [];
-  const [requests, seen, refused, ending, unread, mail] = await Promise.all([listRequests(deps, actor), deps.counts.seen('opened'), refusalsSince(db, toUtcText(now - DAYS_BACK * DAY), MOST), endingBetween(db, now, now + DAYS_AHEAD * DAY), unopened(db, now), undelivered(db, MOST)]);
+  const [requests, seen, refused, ending, unread, mail] = await Promise.all([listRequests(deps, actor), recorded ? deps.counts.seen('opened', whose) : [], recorded ? refusalsSince(db, toUtcText(now - DAYS_BACK * DAY), MOST, whose) : [], endingBetween(db, now, now + DAYS_AHEAD * DAY, whose), unopened(db, now, whose), undelivered(db, MOST, whose)]);
   const silent = groupBy(unread.map((row) => ({ ...row, why: silenceOf({ mail: row.mail, refusals: row.refusals, openSince: row.openSince }, now) })), (row) => `${row.dispatchId} ${row.why}`);
   return {
-    now, warnings: holds(actor.role, 'settings') ? deps.health.list() : [], requests, consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
+    now, of, choices, recorded, warnings: holds(actor.role, 'settings') ? deps.health.list() : [], requests: requests.filter(({ yours }) => of === 'all' || yours === (of === 'own')), consents: of === 'others' ? [] : consents, elsewhere: seenElsewhere(seen, deps.calendar.dayOf(now - DAYS_BACK * DAY)).slice(0, MOST),
     refused: refused.map((row) => ({ recipientId: row.recipientId as RecipientId | null, who: row.name == null || row.name === '' ? (row.address ?? 'not known') : row.name, organisation: row.organisation ?? '', documentId: row.documentId as DocumentId | null, title: row.title ?? '', reason: row.reason ?? '', times: row.times, last: Date.parse(row.last ?? '') })),
     ending,
     silent: [...silent.values()].flatMap((rows) => rows.slice(0, 1).map(({ dispatchId, reference, subject, why, ...sent }) => ({ dispatchId, reference, subject, why, mayMail: MAILING_HELPS.has(why) && mayMail(actor, sent), people: rows.map(({ name, address }) => (name === '' ? address : name)), recipients: rows.map(({ recipientId }) => recipientId) }))),

@@ -15,6 +15,7 @@ import { Moment } from '@/ui/time/moment';
 import { dayText, distanceText } from '@/ui/time/moment-words';
 
 const silenceWords: Record<Silence, string> = { silent: 'delivered, and silent since', 'tried-and-refused': 'tried and was refused', 'mail-bounced': 'the message was not delivered', 'nothing-yet': 'nothing recorded yet' };
+const whoseWords: Record<TodayPage['of'], string> = { all: 'All', own: 'Yours', others: 'Of others' };
 const MOST_NAMES = 5;
 
 function names(people: readonly string[]): string {
@@ -48,17 +49,18 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-own-record');
   /** Whose refusal is being explained. */
   const [asked, setAsked] = useState<{ readonly recipient: string; readonly document: string } | null>(null);
-  const { now, warnings, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
+  const { now, of, choices, recorded, warnings, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
   const count = warnings.length + requests.length + consents.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
   return (
     <main className={asked === null ? 'work wide' : 'work'}>
       <div className="surface">
-        <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" /><span className="quiet"><Moment at={now} named /></span></div></div>
+        <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" />{choices.length > 1 && choices.map((each) => <Link key={each} className="chip" href={each === choices[0] ? '/today' : `/today?of=${each}`} aria-current={each === of ? 'true' : undefined}>{whoseWords[each]}</Link>)}<span className="quiet"><Moment at={now} named /></span></div></div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
           {warnings.length > 0 && <Warnings warnings={warnings} />}
           {consents.length > 0 && <section aria-label="Waits for a second person" className="today"><h2>Waits for a second person <span className="figure">{consents.length}</span></h2><ConsentRows consents={consents} /></section>}
           <RequestsSection requests={requests} />
-          <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (
+          {!recorded && <p className="quiet">Refusals and places of what is others’ are theirs to see, and for whoever reads the whole record.</p>}
+          {recorded && <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (
             <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>
               <td><b>{row.who}</b><br /><span className="quiet">{row.organisation === '' ? 'never addressed' : row.organisation}</span></td>
               <td>{row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}</td>
@@ -66,8 +68,8 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td style={{ fontSize: 12 }}><Moment at={row.last} /></td>
               <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId !== null && row.documentId !== null && <><br /><button type="button" className="chip" aria-label={`Why: ${row.who}, ${row.title}`} onClick={() => { setAsked({ recipient: row.recipientId ?? '', document: row.documentId ?? '' }); }}>Why?</button></>}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
             </tr>
-          ))} />
-          <Section title="Opened from somewhere new" none="Everybody opened from where they usually do." rows={elsewhere.map((row) => (
+          ))} />}
+          {recorded && <Section title="Opened from somewhere new" none="Everybody opened from where they usually do." rows={elsewhere.map((row) => (
             <tr key={`${row.organisation} ${row.place}`}>
               <td><b>{row.organisation}</b></td>
               <td className="lamp">{row.place}</td>
@@ -75,7 +77,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               <td>{row.opens} {row.opens === 1 ? 'open' : 'opens'} since {dayText(row.since)}</td>
               <td>{readsRecord ? <Link href={`/ledger?organisation=${encodeURIComponent(row.organisation)}&place=${encodeURIComponent(row.place)}`}>Look at these opens</Link> : <Link href={`/people?organisation=${encodeURIComponent(row.organisation)}`}>Look at its people</Link>}</td>
             </tr>
-          ))} />
+          ))} />}
           <Section title="Ends within a week" none="No access ends within a week." rows={ending.map((row) => (
             <tr key={row.dispatchId}>
               <td><b>{row.subject}</b><br /><span className="figure quiet">{row.reference}</span></td>

@@ -12,12 +12,15 @@ export type LedgerProver = { readonly prove: (sequences: readonly number[], size
 /** Runs each proof in a thread with a connection of its own. */
 export function createLedgerProver(workersFolder: string, databaseUrl: string): LedgerProver {
   const file = path.resolve(workersFolder, 'prove-worker.mjs');
-  return {
-    prove: (sequences, size) => new Promise((resolve, reject) => {
-      const worker = new Worker(file, { workerData: { databaseUrl, sequences, size } satisfies ProveTask });
-      worker.once('message', (proofs: Proofs) => { resolve(proofs); });
-      worker.once('error', (error: unknown) => { reject(error instanceof Error ? error : new Error('Proving failed.')); });
-      worker.once('exit', () => { reject(new Error('Proving ended early.')); });
-    }),
-  };
+  return { prove: (sequences, size) => run(file, { databaseUrl, sequences, size }) };
+}
+
+// Apart from where the file is named: the framework's bundler would take the two together for a module of its own.
+function run(file: string, task: ProveTask): Promise<Proofs> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(file, { workerData: task });
+    worker.once('message', (proofs: Proofs) => { resolve(proofs); });
+    worker.once('error', (error: unknown) => { reject(error instanceof Error ? error : new Error('Proving failed.')); });
+    worker.once('exit', () => { reject(new Error('Proving ended early.')); });
+  });
 }

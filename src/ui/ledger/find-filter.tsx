@@ -45,7 +45,7 @@ export function FindFilter({ filter }: { readonly filter: LedgerInput }) {
         getOptionLabel={({ name }) => name} getOptionKey={({ dimension, value }) => `${dimension} ${value}`} groupBy={({ dimension }) => dimensionWords[dimension]}
         onInputChange={(_event, value, why) => { if (why !== 'reset') setText(value); }} onChange={(_event, value) => { if (value !== null) choose(value); }}
         renderOption={({ key, ...props }, { dimension, value, name, under }) => <li key={key} {...props}><span>{name === value ? valueText(dimension, value) : name} <span className="quiet">{under}</span></span></li>}
-        renderInput={(params) => <TextField {...params} placeholder="person, document, dispatch, colleague, device, place…" aria-label="Narrow the ledger" />}
+        renderInput={(params) => <TextField {...params} placeholder="person, document, dispatch, colleague, device, place…" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Narrow the ledger' } }} />}
         sx={{ width: 330, '& .MuiInputBase-root': { py: '2px !important', fontSize: 13.5 } }}
       />
     </div>

@@ -101,20 +101,35 @@ const tellers: Partial<Record<Action, Teller>> = {
 /** Actions that are done to somebody: the entry says to whom. */
 const AT_SOMEBODY: ReadonlySet<Action> = new Set<Action>(['grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated', 'dispatch.mailed-again', 'request.answered', 'file.taken', 'recipient.blocked', 'recipient.unblocked', 'recipient.changed', 'mail.delivered', 'mail.failed']);
 
+/** To whom something was done; empty: to nobody, or to whoever did it. */
+export function toWhom({ action, actor, recipient, address }: Told, { nameOf }: Words): string {
+  if (action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited') return address;
+  return recipient !== null && recipient !== actor.id && AT_SOMEBODY.has(action) ? nameOf(recipient) : '';
+}
+
+/** What an entry says that nothing beside it does: what it was and is, why not, and what somebody wrote. */
+export function ownFacts(told: Told, words: Words): Fact[] {
+  const { action, details, reason, text: said } = told;
+  const facts = [...(tellers[action]?.(details, words, told) ?? [])];
+  if (details['linkOf'] !== undefined) facts.push(...fact('By the link of', named(details['linkOf'], words)));
+  if (reason !== null) facts.push({ label: 'Why not', before: null, after: reason.replaceAll('-', ' ').toLowerCase() });
+  if (details['restored'] === true) facts.push({ label: 'Restored', before: null, after: 'with a backup, as it had ended since' });
+  if (said !== '') facts.push({ label: 'Said', before: null, after: said });
+  return facts;
+}
+
 /** What an entry says beyond who, what, when and where: to whom, what it was and is, by which version and device, and why. */
 export function factsOf(told: Told, words: Words): Fact[] {
-  const { action, actor, recipient, dispatch, version, device, details, reason } = told;
-  const to = recipient !== null && recipient !== actor.id && AT_SOMEBODY.has(action) ? words.nameOf(recipient) : action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited' ? told.address : '';
+  const { action, dispatch, version, device } = told;
+  const own = ownFacts(told, words);
+  const said = own.filter(({ label }) => label === 'Said');
   return [
-    ...fact(action.startsWith('recipient.') ? 'Person' : 'To', to),
-    ...(tellers[action]?.(details, words, told) ?? []),
-    ...fact('By the link of', named(details['linkOf'], words)),
-    ...fact('Why not', reason === null ? '' : reason.replaceAll('-', ' ').toLowerCase()),
+    ...fact(action.startsWith('recipient.') ? 'Person' : 'To', toWhom(told, words)),
+    ...own.filter(({ label }) => label !== 'Said'),
     ...fact('Dispatch', dispatch === null || action === 'dispatch.sent' ? '' : words.nameOf(dispatch)),
     ...fact('Version', version === null || action === 'document.revised' ? '' : words.nameOf(version)),
     ...fact('Device', device === null || action === 'code.entered' ? '' : words.nameOf(device)),
-    ...fact('Restored', details['restored'] === true ? 'with a backup, as it had ended since' : ''),
-    ...fact('Said', told.text),
+    ...said,
   ];
 }
 

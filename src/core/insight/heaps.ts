@@ -29,8 +29,29 @@ export type Counts = {
   readonly unplaced: number;
 };
 
+function differenceOf<T extends string>(all: readonly { readonly value: T; readonly entries: number }[], less: readonly { readonly value: T; readonly entries: number }[], more: readonly { readonly value: T; readonly entries: number }[]): { readonly value: T; readonly entries: number }[] {
+  const entries = new Map(all.map((each): [T, number] => [each.value, each.entries]));
+  for (const each of less) entries.set(each.value, (entries.get(each.value) ?? 0) - each.entries);
+  for (const each of more) entries.set(each.value, (entries.get(each.value) ?? 0) + each.entries);
+  return [...entries].map(([value, n]) => ({ value, entries: n })).filter((each) => each.entries > 0);
+}
+
+const largestFirst = (counts: readonly Count[]): Count[] => [...counts].sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
+
+/** What is counted of everything, less some of it, and with some more: counting is adding up, so the three need not be put together first. */
+export function lessAndMore(all: Counts, less: Counts, more: Counts): Counts {
+  const days = (which: 'granted' | 'refused') => differenceOf(...([all, less, more].map((each) => each.days.map((day) => ({ value: day.day, entries: day[which] }))) as [Count[], Count[], Count[]]));
+  const [granted, refused] = [new Map(days('granted').map(({ value, entries }) => [value, entries])), new Map(days('refused').map(({ value, entries }) => [value, entries]))];
+  return {
+    total: all.total - less.total + more.total, unplaced: all.unplaced - less.unplaced + more.unplaced, recorded: all.recorded,
+    days: [...new Set([...granted.keys(), ...refused.keys()])].sort().map((day) => ({ day, granted: granted.get(day) ?? 0, refused: refused.get(day) ?? 0 })),
+    kinds: KINDS.flatMap((kind) => differenceOf(all.kinds, less.kinds, more.kinds).filter(({ value }) => value === kind)),
+    reasons: largestFirst(differenceOf(all.reasons, less.reasons, more.reasons)), places: largestFirst(differenceOf(all.places, less.places, more.places)), organisations: largestFirst(differenceOf(all.organisations, less.organisations, more.organisations)),
+  };
+}
+
 /** A set of heaps that can be added to and counted. */
-export type Heaps = { /** Puts a heap in the place of what was counted there. */ readonly put: (heap: Heap) => void; /** Adds to what was counted there, or takes off. */ readonly add: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (kind: Kind) => Seen[]; readonly size: () => number };
+export type Heaps = { /** Puts a heap in the place of what was counted there. */ readonly put: (heap: Heap) => void; /** Adds to what was counted there. */ readonly add: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (kind: Kind) => Seen[]; readonly size: () => number };
 
 /** Words as small numbers, so that a million comparisons are of numbers. */
 function createWords() {
@@ -106,8 +127,7 @@ export function createHeaps(): Heaps {
     },
     add: (heap) => {
       const row = rowOf(heap);
-      // What is taken off may stand under another organisation by now: nothing is counted below none.
-      columns.entries[row] = Math.max(0, (columns.entries[row] ?? 0) + heap.entries);
+      columns.entries[row] = (columns.entries[row] ?? 0) + heap.entries;
     },
     count: (filter) => {
       const { day, kind, outcome, reason, place, organisation, entries } = columns;

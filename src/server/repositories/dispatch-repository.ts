@@ -6,7 +6,7 @@ import { UNUSED, type Conditions, type Used } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
 import { effectiveEnd, notEnded } from '@/server/repositories/effective-end';
-import { dispatches, documents, grants, ledgerEntries, licences, links, outbox, recipients, staff, versions } from '@/server/db/schema';
+import { dispatches, documents, grants, ledgerPairs, licences, links, outbox, recipients, staff, versions } from '@/server/db/schema';
 
 export type GrantRecord = typeof grants.$inferSelect;
 export type RecipientRecord = typeof recipients.$inferSelect;
@@ -83,11 +83,11 @@ export async function listDispatchRows(db: Reading, now: number) {
     .from(grants).innerJoin(documents, eq(documents.id, grants.documentId)).innerJoin(recipients, eq(recipients.id, grants.recipientId)).groupBy(grants.dispatchId).as('counted');
   const events = db
     .select({
-      dispatchId: ledgerEntries.dispatchId,
-      opens: sql<number | null>`sum(${ledgerEntries.outcome} = 'granted')`.as('opens'),
-      refusals: sql<number | null>`sum(${ledgerEntries.outcome} = 'refused')`.as('refusals'),
+      dispatchId: ledgerPairs.dispatchId,
+      opens: sql<number | null>`sum(CASE WHEN ${ledgerPairs.kind} = 'opened' THEN ${ledgerPairs.entries} ELSE 0 END)`.as('opens'),
+      refusals: sql<number | null>`sum(CASE WHEN ${ledgerPairs.kind} = 'refused' THEN ${ledgerPairs.entries} ELSE 0 END)`.as('refusals'),
     })
-    .from(ledgerEntries).where(eq(ledgerEntries.action, 'document.opened')).groupBy(ledgerEntries.dispatchId).as('events');
+    .from(ledgerPairs).where(inArray(ledgerPairs.kind, ['opened', 'refused'])).groupBy(ledgerPairs.dispatchId).as('events');
   return db
     .select({ id: dispatches.id, reference: dispatches.reference, subject: dispatches.subject, sentAt: dispatches.sentAt, sentBy: staff.name, documents: counted.documents, people: counted.people, unknown: counted.unknown, live: counted.live, nextEnd: counted.nextEnd, opens: events.opens, refusals: events.refusals })
     .from(dispatches)
@@ -157,15 +157,15 @@ export async function opensByGrant(db: Reading, ids: readonly GrantId[]): Promis
   return new Map(rows.map((row) => [row.grantId, { opens: row.opens, last: row.last }]));
 }
 
-/** Refused opens, by recipient and document, since the first of these grants. */
+/** What was refused, by recipient and document. */
 export async function refusalsOf(db: Reading, documentIds: readonly DocumentId[]): Promise<Map<string, number>> {
   if (documentIds.length === 0) return new Map();
   const rows = await db
-    .select({ recipientId: ledgerEntries.recipientId, documentId: ledgerEntries.documentId, refusals: count() })
-    .from(ledgerEntries)
-    .where(and(inArray(ledgerEntries.documentId, [...documentIds]), eq(ledgerEntries.action, 'document.opened'), eq(ledgerEntries.outcome, 'refused')))
-    .groupBy(ledgerEntries.recipientId, ledgerEntries.documentId);
-  return new Map(rows.map((row) => [`${row.recipientId ?? ''} ${row.documentId ?? ''}`, row.refusals]));
+    .select({ recipientId: ledgerPairs.recipientId, documentId: ledgerPairs.documentId, refusals: sql<number>`sum(${ledgerPairs.entries})` })
+    .from(ledgerPairs)
+    .where(and(inArray(ledgerPairs.documentId, [...documentIds]), eq(ledgerPairs.kind, 'refused')))
+    .groupBy(ledgerPairs.recipientId, ledgerPairs.documentId);
+  return new Map(rows.map((row) => [`${row.recipientId} ${row.documentId}`, row.refusals]));
 }
 
 export async function grantsOfRecipient(db: Reading | Transaction, recipient: RecipientId, document: DocumentId): Promise<GrantRecord[]> {

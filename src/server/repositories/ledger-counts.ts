@@ -1,10 +1,10 @@
 import 'server-only';
-import { and, gte, notInArray, or, sql, type SQL } from 'drizzle-orm';
+import { and, gte, inArray, notInArray, or, sql, type SQL } from 'drizzle-orm';
 import type { Seen } from '@/core/insight/elsewhere';
 import { COUNTED_DIMENSIONS, dayOfText, type Chosen, type EntryFilter } from '@/core/insight/filter';
 import { kindOf, type Kind } from '@/core/insight/kinds';
 import type { Action } from '@/core/ledger/entry';
-import { createHeaps, type Counts, type Heap, type Heaps } from '@/core/insight/heaps';
+import { createHeaps, lessAndMore, type Counts, type Heap, type HeapFilter, type Heaps } from '@/core/insight/heaps';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema';
 import { conditionsOf } from '@/server/repositories/ledger-reader';
@@ -53,23 +53,30 @@ async function keptHeaps(db: Reading, table: typeof ledgerDays | typeof ledgerPa
   return (JSON.parse(got?.heaps ?? '[]') as HeapTuple[]).map(([day, kind, outcome, reason, place, organisation, entries]) => ({ day, kind, outcome, reason, place, organisation, entries }));
 }
 
-const minus = (heap: Heap): Heap => ({ ...heap, entries: -heap.entries });
+const NAMES = Object.keys(PAIRED) as (keyof typeof PAIRED)[];
 
-/** What passes a filter, from the heaps that are kept: those by document, recipient and dispatch where one is wanted, or all but the ones that are refused. */
-async function pairedHeaps(db: Reading, filter: EntryFilter, outside: readonly string[], dayOf: DayOf): Promise<Heap[]> {
+function pairsWith(chosen: Chosen): SQL[] {
+  return NAMES.flatMap((name) => (chosen[name] === undefined ? [] : [sql`${PAIRED[name]} IN ${among(chosen[name])}`]));
+}
+
+/** What is wanted of a filter, from the heaps that are kept by document, recipient and dispatch; what is refused is still among it. */
+async function wantedHeaps(db: Reading, filter: EntryFilter, outside: readonly string[], dayOf: DayOf): Promise<Heap[]> {
+  const { with: wanted = {}, own } = filter;
+  const [kept, byLinks, acts] = await Promise.all([keptHeaps(db, ledgerPairs, [...pairsWith(wanted), ...mine(own)], outside), byLinksOf(db, wanted.recipient ?? [], { ...filter, without: {} }, dayOf), actsOf(db, { ...filter, without: {} }, dayOf)]);
+  return [...kept, ...[...byLinks, ...acts].filter(notOn(outside))];
+}
+
+/** What is refused of what is wanted. */
+async function refusedHeaps(db: Reading, filter: EntryFilter, outside: readonly string[], dayOf: DayOf): Promise<Heap[]> {
   const { with: wanted = {}, without = {}, own } = filter;
-  const names = Object.keys(PAIRED) as (keyof typeof PAIRED)[];
-  const those = names.flatMap((name) => (wanted[name] === undefined ? [] : [sql`${PAIRED[name]} IN ${among(wanted[name])}`]));
-  const refused = names.flatMap((name) => (without[name] === undefined ? [] : [sql`${PAIRED[name]} IN ${among(without[name])}`]));
-  const mine = own === undefined ? [] : [sql`(${ledgerPairs.documentId} IN ${ownDocuments(own)} OR ${ledgerPairs.dispatchId} IN ${ownDispatches(own)})`];
-  // What names no document, no person and no dispatch is not among the heaps by these.
-  const isWide = those.length === 0 && own === undefined;
-  const [all, left, added, taken, acts] = await Promise.all([
-    keptHeaps(db, isWide ? ledgerDays : ledgerPairs, [...those, ...mine], outside),
-    refused.length === 0 ? [] : keptHeaps(db, ledgerPairs, [...those, ...mine, or(...refused)], outside),
-    byLinksOf(db, wanted.recipient ?? [], filter, dayOf), byLinksOf(db, without.recipient ?? [], filter, dayOf), actsOf(db, filter, dayOf),
-  ]);
-  return [...all, ...left.map(minus), ...[...added, ...acts, ...taken.map(minus)].filter(notOn(outside))];
+  const refused = pairsWith(without);
+  if (refused.length === 0) return [];
+  const [kept, byLinks] = await Promise.all([keptHeaps(db, ledgerPairs, [...pairsWith(wanted), ...mine(own), or(...refused)], outside), byLinksOf(db, without.recipient ?? [], filter, dayOf)]);
+  return [...kept, ...byLinks.filter(notOn(outside))];
+}
+
+function mine(own: EntryFilter['own']): SQL[] {
+  return own === undefined ? [] : [sql`(${ledgerPairs.documentId} IN ${ownDocuments(own)} OR ${ledgerPairs.dispatchId} IN ${ownDispatches(own)})`];
 }
 
 const notOn = (outside: readonly string[]) => (heap: Heap): boolean => !outside.includes(heap.day);
@@ -124,16 +131,27 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
     const tuples = JSON.parse(got?.heaps ?? '[]') as HeapTuple[];
     if (tuples.length > 0) seen = Math.max(seen, putAll(held, tuples));
   };
-  const found = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Heap[]> => {
-    const rest = withoutCounted(filter);
-    if (isFine(filter)) {
-      const days = await heapsOf(db, conditionsOf(rest, {}), dayOf);
-      if (edges.length === 0) return days;
-      return [...days.filter(notOn(edges.map(({ day }) => day))), ...(await edgeHeaps(rest, edges))];
-    }
-    return [...(await pairedHeaps(db, rest, edges.map(({ day }) => day), dayOf)), ...(await edgeHeaps(rest, edges))];
-  };
   const edgeHeaps = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Heap[]> => (await Promise.all(edges.map((edge) => heapsOf(db, conditionsOf(filter, edge), dayOf)))).flat();
+  const counted = (heaps: readonly Heap[], narrow: HeapFilter): Counts => {
+    const own = createHeaps();
+    for (const heap of heaps) own.add(heap);
+    return own.count(narrow);
+  };
+  /** Everything, but for what is refused and the days at the edges, of which only a part is inside. */
+  const countWide = async (rest: EntryFilter, edges: readonly Edge[], narrow: HeapFilter): Promise<Counts> => {
+    const days = edges.map(({ day }) => day);
+    const [less, whole, more] = await Promise.all([refusedHeaps(db, rest, days, dayOf), days.length === 0 ? [] : keptHeaps(db, ledgerDays, [inArray(ledgerDays.day, days)], []), edgeHeaps(rest, edges), refresh()]);
+    return lessAndMore(held.count(narrow), counted([...less, ...whole], narrow), counted(more, narrow));
+  };
+  const countNarrow = async (rest: EntryFilter, edges: readonly Edge[], narrow: HeapFilter): Promise<Counts> => {
+    const days = edges.map(({ day }) => day);
+    if (isFine(rest)) {
+      const [all, more] = await Promise.all([heapsOf(db, conditionsOf(rest, {}), dayOf), edgeHeaps(rest, edges)]);
+      return counted([...all.filter(notOn(days)), ...more], narrow);
+    }
+    const [wanted, less, more] = await Promise.all([wantedHeaps(db, rest, days, dayOf), refusedHeaps(db, rest, days, dayOf), edgeHeaps(rest, edges)]);
+    return lessAndMore(counted(wanted, narrow), counted(less, narrow), counted(more, narrow));
+  };
   return {
     seen: async (kind, whose = null) => {
       if (whose !== null) return seenOf(db, kind, whose);
@@ -142,14 +160,14 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
     },
     count: async (filter, edges = []) => {
       const narrow = { with: filter.with ?? {}, without: filter.without ?? {}, from: filter.from === undefined ? undefined : dayOfText(filter.from), to: filter.to === undefined ? undefined : dayOfText(filter.to) };
-      const names = Object.keys(withoutCounted(filter).with ?? {}).length + Object.keys(withoutCounted(filter).without ?? {}).length;
-      if (names === 0 && filter.own === undefined && edges.length === 0) {
+      const rest = withoutCounted(filter);
+      const [wanted, refused] = [Object.keys(rest.with ?? {}).length, Object.keys(rest.without ?? {}).length];
+      if (wanted === 0 && refused === 0 && filter.own === undefined && edges.length === 0) {
         await refresh();
         return held.count(narrow);
       }
-      const own = createHeaps();
-      for (const heap of await found(filter, edges)) own.add(heap);
-      return own.count(narrow);
+      const isWide = wanted === 0 && filter.own === undefined && !isFine(rest);
+      return isWide ? countWide(rest, edges, narrow) : countNarrow(rest, edges, narrow);
     },
   };
 }

@@ -20,20 +20,22 @@ function kindIs(kind: string): SQL {
 
 /** Whether an entry has one of these values. */
 function hasOne(dimension: Dimension, values: readonly string[]): SQL {
-  const among = sql`(SELECT value FROM json_each(${JSON.stringify(values)}))`;
+  // One value is found by its index; several are taken from one parameter, however many they are.
+  const [only = ''] = values;
+  const among = values.length === 1 ? sql`= ${only}` : sql`IN (SELECT value FROM json_each(${JSON.stringify(values)}))`;
   switch (dimension) {
     case 'kind': return sql`(${sql.join(values.map(kindIs), sql` OR `)})`;
-    case 'outcome': return sql`${ledgerEntries.outcome} IN ${among}`;
-    case 'reason': return sql`${ledgerEntries.reason} IN ${among}`;
-    case 'organisation': return sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation IN ${among})`;
+    case 'outcome': return sql`${ledgerEntries.outcome} ${among}`;
+    case 'reason': return sql`${ledgerEntries.reason} ${among}`;
+    case 'organisation': return sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation ${among})`;
     case 'place': return sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal WHERE field = 'place' AND (${sql.join(values.map((place) => sql`(value >= ${place} AND value < ${`${place}-`})`), sql` OR `)}))`;
-    case 'document': return sql`${ledgerEntries.documentId} IN ${among}`;
+    case 'document': return sql`${ledgerEntries.documentId} ${among}`;
     // What others tried by the link of somebody belongs to the record of that person as well.
-    case 'recipient': return sql`(${ledgerEntries.recipientId} IN ${among} OR ${ledgerEntries.linkOf} IN ${among})`;
-    case 'dispatch': return sql`${ledgerEntries.dispatchId} IN ${among}`;
-    case 'actor': return sql`${ledgerEntries.actorId} IN ${among}`;
-    case 'device': return sql`${ledgerEntries.deviceId} IN ${among}`;
-    case 'version': return sql`${ledgerEntries.versionId} IN ${among}`;
+    case 'recipient': return sql`(${ledgerEntries.recipientId} ${among} OR ${ledgerEntries.linkOf} ${among})`;
+    case 'dispatch': return sql`${ledgerEntries.dispatchId} ${among}`;
+    case 'actor': return sql`${ledgerEntries.actorId} ${among}`;
+    case 'device': return sql`${ledgerEntries.deviceId} ${among}`;
+    case 'version': return sql`${ledgerEntries.versionId} ${among}`;
   }
 }
 

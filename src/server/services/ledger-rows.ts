@@ -2,7 +2,7 @@ import 'server-only';
 import type { LedgerRow, Named } from '@/contracts/ledger';
 import { deviceLabel } from '@/core/insight/device-label';
 import { didWords } from '@/core/insight/did-words';
-import { factLine, factsOf } from '@/core/insight/entry-facts';
+import { factLine, ownFacts, toWhom } from '@/core/insight/entry-facts';
 import type { Json } from '@/core/ledger/canonical';
 import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
@@ -46,15 +46,18 @@ export async function toLedgerRows(db: Reading, entries: readonly EntryRow[], wi
 /** The columns of an exported row. */
 export const EXPORT_COLUMNS = ['sequence', 'occurredAt', 'receivedAt', 'who', 'did', 'action', 'outcome', 'reason', 'what', 'to', 'version', 'device', 'place', 'network', 'detail', 'document', 'recipient', 'dispatch', 'hash'] as const;
 
+/** What a line leaves to the column of reasons. */
+const WITH_REASON_BESIDE = ['Why not'];
+
 /** One entry as a line of an export tells it: moments in UTC, as everywhere in the file. */
 export function toExportRow(found: EntryRow, names: ReadonlyMap<string, string>): Readonly<Record<(typeof EXPORT_COLUMNS)[number], string | number>> {
-  const row = toLedgerRow(found, names);
+  const { entry, hash, personal } = found;
+  const { sequence, occurredAt, receivedAt, action, outcome, reason, version, device, document, recipient, dispatch } = entry;
   const nameOf = (id: string): string => names.get(id) ?? id;
-  const facts = factsOf(row, { nameOf, moment: (at) => new Date(at).toISOString() });
-  const told = (label: string): string => facts.find((fact) => fact.label === label)?.after ?? '';
+  const words = { nameOf, moment: (at: number) => new Date(at).toISOString() };
+  const told = { action, outcome, reason, actor: entry.actor, recipient, dispatch, version, device, details: entry.details, text: personal['text'] ?? '', address: personal['address'] ?? '' };
   return {
-    sequence: row.sequence, occurredAt: row.occurredAt, receivedAt: row.receivedAt, who: row.who, did: didWords(row), action: row.action, outcome: row.outcome, reason: row.reason ?? '', what: row.what,
-    to: told('To') === '' ? told('Person') : told('To'), version: told('Version'), device: told('Device'), place: row.place, network: row.network,
-    detail: factLine(facts, ['To', 'Person', 'Version', 'Device', 'Why not']), document: row.document ?? '', recipient: row.recipient ?? '', dispatch: row.dispatch ?? '', hash: row.hash,
+    sequence, occurredAt, receivedAt, who: whoOf(entry, personal, names), did: didWords(told), action, outcome, reason: reason ?? '', what: whatOf(entry, names), to: toWhom(told, words), version: version === null ? '' : nameOf(version), device: device === null ? '' : nameOf(device),
+    place: personal['place'] ?? '', network: personal['network'] ?? '', detail: factLine(ownFacts(told, words), WITH_REASON_BESIDE), document: document ?? '', recipient: recipient ?? '', dispatch: dispatch ?? '', hash,
   };
 }

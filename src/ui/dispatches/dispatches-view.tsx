@@ -9,6 +9,7 @@ import { ListHead } from '@/ui/shell/list-head';
 import { audience } from '@/ui/words/addressee-words';
 import { BringGrants } from '@/ui/dispatches/bring-grants';
 import { Moment } from '@/ui/time/moment';
+import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 /** Everything that was sent. */
 export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {
@@ -44,8 +45,8 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
                     <td className="number">{row.unknown ? <span title={audience(row.people, true)}>{row.people === 0 ? 'unknown' : `${String(row.people)}+`}</span> : row.people}</td>
                     <td className="number">{row.live}</td>
                     <td>{row.nextEnd === null ? <span className="quiet">{row.live > 0 ? 'no end' : 'all ended'}</span> : <Moment at={row.nextEnd} />}</td>
-                    <td className="number">{row.opens}</td>
-                    <td className="number">{row.refusals > 0 ? <span className="magenta">{row.refusals}</span> : 0}</td>
+                    <td className="number"><EntriesFigure n={row.opens} of={{ dispatch: row.id, kind: 'opened' }} /></td>
+                    <td className="number"><EntriesFigure n={row.refusals} of={{ dispatch: row.id, kind: 'refused' }} /></td>
                   </tr>
                 ))}
               </tbody>

@@ -5,9 +5,6 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
-import Link from 'next/link';
-import { entriesAddress } from '@/ui/opens/opens-address';
-import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/core/policy/rights-line';
 import { ConfirmRevoke } from '@/ui/dispatches/confirm-revoke';
@@ -15,13 +12,13 @@ import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges } from '@/ui/dispatches/use-changes';
 import { whoLine } from '@/ui/words/addressee-words';
 import { personName, stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
+import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 type Props = { readonly grants: readonly GrantRow[]; readonly now: number; readonly showDocument: boolean; readonly selected: GrantId | null; readonly onSelect: (id: GrantId) => void };
 
 /** Grants as a list: who may do what until when, with revoking and reinstating of those ticked. */
 export function GrantsTable({ grants, now, showDocument, selected, onSelect }: Props) {
   const changes = useChanges();
-  const readsRecord = useHolds('read-own-record');
   const [ticked, setTicked] = useState<ReadonlySet<GrantId>>(new Set());
   const [asking, setAsking] = useState(false);
   const chosen = grants.filter((grant) => ticked.has(grant.id));
@@ -60,8 +57,8 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                 <td>{rightsLine(is.rights, is.prints)}{grant.capped?.byCeiling === true && <span className="quiet" style={{ fontSize: 12 }}><br />under a ceiling</span>}</td>
                 <td>{is.until === null ? <span className="lamp">no end</span> : <Moment at={is.until} />}</td>
                 <td className={state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta'}>{stateWords[state]}</td>
-                <td className="number">{readsRecord && grant.opens > 0 ? <Link href={entriesAddress({}, { recipient: grant.recipientId, document: grant.documentId, kind: 'opened' })}>{grant.opens}</Link> : grant.opens}</td>
-                <td className="number">{grant.refusals > 0 ? readsRecord ? <Link className="magenta" href={entriesAddress({}, { recipient: grant.recipientId, document: grant.documentId, kind: 'refused' })}>{grant.refusals}</Link> : <span className="magenta">{grant.refusals}</span> : 0}</td>
+                <td className="number"><EntriesFigure n={grant.opens} of={{ document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, kind: 'opened' }} /></td>
+                <td className="number"><EntriesFigure n={grant.refusals} of={{ document: grant.documentId, recipient: grant.recipientId, kind: 'refused' }} /></td>
               </tr>
             );
           })}

@@ -7,6 +7,7 @@ import { GrantPanel } from '@/ui/dispatches/grant-panel';
 import { personName, stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
 import { whoLine } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
+import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 /** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
 export function LinePanel({ grants, now, onDocument }: { readonly grants: readonly GrantRow[]; readonly now: number; readonly onDocument: (id: DocumentId) => void }) {
@@ -33,7 +34,7 @@ export function LinePanel({ grants, now, onDocument }: { readonly grants: readon
         {grants.map((grant) => (
           <tr key={grant.id}>
             <td style={{ paddingLeft: 0 }}><button type="button" className="row-button" onClick={() => { onDocument(grant.documentId); }}>{grant.documentTitle}</button><br /><span className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'} style={{ fontSize: 12 }}>{stateWords[stateOf(grant, now)]}<End at={underCeilings(grant).until} /></span></td>
-            <td className="number">{grant.opens}</td>
+            <td className="number"><EntriesFigure n={grant.opens} of={{ document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, kind: 'opened' }} /></td>
           </tr>
         ))}
       </tbody></table>

@@ -17,6 +17,7 @@ import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
 import { audience } from '@/ui/words/addressee-words';
+import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 const WIDTHS = ['44px', '27%', '13%', '14%', '11%', '62px', '72px', '64px', '62px', '150px', '110px'];
 
@@ -70,7 +71,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
                 <td className="number">{row.pages}</td>
                 <td className="number">{sizeText(row.bytes)}</td>
                 <td className="number">{row.unknown ? <span title={audience(row.people, true)}>{row.people === 0 ? 'unknown' : `${String(row.people)}+`}</span> : row.people}</td>
-                <td className="number">{row.opens}</td>
+                <td className="number"><EntriesFigure n={row.opens} of={{ document: row.id, kind: 'opened' }} /></td>
                 <td><Moment at={row.protectedAt} /></td>
                 <td>{row.revoked ? <span className="magenta">revoked</span> : row.people === 0 && !row.unknown ? <span className="quiet">not sent yet</span> : 'sent'}</td>
               </>

@@ -13,6 +13,7 @@ import { LongTable } from '@/ui/tables/long-table';
 import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
+import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 const WIDTHS = ['33%', '25%', '90px', '84px', '62px', '152px'];
 
@@ -46,7 +47,7 @@ export function PeopleView({ page, filter, person, now }: { readonly page: Peopl
                 <td>{row.organisation === '' ? <span className="quiet">not known</span> : <Link prefetch={false} style={{ fontWeight: 400 }} href={addressWith('/people', { ...filter, organisation: row.organisation })}>{row.organisation}</Link>}</td>
                 <td className="number">{row.documents}</td>
                 <td className="number">{row.live === 0 ? <span className="quiet">0</span> : row.live}</td>
-                <td className="number">{row.opens}</td>
+                <td className="number"><EntriesFigure n={row.opens} of={{ recipient: row.id, kind: 'opened' }} /></td>
                 <td>{row.lastOpen === null ? <span className="quiet">never</span> : <Moment at={row.lastOpen} />}</td>
               </>
             )}

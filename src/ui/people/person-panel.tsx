@@ -18,6 +18,7 @@ import { WhyPanel } from '@/ui/why/why-panel';
 import { RevokeScope } from '@/ui/dispatches/revoke-scope';
 import { SaidLine } from '@/ui/dispatches/said-line';
 import { useChanges, type Changes } from '@/ui/dispatches/use-changes';
+import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 function answer(person: PersonDetail, canOpen: number): string {
   if (person.leftAt !== null) return 'Has left: opens nothing, whatever they held.';
@@ -39,7 +40,7 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
     <div className="stack">
       <h2>{person.address}{person.organisation === '' ? '' : ` · ${person.organisation}`}</h2>
       <p className="answer">{name}. {answer(person, canOpen)}</p>
-      <p>{person.opens === 0 ? 'Never opened anything' : `${String(person.opens)} opens`}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals === 1 ? 'once' : `${String(person.refusals)} times`}</span>}.</p>
+      <p>{person.opens === 0 ? 'Never opened anything' : <><EntriesFigure n={person.opens} of={{ recipient: person.id, kind: 'opened' }} /> {person.opens === 1 ? 'open' : 'opens'}</>}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals === 1 ? 'once' : `${String(person.refusals)} times`}</span>}.</p>
       {person.byTheirLinks > 0 && <p className="magenta">Somebody else was refused {person.byTheirLinks === 1 ? 'once' : `${String(person.byTheirLinks)} times`} by a link sent to {name}: it may have been forwarded.</p>}
       {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
       <hr />

@@ -97,10 +97,10 @@ describe('an entry about how things are set says what it was and is', () => {
     ['filing', 'document.filed', () => fileDocuments(product.deps, product.ida, { documents: [document], folderId: folder, markingId: marking, title: 'Lines plan B' }), ['Folder: none → Hull 412', 'Marking: none → Yard only', 'Title: Lines plan → Lines plan B']],
     ['a folder’s name', 'settings.changed', () => changeFolder(product.deps, product.ida, { id: folder, name: 'Hull 413' }), ['Folder: Hull 412 → Hull 413']],
     ['a marking', 'settings.changed', () => putMarking(product.deps, product.ida, { id: marking, name: 'Yard only', meaning: 'For one yard' }), ['Marking: Yard only', 'Meaning: For the yard → For one yard']],
-    ['a ceiling', 'ceiling.changed', () => putCeiling(product.deps, product.ida, { level: 'folder', subject: folder, limits: { ...NO_LIMITS, rights: ['read'], days: 30 }, seen: null }), ['For: the folder Hull 413', 'Rights: none → reads', 'Days: none → 30']],
+    ['a ceiling', 'ceiling.changed', () => putCeiling(product.deps, product.ida, { level: 'folder', subject: folder, limits: { ...NO_LIMITS, rights: ['read'], days: 30 }, seen: null }), ['For: the folder Hull 413', 'Rights: no limit → reads', 'Days: no limit → 30']],
     ['a rule', 'settings.changed', () => putRule(product.deps, product.ida, { way: 'open-link', leave: 'forbidden', reason: 'Nobody is known', seen: null }), ['Reason: Nobody is known']],
     ['how work is done', 'settings.changed', () => putWorkSettings(product.deps, product.ida, { ...workSettings.parse({}), endsTold: 3 }), ['Days ahead that ends are told: 0 → 3']],
-    ['a person', 'recipient.changed', () => changePerson(product.deps, product.ida, { id: recipient, name: 'Mira Kolbe', zone: 'Europe/Oslo' }), ['Person: Mira Kolbe', 'Zone: none → Europe/Oslo', 'Said: ,  → Mira Kolbe, ']],
+    ['a person', 'recipient.changed', () => changePerson(product.deps, product.ida, { id: recipient, name: 'Mira Kolbe', zone: 'Europe/Oslo' }), ['Person: Mira Kolbe', 'Zone: none → Europe/Oslo', 'Said: ,  → Mira Kolbe,']],
   ])('%s', async (_name, action, act, facts) => {
     await act();
     expect((await told(action)).facts).toEqual(expect.arrayContaining([...facts]));
@@ -108,6 +108,7 @@ describe('an entry about how things are set says what it was and is', () => {
 
   test('a group, who came in and who went out', async () => {
     const { id } = await putGroup(product.deps, product.ida, { id: null, name: 'Class surveyors' });
+    expect((await told('settings.changed')).facts).toEqual(['Group made: Class surveyors']);
     await changeMembers(product.deps, product.ida, { id, add: [recipient], remove: [] });
     expect(await told('settings.changed')).toEqual({ line: 'Ida Roe changed a group', facts: ['Group: Class surveyors', 'In: Mira Kolbe'] });
     await changeMembers(product.deps, product.ida, { id, add: [], remove: [recipient] });
@@ -116,6 +117,7 @@ describe('an entry about how things are set says what it was and is', () => {
 
   test('kept terms', async () => {
     const { id } = await putTerms(product.deps, product.ida, { id: null, name: 'For survey', rights: ['read'], days: 30, prints: null, watermark: '' });
+    expect((await told('settings.changed')).facts).toEqual(['Kept terms made: For survey', 'Rights: not set → reads', 'Days: not set → 30']);
     await putTerms(product.deps, product.ida, { id, name: 'For survey', rights: ['read', 'print'], days: 10, prints: null, watermark: '' });
     expect(await told('settings.changed')).toEqual({ line: 'Ida Roe changed kept terms', facts: ['Kept terms: For survey', 'Rights: reads → reads · prints', 'Days: 30 → 10'] });
     await removeTerms(product.deps, product.ida, { id });

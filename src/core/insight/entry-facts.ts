@@ -31,8 +31,8 @@ function aboutCut({ terms, because, scope }: Details, words: Words): Fact[] {
 
 function aboutSettings(details: Details, words: Words): Fact[] {
   const { before, after } = details;
-  if ('rule' in details) return [{ label: `Rule: ${text(details['rule']).replaceAll('-', ' ')}`, before: text(before), after: text(after) }, ...fact('Reason', text(details['reason']))];
-  if ('defaults' in details) return [...fact('Begins with, for', levelText(details['defaults'], details['subject'], words)), ...changes(before, after, words)];
+  if ('rule' in details) return [{ label: `Rule: ${text(details['rule']).replaceAll('-', ' ')}`, before: before === after ? null : text(before), after: text(after) }, ...fact('Reason', text(details['reason']))];
+  if ('defaults' in details) return [...fact('Begins with, for', levelText(details['defaults'], details['subject'], words)), ...changes(before, after, words, 'not set')];
   if ('consent' in details) return [...fact('About', 'one person doing alone what two do'), ...answered(details)];
   if ('twoPeople' in details) return details['asked'] === false ? fact('Asked', 'that one person may do alone what two do') : fact('Two people', details['twoPeople'] === true ? 'needed to destroy keys' : 'not needed to destroy keys');
   const [label, id] = Object.entries({ Folder: details['folder'], Marking: details['marking'], 'Kept terms': details['terms'], Group: details['group'] }).find(([, value]) => value !== undefined) ?? ['', ''];
@@ -40,11 +40,12 @@ function aboutSettings(details: Details, words: Words): Fact[] {
   if ('removed' in details) return fact(`${label} removed`, details['removed'] === true ? named(id, words) : text(details['removed']));
   if ('made' in details) return fact(`${label} made`, text(details['made']));
   const whole = isObject(before) || isObject(after);
-  const name = whole ? fact(label, text(details['name'])) : before === after ? fact(label, text(after)) : [{ label, before: before == null ? null : text(before), after: text(after) }];
+  const isNew = before == null;
+  const name = whole || isNew || before === after ? fact(isNew ? `${label} made` : label, text(details['name']) || text(after)) : [{ label, before: text(before), after: text(after) }];
   const inside = details['parent'] === details['parentBefore'] ? [] : changes({ parent: details['parentBefore'] ?? null }, { parent: details['parent'] ?? null }, words);
   const meaning = details['meaning'] === details['meaningBefore'] ? [] : changes({ meaning: details['meaningBefore'] ?? '' }, { meaning: details['meaning'] ?? '' }, words);
   const followed = number(details['changed']) > 0 ? fact('Reached back to', counted(number(details['changed']), 'grant')) : [];
-  return [...(label === '' ? [] : name), ...(whole ? changes(before ?? null, after ?? null, words) : []), ...inside, ...meaning, ...(details['up'] === true ? fact('Moved', 'up') : []), ...followed, ...(details['broughtIn'] === true ? fact('From', 'a file that was brought in') : [])];
+  return [...(label === '' ? [] : name), ...(whole ? changes(before ?? { name: details['name'] ?? '' }, after ?? null, words, 'not set') : []), ...inside, ...meaning, ...(details['up'] === true ? fact('Moved', 'up') : []), ...followed, ...(details['broughtIn'] === true ? fact('From', 'a file that was brought in') : [])];
 }
 
 function levelText(level: Json | undefined, subject: Json | undefined, words: Words): string {
@@ -60,7 +61,7 @@ function asked(details: Details, words: Words): Fact[] {
 const tellers: Partial<Record<Action, Teller>> = {
   'staff.viewed': ({ accessAt }, { moment }) => fact('As it stood', typeof accessAt === 'number' ? moment(accessAt) : ''),
   'staff.invited': ({ staff, role }, words) => [...fact('Colleague', named(staff, words)), ...fact('Role', text(role))],
-  'staff.changed': (details, words) => [...fact('Colleague', named(details['staff'], words)), ...(isObject(details['before']) ? changes(details['before'], details['limits'] ?? details['after'] ?? null, words) : [{ label: 'Role', before: text(details['before']), after: text(details['after']) }])],
+  'staff.changed': (details, words) => [...fact('Colleague', named(details['staff'], words)), ...(isObject(details['before']) ? changes(details['before'], details['limits'] ?? details['after'] ?? null, words, 'no limit') : [{ label: 'Role', before: text(details['before']), after: text(details['after']) }])],
   'staff.factor-changed': ({ staff, factor }, words) => [...fact('Colleague', named(staff, words)), ...fact('Second factor', factor === true ? 'on' : 'off')],
   'document.protected': ({ pages }) => fact('Pages', String(number(pages))),
   'document.revised': ({ number: version, pages }) => [...fact('Version', String(number(version))), ...fact('Pages', String(number(pages)))],
@@ -77,7 +78,7 @@ const tellers: Partial<Record<Action, Teller>> = {
   'request.asked': asked,
   'request.answered': ({ state }) => fact('Answer', text(state).replaceAll('-', ' ')),
   'settings.changed': aboutSettings,
-  'ceiling.changed': ({ level, subject, before, limits }, words) => [...fact('For', levelText(level, subject, words)), ...changes(before, limits ?? null, words)],
+  'ceiling.changed': ({ level, subject, before, limits }, words) => [...fact('For', levelText(level, subject, words)), ...changes(before, limits ?? null, words, 'no limit')],
   'code.entered': ({ kept }) => fact('Device', kept === undefined ? '' : kept === true ? 'to be kept' : 'for one visit'),
   'key.unwrapped': (details) => fact('For', text(details['for']).replaceAll('-', ' ')),
   'key.rotated': (details) => counts(details, { generation: 'Generation' }),
@@ -114,7 +115,7 @@ export function ownFacts(told: Told, words: Words): Fact[] {
   if (details['linkOf'] !== undefined) facts.push(...fact('By the link of', named(details['linkOf'], words)));
   if (reason !== null) facts.push({ label: 'Why not', before: null, after: reason.replaceAll('-', ' ').toLowerCase() });
   if (details['restored'] === true) facts.push({ label: 'Restored', before: null, after: 'with a backup, as it had ended since' });
-  if (said !== '') facts.push({ label: 'Said', before: null, after: said });
+  if (said.trim() !== '') facts.push({ label: 'Said', before: null, after: said.trim().replaceAll(/\s*\n\s*/g, ' / ') });
   return facts;
 }
 
@@ -138,5 +139,5 @@ const SELF_TOLD: ReadonlySet<string> = new Set(['Why not', 'Rights']);
 
 /** The same in one line. Leaves out what a list has in columns of its own. */
 export function factLine(facts: readonly Fact[], without: readonly string[] = []): string {
-  return facts.filter(({ label }) => !without.includes(label)).map(({ label, before, after }) => `${SELF_TOLD.has(label) ? '' : `${label.toLowerCase()} `}${before === null ? after : `${before} → ${after}`}`).join('; ');
+  return facts.filter(({ label }) => !without.includes(label)).map(({ label, before, after }) => `${SELF_TOLD.has(label) && before === null ? '' : `${label.toLowerCase()} `}${before === null ? after : `${before} → ${after}`}`).join('; ');
 }

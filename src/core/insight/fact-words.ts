@@ -35,12 +35,14 @@ export function valueWords(value: Json, words: Words): string {
   if (typeof value === 'number') return String(value);
   if (typeof value === 'string') return words.nameOf(value);
   if (Array.isArray(value)) return (value as readonly Json[]).map((each) => valueWords(each, words)).join(', ');
-  return Object.entries(value).map(([key, each]) => `${labels[key] ?? key}: ${valueWords(each, words)}`).join(', ');
+  const members = Object.entries(value);
+  return members.length === 0 ? 'none' : members.map(([key, each]) => `${labels[key] ?? key}: ${valueWords(each, words)}`).join(', ');
 }
 
 /** A member in words: rights and conditions as everywhere, the rest by name. */
-function memberWords(key: string, value: Json | undefined, words: Words): string {
-  if (value == null || (Array.isArray(value) && value.length === 0 && key !== 'networks' && key !== 'countries')) return 'none';
+function memberWords(key: string, value: Json | undefined, words: Words, nothing: string): string {
+  if (value == null || value === '') return nothing;
+  if (Array.isArray(value) && value.length === 0) return 'none';
   if (key === 'rights' && Array.isArray(value)) return rightsLine(RIGHTS.filter((right) => value.includes(right)), null);
   if (key === 'conditions' && typeof value === 'string') return conditionLines(parseTerms(value).conditions, 'the recipient’s zone').join('; ') || 'none';
   if (value === 'no-end') return 'no end';
@@ -54,11 +56,11 @@ function inOrder(keys: readonly string[]): string[] {
   return [...keys].sort((a, b) => placeOf(a) - placeOf(b));
 }
 
-/** What differs between two objects, member by member. */
-export function changes(before: Json | undefined, after: Json | undefined, words: Words): Fact[] {
+/** What differs between two objects, member by member. `nothing`: what it means that one of them says nothing. */
+export function changes(before: Json | undefined, after: Json | undefined, words: Words, nothing = 'none'): Fact[] {
   const [was, is] = [isObject(before) ? before : {}, isObject(after) ? after : {}];
   return inOrder([...new Set([...Object.keys(was), ...Object.keys(is)])]).flatMap((key) => {
-    const [earlier, now] = [memberWords(key, was[key], words), memberWords(key, is[key], words)];
+    const [earlier, now] = [memberWords(key, was[key], words, nothing), memberWords(key, is[key], words, nothing)];
     return earlier === now ? [] : [{ label: labels[key] ?? key, before: earlier, after: now }];
   });
 }

@@ -34,9 +34,10 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
   const answer = async (group: readonly RequestRow[], fields: AnswerFields, done: string) => {
     if (await attempt(() => call('POST', '/api/v1/requests/answer', { requests: group.map((request) => request.id), ...fields }), `${done} ${names(group)}.`)) setOpen(null);
   };
+  const title = requests.every(({ mayAnswer }) => mayAnswer) ? 'Asked of you' : 'Asked of the senders';
   return (
-    <section aria-label="Asked of you" className="today">
-      <h2>Asked of you{requests.length > 0 && <span className="figure"> {requests.length}</span>}</h2>
+    <section aria-label={title} className="today">
+      <h2>{title}{requests.length > 0 && <span className="figure"> {requests.length}</span>}</h2>
       <Notice said={said} />
       {groups.length === 0 ? <p className="quiet">Nobody asks for anything.</p> : (
         <table className="list"><tbody>

@@ -20,7 +20,7 @@ export function NoticesPart({ choices }: { readonly choices: NoticeChoices }) {
   const { busy, said, attempt } = useAttempt();
   const choose = (kind: NoticeKind, rhythm: Rhythm) => void attempt(() => call('POST', '/api/v1/you/notices', { ...choices, [kind]: rhythm }), rhythm === 'never' ? `${kindNames[kind].name}: you are no longer told.` : `${kindNames[kind].name}: you are told ${rhythmNames[rhythm]}, from now on.`);
   return (
-    <section className="stack" aria-label="Notices">
+    <section className="stack" aria-label="Notices" style={{ gap: 12 }}>
       <h2 style={{ marginTop: 14 }}>Notices</h2>
       <p className="quiet">Mailed to you, about the documents you own or stand in for and what you dispatched. What comes within ten minutes comes together; the daily mail goes out at seven by the organisation’s clock.</p>
       {NOTICE_KINDS.map((kind) => (

@@ -59,6 +59,7 @@ test('what somebody copies is written down as it is copied, and a page that fail
   const dispatch = page.url().split('/').at(-1) ?? '';
   const staff = await page.context().newPage();
   const reader = await prove(browser, staff, await linkFor(staff, 'vera.holt@brackwater.example', 'To copy from'), 'vera.holt@brackwater.example');
+  await expect(reader.getByText(/the pages and text shown, what you copy, print, keep and pass on/)).toBeVisible();
   await expect(reader.getByTestId('text-layer').first().locator('span').first()).toBeAttached();
   await open(staff, `/ledger?dispatch=${dispatch}&each=yes`);
   await expect(staff.getByRole('row', { name: /was sent the text of a page/ }).first()).toBeVisible();

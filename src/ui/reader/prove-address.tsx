@@ -10,6 +10,7 @@ import TextField from '@mui/material/TextField';
 import { call, sentenceOf } from '@/ui/http/call';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
+import { recordedWords } from '@/ui/words/recorded-words';
 
 /** Two steps: the address, then the code that was mailed to it. Before the proof nothing is shown of what was sent. */
 export function ProveAddress({ token }: { readonly token: string }) {
@@ -73,7 +74,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
       )}
       <hr />
       <p className="quiet">Were you sent a file instead? <Link href="/r">Open a protected file</Link></p>
-      <p className="quiet">Recorded about you: your address, when and from which network address you open what, the pages shown, and this browser. Nothing else.</p>
+      <p className="quiet">Recorded about you: your address; {recordedWords}</p>
     </main>
   );
 }

@@ -18,6 +18,7 @@ import { Moment } from '@/ui/time/moment';
 import { distanceText } from '@/ui/time/moment-words';
 import { refusalWords, withheldWords } from '@/ui/words/reason-words';
 import { verbList } from '@/ui/words/rights-words';
+import { recordedWords } from '@/ui/words/recorded-words';
 
 type Opened = OpenResult & { readonly outcome: 'granted' };
 
@@ -99,7 +100,7 @@ export function ReaderView({ opened, more, onOpenAgain, onState, onLeave, onBack
             {more}
             <hr />
             <h2>What is recorded</h2>
-            <p className="quiet">Each open, the pages shown, the time, your network address and this device. Nothing else.</p>
+            <p className="quiet">Your address; {recordedWords}</p>
             <hr />
             <Button component="a" href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(`About ${opened.title} (${opened.reference})`)}`}>Write to {opened.sender.name}</Button>
             <Button onClick={onLeave}>Leave this device</Button>

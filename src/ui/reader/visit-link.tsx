@@ -5,6 +5,7 @@ import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
+import { recordedWords } from '@/ui/words/recorded-words';
 
 /** A link that asks nobody who they are: one click, since a machine that follows links must not count as somebody reading. */
 export function VisitLink({ token }: { readonly token: string }) {
@@ -23,7 +24,7 @@ export function VisitLink({ token }: { readonly token: string }) {
         <div className="row"><Button variant="contained" disabled={busy} onClick={() => void go()}>Read it</Button></div>
       </div>
       <hr />
-      <p className="quiet">Recorded about you: when and from which network address you open what, the pages shown, and this browser. Nothing else.</p>
+      <p className="quiet">Recorded about you: {recordedWords}</p>
     </main>
   );
 }

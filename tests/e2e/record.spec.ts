@@ -10,7 +10,7 @@ test('an entry is found by a part of a name, narrowed with and without, and fold
   await box.fill('mira');
   await page.getByRole('option', { name: /^Mira Kolbe mira\.kolbe/ }).click();
   await expect(page.getByRole('link', { name: 'Remove the filter person: Mira Kolbe' })).toBeVisible();
-  await page.getByRole('link', { name: 'Leave out sent' }).focus();
+  await page.getByRole('link', { name: 'Exclude sent' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('link', { name: 'Remove the filter not what: sent' })).toBeVisible();
   const entries = page.getByRole('table');
@@ -122,21 +122,21 @@ test('after a revocation a list says who is shut out, names who tries, closes it
 test('of what one is told, and what recipients and keepers are told, is chosen', async ({ page, request }) => {
   await signIn(page);
   await open(page, '/you');
-  await page.getByRole('combobox', { name: 'A refusal' }).click();
+  await page.getByRole('combobox', { name: 'Refusal' }).click();
   await page.getByRole('option', { name: 'at once' }).click();
-  await expect(page.getByText('A refusal: you are told at once, from now on.')).toBeVisible();
+  await expect(page.getByText('Refusal: you are told at once, from now on.')).toBeVisible();
   await expectNothingSerious(page);
-  await page.getByRole('combobox', { name: 'A refusal' }).click();
+  await page.getByRole('combobox', { name: 'Refusal' }).click();
   await page.getByRole('option', { name: 'not told' }).click();
-  await expect(page.getByText('A refusal: you are no longer told.')).toBeVisible();
+  await expect(page.getByText('Refusal: you are no longer told.')).toBeVisible();
 
   expect((await request.get('/api/v1/checkpoint')).status()).toBe(404);
   await open(page, '/settings/work');
-  await page.getByRole('checkbox', { name: 'Let a keeper fetch the newest one without signing in' }).click();
+  await page.getByRole('checkbox', { name: 'Let anyone fetch the newest checkpoint without signing in' }).click();
   await expect(page.getByText('The newest checkpoint can be fetched without signing in.')).toBeVisible();
   const checkpoint = await request.get('/api/v1/checkpoint');
   expect(await checkpoint.text()).toMatch(/^\S+\n\d+\n[A-Za-z0-9+/]{43}=\n\n— \S+ [A-Za-z0-9+/=]+\n$/);
-  await page.getByRole('checkbox', { name: 'Let a keeper fetch the newest one without signing in' }).click();
+  await page.getByRole('checkbox', { name: 'Let anyone fetch the newest checkpoint without signing in' }).click();
   await expect(page.getByText('The newest checkpoint is no longer given to whoever asks.')).toBeVisible();
   await page.getByRole('combobox', { name: 'Tell recipients before their access ends' }).click();
   await page.getByRole('option', { name: '3 days ahead' }).click();

@@ -154,7 +154,7 @@ describe('recipients', () => {
     const told = await Promise.all([tellOfEnds(deps), tellOfEnds(deps)]);
     expect(told.reduce((sum, each) => sum + each, 0)).toBe(1);
     const [mail] = await mailsTo('una@class.example');
-    expect(mail?.subject).toBe('You can open “Rudder” only a while longer');
+    expect(mail?.subject).toBe('Your access to “Rudder” ends soon');
     expect(mail?.body).toMatch(/“Rudder”, until \d+ \w+ 2026/);
     expect([await mailsTo('ole@class.example'), await mailsTo('per@class.example')]).toEqual([[], []]);
     clock.set(now + 2 * DAY);

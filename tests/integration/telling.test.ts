@@ -87,7 +87,7 @@ describe('an entry about access', () => {
     const reader = await prove(product, token, 'jon@works.example');
     await openDocument(product.deps, reader, { token, document: other });
     const { line, facts } = await told('grant.given');
-    expect(line).toBe('jon@works.example used access that many were given');
+    expect(line).toBe('jon@works.example used shared access');
     expect(facts).toContain('From what was given to: everyone at works.example, D-0002');
   });
 });

@@ -34,7 +34,7 @@ export function didWords({ action, outcome, actor, recipient, details }: Done): 
   // Before it was told apart, sending the text of a page was written down as a copy.
   if (action === 'text.copied' && details['characters'] === undefined) return done['text.sent'];
   // A grant that somebody has by a group, a domain or an open link begins as they come in by it.
-  if (action === 'grant.given' && actor.kind === 'recipient') return actor.id === recipient ? 'used access that many were given' : 'passed on access';
+  if (action === 'grant.given' && actor.kind === 'recipient') return actor.id === recipient ? 'used shared access' : 'passed on access';
   if (action === 'staff.changed' && 'notices' in details) return 'chose what they are told of';
   if (action === 'settings.changed' && 'group' in details) return 'changed a group';
   if (action === 'settings.changed' && 'rule' in details) return 'changed a rule';

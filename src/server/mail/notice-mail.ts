@@ -37,7 +37,7 @@ export function endSoonMail(facts: { readonly senderName: string; readonly organ
   const { senderName, organisation, ends, zone, link } = facts;
   const [first] = ends;
   return {
-    subject: ends.length === 1 ? `You can open “${first?.title ?? ''}” only a while longer` : 'You can open some documents only a while longer',
+    subject: ends.length === 1 ? `Your access to “${first?.title ?? ''}” ends soon` : 'Your access to some documents ends soon',
     body: [`${senderName} of ${organisation} sent you what ends soon:`, ...ends.map(({ title, until }) => `“${title}”, until ${momentWords(until, zone)}`), 'The link is the one you know. If you need it for longer, ask there:', link].join('\n\n'),
   };
 }

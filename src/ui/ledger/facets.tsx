@@ -50,7 +50,7 @@ function HeapRow({ dimension, count: { value, entries }, largest, filter }: { re
         <span className="word">{words}</span>
         <span className="figure">{entries.toLocaleString('en-GB')}</span>
       </Link>
-      <Link className="leave-out" href={addressOf('/ledger', refusing(filter, dimension, value), {})} scroll={false} title={`Leave out ${words}`} aria-label={`Leave out ${words}`}>−</Link>
+      <Link className="exclude" href={addressOf('/ledger', refusing(filter, dimension, value), {})} scroll={false} title={`Exclude ${words}`} aria-label={`Exclude ${words}`}>−</Link>
     </div>
   );
 }

@@ -34,8 +34,8 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
             />
             <p className="quiet">A reason can always be given. It is kept in the ledger, where it can be erased without breaking the chain.</p>
           </section>
-          <section className="stack" aria-label="Ends to come" style={{ padding: '4px 22px 14px', maxWidth: 620 }}>
-            <h2>Ends to come</h2>
+          <section className="stack" aria-label="Access ending soon" style={{ padding: '4px 22px 14px', maxWidth: 620 }}>
+            <h2>Access ending soon</h2>
             <TextField select size="small" label="Tell recipients before their access ends" value={String(settings.endsTold)} disabled={busy} onChange={(event) => { const days = DAYS_AHEAD.find((each) => String(each) === event.target.value); if (days !== undefined) put({ endsTold: days }, days === 0 ? 'Recipients are no longer told.' : `Recipients are told ${counted(days, 'day')} ahead, from now on.`); }} helperText="Whoever was mailed a link, in their own zone; not where another way lets them read for longer" sx={{ maxWidth: 420 }}>
               {DAYS_AHEAD.map((days) => <MenuItem key={days} value={String(days)}>{days === 0 ? 'not told' : `${counted(days, 'day')} ahead`}</MenuItem>)}
             </TextField>

@@ -8,10 +8,10 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 
 const kindNames: Record<NoticeKind, { readonly name: string; readonly hint: string }> = {
-  'first-open': { name: 'A first open', hint: 'somebody opens one of your documents for the first time' },
-  refused: { name: 'A refusal', hint: 'somebody tries to open one and is refused' },
-  'new-place': { name: 'A new place', hint: 'somebody opens one from where nobody of their organisation was before' },
-  ending: { name: 'An end to come', hint: 'what you dispatched ends within three days' },
+  'first-open': { name: 'First open', hint: 'somebody opens one of your documents for the first time' },
+  refused: { name: 'Refusal', hint: 'somebody tries to open one and is refused' },
+  'new-place': { name: 'New place', hint: 'somebody opens one from where nobody of their organisation was before' },
+  ending: { name: 'Access ending soon', hint: 'what you dispatched ends within three days' },
 };
 const rhythmNames: Record<Rhythm, string> = { never: 'not told', 'at-once': 'at once', daily: 'in one mail a day' };
 

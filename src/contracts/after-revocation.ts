@@ -47,6 +47,4 @@ export type AfterPage = {
   readonly keyDestroyed: boolean;
   /** Whether whoever looks may reinstate the document. */
   readonly mayReinstate: boolean;
-  /** Whether they may take a signed statement of it. */
-  readonly mayState: boolean;
 };

@@ -123,7 +123,8 @@ describe('after a dispatch was pulled back', () => {
     const other: StaffActor = { ...product.ida, id: 'stf_other000000000000000', role: 'sender' };
     await expect(revocationStatement(product.deps, other, { dispatch: first })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     await expect(revocationStatement(product.deps, { ...other, role: 'auditor' }, { dispatch: first })).resolves.toBeDefined();
-    expect((await viewAfterRevocation(product.deps, other, { dispatch: first })).rows.flatMap(({ undo }) => undo)).toEqual([]);
+    for (const of of [{ dispatch: first }, { document }]) await expect(viewAfterRevocation(product.deps, other, of)).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    expect((await viewAfterRevocation(product.deps, { ...other, role: 'auditor' }, { dispatch: first })).rows.flatMap(({ undo }) => undo)).toEqual([]);
   });
 });
 

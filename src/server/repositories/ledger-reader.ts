@@ -191,6 +191,12 @@ export async function listCheckpoints(db: Reading): Promise<{ readonly size: num
   return db.select({ size: ledgerCheckpoints.size, text: ledgerCheckpoints.text }).from(ledgerCheckpoints).orderBy(ledgerCheckpoints.size);
 }
 
+/** The newest signed checkpoint; null where nothing was signed yet. */
+export async function lastCheckpoint(db: Reading): Promise<{ readonly size: number; readonly text: string } | null> {
+  const [row] = await db.select({ size: ledgerCheckpoints.size, text: ledgerCheckpoints.text }).from(ledgerCheckpoints).orderBy(desc(ledgerCheckpoints.size)).limit(1);
+  return row ?? null;
+}
+
 /** Entries joined inside SQLite: a row handed over costs more than the text in it. */
 const BLOCK = 4000;
 

@@ -102,31 +102,35 @@ function inOrder(rows: readonly AfterRow[]): AfterRow[] {
  * What came of pulling access back, person by person: since when each is shut out, who tried since, who still reads and until when, and
  * what they took.
  *
- * @throws ServiceError `NOT_FOUND`
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
  */
 export async function afterRevocation(deps: Pick<Deps, 'db' | 'clock'>, actor: StaffActor, input: AfterInput): Promise<After> {
   const db = deps.db.read;
   if ('document' in input) {
     const found = await findDocument(db, input.document);
     if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
-    const { rows, entries, hasKey } = await onDocument(deps, actor, input.document, () => true);
     const { document } = found;
-    return { about: { dispatch: null, document: document.id, name: document.title, reference: document.reference }, rows: inOrder(rows), entries, documentRevoked: document.revokedAt !== null, keyDestroyed: !hasKey && found.version.wrappedKey === null, ...mayBe(actor, { owner: document.ownerId, deputy: document.deputyId }) };
+    const { isTheirs } = needRecordOf(actor, { owner: document.ownerId, deputy: document.deputyId });
+    const { rows, entries, hasKey } = await onDocument(deps, actor, input.document, () => true);
+    return { about: { dispatch: null, document: document.id, name: document.title, reference: document.reference }, rows: inOrder(rows), entries, documentRevoked: document.revokedAt !== null, keyDestroyed: !hasKey && found.version.wrappedKey === null, mayReinstate: isTheirs };
   }
   const found = await findDispatch(db, input.dispatch);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  const { isTheirs } = needRecordOf(actor, { sender: found.dispatch.sentBy });
   const documents = new Set((await grantsOf(db, { dispatch: input.dispatch })).map(({ document }) => document.id));
   const each = [];
   for (const document of documents) each.push(await onDocument(deps, actor, document, ({ dispatch }) => dispatch.id === input.dispatch));
   return {
     about: { dispatch: found.dispatch.id, document: null, name: found.dispatch.subject, reference: found.dispatch.reference }, rows: inOrder(each.flatMap(({ rows }) => rows)), entries: each.flatMap(({ entries }) => entries),
-    documentRevoked: false, keyDestroyed: each.length > 0 && each.every(({ hasKey }) => !hasKey), ...mayBe(actor, { sender: found.dispatch.sentBy }),
+    documentRevoked: false, keyDestroyed: each.length > 0 && each.every(({ hasKey }) => !hasKey), mayReinstate: isTheirs,
   };
 }
 
-function mayBe(actor: StaffActor, of: Parameters<typeof reaches>[1]): Pick<AfterPage, 'mayReinstate' | 'mayState'> {
+/** Who tried and who took what is the record: of what is others', it is for whoever reads all of it. @throws ServiceError `NOT_ALLOWED` */
+function needRecordOf(actor: StaffActor, of: Parameters<typeof reaches>[1]): { readonly isTheirs: boolean } {
   const isTheirs = reaches(actor, of);
-  return { mayReinstate: isTheirs, mayState: isTheirs || holds(actor.role, 'read-record') };
+  if (!isTheirs && !holds(actor.role, 'read-record')) throw new ServiceError('NOT_ALLOWED', 'This is somebody else’s. Ask them, an auditor or an administrator.');
+  return { isTheirs };
 }
 
 /** The same for the screen. */

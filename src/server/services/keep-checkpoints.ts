@@ -1,7 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import { checkpointMail } from '@/server/mail/notice-mail';
-import { listCheckpoints } from '@/server/repositories/ledger-reader';
+import { lastCheckpoint } from '@/server/repositories/ledger-reader';
 import { queueMail } from '@/server/repositories/mail-repository';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { findSetting, putSetting } from '@/server/repositories/settings-repository';
@@ -19,9 +19,9 @@ export async function mailCheckpoint(deps: Deps): Promise<number> {
   const { checkpointsTo } = await readWorkSettings(db);
   if (checkpointsTo.length === 0) return 0;
   const now = deps.clock.now();
-  const [newest, mailed, organisation] = [(await listCheckpoints(db)).at(-1), (await findSetting(db, NAME)) as Mailed | null, await findOrganisation(db)];
+  const [newest, mailed, organisation] = [await lastCheckpoint(db), (await findSetting(db, NAME)) as Mailed | null, await findOrganisation(db)];
   const day = deps.calendar.dayOf(now);
-  if (newest === undefined || mailed?.day === day || newest.size <= (mailed?.size ?? 0)) return 0;
+  if (newest === null || mailed?.day === day || newest.size <= (mailed?.size ?? 0)) return 0;
   const mail = checkpointMail({ organisation: organisation?.name ?? '', text: newest.text, size: newest.size });
   return deps.db.write(async (tx) => {
     const current = (await findSetting(tx, NAME)) as Mailed | null;

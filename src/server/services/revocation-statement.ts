@@ -6,7 +6,7 @@ import { signStatement, type ProvenEntry, type StatementRow } from '@/core/ledge
 import type { AfterInput, AfterRow, Copies } from '@/contracts/after-revocation';
 import type { WayIn } from '@/contracts/access';
 import { signLedger } from '@/server/repositories/ledger-writer';
-import { listCheckpoints } from '@/server/repositories/ledger-reader';
+import { lastCheckpoint } from '@/server/repositories/ledger-reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
 import { afterRevocation } from '@/server/services/after-revocation';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -49,13 +49,12 @@ export async function revocationStatement(deps: Deps, actor: StaffActor, input: 
   try {
     const now = deps.clock.now();
     await deps.db.write((tx) => signLedger(tx, deps.recorder, now));
-    const { about, rows, entries, mayState } = await afterRevocation(deps, actor, input);
-    if (!mayState) throw new ServiceError('NOT_ALLOWED', 'This is somebody else’s. Ask them, an auditor or an administrator.');
+    const { about, rows, entries } = await afterRevocation(deps, actor, input);
     if (rows.length === 0) throw new ServiceError('NOT_FOUND', 'Nothing of this was revoked.');
     const { hash, origin, signer } = deps.recorder;
-    const checkpoint = (await listCheckpoints(deps.db.read)).at(-1);
+    const checkpoint = await lastCheckpoint(deps.db.read);
     const covered = [...new Map(entries.map((each) => [each.entry.sequence, each])).values()].filter(({ entry }) => entry.sequence <= (checkpoint?.size ?? 0)).sort((a, b) => a.entry.sequence - b.entry.sequence);
-    if (checkpoint === undefined) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
+    if (checkpoint === null) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
     const paths = await deps.prover.prove(covered.map(({ entry }) => entry.sequence), checkpoint.size);
     const proven = covered.map(({ entry, text }): ProvenEntry => ({ sequence: entry.sequence, text, path: paths.get(entry.sequence) ?? [] }));
     const organisation = (await findOrganisation(deps.db.read))?.name ?? '';

@@ -1,7 +1,7 @@
 import 'server-only';
 import { splitCheckpoints } from '@/core/ledger/checkpoint';
 import type { VerifyInput, VerifyLine } from '@/contracts/ledger';
-import { listCheckpoints } from '@/server/repositories/ledger-reader';
+import { lastCheckpoint } from '@/server/repositories/ledger-reader';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { recordAlone } from '@/server/services/record';
@@ -43,7 +43,7 @@ async function* lines({ verifier, recorder }: Pick<Deps, 'verifier' | 'recorder'
 
 /** The newest signed checkpoint, for a keeper outside. @throws ServiceError `NOT_FOUND` before anything was signed */
 export async function newestCheckpoint(deps: Pick<Deps, 'db'>): Promise<string> {
-  const newest = (await listCheckpoints(deps.db.read)).at(-1);
-  if (newest === undefined) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
+  const newest = await lastCheckpoint(deps.db.read);
+  if (newest === null) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
   return newest.text;
 }

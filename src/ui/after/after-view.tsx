@@ -12,7 +12,7 @@ import { Moment } from '@/ui/time/moment';
 
 /** What came of pulling access back, person by person, until nobody is left who can read. */
 export function AfterView({ page }: { readonly page: AfterPage }) {
-  const { about, rows, documentRevoked, keyDestroyed, mayReinstate, mayState } = page;
+  const { about, rows, documentRevoked, keyDestroyed, mayReinstate } = page;
   const work = useAttempt();
   const back = about.dispatch === null ? `/documents/${about.document ?? ''}` : `/dispatches/${about.dispatch}`;
   const query = about.dispatch === null ? `document=${about.document ?? ''}` : `dispatch=${about.dispatch}`;
@@ -27,7 +27,7 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
             <span className="gap" />
             {documentRevoked && mayReinstate && !keyDestroyed && <Button disabled={work.busy} onClick={() => void work.attempt(() => call('POST', `/api/v1/documents/${about.document ?? ''}/reinstate`, {}), 'The document is reinstated.')}>Reinstate the document</Button>}
             {undo.length > 0 && <Button disabled={work.busy} onClick={() => void reinstate(work, undo)}>Reinstate all {undo.length}</Button>}
-            {rows.length > 0 && mayState && <Button component="a" href={`/api/v1/revocation-statement?${query}`} download>Signed statement</Button>}
+            {rows.length > 0 && <Button component="a" href={`/api/v1/revocation-statement?${query}`} download>Signed statement</Button>}
           </div>
           {rows.length > 0 && <p className="answer" style={{ marginTop: 6 }}>{closedText(rows)}</p>}
           {keyDestroyed && <p className="quiet">The key is destroyed: nobody can ever open it again, and nothing can be taken back.</p>}

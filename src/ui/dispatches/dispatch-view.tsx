@@ -36,6 +36,7 @@ function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, kep
 /** One sending: to whom, with which rights, until when. */
 export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
   const readsRecord = useHolds('read-own-record');
+  const readsAll = useHolds('read-record');
   const changes = useChanges();
   const [adding, setAdding] = useState(false);
   const mayChange = detail.grants.some((grant) => grant.mayChange);
@@ -47,7 +48,7 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
     <LinesSurface
       head={
         <>
-          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}{detail.grants.some(({ revokedAt }) => revokedAt !== null) && <Button component={Link} href={`/dispatches/${detail.id}/after`}>After the revocation</Button>}<Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>As ODRL</Button>{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Show in ledger</Button>}{readsRecord && <Button component={Link} href={`/ledger/opens?dispatch=${detail.id}`}>Opens by person</Button>}</div>
+          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}{(mayChange || readsAll) && detail.grants.some(({ revokedAt }) => revokedAt !== null) && <Button component={Link} href={`/dispatches/${detail.id}/after`}>After the revocation</Button>}<Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>As ODRL</Button>{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Show in ledger</Button>}{readsRecord && <Button component={Link} href={`/ledger/opens?dispatch=${detail.id}`}>Opens by person</Button>}</div>
           <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><SaidLine changes={changes} /></div>
           {detail.ifRevoked !== null && <p className="quiet">{ifRevokedText(detail.ifRevoked)}</p>}
           {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}

@@ -12,6 +12,7 @@ import { useHolds } from '@/ui/shell/powers';
 /** Name and state of one document, with revoking it for everybody. */
 export function DocumentHead({ id, title, reference, summary, revoked, someRevoked, damaged, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; /** Some of what was given of it was revoked. */ readonly someRevoked: boolean; readonly damaged: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
   const readsRecord = useHolds('read-own-record');
+  const readsAll = useHolds('read-record');
   const [asking, setAsking] = useState(false);
   const { busy, problem, attempt } = useAttempt();
   const act = async (verb: 'revoke' | 'reinstate', reason: string) => {
@@ -25,7 +26,7 @@ export function DocumentHead({ id, title, reference, summary, revoked, someRevok
         <span className="gap" />
         {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Show in ledger</Button>}
         {readsRecord && <Button component={Link} href={`/ledger/opens?document=${id}`}>Opens by person</Button>}
-        {(revoked || someRevoked) && <Button component={Link} href={`/documents/${id}/after`}>After the revocation</Button>}
+        {(mayChange || readsAll) && (revoked || someRevoked) && <Button component={Link} href={`/documents/${id}/after`}>After the revocation</Button>}
         {mayChange && <Button component={Link} href={`/documents/${id}/check`} prefetch={false}>Open as a check</Button>}
         {mayChange && <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>}
         {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate', '')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}

@@ -15,6 +15,8 @@ import type { ReaderActor, StaffActor } from '@/server/services/deps';
 import { grantRows } from '@/server/services/grant-rows';
 import { noteCheckpoints } from '@/server/services/note-checkpoints';
 import { readConfig } from '@/server/config/env';
+import { setFiled } from '@/server/repositories/document-repository';
+import { insertStaff } from '@/server/repositories/staff-repository';
 import { openDocument } from '@/server/services/open-document';
 import { noteCopied, printDocument, readText } from '@/server/services/read-pages';
 import { revocationStatement } from '@/server/services/revocation-statement';
@@ -125,6 +127,21 @@ describe('after a dispatch was pulled back', () => {
     await expect(revocationStatement(product.deps, { ...other, role: 'auditor' }, { dispatch: first })).resolves.toBeDefined();
     for (const of of [{ dispatch: first }, { document }]) await expect(viewAfterRevocation(product.deps, other, of)).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     expect((await viewAfterRevocation(product.deps, { ...other, role: 'auditor' }, { dispatch: first })).rows.flatMap(({ undo }) => undo)).toEqual([]);
+  });
+});
+
+describe('whoever may not take it back', () => {
+  test('is not offered to: what an administrator revoked, only an administrator reinstates', async () => {
+    const { deps, ida } = product;
+    const nils: StaffActor = { ...ida, id: 'stf_n1ls0000000000000000', name: 'Nils Fenn', role: 'sender' };
+    await deps.db.write(async (tx) => {
+      await insertStaff(tx, { id: nils.id, name: nils.name, email: 'nils@tern-quill.example', role: 'sender' }, START);
+      await setFiled(tx, [document], { deputyId: nils.id });
+    });
+    const offered = (await viewAfterRevocation(deps, ida, { document })).rows.flatMap(({ undo }) => undo);
+    expect(offered).not.toEqual([]);
+    expect((await viewAfterRevocation(deps, nils, { document })).rows.flatMap(({ undo }) => undo)).toEqual([]);
+    await expect(reinstateGrants(deps, nils, { grants: offered })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
   });
 });
 

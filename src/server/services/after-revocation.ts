@@ -1,14 +1,16 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
-import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
+import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import { standsForMany } from '@/core/policy/addressee';
 import { exposure } from '@/core/policy/exposure';
 import { holds, reaches } from '@/core/policy/powers';
 import type { AfterInput, AfterPage, AfterRow, Copies } from '@/contracts/after-revocation';
+import type { Reading } from '@/server/db/database';
 import { entriesAbout, lastAsked, type AboutEntry } from '@/server/repositories/after-repository';
 import { findDispatch, grantsOf } from '@/server/repositories/dispatch-repository';
 import { findDocument } from '@/server/repositories/document-repository';
 import { namesOf } from '@/server/repositories/name-repository';
+import { listStaff } from '@/server/repositories/staff-repository';
 import { wayOf } from '@/server/services/cut-effect';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
@@ -38,10 +40,10 @@ function copiesOf(rows: readonly Row[], theirs: readonly AboutEntry[]): Copies {
   };
 }
 
-type Found = { readonly actor: StaffActor; readonly all: readonly Row[]; readonly reached: ReadonlyMap<RecipientId, Reached>; readonly entries: readonly AboutEntry[]; readonly offline: ReadonlyMap<RecipientId, number>; readonly names: ReadonlyMap<string, string>; readonly now: number };
+type Found = { readonly actor: StaffActor; readonly all: readonly Row[]; readonly reached: ReadonlyMap<RecipientId, Reached>; readonly entries: readonly AboutEntry[]; readonly offline: ReadonlyMap<RecipientId, number>; readonly names: ReadonlyMap<string, string>; readonly mayTakeBack: (by: StaffId | null) => boolean; readonly now: number };
 
 /** One addressee: `rows` are what they were given on the document and is pulled back. */
-function rowOf(rows: readonly [Row, ...Row[]], { actor, all, reached, entries, offline, names, now }: Found): AfterRow {
+function rowOf(rows: readonly [Row, ...Row[]], { actor, all, reached, entries, offline, names, mayTakeBack, now }: Found): AfterRow {
   const [first] = rows;
   const { recipient, document } = first;
   const theirs = entries.filter(({ entry }) => entry.recipient === recipient.id || entry.details['linkOf'] === recipient.id);
@@ -59,8 +61,15 @@ function rowOf(rows: readonly [Row, ...Row[]], { actor, all, reached, entries, o
     since, by: last === undefined ? '' : (names.get(last.entry.actor.id ?? '') ?? ''), reason: last?.said ?? '',
     ways: routes.map((row) => wayOf(actor, row, all)), until: after?.opens === true ? after.until : null, offlineUntil: offline.get(recipient.id) ?? null,
     tries: tries.length, lastTry: lastTry === undefined ? null : Date.parse(lastTry.entry.occurredAt), copies: copiesOf(rows, theirs.filter(({ entry }) => entry.recipient === recipient.id)),
-    undo: first.hasKey === 0 ? [] : rows.filter(({ grant, dispatch }) => grant.revokedAt !== null && reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })).map(({ grant }) => grant.id),
+    undo: first.hasKey === 0 ? [] : rows.filter(({ grant, dispatch }) => grant.revokedAt !== null && mayTakeBack(grant.revokedBy) && reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })).map(({ grant }) => grant.id),
   };
+}
+
+/** Whose revocations somebody may take back: an administrator's only another administrator. */
+async function takingBack(db: Reading, actor: StaffActor): Promise<(by: StaffId | null) => boolean> {
+  if (holds(actor.role, 'settings')) return () => true;
+  const administrators = new Set((await listStaff(db)).filter(({ row }) => holds(row.role, 'settings')).map(({ row }) => row.id));
+  return (by) => by === null || by === actor.id || !administrators.has(by);
 }
 
 /** Who may still read what they opened before it was pulled back, and until when. */
@@ -86,7 +95,7 @@ async function onDocument(deps: Pick<Deps, 'db' | 'clock'>, actor: StaffActor, d
     reachedWithout(deps, all, new Set<GrantId>()), entriesAbout(db, { document, grants: wanted.map(({ grant }) => grant.id), people: [...new Set(wanted.map(({ recipient }) => recipient.id))] }), offlineOf(deps, wanted, now),
   ]);
   const names = await namesOf(db, [...new Set(entries.map(({ entry }) => entry.actor.id).filter((id) => id !== null))]);
-  const found: Found = { actor, all, reached: new Map(reached.map((each) => [each.person.id, each])), entries, offline, names, now };
+  const found: Found = { actor, all, reached: new Map(reached.map((each) => [each.person.id, each])), entries, offline, names, mayTakeBack: await takingBack(db, actor), now };
   const people = [...groupBy(wanted, ({ recipient }) => recipient.id).values()];
   const rows = people.flatMap(([first, ...more]) => (first === undefined ? [] : [rowOf([first, ...more], found)]));
   return { rows, entries, hasKey };
@@ -112,7 +121,7 @@ export async function afterRevocation(deps: Pick<Deps, 'db' | 'clock'>, actor: S
     const { document } = found;
     const { isTheirs } = needRecordOf(actor, { owner: document.ownerId, deputy: document.deputyId });
     const { rows, entries, hasKey } = await onDocument(deps, actor, input.document, () => true);
-    return { about: { dispatch: null, document: document.id, name: document.title, reference: document.reference }, rows: inOrder(rows), entries, documentRevoked: document.revokedAt !== null, keyDestroyed: !hasKey && found.version.wrappedKey === null, mayReinstate: isTheirs };
+    return { about: { dispatch: null, document: document.id, name: document.title, reference: document.reference }, rows: inOrder(rows), entries, documentRevoked: document.revokedAt !== null, keyDestroyed: !hasKey && found.version.wrappedKey === null, mayReinstate: isTheirs && (await takingBack(db, actor))(document.revokedBy) };
   }
   const found = await findDispatch(db, input.dispatch);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');

@@ -9,25 +9,39 @@ import tseslint from 'typescript-eslint';
 const local = {
   rules: {
     'no-junk-drawer': {
-      meta: { type: 'problem', schema: [], messages: { name: '"{{name}}" names no concept; name the file after what it does.' } },
+      meta: {
+        type: 'problem',
+        schema: [],
+        messages: { name: '"{{name}}" names no concept; name the file after what it does.' },
+      },
       create: (context) => ({
         Program(node) {
           const name = context.filename.split('/').at(-1);
-          if (/^(utils?|helpers?|common|misc|shared|lib|types\.d)\.tsx?$/.test(name)) context.report({ node, messageId: 'name', data: { name } });
+          if (/^(utils?|helpers?|common|misc|shared|lib|types\.d)\.tsx?$/.test(name))
+            context.report({ node, messageId: 'name', data: { name } });
         },
       }),
     },
     'server-only-marker': {
-      meta: { type: 'problem', schema: [], messages: { missing: "server modules start with `import 'server-only'`." } },
+      meta: {
+        type: 'problem',
+        schema: [],
+        messages: { missing: "server modules start with `import 'server-only'`." },
+      },
       create: (context) => ({
         Program(node) {
           const first = node.body[0];
-          if (first?.type !== 'ImportDeclaration' || first.source.value !== 'server-only') context.report({ node, messageId: 'missing' });
+          if (first?.type !== 'ImportDeclaration' || first.source.value !== 'server-only')
+            context.report({ node, messageId: 'missing' });
         },
       }),
     },
     'one-environment-reader': {
-      meta: { type: 'problem', schema: [], messages: { env: 'Only src/server/config/env.ts reads process.env.' } },
+      meta: {
+        type: 'problem',
+        schema: [],
+        messages: { env: 'Only src/server/config/env.ts reads process.env.' },
+      },
       create: (context) => ({
         "MemberExpression[object.name='process'][property.name='env']"(node) {
           context.report({ node, messageId: 'env' });
@@ -41,16 +55,54 @@ const element = (type) => ({ element: { type } });
 const anyOf = (...types) => ({ element: { types: { anyOf: types } } });
 const file = (category) => ({ file: { categories: category } });
 /** The folders of src/server that are ports with their adapters. */
-const PORTS = ['clock', 'config', 'health', 'identity', 'limits', 'live', 'mail', 'places', 'directory', 'rendering', 'storage', 'vault', 'exporting', 'verifying', 'checking', 'covers'];
-const noBarrels = { selector: 'ExportAllDeclaration', message: 'No barrels: name what the folder offers.' };
-const zodAtHome = { paths: [{ name: 'zod', message: 'Wire schemas live in src/contracts, stored formats in src/core.' }] };
+const PORTS = [
+  'clock',
+  'config',
+  'health',
+  'identity',
+  'limits',
+  'live',
+  'mail',
+  'places',
+  'directory',
+  'rendering',
+  'storage',
+  'vault',
+  'exporting',
+  'verifying',
+  'checking',
+  'covers',
+];
+const noBarrels = {
+  selector: 'ExportAllDeclaration',
+  message: 'No barrels: name what the folder offers.',
+};
+const zodAtHome = {
+  paths: [
+    { name: 'zod', message: 'Wire schemas live in src/contracts, stored formats in src/core.' },
+  ],
+};
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'build/**', 'data/**', '**/*.mjs', 'next-env.d.ts', 'eslint.config.js', '.dependency-cruiser.cjs', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '.next/**',
+      'build/**',
+      'data/**',
+      '**/*.mjs',
+      'next-env.d.ts',
+      'eslint.config.js',
+      '.dependency-cruiser.cjs',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   {
     files: ['**/*.{ts,tsx}'],
     extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
     linterOptions: { reportUnusedDisableDirectives: 'error' },
     plugins: { boundaries, local },
     settings: {
@@ -77,61 +129,182 @@ export default tseslint.config(
     },
     rules: {
       'boundaries/no-unknown-files': 'error',
-      'boundaries/dependencies': ['error', {
-        default: 'disallow',
-        policies: [
-          { allow: { to: { module: { origin: ['external', 'core'] } } } },
-          { from: element('core'), allow: { to: anyOf('core') } },
-          { from: element('contracts'), allow: { to: anyOf('core', 'contracts') } },
-          { from: element('db'), allow: { to: anyOf('core', 'db') } },
-          { from: element('port'), allow: { to: anyOf('core', 'port', 'db') } },
-          { from: element('repositories'), allow: { to: anyOf('core', 'db', 'repositories') } },
-          { from: element('services'), allow: { to: anyOf('core', 'contracts', 'repositories', 'port', 'services', 'db') } },
-          { from: file('container'), allow: { to: anyOf('core', 'db', 'repositories', 'port', 'services') } },
-          { from: element('http'), allow: [{ to: anyOf('core', 'contracts', 'services', 'repositories', 'port', 'http') }, { to: file('container') }] },
-          { from: element('app'), allow: { to: anyOf('core', 'contracts', 'services', 'http', 'ui', 'app') } },
-          { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'ui') } },
-          { from: element('workers'), allow: { to: anyOf('core', 'port', 'workers', 'services', 'repositories', 'db') } },
-          { from: element('cli'), allow: [{ to: anyOf('core', 'contracts', 'db', 'repositories', 'port', 'services', 'cli') }, { to: file('container') }] },
-          { from: file('entry'), allow: { to: anyOf('http') } },
-        ],
-      }],
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [
+            { allow: { to: { module: { origin: ['external', 'core'] } } } },
+            { from: element('core'), allow: { to: anyOf('core') } },
+            { from: element('contracts'), allow: { to: anyOf('core', 'contracts') } },
+            { from: element('db'), allow: { to: anyOf('core', 'db') } },
+            { from: element('port'), allow: { to: anyOf('core', 'port', 'db') } },
+            { from: element('repositories'), allow: { to: anyOf('core', 'db', 'repositories') } },
+            {
+              from: element('services'),
+              allow: { to: anyOf('core', 'contracts', 'repositories', 'port', 'services', 'db') },
+            },
+            {
+              from: file('container'),
+              allow: { to: anyOf('core', 'db', 'repositories', 'port', 'services') },
+            },
+            {
+              from: element('http'),
+              allow: [
+                { to: anyOf('core', 'contracts', 'services', 'repositories', 'port', 'http') },
+                { to: file('container') },
+              ],
+            },
+            {
+              from: element('app'),
+              allow: { to: anyOf('core', 'contracts', 'services', 'http', 'ui', 'app') },
+            },
+            { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'ui') } },
+            {
+              from: element('workers'),
+              allow: { to: anyOf('core', 'port', 'workers', 'services', 'repositories', 'db') },
+            },
+            {
+              from: element('cli'),
+              allow: [
+                { to: anyOf('core', 'contracts', 'db', 'repositories', 'port', 'services', 'cli') },
+                { to: file('container') },
+              ],
+            },
+            { from: file('entry'), allow: { to: anyOf('http') } },
+          ],
+        },
+      ],
       'local/no-junk-drawer': 'error',
-      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: true }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: true },
+      ],
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/consistent-type-definitions': ['error', 'type'],
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: false }],
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
-      'no-restricted-syntax': ['error', noBarrels, { selector: 'TSEnumDeclaration', message: 'Use a union of string literals.' }],
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { attributes: false } },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        noBarrels,
+        { selector: 'TSEnumDeclaration', message: 'Use a union of string literals.' },
+      ],
       'no-restricted-imports': ['error', zodAtHome],
     },
   },
-  { files: ['src/**/*.{ts,tsx}'], ignores: ['src/server/config/env.ts', 'src/instrumentation.ts', '**/*.test.ts'], rules: { 'local/one-environment-reader': 'error' } },
-  { files: ['src/contracts/**', 'src/server/config/**', 'src/server/http/**'], rules: { 'no-restricted-imports': 'off' } },
   {
-    files: ['src/core/**/*.ts'], ignores: ['**/*.test.ts'],
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/server/config/env.ts', 'src/instrumentation.ts', '**/*.test.ts'],
+    rules: { 'local/one-environment-reader': 'error' },
+  },
+  {
+    files: ['src/contracts/**', 'src/server/config/**', 'src/server/http/**'],
+    rules: { 'no-restricted-imports': 'off' },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [{ regex: '^(?!@/core/|zod$|jose$|age-encryption$|@noble/|@scure/|@cantoo/|papaparse$|ipaddr.js$)', message: 'src/core imports only src/core and the allowed pure libraries.' }] }],
-      'no-restricted-globals': ['error', 'globalThis', 'process', 'console', 'fetch', 'window', 'document', 'Buffer', 'setTimeout', 'setInterval'],
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now', message: 'Pass `now` in.' }, { object: 'Math', property: 'random', message: 'Pass a `RandomSource` in.' }],
-      'no-restricted-syntax': ['error', noBarrels, { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Pass `now` in.' }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex:
+                '^(?!@/core/|zod$|jose$|age-encryption$|@noble/|@scure/|@cantoo/|papaparse$|ipaddr.js$)',
+              message: 'src/core imports only src/core and the allowed pure libraries.',
+            },
+          ],
+        },
+      ],
+      'no-restricted-globals': [
+        'error',
+        'globalThis',
+        'process',
+        'console',
+        'fetch',
+        'window',
+        'document',
+        'Buffer',
+        'setTimeout',
+        'setInterval',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'Pass `now` in.' },
+        { object: 'Math', property: 'random', message: 'Pass a `RandomSource` in.' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        noBarrels,
+        {
+          selector: 'NewExpression[callee.name="Date"][arguments.length=0]',
+          message: 'Pass `now` in.',
+        },
+      ],
     },
   },
   {
     files: ['src/app/**/*.{ts,tsx}'],
     rules: {
-      'no-restricted-syntax': ['error',
-        { selector: 'ExpressionStatement[directive="use client"]', message: 'Client components live in src/ui; pages stay on the server.' },
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'ExpressionStatement[directive="use client"]',
+          message: 'Client components live in src/ui; pages stay on the server.',
+        },
         noBarrels,
-        { selector: 'TryStatement', message: 'Errors are mapped once, in src/server/http.' }],
+        { selector: 'TryStatement', message: 'Errors are mapped once, in src/server/http.' },
+      ],
     },
   },
   { files: ['src/app/**/{error,global-error}.tsx'], rules: { 'no-restricted-syntax': 'off' } }, // Next requires the directive in these files
-  { files: ['src/server/{repositories,services,http}/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'local/server-only-marker': 'error' } },
-  { files: ['src/server/**/*.ts', 'demo/**/*.ts'], plugins: { drizzle }, rules: { 'drizzle/enforce-delete-with-where': ['error', { drizzleObjectName: ['db', 'tx'] }], 'drizzle/enforce-update-with-where': ['error', { drizzleObjectName: ['db', 'tx'] }] } },
-  { files: ['src/{app,ui}/**/*.tsx'], plugins: { '@next/next': next, 'react-hooks': reactHooks }, rules: { ...next.configs.recommended.rules, ...next.configs['core-web-vitals'].rules, ...reactHooks.configs.recommended.rules, '@next/next/no-img-element': 'off' } },
-  { files: ['src/**/*.test.ts', 'tests/integration/**/*.ts', 'tests/lint/**/*.ts'], plugins: { vitest }, rules: { ...vitest.configs.recommended.rules, 'vitest/expect-expect': ['error', { assertFunctionNames: ['expect', 'expect*'] }], 'vitest/no-standalone-expect': ['error', { additionalTestBlockFunctions: ['test.prop', 'prop.prop'] }], 'vitest/valid-title': 'off' } },
-  { files: ['**/*.test.ts', 'tests/**', 'bench/**', 'demo/**', 'scripts/**', '*.ts'], rules: { 'no-restricted-imports': 'off', 'boundaries/dependencies': 'off' } },
+  {
+    files: ['src/server/{repositories,services,http}/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'local/server-only-marker': 'error' },
+  },
+  {
+    files: ['src/server/**/*.ts', 'demo/**/*.ts'],
+    plugins: { drizzle },
+    rules: {
+      'drizzle/enforce-delete-with-where': ['error', { drizzleObjectName: ['db', 'tx'] }],
+      'drizzle/enforce-update-with-where': ['error', { drizzleObjectName: ['db', 'tx'] }],
+    },
+  },
+  {
+    files: ['src/{app,ui}/**/*.tsx'],
+    plugins: { '@next/next': next, 'react-hooks': reactHooks },
+    rules: {
+      ...next.configs.recommended.rules,
+      ...next.configs['core-web-vitals'].rules,
+      ...reactHooks.configs.recommended.rules,
+      '@next/next/no-img-element': 'off',
+    },
+  },
+  {
+    files: ['src/**/*.test.ts', 'tests/integration/**/*.ts', 'tests/lint/**/*.ts'],
+    plugins: { vitest },
+    rules: {
+      ...vitest.configs.recommended.rules,
+      'vitest/expect-expect': ['error', { assertFunctionNames: ['expect', 'expect*'] }],
+      'vitest/no-standalone-expect': [
+        'error',
+        { additionalTestBlockFunctions: ['test.prop', 'prop.prop'] },
+      ],
+      'vitest/valid-title': 'off',
+    },
+  },
+  {
+    files: ['**/*.test.ts', 'tests/**', 'bench/**', 'demo/**', 'scripts/**', '*.ts'],
+    rules: { 'no-restricted-imports': 'off', 'boundaries/dependencies': 'off' },
+  },
 );

@@ -10,12 +10,29 @@ export default defineConfig({
     baseURL: `http://localhost:${String(PORT)}`,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Oslo',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
   },
   webServer: {
     command: 'node scripts/demo.mjs',
     url: `http://localhost:${String(PORT)}/healthz`,
     timeout: 180_000,
-    env: { PORT: String(PORT), PUBLIC_URL: `http://localhost:${String(PORT)}`, DATA_DIR: 'data/e2e', LOG_LEVEL: 'warn' },
+    env: {
+      PORT: String(PORT),
+      PUBLIC_URL: `http://localhost:${String(PORT)}`,
+      DATA_DIR: 'data/e2e',
+      LOG_LEVEL: 'warn',
+    },
   },
 });

@@ -23,7 +23,13 @@ function readConfigOrExit(): Config {
 function settleHeaders(request: IncomingMessage, isTrusted: (address: string) => boolean): void {
   const client = clientAddress(request.socket.remoteAddress ?? '', request.headers, isTrusted);
   for (const name of Object.keys(request.headers)) {
-    if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-real-ip' || name.startsWith('x-embargo-')) Reflect.deleteProperty(request.headers, name);
+    if (
+      name.startsWith('x-forwarded-') ||
+      name === 'forwarded' ||
+      name === 'x-real-ip' ||
+      name.startsWith('x-embargo-')
+    )
+      Reflect.deleteProperty(request.headers, name);
   }
   request.headers['x-embargo-network'] = client;
 }
@@ -33,14 +39,24 @@ const METHODS = new Set(['GET', 'HEAD', 'POST', 'PUT', 'DELETE']);
 
 function isReadable(url: string): boolean {
   try {
-    return url.startsWith('/') && !url.startsWith('//') && decodeURIComponent(url.split('?', 1)[0] ?? '') !== '';
+    return (
+      url.startsWith('/') &&
+      !url.startsWith('//') &&
+      decodeURIComponent(url.split('?', 1)[0] ?? '') !== ''
+    );
   } catch {
     return false;
   }
 }
 
 function refuse(response: ServerResponse, status: number, sentence: string): void {
-  response.writeHead(status, { 'content-type': 'text/plain', 'cache-control': 'no-store', connection: 'close' }).end(`${sentence}\n`);
+  response
+    .writeHead(status, {
+      'content-type': 'text/plain',
+      'cache-control': 'no-store',
+      connection: 'close',
+    })
+    .end(`${sentence}\n`);
 }
 
 /** The cookies by which a browser says who it is. */
@@ -50,7 +66,11 @@ const mayGoOn = createRequestRate();
 /** Files that never change cost little and come by the dozen; all else is counted. */
 function isTooMuch({ url = '', headers }: IncomingMessage): boolean {
   if (url.startsWith('/_next/static/') || url === '/healthz') return false;
-  return !mayGoOn(String(headers['x-embargo-network']), OWN_COOKIE.exec(headers.cookie ?? '')?.[1] ?? null, Date.now());
+  return !mayGoOn(
+    String(headers['x-embargo-network']),
+    OWN_COOKIE.exec(headers.cookie ?? '')?.[1] ?? null,
+    Date.now(),
+  );
 }
 
 const config = readConfigOrExit();
@@ -59,36 +79,45 @@ const app = next({ dev: false, hostname: config.host, port: config.port, dir: pr
 const serve = app.getRequestHandler();
 await app.prepare();
 
-const server = createServer({ requestTimeout: REQUEST_TIMEOUT, headersTimeout: HEADERS_TIMEOUT }, (request, response) => {
-  settleHeaders(request, isTrusted);
-  if (!METHODS.has(request.method ?? '')) {
-    refuse(response, 405, 'This is not done here.');
-    return;
-  }
-  if (!isReadable(request.url ?? '')) {
-    refuse(response, 400, 'This address is not readable.');
-    return;
-  }
-  if (isTooMuch(request)) {
-    response.setHeader('retry-after', '1');
-    refuse(response, 429, 'Too much is being asked for at once. Wait a moment and try again.');
-    return;
-  }
-  if (request.url === '/healthz') {
-    const { serves, text } = healthReport();
-    response.writeHead(serves ? 200 : 503, { 'content-type': 'text/plain', 'cache-control': 'no-store' }).end(text);
-    return;
-  }
-  response.setHeader('x-content-type-options', 'nosniff');
-  response.setHeader('referrer-policy', 'no-referrer');
-  response.setHeader('x-frame-options', 'DENY');
-  response.setHeader('cross-origin-opener-policy', 'same-origin');
-  if (config.publicUrl.startsWith('https:')) response.setHeader('strict-transport-security', 'max-age=31536000');
-  serve(request, response).catch(() => {
-    if (!response.headersSent) response.writeHead(500);
-    response.end();
-  });
-});
+const server = createServer(
+  { requestTimeout: REQUEST_TIMEOUT, headersTimeout: HEADERS_TIMEOUT },
+  (request, response) => {
+    settleHeaders(request, isTrusted);
+    if (!METHODS.has(request.method ?? '')) {
+      refuse(response, 405, 'This is not done here.');
+      return;
+    }
+    if (!isReadable(request.url ?? '')) {
+      refuse(response, 400, 'This address is not readable.');
+      return;
+    }
+    if (isTooMuch(request)) {
+      response.setHeader('retry-after', '1');
+      refuse(response, 429, 'Too much is being asked for at once. Wait a moment and try again.');
+      return;
+    }
+    if (request.url === '/healthz') {
+      const { serves, text } = healthReport();
+      response
+        .writeHead(serves ? 200 : 503, {
+          'content-type': 'text/plain',
+          'cache-control': 'no-store',
+        })
+        .end(text);
+      return;
+    }
+    response.setHeader('x-content-type-options', 'nosniff');
+    response.setHeader('referrer-policy', 'no-referrer');
+    response.setHeader('x-frame-options', 'DENY');
+    response.setHeader('cross-origin-opener-policy', 'same-origin');
+    if (config.publicUrl.startsWith('https:'))
+      response.setHeader('strict-transport-security', 'max-age=31536000');
+    serve(request, response).catch(() => {
+      if (!response.headersSent) response.writeHead(500);
+      response.end();
+    });
+  },
+);
 
 server.listen(config.port, config.host, () => {
   console.log(`Embargo is at ${config.publicUrl}`);
@@ -103,6 +132,8 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     server.close(() => process.exit(0));
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), GRACE).unref();
-    setTimeout(() => { server.closeAllConnections(); }, GRACE / 2).unref();
+    setTimeout(() => {
+      server.closeAllConnections();
+    }, GRACE / 2).unref();
   });
 }

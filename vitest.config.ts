@@ -3,9 +3,19 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   resolve: { alias: { '@': path.resolve(import.meta.dirname, 'src') } },
-  ssr: { resolve: { conditions: ['react-server', 'node', 'module', 'import'], externalConditions: ['react-server', 'node'] } },
+  ssr: {
+    resolve: {
+      conditions: ['react-server', 'node', 'module', 'import'],
+      externalConditions: ['react-server', 'node'],
+    },
+  },
   test: {
-    include: ['src/**/*.test.ts', 'demo/**/*.test.ts', 'tests/integration/**/*.test.ts', 'tests/lint/**/*.test.ts'],
+    include: [
+      'src/**/*.test.ts',
+      'demo/**/*.test.ts',
+      'tests/integration/**/*.test.ts',
+      'tests/lint/**/*.test.ts',
+    ],
     globalSetup: ['tests/support/build-workers.ts'],
     server: { deps: { inline: ['server-only'] } },
     testTimeout: 30_000,

@@ -11,11 +11,18 @@ function rate(work: () => void): number {
   for (let i = 0; i < 50; i++) work();
   const start = performance.now();
   let done = 0;
-  while (performance.now() - start < 1500) { work(); done += CHUNK; }
+  while (performance.now() - start < 1500) {
+    work();
+    done += CHUNK;
+  }
   return done / (performance.now() - start) / 1000;
 }
 
-const seals = rate(() => { sealChunk(cipher, 7, false, plain); });
-const opens = rate(() => { openChunk(cipher, 7, false, sealed); });
+const seals = rate(() => {
+  sealChunk(cipher, 7, false, plain);
+});
+const opens = rate(() => {
+  openChunk(cipher, 7, false, sealed);
+});
 if (sealed.length !== CHUNK + TAG) throw new Error('a chunk of the wrong size');
 self.postMessage({ seals, opens });

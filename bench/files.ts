@@ -38,7 +38,9 @@ async function peakOf(work: () => Promise<unknown>): Promise<number> {
   globalThis.gc?.();
   const idle = process.memoryUsage().rss;
   let peak = idle;
-  const watch = setInterval(() => { peak = Math.max(peak, process.memoryUsage.rss()); }, 20);
+  const watch = setInterval(() => {
+    peak = Math.max(peak, process.memoryUsage.rss());
+  }, 20);
   await work();
   clearInterval(watch);
   return (peak - idle) / MIB;
@@ -54,10 +56,17 @@ export async function protectedFiles(folder: string): Promise<void> {
 
   // As the product does it: sealed into the store as an upload is, and written from there as a protected file.
   const blobs = createDiskBlobStore(folder);
-  const protect = async (plain: string, out: string, size: number): Promise<{ readonly sealing: number; readonly writing: number }> => {
+  const protect = async (
+    plain: string,
+    out: string,
+    size: number,
+  ): Promise<{ readonly sealing: number; readonly writing: number }> => {
     const start = performance.now();
     const { fileKey, stanzas } = await newFileKey([recipient]);
-    const header = encodeHeader([embargoStanza('ver_00000000000000000001', 'https://embargo.example'), ...stanzas], fileKey);
+    const header = encodeHeader(
+      [embargoStanza('ver_00000000000000000001', 'https://embargo.example'), ...stanzas],
+      fileKey,
+    );
     const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
     const sealed = async function* (): AsyncGenerator<Uint8Array> {
       yield header;
@@ -66,22 +75,42 @@ export async function protectedFiles(folder: string): Promise<void> {
     };
     await blobs.writeAt('bench', 0, sealed());
     const stored = performance.now();
-    const { head, tail } = envelope(cover, header.length + PAYLOAD_NONCE + sealedSize(size), 'x.age');
-    await writeWhole(out, (async function* () {
-      yield head;
-      for await (const piece of createReadStream(blobs.pathOf('bench'), { highWaterMark: MIB })) yield piece as Uint8Array;
-      yield tail;
-    })());
+    const { head, tail } = envelope(
+      cover,
+      header.length + PAYLOAD_NONCE + sealedSize(size),
+      'x.age',
+    );
+    await writeWhole(
+      out,
+      (async function* () {
+        yield head;
+        for await (const piece of createReadStream(blobs.pathOf('bench'), { highWaterMark: MIB }))
+          yield piece as Uint8Array;
+        yield tail;
+      })(),
+    );
     return { sealing: (stored - start) / 1000, writing: (performance.now() - stored) / 1000 };
   };
   const recover = async (file: string, out: string): Promise<void> => {
     const [from, to] = [await open(file, 'r'), await open(out, 'w')];
     const { size } = await from.stat();
-    const read = async (offset: number, length: number): Promise<Uint8Array> => { const bytes = new Uint8Array(Math.min(length, size - offset)); await from.read(bytes, 0, bytes.length, offset); return bytes; };
+    const read = async (offset: number, length: number): Promise<Uint8Array> => {
+      const bytes = new Uint8Array(Math.min(length, size - offset));
+      await from.read(bytes, 0, bytes.length, offset);
+      return bytes;
+    };
     const { header, offset, length } = await inspectFile(read, size);
     const nonce = await read(offset + header.length, PAYLOAD_NONCE);
     const key = payloadKey(await unwrapFileKey(header, identity), nonce);
-    await openSealedFile({ file: from, offset: offset + header.length + PAYLOAD_NONCE, length: length - header.length - PAYLOAD_NONCE }, { file: to, offset: 0 }, nodeChunkCipher(key));
+    await openSealedFile(
+      {
+        file: from,
+        offset: offset + header.length + PAYLOAD_NONCE,
+        length: length - header.length - PAYLOAD_NONCE,
+      },
+      { file: to, offset: 0 },
+      nodeChunkCipher(key),
+    );
     await from.close();
     await to.close();
   };
@@ -89,35 +118,72 @@ export async function protectedFiles(folder: string): Promise<void> {
   // Times first: asking for a collection, which the memory of a run is measured from, leaves the collector at work for long after.
   for (const mebibytes of SIZES) {
     await fillFile(at('plain'), mebibytes);
-    const ratios: { readonly protect: number; readonly both: number; readonly open: number; readonly speed: number; readonly back: number }[] = [];
+    const ratios: {
+      readonly protect: number;
+      readonly both: number;
+      readonly open: number;
+      readonly speed: number;
+      readonly back: number;
+    }[] = [];
     for (let round = 0; round < 5; round++) {
       // Neither pays for throwing away what stood there before, nor for writing to the disk what another left in memory.
       for (const name of ['plain.age', 'plain.pdf', 'back']) await rm(at(name), { force: true });
       await blobs.remove('bench');
       execFileSync('sync');
-      const ageEncrypts = await seconds(() => Promise.resolve(execFileSync('age', ['-r', recipient, '-o', at('plain.age'), at('plain')])));
+      const ageEncrypts = await seconds(() =>
+        Promise.resolve(execFileSync('age', ['-r', recipient, '-o', at('plain.age'), at('plain')])),
+      );
       execFileSync('sync');
       const ours = await protect(at('plain'), at('plain.pdf'), mebibytes * MIB);
       execFileSync('sync');
-      const ageDecrypts = await seconds(() => Promise.resolve(execFileSync('age', ['-d', '-i', at('key'), '-o', at('back'), at('plain.age')])));
+      const ageDecrypts = await seconds(() =>
+        Promise.resolve(
+          execFileSync('age', ['-d', '-i', at('key'), '-o', at('back'), at('plain.age')]),
+        ),
+      );
       await rm(at('back'));
       execFileSync('sync');
       const opened = await seconds(() => recover(at('plain.pdf'), at('back')));
-      ratios.push({ protect: ageEncrypts / ours.sealing, both: ageEncrypts / (ours.sealing + ours.writing), open: ageDecrypts / opened, speed: mebibytes / ours.sealing, back: mebibytes / opened });
+      ratios.push({
+        protect: ageEncrypts / ours.sealing,
+        both: ageEncrypts / (ours.sealing + ours.writing),
+        open: ageDecrypts / opened,
+        speed: mebibytes / ours.sealing,
+        back: mebibytes / opened,
+      });
     }
-    if (spawnSync('cmp', [at('plain'), at('back')]).status !== 0) throw new Error('what came back is something else');
-    const middle = (of: (ratio: (typeof ratios)[number]) => number): number => median(ratios.map(of));
-    say(`protect ${String(mebibytes)} MiB, file to store`, `${middle(({ speed }) => speed).toFixed(0)} MiB/s = ${middle(({ protect: ratio }) => ratio).toFixed(2)} x age`, '0.75');
-    say('… and written out as a PDF, on the disk for sure', `${middle(({ both }) => both).toFixed(2)} x age, which does not wait for the disk`, '-');
-    say(`open ${String(mebibytes)} MiB, file to file`, `${middle(({ back }) => back).toFixed(0)} MiB/s = ${middle(({ open: ratio }) => ratio).toFixed(2)} x age`, '0.90');
+    if (spawnSync('cmp', [at('plain'), at('back')]).status !== 0)
+      throw new Error('what came back is something else');
+    const middle = (of: (ratio: (typeof ratios)[number]) => number): number =>
+      median(ratios.map(of));
+    say(
+      `protect ${String(mebibytes)} MiB, file to store`,
+      `${middle(({ speed }) => speed).toFixed(0)} MiB/s = ${middle(({ protect: ratio }) => ratio).toFixed(2)} x age`,
+      '0.75',
+    );
+    say(
+      '… and written out as a PDF, on the disk for sure',
+      `${middle(({ both }) => both).toFixed(2)} x age, which does not wait for the disk`,
+      '-',
+    );
+    say(
+      `open ${String(mebibytes)} MiB, file to file`,
+      `${middle(({ back }) => back).toFixed(0)} MiB/s = ${middle(({ open: ratio }) => ratio).toFixed(2)} x age`,
+      '0.90',
+    );
   }
   for (const mebibytes of SIZES) {
     await fillFile(at('plain'), mebibytes);
     const protecting = await peakOf(() => protect(at('plain'), at('plain.pdf'), mebibytes * MIB));
     const opening = await peakOf(() => recover(at('plain.pdf'), at('back')));
-    say(`memory for ${String(mebibytes)} MiB, above idle`, `protect +${protecting.toFixed(0)}, open +${opening.toFixed(0)} MiB`, '100 MiB, flat');
+    say(
+      `memory for ${String(mebibytes)} MiB, above idle`,
+      `protect +${protecting.toFixed(0)}, open +${opening.toFixed(0)} MiB`,
+      '100 MiB, flat',
+    );
   }
-  for (const name of ['plain', 'plain.age', 'plain.pdf', 'back']) await rm(at(name), { force: true });
+  for (const name of ['plain', 'plain.age', 'plain.pdf', 'back'])
+    await rm(at(name), { force: true });
 }
 
 const PAGES = 1000;
@@ -135,25 +201,55 @@ async function largeDocument(packed: boolean): Promise<Uint8Array> {
   const { context } = document;
   const pages: PDFRef[] = [];
   for (let i = 0; i < PAGES; i++) {
-    const picture = context.register(context.stream(randomBytes(PICTURE), { Type: 'XObject', Subtype: 'Image', Width: 200, Height: 1000, ColorSpace: 'DeviceGray', BitsPerComponent: 8 }));
+    const picture = context.register(
+      context.stream(randomBytes(PICTURE), {
+        Type: 'XObject',
+        Subtype: 'Image',
+        Width: 200,
+        Height: 1000,
+        ColorSpace: 'DeviceGray',
+        BitsPerComponent: 8,
+      }),
+    );
     const content = context.register(context.stream('q 500 0 0 700 40 40 cm /I Do Q'));
-    pages.push(context.register(context.obj({ Type: 'Page', MediaBox: [0, 0, 595, 842], Resources: { XObject: { I: picture } }, Contents: content })));
+    pages.push(
+      context.register(
+        context.obj({
+          Type: 'Page',
+          MediaBox: [0, 0, 595, 842],
+          Resources: { XObject: { I: picture } },
+          Contents: content,
+        }),
+      ),
+    );
   }
-  let level: { readonly ref: PDFRef; readonly count: number }[] = pages.map((ref) => ({ ref, count: 1 }));
+  let level: { readonly ref: PDFRef; readonly count: number }[] = pages.map((ref) => ({
+    ref,
+    count: 1,
+  }));
   while (level.length > 1) {
     const above: typeof level = [];
     for (let at = 0; at < level.length; at += FAN) {
       const kids = level.slice(at, at + FAN);
       const count = kids.reduce((sum, kid) => sum + kid.count, 0);
-      const ref = context.register(context.obj({ Type: 'Pages', Kids: kids.map((kid) => kid.ref), Count: count }));
-      for (const kid of kids) (context.lookup(kid.ref) as { set: (name: PDFName, value: unknown) => void } | undefined)?.set(PDFName.of('Parent'), ref);
+      const ref = context.register(
+        context.obj({ Type: 'Pages', Kids: kids.map((kid) => kid.ref), Count: count }),
+      );
+      for (const kid of kids)
+        (
+          context.lookup(kid.ref) as { set: (name: PDFName, value: unknown) => void } | undefined
+        )?.set(PDFName.of('Parent'), ref);
       above.push({ ref, count });
     }
     level = above;
   }
   document.catalog.set(PDFName.of('Pages'), level[0]?.ref ?? PDFRef.of(1));
   document.catalog.set(PDFName.of('Version'), PDFName.of('1.7'));
-  return document.save({ useObjectStreams: packed, addDefaultPage: false, updateFieldAppearances: false });
+  return document.save({
+    useObjectStreams: packed,
+    addDefaultPage: false,
+    updateFieldAppearances: false,
+  });
 }
 
 /** How much of a large document is decrypted to draw one page somewhere in it. */
@@ -166,21 +262,32 @@ async function onePage(folder: string, packed: boolean): Promise<void> {
   const key = new Uint8Array(randomBytes(32));
   const name = path.join(folder, 'large');
   await writeFile(name, bytes);
-  await writeFile(`${name}.age`, sealStream(nodeChunkCipher(key), createReadStream(name, { highWaterMark: MIB })));
+  await writeFile(
+    `${name}.age`,
+    sealStream(nodeChunkCipher(key), createReadStream(name, { highWaterMark: MIB })),
+  );
   const sealed = await readFile(`${name}.age`);
   const pdfium = await loadPdfium();
   const shares: number[] = [];
   const times: number[] = [];
   for (const page of [2, 137, 500, 640, 999]) {
-    const reader = readerOf(nodeChunkCipher(key), sealedSize(bytes.length), (at, length) => sealed.subarray(at, at + length));
-    times.push(await seconds(() => {
-      const pdf = openPdf(pdfium, reader);
-      if (pdf.pages !== PAGES) throw new Error(`it has ${String(pdf.pages)} pages`);
-      pdf.draw(page, 1275);
-      pdf.close();
-      return Promise.resolve();
-    }));
+    const reader = readerOf(nodeChunkCipher(key), sealedSize(bytes.length), (at, length) =>
+      sealed.subarray(at, at + length),
+    );
+    times.push(
+      await seconds(() => {
+        const pdf = openPdf(pdfium, reader);
+        if (pdf.pages !== PAGES) throw new Error(`it has ${String(pdf.pages)} pages`);
+        pdf.draw(page, 1275);
+        pdf.close();
+        return Promise.resolve();
+      }),
+    );
     shares.push(reader.opened() / chunkCount(bytes.length));
   }
-  say(`one page of ${String(PAGES)}, ${(bytes.length / 1e6).toFixed(0)} MB, ${packed ? 'packed' : 'apart'}`, `${shares.map((share) => (share * 100).toFixed(1)).join(', ')} % of ${String(Math.ceil(sealed.length / (CHUNK + TAG)))} chunks, ${(median(times) * 1000).toFixed(0)} ms`, '5 %');
+  say(
+    `one page of ${String(PAGES)}, ${(bytes.length / 1e6).toFixed(0)} MB, ${packed ? 'packed' : 'apart'}`,
+    `${shares.map((share) => (share * 100).toFixed(1)).join(', ')} % of ${String(Math.ceil(sealed.length / (CHUNK + TAG)))} chunks, ${(median(times) * 1000).toFixed(0)} ms`,
+    '5 %',
+  );
 }

@@ -14,7 +14,12 @@ export function say(name: string, figure: string, limit: string): void {
 }
 
 /** Says how long the middle one of several rounds took, in ms. */
-export async function sayMedian(name: string, rounds: number, limit: string, work: () => Promise<unknown>): Promise<void> {
+export async function sayMedian(
+  name: string,
+  rounds: number,
+  limit: string,
+  work: () => Promise<unknown>,
+): Promise<void> {
   const times: number[] = [];
   for (let i = 0; i < rounds; i++) times.push(await seconds(work));
   say(name, `${(median(times) * 1000).toFixed(1)} ms`, limit);

@@ -22,7 +22,11 @@ const UNCHECKED: Integrity = {
 };
 
 /** Times of two ways of doing the same, which take turns so that what slows the machine slows them alike. In µs for one. */
-async function inTurns(each: number, first: () => Promise<unknown>, second: () => Promise<unknown>): Promise<readonly [number, number]> {
+async function inTurns(
+  each: number,
+  first: () => Promise<unknown>,
+  second: () => Promise<unknown>,
+): Promise<readonly [number, number]> {
   const times: [number[], number[]] = [[], []];
   for (let round = 0; round < ROUNDS; round++) {
     times[0].push(await seconds(first));
@@ -38,7 +42,12 @@ async function oneByOne(times: number, job: (i: number) => Promise<unknown>): Pr
 function change(db: Database, ids: readonly GrantId[], i: number): Promise<unknown> {
   const id = ids[i % ids.length];
   if (id === undefined) throw new Error('no grants');
-  return db.write((tx) => tx.update(grants).set({ revision: i + 2 }).where(eq(grants.id, id)));
+  return db.write((tx) =>
+    tx
+      .update(grants)
+      .set({ revision: i + 2 })
+      .where(eq(grants.id, id)),
+  );
 }
 
 /** What seals cost: checked beside a decision, and made beside a change. */
@@ -50,9 +59,14 @@ export async function sealing(folder: string): Promise<void> {
   const sent = await dispatch(product, [document], addresses);
   const [address = ''] = addresses;
   const reader = await prove(product, sent.tokenOf(address), address);
-  const decide = (integrity: Integrity) => () => oneByOne(DECISIONS, () => decideFor({ ...deps, integrity }, deps.db.read, reader, document));
+  const decide = (integrity: Integrity) => () =>
+    oneByOne(DECISIONS, () => decideFor({ ...deps, integrity }, deps.db.read, reader, document));
   const [checked, unchecked] = await inTurns(DECISIONS, decide(deps.integrity), decide(UNCHECKED));
-  say('seals: decided from the database, seals checked', `${checked.toFixed(0)} µs; without ${unchecked.toFixed(0)} µs = ${(checked / unchecked).toFixed(2)} x`, '');
+  say(
+    'seals: decided from the database, seals checked',
+    `${checked.toFixed(0)} µs; without ${unchecked.toFixed(0)} µs = ${(checked / unchecked).toFixed(2)} x`,
+    '',
+  );
 
   await deps.db.checkpoint();
   const copy = path.join(folder, 'unsealed.db');
@@ -61,7 +75,11 @@ export async function sealing(folder: string): Promise<void> {
   const ids = (await deps.db.read.select({ id: grants.id }).from(grants)).map(({ id }) => id);
   const changing = (db: Database) => () => oneByOne(CHANGES, (i) => change(db, ids, i));
   const [sealed, plain] = await inTurns(CHANGES, changing(deps.db), changing(unsealed));
-  say('seals: a grant changed, a commit each', `${sealed.toFixed(0)} µs; without ${plain.toFixed(0)} µs = ${(sealed / plain).toFixed(2)} x`, '');
+  say(
+    'seals: a grant changed, a commit each',
+    `${sealed.toFixed(0)} µs; without ${plain.toFixed(0)} µs = ${(sealed / plain).toFixed(2)} x`,
+    '',
+  );
   await unsealed.close();
   await product.close();
 }

@@ -16,9 +16,21 @@ type Start = { readonly healthz: number; readonly page: number; readonly process
 
 async function prepared(folder: string, entries: number): Promise<string> {
   const product = await startProduct(mkdtempSync(path.join(folder, 'start-')));
-  const entry: Happening = { action: 'page.shown', outcome: 'granted', actor: { kind: 'staff', id: product.ida.id }, occurredAt: product.clock.now(), details: { page: 1 } };
+  const entry: Happening = {
+    action: 'page.shown',
+    outcome: 'granted',
+    actor: { kind: 'staff', id: product.ida.id },
+    occurredAt: product.clock.now(),
+    details: { page: 1 },
+  };
   for (let i = 0; i < entries; i += PIECE) {
-    await product.deps.db.write((tx) => appendEntries(tx, product.deps.recorder, Array.from({ length: PIECE }, () => entry)));
+    await product.deps.db.write((tx) =>
+      appendEntries(
+        tx,
+        product.deps.recorder,
+        Array.from({ length: PIECE }, () => entry),
+      ),
+    );
   }
   await product.container.close();
   return product.folder;
@@ -31,7 +43,9 @@ async function until(url: string): Promise<void> {
       await answer.arrayBuffer();
       return;
     }
-    await new Promise((resolve) => { setTimeout(resolve, 10); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 10);
+    });
   }
 }
 
@@ -40,14 +54,27 @@ async function start(folder: string): Promise<Start> {
   const port = String(await freePort());
   const url = `http://localhost:${port}`;
   const began = performance.now();
-  const environment: NodeJS.ProcessEnv = { PATH: process.env['PATH'], NODE_ENV: 'production', ...SERVER.environment, PORT: port, PUBLIC_URL: url, DATA_DIR: folder, LOG_LEVEL: 'silent' };
-  const child = spawn(process.execPath, [...SERVER.flags, 'build/server.mjs'], { env: environment, stdio: 'ignore' });
+  const environment: NodeJS.ProcessEnv = {
+    PATH: process.env['PATH'],
+    NODE_ENV: 'production',
+    ...SERVER.environment,
+    PORT: port,
+    PUBLIC_URL: url,
+    DATA_DIR: folder,
+    LOG_LEVEL: 'silent',
+  };
+  const child = spawn(process.execPath, [...SERVER.flags, 'build/server.mjs'], {
+    env: environment,
+    stdio: 'ignore',
+  });
   await until(`${url}/healthz`);
   const healthz = (performance.now() - began) / 1000;
   await until(`${url}/sign-in`);
   const page = (performance.now() - began) / 1000;
   const stat = readFileSync(`/proc/${String(child.pid)}/stat`, 'utf8').split(' ');
-  const ended = new Promise((resolve) => { child.on('close', resolve); });
+  const ended = new Promise((resolve) => {
+    child.on('close', resolve);
+  });
   child.kill('SIGKILL');
   await ended;
   return { healthz, page, processor: (Number(stat[13]) + Number(stat[14])) / 100 };
@@ -59,7 +86,13 @@ export async function starting(folder: string): Promise<void> {
     const at = await prepared(folder, entries);
     const starts: Start[] = [];
     for (let i = 0; i < ROUNDS; i++) starts.push(await start(at));
-    const [healthz, page, processor] = (['healthz', 'page', 'processor'] as const).map((key) => median(starts.map((each) => each[key])).toFixed(1));
-    say(`start: after a kill, ${String(entries)} entries`, `serves ${healthz ?? ''} s, first page ${page ?? ''} s, ${processor ?? ''} s of processor`, '2 s, whatever the ledger');
+    const [healthz, page, processor] = (['healthz', 'page', 'processor'] as const).map((key) =>
+      median(starts.map((each) => each[key])).toFixed(1),
+    );
+    say(
+      `start: after a kill, ${String(entries)} entries`,
+      `serves ${healthz ?? ''} s, first page ${page ?? ''} s, ${processor ?? ''} s of processor`,
+      '2 s, whatever the ledger',
+    );
   }
 }

@@ -48,20 +48,65 @@ const container = await createContainer(config, { clock, demo: true, threads: 2 
 function unseen(renderer: Renderer): Renderer {
   return {
     ...renderer,
-    run: (task, asker) => (task.kind === 'inspect' ? renderer.run(task, asker) : Promise.resolve({ bytes: new Uint8Array(0), type: 'image/png', width: 1, height: 1, marked: true } as never)),
+    run: (task, asker) =>
+      task.kind === 'inspect'
+        ? renderer.run(task, asker)
+        : Promise.resolve({
+            bytes: new Uint8Array(0),
+            type: 'image/png',
+            width: 1,
+            height: 1,
+            marked: true,
+          } as never),
   };
 }
 const noLimit = () => Promise.resolve(0);
-const unlimited: Limits = { codesByNetwork: noLimit, codesToOne: noLimit, addressesByLink: noLimit, guessesByNetwork: noLimit, signInByNetwork: noLimit, signIn: noLimit, passwordMails: noLimit, opens: noLimit, prints: noLimit, copies: noLimit };
-const deps: Deps = { ...container.deps, renderer: unseen(container.deps.renderer), limits: unlimited };
+const unlimited: Limits = {
+  codesByNetwork: noLimit,
+  codesToOne: noLimit,
+  addressesByLink: noLimit,
+  guessesByNetwork: noLimit,
+  signInByNetwork: noLimit,
+  signIn: noLimit,
+  passwordMails: noLimit,
+  opens: noLimit,
+  prints: noLimit,
+  copies: noLimit,
+};
+const deps: Deps = {
+  ...container.deps,
+  renderer: unseen(container.deps.renderer),
+  limits: unlimited,
+};
 
 const chance = createChance(412);
 
 async function setUp({ identity }: Container): Promise<StaffActor> {
   const privateKey = await generateX25519Identity();
   writeFileSync(path.join(config.dataDir, 'recovery-key.txt'), `${privateKey}\n`, { mode: 0o600 });
-  const { staffId } = await setUpOrganisation(deps, identity, { token: setUpToken(deps), organisation: 'Tern & Quill Naval Architects', zone: 'Europe/Oslo', name: 'Ida Roe', ...DEMO_SIGN_IN, recoveryKey: await identityToRecipient(privateKey) }, true);
-  return { kind: 'staff', id: staffId, name: 'Ida Roe', email: DEMO_SIGN_IN.email, role: 'administrator', session: 'told', proven: true, from: { network: '192.0.2.10', agent: 'demo' } };
+  const { staffId } = await setUpOrganisation(
+    deps,
+    identity,
+    {
+      token: setUpToken(deps),
+      organisation: 'Tern & Quill Naval Architects',
+      zone: 'Europe/Oslo',
+      name: 'Ida Roe',
+      ...DEMO_SIGN_IN,
+      recoveryKey: await identityToRecipient(privateKey),
+    },
+    true,
+  );
+  return {
+    kind: 'staff',
+    id: staffId,
+    name: 'Ida Roe',
+    email: DEMO_SIGN_IN.email,
+    role: 'administrator',
+    session: 'told',
+    proven: true,
+    from: { network: '192.0.2.10', agent: 'demo' },
+  };
 }
 
 async function* whole(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
@@ -69,13 +114,21 @@ async function* whole(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
 }
 
 /** Colleagues join by the mail that invites them. */
-async function join({ identity }: Container, ida: StaffActor, name: string, role: 'sender' | 'auditor'): Promise<void> {
+async function join(
+  { identity }: Container,
+  ida: StaffActor,
+  name: string,
+  role: 'sender' | 'auditor',
+): Promise<void> {
   const email = `${name.toLowerCase().replace(' ', '.')}@tern-quill.example`;
   await inviteStaff(deps, ida, { name, email, role });
   await deliverMail(deps);
   const { messages } = await readMailroom(deps, { address: email });
   const { raw } = await readMessage(deps, { id: messages[0]?.id ?? '' });
-  await choosePassword(deps, identity, ida.from, { token: /\/password\/([0-9a-z]+)/.exec(raw.replaceAll('=\r\n', ''))?.[1] ?? '', password: DEMO_SIGN_IN.password });
+  await choosePassword(deps, identity, ida.from, {
+    token: /\/password\/([0-9a-z]+)/.exec(raw.replaceAll('=\r\n', ''))?.[1] ?? '',
+    password: DEMO_SIGN_IN.password,
+  });
 }
 
 async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> {
@@ -83,9 +136,15 @@ async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> 
   for (const paper of [...officePapers, ...papers]) {
     const bytes = await drawPaper(paper);
     clock.set(clock.now() + 7 * MINUTE);
-    const { id } = await beginUpload(deps, ida, { fileName: `${paper.title}.pdf`, bytes: bytes.length });
+    const { id } = await beginUpload(deps, ida, {
+      fileName: `${paper.title}.pdf`,
+      bytes: bytes.length,
+    });
     await receivePart(deps, ida, { id, offset: 0 }, whole(bytes));
-    ids.set(paper.reference, (await protectDocument(deps, ida, { id, title: paper.title, reference: paper.reference })).id);
+    ids.set(
+      paper.reference,
+      (await protectDocument(deps, ida, { id, title: paper.title, reference: paper.reference })).id,
+    );
   }
   return ids;
 }
@@ -102,24 +161,35 @@ const readers = new Map<string, ReaderActor>();
 /** Everything that happens, by the day it happens on; told in order. */
 type Event = { readonly day: number; readonly happen: () => Promise<void> };
 const events: Event[] = [];
-const at = (day: number, happen: () => Promise<void>): void => { events.push({ day, happen }); };
+const at = (day: number, happen: () => Promise<void>): void => {
+  events.push({ day, happen });
+};
 
 const grantsOfSending = (key: string) => grantRows(deps, ida, { dispatch: ids.get(key) ?? 'dsp_' });
 const tokens = new Map<string, string>();
 async function tokenFor(key: string, person: Person): Promise<string> {
   const known = tokens.get(`${key} ${person.address}`);
   if (known !== undefined) return known;
-  for (const grant of await grantsOfSending(key)) tokens.set(`${key} ${grant.address}`, grant.link.split('/').at(-1) ?? '');
+  for (const grant of await grantsOfSending(key))
+    tokens.set(`${key} ${grant.address}`, grant.link.split('/').at(-1) ?? '');
   return tokens.get(`${key} ${person.address}`) ?? '';
 }
 
 async function readerOf(key: string, person: Person): Promise<ReaderActor> {
-  const reader = readers.get(person.address) ?? (await prove(deps, await tokenFor(key, person), person.address, person.network));
+  const reader =
+    readers.get(person.address) ??
+    (await prove(deps, await tokenFor(key, person), person.address, person.network));
   readers.set(person.address, reader);
   return reader;
 }
 
-async function open(key: string, person: Person, paper: string, pages: number, printed = false): Promise<void> {
+async function open(
+  key: string,
+  person: Person,
+  paper: string,
+  pages: number,
+  printed = false,
+): Promise<void> {
   const token = await tokenFor(key, person);
   const reader = await readerOf(key, person);
   const licence = await read(deps, reader, token, documents.get(paper) ?? 'doc_', pages);
@@ -127,22 +197,61 @@ async function open(key: string, person: Person, paper: string, pages: number, p
 }
 
 /** Sends something to groups and domains as such. */
-async function toMany(key: string, { documents: papers, days, ...sending }: { readonly groups?: GroupId[]; readonly domains?: string[]; readonly documents: readonly string[]; readonly subject: string; readonly delivery: 'mail' | 'by-hand'; readonly days: number }): Promise<void> {
-  const { id } = await dispatchDocuments(deps, ida, { ...sending, documents: papers.map((paper) => documents.get(paper) ?? 'doc_'), recipients: [], terms: { rights: ['read'], prints: null, from: null, until: today + days * DAY + 16 * HOUR }, note: '', watermark: DEFAULT_WATERMARK });
+async function toMany(
+  key: string,
+  {
+    documents: papers,
+    days,
+    ...sending
+  }: {
+    readonly groups?: GroupId[];
+    readonly domains?: string[];
+    readonly documents: readonly string[];
+    readonly subject: string;
+    readonly delivery: 'mail' | 'by-hand';
+    readonly days: number;
+  },
+): Promise<void> {
+  const { id } = await dispatchDocuments(deps, ida, {
+    ...sending,
+    documents: papers.map((paper) => documents.get(paper) ?? 'doc_'),
+    recipients: [],
+    terms: { rights: ['read'], prints: null, from: null, until: today + days * DAY + 16 * HOUR },
+    note: '',
+    watermark: DEFAULT_WATERMARK,
+  });
   ids.set(key, id);
   await deliverMail(deps);
 }
 
 /** People who never open anything, whatever they are sent. */
-const silent = new Set<string>([people.oskar.address, people.elin.address, ...officePeople.filter((_person, i) => i % 11 === 5).map((person) => person.address)]);
+const silent = new Set<string>([
+  people.oskar.address,
+  people.elin.address,
+  ...officePeople.filter((_person, i) => i % 11 === 5).map((person) => person.address),
+]);
 
 for (const sending of [...officeSendings, ...sendings]) {
   at(sending.day, async () => {
     const { id } = await dispatchDocuments(deps, ida, {
       documents: sending.papers.map((paper) => documents.get(paper) ?? 'doc_'),
-      recipients: sending.to.map(({ address, name, organisation }) => ({ address, name, organisation })),
-      terms: { rights: sending.rights as never, prints: sending.prints, from: sending.from === null ? null : today + sending.from * DAY + 6 * HOUR, until: sending.until === null ? null : today + sending.until * DAY + 16 * HOUR },
-      subject: sending.subject, note: sending.note, watermark: DEFAULT_WATERMARK, delivery: 'mail', form: sending.form ?? 'link', titleOnCover: sending.form !== undefined,
+      recipients: sending.to.map(({ address, name, organisation }) => ({
+        address,
+        name,
+        organisation,
+      })),
+      terms: {
+        rights: sending.rights as never,
+        prints: sending.prints,
+        from: sending.from === null ? null : today + sending.from * DAY + 6 * HOUR,
+        until: sending.until === null ? null : today + sending.until * DAY + 16 * HOUR,
+      },
+      subject: sending.subject,
+      note: sending.note,
+      watermark: DEFAULT_WATERMARK,
+      delivery: 'mail',
+      form: sending.form ?? 'link',
+      titleOnCover: sending.form !== undefined,
     });
     ids.set(sending.key, id);
     await deliverMail(deps);
@@ -169,38 +278,124 @@ at(-6.2, async () => {
 });
 at(-5, async () => {
   const grants = await grantsOfSending('tender');
-  await revokeGrants(deps, ida, { grants: grants.filter((grant) => grant.organisation === 'Kelder Shipworks' || grant.address === people.wilma.address).map((grant) => grant.id) });
+  await revokeGrants(deps, ida, {
+    grants: grants
+      .filter(
+        (grant) =>
+          grant.organisation === 'Kelder Shipworks' || grant.address === people.wilma.address,
+      )
+      .map((grant) => grant.id),
+  });
 });
 at(-4.9, async () => {
   const grants = await grantsOfSending('tender');
-  await reinstateGrants(deps, ida, { grants: grants.filter((grant) => grant.address === people.wilma.address).map((grant) => grant.id) });
+  await reinstateGrants(deps, ida, {
+    grants: grants
+      .filter((grant) => grant.address === people.wilma.address)
+      .map((grant) => grant.id),
+  });
 });
-for (const day of [-4.2, -3.1, -3.05, -1.6]) at(day, () => open('tender', people.petra, 'TQ-412-LP-01', 1));
+for (const day of [-4.2, -3.1, -3.05, -1.6])
+  at(day, () => open('tender', people.petra, 'TQ-412-LP-01', 1));
 // A yard is seen where it never was; the surveyor needs longer; two bidders want a third print; somebody writes for a colleague who left.
 at(-1.3, async () => {
   const token = await tokenFor('tender', people.tomas);
   const far = await prove(deps, token, people.tomas.address, '198.51.100.200');
   await read(deps, far, token, documents.get('TQ-412-LP-01') ?? 'doc_', 2);
 });
-const ask = (key: string, person: Person, paper: string, right: 'print' | 'copy' | null, days: number | null, reason: string) => async () => {
-  const input = { token: await tokenFor(key, person), document: documents.get(paper) ?? 'doc_', right, until: days === null ? null : today + days * DAY + 16 * HOUR, reason } as const;
-  await askForMore(deps, await readerOf(key, person), input);
-};
-at(-0.9, ask('survey', people.rana, 'TQ-412-MS-02', null, 16, 'The plating calculation needs another fortnight.'));
-at(-0.8, ask('tender', people.mira, 'TQ-412-GA-03', 'copy', null, 'Our estimators would like to copy the room list.'));
-at(-0.7, ask('tender', people.jonas, 'TQ-412-GA-03', 'copy', null, 'Copying the room list would spare us typing it.'));
-at(-0.6, ask('tender', people.tomas, 'TQ-412-WL-02', null, 20, 'Ivo Senn, who had this in hand, left us on Friday. I take over and need more time.'));
+const ask =
+  (
+    key: string,
+    person: Person,
+    paper: string,
+    right: 'print' | 'copy' | null,
+    days: number | null,
+    reason: string,
+  ) =>
+  async () => {
+    const input = {
+      token: await tokenFor(key, person),
+      document: documents.get(paper) ?? 'doc_',
+      right,
+      until: days === null ? null : today + days * DAY + 16 * HOUR,
+      reason,
+    } as const;
+    await askForMore(deps, await readerOf(key, person), input);
+  };
+at(
+  -0.9,
+  ask(
+    'survey',
+    people.rana,
+    'TQ-412-MS-02',
+    null,
+    16,
+    'The plating calculation needs another fortnight.',
+  ),
+);
+at(
+  -0.8,
+  ask(
+    'tender',
+    people.mira,
+    'TQ-412-GA-03',
+    'copy',
+    null,
+    'Our estimators would like to copy the room list.',
+  ),
+);
+at(
+  -0.7,
+  ask(
+    'tender',
+    people.jonas,
+    'TQ-412-GA-03',
+    'copy',
+    null,
+    'Copying the room list would spare us typing it.',
+  ),
+);
+at(
+  -0.6,
+  ask(
+    'tender',
+    people.tomas,
+    'TQ-412-WL-02',
+    null,
+    20,
+    'Ivo Senn, who had this in hand, left us on Friday. I take over and need more time.',
+  ),
+);
 at(-2.4, () => open('prequalify', people.tomas, 'TQ-412-SP-01', 1));
 
 // The yards that bid are addressed together.
 at(-0.5, async () => {
   const { id } = await putGroup(deps, ida, { id: null, name: 'Bidding yards' });
-  const bidding = await findRecipients(deps.db.read, [people.mira, people.jonas, people.ansel, people.tomas, people.oskar, people.wilma].map(({ address }) => address));
+  const bidding = await findRecipients(
+    deps.db.read,
+    [people.mira, people.jonas, people.ansel, people.tomas, people.oskar, people.wilma].map(
+      ({ address }) => address,
+    ),
+  );
   await changeMembers(deps, ida, { id, add: bidding.map((person) => person.id), remove: [] });
-  await toMany('round-2', { groups: [id], documents: ['TQ-412-TS-01'], subject: 'Dates of round 2', delivery: 'mail', days: 20 });
+  await toMany('round-2', {
+    groups: [id],
+    documents: ['TQ-412-TS-01'],
+    subject: 'Dates of round 2',
+    delivery: 'mail',
+    days: 20,
+  });
 });
 // The harbour board hands a link round in its own house; a colleague nobody had named opens it.
-at(-0.45, () => toMany('board', { domains: ['@harbour-aldery.example'], documents: ['TQ-412-PH-01', 'TQ-412-GA-03'], subject: 'For the harbour board, all of it', delivery: 'by-hand', days: 40 }));
+at(-0.45, () =>
+  toMany('board', {
+    domains: ['@harbour-aldery.example'],
+    documents: ['TQ-412-PH-01', 'TQ-412-GA-03'],
+    subject: 'For the harbour board, all of it',
+    delivery: 'by-hand',
+    days: 40,
+  }),
+);
 at(-0.3, async () => {
   const token = (await grantsOfSending('board'))[0]?.link.split('/').at(-1) ?? '';
   const colleague = await prove(deps, token, 'ines.ard@harbour-aldery.example', '192.0.2.78');
@@ -215,4 +410,6 @@ clock.set(Math.min(Date.now(), clock.now() + HOUR));
 await deliverMail(deps);
 await deps.db.write((tx) => signLedger(tx, deps.recorder, clock.now()));
 await container.close();
-console.log(`Demo data is ready. Sign in as ${DEMO_SIGN_IN.email} with the password ${DEMO_SIGN_IN.password}`);
+console.log(
+  `Demo data is ready. Sign in as ${DEMO_SIGN_IN.email} with the password ${DEMO_SIGN_IN.password}`,
+);

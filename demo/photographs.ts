@@ -6,7 +6,11 @@ const WIDTH = 1200;
 const HEIGHT = 800;
 
 type Colour = readonly [number, number, number];
-const mix = (a: Colour, b: Colour, t: number): Colour => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+const mix = (a: Colour, b: Colour, t: number): Colour => [
+  a[0] + (b[0] - a[0]) * t,
+  a[1] + (b[1] - a[1]) * t,
+  a[2] + (b[2] - a[2]) * t,
+];
 
 /** The outline of an invented hull on the slip, in parts of the picture's width and height. */
 function inHull(x: number, y: number, length: number): boolean {
@@ -21,7 +25,10 @@ function inHull(x: number, y: number, length: number): boolean {
 async function takePicture(seed: number): Promise<Buffer> {
   const chance = createChance(seed);
   const [dawn, length, tilt] = [chance(), 0.55 + chance() * 0.25, chance() * 0.04];
-  const sky: readonly [Colour, Colour] = [mix([96, 130, 160], [196, 150, 120], dawn), mix([214, 222, 224], [244, 214, 180], dawn)];
+  const sky: readonly [Colour, Colour] = [
+    mix([96, 130, 160], [196, 150, 120], dawn),
+    mix([214, 222, 224], [244, 214, 180], dawn),
+  ];
   const pixels = Buffer.alloc(WIDTH * HEIGHT * 3);
   for (let row = 0; row < HEIGHT; row++) {
     const y = row / HEIGHT;
@@ -29,14 +36,34 @@ async function takePicture(seed: number): Promise<Buffer> {
       const x = column / WIDTH;
       const horizon = 0.62 + (x - 0.5) * tilt;
       const wave = Math.sin(x * 90 + y * 400) * 6;
-      let colour = y < horizon ? mix(sky[0], sky[1], y / horizon) : mix([70, 98, 108], [30, 52, 64], (y - horizon) / (1 - horizon)).map((part) => part + wave) as unknown as Colour;
-      if (inHull(x, y, length)) colour = mix([120, 62, 48], [52, 58, 64], Math.min(1, Math.max(0, (0.6 - y) * 12)));
-      if (Math.abs(x - 0.5) < length / 2 && y > 0.2 && y < 0.72 && Math.floor(x * 40) % 5 === 0 && (x * 40) % 1 < 0.06) colour = [70, 72, 70];
+      let colour =
+        y < horizon
+          ? mix(sky[0], sky[1], y / horizon)
+          : (mix([70, 98, 108], [30, 52, 64], (y - horizon) / (1 - horizon)).map(
+              (part) => part + wave,
+            ) as unknown as Colour);
+      if (inHull(x, y, length))
+        colour = mix([120, 62, 48], [52, 58, 64], Math.min(1, Math.max(0, (0.6 - y) * 12)));
+      if (
+        Math.abs(x - 0.5) < length / 2 &&
+        y > 0.2 &&
+        y < 0.72 &&
+        Math.floor(x * 40) % 5 === 0 &&
+        (x * 40) % 1 < 0.06
+      )
+        colour = [70, 72, 70];
       const grain = (chance() - 0.5) * 22;
-      for (let part = 0; part < 3; part++) pixels[(row * WIDTH + column) * 3 + part] = Math.max(0, Math.min(255, (colour[part] ?? 0) + grain));
+      for (let part = 0; part < 3; part++)
+        pixels[(row * WIDTH + column) * 3 + part] = Math.max(
+          0,
+          Math.min(255, (colour[part] ?? 0) + grain),
+        );
     }
   }
-  return sharp(pixels, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } }).blur(0.6).jpeg({ quality: 82 }).toBuffer();
+  return sharp(pixels, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+    .blur(0.6)
+    .jpeg({ quality: 82 })
+    .toBuffer();
 }
 
 /** Photographs of the yard as one PDF, a picture a page. */

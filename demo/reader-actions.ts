@@ -11,7 +11,11 @@ import { findDeviceByToken, findRecipientByAddress } from '@/server/repositories
 const AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/120 (demo)';
 
 async function publicKey(): Promise<{ kty: 'EC'; crv: 'P-256'; x: string; y: string }> {
-  const { publicKey: key } = await webcrypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, false, ['sign', 'verify']);
+  const { publicKey: key } = await webcrypto.subtle.generateKey(
+    { name: 'ECDSA', namedCurve: 'P-256' },
+    false,
+    ['sign', 'verify'],
+  );
   const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', key);
   return { kty: 'EC', crv: 'P-256', x, y };
 }
@@ -26,22 +30,52 @@ async function codeFor(deps: Deps, address: string): Promise<string> {
 }
 
 /** Proves an address by a code, as a person at a browser does. */
-export async function prove(deps: Deps, token: string, address: string, network: string): Promise<ReaderActor> {
+export async function prove(
+  deps: Deps,
+  token: string,
+  address: string,
+  network: string,
+): Promise<ReaderActor> {
   const from = { network, agent: AGENT };
   const actor: StrangerActor = { kind: 'stranger', browser: `demo ${address}`, from };
   await requestCode(deps, actor, { token, address });
-  const { deviceToken } = await enterCode(deps, actor, { token, address, code: await codeFor(deps, address), kept: true, publicKey: await publicKey() });
-  const device = await findDeviceByToken(deps.db.read, deps.vault.mac('device', deviceToken), deps.clock.now());
+  const { deviceToken } = await enterCode(deps, actor, {
+    token,
+    address,
+    code: await codeFor(deps, address),
+    kept: true,
+    publicKey: await publicKey(),
+  });
+  const device = await findDeviceByToken(
+    deps.db.read,
+    deps.vault.mac('device', deviceToken),
+    deps.clock.now(),
+  );
   const recipient = await findRecipientByAddress(deps.db.read, address);
   if (device === null) throw new Error(`The device of ${address} was not made.`);
-  return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address, recipient: recipient?.id ?? null, from };
+  return {
+    kind: 'reader',
+    device: device.id,
+    kept: device.kept,
+    provenAt: device.createdAt,
+    address,
+    recipient: recipient?.id ?? null,
+    from,
+  };
 }
 
 /** Opens a document and turns some pages. @returns the open, or `null` where it was refused */
-export async function read(deps: Deps, reader: ReaderActor, token: string, document: DocumentId, pages: number): Promise<LicenceId | null> {
+export async function read(
+  deps: Deps,
+  reader: ReaderActor,
+  token: string,
+  document: DocumentId,
+  pages: number,
+): Promise<LicenceId | null> {
   const opened = await openDocument(deps, reader, { token, document });
   if (opened.outcome === 'refused') return null;
-  for (let page = 1; page <= Math.min(pages, opened.pages); page++) await renderPage(deps, reader, { licence: opened.licence, page, width: 800 });
+  for (let page = 1; page <= Math.min(pages, opened.pages); page++)
+    await renderPage(deps, reader, { licence: opened.licence, page, width: 800 });
   return opened.licence;
 }
 

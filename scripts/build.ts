@@ -4,5 +4,17 @@ import { build } from 'esbuild';
 import { buildWorkers } from './build-workers';
 
 await buildWorkers();
-await build({ entryPoints: ['server.ts'], outfile: 'build/server.mjs', bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'warning' });
-execFileSync('npx', ['next', 'build'], { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+await build({
+  entryPoints: ['server.ts'],
+  outfile: 'build/server.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+});
+execFileSync('npx', ['next', 'build'], {
+  stdio: 'inherit',
+  env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+});

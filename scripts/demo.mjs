@@ -10,15 +10,25 @@ const TOLD = 'build/demo-data';
 ensureInstalled();
 ensureBuilt();
 const folder = process.env.DATA_DIR ?? 'data/demo';
-const wanted = [builtStamp(), new Date().toISOString().slice(0, 10), process.env.PORT, process.env.PUBLIC_URL].join(' ');
+const wanted = [
+  builtStamp(),
+  new Date().toISOString().slice(0, 10),
+  process.env.PORT,
+  process.env.PUBLIC_URL,
+].join(' ');
 const stamp = path.join(TOLD, '.stamp');
 if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted) {
   rmSync(TOLD, { recursive: true, force: true });
   console.log('Making demo data…');
-  execFileSync('npx', ['tsx', '--conditions=react-server', 'demo/make-demo.ts'], { stdio: 'inherit', env: { ...process.env, DATA_DIR: TOLD } });
+  execFileSync('npx', ['tsx', '--conditions=react-server', 'demo/make-demo.ts'], {
+    stdio: 'inherit',
+    env: { ...process.env, DATA_DIR: TOLD },
+  });
   writeFileSync(stamp, wanted);
 } else {
-  console.log('Fresh demo data. Sign in as ida.roe@tern-quill.example; the sign-in page says the password.');
+  console.log(
+    'Fresh demo data. Sign in as ida.roe@tern-quill.example; the sign-in page says the password.',
+  );
 }
 rmSync(folder, { recursive: true, force: true });
 cpSync(TOLD, folder, { recursive: true });

@@ -9,7 +9,9 @@ let unitsPerEm = 1000;
 
 for (const subset of ['latin', 'latin-ext']) {
   const bytes = readFileSync(`${folder}/atkinson-hyperlegible-next-${subset}-600-normal.woff`);
-  const font = opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+  const font = opentype.parse(
+    bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength),
+  );
   unitsPerEm = font.unitsPerEm;
   for (let index = 0; index < font.glyphs.length; index++) {
     const glyph = font.glyphs.get(index);
@@ -17,7 +19,12 @@ for (const subset of ['latin', 'latin-ext']) {
       const path = glyph.path.commands
         .map((c) => {
           if (c.type === 'Z') return 'Z';
-          const numbers = c.type === 'C' ? [c.x1, c.y1, c.x2, c.y2, c.x, c.y] : c.type === 'Q' ? [c.x1, c.y1, c.x, c.y] : [c.x, c.y];
+          const numbers =
+            c.type === 'C'
+              ? [c.x1, c.y1, c.x2, c.y2, c.x, c.y]
+              : c.type === 'Q'
+                ? [c.x1, c.y1, c.x, c.y]
+                : [c.x, c.y];
           return `${c.type}${numbers.map((n) => Math.round(n)).join(' ')}`;
         })
         .join('');
@@ -26,5 +33,8 @@ for (const subset of ['latin', 'latin-ext']) {
   }
 }
 
-writeFileSync('src/core/watermark/outlines.json', `${JSON.stringify({ font: 'Atkinson Hyperlegible Next SemiBold, SIL Open Font License 1.1', unitsPerEm, outlines }).replaceAll('"],"', '"],\n"')}\n`);
+writeFileSync(
+  'src/core/watermark/outlines.json',
+  `${JSON.stringify({ font: 'Atkinson Hyperlegible Next SemiBold, SIL Open Font License 1.1', unitsPerEm, outlines }).replaceAll('"],"', '"],\n"')}\n`,
+);
 console.log(`${String(Object.keys(outlines).length)} outlines`);

@@ -1,22 +1,44 @@
 // What has to be there before anything runs. Plain Node.js: it works before packages are installed.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
 const INSTALLED = 'node_modules/.embargo-installed';
 const BUILT = 'build/.stamp';
-const SOURCES = ['src', 'demo', 'scripts', 'server.ts', 'next.config.mjs', 'tsconfig.json', 'package.json', 'package-lock.json'];
+const SOURCES = [
+  'src',
+  'demo',
+  'scripts',
+  'server.ts',
+  'next.config.mjs',
+  'tsconfig.json',
+  'package.json',
+  'package-lock.json',
+];
 
 function filesOf(entry) {
   if (!statSync(entry).isDirectory()) return [entry];
-  return readdirSync(entry).sort().flatMap((name) => filesOf(path.join(entry, name)));
+  return readdirSync(entry)
+    .sort()
+    .flatMap((name) => filesOf(path.join(entry, name)));
 }
 
 function digest(entries) {
   const hash = createHash('sha256');
-  for (const file of entries.flatMap(filesOf)) if (!file.endsWith('.test.ts')) hash.update(file).update('\0').update(readFileSync(file));
+  for (const file of entries.flatMap(filesOf))
+    if (!file.endsWith('.test.ts')) hash.update(file).update('\0').update(readFileSync(file));
   return hash.digest('hex');
 }
 
@@ -56,31 +78,50 @@ function isThere(command) {
 
 /** Installs the Debian programs that tests use, where that is possible, or says which are missing. */
 export function ensureTestTools() {
-  const missing = Object.entries(DEBIAN_TOOLS).filter(([command]) => !isThere(command)).map(([, name]) => name);
+  const missing = Object.entries(DEBIAN_TOOLS)
+    .filter(([command]) => !isThere(command))
+    .map(([, name]) => name);
   if (missing.length === 0) return;
   const command = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`;
-  if (!isThere('apt-get') || process.getuid?.() !== 0) throw new Error(`The tests need these programs: ${missing.join(', ')}. Install them first, on Debian as root with:\n  ${command}`);
+  if (!isThere('apt-get') || process.getuid?.() !== 0)
+    throw new Error(
+      `The tests need these programs: ${missing.join(', ')}. Install them first, on Debian as root with:\n  ${command}`,
+    );
   console.log(`Installing ${missing.join(', ')} from Debian's packages…`);
-  execFileSync('sh', ['-c', command], { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  execFileSync('sh', ['-c', command], {
+    stdio: 'inherit',
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
 }
 
 /** PDFs that nobody here made, as Debian ships them: one long, two full of pictures. */
-const REAL_DOCUMENTS = { 'gnuplot-doc': ['usr/share/doc/gnuplot/gnuplot.pdf'], 'paperwork-gtk': ['usr/share/doc/paperwork-gtk/intro.pdf', 'usr/share/doc/paperwork-gtk/usage.pdf'] };
+const REAL_DOCUMENTS = {
+  'gnuplot-doc': ['usr/share/doc/gnuplot/gnuplot.pdf'],
+  'paperwork-gtk': [
+    'usr/share/doc/paperwork-gtk/intro.pdf',
+    'usr/share/doc/paperwork-gtk/usage.pdf',
+  ],
+};
 const DOCUMENTS = 'build/real-documents';
 
 /** Takes those documents out of Debian's packages; nothing is installed for them. */
 export function ensureRealDocuments() {
   const files = Object.values(REAL_DOCUMENTS).flat();
   if (files.every((file) => existsSync(path.join(DOCUMENTS, path.basename(file))))) return;
-  if (!isThere('apt-get')) throw new Error(`The tests need ${files.map((file) => path.basename(file)).join(', ')} from Debian's packages ${Object.keys(REAL_DOCUMENTS).join(', ')} in ${DOCUMENTS}.`);
+  if (!isThere('apt-get'))
+    throw new Error(
+      `The tests need ${files.map((file) => path.basename(file)).join(', ')} from Debian's packages ${Object.keys(REAL_DOCUMENTS).join(', ')} in ${DOCUMENTS}.`,
+    );
   console.log("Fetching documents from Debian's packages…");
   const folder = mkdtempSync(path.join(tmpdir(), 'embargo-debian-'));
-  const run = (command, ...args) => execFileSync(command, args, { cwd: folder, stdio: ['ignore', 'ignore', 'inherit'] });
+  const run = (command, ...args) =>
+    execFileSync(command, args, { cwd: folder, stdio: ['ignore', 'ignore', 'inherit'] });
   if (spawnSync('apt-cache', ['show', 'gnuplot-doc']).status !== 0) run('apt-get', 'update');
   run('apt-get', 'download', ...Object.keys(REAL_DOCUMENTS));
   for (const name of readdirSync(folder)) run('dpkg-deb', '-x', name, 'out');
   mkdirSync(DOCUMENTS, { recursive: true });
-  for (const file of files) copyFileSync(path.join(folder, 'out', file), path.join(DOCUMENTS, path.basename(file)));
+  for (const file of files)
+    copyFileSync(path.join(folder, 'out', file), path.join(DOCUMENTS, path.basename(file)));
   rmSync(folder, { recursive: true });
 }
 
@@ -90,7 +131,11 @@ export function ensureRealDocuments() {
  */
 export const SERVER = {
   flags: ['--max-semi-space-size=8'],
-  environment: { MALLOC_ARENA_MAX: '2', MALLOC_MMAP_THRESHOLD_: '262144', MALLOC_TRIM_THRESHOLD_: '262144' },
+  environment: {
+    MALLOC_ARENA_MAX: '2',
+    MALLOC_MMAP_THRESHOLD_: '262144',
+    MALLOC_TRIM_THRESHOLD_: '262144',
+  },
 };
 
 /** Times that a server which the database's driver ended is started again. */
@@ -102,11 +147,22 @@ const RESTARTS = 5;
  */
 export function serve(environment) {
   let { status, signal } = run({});
-  for (let restarts = 0; signal === 'SIGABRT' && restarts < RESTARTS; restarts++) ({ status, signal } = run({ CHECK_FIRST: '1' }));
+  for (let restarts = 0; signal === 'SIGABRT' && restarts < RESTARTS; restarts++)
+    ({ status, signal } = run({ CHECK_FIRST: '1' }));
   process.exit(status ?? (signal === 'SIGABRT' ? 1 : 0));
 
   function run(more) {
-    const env = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...SERVER.environment, ...environment, ...more };
-    return spawnSync(process.execPath, [...SERVER.flags, 'build/server.mjs'], { stdio: 'inherit', env });
+    const env = {
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      ...SERVER.environment,
+      ...environment,
+      ...more,
+    };
+    return spawnSync(process.execPath, [...SERVER.flags, 'build/server.mjs'], {
+      stdio: 'inherit',
+      env,
+    });
   }
 }

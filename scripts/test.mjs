@@ -16,7 +16,10 @@ let failed = 0;
 
 function step(name, command, args, environment = {}) {
   console.log(`\n== ${name}`);
-  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...environment } });
+  const { status } = spawnSync(command, args, {
+    stdio: 'inherit',
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...environment },
+  });
   if (status !== 0) failed++;
   return status === 0;
 }
@@ -25,8 +28,11 @@ function step(name, command, args, environment = {}) {
 function stepBeside(name, command, args) {
   return new Promise((resolve) => {
     const printed = [];
-    const child = spawn(command, args, { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' } });
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => printed.push(bytes));
+    const child = spawn(command, args, {
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' },
+    });
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (bytes) => printed.push(bytes));
     child.on('close', (status) => {
       console.log(`\n== ${name}${status === 0 ? '' : ': failed'}`);
       process.stdout.write(Buffer.concat(printed));
@@ -46,28 +52,51 @@ function read(file) {
 
 /** The build writes types of its own, which the check of types needs. */
 async function buildAndTypes() {
-  const built = await stepBeside('Build', process.execPath, ['--input-type=module', '--eval', "import { ensureBuilt } from './scripts/prepare.mjs'; ensureBuilt();"]);
+  const built = await stepBeside('Build', process.execPath, [
+    '--input-type=module',
+    '--eval',
+    "import { ensureBuilt } from './scripts/prepare.mjs'; ensureBuilt();",
+  ]);
   return [built, await stepBeside('Types', 'npx', ['tsc', '--noEmit'])];
 }
 
 async function lint() {
   return [
     await stepBeside('Lint', 'npx', ['eslint', '.']),
-    await stepBeside('Import directions', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs', '--output-type', 'err']),
+    await stepBeside('Import directions', 'npx', [
+      'depcruise',
+      'src',
+      '--config',
+      '.dependency-cruiser.cjs',
+      '--output-type',
+      'err',
+    ]),
     await stepBeside('Unused code', 'npx', ['knip', '--no-progress']),
   ];
 }
 
 // The build keeps one core busy and lint the other.
 const checks = (await Promise.all([buildAndTypes(), lint()])).flat();
-step('Unit, property and integration tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`]);
-step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport });
+step('Unit, property and integration tests', 'npx', [
+  'vitest',
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${unitReport}`,
+]);
+step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
+  PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,
+});
 
 const unit = read(unitReport);
 const browser = read(browserReport)?.stats;
 // A report that is missing counts as a failure: nothing may pass for want of having run.
-const passed = checks.filter(Boolean).length + (unit?.numPassedTests ?? 0) + (browser?.expected ?? 0);
-const broken = checks.filter((ok) => !ok).length + (unit === null ? 1 : unit.numFailedTests) + (browser === undefined ? 1 : browser.unexpected + browser.flaky);
+const passed =
+  checks.filter(Boolean).length + (unit?.numPassedTests ?? 0) + (browser?.expected ?? 0);
+const broken =
+  checks.filter((ok) => !ok).length +
+  (unit === null ? 1 : unit.numFailedTests) +
+  (browser === undefined ? 1 : browser.unexpected + browser.flaky);
 rmSync(reports, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${Math.max(broken, failed > 0 && broken === 0 ? 1 : 0)} failed`);
 process.exit(failed === 0 && broken === 0 ? 0 : 1);

@@ -9,8 +9,18 @@ export function proxy(request: NextRequest): NextResponse {
   // The drill opens a chunk with WebAssembly, in the page: nowhere else is it allowed.
   const wasm = request.nextUrl.pathname === '/settings/keys' ? " 'wasm-unsafe-eval'" : '';
   const policy = [
-    "default-src 'none'", `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${wasm}`, `style-src 'self' 'nonce-${nonce}'`, "style-src-attr 'unsafe-inline'",
-    "img-src 'self' blob: data:", "font-src 'self'", "connect-src 'self'", "frame-src blob:", "form-action 'self'", "base-uri 'none'", "frame-ancestors 'none'", "manifest-src 'self'",
+    "default-src 'none'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${wasm}`,
+    `style-src 'self' 'nonce-${nonce}'`,
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' blob: data:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    'frame-src blob:',
+    "form-action 'self'",
+    "base-uri 'none'",
+    "frame-ancestors 'none'",
+    "manifest-src 'self'",
   ].join('; ');
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);

@@ -41,12 +41,19 @@ export class UsageError extends AppError<'USAGE'> {
   }
 }
 
-type Checked<T> = { readonly success: true; readonly data: T } | { readonly success: false; readonly error: { readonly issues: readonly { readonly message: string }[] } };
+type Checked<T> =
+  | { readonly success: true; readonly data: T }
+  | {
+      readonly success: false;
+      readonly error: { readonly issues: readonly { readonly message: string }[] };
+    };
 
 /** What a schema made of the call. @throws UsageError with what it found wrong */
 export function checked<T>(result: Checked<T>): T {
   if (result.success) return result.data;
-  throw new UsageError(`Please check: ${[...new Set(result.error.issues.map(({ message }) => message))].join('; ')}.`);
+  throw new UsageError(
+    `Please check: ${[...new Set(result.error.issues.map(({ message }) => message))].join('; ')}.`,
+  );
 }
 
 /** An option that has to be there. @throws UsageError */

@@ -19,13 +19,19 @@ function passphrases(call: Call): (layer: number) => Promise<string> {
   return async (layer) => {
     const file = files[layer];
     if (file !== undefined) return readFileSync(file, 'utf8').trim();
-    if (!process.stdin.isTTY) throw new IdentityError('WRONG_PASSPHRASE', 'This key is kept under a passphrase. Name a file that holds it with --passphrase-file, once for each person, the last who set theirs first.');
+    if (!process.stdin.isTTY)
+      throw new IdentityError(
+        'WRONG_PASSPHRASE',
+        'This key is kept under a passphrase. Name a file that holds it with --passphrase-file, once for each person, the last who set theirs first.',
+      );
     return ask(`Passphrase${layer === 0 ? '' : ' of the other person'}: `);
   };
 }
 
 /** The private key in a key file, opened with passphrases where it is kept under them. @throws IdentityError */
 export async function readIdentity(call: Call, file: string): Promise<string> {
-  const content = await readFile(file).catch(() => { throw new IdentityError('NO_IDENTITY', `There is no key file ${file}, or it may not be read.`); });
+  const content = await readFile(file).catch(() => {
+    throw new IdentityError('NO_IDENTITY', `There is no key file ${file}, or it may not be read.`);
+  });
   return openIdentity(content, passphrases(call));
 }

@@ -9,13 +9,21 @@ import { createHashes, createKeyWrap } from '@/server/vault/vault';
 import { openMasterKeys } from '@/server/vault/master-key';
 import { readWitness } from '@/server/storage/witness';
 
-export type OpenLedger = { readonly db: Database; readonly outside: Outside; /** The witness file that was read; null: there is none, and the key is the database's own. */ readonly witness: string | null };
+export type OpenLedger = {
+  readonly db: Database;
+  readonly outside: Outside;
+  /** The witness file that was read; null: there is none, and the key is the database's own. */ readonly witness:
+    string | null;
+};
 
 /** The seals of rows, where the master key is at hand. */
 async function sealsOf(config: Config, db: Database): Promise<Outside['seals']> {
   const hashes = existsSync(config.masterKeyFile) ? await findServiceKey(db.read, 'hashes') : null;
   if (hashes === null) return undefined;
-  const secret = createKeyWrap(openMasterKeys(config.masterKeyFile, false)).unwrap(hashes, 'hashes');
+  const secret = createKeyWrap(openMasterKeys(config.masterKeyFile, false)).unwrap(
+    hashes,
+    'hashes',
+  );
   return createSeals(Buffer.from(createHashes(new Secret(secret)).derive('row seals'), 'hex'));
 }
 
@@ -25,9 +33,15 @@ async function sealsOf(config: Config, db: Database): Promise<Outside['seals']> 
  * @param file the witness file; the one of the settings where it is left out
  * @throws ConfigError where there is no database, no ledger in it, or no such file
  */
-export async function openLedger(config: Config, file: string = config.witnessFile): Promise<OpenLedger> {
+export async function openLedger(
+  config: Config,
+  file: string = config.witnessFile,
+): Promise<OpenLedger> {
   const path = config.databaseUrl.replace(/^file:/, '');
-  if (!existsSync(path)) throw new ConfigError(`There is no database at ${path}. Set DATA_DIR to the folder the server uses.`);
+  if (!existsSync(path))
+    throw new ConfigError(
+      `There is no database at ${path}. Set DATA_DIR to the folder the server uses.`,
+    );
   const given = file !== config.witnessFile;
   if (given && !existsSync(file)) throw new ConfigError(`There is no witness file ${file}.`);
   const db = await openDatabase(config.databaseUrl);
@@ -35,5 +49,13 @@ export async function openLedger(config: Config, file: string = config.witnessFi
   if (own === null) throw new ConfigError('This database has no ledger yet.');
   const witnessed = existsSync(file) ? readWitness(file) : null;
   const publicKey = witnessed?.publicKey ?? null;
-  return { db, witness: publicKey === null ? null : file, outside: { publicKey: publicKey ?? new Uint8Array(own.publicKey), witnesses: witnessed?.checkpoints, seals: await sealsOf(config, db) } };
+  return {
+    db,
+    witness: publicKey === null ? null : file,
+    outside: {
+      publicKey: publicKey ?? new Uint8Array(own.publicKey),
+      witnesses: witnessed?.checkpoints,
+      seals: await sealsOf(config, db),
+    },
+  };
 }

@@ -15,8 +15,13 @@ class InputError extends AppError<'NO_FILE'> {
 }
 
 /** Opens a file for reading, hands it over, closes it. @throws InputError */
-export async function withFile<T>(path: string, use: (file: FileHandle, size: number) => Promise<T>): Promise<T> {
-  const file = await open(path, 'r').catch(() => { throw new InputError(path); });
+export async function withFile<T>(
+  path: string,
+  use: (file: FileHandle, size: number) => Promise<T>,
+): Promise<T> {
+  const file = await open(path, 'r').catch(() => {
+    throw new InputError(path);
+  });
   try {
     const stats = await file.stat();
     if (!stats.isFile()) throw new InputError(path);
@@ -36,10 +41,18 @@ export function inspectOpen(file: FileHandle, size: number): Promise<Inspected> 
 }
 
 /** The chunks of the age file in an open file, and the cipher that opens them with this private key. @throws AgeError `DAMAGED` */
-export async function unlock(file: FileHandle, { header, offset, length }: Inspected, identity: string): Promise<{ readonly sealed: Stretch; readonly cipher: ChunkCipher }> {
+export async function unlock(
+  file: FileHandle,
+  { header, offset, length }: Inspected,
+  identity: string,
+): Promise<{ readonly sealed: Stretch; readonly cipher: ChunkCipher }> {
   const fileKey = await unwrapFileKey(header, identity);
   const nonce = new Uint8Array(PAYLOAD_NONCE);
   const start = header.length + PAYLOAD_NONCE;
-  if ((await file.read(nonce, 0, nonce.length, offset + header.length)).bytesRead !== nonce.length) throw new AgeError('DAMAGED', 'no nonce');
-  return { sealed: { file, offset: offset + start, length: length - start }, cipher: nodeChunkCipher(payloadKey(fileKey, nonce)) };
+  if ((await file.read(nonce, 0, nonce.length, offset + header.length)).bytesRead !== nonce.length)
+    throw new AgeError('DAMAGED', 'no nonce');
+  return {
+    sealed: { file, offset: offset + start, length: length - start },
+    cipher: nodeChunkCipher(payloadKey(fileKey, nonce)),
+  };
 }

@@ -13,7 +13,18 @@ import { restoreCommand } from '@/cli/commands/restore';
 import { statementCommand } from '@/cli/commands/statement-check';
 import { rotateCommand } from '@/cli/commands/key-rotate';
 
-const COMMANDS: readonly Command[] = [protectCommand, inspectCommand, recoverCommand, verifyCommand, statementCommand, exportCommand, rotateCommand, backupCommand, restoreCommand, checkCommand];
+const COMMANDS: readonly Command[] = [
+  protectCommand,
+  inspectCommand,
+  recoverCommand,
+  verifyCommand,
+  statementCommand,
+  exportCommand,
+  rotateCommand,
+  backupCommand,
+  restoreCommand,
+  checkCommand,
+];
 
 const HELP = `embargo: the command line of Embargo
 
@@ -29,40 +40,74 @@ function helpOf({ name, usage, summary, help }: Command): string {
 }
 
 /** Shows progress on one line of the terminal; says nothing where nobody watches. */
-function progressLine(quiet: boolean): { readonly show: Call['progress']; readonly end: () => void } {
+function progressLine(quiet: boolean): {
+  readonly show: Call['progress'];
+  readonly end: () => void;
+} {
   if (quiet || !process.stderr.isTTY) return { show: () => undefined, end: () => undefined };
   let shown = 0;
   return {
     show: (done, all, words) => {
       if (done < all && Date.now() - shown < 100) return;
       shown = Date.now();
-      process.stderr.write(`\r\x1b[K${words} ${all > 0 ? `${String(Math.floor((done / all) * 100))} %` : String(done)}`);
+      process.stderr.write(
+        `\r\x1b[K${words} ${all > 0 ? `${String(Math.floor((done / all) * 100))} %` : String(done)}`,
+      );
     },
-    end: () => { if (shown > 0) process.stderr.write('\r\x1b[K'); },
+    end: () => {
+      if (shown > 0) process.stderr.write('\r\x1b[K');
+    },
   };
 }
 
 /** Where a command's words go, and where its settings come from. */
-export type Surroundings = { readonly out: (text: string) => void; readonly err: (text: string) => void; /** Absent: this process’s own. */ readonly environment?: Readonly<Record<string, string | undefined>> };
+export type Surroundings = {
+  readonly out: (text: string) => void;
+  readonly err: (text: string) => void;
+  /** Absent: this process’s own. */ readonly environment?: Readonly<
+    Record<string, string | undefined>
+  >;
+};
 
 type Values = Readonly<Record<string, string | boolean | (string | boolean)[] | undefined>>;
 
-function callOf(files: readonly string[], values: Values, progress: Call['progress'], { environment }: Surroundings): Call {
+function callOf(
+  files: readonly string[],
+  values: Values,
+  progress: Call['progress'],
+  { environment }: Surroundings,
+): Call {
   return {
-    files, progress,
+    files,
+    progress,
     text: (name) => (typeof values[name] === 'string' ? values[name] : undefined),
-    texts: (name) => { const value = values[name]; return Array.isArray(value) ? value.filter((each) => typeof each === 'string') : []; },
+    texts: (name) => {
+      const value = values[name];
+      return Array.isArray(value) ? value.filter((each) => typeof each === 'string') : [];
+    },
     flag: (name) => values[name] === true,
     config: () => readConfig(environment),
   };
 }
 
-async function runCommand(command: Command, args: readonly string[], around: Surroundings): Promise<ExitCode> {
+async function runCommand(
+  command: Command,
+  args: readonly string[],
+  around: Surroundings,
+): Promise<ExitCode> {
   let parsed;
   try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { ...command.options, help: { type: 'boolean' }, json: { type: 'boolean' } } });
+    parsed = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { ...command.options, help: { type: 'boolean' }, json: { type: 'boolean' } },
+    });
   } catch (error) {
-    throw new UsageError(error instanceof Error ? `${error.message.split('. ')[0] ?? ''}.` : 'The call cannot be understood.');
+    throw new UsageError(
+      error instanceof Error
+        ? `${error.message.split('. ')[0] ?? ''}.`
+        : 'The call cannot be understood.',
+    );
   }
   if (parsed.values.help === true) {
     around.out(helpOf(command));
@@ -95,7 +140,8 @@ function exitOf(error: AppError): ExitCode {
 async function choose(args: readonly string[], around: Surroundings): Promise<ExitCode> {
   const words = args.slice(0, 2).join(' ');
   const command = COMMANDS.find(({ name }) => words === name || `${words} `.startsWith(`${name} `));
-  if (command !== undefined) return runCommand(command, args.slice(command.name.split(' ').length), around);
+  if (command !== undefined)
+    return runCommand(command, args.slice(command.name.split(' ').length), around);
   if (args.length === 0 || args[0] === '--help' || args[0] === 'help') {
     around.out(HELP);
     return 0;
@@ -105,7 +151,10 @@ async function choose(args: readonly string[], around: Surroundings): Promise<Ex
 }
 
 /** Runs one call of the command line. What goes wrong is said in a sentence; only what nobody foresaw is thrown. */
-export async function runCommandLine(args: readonly string[], around: Surroundings): Promise<ExitCode> {
+export async function runCommandLine(
+  args: readonly string[],
+  around: Surroundings,
+): Promise<ExitCode> {
   try {
     return await choose(args, around);
   } catch (error) {

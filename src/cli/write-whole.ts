@@ -7,7 +7,14 @@ export class OutputError extends AppError<'DISK_FULL' | 'CANNOT_WRITE'> {
   constructor(path: string, cause: unknown) {
     const code = cause instanceof Error && 'code' in cause ? String(cause.code) : '';
     const full = code === 'ENOSPC' || code === 'EFBIG' || code === 'EDQUOT';
-    super('OutputError', full ? 'DISK_FULL' : 'CANNOT_WRITE', full ? `There is no room left to write ${path}. Nothing was left behind.` : `${path} could not be written (${code === '' ? 'unknown reason' : code}).`, { cause });
+    super(
+      'OutputError',
+      full ? 'DISK_FULL' : 'CANNOT_WRITE',
+      full
+        ? `There is no room left to write ${path}. Nothing was left behind.`
+        : `${path} could not be written (${code === '' ? 'unknown reason' : code}).`,
+      { cause },
+    );
   }
 }
 
@@ -21,7 +28,10 @@ function isSystemError(error: unknown): boolean {
  *
  * @throws OutputError where the disk says no; whatever `fill` throws
  */
-export async function makeWhole<T>(path: string, fill: (file: FileHandle) => Promise<T>): Promise<T> {
+export async function makeWhole<T>(
+  path: string,
+  fill: (file: FileHandle) => Promise<T>,
+): Promise<T> {
   const partial = `${path}.partial`;
   let file: FileHandle | undefined;
   try {

@@ -11,7 +11,11 @@ const moment = z.number().int().min(0).max(8_640_000_000_000_000);
 
 /** Who could open something at a moment: a document, what a dispatch carried, or whatever a person was given; compared with another moment, or another person. */
 export const accessThenInput = z.object({
-  of: z.union([z.object({ document: documentId }), z.object({ dispatch: dispatchId }), z.object({ recipient: recipientId })]),
+  of: z.union([
+    z.object({ document: documentId }),
+    z.object({ dispatch: dispatchId }),
+    z.object({ recipient: recipientId }),
+  ]),
   at: moment,
   /** Another moment to compare with. */
   also: moment.nullish(),
@@ -22,7 +26,12 @@ export type AccessThenInput = z.infer<typeof accessThenInput>;
 
 /** What somebody could do with a document at a moment, wherever they were. */
 export type StateThen =
-  | { readonly opens: true; readonly rights: readonly Right[]; readonly printsLeft: number | null; readonly until: number | null }
+  | {
+      readonly opens: true;
+      readonly rights: readonly Right[];
+      readonly printsLeft: number | null;
+      readonly until: number | null;
+    }
   | { readonly opens: false; readonly reason: RefusalReason };
 
 export type AccessThenRow = {

@@ -7,7 +7,10 @@ import { dispatchId, grantId, groupId } from '@/contracts/dispatch';
 import { reasonInput } from '@/contracts/settings';
 import { documentId } from '@/contracts/document';
 
-export const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
+export const recipientId = z.custom<RecipientId>(
+  (value) => typeof value === 'string' && isId('recipient', value),
+  'no such person',
+);
 
 const scopeInput: z.ZodType<Scope> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('person'), recipient: recipientId }),
@@ -17,7 +20,11 @@ const scopeInput: z.ZodType<Scope> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('person-on-document'), recipient: recipientId, document: documentId }),
 ]);
 /** `also`: further grants, so that people who would come in by another way do not. */
-export const scopedInput = z.object({ scope: scopeInput, also: z.array(grantId).max(10_000).optional(), reason: reasonInput });
+export const scopedInput = z.object({
+  scope: scopeInput,
+  also: z.array(grantId).max(10_000).optional(),
+  reason: reasonInput,
+});
 
 /** How somebody still comes in: by a grant of their own, as one of a group, by what was passed on to them, or along with a domain. */
 export type WayIn = {
@@ -30,7 +37,13 @@ export type WayIn = {
   readonly mayClose: boolean;
 };
 /** Somebody who can open a document although what is revoked would have been a way to it. */
-export type StillReads = { readonly recipient: RecipientId; readonly name: string; readonly document: DocumentId; readonly title: string; readonly ways: readonly WayIn[] };
+export type StillReads = {
+  readonly recipient: RecipientId;
+  readonly name: string;
+  readonly document: DocumentId;
+  readonly title: string;
+  readonly ways: readonly WayIn[];
+};
 
 /** What revoking these grants does, or did: to people, not to grants. */
 export type CutEffect = {
@@ -60,7 +73,10 @@ export type CutPreview = {
 export type CutResult = { readonly grants: readonly GrantId[] };
 
 /** Somebody left their organisation; whoever takes over, if anybody, is given what they could still open. */
-export const leftInput = z.object({ id: recipientId, successor: z.union([z.literal('').transform(() => null), emailAddress]).nullish() });
+export const leftInput = z.object({
+  id: recipientId,
+  successor: z.union([z.literal('').transform(() => null), emailAddress]).nullish(),
+});
 export type LeftInput = z.infer<typeof leftInput>;
 /** Documents that somebody else took over, and groups that were left. */
 export type HasLeft = { readonly given: number; readonly groups: number };

@@ -6,11 +6,20 @@ import { documentId } from '@/contracts/document';
 import type { WayIn } from '@/contracts/access';
 
 /** After which revocation: of what a dispatch gave, or of a document. */
-export const afterInput = z.union([z.object({ dispatch: dispatchId }), z.object({ document: documentId })]);
+export const afterInput = z.union([
+  z.object({ dispatch: dispatchId }),
+  z.object({ document: documentId }),
+]);
 export type AfterInput = z.infer<typeof afterInput>;
 
 /** What of a document somebody took that no revocation reaches, as the ledger has it. */
-export type Copies = { readonly prints: number; readonly keptAt: number | null; readonly textSent: boolean; readonly textCopied: boolean; readonly inTheClear: boolean };
+export type Copies = {
+  readonly prints: number;
+  readonly keptAt: number | null;
+  readonly textSent: boolean;
+  readonly textCopied: boolean;
+  readonly inTheClear: boolean;
+};
 
 /** One addressee on one document whose access was pulled back. Moments in ms. */
 export type AfterRow = {
@@ -40,7 +49,12 @@ export type AfterRow = {
 };
 
 export type AfterPage = {
-  readonly about: { readonly dispatch: DispatchId | null; readonly document: DocumentId | null; readonly name: string; readonly reference: string };
+  readonly about: {
+    readonly dispatch: DispatchId | null;
+    readonly document: DocumentId | null;
+    readonly name: string;
+    readonly reference: string;
+  };
   readonly rows: readonly AfterRow[];
   /** The document itself is revoked, so that reinstating it is the way back. */
   readonly documentRevoked: boolean;

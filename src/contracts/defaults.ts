@@ -9,17 +9,34 @@ import type { ImpactFound } from '@/contracts/impact';
 export const MAX_LEVEL_WATERMARK = 80;
 
 const defaults: z.ZodType<Defaults> = z
-  .strictObject({ rights: z.array(z.enum(OFFERED_RIGHTS)).nullable(), days: z.union([z.number().int().min(1).max(3_650), z.literal('no-end')]).nullable(), prints: z.number().int().min(1).max(999).nullable() })
+  .strictObject({
+    rights: z.array(z.enum(OFFERED_RIGHTS)).nullable(),
+    days: z.union([z.number().int().min(1).max(3_650), z.literal('no-end')]).nullable(),
+    prints: z.number().int().min(1).max(999).nullable(),
+  })
   .superRefine(({ rights, prints }, context) => {
     const found = rights === null ? null : rightsInput.safeParse({ rights, prints });
-    for (const { message } of found?.error?.issues ?? []) context.addIssue({ code: 'custom', path: ['rights'], message });
+    for (const { message } of found?.error?.issues ?? [])
+      context.addIssue({ code: 'custom', path: ['rights'], message });
   });
 
 /** What a level sets, as it is to be; nothing set: none. `seen`: when that was set which the person saw, or null. */
-export const defaultsInput = z.object({ level: z.enum(LEVELS), subject: z.string().max(64), defaults, watermark: watermark.max(MAX_LEVEL_WATERMARK, `at most ${String(MAX_LEVEL_WATERMARK)} characters: it shares the page with others`), seen: z.number().int().nullable() });
+export const defaultsInput = z.object({
+  level: z.enum(LEVELS),
+  subject: z.string().max(64),
+  defaults,
+  watermark: watermark.max(
+    MAX_LEVEL_WATERMARK,
+    `at most ${String(MAX_LEVEL_WATERMARK)} characters: it shares the page with others`,
+  ),
+  seen: z.number().int().nullable(),
+});
 export type DefaultsInput = z.infer<typeof defaultsInput>;
 
 export type DefaultsRow = LevelDefaults & { readonly name: string };
 /** Whom a change touches at their next open, which the watermark alone does; and what of it can have no effect, in words. */
 export type DefaultsImpact = ImpactFound & { readonly idle: readonly string[] };
-export type DefaultsChanged = { readonly before: Pick<LevelDefaults, 'defaults' | 'watermark'>; readonly setAt: number | null };
+export type DefaultsChanged = {
+  readonly before: Pick<LevelDefaults, 'defaults' | 'watermark'>;
+  readonly setAt: number | null;
+};

@@ -4,7 +4,12 @@ import { DAY } from '@/core/base/time';
 /** Where and on what the demo's recipients can pretend to be. */
 export const demoInput = z.object({
   /** How far the clock goes forward from where it is, in ms; never back. */
-  forward: z.number().int().min(0).max(400 * DAY).optional(),
+  forward: z
+    .number()
+    .int()
+    .min(0)
+    .max(400 * DAY)
+    .optional(),
   network: z.ipv4().nullable().optional(),
   agent: z.string().max(300).nullable().optional(),
 });

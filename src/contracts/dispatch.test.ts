@@ -4,25 +4,59 @@ import { draftBody } from '@/contracts/draft';
 import { ledgerInput } from '@/contracts/ledger';
 
 const terms = { rights: ['read'], from: null, until: null, prints: null };
-const input = { documents: ['doc_00000000000000000001'], recipients: [{ address: ' Mira@Brackwater.EXAMPLE ' }], terms, subject: ' For you ', note: '', watermark: '{address}' };
-const wrong = (value: unknown): string[] => dispatchInput.safeParse(value).error?.issues.map(({ message }) => message) ?? [];
+const input = {
+  documents: ['doc_00000000000000000001'],
+  recipients: [{ address: ' Mira@Brackwater.EXAMPLE ' }],
+  terms,
+  subject: ' For you ',
+  note: '',
+  watermark: '{address}',
+};
+const wrong = (value: unknown): string[] =>
+  dispatchInput.safeParse(value).error?.issues.map(({ message }) => message) ?? [];
 
 describe('a dispatch as it is asked for', () => {
   test('is brought into one spelling', () => {
-    expect(dispatchInput.parse(input)).toMatchObject({ subject: 'For you', recipients: [{ address: 'mira@brackwater.example', name: '', organisation: '' }] });
+    expect(dispatchInput.parse(input)).toMatchObject({
+      subject: 'For you',
+      recipients: [{ address: 'mira@brackwater.example', name: '', organisation: '' }],
+    });
   });
 
   test.each<[string, unknown, RegExp]>([
     ['no document', { ...input, documents: [] }, /at least one document/],
-    ['something that is no document', { ...input, documents: ['grt_00000000000000000001'] }, /no such document/],
+    [
+      'something that is no document',
+      { ...input, documents: ['grt_00000000000000000001'] },
+      /no such document/,
+    ],
     ['nobody', { ...input, recipients: [] }, /at least one recipient/],
     ['no address', { ...input, recipients: [{ address: 'mira' }] }, /“mira” is no email address/],
     ['no subject', { ...input, subject: '  ' }, /a subject is needed/],
     ['a token nobody knows', { ...input, watermark: '{password}' }, /\{password\} is nothing/],
-    ['an end before the start', { ...input, terms: { ...terms, from: 20, until: 10 } }, /the end lies before the start/],
-    ['keep without copy', { ...input, terms: { ...terms, rights: ['read', 'print', 'keep'] } }, /keep needs copy/],
-    ['keep with limited prints', { ...input, terms: { ...terms, rights: ['read', 'copy', 'print', 'keep'], prints: 2 } }, /keep needs print without a limit/],
-    ['a person’s own terms that cannot stand', { ...input, recipients: [{ address: 'a@b.example', terms: { ...terms, rights: ['print'] } }] }, /print needs read/],
+    [
+      'an end before the start',
+      { ...input, terms: { ...terms, from: 20, until: 10 } },
+      /the end lies before the start/,
+    ],
+    [
+      'keep without copy',
+      { ...input, terms: { ...terms, rights: ['read', 'print', 'keep'] } },
+      /keep needs copy/,
+    ],
+    [
+      'keep with limited prints',
+      { ...input, terms: { ...terms, rights: ['read', 'copy', 'print', 'keep'], prints: 2 } },
+      /keep needs print without a limit/,
+    ],
+    [
+      'a person’s own terms that cannot stand',
+      {
+        ...input,
+        recipients: [{ address: 'a@b.example', terms: { ...terms, rights: ['print'] } }],
+      },
+      /print needs read/,
+    ],
   ])('with %s is refused in words', (_name, value, words) => {
     expect(wrong(value).join('; ')).toMatch(words);
   });
@@ -33,12 +67,30 @@ describe('a dispatch as it is asked for', () => {
 });
 
 test('a draft may be as unfinished as it likes, and no larger than it need be', () => {
-  const draft = { documents: [], people: 'half an addr', own: [], terms: { ...terms, until: 1 }, subject: '', note: '', watermark: '{nonsense}' };
+  const draft = {
+    documents: [],
+    people: 'half an addr',
+    own: [],
+    terms: { ...terms, until: 1 },
+    subject: '',
+    note: '',
+    watermark: '{nonsense}',
+  };
   expect(draftBody.safeParse(draft).success).toBe(true);
   expect(draftBody.safeParse({ ...draft, people: 'x'.repeat(200_001) }).success).toBe(false);
 });
 
 test('filters of the ledger are checked, days among them', () => {
-  expect(ledgerInput.parse({ from: '2026-11-25', before: '12', kind: 'refused' })).toEqual({ from: '2026-11-25', before: 12, kind: ['refused'] });
-  for (const given of [{ from: 'yesterday' }, { from: '2026-13-01' }, { kind: 'everything' }, { before: '0' }]) expect(ledgerInput.safeParse(given).success).toBe(false);
+  expect(ledgerInput.parse({ from: '2026-11-25', before: '12', kind: 'refused' })).toEqual({
+    from: '2026-11-25',
+    before: 12,
+    kind: ['refused'],
+  });
+  for (const given of [
+    { from: 'yesterday' },
+    { from: '2026-13-01' },
+    { kind: 'everything' },
+    { before: '0' },
+  ])
+    expect(ledgerInput.safeParse(given).success).toBe(false);
 });

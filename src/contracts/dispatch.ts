@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { isId, type DispatchId, type DocumentId, type DraftId, type GrantId, type GroupId, type RecipientId, type TermsId } from '@/core/base/ids';
+import {
+  isId,
+  type DispatchId,
+  type DocumentId,
+  type DraftId,
+  type GrantId,
+  type GroupId,
+  type RecipientId,
+  type TermsId,
+} from '@/core/base/ids';
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
@@ -12,21 +21,48 @@ import type { CutEffect } from '@/contracts/access';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { Conditions } from '@/core/policy/conditions';
 
-export const dispatchId = z.custom<DispatchId>((value) => typeof value === 'string' && isId('dispatch', value), 'no such dispatch');
-export const termsId = z.custom<TermsId>((value) => typeof value === 'string' && isId('terms', value), 'no such terms');
-export const groupId = z.custom<GroupId>((value) => typeof value === 'string' && isId('group', value), 'no such group');
-export const draftId = z.custom<DraftId>((value) => typeof value === 'string' && isId('draft', value), 'no such draft');
-export const grantId = z.custom<GrantId>((value) => typeof value === 'string' && isId('grant', value), 'no such grant');
+export const dispatchId = z.custom<DispatchId>(
+  (value) => typeof value === 'string' && isId('dispatch', value),
+  'no such dispatch',
+);
+export const termsId = z.custom<TermsId>(
+  (value) => typeof value === 'string' && isId('terms', value),
+  'no such terms',
+);
+export const groupId = z.custom<GroupId>(
+  (value) => typeof value === 'string' && isId('group', value),
+  'no such group',
+);
+export const draftId = z.custom<DraftId>(
+  (value) => typeof value === 'string' && isId('draft', value),
+  'no such draft',
+);
+export const grantId = z.custom<GrantId>(
+  (value) => typeof value === 'string' && isId('grant', value),
+  'no such grant',
+);
 
-const dependencyWords = { read: 'needs read', copy: 'needs copy as well', 'unlimited-print': 'needs print without a limit' } as const;
+const dependencyWords = {
+  read: 'needs read',
+  copy: 'needs copy as well',
+  'unlimited-print': 'needs print without a limit',
+} as const;
 
 const rightsAndPrints = z.object({
   rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'at least read is needed'),
   prints: z.number().int().min(1).max(999).nullable(),
 });
 
-function checkDependencies({ rights, prints }: z.infer<typeof rightsAndPrints>, context: z.RefinementCtx): void {
-  for (const { right, needs } of brokenDependencies({ rights, prints, from: null, until: null })) context.addIssue({ code: 'custom', path: ['rights'], message: `${right} ${dependencyWords[needs]}` });
+function checkDependencies(
+  { rights, prints }: z.infer<typeof rightsAndPrints>,
+  context: z.RefinementCtx,
+): void {
+  for (const { right, needs } of brokenDependencies({ rights, prints, from: null, until: null }))
+    context.addIssue({
+      code: 'custom',
+      path: ['rights'],
+      message: `${right} ${dependencyWords[needs]}`,
+    });
 }
 
 /** Rights and counts without a window, as kept terms have them. */
@@ -34,17 +70,27 @@ export const rightsInput = rightsAndPrints.superRefine(checkDependencies);
 
 /** Rights, window and counts, as one form or one API call states them. */
 export const termsInput = rightsAndPrints
-  .extend({ from: z.number().int().nullable(), until: z.number().int().nullable(), conditions: conditionsInput.optional() })
+  .extend({
+    from: z.number().int().nullable(),
+    until: z.number().int().nullable(),
+    conditions: conditionsInput.optional(),
+  })
   .superRefine((terms, context) => {
     checkDependencies(terms, context);
-    if (terms.from !== null && terms.until !== null && terms.until <= terms.from) context.addIssue({ code: 'custom', path: ['until'], message: 'the end lies before the start' });
+    if (terms.from !== null && terms.until !== null && terms.until <= terms.from)
+      context.addIssue({
+        code: 'custom',
+        path: ['until'],
+        message: 'the end lies before the start',
+      });
   });
 
 export type TermsInput = z.infer<typeof termsInput>;
 
 const address = z.string().transform((text, context) => {
   const normalised = normaliseAddress(text);
-  if (normalised === null) context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no email address` });
+  if (normalised === null)
+    context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no email address` });
   return normalised ?? z.NEVER;
 });
 
@@ -53,14 +99,24 @@ export const watermark = z
   .trim()
   .max(MAX_WATERMARK)
   .superRefine((text, context) => {
-    for (const name of unknownTokens(text)) context.addIssue({ code: 'custom', message: `{${name}} is nothing a watermark can say` });
+    for (const name of unknownTokens(text))
+      context.addIssue({ code: 'custom', message: `{${name}} is nothing a watermark can say` });
   });
 
 /** People one sending may reach. */
 export const MOST_RECIPIENTS = 2_000;
 
 /** `terms`: this person's own, where they differ from everybody's. */
-const recipientsInput = z.array(z.object({ address, name: z.string().trim().max(120).default(''), organisation: z.string().trim().max(120).default(''), terms: termsInput.nullish() })).max(MOST_RECIPIENTS, `a sending reaches at most ${String(MOST_RECIPIENTS)} people: make it two`);
+const recipientsInput = z
+  .array(
+    z.object({
+      address,
+      name: z.string().trim().max(120).default(''),
+      organisation: z.string().trim().max(120).default(''),
+      terms: termsInput.nullish(),
+    }),
+  )
+  .max(MOST_RECIPIENTS, `a sending reaches at most ${String(MOST_RECIPIENTS)} people: make it two`);
 
 /** Whether Embargo mails the links, or the sender carries them. */
 export const DELIVERIES = ['mail', 'by-hand'] as const;
@@ -68,53 +124,105 @@ export const DELIVERIES = ['mail', 'by-hand'] as const;
 export const MOST_MAILED = 18 * 1024 * 1024;
 
 /** Groups and domains, each as a whole: whoever joins is given it as well. */
-const addresseesInput = { recipients: recipientsInput, groups: z.array(groupId).max(20).optional(), domains: z.array(domainInput).max(20).optional() };
-const needSomebody = ({ recipients, groups = [], domains = [], openLink = false }: { readonly recipients: readonly unknown[]; readonly groups?: readonly unknown[] | undefined; readonly domains?: readonly unknown[] | undefined; readonly openLink?: boolean | undefined }): boolean => openLink || recipients.length + groups.length + domains.length > 0;
+const addresseesInput = {
+  recipients: recipientsInput,
+  groups: z.array(groupId).max(20).optional(),
+  domains: z.array(domainInput).max(20).optional(),
+};
+const needSomebody = ({
+  recipients,
+  groups = [],
+  domains = [],
+  openLink = false,
+}: {
+  readonly recipients: readonly unknown[];
+  readonly groups?: readonly unknown[] | undefined;
+  readonly domains?: readonly unknown[] | undefined;
+  readonly openLink?: boolean | undefined;
+}): boolean => openLink || recipients.length + groups.length + domains.length > 0;
 const NOBODY = { path: ['recipients'], message: 'name at least one recipient' };
 
-export const dispatchInput = z.object({
-  documents: z.array(documentId).min(1, 'choose at least one document').max(50),
-  ...addresseesInput,
-  terms: termsInput,
-  /** The kept terms that these are, unchanged. */
-  kept: termsId.nullish(),
-  subject: z.string().trim().min(1, 'a subject is needed').max(160),
-  note: z.string().trim().max(4000),
-  watermark,
-  delivery: z.enum(DELIVERIES).default('mail'),
-  /** What is handed over: a link, protected files, or both. */
-  form: z.enum(DELIVERY_FORMS).optional(),
-  /** Whether cover pages name the documents. */
-  titleOnCover: z.boolean().optional(),
-  /** Whether whoever holds the link may open it, with no proof. */
-  openLink: z.boolean().optional(),
-  /** Why it goes out as it does, where somebody has to say so. */
-  reason: z.string().trim().max(400).optional(),
-  /** The draft it was composed in, which is gone with it. */
-  draft: draftId.nullish(),
-}).refine(needSomebody, NOBODY);
+export const dispatchInput = z
+  .object({
+    documents: z.array(documentId).min(1, 'choose at least one document').max(50),
+    ...addresseesInput,
+    terms: termsInput,
+    /** The kept terms that these are, unchanged. */
+    kept: termsId.nullish(),
+    subject: z.string().trim().min(1, 'a subject is needed').max(160),
+    note: z.string().trim().max(4000),
+    watermark,
+    delivery: z.enum(DELIVERIES).default('mail'),
+    /** What is handed over: a link, protected files, or both. */
+    form: z.enum(DELIVERY_FORMS).optional(),
+    /** Whether cover pages name the documents. */
+    titleOnCover: z.boolean().optional(),
+    /** Whether whoever holds the link may open it, with no proof. */
+    openLink: z.boolean().optional(),
+    /** Why it goes out as it does, where somebody has to say so. */
+    reason: z.string().trim().max(400).optional(),
+    /** The draft it was composed in, which is gone with it. */
+    draft: draftId.nullish(),
+  })
+  .refine(needSomebody, NOBODY);
 export type DispatchInput = z.infer<typeof dispatchInput>;
 /** What came of a sending; where a second person has to agree first, nothing yet. */
-export type SendResult = { readonly id: DispatchId | null; readonly reference: string; readonly waits: boolean };
+export type SendResult = {
+  readonly id: DispatchId | null;
+  readonly reference: string;
+  readonly waits: boolean;
+};
 export type DispatchResult = { readonly id: DispatchId; readonly reference: string };
 
-export const addPeopleInput = z.object({ id: dispatchId, ...addresseesInput, terms: termsInput }).refine(needSomebody, NOBODY);
+export const addPeopleInput = z
+  .object({ id: dispatchId, ...addresseesInput, terms: termsInput })
+  .refine(needSomebody, NOBODY);
 export type AddPeopleInput = z.infer<typeof addPeopleInput>;
 
-const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
+const recipientId = z.custom<RecipientId>(
+  (value) => typeof value === 'string' && isId('recipient', value),
+  'no such person',
+);
 /** Whose protected file of which document of a sending. */
-export const takeFileInput = z.object({ id: dispatchId, recipient: recipientId, document: documentId });
+export const takeFileInput = z.object({
+  id: dispatchId,
+  recipient: recipientId,
+  document: documentId,
+});
 export type TakeFileInput = z.infer<typeof takeFileInput>;
 
-export const mailAgainInput = z.object({ id: dispatchId, recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS) });
+export const mailAgainInput = z.object({
+  id: dispatchId,
+  recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS),
+});
 export type MailAgainInput = z.infer<typeof mailAgainInput>;
 
-export const checkRecipientsInput = z.object({ addresses: z.array(z.string().max(320)).max(2_000), domains: z.array(z.string().max(320)).max(50).default([]) });
+export const checkRecipientsInput = z.object({
+  addresses: z.array(z.string().max(320)).max(2_000),
+  domains: z.array(z.string().max(320)).max(50).default([]),
+});
 /** What is known about an address before anything is sent to it. */
-export type RecipientCheck = { readonly address: string; readonly known: { readonly name: string; readonly organisation: string; readonly blocked: boolean } | null; readonly looksLike: string | null; /** Whether everybody can have an address there. */ readonly publicMail: boolean };
+export type RecipientCheck = {
+  readonly address: string;
+  readonly known: {
+    readonly name: string;
+    readonly organisation: string;
+    readonly blocked: boolean;
+  } | null;
+  readonly looksLike: string | null;
+  /** Whether everybody can have an address there. */ readonly publicMail: boolean;
+};
 /** What is known about a domain before everyone there is given something. */
-export type DomainCheck = { readonly domain: string; readonly organisation: string; /** People there who are known here. */ readonly known: number; readonly publicMail: boolean };
-export type AddresseesChecked = { readonly checks: readonly RecipientCheck[]; readonly domains: readonly DomainCheck[] };
+export type DomainCheck = {
+  readonly domain: string;
+  readonly organisation: string;
+  /** People there who are known here. */ readonly known: number;
+  readonly publicMail: boolean;
+};
+export type AddresseesChecked = {
+  readonly checks: readonly RecipientCheck[];
+  readonly domains: readonly DomainCheck[];
+};
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
@@ -124,13 +232,36 @@ export const cutGrantsInput = grantsInput.extend({ reason: reasonInput });
  * revision that was seen, so that nobody overwrites a colleague unseen.
  */
 export const changeGrantsInput = z.object({
-  changes: z.array(z.object({ grant: grantId, revision: z.number().int(), until: z.number().int().nullable().optional(), rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(), prints: z.number().int().min(1).max(999).nullable().optional(), conditions: conditionsInput.nullish() })).min(1).max(10_000),
+  changes: z
+    .array(
+      z.object({
+        grant: grantId,
+        revision: z.number().int(),
+        until: z.number().int().nullable().optional(),
+        rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(),
+        prints: z.number().int().min(1).max(999).nullable().optional(),
+        conditions: conditionsInput.nullish(),
+      }),
+    )
+    .min(1)
+    .max(10_000),
   reason: reasonInput,
 });
 export type ChangeGrantsInput = z.infer<typeof changeGrantsInput>;
 /** What of a grant can be changed. */
-export type Changeable = { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null; readonly conditions: Conditions | null };
-export type ChangeGrantsResult = { readonly changed: readonly { readonly grant: GrantId; readonly revision: number; readonly before: Changeable }[] };
+export type Changeable = {
+  readonly until: number | null;
+  readonly rights: readonly Right[];
+  readonly prints: number | null;
+  readonly conditions: Conditions | null;
+};
+export type ChangeGrantsResult = {
+  readonly changed: readonly {
+    readonly grant: GrantId;
+    readonly revision: number;
+    readonly before: Changeable;
+  }[];
+};
 
 export type DispatchRow = {
   readonly id: DispatchId;
@@ -180,7 +311,12 @@ export type GrantRow = {
   readonly printsMade: number;
   readonly conditions: Conditions | null;
   /** What it comes to where that is less than was given: by ceilings, the grant it was passed on from, or the span from its first open. */
-  readonly capped: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null; readonly byCeiling: boolean } | null;
+  readonly capped: {
+    readonly rights: readonly Right[];
+    readonly until: number | null;
+    readonly prints: number | null;
+    readonly byCeiling: boolean;
+  } | null;
   readonly revokedAt: number | null;
   readonly revision: number;
   readonly givenAt: number;
@@ -193,7 +329,12 @@ export type GrantRow = {
 };
 
 /** Something a recipient did, as far as a picture shows it. */
-export type EventMark = { readonly recipientId: RecipientId; readonly documentId: DocumentId | null; readonly at: number; readonly kind: 'opened' | 'refused' | 'printed' };
+export type EventMark = {
+  readonly recipientId: RecipientId;
+  readonly documentId: DocumentId | null;
+  readonly at: number;
+  readonly kind: 'opened' | 'refused' | 'printed';
+};
 
 export type DispatchDetail = {
   readonly id: DispatchId;

@@ -7,8 +7,22 @@ import type { MarkingRow } from '@/contracts/marking';
 import type { DocumentId, FolderId, MarkingId, StaffId } from '@/core/base/ids';
 
 /** Where a document sits, what it is marked, who answers for it. */
-type Filed = { readonly folderId: FolderId | null; readonly markingId: MarkingId | null; readonly ownerId: StaffId; readonly deputyId: StaffId | null; readonly attributes: Readonly<Record<string, string>> };
-export type VersionRow = { readonly number: number; readonly fileName: string; readonly pages: number; readonly bytes: number; readonly createdAt: number; readonly createdBy: string; readonly opens: number };
+type Filed = {
+  readonly folderId: FolderId | null;
+  readonly markingId: MarkingId | null;
+  readonly ownerId: StaffId;
+  readonly deputyId: StaffId | null;
+  readonly attributes: Readonly<Record<string, string>>;
+};
+export type VersionRow = {
+  readonly number: number;
+  readonly fileName: string;
+  readonly pages: number;
+  readonly bytes: number;
+  readonly createdAt: number;
+  readonly createdBy: string;
+  readonly opens: number;
+};
 
 /** One document with everybody it was given to. */
 export type DocumentDetail = {

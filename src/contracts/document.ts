@@ -3,15 +3,28 @@ import { reasonInput } from '@/contracts/settings';
 import { folderId, type FolderRow } from '@/contracts/folder';
 import { markingId, type MarkingRow } from '@/contracts/marking';
 import type { Page } from '@/contracts/page';
-import { isId, type DocumentId, type FolderId, type MarkingId, type StaffId, type UploadId } from '@/core/base/ids';
+import {
+  isId,
+  type DocumentId,
+  type FolderId,
+  type MarkingId,
+  type StaffId,
+  type UploadId,
+} from '@/core/base/ids';
 
 /** Most bytes a document may have. */
 export const MAX_DOCUMENT = 1024 ** 3;
 /** Bytes of one part of an upload; a whole number of chunks, so that each part can be sealed by itself. */
 export const PART = 16 * 1024 * 1024;
 
-export const documentId = z.custom<DocumentId>((value) => typeof value === 'string' && isId('document', value), 'no such document');
-const uploadId = z.custom<UploadId>((value) => typeof value === 'string' && isId('upload', value), 'no such upload');
+export const documentId = z.custom<DocumentId>(
+  (value) => typeof value === 'string' && isId('document', value),
+  'no such document',
+);
+const uploadId = z.custom<UploadId>(
+  (value) => typeof value === 'string' && isId('upload', value),
+  'no such upload',
+);
 
 export const beginUploadInput = z.object({
   fileName: z.string().trim().min(1, 'the file needs a name').max(255),
@@ -25,7 +38,14 @@ export type BeginUploadInput = z.infer<typeof beginUploadInput>;
 export type BeginUploadResult = { readonly id: UploadId; readonly partBytes: number };
 
 /** An upload that was begun and is not finished. */
-export type HalfUpload = { readonly id: UploadId; readonly fileName: string; readonly bytes: number; readonly receivedBytes: number; readonly partBytes: number; readonly updatedAt: number };
+export type HalfUpload = {
+  readonly id: UploadId;
+  readonly fileName: string;
+  readonly bytes: number;
+  readonly receivedBytes: number;
+  readonly partBytes: number;
+  readonly updatedAt: number;
+};
 
 export const partInput = z.object({ id: uploadId, offset: z.coerce.number().int().min(0) });
 export type PartResult = { readonly receivedBytes: number };
@@ -33,18 +53,38 @@ export type PartResult = { readonly receivedBytes: number };
 const title = z.string().trim().min(1, 'a title is needed').max(200);
 const reference = z.string().trim().min(1, 'a reference is needed').max(60);
 /** Where a new document sits and what it is marked; a new version needs neither name. */
-export const finishUploadInput = z.object({ id: uploadId, title, reference, folderId: folderId.nullish(), markingId: markingId.nullish(), recoverable: z.boolean().optional() });
+export const finishUploadInput = z.object({
+  id: uploadId,
+  title,
+  reference,
+  folderId: folderId.nullish(),
+  markingId: markingId.nullish(),
+  recoverable: z.boolean().optional(),
+});
 export const finishRevisionInput = z.object({ id: uploadId });
 export type FinishUploadInput = z.infer<typeof finishUploadInput>;
 
 export const cancelUploadInput = z.object({ id: uploadId });
 export const documentInput = z.object({ id: documentId });
 /** One page of a document that a member of staff checks. */
-export const checkPageInput = z.object({ id: documentId, page: z.coerce.number().int().min(1), width: z.coerce.number().int().min(100).max(2600).default(1275) });
-export type CheckView = { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly pages: number; readonly revoked: boolean };
+export const checkPageInput = z.object({
+  id: documentId,
+  page: z.coerce.number().int().min(1),
+  width: z.coerce.number().int().min(100).max(2600).default(1275),
+});
+export type CheckView = {
+  readonly id: DocumentId;
+  readonly title: string;
+  readonly reference: string;
+  readonly pages: number;
+  readonly revoked: boolean;
+};
 export const cutDocumentInput = documentInput.extend({ reason: reasonInput });
 
-export const staffId = z.custom<StaffId>((value) => typeof value === 'string' && isId('staff', value), 'no such colleague');
+export const staffId = z.custom<StaffId>(
+  (value) => typeof value === 'string' && isId('staff', value),
+  'no such colleague',
+);
 
 /** Changes how documents are filed, several alike; what is absent stays as it is. */
 export const fileInput = z.object({
@@ -55,16 +95,31 @@ export const fileInput = z.object({
   deputyId: staffId.nullable().optional(),
   title: title.optional(),
   /** All of a document's attributes; only for one at a time. */
-  attributes: z.record(z.string().trim().min(1).max(40), z.string().trim().max(200)).refine((all) => Object.keys(all).length <= 20, 'at most 20 attributes').optional(),
+  attributes: z
+    .record(z.string().trim().min(1).max(40), z.string().trim().max(200))
+    .refine((all) => Object.keys(all).length <= 20, 'at most 20 attributes')
+    .optional(),
 });
 export type FileInput = z.infer<typeof fileInput>;
 /** How many documents were filed; none yet where a second person has to agree to a lower marking. */
 export type Filed = { readonly changed: number; readonly waits: boolean };
 
-export const listDocumentsInput = z.object({ q: z.string().trim().max(200).default(''), folder: folderId.optional(), marking: markingId.optional(), own: z.literal('true').optional(), after: documentId.optional() });
+export const listDocumentsInput = z.object({
+  q: z.string().trim().max(200).default(''),
+  folder: folderId.optional(),
+  marking: markingId.optional(),
+  own: z.literal('true').optional(),
+  after: documentId.optional(),
+});
 export type ListDocumentsInput = z.infer<typeof listDocumentsInput>;
 
-export type DocumentsPage = Page<DocumentRow> & { readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; /** Whether the organisation has a recovery key. */ readonly recovery: boolean; readonly filter: ListDocumentsInput };
+export type DocumentsPage = Page<DocumentRow> & {
+  readonly folders: readonly FolderRow[];
+  readonly markings: readonly MarkingRow[];
+  readonly colleagues: readonly Colleague[];
+  /** Whether the organisation has a recovery key. */ readonly recovery: boolean;
+  readonly filter: ListDocumentsInput;
+};
 /** Somebody who can own a document. */
 export type Colleague = { readonly id: StaffId; readonly name: string };
 

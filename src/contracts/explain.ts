@@ -6,7 +6,10 @@ import type { Change } from '@/core/policy/changes';
 import type { Reason } from '@/core/policy/explain';
 import type { Right } from '@/core/policy/rights';
 
-const recipientId = z.custom<RecipientId>((value) => typeof value === 'string' && isId('recipient', value), 'no such person');
+const recipientId = z.custom<RecipientId>(
+  (value) => typeof value === 'string' && isId('recipient', value),
+  'no such person',
+);
 
 /** A person and a document, and under which circumstances to look. What is left out is not asked about; without a moment it is now. */
 export const explainInput = z.object({
@@ -41,7 +44,10 @@ export type NamedWay = {
   readonly from: number | null;
   readonly until: number | null;
   /** What sets the end, where the grant itself does not: a ceiling by its name, the grant above, or the time since the first open. */
-  readonly endedBy: { readonly kind: 'ceiling'; readonly name: string } | { readonly kind: 'above' | 'span' } | null;
+  readonly endedBy:
+    | { readonly kind: 'ceiling'; readonly name: string }
+    | { readonly kind: 'above' | 'span' }
+    | null;
   readonly conditions: readonly string[];
   readonly givenBy: string;
   readonly givenAt: number;
@@ -56,6 +62,10 @@ export type Explained = {
   readonly reason: RefusalReason | null;
   readonly until: number | null;
   readonly why: NamedReason;
-  readonly rights: readonly { readonly right: Right; readonly verdict: RightVerdict | null; readonly reason: NamedReason }[];
+  readonly rights: readonly {
+    readonly right: Right;
+    readonly verdict: RightVerdict | null;
+    readonly reason: NamedReason;
+  }[];
   readonly ways: readonly NamedWay[];
 };

@@ -13,12 +13,29 @@ export type ImpactFound = {
   /** Whether everyone at a domain, or whoever has a link, is touched as well. */
   readonly unknown: boolean;
   readonly documents: number;
-  readonly rights: readonly { readonly right: Right; readonly lost: Touched; readonly gained: Touched }[];
+  readonly rights: readonly {
+    readonly right: Right;
+    readonly lost: Touched;
+    readonly gained: Touched;
+  }[];
   readonly endNow: Touched;
   readonly endSooner: Touched;
   readonly endLater: Touched;
   readonly revive: Touched;
   readonly other: Touched;
   /** The first of them by name. */
-  readonly rows: readonly { readonly recipient: RecipientId; /** Whether it is a person, and no group, domain or link. */ readonly person: boolean; readonly name: string; readonly organisation: string; readonly document: DocumentId; readonly title: string; readonly lost: readonly Right[]; readonly gained: readonly Right[]; readonly before: number | null; readonly after: number | null; readonly endMoves: boolean; readonly ends: boolean }[];
+  readonly rows: readonly {
+    readonly recipient: RecipientId;
+    /** Whether it is a person, and no group, domain or link. */ readonly person: boolean;
+    readonly name: string;
+    readonly organisation: string;
+    readonly document: DocumentId;
+    readonly title: string;
+    readonly lost: readonly Right[];
+    readonly gained: readonly Right[];
+    readonly before: number | null;
+    readonly after: number | null;
+    readonly endMoves: boolean;
+    readonly ends: boolean;
+  }[];
 };

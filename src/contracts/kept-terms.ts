@@ -10,7 +10,12 @@ import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 
 export const putTermsInput = z
-  .object({ id: termsId.nullable(), name: z.string().trim().min(1, 'the terms need a name').max(80), days: z.number().int().min(1).max(3_650).nullable(), watermark, conditions: conditionsInput.optional(),
+  .object({
+    id: termsId.nullable(),
+    name: z.string().trim().min(1, 'the terms need a name').max(80),
+    days: z.number().int().min(1).max(3_650).nullable(),
+    watermark,
+    conditions: conditionsInput.optional(),
     /** The version that was seen; absent: whatever it is. */
     seen: z.number().int().optional(),
     /** Whether what was sent with them follows. */
@@ -18,9 +23,29 @@ export const putTermsInput = z
   })
   .and(rightsInput);
 export type PutTermsInput = z.infer<typeof putTermsInput>;
-export const previewTermsInput = z.object({ id: termsId, days: z.number().int().min(1).max(3_650).nullable(), conditions: conditionsInput.optional() }).and(rightsInput);
+export const previewTermsInput = z
+  .object({
+    id: termsId,
+    days: z.number().int().min(1).max(3_650).nullable(),
+    conditions: conditionsInput.optional(),
+  })
+  .and(rightsInput);
 export type PreviewTermsInput = z.infer<typeof previewTermsInput>;
 export const termsIdInput = z.object({ id: termsId });
 
-export type KeptTermsRow = KeptTerms & { readonly id: TermsId; readonly name: string; readonly version: number; /** People who were given access with them that nobody has changed or revoked since. */ readonly uses: number; readonly changedBy: string; readonly changedAt: number };
-export type TermsPage = { readonly terms: readonly KeptTermsRow[]; readonly markings: readonly MarkingRow[]; readonly folders: readonly FolderRow[]; readonly ceilings: readonly CeilingRow[]; readonly defaults: readonly DefaultsRow[]; readonly rules: readonly RuleRow[] };
+export type KeptTermsRow = KeptTerms & {
+  readonly id: TermsId;
+  readonly name: string;
+  readonly version: number;
+  /** People who were given access with them that nobody has changed or revoked since. */ readonly uses: number;
+  readonly changedBy: string;
+  readonly changedAt: number;
+};
+export type TermsPage = {
+  readonly terms: readonly KeptTermsRow[];
+  readonly markings: readonly MarkingRow[];
+  readonly folders: readonly FolderRow[];
+  readonly ceilings: readonly CeilingRow[];
+  readonly defaults: readonly DefaultsRow[];
+  readonly rules: readonly RuleRow[];
+};

@@ -9,18 +9,34 @@ const MOST_DESTROYED = 200;
 export const recoveryKeyInput = z.object({ recoveryKey: z.string().max(4000) });
 export const twoPeopleInput = z.object({ on: z.boolean() });
 /** `proof`: SHA-256 of the first chunk of plain content, in hex: only who opened it can say it. */
-export const drillInput = z.object({ document: documentId, proof: z.string().regex(/^[0-9a-f]{64}$/) });
+export const drillInput = z.object({
+  document: documentId,
+  proof: z.string().regex(/^[0-9a-f]{64}$/),
+});
 export type DrillInput = z.infer<typeof drillInput>;
 
-export const destroyKeysInput = z.object({ documents: z.array(documentId).min(1).max(MOST_DESTROYED, `at most ${String(MOST_DESTROYED)} at a time`), typed: z.string().max(100), reason: z.string().trim().max(400).default('') });
+export const destroyKeysInput = z.object({
+  documents: z
+    .array(documentId)
+    .min(1)
+    .max(MOST_DESTROYED, `at most ${String(MOST_DESTROYED)} at a time`),
+  typed: z.string().max(100),
+  reason: z.string().trim().max(400).default(''),
+});
 export type DestroyKeysInput = z.infer<typeof destroyKeysInput>;
 /** What has to be typed to mean it. */
 export function destroyWords(documents: number): string {
   return `destroy ${String(documents)}`;
 }
-export type Destroyed = { readonly destroyed: number; /** Whether a second administrator was asked instead. */ readonly waits: boolean };
+export type Destroyed = {
+  readonly destroyed: number;
+  /** Whether a second administrator was asked instead. */ readonly waits: boolean;
+};
 
-const consentId = z.custom<ConsentId>((value) => typeof value === 'string' && isId('consent', value), 'no such request');
+const consentId = z.custom<ConsentId>(
+  (value) => typeof value === 'string' && isId('consent', value),
+  'no such request',
+);
 export const answerConsentInput = z.object({ id: consentId, agree: z.boolean() });
 
 export type ConsentRow = {
@@ -39,7 +55,14 @@ export type ConsentRow = {
 };
 
 /** The head and the first chunk of one document's stored file, in base64, to be opened in the browser. */
-export type Drill = { readonly document: DocumentId; readonly reference: string; readonly title: string; readonly head: string; readonly chunk: string; readonly only: boolean };
+export type Drill = {
+  readonly document: DocumentId;
+  readonly reference: string;
+  readonly title: string;
+  readonly head: string;
+  readonly chunk: string;
+  readonly only: boolean;
+};
 
 export type KeysPage = {
   readonly recoveryKey: string | null;
@@ -50,7 +73,11 @@ export type KeysPage = {
   readonly destroyed: number;
   readonly twoPeople: boolean;
   readonly administrators: number;
-  readonly lastTried: { readonly at: number; readonly who: string; readonly opened: boolean } | null;
+  readonly lastTried: {
+    readonly at: number;
+    readonly who: string;
+    readonly opened: boolean;
+  } | null;
   readonly lastBackup: number | null;
   readonly consents: readonly ConsentRow[];
 };

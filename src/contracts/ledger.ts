@@ -13,16 +13,28 @@ const id = z.string().min(1).max(40);
 const dayOrMoment = z.union([z.iso.date(), z.iso.datetime({ local: true, precision: -1 })]);
 
 /** `dimension:value`, of which nothing is wanted. */
-const refusedValue = z.string().max(200).transform((text, context) => {
-  const dimension = DIMENSIONS.find((each) => text.startsWith(`${each}:`));
-  if (dimension !== undefined) return { dimension, value: text.slice(dimension.length + 1) };
-  context.addIssue({ code: 'custom', message: 'no such filter' });
-  return z.NEVER;
-});
+const refusedValue = z
+  .string()
+  .max(200)
+  .transform((text, context) => {
+    const dimension = DIMENSIONS.find((each) => text.startsWith(`${each}:`));
+    if (dimension !== undefined) return { dimension, value: text.slice(dimension.length + 1) };
+    context.addIssue({ code: 'custom', message: 'no such filter' });
+    return z.NEVER;
+  });
 
 const chosen = {
-  document: several(id), recipient: several(id), dispatch: several(id), actor: several(id), device: several(id), version: several(id),
-  kind: several(z.enum(KINDS)), outcome: several(z.enum(OUTCOMES)), reason: several(z.string().max(60)), place: several(z.string().max(120)), organisation: several(z.string().max(120)),
+  document: several(id),
+  recipient: several(id),
+  dispatch: several(id),
+  actor: several(id),
+  device: several(id),
+  version: several(id),
+  kind: several(z.enum(KINDS)),
+  outcome: several(z.enum(OUTCOMES)),
+  reason: several(z.string().max(60)),
+  place: several(z.string().max(120)),
+  organisation: several(z.string().max(120)),
 } satisfies Record<Dimension, z.ZodType>;
 
 /** Of what the ledger is asked for. Values of one dimension widen each other, dimensions narrow each other. */
@@ -46,19 +58,54 @@ export type LedgerInput = z.infer<typeof ledgerInput>;
 /** All values of a dimension, counted under the other filters. */
 export const facetInput = filterInput.extend({ facet: z.enum(COUNTED_DIMENSIONS) });
 export type FacetInput = z.infer<typeof facetInput>;
-export const openEntriesInput = z.object({ licence: z.custom<LicenceId>((value) => typeof value === 'string' && isId('licence', value), 'no such open') });
+export const openEntriesInput = z.object({
+  licence: z.custom<LicenceId>(
+    (value) => typeof value === 'string' && isId('licence', value),
+    'no such open',
+  ),
+});
 /** Values whose names hold a text. */
 export const valuesInput = z.object({ text: z.string().trim().min(1).max(120) });
-export type LedgerValue = { readonly dimension: Dimension; readonly value: string; readonly name: string; readonly under: string };
+export type LedgerValue = {
+  readonly dimension: Dimension;
+  readonly value: string;
+  readonly name: string;
+  readonly under: string;
+};
 
-const viewId = z.custom<ViewId>((value) => typeof value === 'string' && isId('view', value), 'no such view');
+const viewId = z.custom<ViewId>(
+  (value) => typeof value === 'string' && isId('view', value),
+  'no such view',
+);
 /** `query`: what stands behind the question mark of the view's address. */
-export const keepViewInput = z.object({ name: z.string().trim().min(1, 'the view needs a name').max(60), query: z.string().max(1_000) });
+export const keepViewInput = z.object({
+  name: z.string().trim().min(1, 'the view needs a name').max(60),
+  query: z.string().max(1_000),
+});
 export const viewInput = z.object({ id: viewId });
 export type KeptView = { readonly id: ViewId; readonly name: string; readonly query: string };
 
 /** An entry as a list shows it. `named` of the page says what its ids are called. */
-export type LedgerRow = Pick<Entry, 'sequence' | 'occurredAt' | 'receivedAt' | 'action' | 'outcome' | 'reason' | 'rule' | 'actor' | 'document' | 'version' | 'recipient' | 'dispatch' | 'grant' | 'device' | 'licence' | 'details' | 'previous'> & {
+export type LedgerRow = Pick<
+  Entry,
+  | 'sequence'
+  | 'occurredAt'
+  | 'receivedAt'
+  | 'action'
+  | 'outcome'
+  | 'reason'
+  | 'rule'
+  | 'actor'
+  | 'document'
+  | 'version'
+  | 'recipient'
+  | 'dispatch'
+  | 'grant'
+  | 'device'
+  | 'licence'
+  | 'details'
+  | 'previous'
+> & {
   readonly hash: string;
   readonly who: string;
   readonly what: string;
@@ -89,10 +136,26 @@ export type LedgerPage = {
   readonly zone: string;
   /** First and last day of the whole ledger; `null` while it is empty. */
   readonly recorded: { readonly first: string; readonly last: string } | null;
-  readonly days: readonly { readonly day: string; readonly granted: number; readonly refused: number }[];
-  readonly facets: { readonly kinds: readonly { readonly value: Kind; readonly entries: number }[]; readonly reasons: Facet; readonly places: Facet; readonly organisations: Facet };
+  readonly days: readonly {
+    readonly day: string;
+    readonly granted: number;
+    readonly refused: number;
+  }[];
+  readonly facets: {
+    readonly kinds: readonly { readonly value: Kind; readonly entries: number }[];
+    readonly reasons: Facet;
+    readonly places: Facet;
+    readonly organisations: Facet;
+  };
   /** Spots of the places, `at` longitude and latitude in degrees, and how many entries have no place. */
-  readonly map: { readonly spots: readonly { readonly place: string; readonly entries: number; readonly at: readonly [number, number] }[]; readonly unplaced: number };
+  readonly map: {
+    readonly spots: readonly {
+      readonly place: string;
+      readonly entries: number;
+      readonly at: readonly [number, number];
+    }[];
+    readonly unplaced: number;
+  };
   readonly views: readonly KeptView[];
   /** Whether pages and keys are told with their open. */
   readonly folded: boolean;

@@ -1,8 +1,21 @@
 import { z } from 'zod';
 import { isId, type MarkingId } from '@/core/base/ids';
 
-export const markingId = z.custom<MarkingId>((value) => typeof value === 'string' && isId('marking', value), 'no such marking');
-export const putMarkingInput = z.object({ id: markingId.nullable(), name: z.string().trim().min(1, 'the marking needs a name').max(60), meaning: z.string().trim().max(300), up: z.boolean().optional() });
+export const markingId = z.custom<MarkingId>(
+  (value) => typeof value === 'string' && isId('marking', value),
+  'no such marking',
+);
+export const putMarkingInput = z.object({
+  id: markingId.nullable(),
+  name: z.string().trim().min(1, 'the marking needs a name').max(60),
+  meaning: z.string().trim().max(300),
+  up: z.boolean().optional(),
+});
 export const markingInput = z.object({ id: markingId });
 
-export type MarkingRow = { readonly id: MarkingId; readonly name: string; readonly meaning: string; readonly documents: number };
+export type MarkingRow = {
+  readonly id: MarkingId;
+  readonly name: string;
+  readonly meaning: string;
+  readonly documents: number;
+};

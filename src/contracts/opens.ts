@@ -15,7 +15,13 @@ export const opensInput = z.object({
 export type OpensInput = z.infer<typeof opensInput>;
 
 /** How often one person opened one document. Days as `2026-11-25`; null: never. */
-export type OpensCell = { readonly document: DocumentId; readonly opens: number; readonly refused: number; readonly first: string | null; readonly last: string | null };
+export type OpensCell = {
+  readonly document: DocumentId;
+  readonly opens: number;
+  readonly refused: number;
+  readonly first: string | null;
+  readonly last: string | null;
+};
 
 export type OpensRow = {
   readonly recipient: RecipientId;
@@ -36,10 +42,24 @@ export type OpensPage = {
   readonly rows: readonly OpensRow[];
   /** People in all; the rows are the first of them. */
   readonly people: number;
-  readonly documents: readonly { readonly id: DocumentId; readonly title: string; readonly reference: string }[];
-  readonly totals: { readonly opens: number; readonly openedBy: number; readonly refused: number; readonly refusedTo: number; readonly neverOpened: number };
+  readonly documents: readonly {
+    readonly id: DocumentId;
+    readonly title: string;
+    readonly reference: string;
+  }[];
+  readonly totals: {
+    readonly opens: number;
+    readonly openedBy: number;
+    readonly refused: number;
+    readonly refusedTo: number;
+    readonly neverOpened: number;
+  };
   /** First and last day that the plot spans. */
   readonly span: { readonly first: string; readonly last: string } | null;
   readonly zone: string;
-  readonly names: { readonly document: string | null; readonly recipient: string | null; readonly dispatch: string | null };
+  readonly names: {
+    readonly document: string | null;
+    readonly recipient: string | null;
+    readonly dispatch: string | null;
+  };
 };

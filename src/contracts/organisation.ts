@@ -16,5 +16,9 @@ export const setUpInput = z.object({
 });
 export type SetUpInput = z.infer<typeof setUpInput>;
 
-export const signInInput = z.object({ email: z.string().trim().min(1, 'your address is needed').max(254), password: z.string().min(1, 'your password is needed').max(128), code: factorCode.optional() });
+export const signInInput = z.object({
+  email: z.string().trim().min(1, 'your address is needed').max(254),
+  password: z.string().min(1, 'your password is needed').max(128),
+  code: factorCode.optional(),
+});
 export type SignInInput = z.infer<typeof signInInput>;

@@ -5,7 +5,9 @@ import type { PeopleFormat } from '@/core/people/read';
 /** Characters of a list that is brought in: a hundred thousand lines and more. */
 const LARGEST_LIST = 30_000_000;
 
-export const bringPeopleInput = z.object({ text: z.string().max(LARGEST_LIST, 'this list is longer than can be taken at once: make it two') });
+export const bringPeopleInput = z.object({
+  text: z.string().max(LARGEST_LIST, 'this list is longer than can be taken at once: make it two'),
+});
 export const takePeopleInput = z.object({ format: z.enum(['csv', 'ldif', 'vcard']) });
 
 export type PeoplePreview = {
@@ -14,12 +16,31 @@ export type PeoplePreview = {
   readonly changed: number;
   readonly same: number;
   readonly problems: number;
-  readonly doubtful: readonly { readonly domain: string; readonly like: string; readonly people: number }[];
+  readonly doubtful: readonly {
+    readonly domain: string;
+    readonly like: string;
+    readonly people: number;
+  }[];
   /** The first of each, to be looked at. */
-  readonly firstAdded: readonly { readonly line: number; readonly address: string; readonly name: string; readonly organisation: string }[];
-  readonly firstChanged: readonly { readonly line: number; readonly address: string; readonly before: string; readonly after: string }[];
+  readonly firstAdded: readonly {
+    readonly line: number;
+    readonly address: string;
+    readonly name: string;
+    readonly organisation: string;
+  }[];
+  readonly firstChanged: readonly {
+    readonly line: number;
+    readonly address: string;
+    readonly before: string;
+    readonly after: string;
+  }[];
   readonly firstProblems: readonly LineProblem[];
 };
 
 /** One line of the answer while people are brought in; the last one says `over`. */
-export type BringProgress = { readonly done: number; readonly all: number; readonly over: boolean; readonly problem?: string };
+export type BringProgress = {
+  readonly done: number;
+  readonly all: number;
+  readonly over: boolean;
+  readonly problem?: string;
+};

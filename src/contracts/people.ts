@@ -24,19 +24,56 @@ export type PersonRow = {
   readonly lastOpen: number | null;
 };
 
-export type PeoplePage = Page<PersonRow> & { readonly organisations: number; readonly groups: readonly GroupRow[] };
+export type PeoplePage = Page<PersonRow> & {
+  readonly organisations: number;
+  readonly groups: readonly GroupRow[];
+};
 
-type DeviceRow = { readonly id: DeviceId; readonly label: string; readonly kept: boolean; readonly since: number; readonly until: number };
+type DeviceRow = {
+  readonly id: DeviceId;
+  readonly label: string;
+  readonly kept: boolean;
+  readonly since: number;
+  readonly until: number;
+};
 
-export type PersonDetail = PersonRow & { readonly grants: readonly GrantRow[]; readonly devices: readonly DeviceRow[]; readonly refusals: number; /** How often somebody else was refused by a link of theirs. */ readonly byTheirLinks: number; /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[]; /** Their other addresses. */ readonly others: readonly { readonly id: RecipientId; readonly address: string }[]; /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly { readonly document: DocumentId; readonly reason: RefusalReason | null }[]; /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[]; readonly groups: readonly GroupRow[] };
+export type PersonDetail = PersonRow & {
+  readonly grants: readonly GrantRow[];
+  readonly devices: readonly DeviceRow[];
+  readonly refusals: number;
+  /** How often somebody else was refused by a link of theirs. */ readonly byTheirLinks: number;
+  /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[];
+  /** Their other addresses. */ readonly others: readonly {
+    readonly id: RecipientId;
+    readonly address: string;
+  }[];
+  /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly {
+    readonly document: DocumentId;
+    readonly reason: RefusalReason | null;
+  }[];
+  /** What would let them in along with everyone at their domain. */ readonly wider: readonly GrantRow[];
+  readonly groups: readonly GroupRow[];
+};
 
-export type GroupRow = { readonly id: GroupId; readonly name: string; readonly people: number; /** Sendings that are for the group as such: who joins it is given them, who leaves it loses them. */ readonly live: number };
+export type GroupRow = {
+  readonly id: GroupId;
+  readonly name: string;
+  readonly people: number;
+  /** Sendings that are for the group as such: who joins it is given them, who leaves it loses them. */ readonly live: number;
+};
 
 /** A group made or renamed. */
-export const putGroupInput = z.object({ id: groupId.nullable(), name: z.string().trim().min(1, 'the group needs a name').max(80) });
+export const putGroupInput = z.object({
+  id: groupId.nullable(),
+  name: z.string().trim().min(1, 'the group needs a name').max(80),
+});
 export const groupInput = z.object({ id: groupId });
 /** Who comes into a group and who goes. */
-export const changeMembersInput = z.object({ id: groupId, add: z.array(recipientId).max(2_000).default([]), remove: z.array(recipientId).max(2_000).default([]) });
+export const changeMembersInput = z.object({
+  id: groupId,
+  add: z.array(recipientId).max(2_000).default([]),
+  remove: z.array(recipientId).max(2_000).default([]),
+});
 
 /** Grants that came to people and that ended by it. */
 export type MembersChanged = { readonly given: number; readonly ended: number };
@@ -46,13 +83,20 @@ export const addressInput = z.object({ id: recipientId, address: emailAddress })
 export type AddressInput = z.infer<typeof addressInput>;
 export const personIdInput = z.object({ id: recipientId });
 
-export const listPeopleInput = z.object({ q: z.string().trim().max(200).default(''), organisation: z.string().max(120).optional(), group: groupId.optional(), after: recipientId.optional() });
+export const listPeopleInput = z.object({
+  q: z.string().trim().max(200).default(''),
+  organisation: z.string().max(120).optional(),
+  group: groupId.optional(),
+  after: recipientId.optional(),
+});
 export type ListPeopleInput = z.infer<typeof listPeopleInput>;
 export const peopleInput = listPeopleInput.extend({ person: recipientId.optional() });
 
 /** What is known about a person; what is absent stays as it is. */
 export const changePersonInput = z.object({
-  id: recipientId, name: z.string().trim().max(120).optional(), organisation: z.string().trim().max(120).optional(),
+  id: recipientId,
+  name: z.string().trim().max(120).optional(),
+  organisation: z.string().trim().max(120).optional(),
   zone: z.string().refine(isZone, 'that is no time zone').nullable().optional(),
   language: z.string().refine(isLanguage, 'that is no language').nullable().optional(),
 });

@@ -9,13 +9,21 @@ import { RIGHTS, type Right } from '@/core/policy/rights';
 
 export const linkToken = z.string().regex(/^[0-9a-hjkmnp-tv-z]{24}$/, 'this link is not whole');
 
-const publicKey = z.object({ kty: z.literal('EC'), crv: z.literal('P-256'), x: z.string().max(64), y: z.string().max(64) });
+const publicKey = z.object({
+  kty: z.literal('EC'),
+  crv: z.literal('P-256'),
+  x: z.string().max(64),
+  y: z.string().max(64),
+});
 
 export const requestCodeInput = z.object({ token: linkToken, address: emailAddress });
 export const enterCodeInput = z.object({
   token: linkToken,
   address: emailAddress,
-  code: z.string().transform((text) => text.replaceAll(/\s/g, '')).pipe(z.string().regex(/^\d{6}$/, 'the code has six figures')),
+  code: z
+    .string()
+    .transform((text) => text.replaceAll(/\s/g, ''))
+    .pipe(z.string().regex(/^\d{6}$/, 'the code has six figures')),
   kept: z.boolean(),
   publicKey,
 });
@@ -24,20 +32,47 @@ export const visitInput = z.object({ token: linkToken, publicKey });
 export type VisitInput = z.infer<typeof visitInput>;
 export type EnterCodeInput = z.infer<typeof enterCodeInput>;
 
-const licenceId = z.custom<LicenceId>((value) => typeof value === 'string' && /^lic_[0-9a-z]{20}$/.test(value), 'no such open');
+const licenceId = z.custom<LicenceId>(
+  (value) => typeof value === 'string' && /^lic_[0-9a-z]{20}$/.test(value),
+  'no such open',
+);
 /** What a link leads to. */
 export const sharedInput = z.object({ token: linkToken });
 export const openInput = z.object({ token: linkToken, document: documentId });
-export const pageInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1), width: z.coerce.number().int().min(100).max(2600).default(1275) });
+export const pageInput = z.object({
+  licence: licenceId,
+  page: z.coerce.number().int().min(1),
+  width: z.coerce.number().int().min(100).max(2600).default(1275),
+});
 export const pageTextInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1) });
-export const copiedInput = pageTextInput.extend({ characters: z.number().int().min(1).max(10_000_000) });
-export const printInput = z.object({ licence: licenceId, from: z.number().int().min(1), to: z.number().int().min(1) });
+export const copiedInput = pageTextInput.extend({
+  characters: z.number().int().min(1).max(10_000_000),
+});
+export const printInput = z.object({
+  licence: licenceId,
+  from: z.number().int().min(1),
+  to: z.number().int().min(1),
+});
 export const licenceInput = z.object({ licence: licenceId });
 
 /** What a reader passes on, to whom and until when. */
-export const passOnInput = z.object({ document: documentId, address: emailAddress, rights: z.array(z.enum(RIGHTS)).min(1).refine((rights) => rights.includes('read'), 'at least read is passed on'), until: z.number().int().nullable(), note: z.string().trim().max(1_000).default('') });
+export const passOnInput = z.object({
+  document: documentId,
+  address: emailAddress,
+  rights: z
+    .array(z.enum(RIGHTS))
+    .min(1)
+    .refine((rights) => rights.includes('read'), 'at least read is passed on'),
+  until: z.number().int().nullable(),
+  note: z.string().trim().max(1_000).default(''),
+});
 export type PassOnInput = z.infer<typeof passOnInput>;
-export type PassedOn = { readonly address: string; readonly rights: readonly Right[]; readonly until: number | null; readonly revoked: boolean };
+export type PassedOn = {
+  readonly address: string;
+  readonly rights: readonly Right[];
+  readonly until: number | null;
+  readonly revoked: boolean;
+};
 
 /** One document behind a link, as the person sees it. */
 export type SharedDocument = {
@@ -45,13 +80,24 @@ export type SharedDocument = {
   readonly title: string;
   readonly reference: string;
   readonly pages: number;
-  readonly state: { readonly open: true; readonly until: number | null; readonly rights: readonly Right[] } | { readonly open: false; readonly reason: RefusalReason; /** When it ended or will begin, where the reason is about that. */ readonly at: number | null };
+  readonly state:
+    | { readonly open: true; readonly until: number | null; readonly rights: readonly Right[] }
+    | {
+        readonly open: false;
+        readonly reason: RefusalReason;
+        /** When it ended or will begin, where the reason is about that. */ readonly at:
+          number | null;
+      };
 };
 
 /** What a link shows to somebody whose address is proven; `documents` is empty for a stranger. */
 export type SharedWith = {
   readonly address: string;
-  readonly sender: { readonly name: string; readonly email: string; readonly organisation: string } | null;
+  readonly sender: {
+    readonly name: string;
+    readonly email: string;
+    readonly organisation: string;
+  } | null;
   readonly note: string;
   readonly documents: readonly SharedDocument[];
 };
@@ -69,7 +115,7 @@ export type OpenState = {
 };
 
 export type OpenResult =
-  | OpenState & {
+  | (OpenState & {
       readonly outcome: 'granted';
       readonly licence: LicenceId;
       readonly title: string;
@@ -77,7 +123,19 @@ export type OpenResult =
       readonly pages: number;
       /** When this open began, by the server's clock. */
       readonly openedAt: number;
-      readonly sender: { readonly name: string; readonly email: string; readonly organisation: string };
+      readonly sender: {
+        readonly name: string;
+        readonly email: string;
+        readonly organisation: string;
+      };
       readonly address: string;
-    }
-  | { readonly outcome: 'refused'; readonly reason: RefusalReason; /** When access ended or will begin, where the reason is about that. */ readonly at: number | null; readonly address: string; readonly sender: { readonly name: string; readonly email: string } | null; readonly requests: readonly OwnRequest[] };
+    })
+  | {
+      readonly outcome: 'refused';
+      readonly reason: RefusalReason;
+      /** When access ended or will begin, where the reason is about that. */ readonly at:
+        number | null;
+      readonly address: string;
+      readonly sender: { readonly name: string; readonly email: string } | null;
+      readonly requests: readonly OwnRequest[];
+    };

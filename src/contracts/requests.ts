@@ -1,26 +1,54 @@
 import { z } from 'zod';
 import { documentId } from '@/contracts/document';
 import { linkToken } from '@/contracts/reader';
-import { isId, type DispatchId, type DocumentId, type RecipientId, type RequestId } from '@/core/base/ids';
+import {
+  isId,
+  type DispatchId,
+  type DocumentId,
+  type RecipientId,
+  type RequestId,
+} from '@/core/base/ids';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { RequestState } from '@/core/policy/requests';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 
-const requestId = z.custom<RequestId>((value) => typeof value === 'string' && isId('request', value), 'no such request');
+const requestId = z.custom<RequestId>(
+  (value) => typeof value === 'string' && isId('request', value),
+  'no such request',
+);
 // Passing on has bounds that only the sender can set, so it is not asked for by a click.
 const right = z.enum(OFFERED_RIGHTS).exclude(['pass-on']).nullable();
 const moment = z.number().int().nullable();
 
 /** With neither right nor time it is a message. */
-export const askInput = z.object({ token: linkToken, document: documentId, right, until: moment, reason: z.string().trim().min(1, 'a sentence is needed').max(500) });
+export const askInput = z.object({
+  token: linkToken,
+  document: documentId,
+  right,
+  until: moment,
+  reason: z.string().trim().min(1, 'a sentence is needed').max(500),
+});
 export type AskInput = z.infer<typeof askInput>;
 
 /** One answer to one or several requests that are alike. With neither right nor time it declines. */
-export const answerInput = z.object({ requests: z.array(requestId).min(1).max(500), right, until: moment, prints: z.number().int().min(1).max(999).nullable(), words: z.string().trim().max(500) });
+export const answerInput = z.object({
+  requests: z.array(requestId).min(1).max(500),
+  right,
+  until: moment,
+  prints: z.number().int().min(1).max(999).nullable(),
+  words: z.string().trim().max(500),
+});
 export type AnswerInput = z.infer<typeof answerInput>;
 
 /** A request as the person who asked sees it. */
-export type OwnRequest = { readonly right: Right | null; readonly until: number | null; readonly reason: string; readonly state: RequestState; readonly answer: string; readonly askedAt: number };
+export type OwnRequest = {
+  readonly right: Right | null;
+  readonly until: number | null;
+  readonly reason: string;
+  readonly state: RequestState;
+  readonly answer: string;
+  readonly askedAt: number;
+};
 
 /** A request as staff see it. */
 export type RequestRow = OwnRequest & {
@@ -36,8 +64,16 @@ export type RequestRow = OwnRequest & {
   /** Why they could not open it when they asked; null: they could. */
   readonly met: RefusalReason | null;
   /** What the person holds now. */
-  readonly holds: { readonly rights: readonly Right[]; readonly until: number | null; readonly prints: number | null };
-  readonly mayAnswer: boolean; /** It is about a document or a dispatch of whoever looks. */ readonly yours: boolean;
+  readonly holds: {
+    readonly rights: readonly Right[];
+    readonly until: number | null;
+    readonly prints: number | null;
+  };
+  readonly mayAnswer: boolean;
+  /** It is about a document or a dispatch of whoever looks. */ readonly yours: boolean;
   /** What of it a ceiling would take even if it were given, and whose ceiling that is: `the marking Bidders`. */
-  readonly above: { readonly right: string | null; readonly until: { readonly at: number; readonly by: string } | null };
+  readonly above: {
+    readonly right: string | null;
+    readonly until: { readonly at: number; readonly by: string } | null;
+  };
 };

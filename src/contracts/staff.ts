@@ -11,22 +11,54 @@ import { ROLES, type Role } from '@/core/policy/powers';
 
 /** Shortest password, in characters. */
 export const MIN_PASSWORD = 12;
-export const password = z.string().min(MIN_PASSWORD, `at least ${String(MIN_PASSWORD)} characters`).max(128);
+export const password = z
+  .string()
+  .min(MIN_PASSWORD, `at least ${String(MIN_PASSWORD)} characters`)
+  .max(128);
 
 /** Six figures; an empty field is no code. */
-export const factorCode = z.string().transform((text) => text.replaceAll(/\s/g, '')).pipe(z.string().regex(/^(\d{6})?$/, 'the code has six figures'));
-export const proofInput = z.object({ password: z.string().min(1, 'your password is needed').max(128), code: factorCode.optional() });
+export const factorCode = z
+  .string()
+  .transform((text) => text.replaceAll(/\s/g, ''))
+  .pipe(z.string().regex(/^(\d{6})?$/, 'the code has six figures'));
+export const proofInput = z.object({
+  password: z.string().min(1, 'your password is needed').max(128),
+  code: factorCode.optional(),
+});
 export type ProofInput = z.infer<typeof proofInput>;
-export const confirmFactorInput = z.object({ secret: z.string().regex(/^[A-Z2-7]{32}$/, 'begin again'), seal: z.string().max(100), code: factorCode });
+export const confirmFactorInput = z.object({
+  secret: z.string().regex(/^[A-Z2-7]{32}$/, 'begin again'),
+  seal: z.string().max(100),
+  code: factorCode,
+});
 export type ConfirmFactorInput = z.infer<typeof confirmFactorInput>;
 /** A shared secret on offer: as text, as an SVG picture to photograph, and a seal that it was this server's. */
-export type FactorOffer = { readonly secret: string; readonly seal: string; readonly picture: string };
-export type YouPage = { readonly name: string; readonly email: string; readonly role: Role; readonly factor: boolean; readonly notices: NoticeChoices };
+export type FactorOffer = {
+  readonly secret: string;
+  readonly seal: string;
+  readonly picture: string;
+};
+export type YouPage = {
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role;
+  readonly factor: boolean;
+  readonly notices: NoticeChoices;
+};
 
-export const inviteInput = z.object({ name: z.string().trim().min(1, 'a name is needed').max(120), email: emailAddress, role: z.enum(ROLES) });
+export const inviteInput = z.object({
+  name: z.string().trim().min(1, 'a name is needed').max(120),
+  email: emailAddress,
+  role: z.enum(ROLES),
+});
 export type InviteInput = z.infer<typeof inviteInput>;
 
-export const changeStaffInput = z.object({ id: staffId, role: z.enum(ROLES).optional(), disabled: z.boolean().optional(), /** `false` takes a second factor off that was lost. */ factor: z.literal(false).optional() });
+export const changeStaffInput = z.object({
+  id: staffId,
+  role: z.enum(ROLES).optional(),
+  disabled: z.boolean().optional(),
+  /** `false` takes a second factor off that was lost. */ factor: z.literal(false).optional(),
+});
 export type ChangeStaffInput = z.infer<typeof changeStaffInput>;
 
 export const inviteAgainInput = z.object({ id: staffId });
@@ -40,13 +72,23 @@ export const senderLimitsInput = z.object({
   limits: z.strictObject({
     domains: z.array(domainInput).max(200).nullable(),
     folders: z.array(folderId).max(200).nullable(),
-    rights: z.array(z.enum(OFFERED_RIGHTS)).refine((rights) => rights.includes('read'), 'without read nothing could be sent: make them an auditor instead').nullable(),
+    rights: z
+      .array(z.enum(OFFERED_RIGHTS))
+      .refine(
+        (rights) => rights.includes('read'),
+        'without read nothing could be sent: make them an auditor instead',
+      )
+      .nullable(),
     days: z.number().int().min(1).max(3_650).nullable(),
   }),
   seen: z.number().int().nullable(),
 });
 export type SenderLimitsInput = z.infer<typeof senderLimitsInput>;
-export type OwnLimits = { readonly limits: SenderLimits; readonly setBy: string; readonly setAt: number };
+export type OwnLimits = {
+  readonly limits: SenderLimits;
+  readonly setBy: string;
+  readonly setAt: number;
+};
 export type SenderLimitsChanged = { readonly before: SenderLimits; readonly setAt: number | null };
 
 export type StaffRow = {
@@ -60,4 +102,9 @@ export type StaffRow = {
   /** What they may send at most; null: no limits of their own. */
   readonly limits: OwnLimits | null;
 };
-export type StaffList = { readonly staff: readonly StaffRow[]; readonly folders: readonly FolderRow[]; readonly self: StaffId; readonly mail: boolean };
+export type StaffList = {
+  readonly staff: readonly StaffRow[];
+  readonly folders: readonly FolderRow[];
+  readonly self: StaffId;
+  readonly mail: boolean;
+};

@@ -36,9 +36,17 @@ import { createLedgerCounts } from '@/server/repositories/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
 import { forgetActs } from '@/server/repositories/act-repository';
 import { namedBlobKeys } from '@/server/repositories/document-repository';
-import { accessChangesSince, lastSequence, newestMoment } from '@/server/repositories/ledger-reader';
+import {
+  accessChangesSince,
+  lastSequence,
+  newestMoment,
+} from '@/server/repositories/ledger-reader';
 import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
-import { findOrganisation, findServiceKey, insertServiceKey } from '@/server/repositories/organisation-repository';
+import {
+  findOrganisation,
+  findServiceKey,
+  insertServiceKey,
+} from '@/server/repositories/organisation-repository';
 import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
 import { PART_BYTES } from '@/server/services/receive-part';
 import { recountDays } from '@/server/services/recount-days';
@@ -62,7 +70,13 @@ import { createEndedList } from '@/server/storage/ended-list';
 import { createKeyring } from '@/server/vault/keyring';
 import { openMasterKeys } from '@/server/vault/master-key';
 import { nodeHash } from '@/server/vault/node-hash';
-import { createHashes, createKeyWrap, newSigningKey, signerOf, type KeyWrap } from '@/server/vault/vault';
+import {
+  createHashes,
+  createKeyWrap,
+  newSigningKey,
+  signerOf,
+  type KeyWrap,
+} from '@/server/vault/vault';
 
 export type Container = {
   readonly deps: Deps;
@@ -94,23 +108,44 @@ function fileOf(url: string): string {
 type ServiceKey = { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array };
 
 /** A key of the service itself, made at the first start and wrapped from then on. */
-async function loadServiceKey(db: Database, keyWrap: KeyWrap, name: 'issuer' | 'hashes', make: () => ServiceKey, now: number): Promise<ServiceKey> {
+async function loadServiceKey(
+  db: Database,
+  keyWrap: KeyWrap,
+  name: 'issuer' | 'hashes',
+  make: () => ServiceKey,
+  now: number,
+): Promise<ServiceKey> {
   return db.write(async (tx) => {
     const found = await findServiceKey(tx, name);
-    if (found !== null) return { publicKey: new Uint8Array(found.publicKey), privateKey: unwrapOrSay(keyWrap, found, name) };
+    if (found !== null)
+      return {
+        publicKey: new Uint8Array(found.publicKey),
+        privateKey: unwrapOrSay(keyWrap, found, name),
+      };
     const { privateKey, publicKey } = make();
-    await insertServiceKey(tx, { name, ...keyWrap.wrap(privateKey, name), publicKey: Buffer.from(publicKey), createdAt: now });
+    await insertServiceKey(tx, {
+      name,
+      ...keyWrap.wrap(privateKey, name),
+      publicKey: Buffer.from(publicKey),
+      createdAt: now,
+    });
     return { privateKey, publicKey };
   });
 }
 
 /** @throws ConfigError where the master key is not the one that this database was made with */
-function unwrapOrSay(keyWrap: KeyWrap, found: Parameters<KeyWrap['unwrap']>[0], name: string): Uint8Array {
+function unwrapOrSay(
+  keyWrap: KeyWrap,
+  found: Parameters<KeyWrap['unwrap']>[0],
+  name: string,
+): Uint8Array {
   try {
     return keyWrap.unwrap(found, name);
   } catch (error) {
     if (!hasCode(error, 'CANNOT_UNWRAP')) throw error;
-    throw new ConfigError('The master key is not the one that the keys in this database were wrapped with. Put that one back.');
+    throw new ConfigError(
+      'The master key is not the one that the keys in this database were wrapped with. Put that one back.',
+    );
   }
 }
 
@@ -124,34 +159,73 @@ function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean)
  * Constructs everything, once. `demo` is for making a demo's database; an existing one says itself
  * whether it is a demo.
  */
-export async function createContainer(config: Config, options: { readonly clock?: Clock; readonly demo?: boolean; readonly threads?: number; /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean; /** Whether time never runs behind the record, as by the machine's own clock. */ readonly steady?: boolean } = {}): Promise<Container> {
+export async function createContainer(
+  config: Config,
+  options: {
+    readonly clock?: Clock;
+    readonly demo?: boolean;
+    readonly threads?: number;
+    /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean;
+    /** Whether time never runs behind the record, as by the machine's own clock. */ readonly steady?: boolean;
+  } = {},
+): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
-  const keyWrap = createKeyWrap(openMasterKeys(config.masterKeyFile, !existsSync(fileOf(config.databaseUrl))));
+  const keyWrap = createKeyWrap(
+    openMasterKeys(config.masterKeyFile, !existsSync(fileOf(config.databaseUrl))),
+  );
   const reserve = createReserve(path.join(config.dataDir, 'reserve'));
   const db = await openDatabase(config.databaseUrl, reserve.giveUp);
   const health = createHealth();
   // Before anything reads them: one harmed text would end the process.
-  if (options.beside !== true) await mendDatabase(db, health, (table) => config.checkFirst || !LONG_TABLES.includes(table));
+  if (options.beside !== true)
+    await mendDatabase(db, health, (table) => config.checkFirst || !LONG_TABLES.includes(table));
   const known = await findOrganisation(db.read);
   const demo = options.demo ?? known?.demo ?? false;
   const offset = demo ? (known?.clockOffset ?? 0) : 0;
-  const steady = options.clock === undefined || options.steady === true ? createSteadyClock((options.clock ?? systemClock).now, (await newestMoment(db.read)) - offset) : null;
+  const steady =
+    options.clock === undefined || options.steady === true
+      ? createSteadyClock(
+          (options.clock ?? systemClock).now,
+          (await newestMoment(db.read)) - offset,
+        )
+      : null;
   const base = steady ?? options.clock ?? systemClock;
   const demoClock = demo ? createDemoClock(offset, base.now) : null;
   const clock = demoClock ?? base;
   const issuer = await loadServiceKey(db, keyWrap, 'issuer', newSigningKey, clock.now());
-  const hashes = await loadServiceKey(db, keyWrap, 'hashes', () => ({ privateKey: random(32), publicKey: new Uint8Array(0) }), clock.now());
+  const hashes = await loadServiceKey(
+    db,
+    keyWrap,
+    'hashes',
+    () => ({ privateKey: random(32), publicKey: new Uint8Array(0) }),
+    clock.now(),
+  );
   const vault = { ...keyWrap, ...createHashes(new Secret(hashes.privateKey)) };
   const seals = createSeals(Buffer.from(vault.derive('row seals'), 'hex'));
   const witness = createWitness(config.witnessFile);
   const calendar = createCalendar(known?.zone ?? 'UTC');
-  const recorder: Recorder = { hash: nodeHash, random, signer: signerOf(issuer.privateKey, issuer.publicKey), origin: ORIGIN, dayOf: calendar.dayOf };
+  const recorder: Recorder = {
+    hash: nodeHash,
+    random,
+    signer: signerOf(issuer.privateKey, issuer.publicKey),
+    origin: ORIGIN,
+    dayOf: calendar.dayOf,
+  };
   const blobs = createDiskBlobStore(path.join(config.dataDir));
   if (options.beside !== true) await blobs.sweep(await namedBlobKeys(db.read));
   const deps: Deps = {
-    db, clock, calendar, random, vault, blobs, recorder,
+    db,
+    clock,
+    calendar,
+    random,
+    vault,
+    blobs,
+    recorder,
     keyring: createKeyring(() => clock.now()),
-    renderer: createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism())),
+    renderer: createRenderPool(
+      config.workersDir,
+      options.threads ?? Math.max(2, availableParallelism()),
+    ),
     ended: createEndedList(config.endedFile),
     clearLeftovers: () => clearCopies(config.dataDir),
     covers: createCovers(config.fontsDir),
@@ -163,10 +237,25 @@ export async function createContainer(config: Config, options: { readonly clock?
     prover: createLedgerProver(config.workersDir, config.databaseUrl),
     demo: demoClock,
     limits: createLimits(),
-    turns: { parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }), partBuffers: createLentBuffers(PART_BYTES) },
-    live: createLiveChanges(() => lastSequence(db.read), (sequence) => accessChangesSince(db.read, sequence), (error) => { log.error({ err: error }, 'watching for changes failed'); }),
-    integrity: { ...seals, report: (rows) => { reportBroken(rows); } },
-    health, witness,
+    turns: {
+      parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }),
+      partBuffers: createLentBuffers(PART_BYTES),
+    },
+    live: createLiveChanges(
+      () => lastSequence(db.read),
+      (sequence) => accessChangesSince(db.read, sequence),
+      (error) => {
+        log.error({ err: error }, 'watching for changes failed');
+      },
+    ),
+    integrity: {
+      ...seals,
+      report: (rows) => {
+        reportBroken(rows);
+      },
+    },
+    health,
+    witness,
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
     publicUrl: config.publicUrl,
   };
@@ -178,12 +267,35 @@ export async function createContainer(config: Config, options: { readonly clock?
     await settleInterrupted(deps, true);
     await recountDays(deps);
   }
-  const identity = createStaffIdentity(db, { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random }, async (tx, staff, network, agent) => {
-    await record(deps, tx, { action: 'staff.signed-in', outcome: 'done', actor: { kind: 'staff', id: staff }, occurredAt: clock.now(), personal: whereabouts(deps, { network, agent }) });
-  });
-  const background = createBackground(deps, log, { masterKeyFile: config.masterKeyFile, dataDir: config.dataDir, behind: steady === null ? null : steady.behind, reserve }, config);
+  const identity = createStaffIdentity(
+    db,
+    { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random },
+    async (tx, staff, network, agent) => {
+      await record(deps, tx, {
+        action: 'staff.signed-in',
+        outcome: 'done',
+        actor: { kind: 'staff', id: staff },
+        occurredAt: clock.now(),
+        personal: whereabouts(deps, { network, agent }),
+      });
+    },
+  );
+  const background = createBackground(
+    deps,
+    log,
+    {
+      masterKeyFile: config.masterKeyFile,
+      dataDir: config.dataDir,
+      behind: steady === null ? null : steady.behind,
+      reserve,
+    },
+    config,
+  );
   return {
-    deps, identity, log, proofsUsed: createProofsUsed(),
+    deps,
+    identity,
+    log,
+    proofsUsed: createProofsUsed(),
     startBackground: background.start,
     close: async () => {
       await background.stop();
@@ -196,27 +308,50 @@ export async function createContainer(config: Config, options: { readonly clock?
 }
 
 /** Repeats a job with a pause in between, one at a time; an error is logged and the next round tried. */
-function createBackground(deps: Deps, log: Logger, around: Around, config: Pick<Config, 'workersDir' | 'databaseUrl'>): { start: () => void; stop: () => Promise<void> } {
+function createBackground(
+  deps: Deps,
+  log: Logger,
+  around: Around,
+  config: Pick<Config, 'workersDir' | 'databaseUrl'>,
+): { start: () => void; stop: () => Promise<void> } {
   const timers: NodeJS.Timeout[] = [];
   const running = new Set<Promise<void>>();
   const repeat = (name: string, interval: number, job: () => Promise<unknown>): void => {
     let busy = false;
-    timers.push(setInterval(() => {
-      if (busy) return;
-      busy = true;
-      const round = job().then(() => undefined, (error: unknown) => { log.error({ err: error }, `${name} failed`); }).finally(() => { busy = false; running.delete(round); });
-      running.add(round);
-    }, interval));
+    timers.push(
+      setInterval(() => {
+        if (busy) return;
+        busy = true;
+        const round = job()
+          .then(
+            () => undefined,
+            (error: unknown) => {
+              log.error({ err: error }, `${name} failed`);
+            },
+          )
+          .finally(() => {
+            busy = false;
+            running.delete(round);
+          });
+        running.add(round);
+      }, interval),
+    );
   };
   /** What takes a while and nobody waits for. */
   const lookThrough = (): void => {
     // The whole database is read through once, beside everything else.
-    checkDatabase(config.workersDir, config.databaseUrl).then(async ({ unreadable, problems }) => {
-      await mendFound(deps.db, deps.health, unreadable);
-      if (problems.length > 0) sayDamaged(deps.health, problems);
-    }).catch((error: unknown) => { log.error({ err: error }, 'the database could not be checked'); });
+    checkDatabase(config.workersDir, config.databaseUrl)
+      .then(async ({ unreadable, problems }) => {
+        await mendFound(deps.db, deps.health, unreadable);
+        if (problems.length > 0) sayDamaged(deps.health, problems);
+      })
+      .catch((error: unknown) => {
+        log.error({ err: error }, 'the database could not be checked');
+      });
     // The first question about a long ledger takes a second; asked now, nobody waits for it.
-    deps.counts.count({}).catch((error: unknown) => { log.error({ err: error }, 'counting the ledger failed'); });
+    deps.counts.count({}).catch((error: unknown) => {
+      log.error({ err: error }, 'counting the ledger failed');
+    });
   };
   return {
     start: () => {
@@ -232,8 +367,12 @@ function createBackground(deps: Deps, log: Logger, around: Around, config: Pick<
       repeat('looking after itself', LOOK_INTERVAL, () => lookAfter(deps, around));
       repeat('noting what ended', MAIL_INTERVAL, () => noteEndings(deps));
       repeat('clearing abandoned uploads', CLEAR_INTERVAL, () => clearAbandonedUploads(deps));
-      repeat('forgetting requests', CLEAR_INTERVAL, () => deps.db.write((tx) => forgetActs(tx, deps.clock.now() - DAY)));
-      repeat('signing the ledger', SIGN_INTERVAL, () => deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())));
+      repeat('forgetting requests', CLEAR_INTERVAL, () =>
+        deps.db.write((tx) => forgetActs(tx, deps.clock.now() - DAY)),
+      );
+      repeat('signing the ledger', SIGN_INTERVAL, () =>
+        deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now())),
+      );
     },
     stop: async () => {
       for (const timer of timers) clearInterval(timer);

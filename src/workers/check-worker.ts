@@ -11,7 +11,11 @@ const { databaseUrl } = workerData as CheckTask;
 const { read, close } = openForReading(databaseUrl);
 const unreadable = await unreadableTexts(read, (table) => LONG_TABLES.includes(table));
 // The order of pages and rows (SQLite, PRAGMA quick_check): read through once, beside everything else.
-const rows = await read.all<{ quick_check: string }>(sql`PRAGMA quick_check(${sql.raw(String(MOST))})`).catch((error: unknown) => [{ quick_check: error instanceof Error ? error.message : 'not readable' }]);
+const rows = await read
+  .all<{ quick_check: string }>(sql`PRAGMA quick_check(${sql.raw(String(MOST))})`)
+  .catch((error: unknown) => [
+    { quick_check: error instanceof Error ? error.message : 'not readable' },
+  ]);
 const problems = rows.map(({ quick_check: found }) => found).filter((found) => found !== 'ok');
 close();
 parentPort?.postMessage({ unreadable, problems } satisfies CheckReply);

@@ -2,7 +2,13 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { csvField } from '@/core/base/csv';
 import type { Entry } from '@/core/ledger/entry';
 import { openForReading } from '@/server/db/database';
-import { BLOCK, STRETCH, type ExportReply, type ExportTask, type ExportWord } from '@/server/exporting/ledger-exporter';
+import {
+  BLOCK,
+  STRETCH,
+  type ExportReply,
+  type ExportTask,
+  type ExportWord,
+} from '@/server/exporting/ledger-exporter';
 import { entriesWhere, personalOf } from '@/server/repositories/ledger-reader';
 import { allNames } from '@/server/repositories/name-repository';
 import { EXPORT_COLUMNS, toExportRow } from '@/server/services/ledger-rows';
@@ -10,7 +16,15 @@ import { EXPORT_COLUMNS, toExportRow } from '@/server/services/ledger-rows';
 const HASH = 64;
 const NONE = {};
 /** What may hold anything; the others are numbers, times, ids and words of our own. */
-const FREE: ReadonlySet<string> = new Set(['who', 'what', 'to', 'device', 'place', 'network', 'detail']);
+const FREE: ReadonlySet<string> = new Set([
+  'who',
+  'what',
+  'to',
+  'device',
+  'place',
+  'network',
+  'detail',
+]);
 const HOLDS_ANYTHING = EXPORT_COLUMNS.map((column) => FREE.has(column));
 
 const { databaseUrl, filter, span, upTo, first, every } = workerData as ExportTask;
@@ -26,7 +40,10 @@ parentPort?.on('message', (word: ExportWord) => {
 });
 
 async function send(text: string): Promise<void> {
-  while (credit === 0 && !stopped) await new Promise<void>((resolve) => { wake = resolve; });
+  while (credit === 0 && !stopped)
+    await new Promise<void>((resolve) => {
+      wake = resolve;
+    });
   credit--;
   const piece = new TextEncoder().encode(text);
   parentPort?.postMessage({ piece } satisfies ExportReply, [piece.buffer]);
@@ -37,8 +54,17 @@ const names = await allNames(db);
 /** The rows of a block of entries, as lines of the file. */
 async function linesOf(block: string): Promise<{ readonly text: string; readonly last: number }> {
   // Canonical JSON never holds a raw line break, so one separates entries without doubt.
-  const read = block.split('\n').map((line) => ({ hash: line.slice(0, HASH), entry: JSON.parse(line.slice(HASH + 1)) as Entry }));
-  const personal = await personalOf(db, read.map(({ entry }) => entry.sequence), ['address', 'network', 'place', 'text']);
+  const read = block
+    .split('\n')
+    .map((line) => ({
+      hash: line.slice(0, HASH),
+      entry: JSON.parse(line.slice(HASH + 1)) as Entry,
+    }));
+  const personal = await personalOf(
+    db,
+    read.map(({ entry }) => entry.sequence),
+    ['address', 'network', 'place', 'text'],
+  );
   let text = '';
   for (const { hash, entry } of read) {
     const row = toExportRow({ entry, hash, personal: personal.get(entry.sequence) ?? NONE }, names);
@@ -55,8 +81,10 @@ async function linesOf(block: string): Promise<{ readonly text: string; readonly
 // “stopped” is set between two blocks, by a message that comes while one waits.
 const goesOn = (): boolean => !stopped;
 for (let end = upTo - first * STRETCH; end > 0 && goesOn(); end -= every * STRETCH) {
-  for (let before = end + 1; goesOn(); ) {
-    const [block] = await db.all<{ rows: string | null }>(entriesWhere(filter, span, { after: end - STRETCH, before }, BLOCK));
+  for (let before = end + 1; goesOn();) {
+    const [block] = await db.all<{ rows: string | null }>(
+      entriesWhere(filter, span, { after: end - STRETCH, before }, BLOCK),
+    );
     if (block?.rows == null) break;
     const { text, last } = await linesOf(block.rows);
     await send(text);

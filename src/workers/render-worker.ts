@@ -10,7 +10,14 @@ import { keepMarked } from '@/server/rendering/keep-marked';
 import { ContentError } from '@/server/rendering/errors';
 import { openPdf, type PdfDocument } from '@/server/rendering/pdf-document';
 import { loadPdfium, type Pdfium } from '@/server/rendering/pdfium';
-import { FORGET, type PagePicture, type RenderReply, type RenderResults, type RenderTask, type SealedSource } from '@/server/rendering/render-task';
+import {
+  FORGET,
+  type PagePicture,
+  type RenderReply,
+  type RenderResults,
+  type RenderTask,
+  type SealedSource,
+} from '@/server/rendering/render-task';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** Documents a worker keeps open between tasks. */
@@ -33,13 +40,19 @@ let engine: Promise<Pdfium> | null = null;
 const kept = new Map<string, OpenDocument>();
 let lastStamp: { readonly text: string; readonly stamp: Stamp } | null = null;
 
-function sealedReader(source: SealedSource): { read: (offset: number, length: number) => Uint8Array; close: () => void } {
+function sealedReader(source: SealedSource): {
+  read: (offset: number, length: number) => Uint8Array;
+  close: () => void;
+} {
   const file = openSync(source.path, 'r');
   return {
-    close: () => { closeSync(file); },
+    close: () => {
+      closeSync(file);
+    },
     read: (offset, length) => {
       const bytes = new Uint8Array(length);
-      if (readSync(file, bytes, 0, length, source.start + offset) !== length) throw new AgeError('DAMAGED', 'short read');
+      if (readSync(file, bytes, 0, length, source.start + offset) !== length)
+        throw new AgeError('DAMAGED', 'short read');
       return bytes;
     },
   };
@@ -52,7 +65,10 @@ async function open(source: SealedSource): Promise<PdfDocument> {
   const pdfium = await engine;
   const sealed = sealedReader(source);
   try {
-    const pdf = openPdf(pdfium, readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read));
+    const pdf = openPdf(
+      pdfium,
+      readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read),
+    );
     kept.set(source.path, { pdf, closeFile: sealed.close });
     const [oldest] = kept.keys();
     if (kept.size > KEPT_OPEN && oldest !== undefined) forget(oldest);
@@ -78,7 +94,11 @@ function dropEngine(): void {
 }
 
 function mark(picture: Picture, text: string): void {
-  if (lastStamp?.text !== text || lastStamp.stamp.width !== picture.width || lastStamp.stamp.height !== picture.height) {
+  if (
+    lastStamp?.text !== text ||
+    lastStamp.stamp.width !== picture.width ||
+    lastStamp.stamp.height !== picture.height
+  ) {
     lastStamp = { text, stamp: makeStamp(text, picture.width, picture.height) };
   }
   burn(picture, lastStamp.stamp);
@@ -93,12 +113,26 @@ function isPhotographic({ rgba }: Picture): boolean {
 }
 
 async function encode(picture: Picture, asJpeg: boolean): Promise<PagePicture> {
-  const raw = sharp(picture.rgba, { raw: { width: picture.width, height: picture.height, channels: 4 } });
-  const bytes = await (asJpeg ? raw.removeAlpha().jpeg({ quality: 85 }) : raw.png({ compressionLevel: 1 })).toBuffer();
-  return { bytes, type: asJpeg ? 'image/jpeg' : 'image/png', width: picture.width, height: picture.height };
+  const raw = sharp(picture.rgba, {
+    raw: { width: picture.width, height: picture.height, channels: 4 },
+  });
+  const bytes = await (
+    asJpeg ? raw.removeAlpha().jpeg({ quality: 85 }) : raw.png({ compressionLevel: 1 })
+  ).toBuffer();
+  return {
+    bytes,
+    type: asJpeg ? 'image/jpeg' : 'image/png',
+    width: picture.width,
+    height: picture.height,
+  };
 }
 
-async function drawMarked(source: SealedSource, page: number, width: number, watermark: string): Promise<Picture> {
+async function drawMarked(
+  source: SealedSource,
+  page: number,
+  width: number,
+  watermark: string,
+): Promise<Picture> {
   const picture = (await open(source)).draw(page, width);
   mark(picture, watermark);
   return picture;
@@ -112,7 +146,10 @@ async function drawPage(task: RenderTask & { kind: 'page' }): Promise<PagePictur
 async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResults['print']> {
   const size = (await open(task.source)).pageSize(task.page);
   // A PDF takes JPEG in as it is, where PNG would have to be unpacked and packed again.
-  return { ...(await encode(await drawMarked(task.source, task.page, PRINT_WIDTH, task.watermark), true)), size };
+  return {
+    ...(await encode(await drawMarked(task.source, task.page, PRINT_WIDTH, task.watermark), true)),
+    size,
+  };
 }
 
 async function keep(task: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
@@ -126,10 +163,18 @@ async function keep(task: RenderTask & { kind: 'keep' }): Promise<RenderResults[
 }
 
 /** Looks at a file that is being taken in, and refuses what could not be drawn or handed on within bounds later. */
-async function inspect({ source }: RenderTask & { kind: 'inspect' }): Promise<RenderResults['inspect']> {
+async function inspect({
+  source,
+}: RenderTask & { kind: 'inspect' }): Promise<RenderResults['inspect']> {
   const sealed = sealedReader(source);
   try {
-    if ((await inflationOf(readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read), MOST_UNPACKED)) === 'beyond') throw new ContentError('PDF_UNPACKS_TOO_FAR');
+    if (
+      (await inflationOf(
+        readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read),
+        MOST_UNPACKED,
+      )) === 'beyond'
+    )
+      throw new ContentError('PDF_UNPACKS_TOO_FAR');
   } finally {
     sealed.close();
   }
@@ -177,7 +222,8 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
     dropEngine();
     // Met in the middle of PDFium's own code, which has to begin anew after it.
     if (error instanceof AgeError) return { ok: false, code: 'CONTENT_DAMAGED' };
-    if (error instanceof WebAssembly.RuntimeError || error instanceof RangeError) return { ok: false, code: 'PDF_TOO_DEMANDING' };
+    if (error instanceof WebAssembly.RuntimeError || error instanceof RangeError)
+      return { ok: false, code: 'PDF_TOO_DEMANDING' };
     throw error;
   }
 }
@@ -187,6 +233,8 @@ if (workerData !== null) {
   // A warm engine before the first reader waits for one.
   engine = loadPdfium();
   const channel = new BroadcastChannel(FORGET);
-  channel.onmessage = () => { for (const path of [...kept.keys()]) forget(path); };
+  channel.onmessage = () => {
+    for (const path of [...kept.keys()]) forget(path);
+  };
   channel.unref();
 }

@@ -9,7 +9,9 @@ class Stopped extends Error {
 
 const { databaseUrl, publicKey, witnesses } = workerData as VerifyTask;
 let isStopped = false;
-parentPort?.on('message', () => { isStopped = true; });
+parentPort?.on('message', () => {
+  isStopped = true;
+});
 
 function reply(said: VerifyReply): void {
   parentPort?.postMessage(said);
@@ -17,10 +19,12 @@ function reply(said: VerifyReply): void {
 
 try {
   // What is written meanwhile must not look like a difference. “stopped” is set between two blocks.
-  const verification = await readSnapshot(databaseUrl, (db) => verifyLedger(db, { publicKey, witnesses }, (entries) => {
-    if (isStopped) throw new Stopped();
-    reply({ entries });
-  }));
+  const verification = await readSnapshot(databaseUrl, (db) =>
+    verifyLedger(db, { publicKey, witnesses }, (entries) => {
+      if (isStopped) throw new Stopped();
+      reply({ entries });
+    }),
+  );
   reply({ verification });
 } catch (error) {
   if (!(error instanceof Stopped)) throw error;

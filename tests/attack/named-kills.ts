@@ -1,4 +1,13 @@
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { readConfig } from '@/server/config/env';
@@ -28,31 +37,53 @@ export async function prepareForKills(): Promise<string> {
   const folder = mkdtempSync(path.join(tmpdir(), 'embargo-kills-'));
   const product = await startProduct(folder);
   const bytes = await drawing(1);
-  const stored = [await protect(product, bytes), await protect(product, bytes), await protect(product, bytes)];
+  const stored = [
+    await protect(product, bytes),
+    await protect(product, bytes),
+    await protect(product, bytes),
+  ];
   await dispatch(product, stored, ['mira@ferrow.example']);
   await deliverMail(product.deps);
   mkdirSync(path.join(folder, 'work'));
   writeFileSync(path.join(folder, 'work', 'key'), `${product.privateKey}\n`);
   await product.container.close();
-  const { code, err } = await runCommand(['backup', '--out', path.join(folder, 'work', 'b.age')], { DATA_DIR: folder });
+  const { code, err } = await runCommand(['backup', '--out', path.join(folder, 'work', 'b.age')], {
+    DATA_DIR: folder,
+  });
   if (code !== 0) throw new Error(err);
   return folder;
 }
 
 function open(folder: string): Promise<Container> {
-  return createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1 });
+  return createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), {
+    demo: true,
+    threads: 1,
+  });
 }
 
-async function restoredTo(folder: string, into: string): Promise<{ readonly code: number; readonly err: string }> {
+async function restoredTo(
+  folder: string,
+  into: string,
+): Promise<{ readonly code: number; readonly err: string }> {
   const work = (name: string): string => path.join(folder, 'work', name);
-  return runCommand(['restore', work('b.age'), '--identity', work('key'), '--into', work(into), '--revoke-all'], { DATA_DIR: folder });
+  return runCommand(
+    ['restore', work('b.age'), '--identity', work('key'), '--into', work(into), '--revoke-all'],
+    { DATA_DIR: folder },
+  );
 }
 
 /** What everything rests on: the ledger holds and every stored content opens. */
 async function broken({ deps }: Container): Promise<string[]> {
-  const { problems } = await verifyLedger(deps.db.read, { publicKey: deps.recorder.signer.publicKey, seals: deps.integrity });
+  const { problems } = await verifyLedger(deps.db.read, {
+    publicKey: deps.recorder.signer.publicKey,
+    seals: deps.integrity,
+  });
   const checked = await checkContents(deps, null, () => undefined);
-  return [...problems.map(({ detail }) => detail), ...checked.damaged.map(({ title, problem }) => `${title}: ${problem}`), ...checked.dangling];
+  return [
+    ...problems.map(({ detail }) => detail),
+    ...checked.damaged.map(({ title, problem }) => `${title}: ${problem}`),
+    ...checked.dangling,
+  ];
 }
 
 async function storedWhole({ container, folder, said }: Left): Promise<string[]> {
@@ -60,11 +91,23 @@ async function storedWhole({ container, folder, said }: Left): Promise<string[]>
   const { read } = container.deps.db;
   const stored = await read.$count(documents);
   const half = await read.query.uploads.findMany();
-  const named = new Set([...(await read.select({ key: versions.blobKey }).from(versions)), ...half.map(({ blobKey }) => ({ key: blobKey }))].map(({ key }) => `${key}.age`));
-  const unnamed = [...readdirSync(path.join(folder, 'blobs')), ...readdirSync(path.join(folder, 'incoming'))].filter((name) => !named.has(name));
+  const named = new Set(
+    [
+      ...(await read.select({ key: versions.blobKey }).from(versions)),
+      ...half.map(({ blobKey }) => ({ key: blobKey })),
+    ].map(({ key }) => `${key}.age`),
+  );
+  const unnamed = [
+    ...readdirSync(path.join(folder, 'blobs')),
+    ...readdirSync(path.join(folder, 'incoming')),
+  ].filter((name) => !named.has(name));
   return [
-    ...(stored < acknowledged + 3 ? [`${String(acknowledged + 3)} documents were acknowledged, ${String(stored)} are there`] : []),
-    ...half.filter(({ blobKey }) => !existsSync(container.deps.blobs.pathOf(blobKey))).map(({ id }) => `${id} has no file`),
+    ...(stored < acknowledged + 3
+      ? [`${String(acknowledged + 3)} documents were acknowledged, ${String(stored)} are there`]
+      : []),
+    ...half
+      .filter(({ blobKey }) => !existsSync(container.deps.blobs.pathOf(blobKey)))
+      .map(({ id }) => `${id} has no file`),
     ...unnamed.map((name) => `nothing names ${name}`),
   ];
 }
@@ -73,25 +116,54 @@ async function storedWhole({ container, folder, said }: Left): Promise<string[]>
 async function mailedOnce({ container: { deps }, folder }: Left): Promise<string[]> {
   const { mailer } = deps;
   if (mailer === null) throw new Error('no mail');
-  const handed = readFileSync(path.join(folder, 'work', 'handed-over'), 'utf8').trim().split('\n');
-  await deliverMail({ ...deps, mailer: { ...mailer, deliver: async (mail) => { handed.push(mail.to); await mailer.deliver(mail); } } });
-  const rows = (await deps.db.read.select().from(outbox)).filter(({ toAddress }) => toAddress.startsWith('mail.'));
+  const handed = readFileSync(path.join(folder, 'work', 'handed-over'), 'utf8')
+    .trim()
+    .split('\n');
+  await deliverMail({
+    ...deps,
+    mailer: {
+      ...mailer,
+      deliver: async (mail) => {
+        handed.push(mail.to);
+        await mailer.deliver(mail);
+      },
+    },
+  });
+  const rows = (await deps.db.read.select().from(outbox)).filter(({ toAddress }) =>
+    toAddress.startsWith('mail.'),
+  );
   return [
-    ...rows.filter(({ state }) => state !== 'delivered' && state !== 'unsure').map(({ toAddress, state }) => `the message to ${toAddress} is ${state}`),
-    ...rows.filter(({ toAddress }) => !handed.includes(toAddress)).map(({ toAddress }) => `nothing was handed over for ${toAddress}`),
+    ...rows
+      .filter(({ state }) => state !== 'delivered' && state !== 'unsure')
+      .map(({ toAddress, state }) => `the message to ${toAddress} is ${state}`),
+    ...rows
+      .filter(({ toAddress }) => !handed.includes(toAddress))
+      .map(({ toAddress }) => `nothing was handed over for ${toAddress}`),
     ...handed.filter((to, i) => handed.indexOf(to) !== i).map((to) => `${to} was mailed twice`),
   ];
 }
 
 /** Every key opens, and rotating again leaves one generation. */
 async function rotatedWhole({ container: { deps }, folder }: Left): Promise<string[]> {
-  const { generation } = await rotateMasterKey(deps, path.join(folder, 'keys', 'master.key'), { kind: 'system', id: null });
-  const stored = [...(await deps.db.read.select({ of: versions.keyGeneration }).from(versions)), ...(await deps.db.read.select({ of: serviceKeys.generation }).from(serviceKeys))];
-  return stored.every(({ of }) => of === generation) ? [] : ['a key is left under an old generation'];
+  const { generation } = await rotateMasterKey(deps, path.join(folder, 'keys', 'master.key'), {
+    kind: 'system',
+    id: null,
+  });
+  const stored = [
+    ...(await deps.db.read.select({ of: versions.keyGeneration }).from(versions)),
+    ...(await deps.db.read.select({ of: serviceKeys.generation }).from(serviceKeys)),
+  ];
+  return stored.every(({ of }) => of === generation)
+    ? []
+    : ['a key is left under an old generation'];
 }
 
 function noCopyLeft({ folder }: Left): Promise<string[]> {
-  return Promise.resolve(readdirSync(folder).filter((name) => name.startsWith('.backup-')).map((name) => `${name} was left`));
+  return Promise.resolve(
+    readdirSync(folder)
+      .filter((name) => name.startsWith('.backup-'))
+      .map((name) => `${name} was left`),
+  );
 }
 
 /** Either nothing or the whole stands in the folder, and where it is nothing, the next try succeeds. */

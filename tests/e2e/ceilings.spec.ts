@@ -1,7 +1,10 @@
 import { expect, test } from '@playwright/test';
 import { expectNothingSerious, open, signIn } from './people';
 
-test('a ceiling is lowered and its impact read before; why somebody cannot open is one click; undone, all is as it was', async ({ page, context }) => {
+test('a ceiling is lowered and its impact read before; why somebody cannot open is one click; undone, all is as it was', async ({
+  page,
+  context,
+}) => {
   await signIn(page);
   await open(page, '/terms');
   const ceilings = page.getByRole('region', { name: 'Ceilings' });
@@ -28,8 +31,14 @@ test('a ceiling is lowered and its impact read before; why somebody cannot open 
   await expect(people.getByText('Anton Gray. Can open nothing now.')).toBeVisible();
   await people.getByRole('button', { name: 'Why: Bow ramp mechanism' }).click();
   const why = people.getByRole('region', { name: 'Why' });
-  await expect(why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.')).toBeVisible();
-  await expect(why.getByText(/By the ceiling of the organisation, set by Ida Roe .* To change this: raise the ceiling on days of the organisation/)).toBeVisible();
+  await expect(
+    why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.'),
+  ).toBeVisible();
+  await expect(
+    why.getByText(
+      /By the ceiling of the organisation, set by Ida Roe .* To change this: raise the ceiling on days of the organisation/,
+    ),
+  ).toBeVisible();
 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('It is as it was.')).toBeVisible();
@@ -39,10 +48,14 @@ test('a ceiling is lowered and its impact read before; why somebody cannot open 
 
   // And why not print: one click, and the same question at another time.
   await people.getByRole('button', { name: 'Why: Bow ramp mechanism' }).click();
-  await expect(why.getByRole('row', { name: /may not print D-\d+ does not give it/ })).toBeVisible();
+  await expect(
+    why.getByRole('row', { name: /may not print D-\d+ does not give it/ }),
+  ).toBeVisible();
   await why.getByRole('button', { name: 'What if…' }).click();
   await why.getByLabel('At, your time').fill('2030-01-01T12:00');
-  await expect(why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.')).toBeVisible();
+  await expect(
+    why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.'),
+  ).toBeVisible();
   await expectNothingSerious(people);
 });
 
@@ -50,13 +63,20 @@ test('what a ceiling takes is said while composing', async ({ page }) => {
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'keep' }).isVisible();
-  for (const right of ['copy', 'print', 'keep']) await page.getByRole('checkbox', { name: right, exact: true }).check();
+  for (const right of ['copy', 'print', 'keep'])
+    await page.getByRole('checkbox', { name: right, exact: true }).check();
   await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
-  await expect(page.getByText('“Bow ramp mechanism”: nobody may keep, by the ceiling of the folder Hull 412, which Ida Roe set.')).toBeVisible();
+  await expect(
+    page.getByText(
+      '“Bow ramp mechanism”: nobody may keep, by the ceiling of the folder Hull 412, which Ida Roe set.',
+    ),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Discard' }).click();
 });
 
-test('kept terms are used unchanged, and changed with what was sent with them, which is read first and undone', async ({ page }) => {
+test('kept terms are used unchanged, and changed with what was sent with them, which is read first and undone', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
@@ -69,13 +89,17 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
   await open(page, '/terms');
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
-  await expect(side.getByText('Version 1. 1 person was given access with them and would follow a change.')).toBeVisible();
+  await expect(
+    side.getByText('Version 1. 1 person was given access with them and would follow a change.'),
+  ).toBeVisible();
   await side.getByLabel('Days from the dispatch on').fill('3');
   await side.getByRole('button', { name: 'Keep…' }).click();
   await expect(side.getByText('1 person would have access for a shorter time.')).toBeVisible();
   await expect(side.getByRole('link', { name: 'Anton Gray' })).toBeVisible();
   await side.getByRole('button', { name: 'What was sent follows' }).click();
-  await expect(page.getByText('What was sent with them has changed as well, for 1 person.')).toBeVisible();
+  await expect(
+    page.getByText('What was sent with them has changed as well, for 1 person.'),
+  ).toBeVisible();
   await expect(page.getByRole('cell', { name: '3 days', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('cell', { name: '7 days', exact: true })).toBeVisible();
@@ -87,11 +111,15 @@ test('a document shows the ceilings over it, and is given one of its own', async
   await page.getByRole('link', { name: 'Bow ramp mechanism' }).click();
   const over = page.getByRole('region', { name: 'Ceilings over it' });
   await expect(over.getByText(/^The organisation: ends after 365 days/)).toBeVisible();
-  await expect(over.getByText(/^The folder Hull 412: at most reads · copies · prints/)).toBeVisible();
+  await expect(
+    over.getByText(/^The folder Hull 412: at most reads · copies · prints/),
+  ).toBeVisible();
   await over.getByRole('button', { name: 'Set one of its own…' }).click();
   await over.getByLabel('Opens each').fill('3');
   await over.getByRole('button', { name: 'See whom it touches' }).click();
-  await expect(over.getByText(/(people|person) would have other limits on how often or from where\./)).toBeVisible();
+  await expect(
+    over.getByText(/(people|person) would have other limits on how often or from where\./),
+  ).toBeVisible();
   await over.getByRole('button', { name: 'Set it' }).click();
   await expect(over.getByText(/^Its own: 3 opens each/)).toBeVisible();
   await expectNothingSerious(page);

@@ -8,10 +8,16 @@ import { startServed, type Served } from '../support/served';
 import { expectNothingSerious, open } from './people';
 
 let served: Served;
-test.beforeAll(async () => { served = await startServed(); });
-test.afterAll(async () => { await served.stop(); });
+test.beforeAll(async () => {
+  served = await startServed();
+});
+test.afterAll(async () => {
+  await served.stop();
+});
 
-test('the first visit sets the organisation up, and its recovery key opens what is protected', async ({ page }, info) => {
+test('the first visit sets the organisation up, and its recovery key opens what is protected', async ({
+  page,
+}, info) => {
   await open(page, served.url);
   await expect(page.getByRole('heading', { name: 'Set up Embargo' })).toBeVisible();
   await page.getByLabel('Set-up token').fill('not-the-token');
@@ -23,10 +29,15 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await expect(page.locator('p[role=alert]')).toContainText('Make the recovery key');
 
   await page.getByRole('button', { name: 'Make the recovery key' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as a file' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as a file' }).click(),
+  ]);
   const key = info.outputPath('recovery.txt');
   await download.saveAs(key);
-  expect(readFileSync(key, 'utf8')).toContain(await page.getByTestId('recovery-private').innerText());
+  expect(readFileSync(key, 'utf8')).toContain(
+    await page.getByTestId('recovery-private').innerText(),
+  );
   await page.getByLabel('The recovery key’s file').setInputFiles(key);
   await page.getByRole('button', { name: 'Check it' }).click();
   await expect(page.getByText('it was asked back, and it is the right one')).toBeVisible();
@@ -54,11 +65,21 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await expect(page.getByText('No mail server is set up here')).toBeVisible();
   await open(page, `${served.url}/documents`);
   const pdf = await drawPaper({ reference: 'R-1', title: 'Keel', kind: 'lines', pages: 1 });
-  await page.locator('input[type=file]').setInputFiles({ name: 'Keel.pdf', mimeType: 'application/pdf', buffer: Buffer.from(pdf) });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'Keel.pdf', mimeType: 'application/pdf', buffer: Buffer.from(pdf) });
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
   await expect(page.getByText('Protected. The clear original')).toBeVisible();
-  const blobs = readdirSync(path.join(served.folder, 'blobs'), { recursive: true, encoding: 'utf8' }).map((name) => path.join(served.folder, 'blobs', name));
-  const sealed = blobs.find((file) => !readdirSync(path.dirname(file), { withFileTypes: true }).find((each) => each.name === path.basename(file))?.isDirectory());
+  const blobs = readdirSync(path.join(served.folder, 'blobs'), {
+    recursive: true,
+    encoding: 'utf8',
+  }).map((name) => path.join(served.folder, 'blobs', name));
+  const sealed = blobs.find(
+    (file) =>
+      !readdirSync(path.dirname(file), { withFileTypes: true })
+        .find((each) => each.name === path.basename(file))
+        ?.isDirectory(),
+  );
   expect(execFileSync('age', ['-d', '-i', key, sealed ?? '']).equals(Buffer.from(pdf))).toBe(true);
   // The private half never left the browser: neither what was printed nor any file here holds it.
   expect(served.printed()).not.toContain('AGE-SECRET-KEY');

@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { expectNothingSerious, open, signIn } from './people';
 
-test('a group is made from a person, addressed as it is at that moment, and done away with', async ({ page }) => {
+test('a group is made from a person, addressed as it is at that moment, and done away with', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/people?q=anton.gray');
   await page.getByRole('link', { name: 'Anton Gray' }).click();

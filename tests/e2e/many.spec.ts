@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
-test('defaults and watermarks of a level are set after reading whom they touch, begin the next sending, and are undone', async ({ page }) => {
+test('defaults and watermarks of a level are set after reading whom they touch, begin the next sending, and are undone', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/terms');
   const part = page.getByRole('region', { name: 'Defaults and watermarks' });
@@ -10,37 +12,63 @@ test('defaults and watermarks of a level are set after reading whom they touch, 
   await side.getByLabel('Days').fill('5');
   await side.getByLabel('Also on every page').fill('Round 2, for bidders');
   await side.getByRole('button', { name: 'See whom it touches' }).click();
-  await expect(side.getByText(/(people|person) will have another watermark from their next open on\.$/)).toBeVisible();
+  await expect(
+    side.getByText(/(people|person) will have another watermark from their next open on\.$/),
+  ).toBeVisible();
   await expectNothingSerious(page);
   await side.getByRole('button', { name: 'Set it' }).click();
-  await expect(part.getByText('reads · prints 2; 5 days; “Round 2, for bidders” on every page')).toBeVisible();
+  await expect(
+    part.getByText('reads · prints 2; 5 days; “Round 2, for bidders” on every page'),
+  ).toBeVisible();
 
   const compose = await page.context().newPage();
   await open(compose, '/compose');
   await compose.getByRole('checkbox', { name: /Outline specification/ }).check();
-  await expect(compose.getByText('It begins with reads · prints 2: set by the marking Bidders, Ida Roe; 5 days: set by the marking Bidders, Ida Roe.')).toBeVisible();
+  await expect(
+    compose.getByText(
+      'It begins with reads · prints 2: set by the marking Bidders, Ida Roe; 5 days: set by the marking Bidders, Ida Roe.',
+    ),
+  ).toBeVisible();
   // Nobody is named yet, so the sample shows nobody.
   await expect(compose.getByText(/^Round 2, for bidders · their address/)).toBeVisible();
   await compose.close();
 
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(part.getByText('reads · prints 2; 21 days; “Tender, for bidders” on every page')).toBeVisible();
+  await expect(
+    part.getByText('reads · prints 2; 21 days; “Tender, for bidders” on every page'),
+  ).toBeVisible();
 });
 
-test('everyone at a domain is addressed; who is not allowed is said; what wants a second person waits', async ({ page }) => {
+test('everyone at a domain is addressed; who is not allowed is said; what wants a second person waits', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
   await page.getByLabel('Addresses').fill('@harbour-aldery.example');
-  await expect(page.getByRole('cell', { name: /Everyone at harbour-aldery\.example.*known here/ })).toBeVisible();
-  await expect(page.getByText('Everyone at harbour-aldery.example may read 1 document.')).toBeVisible();
+  await expect(
+    page.getByRole('cell', { name: /Everyone at harbour-aldery\.example.*known here/ }),
+  ).toBeVisible();
+  await expect(
+    page.getByText('Everyone at harbour-aldery.example may read 1 document.'),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: 'Unprotected' })).toBeDisabled();
-  await expect(page.getByText(/^Unprotected: not allowed here: Ida Roe decided so: what leaves this office leaves protected\./)).toBeVisible();
+  await expect(
+    page.getByText(
+      /^Unprotected: not allowed here: Ida Roe decided so: what leaves this office leaves protected\./,
+    ),
+  ).toBeVisible();
   await page.getByLabel('Subject').fill('The model, for all of you');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
   await expect(page.getByText('1 document · people unknown')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'To carry' }).getByText('Opens for any address at harbour-aldery.example, once it is proven. To anybody else it is worth nothing.')).toBeVisible();
+  await expect(
+    page
+      .getByRole('region', { name: 'To carry' })
+      .getByText(
+        'Opens for any address at harbour-aldery.example, once it is proven. To anybody else it is worth nothing.',
+      ),
+  ).toBeVisible();
 
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
@@ -49,22 +77,33 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
   await page.getByRole('button', { name: 'Ask for it to be sent' }).click();
   await page.waitForURL('**/today');
   const waits = page.getByRole('region', { name: 'Waits for a second person' });
-  await expect(waits.getByText(/to send “The model, for the press” to whoever has the link/)).toBeVisible();
+  await expect(
+    waits.getByText(/to send “The model, for the press” to whoever has the link/),
+  ).toBeVisible();
   await expect(waits.getByText('waits for somebody else')).toBeVisible();
   await waits.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText('The model, for the press')).toHaveCount(0);
 });
 
-test('a live group takes in who joins, and a way of handing out is decided and undone; by a link without proof somebody unknown reads', async ({ page, browser }) => {
+test('a live group takes in who joins, and a way of handing out is decided and undone; by a link without proof somebody unknown reads', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   await open(page, '/people?q=anton.gray');
   await page.getByRole('link', { name: 'Anton Gray' }).click();
   const groups = page.getByRole('region', { name: 'Groups' });
   await groups.getByRole('button', { name: /^Bidding yards/ }).click();
-  await expect(groups.getByText('In “Bidding yards”, with what was sent to the group as such.')).toBeVisible();
+  await expect(
+    groups.getByText('In “Bidding yards”, with what was sent to the group as such.'),
+  ).toBeVisible();
   await expect(page.getByRole('link', { name: 'Tender schedule' })).toBeVisible();
   await groups.getByRole('button', { name: /^Bidding yards/ }).click();
-  await expect(groups.getByText('Out of “Bidding yards”. What was sent to the group as such is theirs no longer.')).toBeVisible();
+  await expect(
+    groups.getByText(
+      'Out of “Bidding yards”. What was sent to the group as such is theirs no longer.',
+    ),
+  ).toBeVisible();
 
   await open(page, '/terms');
   const ways = page.getByRole('region', { name: 'Ways of handing out' });
@@ -72,22 +111,33 @@ test('a live group takes in who joins, and a way of handing out is decided and u
   const side = page.getByRole('complementary', { name: 'The selected terms' });
   await side.getByRole('button', { name: 'whoever sends may' }).click();
   await side.getByRole('button', { name: 'Decide so' }).click();
-  await expect(page.getByText('A link that asks for no proof: whoever sends may, from now on.')).toBeVisible();
+  await expect(
+    page.getByText('A link that asks for no proof: whoever sends may, from now on.'),
+  ).toBeVisible();
 
   const compose = await page.context().newPage();
   await open(compose, '/compose');
   await compose.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads').check();
+  await compose
+    .getByLabel('Besides, a link that asks for no proof: whoever holds it reads')
+    .check();
   await compose.getByRole('button', { name: 'I carry it myself' }).click();
   await compose.getByRole('button', { name: 'How often, from where and when…' }).click();
   await compose.getByLabel('Cover the pages while another window is in front').check();
-  await expect(compose.getByText('It opens with the pages covered while another window is in front.')).toBeVisible();
+  await expect(
+    compose.getByText('It opens with the pages covered while another window is in front.'),
+  ).toBeVisible();
   await compose.getByLabel('Subject').fill('The model, for everybody');
   await expect(compose.getByText('kept as a draft')).toBeVisible();
   // Left half made and taken up again, it is as it was, also how it is handed over.
   await compose.reload();
-  await expect(compose.getByRole('button', { name: 'I carry it myself' })).toHaveAttribute('aria-pressed', 'true');
-  await expect(compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads')).toBeChecked();
+  await expect(compose.getByRole('button', { name: 'I carry it myself' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect(
+    compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads'),
+  ).toBeChecked();
   // Sent while the last words are still being kept.
   await compose.getByLabel('Note').fill('Whoever it concerns');
   await compose.waitForTimeout(850);
@@ -106,7 +156,9 @@ test('a live group takes in who joins, and a way of handing out is decided and u
   await stranger.getByRole('button', { name: 'Read it' }).click();
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
   await stranger.evaluate(() => window.dispatchEvent(new Event('blur')));
-  await expect(stranger.getByText(/^Covered while another window is in front: Ida Roe asked for that\./)).toBeVisible();
+  await expect(
+    stranger.getByText(/^Covered while another window is in front: Ida Roe asked for that\./),
+  ).toBeVisible();
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeHidden();
   await stranger.evaluate(() => window.dispatchEvent(new Event('focus')));
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
@@ -117,12 +169,17 @@ test('a live group takes in who joins, and a way of handing out is decided and u
   await expect(ways.getByText('a second person agrees first')).toBeVisible();
 });
 
-test('a reader passes on what they were given, as far as was said, and the sender sees by whom', async ({ page, browser }) => {
+test('a reader passes on what they were given, as far as was said, and the sender sees by whom', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /The slip in autumn/ }).check();
   await page.getByRole('checkbox', { name: 'pass-on', exact: true }).check();
-  await expect(page.getByText('The right to pass on has no effect: say below to how many people.')).toBeVisible();
+  await expect(
+    page.getByText('The right to pass on has no effect: say below to how many people.'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'How often, from where and when…' }).click();
   await page.getByLabel('Passed on to people').fill('1');
   await page.getByLabel('Addresses').fill('vidar.klepp@aldery-ferries.example');
@@ -131,7 +188,12 @@ test('a reader passes on what they were given, as far as was said, and the sende
   await page.waitForURL('**/dispatches/dsp_*');
   const sending = page.url();
 
-  const vidar = await prove(browser, page, await linkFor(page, 'vidar.klepp@aldery-ferries.example', 'The slip, for you and a mate'), 'vidar.klepp@aldery-ferries.example');
+  const vidar = await prove(
+    browser,
+    page,
+    await linkFor(page, 'vidar.klepp@aldery-ferries.example', 'The slip, for you and a mate'),
+    'vidar.klepp@aldery-ferries.example',
+  );
   const passing = vidar.getByRole('region', { name: 'Passing on' });
   await expect(passing.getByText(/^You may pass this on to 1 person\./)).toBeVisible();
   await passing.getByRole('button', { name: 'Pass it on…' }).click();

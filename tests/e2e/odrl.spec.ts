@@ -2,41 +2,79 @@ import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { open, signIn } from './people';
 
-test('kept terms go out as ODRL and come back the same; a change is shown before it is made', async ({ page }, info) => {
+test('kept terms go out as ODRL and come back the same; a change is shown before it is made', async ({
+  page,
+}, info) => {
   await signIn(page);
   await open(page, '/terms');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take them out' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take them out' }).click(),
+  ]);
   const file = info.outputPath('terms.jsonld');
   await download.saveAs(file);
   await page.getByLabel('ODRL file').setInputFiles(file);
   await expect(page.getByText('nothing in it would change anything')).toBeVisible();
   await page.getByRole('button', { name: 'Leave it' }).click();
 
-  const changed = readFileSync(file, 'utf8').replaceAll('P21D', 'P14D').replace('"display"', '"play"');
-  await page.getByLabel('ODRL file').setInputFiles({ name: 'changed.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(changed) });
+  const changed = readFileSync(file, 'utf8')
+    .replaceAll('P21D', 'P14D')
+    .replace('"display"', '"play"');
+  await page
+    .getByLabel('ODRL file')
+    .setInputFiles({
+      name: 'changed.jsonld',
+      mimeType: 'application/ld+json',
+      buffer: Buffer.from(changed),
+    });
   await expect(page.getByText('the action "play" is none of ours')).toBeVisible();
-  await page.getByLabel('ODRL file').setInputFiles({ name: 'changed.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(readFileSync(file, 'utf8').replaceAll('P21D', 'P14D')) });
+  await page
+    .getByLabel('ODRL file')
+    .setInputFiles({
+      name: 'changed.jsonld',
+      mimeType: 'application/ld+json',
+      buffer: Buffer.from(readFileSync(file, 'utf8').replaceAll('P21D', 'P14D')),
+    });
   await expect(page.getByText('takes the place of the terms of this name')).toBeVisible();
   await page.getByRole('button', { name: 'Keep 1' }).click();
   await expect(page.getByRole('cell', { name: '14 days', exact: true })).toBeVisible();
 });
 
-test('access goes out as ODRL; what a file changes, revokes and gives anew is read before it is done', async ({ page }, info) => {
+test('access goes out as ODRL; what a file changes, revokes and gives anew is read before it is done', async ({
+  page,
+}, info) => {
   await signIn(page);
   await open(page, '/dispatches');
   await page.getByRole('link', { name: 'For plan approval' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'As ODRL' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'As ODRL' }).click(),
+  ]);
   const file = info.outputPath('grants.jsonld');
   await download.saveAs(file);
-  const document = JSON.parse(readFileSync(file, 'utf8')) as { '@graph': { uid: string; assignee: string }[] };
+  const document = JSON.parse(readFileSync(file, 'utf8')) as {
+    '@graph': { uid: string; assignee: string }[];
+  };
   const [first] = document['@graph'];
-  const another = { ...first, uid: 'urn:example:contract-7', assignee: 'mailto:pia.holm@mast.example' };
+  const another = {
+    ...first,
+    uid: 'urn:example:contract-7',
+    assignee: 'mailto:pia.holm@mast.example',
+  };
   const strange = { ...another, prohibition: [] };
 
   await open(page, '/dispatches');
   await page.getByRole('button', { name: 'Bring access in' }).click();
   const part = page.getByRole('region', { name: 'Bring access in' });
-  await part.getByLabel('ODRL file').setInputFiles({ name: 'contract.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(JSON.stringify({ ...document, '@graph': [...document['@graph'], another, strange] })) });
+  await part
+    .getByLabel('ODRL file')
+    .setInputFiles({
+      name: 'contract.jsonld',
+      mimeType: 'application/ld+json',
+      buffer: Buffer.from(
+        JSON.stringify({ ...document, '@graph': [...document['@graph'], another, strange] }),
+      ),
+    });
   await expect(part.getByText('1 of')).toBeVisible();
   await expect(part.getByText('“prohibition” is not known here')).toBeVisible();
   await part.getByLabel('New access is called').fill('Contract 7');

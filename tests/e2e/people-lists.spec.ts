@@ -1,16 +1,23 @@
 import { expect, test } from '@playwright/test';
 import { expectNothingSerious, open, signIn } from './people';
 
-test('a list of people is looked at and brought in; somebody new is given what they lack in one act', async ({ page }) => {
+test('a list of people is looked at and brought in; somebody new is given what they lack in one act', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/people');
   await page.getByRole('button', { name: 'Lists, in and out' }).click();
-  const list = 'email;name;organisation\nnew.one@new-office.example;New One;New Office\nnobody;X;\n';
-  await page.getByLabel('Drop a list of people').setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  const list =
+    'email;name;organisation\nnew.one@new-office.example;New One;New Office\nnobody;X;\n';
+  await page
+    .getByLabel('Drop a list of people')
+    .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
   await expect(page.getByText('“nobody” is no email address')).toBeVisible();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Bring in 1' }).click();
-  await expect(page.getByText('1 brought in, 0 changed. Nobody was given access by it.')).toBeVisible();
+  await expect(
+    page.getByText('1 brought in, 0 changed. Nobody was given access by it.'),
+  ).toBeVisible();
 
   await open(page, '/people?q=new-office');
   await page.getByRole('table', { name: 'People' }).getByRole('link', { name: 'New One' }).click();
@@ -25,10 +32,17 @@ test('a list of people is looked at and brought in; somebody new is given what t
 
   // The same from the other side.
   await open(page, '/documents?q=weight');
-  await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'Weight list' }).click();
+  await page
+    .getByRole('table', { name: 'Documents' })
+    .getByRole('link', { name: 'Weight list' })
+    .click();
   await page.getByRole('button', { name: 'Who does not hold it…' }).click();
   await expect(page.getByRole('heading', { name: /^Do not hold it \d+/ })).toBeVisible();
-  await page.getByRole('region', { name: 'Do not hold it, to choose from' }).getByRole('checkbox').nth(1).check();
+  await page
+    .getByRole('region', { name: 'Do not hold it, to choose from' })
+    .getByRole('checkbox')
+    .nth(1)
+    .check();
   await page.getByRole('button', { name: 'Give 1' }).click();
   await expect(page.getByText('Given to 1 person.')).toBeVisible();
 });

@@ -30,14 +30,33 @@ export async function signIn(page: Page): Promise<void> {
 /** @param rules only these, where not all are asked for again */
 export async function expectNothingSerious(page: Page, rules?: readonly string[]): Promise<void> {
   // A colour half way between two states is nobody's choice: what ends by itself is waited for.
-  await page.evaluate(() => Promise.all(document.getAnimations()
-    .filter((animation) => Number.isFinite(animation.effect?.getComputedTiming().endTime))
-    .map((animation) => animation.finished.catch(() => null))));
-  const axe = () => new AxeBuilder({ page }).options({ resultTypes: ['violations'], ...(rules === undefined ? {} : { runOnly: { type: 'rule', values: [...rules] } }) });
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((animation) => Number.isFinite(animation.effect?.getComputedTiming().endTime))
+        .map((animation) => animation.finished.catch(() => null)),
+    ),
+  );
+  const axe = () =>
+    new AxeBuilder({ page }).options({
+      resultTypes: ['violations'],
+      ...(rules === undefined ? {} : { runOnly: { type: 'rule', values: [...rules] } }),
+    });
   // While a page fetches its data anew it is without a title for a moment: what is wrong for longer than that is wrong.
   await expect(async () => {
     const { violations } = await axe().analyze();
-    expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' ')}`)).toEqual([]);
+    expect(
+      violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(
+          ({ id, nodes }) =>
+            `${id}: ${nodes
+              .map((node) => node.html)
+              .slice(0, 3)
+              .join(' ')}`,
+        ),
+    ).toEqual([]);
   }).toPass({ timeout: 15_000 });
 }
 
@@ -51,7 +70,9 @@ export async function countCodes(staff: Page, address: string): Promise<number> 
 
 /** The newest code in somebody's mailbox, as staff of a demo can read it; one that came after `before` others. */
 export async function newestCode(staff: Page, address: string, before = 0): Promise<string> {
-  await expect(async () => { expect(await countCodes(staff, address)).toBeGreaterThan(before); }).toPass({ timeout: 15_000 });
+  await expect(async () => {
+    expect(await countCodes(staff, address)).toBeGreaterThan(before);
+  }).toPass({ timeout: 15_000 });
   return (await codeMails(staff).first().innerText()).slice(0, 7);
 }
 
@@ -65,7 +86,13 @@ export async function linkFor(staff: Page, address: string, subject: string): Pr
   return (await staff.locator('.mail a').first().getAttribute('href')) ?? '';
 }
 
-export async function prove(browser: Browser, staff: Page, link: string, address: string, viewport = { width: 1280, height: 800 }): Promise<Page> {
+export async function prove(
+  browser: Browser,
+  staff: Page,
+  link: string,
+  address: string,
+  viewport = { width: 1280, height: 800 },
+): Promise<Page> {
   const context = await browser.newContext({ viewport });
   const page = await context.newPage();
   const before = await countCodes(staff, address);

@@ -6,7 +6,10 @@ import { countCodes, expectNothingSerious, newestCode, open, signIn } from './pe
 
 const ADDRESS = 'petra.lind@kelder.example';
 
-test('it is mailed, opened by other tools, by its cover page and by dropping it on the reader, and inspected', async ({ page, browser }, info) => {
+test('it is mailed, opened by other tools, by its cover page and by dropping it on the reader, and inspected', async ({
+  page,
+  browser,
+}, info) => {
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
@@ -22,14 +25,23 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
     await page.getByRole('link', { name: 'Weights, to keep beside you' }).click({ timeout: 500 });
   }).toPass({ timeout: 15_000 });
   await expect(page.getByText('whose first page says how to open it')).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^TQ-412-WL-02 Weight list - for .*\.pdf$/ }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /^TQ-412-WL-02 Weight list - for .*\.pdf$/ }).click(),
+  ]);
   const file = info.outputPath('received.pdf');
   await download.saveAs(file);
 
   // With tools that anybody has, and the organisation's recovery key.
-  expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain('No syntax or stream encoding errors');
+  expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain(
+    'No syntax or stream encoding errors',
+  );
   execFileSync('pdfdetach', ['-save', '1', '-o', info.outputPath('x.age'), file]);
-  expect(execFileSync('age', ['-d', '-i', 'data/e2e/recovery-key.txt', info.outputPath('x.age')]).subarray(0, 5).toString()).toBe('%PDF-');
+  expect(
+    execFileSync('age', ['-d', '-i', 'data/e2e/recovery-key.txt', info.outputPath('x.age')])
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
   const cover = execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' });
   expect(cover).toContain('This document was sent to you protected');
   const link = /http:\/\/localhost:\d+\/r\/[0-9a-z]{24}/.exec(cover)?.[0] ?? '';
@@ -39,9 +51,21 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   const reader = await context.newPage();
   await open(reader, '/r');
   await expectNothingSerious(reader);
-  await reader.locator('input[type=file]').setInputFiles({ name: 'letter.pdf', mimeType: 'application/pdf', buffer: Buffer.from('Dear all') });
+  await reader
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'letter.pdf',
+      mimeType: 'application/pdf',
+      buffer: Buffer.from('Dear all'),
+    });
   await expect(reader.getByText('This is not a protected file.')).toBeVisible();
-  await reader.locator('input[type=file]').setInputFiles({ name: 'cut.pdf', mimeType: 'application/pdf', buffer: readFileSync(file).subarray(0, -700) });
+  await reader
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'cut.pdf',
+      mimeType: 'application/pdf',
+      buffer: readFileSync(file).subarray(0, -700),
+    });
   await expect(reader.getByText('it was cut, altered, or saved anew')).toBeVisible();
   await reader.locator('input[type=file]').setInputFiles(file);
   await reader.waitForURL(link);
@@ -74,24 +98,41 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
   await page.getByRole('button', { name: 'Encrypt, I carry it' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
   await page.locator('html[data-awake]').waitFor();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Take TQ-412-WL-02 as a protected file for someone@new-yard.example' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('button', {
+        name: 'Take TQ-412-WL-02 as a protected file for someone@new-yard.example',
+      })
+      .click(),
+  ]);
   expect(download.suggestedFilename()).toBe('TQ-412-WL-02 - for new-yard.example.pdf');
   await download.saveAs(info.outputPath('taken.pdf'));
-  expect(execFileSync('pdftotext', [info.outputPath('taken.pdf'), '-'], { encoding: 'utf8' })).not.toContain('Weight list');
+  expect(
+    execFileSync('pdftotext', [info.outputPath('taken.pdf'), '-'], { encoding: 'utf8' }),
+  ).not.toContain('Weight list');
   await open(page, '/ledger');
   await expect(page.getByText('took a protected file').first()).toBeVisible();
 });
 
-test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({ page }, info) => {
+test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({
+  page,
+}, info) => {
   await signIn(page);
   await open(page, '/today');
-  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Settings' }).click();
+  await page
+    .getByRole('navigation', { name: 'Places' })
+    .getByRole('link', { name: 'Settings' })
+    .click();
   await page.getByRole('link', { name: 'Keys and recovery' }).click();
   await expect(page.getByRole('heading', { name: 'Keys and recovery' })).toBeVisible();
   await page.locator('html[data-awake]').waitFor();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Try the recovery key' }).click();
-  writeFileSync(info.outputPath('wrong.txt'), execFileSync('age-keygen', { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }));
+  writeFileSync(
+    info.outputPath('wrong.txt'),
+    execFileSync('age-keygen', { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }),
+  );
   await page.getByLabel('The recovery key’s file').setInputFiles(info.outputPath('wrong.txt'));
   await page.getByRole('button', { name: 'Open it' }).click();
   await expect(page.getByText('This key does not open the file')).toBeVisible();

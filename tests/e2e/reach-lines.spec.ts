@@ -34,7 +34,9 @@ test('an end is dragged, shown before and after, moved, and taken back', async (
   await expect(handle).toHaveAttribute('aria-valuetext', before ?? '');
 });
 
-test('several people are picked by keys and revoked together, who is hit named first, and taken back', async ({ page }) => {
+test('several people are picked by keys and revoked together, who is hit named first, and taken back', async ({
+  page,
+}) => {
   await openTender(page);
   const rows = page.getByRole('row').filter({ has: page.getByRole('gridcell') });
   await rows.first().click({ position: { x: 20, y: 12 } });
@@ -61,13 +63,17 @@ test('one document at a time, or as rows; nothing serious for axe', async ({ pag
   await expect(page.getByRole('columnheader', { name: 'Until' })).toBeVisible();
 });
 
-test('anything is found from anywhere, and the keys are listed, without a pointer', async ({ page }) => {
+test('anything is found from anywhere, and the keys are listed, without a pointer', async ({
+  page,
+}) => {
   await signIn(page);
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
   await page.keyboard.press('/');
   await page.keyboard.type('weight');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Documents' }).getByRole('link', { name: 'Weight list' })).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Documents' }).getByRole('link', { name: 'Weight list' }),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('heading', { name: '“weight”' }).click();
   await page.keyboard.press('?');

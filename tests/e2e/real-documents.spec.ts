@@ -6,42 +6,73 @@ import { linkFor, open, prove, signIn } from './people';
 const ADDRESS = 'anders.lyng@ferrow.example';
 const files = [
   { name: 'Plot manual.pdf', buffer: realDocument('gnuplot'), pages: 311, title: 'Plot manual' },
-  { name: 'Scanning introduction.pdf', buffer: realDocument('intro'), pages: 4, title: 'Scanning introduction' },
-  { name: 'Scanning guide.pdf', buffer: withBrokenTable(realDocument('usage')), pages: 25, title: 'Scanning guide' },
+  {
+    name: 'Scanning introduction.pdf',
+    buffer: realDocument('intro'),
+    pages: 4,
+    title: 'Scanning introduction',
+  },
+  {
+    name: 'Scanning guide.pdf',
+    buffer: withBrokenTable(realDocument('usage')),
+    pages: 25,
+    title: 'Scanning guide',
+  },
 ];
 
 /** How many different colours stand in a shown page: a blank one has a handful, from the watermark. */
 async function coloursOf(reader: Page, page: number): Promise<number> {
-  return reader.getByAltText(`Page ${String(page)}`, { exact: true }).evaluate(async (image: HTMLImageElement) => {
-    await image.decode();
-    const canvas = Object.assign(document.createElement('canvas'), { width: 200, height: 280 });
-    const context = canvas.getContext('2d');
-    context?.drawImage(image, 0, 0, 200, 280);
-    return new Set(new Uint32Array(context?.getImageData(0, 0, 200, 280).data.buffer ?? new ArrayBuffer(0))).size;
-  });
+  return reader
+    .getByAltText(`Page ${String(page)}`, { exact: true })
+    .evaluate(async (image: HTMLImageElement) => {
+      await image.decode();
+      const canvas = Object.assign(document.createElement('canvas'), { width: 200, height: 280 });
+      const context = canvas.getContext('2d');
+      context?.drawImage(image, 0, 0, 200, 280);
+      return new Set(
+        new Uint32Array(context?.getImageData(0, 0, 200, 280).data.buffer ?? new ArrayBuffer(0)),
+      ).size;
+    });
 }
 
-test('long, full of pictures, or with a broken table, they are protected, sent, read to the last page and kept', async ({ page, browser }) => {
+test('long, full of pictures, or with a broken table, they are protected, sent, read to the last page and kept', async ({
+  page,
+  browser,
+}) => {
   test.setTimeout(150_000);
   await signIn(page);
   await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
-  await page.locator('input[type=file]').setInputFiles(files.map(({ name, buffer }) => ({ name, buffer, mimeType: 'application/pdf' })));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles(
+      files.map(({ name, buffer }) => ({ name, buffer, mimeType: 'application/pdf' })),
+    );
   await page.getByRole('button', { name: 'Encrypt 3 files' }).click();
   await expect(page.getByText('Protected. The clear original')).toHaveCount(3, { timeout: 30_000 });
-  for (const { title, pages } of files) await expect(page.getByRole('row', { name: title }).getByRole('cell', { name: String(pages), exact: true })).toBeVisible();
+  for (const { title, pages } of files)
+    await expect(
+      page
+        .getByRole('row', { name: title })
+        .getByRole('cell', { name: String(pages), exact: true }),
+    ).toBeVisible();
 
   await open(page, '/compose');
   for (const { title } of files) await page.getByRole('checkbox', { name: title }).check();
   await page.getByLabel('Addresses').fill(ADDRESS);
-  for (const right of ['copy', 'print', 'keep']) await page.getByRole('checkbox', { name: right, exact: true }).check();
+  for (const right of ['copy', 'print', 'keep'])
+    await page.getByRole('checkbox', { name: right, exact: true }).check();
   await page.getByLabel('Subject').fill('Three manuals');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
 
   const reader = await prove(browser, page, await linkFor(page, ADDRESS, 'Three manuals'), ADDRESS);
   for (const { title, pages } of files) {
-    await reader.getByRole('listitem').filter({ hasText: title }).getByRole('button', { name: 'Read' }).click();
+    await reader
+      .getByRole('listitem')
+      .filter({ hasText: title })
+      .getByRole('button', { name: 'Read' })
+      .click();
     await expect(reader.getByAltText('Page 1', { exact: true })).toBeVisible();
     expect(await coloursOf(reader, 1)).toBeGreaterThan(50);
     await reader.getByLabel('Page', { exact: true }).fill(String(pages));

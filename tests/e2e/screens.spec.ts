@@ -2,9 +2,29 @@
 import { expect, test, type Page } from '@playwright/test';
 import { expectNothingSerious, open, signIn } from './people';
 
-const SCREENS = ['/today', '/dispatches', '/compose', '/documents', '/people', '/ledger', '/terms', '/settings', '/settings/keys', '/you', '/mailroom?address=solheim%40meridian.example', '/find?q=hull', '/documents?q=nothing-of-this-name', '/people?q=nobody-of-this-name', '/ledger?organisation=Nobody'];
+const SCREENS = [
+  '/today',
+  '/dispatches',
+  '/compose',
+  '/documents',
+  '/people',
+  '/ledger',
+  '/terms',
+  '/settings',
+  '/settings/keys',
+  '/you',
+  '/mailroom?address=solheim%40meridian.example',
+  '/find?q=hull',
+  '/documents?q=nothing-of-this-name',
+  '/people?q=nobody-of-this-name',
+  '/ledger?organisation=Nobody',
+];
 
-async function everyScreen(page: Page, screens = SCREENS, rules?: readonly string[]): Promise<void> {
+async function everyScreen(
+  page: Page,
+  screens = SCREENS,
+  rules?: readonly string[],
+): Promise<void> {
   await signIn(page);
   for (const screen of screens) {
     await open(page, screen);
@@ -21,15 +41,25 @@ async function everyScreen(page: Page, screens = SCREENS, rules?: readonly strin
   await expectNothingSerious(page, rules);
 }
 
-test('every screen in the light scheme', async ({ page }) => { await everyScreen(page); });
+test('every screen in the light scheme', async ({ page }) => {
+  await everyScreen(page);
+});
 
 test.describe('dark', () => {
   test.use({ colorScheme: 'dark' });
   // What a scheme can spoil is contrast, and these use every colour there is; all else is the same page.
-  test('the screens of a day in the dark scheme', async ({ page }) => { await everyScreen(page, ['/today', '/compose', '/ledger', '/settings', '/settings/keys', '/terms'], ['color-contrast']); });
+  test('the screens of a day in the dark scheme', async ({ page }) => {
+    await everyScreen(
+      page,
+      ['/today', '/compose', '/ledger', '/settings', '/settings/keys', '/terms'],
+      ['color-contrast'],
+    );
+  });
 });
 
-test('the keys are listed, search is a key away, and a list is walked without a mouse', async ({ page }) => {
+test('the keys are listed, search is a key away, and a list is walked without a mouse', async ({
+  page,
+}) => {
   await signIn(page);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('/');

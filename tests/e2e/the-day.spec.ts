@@ -2,7 +2,10 @@
 import { expect, test } from '@playwright/test';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
-test('the surveyor who asks for time is given it, and reads on until then', async ({ page, browser }) => {
+test('the surveyor who asks for time is given it, and reads on until then', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   const asked = page.getByRole('region', { name: 'Asked of you' });
   const row = asked.getByRole('row').filter({ hasText: 'Rana Solheim' });
@@ -28,7 +31,9 @@ test('the surveyor who asks for time is given it, and reads on until then', asyn
   await expect(own).toContainText('You asked to print: waiting for an answer');
 });
 
-test('two bidders who want the same are answered at once, one refusal with its reason', async ({ page }) => {
+test('two bidders who want the same are answered at once, one refusal with its reason', async ({
+  page,
+}) => {
   await signIn(page);
   const asked = page.getByRole('region', { name: 'Asked of you' });
   const row = asked.getByRole('row').filter({ hasText: 'Mira Kolbe, Jonas Feld' });
@@ -39,30 +44,45 @@ test('two bidders who want the same are answered at once, one refusal with its r
   await expect(asked.getByRole('status')).toContainText('Declined for Mira Kolbe, Jonas Feld');
 });
 
-test('the yard that opened from the wrong country is found from Today, on the map and in the list', async ({ page }) => {
+test('the yard that opened from the wrong country is found from Today, on the map and in the list', async ({
+  page,
+}) => {
   await signIn(page);
   const elsewhere = page.getByRole('region', { name: 'Opened from somewhere new' });
   await expect(elsewhere.getByRole('row')).toContainText(['Lowtide Engineering']);
   await elsewhere.getByRole('link', { name: 'Look at these opens' }).first().click();
-  await expect(page.getByRole('link', { name: 'Remove the filter place: Costa Brume' })).toBeVisible();
+  await expect(
+    page.getByRole('link', { name: 'Remove the filter place: Costa Brume' }),
+  ).toBeVisible();
   await expect(page.locator('table.list tbody tr').first()).toContainText('Tomas Iversen');
   await page.getByRole('link', { name: 'Remove the filter place: Costa Brume' }).click();
-  await expect(page.getByRole('link', { name: 'Remove the filter place: Costa Brume' })).toHaveCount(0);
-  await page.getByRole('group', { name: 'Places on the map' }).getByRole('link', { name: /Costa Brume/ }).focus();
+  await expect(
+    page.getByRole('link', { name: 'Remove the filter place: Costa Brume' }),
+  ).toHaveCount(0);
+  await page
+    .getByRole('group', { name: 'Places on the map' })
+    .getByRole('link', { name: /Costa Brume/ })
+    .focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('link', { name: 'Remove the filter place: Costa Brume' })).toBeVisible();
+  await expect(
+    page.getByRole('link', { name: 'Remove the filter place: Costa Brume' }),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Keep this view' }).click();
   await page.getByLabel('Name of the view').fill('Lowtide far away');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('link', { name: 'Lowtide far away' })).toBeVisible();
   await open(page, '/ledger');
   await page.getByRole('link', { name: 'Lowtide far away' }).click();
-  await expect(page.getByRole('link', { name: 'Remove the filter organisation: Lowtide Engineering' })).toBeVisible();
+  await expect(
+    page.getByRole('link', { name: 'Remove the filter organisation: Lowtide Engineering' }),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Drop “Lowtide far away”' }).click();
   await expect(page.getByRole('link', { name: 'Lowtide far away' })).toHaveCount(0);
 });
 
-test('the person who left loses everything, after it was said what that is, and it can be undone', async ({ page }) => {
+test('the person who left loses everything, after it was said what that is, and it can be undone', async ({
+  page,
+}) => {
   await signIn(page);
   await page.keyboard.press('/');
   await page.keyboard.type('Tomas Iversen');
@@ -83,7 +103,9 @@ test('the person who left loses everything, after it was said what that is, and 
   await expect(panel).toContainText('Europe/Berlin, where it is');
 });
 
-test('the tender that closed: rights are narrowed for several together, somebody is added, links are carried by hand', async ({ page }) => {
+test('the tender that closed: rights are narrowed for several together, somebody is added, links are carried by hand', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/dispatches');
   await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
@@ -106,13 +128,19 @@ test('the tender that closed: rights are narrowed for several together, somebody
   await expect(page.getByRole('grid', { name: 'Access over time' })).toContainText('Greta Holt');
 
   await open(page, '/compose');
-  await page.getByRole('group', { name: 'Documents to send' }).getByRole('checkbox').first().check();
+  await page
+    .getByRole('group', { name: 'Documents to send' })
+    .getByRole('checkbox')
+    .first()
+    .check();
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
   await page.getByLabel('Addresses').fill('by.hand@ferrow.example');
   await page.getByRole('button', { name: 'I carry it myself' }).click();
   await page.getByLabel('Subject').fill('Carried by hand');
   await page.getByRole('button', { name: 'Encrypt, I carry it' }).click();
-  await expect(page.getByRole('region', { name: 'To carry' }).getByText(/\/r\/[0-9a-z]{24}/)).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'To carry' }).getByText(/\/r\/[0-9a-z]{24}/),
+  ).toBeVisible();
 });
 
 test('documents are filed together: moved, marked, handed over', async ({ page }) => {
@@ -122,12 +150,15 @@ test('documents are filed together: moved, marked, handed over', async ({ page }
   await page.getByLabel('Name of the folder').fill('To be archived');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('link', { name: /To be archived/ })).toBeVisible();
-  for (const title of ['Noise prediction', 'Model test report']) await page.getByLabel(`Tick ${title}`).check();
+  for (const title of ['Noise prediction', 'Model test report'])
+    await page.getByLabel(`Tick ${title}`).check();
   await page.getByRole('group', { name: 'The ticked documents' }).getByLabel('Move to').click();
   await page.getByRole('option', { name: 'To be archived' }).click();
   // Out of Hull 412 and its ceiling: what that does is read first.
   const impact = page.getByRole('region', { name: 'What filing it so would do' });
-  await expect(impact.getByText(/could also keep a copy\.|would have other limits/).first()).toBeVisible();
+  await expect(
+    impact.getByText(/could also keep a copy\.|would have other limits/).first(),
+  ).toBeVisible();
   await impact.getByRole('button', { name: 'File it so' }).click();
   await page.getByRole('link', { name: /To be archived/ }).click();
   await expect(page.locator('table.list tbody tr')).toHaveCount(2);

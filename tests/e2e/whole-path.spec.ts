@@ -3,10 +3,16 @@ import { expect, test } from '@playwright/test';
 import { drawPaper } from '../../demo/drawings';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
-test('a document is encrypted, sent, read, revoked while it is read, and on the record', async ({ page, browser }, info) => {
+test('a document is encrypted, sent, read, revoked while it is read, and on the record', async ({
+  page,
+  browser,
+}, info) => {
   await signIn(page);
   const file = info.outputPath('Berth drawing.pdf');
-  writeFileSync(file, await drawPaper({ reference: 'E2E-1', title: 'Berth drawing', kind: 'arrangement', pages: 2 }));
+  writeFileSync(
+    file,
+    await drawPaper({ reference: 'E2E-1', title: 'Berth drawing', kind: 'arrangement', pages: 2 }),
+  );
   await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page.locator('input[type=file]').setInputFiles(file);
@@ -22,7 +28,12 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   const dispatchUrl = page.url();
 
   const staff = await page.context().newPage();
-  const reader = await prove(browser, staff, await linkFor(staff, 'lena.berg@ferrow.example', 'The berth drawing'), 'lena.berg@ferrow.example');
+  const reader = await prove(
+    browser,
+    staff,
+    await linkFor(staff, 'lena.berg@ferrow.example', 'The berth drawing'),
+    'lena.berg@ferrow.example',
+  );
   await expect(reader.locator('.page img').first()).toBeVisible();
   await expect(reader.getByText('you are here as lena.berg@ferrow.example')).toBeVisible();
   await expect(reader.getByText('was not given to you').first()).toBeVisible();
@@ -30,7 +41,13 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await expectNothingSerious(reader);
 
   // A copied cookie without this browser's key is worth nothing.
-  const picture = await reader.evaluate(() => performance.getEntriesByType('resource').map((entry) => entry.name).find((name) => name.includes('/pages/')) ?? '');
+  const picture = await reader.evaluate(
+    () =>
+      performance
+        .getEntriesByType('resource')
+        .map((entry) => entry.name)
+        .find((name) => name.includes('/pages/')) ?? '',
+  );
   expect(picture).toContain('/pages/1');
   expect((await reader.request.get(picture)).status()).toBe(401);
 
@@ -39,7 +56,9 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await page.getByRole('button', { name: 'Revoke 1…' }).click();
   await page.getByRole('button', { name: 'Revoke 1', exact: true }).click();
   const since = Date.now();
-  await expect(reader.getByRole('heading', { name: 'The sender has ended your access to this document.' })).toBeVisible({ timeout: 3_000 });
+  await expect(
+    reader.getByRole('heading', { name: 'The sender has ended your access to this document.' }),
+  ).toBeVisible({ timeout: 3_000 });
   expect(Date.now() - since).toBeLessThan(2_500);
   await expect(reader.locator('.page img')).toHaveCount(0);
 
@@ -57,14 +76,23 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await reader.context().close();
 });
 
-test('a half-made dispatch survives the page, with a person set apart, until it is discarded', async ({ page }) => {
+test('a half-made dispatch survives the page, with a person set apart, until it is discarded', async ({
+  page,
+}) => {
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
-  await page.getByLabel('Addresses').fill('mira.kolbe@brackwater.example, jonas.feld@brackvater.example');
-  await expect(page.getByText('New, and one letter away from jonas.feld@brackwater.example')).toBeVisible();
+  await page
+    .getByLabel('Addresses')
+    .fill('mira.kolbe@brackwater.example, jonas.feld@brackvater.example');
+  await expect(
+    page.getByText('New, and one letter away from jonas.feld@brackwater.example'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Set apart mira.kolbe@brackwater.example' }).click();
-  await page.getByRole('table', { name: 'Recipients' }).getByRole('checkbox', { name: 'copy' }).check();
+  await page
+    .getByRole('table', { name: 'Recipients' })
+    .getByRole('checkbox', { name: 'copy' })
+    .check();
   await page.getByLabel('Subject').fill('Left half made');
   await expect(page.getByText('kept as a draft')).toBeVisible();
 
@@ -82,20 +110,37 @@ test('a half-made dispatch survives the page, with a person set apart, until it 
 test('a forwarded link opens nothing for a stranger, on a phone', async ({ page, browser }) => {
   await signIn(page);
   const link = await linkFor(page, 'mira.kolbe@brackwater.example', 'Tender round 1, Hull 412');
-  const reader = await prove(browser, page, link, 'curious@outsider.example', { width: 390, height: 800 });
-  await expect(reader.getByRole('heading', { name: 'This was not sent to this address.' })).toBeVisible();
+  const reader = await prove(browser, page, link, 'curious@outsider.example', {
+    width: 390,
+    height: 800,
+  });
+  await expect(
+    reader.getByRole('heading', { name: 'This was not sent to this address.' }),
+  ).toBeVisible();
   await expect(reader.getByText('mira')).toHaveCount(0);
   await reader.context().close();
 });
 
-test('what is not a PDF is refused in words, and a wrong origin is not served', async ({ page, request }) => {
+test('what is not a PDF is refused in words, and a wrong origin is not served', async ({
+  page,
+  request,
+}) => {
   await signIn(page);
   await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'report.pdf', mimeType: 'application/pdf', buffer: Buffer.from('Dear all,') });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'report.pdf',
+      mimeType: 'application/pdf',
+      buffer: Buffer.from('Dear all,'),
+    });
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
   await expect(page.getByText('This file is not a PDF, whatever its name says.')).toBeVisible();
-  const forged = await page.request.post('/api/v1/grants/revoke', { data: { grants: [] }, headers: { origin: 'https://elsewhere.example' } });
+  const forged = await page.request.post('/api/v1/grants/revoke', {
+    data: { grants: [] },
+    headers: { origin: 'https://elsewhere.example' },
+  });
   expect(forged.status()).toBe(403);
   expect((await request.get('/api/v1/ledger/export')).status()).toBe(401);
 });

@@ -2,7 +2,10 @@
 import { expect, test } from '@playwright/test';
 import { countCodes, linkFor, newestCode, open, signIn } from './people';
 
-test('one steps into a mailbox, opens from elsewhere on another device, and sees access end with time', async ({ page, context }) => {
+test('one steps into a mailbox, opens from elsewhere on another device, and sees access end with time', async ({
+  page,
+  context,
+}) => {
   await signIn(page);
   const bar = page.getByRole('complementary', { name: 'Demo' });
   await bar.getByLabel('Mailbox').selectOption({ label: 'Wilma Aske, wilma.aske@ferrow.example' });
@@ -32,6 +35,8 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   await expect(bar).toContainText('put forward');
   await bar.getByRole('button', { name: '+ 1 week' }).click();
   // The page that was open goes blank by itself, and says why.
-  await expect(reader.getByRole('heading', { name: 'Your access to this document has ended.' })).toBeVisible({ timeout: 10_000 });
+  await expect(
+    reader.getByRole('heading', { name: 'Your access to this document has ended.' }),
+  ).toBeVisible({ timeout: 10_000 });
   await expect(reader.getByRole('button', { name: 'Ask for more, or write' })).toBeVisible();
 });

@@ -17,12 +17,25 @@ function harm(bytes: Uint8Array, next: Numbers, words: readonly Uint8Array[]): U
   const span = next(Math.min(64, bytes.length - at) + 1);
   const join = (...parts: Uint8Array[]): Uint8Array => Buffer.concat(parts);
   switch (next(6)) {
-    case 0: { const copy = bytes.slice(); if (copy.length > 0) copy[at % copy.length] = next(256); return copy; }
-    case 1: return join(bytes.subarray(0, at), bytes.subarray(at + span));
-    case 2: return join(bytes.subarray(0, at), bytes.subarray(at, at + span), bytes.subarray(at));
-    case 3: return join(bytes.subarray(0, at), words[next(words.length)] ?? bytes, bytes.subarray(at));
-    case 4: return join(bytes.subarray(0, at), words[next(words.length)] ?? bytes, bytes.subarray(at + span));
-    default: return bytes.subarray(0, at);
+    case 0: {
+      const copy = bytes.slice();
+      if (copy.length > 0) copy[at % copy.length] = next(256);
+      return copy;
+    }
+    case 1:
+      return join(bytes.subarray(0, at), bytes.subarray(at + span));
+    case 2:
+      return join(bytes.subarray(0, at), bytes.subarray(at, at + span), bytes.subarray(at));
+    case 3:
+      return join(bytes.subarray(0, at), words[next(words.length)] ?? bytes, bytes.subarray(at));
+    case 4:
+      return join(
+        bytes.subarray(0, at),
+        words[next(words.length)] ?? bytes,
+        bytes.subarray(at + span),
+      );
+    default:
+      return bytes.subarray(0, at);
   }
 }
 

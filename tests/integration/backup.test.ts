@@ -1,6 +1,15 @@
 // A backup made while work goes on, brought back on an empty folder: everything opens, and nothing that ended comes back.
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync, existsSync } from 'node:fs';
+import {
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  existsSync,
+} from 'node:fs';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { unwrapFileKey } from '@/core/age/recipients';
@@ -10,7 +19,12 @@ import { createContainer } from '@/server/container';
 import { grants, ledgerEntries, outbox, staffSessions, versions } from '@/server/db/schema';
 import { destroyKey, destroyKeys } from '@/server/services/destroy-keys';
 import { answerConsent, listConsents } from '@/server/services/answer-consents';
-import { changeGrants, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import {
+  changeGrants,
+  reinstateGrants,
+  revokeDocument,
+  revokeGrants,
+} from '@/server/services/change-access';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import { listRules } from '@/server/repositories/rules-repository';
 import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
@@ -25,7 +39,17 @@ import { decideFor } from '@/server/services/decide-access';
 import { rotateMasterKey } from '@/server/services/rotate-master-key';
 import { setTwoPeople } from '@/server/services/manage-keys';
 import { verifyLedger } from '@/server/services/verify-ledger';
-import { START, dispatch, drawing, filesIn, isOnDisk, protect, prove, startProduct, type Product } from '../support/product';
+import {
+  START,
+  dispatch,
+  drawing,
+  filesIn,
+  isOnDisk,
+  protect,
+  prove,
+  startProduct,
+  type Product,
+} from '../support/product';
 import { joinStaff } from '../support/staff';
 import { setWay } from '../support/rules';
 import { runCommand, type Ran } from '../support/command';
@@ -34,7 +58,8 @@ import { DAY } from '@/core/base/time';
 let product: Product;
 let bytes: Uint8Array;
 const at = (name: string): string => path.join(product.folder, 'work', name);
-const run = (args: readonly string[], folder = product.folder): Promise<Ran> => runCommand(args, { DATA_DIR: folder });
+const run = (args: readonly string[], folder = product.folder): Promise<Ran> =>
+  runCommand(args, { DATA_DIR: folder });
 beforeEach(async () => {
   [product, bytes] = [await startProduct(), await drawing(1)];
   mkdirSync(at(''));
@@ -45,33 +70,60 @@ afterEach(() => product.close());
 async function backUp(): Promise<void> {
   expect(await run(['backup', '--out', at('b.age')])).toMatchObject({ code: 0, err: '' });
 }
-const restore = (...more: string[]): Promise<Ran> => run(['restore', at('b.age'), '--identity', at('key'), '--into', at('new'), ...more]);
+const restore = (...more: string[]): Promise<Ran> =>
+  run(['restore', at('b.age'), '--identity', at('key'), '--into', at('new'), ...more]);
 const ended = (): string => path.join(product.folder, 'ended.jsonl');
 
 async function openRestored() {
-  return createContainer(readConfig({ DATA_DIR: at('new'), LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+  return createContainer(readConfig({ DATA_DIR: at('new'), LOG_LEVEL: 'silent' }), {
+    demo: true,
+    threads: 1,
+    clock: product.clock,
+  });
 }
 
 describe('a backup', () => {
   test('is a tar in an age file, opened by standard tools, and has no copy left beside it', async () => {
     await protect(product, bytes);
     await backUp();
-    writeFileSync(at('b.tar'), execFileSync('age', ['-d', '-i', at('key'), at('b.age')], { maxBuffer: 1 << 28 }));
-    const names = execFileSync('tar', ['tf', at('b.tar')], { encoding: 'utf8' }).trim().split('\n');
+    writeFileSync(
+      at('b.tar'),
+      execFileSync('age', ['-d', '-i', at('key'), at('b.age')], { maxBuffer: 1 << 28 }),
+    );
+    const names = execFileSync('tar', ['tf', at('b.tar')], { encoding: 'utf8' })
+      .trim()
+      .split('\n');
     expect(names.slice(0, 3)).toEqual(['manifest.json', 'keys/master.key', 'embargo.db']);
     expect(names.slice(3)).toEqual([expect.stringMatching(/^blobs\/ver_[0-9a-z]{20}\.age$/)]);
     expect(statSync(at('b.age')).mode & 0o777).toBe(0o600);
     expect(readdirSync(product.folder).filter((name) => name.startsWith('.backup'))).toEqual([]);
-    expect((await product.deps.db.read.select().from(ledgerEntries)).some(({ action }) => action === 'backup.made')).toBe(true);
+    expect(
+      (await product.deps.db.read.select().from(ledgerEntries)).some(
+        ({ action }) => action === 'backup.made',
+      ),
+    ).toBe(true);
   });
 
   test('holds no key that was destroyed before it, and the database and its log neither', async () => {
     const document = await protect(product, bytes);
     await protect(product, bytes);
     const [version] = await product.deps.db.read.select().from(versions);
-    const [wrapped, key] = [version?.wrappedKey ?? Buffer.alloc(1), product.deps.vault.unwrap({ wrapped: version?.wrappedKey ?? Buffer.alloc(0), generation: 1 }, version?.id ?? '')];
+    const [wrapped, key] = [
+      version?.wrappedKey ?? Buffer.alloc(1),
+      product.deps.vault.unwrap(
+        { wrapped: version?.wrappedKey ?? Buffer.alloc(0), generation: 1 },
+        version?.id ?? '',
+      ),
+    ];
     expect(isOnDisk(product.folder, wrapped)).toBe(true);
-    const { reference } = { reference: (await product.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, document) }))?.reference ?? '' };
+    const { reference } = {
+      reference:
+        (
+          await product.deps.db.read.query.documents.findFirst({
+            where: (table, { eq }) => eq(table.id, document),
+          })
+        )?.reference ?? '',
+    };
     await destroyKey(product.deps, product.ida, { id: document, typed: reference });
     expect(isOnDisk(product.folder, wrapped)).toBe(false);
     await backUp();
@@ -84,8 +136,13 @@ describe('a backup', () => {
     await protect(product, bytes);
     const [version] = await product.deps.db.read.select().from(versions);
     writeFileSync(product.deps.blobs.pathOf(version?.blobKey ?? ''), 'cut');
-    expect(await run(['backup', '--out', at('b.age')])).toMatchObject({ code: 1, err: expect.stringContaining('is damaged') as string });
-    expect(filesIn(product.folder).filter((name) => name.endsWith('/b.age') || name.includes('.backup'))).toEqual([]);
+    expect(await run(['backup', '--out', at('b.age')])).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('is damaged') as string,
+    });
+    expect(
+      filesIn(product.folder).filter((name) => name.endsWith('/b.age') || name.includes('.backup')),
+    ).toEqual([]);
   });
 });
 
@@ -94,7 +151,10 @@ describe('a restore', () => {
     const document = await protect(product, bytes);
     const { tokenOf } = await dispatch(product, [document], ['mira@yard.example']);
     const reader = await prove(product, tokenOf('mira@yard.example'), 'mira@yard.example');
-    await rotateMasterKey(product.deps, path.join(product.folder, 'keys', 'master.key'), { kind: 'system', id: null });
+    await rotateMasterKey(product.deps, path.join(product.folder, 'keys', 'master.key'), {
+      kind: 'system',
+      id: null,
+    });
     await backUp();
     await noteEndings(product.deps);
     writeFileSync(at('list'), '');
@@ -102,27 +162,65 @@ describe('a restore', () => {
     expect([code, out]).toEqual([0, expect.stringContaining('1 contents')]);
     const restored = await openRestored();
     const { read } = restored.deps.db;
-    expect((await decideFor(restored.deps, restored.deps.db.read, reader, document)).outcome).toBe('granted');
+    expect((await decideFor(restored.deps, restored.deps.db.read, reader, document)).outcome).toBe(
+      'granted',
+    );
     const [version] = await read.select().from(versions);
     const header = parseHeader(readFileSync(restored.deps.blobs.pathOf(version?.blobKey ?? '')));
-    expect(Buffer.from(await unwrapFileKey(header, product.privateKey)).equals(Buffer.from(restored.deps.vault.unwrap({ wrapped: version?.wrappedKey ?? Buffer.alloc(0), generation: version?.keyGeneration ?? 0 }, version?.id ?? '')))).toBe(true);
+    expect(
+      Buffer.from(await unwrapFileKey(header, product.privateKey)).equals(
+        Buffer.from(
+          restored.deps.vault.unwrap(
+            {
+              wrapped: version?.wrappedKey ?? Buffer.alloc(0),
+              generation: version?.keyGeneration ?? 0,
+            },
+            version?.id ?? '',
+          ),
+        ),
+      ),
+    ).toBe(true);
     expect(await read.$count(staffSessions)).toBe(0);
     expect((await read.select().from(outbox)).every(({ state }) => state !== 'waiting')).toBe(true);
-    expect((await verifyLedger(read, { publicKey: restored.deps.recorder.signer.publicKey })).problems).toEqual([]);
-    expect((await read.select().from(ledgerEntries)).some(({ action }) => action === 'service.restored')).toBe(true);
+    expect(
+      (await verifyLedger(read, { publicKey: restored.deps.recorder.signer.publicKey })).problems,
+    ).toEqual([]);
+    expect(
+      (await read.select().from(ledgerEntries)).some(({ action }) => action === 'service.restored'),
+    ).toBe(true);
     await restored.close();
   });
 
   test('does not bring back what was revoked, narrowed, blocked or destroyed since, and gives nothing back', async () => {
-    const [first, second, third] = [await protect(product, bytes), await protect(product, bytes), await protect(product, bytes)];
-    const { grants: given } = await dispatch(product, [first, second, third], ['mira@yard.example', 'jonas@yard.example'], { rights: ['read', 'print'] });
+    const [first, second, third] = [
+      await protect(product, bytes),
+      await protect(product, bytes),
+      await protect(product, bytes),
+    ];
+    const { grants: given } = await dispatch(
+      product,
+      [first, second, third],
+      ['mira@yard.example', 'jonas@yard.example'],
+      { rights: ['read', 'print'] },
+    );
     const [a, b, c] = given;
     if (a === undefined || b === undefined || c === undefined) throw new Error('no grants');
     await revokeGrants(product.deps, product.ida, { grants: [b.id] });
-    const ceiling = (limits: Partial<Limits>, seen: number | null) => putCeiling(product.deps, product.ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, ...limits }, seen });
+    const ceiling = (limits: Partial<Limits>, seen: number | null) =>
+      putCeiling(product.deps, product.ida, {
+        level: 'organisation',
+        subject: '',
+        limits: { ...NO_LIMITS, ...limits },
+        seen,
+      });
     const { setAt } = await ceiling({ days: 50, prints: 3 }, null);
     const nils = await joinStaff(product, 'sender', 'nils');
-    const limit = (limits: { days: number; domains: string[] }, seen: number | null) => changeSenderLimits(product.deps, product.ida, { id: nils.id, limits: { rights: null, folders: null, ...limits }, seen });
+    const limit = (limits: { days: number; domains: string[] }, seen: number | null) =>
+      changeSenderLimits(product.deps, product.ida, {
+        id: nils.id,
+        limits: { rights: null, folders: null, ...limits },
+        seen,
+      });
     const limited = await limit({ days: 30, domains: ['@yard.example', '@kelder.example'] }, null);
     await setWay(product, 'file', 'forbidden');
     await backUp();
@@ -135,69 +233,153 @@ describe('a restore', () => {
     await revokeGrants(product.deps, product.ida, { grants: [a.id] });
     // Given back since the backup: stays shut, since a restore never gives.
     await reinstateGrants(product.deps, product.ida, { grants: [b.id] });
-    await changeGrants(product.deps, product.ida, { changes: [{ grant: c.id, revision: c.revision, until: START + DAY, rights: ['read'], conditions: { opens: 2, networks: ['192.0.2.0/24'] } }] });
+    await changeGrants(product.deps, product.ida, {
+      changes: [
+        {
+          grant: c.id,
+          revision: c.revision,
+          until: START + DAY,
+          rights: ['read'],
+          conditions: { opens: 2, networks: ['192.0.2.0/24'] },
+        },
+      ],
+    });
     await revokeDocument(product.deps, product.ida, { id: second });
     await blockPerson(product.deps, product.ida, { id: a.recipientId, blocked: true });
-    const third3 = await product.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, third) });
+    const third3 = await product.deps.db.read.query.documents.findFirst({
+      where: (table, { eq }) => eq(table.id, third),
+    });
     await destroyKey(product.deps, product.ida, { id: third, typed: third3?.reference ?? '' });
     await noteEndings(product.deps);
     expect((await restore('--ended', ended())).code).toBe(0);
     const restored = await openRestored();
-    const rows = new Map((await restored.deps.db.read.select().from(grants)).map((grant) => [grant.id, grant]));
+    const rows = new Map(
+      (await restored.deps.db.read.select().from(grants)).map((grant) => [grant.id, grant]),
+    );
     expect(rows.get(a.id)?.revokedAt).not.toBeNull();
     expect(rows.get(b.id)?.revokedAt).not.toBeNull();
-    expect(rows.get(c.id)).toMatchObject({ untilAt: START + DAY, rights: ['read'], conditions: { opens: 2, networks: ['192.0.2.0/24'] } });
-    expect(await listCeilings(restored.deps.db.read)).toMatchObject([{ level: 'organisation', limits: { days: 20, prints: 3 } }]);
-    expect((await listRules(restored.deps.db.read)).map(({ way, leave }) => [way, leave]).sort()).toEqual([['file', 'forbidden'], ['link', 'agreed']]);
-    expect(await listSenderLimits(restored.deps.db.read)).toMatchObject([{ staffId: nils.id, limits: { days: 30, domains: ['@yard.example'], rights: null } }]);
+    expect(rows.get(c.id)).toMatchObject({
+      untilAt: START + DAY,
+      rights: ['read'],
+      conditions: { opens: 2, networks: ['192.0.2.0/24'] },
+    });
+    expect(await listCeilings(restored.deps.db.read)).toMatchObject([
+      { level: 'organisation', limits: { days: 20, prints: 3 } },
+    ]);
+    expect(
+      (await listRules(restored.deps.db.read)).map(({ way, leave }) => [way, leave]).sort(),
+    ).toEqual([
+      ['file', 'forbidden'],
+      ['link', 'agreed'],
+    ]);
+    expect(await listSenderLimits(restored.deps.db.read)).toMatchObject([
+      { staffId: nils.id, limits: { days: 30, domains: ['@yard.example'], rights: null } },
+    ]);
     const stored = await restored.deps.db.read.select().from(versions);
-    expect(stored.filter(({ wrappedKey }) => wrappedKey === null).map(({ documentId }) => documentId)).toEqual([third]);
-    const document = await restored.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, second) });
+    expect(
+      stored.filter(({ wrappedKey }) => wrappedKey === null).map(({ documentId }) => documentId),
+    ).toEqual([third]);
+    const document = await restored.deps.db.read.query.documents.findFirst({
+      where: (table, { eq }) => eq(table.id, second),
+    });
     expect(document?.revokedAt).not.toBeNull();
-    expect((await restored.deps.db.read.query.recipients.findFirst({ where: (table, { eq }) => eq(table.id, a.recipientId) }))?.blocked).toBe(true);
-    expect((await verifyLedger(restored.deps.db.read, { publicKey: restored.deps.recorder.signer.publicKey })).problems).toEqual([]);
+    expect(
+      (
+        await restored.deps.db.read.query.recipients.findFirst({
+          where: (table, { eq }) => eq(table.id, a.recipientId),
+        })
+      )?.blocked,
+    ).toBe(true);
+    expect(
+      (
+        await verifyLedger(restored.deps.db.read, {
+          publicKey: restored.deps.recorder.signer.publicKey,
+        })
+      ).problems,
+    ).toEqual([]);
     // The list goes on: what ends from now on is noted behind it.
     const before = readFileSync(path.join(at('new'), 'ended.jsonl'), 'utf8').length;
     await revokeDocument(restored.deps, product.ida, { id: first });
     await noteEndings(restored.deps);
-    expect(readFileSync(path.join(at('new'), 'ended.jsonl'), 'utf8').length).toBeGreaterThan(before);
+    expect(readFileSync(path.join(at('new'), 'ended.jsonl'), 'utf8').length).toBeGreaterThan(
+      before,
+    );
     await restored.close();
   });
 
   test('and again from the list that the first restore wrote: ceilings, rules and limits are in it as well', async () => {
     await protect(product, bytes);
     await backUp();
-    await putCeiling(product.deps, product.ida, { level: 'organisation', subject: '', limits: { ...NO_LIMITS, days: 5 }, seen: null });
+    await putCeiling(product.deps, product.ida, {
+      level: 'organisation',
+      subject: '',
+      limits: { ...NO_LIMITS, days: 5 },
+      seen: null,
+    });
     await setWay(product, 'link', 'forbidden');
     await noteEndings(product.deps);
     expect((await restore('--ended', ended())).code).toBe(0);
-    const again = await run(['restore', at('b.age'), '--identity', at('key'), '--into', at('newer'), '--ended', path.join(at('new'), 'ended.jsonl')]);
+    const again = await run([
+      'restore',
+      at('b.age'),
+      '--identity',
+      at('key'),
+      '--into',
+      at('newer'),
+      '--ended',
+      path.join(at('new'), 'ended.jsonl'),
+    ]);
     expect(again.code).toBe(0);
-    const restored = await createContainer(readConfig({ DATA_DIR: at('newer'), LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    const restored = await createContainer(
+      readConfig({ DATA_DIR: at('newer'), LOG_LEVEL: 'silent' }),
+      { demo: true, threads: 1, clock: product.clock },
+    );
     expect(await listCeilings(restored.deps.db.read)).toMatchObject([{ limits: { days: 5 } }]);
-    expect((await listRules(restored.deps.db.read)).map(({ way, leave }) => [way, leave])).toEqual([['link', 'forbidden']]);
+    expect((await listRules(restored.deps.db.read)).map(({ way, leave }) => [way, leave])).toEqual([
+      ['link', 'forbidden'],
+    ]);
     await restored.close();
   });
 
   test('where the database alone is put back beside a newer list, what is revoked from then on is in the list', async () => {
-    const { grants: [a, b] } = await dispatch(product, [await protect(product, bytes)], ['a@yard.example', 'b@yard.example']);
+    const {
+      grants: [a, b],
+    } = await dispatch(
+      product,
+      [await protect(product, bytes)],
+      ['a@yard.example', 'b@yard.example'],
+    );
     const old = path.join(product.folder, 'old.db');
     await product.deps.db.copyTo(old);
-    for (let i = 0; i < 5; i++) { await revokeGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] }); await reinstateGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] }); }
+    for (let i = 0; i < 5; i++) {
+      await revokeGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
+      await reinstateGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
+    }
     await noteEndings(product.deps);
     await product.container.close();
-    for (const name of ['embargo.db', 'embargo.db-wal', 'embargo.db-shm']) rmSync(path.join(product.folder, name), { force: true });
+    for (const name of ['embargo.db', 'embargo.db-wal', 'embargo.db-shm'])
+      rmSync(path.join(product.folder, name), { force: true });
     renameSync(old, path.join(product.folder, 'embargo.db'));
-    const back = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    const back = await createContainer(
+      readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }),
+      { demo: true, threads: 1, clock: product.clock },
+    );
     await revokeGrants(back.deps, product.ida, { grants: [b?.id ?? 'grt_'] });
     await noteEndings(back.deps);
-    expect(newestEndings(readEndings(ended())).grants.get(b?.id ?? 'grt_')).toMatchObject({ revoked: true });
+    expect(newestEndings(readEndings(ended())).grants.get(b?.id ?? 'grt_')).toMatchObject({
+      revoked: true,
+    });
     await revokeGrants(back.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
     await back.close();
     // Known again after the next start as well.
-    const later = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    const later = await createContainer(
+      readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }),
+      { demo: true, threads: 1, clock: product.clock },
+    );
     await noteEndings(later.deps);
-    expect(newestEndings(readEndings(ended())).grants.get(a?.id ?? 'grt_')).toMatchObject({ revoked: true });
+    expect(newestEndings(readEndings(ended())).grants.get(a?.id ?? 'grt_')).toMatchObject({
+      revoked: true,
+    });
     await later.close();
   });
 
@@ -205,11 +387,17 @@ describe('a restore', () => {
     const document = await protect(product, bytes);
     const left = path.join(product.folder, '.backup-0123456789ab.db');
     await product.deps.db.copyTo(left);
-    const { reference = '' } = (await product.deps.db.read.query.documents.findFirst({ where: (table, { eq }) => eq(table.id, document) })) ?? {};
+    const { reference = '' } =
+      (await product.deps.db.read.query.documents.findFirst({
+        where: (table, { eq }) => eq(table.id, document),
+      })) ?? {};
     await destroyKey(product.deps, product.ida, { id: document, typed: reference });
     expect(existsSync(left)).toBe(false);
     writeFileSync(left, 'a copy');
-    const next = await createContainer(readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1, clock: product.clock });
+    const next = await createContainer(
+      readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }),
+      { demo: true, threads: 1, clock: product.clock },
+    );
     expect(existsSync(left)).toBe(false);
     await next.close();
   });
@@ -217,11 +405,24 @@ describe('a restore', () => {
   test('without a list everything is revoked, and that has to be said', async () => {
     await dispatch(product, [await protect(product, bytes)], ['mira@yard.example']);
     await backUp();
-    expect(await restore()).toMatchObject({ code: 2, err: expect.stringContaining('--revoke-all') as string });
+    expect(await restore()).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('--revoke-all') as string,
+    });
     expect((await restore('--revoke-all')).code).toBe(0);
     const restored = await openRestored();
-    expect((await restored.deps.db.read.select().from(grants)).every(({ revokedAt }) => revokedAt !== null)).toBe(true);
-    expect((await verifyLedger(restored.deps.db.read, { publicKey: restored.deps.recorder.signer.publicKey })).problems).toEqual([]);
+    expect(
+      (await restored.deps.db.read.select().from(grants)).every(
+        ({ revokedAt }) => revokedAt !== null,
+      ),
+    ).toBe(true);
+    expect(
+      (
+        await verifyLedger(restored.deps.db.read, {
+          publicKey: restored.deps.recorder.signer.publicKey,
+        })
+      ).problems,
+    ).toEqual([]);
     await restored.close();
   });
 
@@ -229,7 +430,14 @@ describe('a restore', () => {
     await protect(product, bytes);
     await backUp();
     const whole = readFileSync(at('b.age'));
-    for (const [bad, why] of [[whole.subarray(0, whole.length - 5000), /cannot be decrypted/], [Buffer.from(whole.map((byte, i) => (i === whole.length - 9000 ? byte ^ 1 : byte))), /cannot be decrypted/], [Buffer.from('Dear all'), /no backup of Embargo/]] as const) {
+    for (const [bad, why] of [
+      [whole.subarray(0, whole.length - 5000), /cannot be decrypted/],
+      [
+        Buffer.from(whole.map((byte, i) => (i === whole.length - 9000 ? byte ^ 1 : byte))),
+        /cannot be decrypted/,
+      ],
+      [Buffer.from('Dear all'), /no backup of Embargo/],
+    ] as const) {
       writeFileSync(at('b.age'), bad);
       const { code, err } = await restore('--revoke-all');
       expect([code, err]).toEqual([1, expect.stringMatching(why)]);
@@ -246,26 +454,71 @@ describe('a restore', () => {
 describe('destroying many keys', () => {
   test('needs a second administrator where the organisation asks for two, who is never oneself', async () => {
     const ids = [await protect(product, bytes), await protect(product, bytes)];
-    await expect(setTwoPeople(product.deps, product.ida, { on: true })).rejects.toMatchObject({ code: 'CONFLICT' });
-    await product.deps.db.write(async (tx) => { const { changeOrganisation } = await import('@/server/repositories/organisation-repository'); await changeOrganisation(tx, { twoPeople: true }); });
+    await expect(setTwoPeople(product.deps, product.ida, { on: true })).rejects.toMatchObject({
+      code: 'CONFLICT',
+    });
+    await product.deps.db.write(async (tx) => {
+      const { changeOrganisation } = await import('@/server/repositories/organisation-repository');
+      await changeOrganisation(tx, { twoPeople: true });
+    });
     const vera = { ...product.ida, id: 'stf_00000000000000000002' as const, name: 'Vera Holm' };
-    await product.deps.db.write(async (tx) => { const { insertStaff } = await import('@/server/repositories/staff-repository'); await insertStaff(tx, { id: vera.id, name: vera.name, email: 'vera@tern-quill.example', role: 'administrator' }, START - 30 * DAY); });
-    await expect(destroyKeys(product.deps, product.ida, { documents: ids, typed: 'destroy 3', reason: '' })).rejects.toMatchObject({ code: 'INVALID' });
-    expect(await destroyKeys(product.deps, product.ida, { documents: ids, typed: 'destroy 2', reason: 'The project is over' })).toEqual({ destroyed: 0, waits: true });
+    await product.deps.db.write(async (tx) => {
+      const { insertStaff } = await import('@/server/repositories/staff-repository');
+      await insertStaff(
+        tx,
+        { id: vera.id, name: vera.name, email: 'vera@tern-quill.example', role: 'administrator' },
+        START - 30 * DAY,
+      );
+    });
+    await expect(
+      destroyKeys(product.deps, product.ida, { documents: ids, typed: 'destroy 3', reason: '' }),
+    ).rejects.toMatchObject({ code: 'INVALID' });
+    expect(
+      await destroyKeys(product.deps, product.ida, {
+        documents: ids,
+        typed: 'destroy 2',
+        reason: 'The project is over',
+      }),
+    ).toEqual({ destroyed: 0, waits: true });
     const [asked] = await listConsents(product.deps, product.ida);
-    expect(asked).toMatchObject({ own: true, titles: [expect.stringContaining('Lines plan'), expect.stringContaining('Lines plan')], reason: 'The project is over' });
+    expect(asked).toMatchObject({
+      own: true,
+      titles: [expect.stringContaining('Lines plan'), expect.stringContaining('Lines plan')],
+      reason: 'The project is over',
+    });
     const id = asked?.id ?? 'cns_';
-    await expect(answerConsent(product.deps, product.ida, { id, agree: true })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
-    expect((await product.deps.db.read.select().from(versions)).every(({ wrappedKey }) => wrappedKey !== null)).toBe(true);
-    expect(await answerConsent(product.deps, vera, { id, agree: true })).toEqual({ destroyed: 2, waits: false });
-    expect((await product.deps.db.read.select().from(versions)).every(({ wrappedKey }) => wrappedKey === null)).toBe(true);
-    await expect(answerConsent(product.deps, vera, { id, agree: true })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(
+      answerConsent(product.deps, product.ida, { id, agree: true }),
+    ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    expect(
+      (await product.deps.db.read.select().from(versions)).every(
+        ({ wrappedKey }) => wrappedKey !== null,
+      ),
+    ).toBe(true);
+    expect(await answerConsent(product.deps, vera, { id, agree: true })).toEqual({
+      destroyed: 2,
+      waits: false,
+    });
+    expect(
+      (await product.deps.db.read.select().from(versions)).every(
+        ({ wrappedKey }) => wrappedKey === null,
+      ),
+    ).toBe(true);
+    await expect(answerConsent(product.deps, vera, { id, agree: true })).rejects.toMatchObject({
+      code: 'CONFLICT',
+    });
     expect(existsSync(ended())).toBe(true);
     // One person alone cannot go back to one person.
     expect(await setTwoPeople(product.deps, product.ida, { on: false })).toEqual({ waits: true });
     const [back] = await listConsents(product.deps, vera);
     await answerConsent(product.deps, vera, { id: back?.id ?? 'cns_', agree: true });
-    expect((await listConsents(product.deps, vera))).toEqual([]);
-    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
+    expect(await listConsents(product.deps, vera)).toEqual([]);
+    expect(
+      (
+        await verifyLedger(product.deps.db.read, {
+          publicKey: product.deps.recorder.signer.publicKey,
+        })
+      ).problems,
+    ).toEqual([]);
   });
 });

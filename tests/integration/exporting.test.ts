@@ -13,10 +13,30 @@ const MANY = 2 * STRETCH + 500;
 beforeAll(async () => {
   product = await startProduct();
   const { deps } = product;
-  const shown = (page: number): Happening => ({ action: 'page.shown', outcome: page % 1_000 === 0 ? 'refused' : 'granted', ...(page % 1_000 === 0 ? { reason: 'expired' } : {}), actor: { kind: 'stranger', id: null }, occurredAt: deps.clock.now(), details: { page }, personal: { address: `=person${String(page)}@yard.example`, place: 'Kelder, within about 50 km' } });
-  for (let from = 0; from < MANY; from += 2_000) await deps.db.write((tx) => record(deps, tx, ...Array.from({ length: Math.min(2_000, MANY - from) }, (_, i) => shown(from + i))));
+  const shown = (page: number): Happening => ({
+    action: 'page.shown',
+    outcome: page % 1_000 === 0 ? 'refused' : 'granted',
+    ...(page % 1_000 === 0 ? { reason: 'expired' } : {}),
+    actor: { kind: 'stranger', id: null },
+    occurredAt: deps.clock.now(),
+    details: { page },
+    personal: {
+      address: `=person${String(page)}@yard.example`,
+      place: 'Kelder, within about 50 km',
+    },
+  });
+  for (let from = 0; from < MANY; from += 2_000)
+    await deps.db.write((tx) =>
+      record(
+        deps,
+        tx,
+        ...Array.from({ length: Math.min(2_000, MANY - from) }, (_, i) => shown(from + i)),
+      ),
+    );
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
 async function lines(pieces: AsyncIterable<Uint8Array>): Promise<string[]> {
   const decoder = new TextDecoder();
@@ -29,13 +49,24 @@ describe('an export', () => {
   test('has every entry once, the newest first, across the stretches of both threads', async () => {
     const upTo = await lastSequence(product.deps.db.read);
     const rows = await lines(product.deps.exporter.csv({}, {}, upTo));
-    expect(rows.map((row) => Number(row.split(',')[0]))).toEqual(Array.from({ length: upTo }, (_, i) => upTo - i));
+    expect(rows.map((row) => Number(row.split(',')[0]))).toEqual(
+      Array.from({ length: upTo }, (_, i) => upTo - i),
+    );
   });
 
   test('of a few that lie far apart has just these, with their personal values, formulas disarmed', async () => {
-    const rows = await lines(product.deps.exporter.csv({ with: { reason: ['expired'] } }, {}, await lastSequence(product.deps.db.read)));
+    const rows = await lines(
+      product.deps.exporter.csv(
+        { with: { reason: ['expired'] } },
+        {},
+        await lastSequence(product.deps.db.read),
+      ),
+    );
     expect(rows).toHaveLength(Math.ceil(MANY / 1_000));
-    for (const row of rows) expect(row).toMatch(/,'=person\d*0@yard\.example,tried to read on,page\.shown,refused,expired,/);
+    for (const row of rows)
+      expect(row).toMatch(
+        /,'=person\d*0@yard\.example,tried to read on,page\.shown,refused,expired,/,
+      );
     expect(rows.every((row) => row.includes('"Kelder, within about 50 km"'))).toBe(true);
   });
 
@@ -46,13 +77,20 @@ describe('an export', () => {
       await pieces.next();
       await pieces.return(undefined);
     }
-    await expect(lines(await exportLedger(product.deps, product.ida, { reason: ['expired'] }))).resolves.toHaveLength(2 + Math.ceil(MANY / 1_000));
+    await expect(
+      lines(await exportLedger(product.deps, product.ida, { reason: ['expired'] })),
+    ).resolves.toHaveLength(2 + Math.ceil(MANY / 1_000));
   });
 
   test('is refused in words while two others are being made', async () => {
-    const both = [await exportLedger(product.deps, product.ida, {}), await exportLedger(product.deps, product.ida, {})];
+    const both = [
+      await exportLedger(product.deps, product.ida, {}),
+      await exportLedger(product.deps, product.ida, {}),
+    ];
     for (const pieces of both) await pieces.next();
-    await expect(exportLedger(product.deps, product.ida, {})).rejects.toMatchObject({ code: 'TOO_MANY' });
+    await expect(exportLedger(product.deps, product.ida, {})).rejects.toMatchObject({
+      code: 'TOO_MANY',
+    });
     for (const pieces of both) await pieces.return(undefined);
   });
 

@@ -8,7 +8,18 @@ import { destroyKey } from '@/server/services/destroy-keys';
 import { fileDocuments } from '@/server/services/file-documents';
 import { listDocuments } from '@/server/services/list-documents';
 import { putTerms } from '@/server/services/change-kept-terms';
-import { changeFolder, keepView, dropView, makeFolder, putMarking, removeFolder, removeMarking, removeTerms, viewFolders, viewTerms } from '@/server/services/manage-filing';
+import {
+  changeFolder,
+  keepView,
+  dropView,
+  makeFolder,
+  putMarking,
+  removeFolder,
+  removeMarking,
+  removeTerms,
+  viewFolders,
+  viewTerms,
+} from '@/server/services/manage-filing';
 import { listLedger } from '@/server/services/list-entries';
 import { openDocument } from '@/server/services/open-document';
 import { protectDocument, reviseDocument } from '@/server/services/protect-document';
@@ -16,7 +27,15 @@ import { renderPage } from '@/server/services/read-pages';
 import { receivePart } from '@/server/services/receive-part';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { viewDocument } from '@/server/services/view-document';
-import { dispatch, drawing, inPieces, protect, prove, startProduct, type Product } from '../support/product';
+import {
+  dispatch,
+  drawing,
+  inPieces,
+  protect,
+  prove,
+  startProduct,
+  type Product,
+} from '../support/product';
 import { joinStaff } from '../support/staff';
 
 let product: Product;
@@ -24,11 +43,17 @@ let documents: DocumentId[];
 beforeAll(async () => {
   product = await startProduct();
   documents = [];
-  for (let i = 0; i < 3; i++) documents.push(await protect(product, await drawing(1), `Paper ${String(i)}`));
+  for (let i = 0; i < 3; i++)
+    documents.push(await protect(product, await drawing(1), `Paper ${String(i)}`));
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
-const shown = async (filter: Partial<Parameters<typeof listDocuments>[2]>) => (await listDocuments(product.deps, product.ida, { q: '', ...filter })).rows.map((row) => row.title).sort();
+const shown = async (filter: Partial<Parameters<typeof listDocuments>[2]>) =>
+  (await listDocuments(product.deps, product.ida, { q: '', ...filter })).rows
+    .map((row) => row.title)
+    .sort();
 
 describe('folders', () => {
   test('nest, hold documents, and are found with those below them', async () => {
@@ -39,33 +64,57 @@ describe('folders', () => {
     await fileDocuments(deps, ida, { documents: documents.slice(2), folderId: top });
     expect(await shown({ folder: below })).toEqual(['Paper 0', 'Paper 1']);
     expect(await shown({ folder: top })).toEqual(['Paper 0', 'Paper 1', 'Paper 2']);
-    expect((await viewFolders(deps)).map(({ name, documents: count }) => [name, count])).toEqual([['Hull 412', 3], ['Tender', 2]]);
-    await expect(makeFolder(deps, ida, { name: 'tender', parentId: top })).rejects.toMatchObject({ code: 'CONFLICT' });
-    await expect(changeFolder(deps, ida, { id: top, parentId: below })).rejects.toMatchObject({ code: 'CONFLICT' });
-    await expect(removeFolder(deps, ida, { id: below })).rejects.toMatchObject({ code: 'CONFLICT' });
+    expect((await viewFolders(deps)).map(({ name, documents: count }) => [name, count])).toEqual([
+      ['Hull 412', 3],
+      ['Tender', 2],
+    ]);
+    await expect(makeFolder(deps, ida, { name: 'tender', parentId: top })).rejects.toMatchObject({
+      code: 'CONFLICT',
+    });
+    await expect(changeFolder(deps, ida, { id: top, parentId: below })).rejects.toMatchObject({
+      code: 'CONFLICT',
+    });
+    await expect(removeFolder(deps, ida, { id: below })).rejects.toMatchObject({
+      code: 'CONFLICT',
+    });
     await changeFolder(deps, ida, { id: below, name: 'Round 1', parentId: null });
     expect(await shown({ folder: top })).toEqual(['Paper 2']);
     const { id: empty } = await makeFolder(deps, ida, { name: 'Empty', parentId: below });
     await removeFolder(deps, ida, { id: empty });
-    await expect(fileDocuments(deps, ida, { documents, folderId: empty })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    await expect(fileDocuments(deps, ida, { documents, folderId: empty })).rejects.toMatchObject({
+      code: 'NOT_FOUND',
+    });
   });
 });
 
 describe('markings and attributes', () => {
   test('are the organisation’s own, narrow the list, and stay while anything bears them', async () => {
     const { deps, ida } = product;
-    const { id } = await putMarking(deps, ida, { id: null, name: 'Bidders', meaning: 'Until the round closes' });
-    await expect(putMarking(deps, ida, { id: null, name: 'bidders', meaning: '' })).rejects.toMatchObject({ code: 'CONFLICT' });
+    const { id } = await putMarking(deps, ida, {
+      id: null,
+      name: 'Bidders',
+      meaning: 'Until the round closes',
+    });
+    await expect(
+      putMarking(deps, ida, { id: null, name: 'bidders', meaning: '' }),
+    ).rejects.toMatchObject({ code: 'CONFLICT' });
     await fileDocuments(deps, ida, { documents: documents.slice(0, 2), markingId: id });
     expect(await shown({ marking: id })).toEqual(['Paper 0', 'Paper 1']);
     await expect(removeMarking(deps, ida, { id })).rejects.toMatchObject({ code: 'CONFLICT' });
     await fileDocuments(deps, ida, { documents, markingId: null });
     await removeMarking(deps, ida, { id });
     expect((await viewTerms(deps)).markings).toEqual([]);
-    await fileDocuments(deps, ida, { documents: documents.slice(0, 1), attributes: { lot: 'North quay' } });
+    await fileDocuments(deps, ida, {
+      documents: documents.slice(0, 1),
+      attributes: { lot: 'North quay' },
+    });
     expect(await shown({ q: 'north QUAY' })).toEqual(['Paper 0']);
-    await expect(fileDocuments(deps, ida, { documents, attributes: {} })).rejects.toMatchObject({ code: 'INVALID' });
-    await expect(fileDocuments(deps, ida, { documents })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(fileDocuments(deps, ida, { documents, attributes: {} })).rejects.toMatchObject({
+      code: 'INVALID',
+    });
+    await expect(fileDocuments(deps, ida, { documents })).rejects.toMatchObject({
+      code: 'INVALID',
+    });
   });
 });
 
@@ -75,23 +124,51 @@ describe('owner and deputy', () => {
     const nils = await joinStaff(product, 'sender', 'nils');
     const vera = await joinStaff(product, 'auditor', 'vera');
     const [document = 'doc_'] = documents;
-    await expect(revokeDocument(deps, nils, { id: document })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
-    await expect(fileDocuments(deps, nils, { documents: [document], ownerId: nils.id })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(revokeDocument(deps, nils, { id: document })).rejects.toMatchObject({
+      code: 'NOT_ALLOWED',
+    });
+    await expect(
+      fileDocuments(deps, nils, { documents: [document], ownerId: nils.id }),
+    ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     await fileDocuments(deps, ida, { documents: [document], deputyId: nils.id });
     await fileDocuments(deps, nils, { documents: [document], title: 'Paper nought' });
-    expect(await listDocuments(deps, nils, { q: '', own: 'true' })).toMatchObject({ total: 1, rows: [{ title: 'Paper nought' }] });
-    await expect(fileDocuments(deps, ida, { documents: [document], ownerId: nils.id })).rejects.toMatchObject({ code: 'CONFLICT' });
-    await expect(fileDocuments(deps, ida, { documents: [document], ownerId: vera.id })).rejects.toMatchObject({ code: 'CONFLICT' });
-    await fileDocuments(deps, ida, { documents: [document], ownerId: nils.id, deputyId: null, title: 'Paper 0' });
-    expect(await viewDocument(deps, ida, { id: document })).toMatchObject({ ownerName: 'nils', filed: { deputyId: null } });
+    expect(await listDocuments(deps, nils, { q: '', own: 'true' })).toMatchObject({
+      total: 1,
+      rows: [{ title: 'Paper nought' }],
+    });
+    await expect(
+      fileDocuments(deps, ida, { documents: [document], ownerId: nils.id }),
+    ).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(
+      fileDocuments(deps, ida, { documents: [document], ownerId: vera.id }),
+    ).rejects.toMatchObject({ code: 'CONFLICT' });
+    await fileDocuments(deps, ida, {
+      documents: [document],
+      ownerId: nils.id,
+      deputyId: null,
+      title: 'Paper 0',
+    });
+    expect(await viewDocument(deps, ida, { id: document })).toMatchObject({
+      ownerName: 'nils',
+      filed: { deputyId: null },
+    });
   });
 });
 
 describe('a new version', () => {
   async function upload(id: DocumentId, pages: number) {
     const bytes = await drawing(pages);
-    const { id: upload } = await beginUpload(product.deps, product.ida, { fileName: 'next.pdf', bytes: bytes.length, revises: id });
-    await receivePart(product.deps, product.ida, { id: upload, offset: 0 }, inPieces(bytes.subarray(0, PART)));
+    const { id: upload } = await beginUpload(product.deps, product.ida, {
+      fileName: 'next.pdf',
+      bytes: bytes.length,
+      revises: id,
+    });
+    await receivePart(
+      product.deps,
+      product.ida,
+      { id: upload, offset: 0 },
+      inPieces(bytes.subarray(0, PART)),
+    );
     return upload;
   }
 
@@ -103,44 +180,74 @@ describe('a new version', () => {
     const reader = await prove(product, token, 'reader@yard.example');
     const first = await openDocument(deps, reader, { token, document: id });
     const upload1 = await upload(id, 5);
-    await expect(protectDocument(deps, ida, { id: upload1, title: 'No', reference: 'NO-1' })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(
+      protectDocument(deps, ida, { id: upload1, title: 'No', reference: 'NO-1' }),
+    ).rejects.toMatchObject({ code: 'CONFLICT' });
     expect(await reviseDocument(deps, ida, { id: upload1 })).toEqual({ id, number: 2 });
     if (first.outcome !== 'granted') throw new Error('refused');
     expect(first.pages).toBe(2);
-    expect(await renderPage(deps, reader, { licence: first.licence, page: 2, width: 400 })).toMatchObject({ type: 'image/png' });
+    expect(
+      await renderPage(deps, reader, { licence: first.licence, page: 2, width: 400 }),
+    ).toMatchObject({ type: 'image/png' });
     const second = await openDocument(deps, reader, { token, document: id });
     expect(second).toMatchObject({ outcome: 'granted', pages: 5 });
     if (second.outcome !== 'granted') throw new Error('refused');
-    expect(await renderPage(deps, reader, { licence: second.licence, page: 5, width: 400 })).toMatchObject({ type: 'image/png' });
-    expect((await viewDocument(deps, ida, { id })).versions).toMatchObject([{ number: 2, pages: 5, opens: 1 }, { number: 1, pages: 2, opens: 1 }]);
-    expect((await verifyLedger(deps.db.read, { publicKey: deps.recorder.signer.publicKey })).problems).toEqual([]);
+    expect(
+      await renderPage(deps, reader, { licence: second.licence, page: 5, width: 400 }),
+    ).toMatchObject({ type: 'image/png' });
+    expect((await viewDocument(deps, ida, { id })).versions).toMatchObject([
+      { number: 2, pages: 5, opens: 1 },
+      { number: 1, pages: 2, opens: 1 },
+    ]);
+    expect(
+      (await verifyLedger(deps.db.read, { publicKey: deps.recorder.signer.publicKey })).problems,
+    ).toEqual([]);
   });
 
   test('is taken by nobody else, and not once the key is gone', async () => {
     const { deps, ida } = product;
     const id = await protect(product, await drawing(1), 'Gone');
     const nils = await joinStaff(product, 'sender', 'nils2');
-    await expect(beginUpload(deps, nils, { fileName: 'x.pdf', bytes: 10, revises: id })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(
+      beginUpload(deps, nils, { fileName: 'x.pdf', bytes: 10, revises: id }),
+    ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     const late = await upload(id, 1);
     const { reference } = await viewDocument(deps, ida, { id });
     await destroyKey(deps, ida, { id, typed: reference });
-    await expect(reviseDocument(deps, ida, { id: late })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(reviseDocument(deps, ida, { id: late })).rejects.toMatchObject({
+      code: 'CONFLICT',
+    });
   });
 });
 
 test('kept terms and views are chosen by name, replaced, and dropped without a trace in what was sent', async () => {
   const { deps, ida } = product;
-  const terms = { name: 'A week', rights: ['read'] as const, days: 7, prints: null, watermark: '{name}' };
+  const terms = {
+    name: 'A week',
+    rights: ['read'] as const,
+    days: 7,
+    prints: null,
+    watermark: '{name}',
+  };
   const { id } = await putTerms(deps, ida, { id: null, ...terms, rights: ['read'] });
-  await expect(putTerms(deps, ida, { id: null, ...terms, name: 'a WEEK', rights: ['read'] })).rejects.toMatchObject({ code: 'CONFLICT' });
+  await expect(
+    putTerms(deps, ida, { id: null, ...terms, name: 'a WEEK', rights: ['read'] }),
+  ).rejects.toMatchObject({ code: 'CONFLICT' });
   await putTerms(deps, ida, { id, ...terms, days: 14, rights: ['read', 'print'], prints: 2 });
-  expect((await viewTerms(deps)).terms).toMatchObject([{ name: 'A week', days: 14, prints: 2, changedBy: 'Ida Roe' }]);
+  expect((await viewTerms(deps)).terms).toMatchObject([
+    { name: 'A week', days: 14, prints: 2, changedBy: 'Ida Roe' },
+  ]);
   await removeTerms(deps, ida, { id });
   await expect(removeTerms(deps, ida, { id })).rejects.toMatchObject({ code: 'NOT_FOUND' });
 
   await keepView(deps, ida, { name: 'Refusals', query: 'kind=refused' });
-  const { id: view } = await keepView(deps, ida, { name: 'Refusals', query: 'kind=refused&reason=expired' });
-  expect((await listLedger(deps, ida, {})).views).toMatchObject([{ name: 'Refusals', query: 'kind=refused&reason=expired' }]);
+  const { id: view } = await keepView(deps, ida, {
+    name: 'Refusals',
+    query: 'kind=refused&reason=expired',
+  });
+  expect((await listLedger(deps, ida, {})).views).toMatchObject([
+    { name: 'Refusals', query: 'kind=refused&reason=expired' },
+  ]);
   const [kept] = (await listLedger(deps, ida, {})).views;
   await dropView(deps, ida, { id: kept?.id ?? view });
   expect((await listLedger(deps, ida, {})).views).toEqual([]);

@@ -11,7 +11,13 @@ import { grantRows } from '@/server/services/grant-rows';
 import { viewTerms } from '@/server/services/manage-filing';
 import { START, drawing, protect, startProduct, type Product } from '../support/product';
 
-const WEEK = { name: 'A week', rights: ['read', 'print'] as ('read' | 'print')[], days: 7, prints: 2, watermark: '{name}' };
+const WEEK = {
+  name: 'A week',
+  rights: ['read', 'print'] as ('read' | 'print')[],
+  days: 7,
+  prints: 2,
+  watermark: '{name}',
+};
 let product: Product;
 let document: DocumentId;
 let id: TermsId;
@@ -21,27 +27,61 @@ beforeAll(async () => {
   document = await protect(product, await drawing(1));
   ({ id } = await putTerms(deps, ida, { id: null, ...WEEK }));
   await dispatchDocuments(deps, ida, {
-    documents: [document], subject: 'With kept terms', note: '', watermark: '', delivery: 'by-hand', terms: { ...termsAt(WEEK, START), rights: WEEK.rights }, kept: id,
-    recipients: ['a@x.example', 'b@x.example', 'c@x.example', 'own@x.example'].map((address) => ({ address, name: '', organisation: '', ...(address.startsWith('own') ? { terms: { rights: ['read' as const], from: null, until: START + DAY, prints: null } } : {}) })),
+    documents: [document],
+    subject: 'With kept terms',
+    note: '',
+    watermark: '',
+    delivery: 'by-hand',
+    terms: { ...termsAt(WEEK, START), rights: WEEK.rights },
+    kept: id,
+    recipients: ['a@x.example', 'b@x.example', 'c@x.example', 'own@x.example'].map((address) => ({
+      address,
+      name: '',
+      organisation: '',
+      ...(address.startsWith('own')
+        ? { terms: { rights: ['read' as const], from: null, until: START + DAY, prints: null } }
+        : {}),
+    })),
   });
   const rows = await grantRows(deps, ida, { document });
-  const [changed, revoked] = ['b@x.example', 'c@x.example'].map((address) => rows.find((row) => row.address === address));
+  const [changed, revoked] = ['b@x.example', 'c@x.example'].map((address) =>
+    rows.find((row) => row.address === address),
+  );
   if (changed === undefined || revoked === undefined) throw new Error('no grants');
-  await changeGrants(deps, ida, { changes: [{ grant: changed.id, revision: changed.revision, until: START + 20 * DAY }] });
+  await changeGrants(deps, ida, {
+    changes: [{ grant: changed.id, revision: changed.revision, until: START + 20 * DAY }],
+  });
   await revokeGrants(deps, ida, { grants: [revoked.id] });
 });
-afterAll(async () => { await product.close(); });
-const endsOf = async () => Object.fromEntries((await grantRows(product.deps, product.ida, { document })).map(({ address, rights, until }) => [address, [rights.join('+'), Math.round(((until ?? 0) - START) / DAY)]]));
+afterAll(async () => {
+  await product.close();
+});
+const endsOf = async () =>
+  Object.fromEntries(
+    (await grantRows(product.deps, product.ida, { document })).map(({ address, rights, until }) => [
+      address,
+      [rights.join('+'), Math.round(((until ?? 0) - START) / DAY)],
+    ]),
+  );
 
 test('their use is counted, without who was set apart, changed or revoked', async () => {
-  expect((await viewTerms(product.deps)).terms).toMatchObject([{ name: 'A week', version: 1, uses: 1 }]);
+  expect((await viewTerms(product.deps)).terms).toMatchObject([
+    { name: 'A week', version: 1, uses: 1 },
+  ]);
 });
 
 test('a change is foreseen by name, and leaves what was sent alone where that is chosen', async () => {
   const { deps, ida } = product;
   const impact = await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null });
-  expect(impact).toMatchObject({ pairs: 1, endSooner: { people: 1 }, rights: [{ right: 'print', lost: { people: 1 }, gained: { people: 0 } }], rows: [{ name: 'a@x.example' }] });
-  expect(await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 1 })).toMatchObject({ changed: 0 });
+  expect(impact).toMatchObject({
+    pairs: 1,
+    endSooner: { people: 1 },
+    rights: [{ right: 'print', lost: { people: 1 }, gained: { people: 0 } }],
+    rows: [{ name: 'a@x.example' }],
+  });
+  expect(
+    await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 1 }),
+  ).toMatchObject({ changed: 0 });
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
   await putTerms(deps, ida, { id, ...WEEK, seen: 2 });
 });
@@ -49,10 +89,21 @@ test('a change is foreseen by name, and leaves what was sent alone where that is
 test('it follows where that is chosen, as though it had been sent with the changed terms, and back again', async () => {
   const { deps, ida, clock } = product;
   clock.set(START + 4 * DAY);
-  expect(await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null })).toMatchObject({ endNow: { people: 1 } });
-  expect(await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 3, reachBack: true })).toMatchObject({ changed: 1 });
-  expect(await endsOf()).toEqual({ 'a@x.example': ['read', 3], 'b@x.example': ['read+print', 20], 'c@x.example': ['read+print', 7], 'own@x.example': ['read', 1] });
-  expect(await previewKeptTerms(deps, ida, { id, rights: WEEK.rights, days: 7, prints: 2 })).toMatchObject({ revive: { people: 1 } });
+  expect(
+    await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null }),
+  ).toMatchObject({ endNow: { people: 1 } });
+  expect(
+    await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 3, reachBack: true }),
+  ).toMatchObject({ changed: 1 });
+  expect(await endsOf()).toEqual({
+    'a@x.example': ['read', 3],
+    'b@x.example': ['read+print', 20],
+    'c@x.example': ['read+print', 7],
+    'own@x.example': ['read', 1],
+  });
+  expect(
+    await previewKeptTerms(deps, ida, { id, rights: WEEK.rights, days: 7, prints: 2 }),
+  ).toMatchObject({ revive: { people: 1 } });
   await putTerms(deps, ida, { id, ...WEEK, reachBack: true });
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
   clock.set(START);
@@ -61,25 +112,66 @@ test('it follows where that is chosen, as though it had been sent with the chang
 test('of two people changing them at once the second is told', async () => {
   const { deps, ida } = product;
   await putTerms(deps, ida, { id, ...WEEK, days: 8, seen: 5 });
-  await expect(putTerms(deps, ida, { id, ...WEEK, days: 9, seen: 5, reachBack: true })).rejects.toMatchObject({ code: 'CONFLICT' });
+  await expect(
+    putTerms(deps, ida, { id, ...WEEK, days: 9, seen: 5, reachBack: true }),
+  ).rejects.toMatchObject({ code: 'CONFLICT' });
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
 });
 
 test('terms that a sending does not use unchanged are not taken for them', async () => {
   const { deps, ida } = product;
   const other = await protect(product, await drawing(1));
-  await dispatchDocuments(deps, ida, { documents: [other], subject: 'Other', note: '', watermark: '', delivery: 'by-hand', terms: { rights: ['read'], from: null, until: START + 8 * DAY + HOUR, prints: null }, kept: id, recipients: [{ address: 'd@x.example', name: '', organisation: '' }] });
-  expect(await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 1, prints: null })).toMatchObject({ pairs: 1 });
+  await dispatchDocuments(deps, ida, {
+    documents: [other],
+    subject: 'Other',
+    note: '',
+    watermark: '',
+    delivery: 'by-hand',
+    terms: { rights: ['read'], from: null, until: START + 8 * DAY + HOUR, prints: null },
+    kept: id,
+    recipients: [{ address: 'd@x.example', name: '', organisation: '' }],
+  });
+  expect(
+    await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 1, prints: null }),
+  ).toMatchObject({ pairs: 1 });
 });
 
 test('nor are those whose end is another', async () => {
   const { deps, ida } = product;
   const other = await protect(product, await drawing(1));
-  await dispatchDocuments(deps, ida, { documents: [other], subject: 'Longer', note: '', watermark: '', delivery: 'by-hand', terms: { rights: WEEK.rights, from: null, until: START + 30 * DAY, prints: 2 }, kept: id, recipients: [{ address: 'e@x.example', name: '', organisation: '' }] });
+  await dispatchDocuments(deps, ida, {
+    documents: [other],
+    subject: 'Longer',
+    note: '',
+    watermark: '',
+    delivery: 'by-hand',
+    terms: { rights: WEEK.rights, from: null, until: START + 30 * DAY, prints: 2 },
+    kept: id,
+    recipients: [{ address: 'e@x.example', name: '', organisation: '' }],
+  });
   expect((await viewTerms(deps)).terms).toMatchObject([{ uses: 1 }]);
 });
 
 test('the screen’s form is what the service takes', () => {
-  expect(putTermsInput.safeParse({ id: null, name: 'A week', rights: ['read'], prints: null, days: 7, watermark: '', reachBack: false }).success).toBe(true);
-  expect(putTermsInput.safeParse({ id: null, name: 'A week', rights: ['print'], prints: null, days: 7, watermark: '' }).success).toBe(false);
+  expect(
+    putTermsInput.safeParse({
+      id: null,
+      name: 'A week',
+      rights: ['read'],
+      prints: null,
+      days: 7,
+      watermark: '',
+      reachBack: false,
+    }).success,
+  ).toBe(true);
+  expect(
+    putTermsInput.safeParse({
+      id: null,
+      name: 'A week',
+      rights: ['print'],
+      prints: null,
+      days: 7,
+      watermark: '',
+    }).success,
+  ).toBe(false);
 });

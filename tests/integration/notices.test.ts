@@ -19,9 +19,22 @@ import { openDocument } from '@/server/services/open-document';
 import { sendNotices } from '@/server/services/send-notices';
 import { tellOfEnds } from '@/server/services/tell-of-ends';
 import { putWorkSettings } from '@/server/services/work-settings';
-import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+import {
+  START,
+  dispatch,
+  drawing,
+  protect,
+  prove,
+  startProduct,
+  type Product,
+} from '../support/product';
 
-const NEVER: NoticeChoices = { 'first-open': 'never', refused: 'never', 'new-place': 'never', ending: 'never' };
+const NEVER: NoticeChoices = {
+  'first-open': 'never',
+  refused: 'never',
+  'new-place': 'never',
+  ending: 'never',
+};
 let product: Product;
 let document: DocumentId;
 let nils: StaffActor;
@@ -29,35 +42,66 @@ const readers = new Map<string, { readonly reader: ReaderActor; readonly token: 
 
 beforeAll(async () => {
   product = await startProduct();
-  nils = { ...product.ida, id: 'stf_n1ls0000000000000000', name: 'Nils Fenn', email: 'nils@tern-quill.example', role: 'sender' };
-  await product.deps.db.write((tx) => insertStaff(tx, { id: nils.id, name: nils.name, email: nils.email, role: 'sender' }, START));
+  nils = {
+    ...product.ida,
+    id: 'stf_n1ls0000000000000000',
+    name: 'Nils Fenn',
+    email: 'nils@tern-quill.example',
+    role: 'sender',
+  };
+  await product.deps.db.write((tx) =>
+    insertStaff(tx, { id: nils.id, name: nils.name, email: nils.email, role: 'sender' }, START),
+  );
   document = await protect(product, await drawing(1));
-  const { id } = await dispatch(product, [document], ['mira@yard.example', 'jon@yard.example'], { until: START + 5 * DAY });
+  const { id } = await dispatch(product, [document], ['mira@yard.example', 'jon@yard.example'], {
+    until: START + 5 * DAY,
+  });
   for (const { address, link } of await grantRows(product.deps, product.ida, { dispatch: id })) {
     const token = link.split('/').at(-1) ?? '';
     readers.set(address, { token, reader: await prove(product, token, address) });
   }
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
 async function open(address: string, network = '203.0.113.24') {
   const { reader, token } = readers.get(address) ?? {};
   if (reader === undefined || token === undefined) throw new Error(`nobody is ${address}`);
-  return openDocument(product.deps, { ...reader, from: { ...reader.from, network } }, { token, document });
+  return openDocument(
+    product.deps,
+    { ...reader, from: { ...reader.from, network } },
+    { token, document },
+  );
 }
 /** The newest mails to somebody, codes and links aside. */
 async function mailsTo(address: string) {
-  const rows = await product.deps.db.read.select().from(outbox).orderBy(desc(outbox.createdAt), desc(outbox.id));
-  return rows.filter(({ toAddress, dispatchId, urgent }) => toAddress === address && dispatchId === null && !urgent);
+  const rows = await product.deps.db.read
+    .select()
+    .from(outbox)
+    .orderBy(desc(outbox.createdAt), desc(outbox.id));
+  return rows.filter(
+    ({ toAddress, dispatchId, urgent }) => toAddress === address && dispatchId === null && !urgent,
+  );
 }
-const later = (ms: number) => { product.clock.set(product.deps.clock.now() + ms); };
+const later = (ms: number) => {
+  product.clock.set(product.deps.clock.now() + ms);
+};
 
 describe('at once', () => {
   test('nobody is told who did not choose it, nor of what was before', async () => {
     await open('jon@yard.example');
     await expect(sendNotices(product.deps)).resolves.toBe(0);
-    await chooseNotices(product.deps, product.ida, { ...NEVER, 'first-open': 'at-once', refused: 'at-once' });
-    await chooseNotices(product.deps, nils, { ...NEVER, 'first-open': 'at-once', refused: 'at-once' });
+    await chooseNotices(product.deps, product.ida, {
+      ...NEVER,
+      'first-open': 'at-once',
+      refused: 'at-once',
+    });
+    await chooseNotices(product.deps, nils, {
+      ...NEVER,
+      'first-open': 'at-once',
+      refused: 'at-once',
+    });
     later(11 * MINUTE);
     await expect(sendNotices(product.deps)).resolves.toBe(0);
   });
@@ -75,11 +119,17 @@ describe('at once', () => {
   });
 
   test('a flood of refusals is one message, by however many processes', async () => {
-    const [row] = await grantRows(product.deps, product.ida, { dispatch: (await grantRows(product.deps, product.ida, { document }))[0]?.dispatchId ?? 'dsp_' });
+    const [row] = await grantRows(product.deps, product.ida, {
+      dispatch: (await grantRows(product.deps, product.ida, { document }))[0]?.dispatchId ?? 'dsp_',
+    });
     await revokeGrants(product.deps, product.ida, { grants: [row?.id ?? 'grt_'] });
     const address = row?.address ?? '';
     for (let i = 0; i < 60; i++) await open(address);
-    const told = await Promise.all([sendNotices(product.deps), sendNotices(product.deps), sendNotices(product.deps)]);
+    const told = await Promise.all([
+      sendNotices(product.deps),
+      sendNotices(product.deps),
+      sendNotices(product.deps),
+    ]);
     expect(told.reduce((sum, each) => sum + each, 0)).toBe(1);
     const [mail] = await mailsTo('ida@tern-quill.example');
     expect(mail?.subject).toBe('60 things about your documents');
@@ -96,10 +146,23 @@ describe('a new place', () => {
   test('is told of once, where nobody of the organisation was before', async () => {
     const { deps, ida } = product;
     const paper = await protect(product, await drawing(1), 'Keel');
-    const { id } = await dispatchDocuments(deps, ida, { documents: [paper], recipients: [{ address: 'ada@float.example', name: 'Ada', organisation: 'Float' }], terms: { rights: ['read'], from: null, until: null, prints: null }, subject: 'Keel', note: '', watermark: '', delivery: 'mail' as const });
+    const { id } = await dispatchDocuments(deps, ida, {
+      documents: [paper],
+      recipients: [{ address: 'ada@float.example', name: 'Ada', organisation: 'Float' }],
+      terms: { rights: ['read'], from: null, until: null, prints: null },
+      subject: 'Keel',
+      note: '',
+      watermark: '',
+      delivery: 'mail' as const,
+    });
     const token = (await grantRows(deps, ida, { dispatch: id }))[0]?.link.split('/').at(-1) ?? '';
     const reader = await prove(product, token, 'ada@float.example');
-    const from = (network: string) => openDocument(deps, { ...reader, from: { ...reader.from, network } }, { token, document: paper });
+    const from = (network: string) =>
+      openDocument(
+        deps,
+        { ...reader, from: { ...reader.from, network } },
+        { token, document: paper },
+      );
     await chooseNotices(deps, ida, { ...NEVER, 'new-place': 'at-once' });
     later(11 * MINUTE);
     await from('203.0.113.24');
@@ -107,7 +170,9 @@ describe('a new place', () => {
     later(13 * HOUR);
     await from('198.51.100.13');
     await expect(sendNotices(deps)).resolves.toBe(1);
-    expect((await mailsTo('ida@tern-quill.example'))[0]?.body).toMatch(/Ada \(Float\) opened “Keel” from \S.*, where nobody of theirs was before/);
+    expect((await mailsTo('ida@tern-quill.example'))[0]?.body).toMatch(
+      /Ada \(Float\) opened “Keel” from \S.*, where nobody of theirs was before/,
+    );
     later(13 * HOUR);
     await from('198.51.100.13');
     await expect(sendNotices(deps)).resolves.toBe(0);
@@ -118,7 +183,9 @@ describe('once a day', () => {
   test('at seven by the organisation’s clock, about what is theirs, with ends to come', async () => {
     await chooseNotices(product.deps, product.ida, { ...NEVER, refused: 'daily', ending: 'daily' });
     product.clock.set(START + 2 * DAY);
-    const refused = (await grantRows(product.deps, product.ida, { document })).find(({ revokedAt }) => revokedAt !== null);
+    const refused = (await grantRows(product.deps, product.ida, { document })).find(
+      ({ revokedAt }) => revokedAt !== null,
+    );
     await open(refused?.address ?? '');
     // 05:30 in Oslo the next morning, then 07:00.
     product.clock.set(START + 3 * DAY - 4.5 * HOUR);
@@ -142,9 +209,16 @@ describe('recipients', () => {
     const { deps, ida, clock } = product;
     const paper = await protect(product, await drawing(1), 'Rudder');
     const now = deps.clock.now();
-    await dispatch(product, [paper], ['una@class.example', 'ole@class.example', 'per@class.example'], { until: now + 4 * DAY });
+    await dispatch(
+      product,
+      [paper],
+      ['una@class.example', 'ole@class.example', 'per@class.example'],
+      { until: now + 4 * DAY },
+    );
     await dispatch(product, [paper], ['ole@class.example'], { until: now + 40 * DAY });
-    const per = (await grantRows(deps, ida, { document: paper })).find(({ address }) => address === 'per@class.example');
+    const per = (await grantRows(deps, ida, { document: paper })).find(
+      ({ address }) => address === 'per@class.example',
+    );
     await revokeGrants(deps, ida, { grants: [per?.id ?? 'grt_'] });
     await expect(tellOfEnds(deps)).resolves.toBe(0);
     await putWorkSettings(deps, ida, { ...workSettings.parse({}), endsTold: 3 });
@@ -156,7 +230,10 @@ describe('recipients', () => {
     const [mail] = await mailsTo('una@class.example');
     expect(mail?.subject).toBe('Your access to “Rudder” ends soon');
     expect(mail?.body).toMatch(/“Rudder”, until \d+ \w+ 2026/);
-    expect([await mailsTo('ole@class.example'), await mailsTo('per@class.example')]).toEqual([[], []]);
+    expect([await mailsTo('ole@class.example'), await mailsTo('per@class.example')]).toEqual([
+      [],
+      [],
+    ]);
     clock.set(now + 2 * DAY);
     await expect(tellOfEnds(deps)).resolves.toBe(0);
   });
@@ -167,14 +244,21 @@ describe('keepers of checkpoints', () => {
     const { deps, ida } = product;
     await expect(mailCheckpoint(deps)).resolves.toBe(0);
     await expect(fetchCheckpoint(deps)).rejects.toMatchObject({ code: 'NOT_FOUND' });
-    await putWorkSettings(deps, ida, { ...workSettings.parse({}), checkpointsTo: ['notary@seal.example', 'audit@seal.example'], checkpointsOpen: true });
+    await putWorkSettings(deps, ida, {
+      ...workSettings.parse({}),
+      checkpointsTo: ['notary@seal.example', 'audit@seal.example'],
+      checkpointsOpen: true,
+    });
     await deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now()));
     const sent = await Promise.all([mailCheckpoint(deps), mailCheckpoint(deps)]);
     expect(sent.reduce((sum, each) => sum + each, 0)).toBe(2);
     const [mail] = await mailsTo('notary@seal.example');
     const kept = splitCheckpoints((mail?.body ?? '').replaceAll('\n', '\r\n'));
     expect(kept.map(({ text }) => text)).toEqual([await fetchCheckpoint(deps)]);
-    await putWorkSettings(deps, ida, { ...workSettings.parse({}), checkpointsTo: ['notary@seal.example'] });
+    await putWorkSettings(deps, ida, {
+      ...workSettings.parse({}),
+      checkpointsTo: ['notary@seal.example'],
+    });
     await deps.db.write((tx) => signLedger(tx, deps.recorder, deps.clock.now()));
     await expect(mailCheckpoint(deps)).resolves.toBe(0);
     product.clock.set(deps.clock.now() + DAY);

@@ -25,14 +25,26 @@ beforeAll(async () => {
   product = await startProduct();
   paper = await drawing(2);
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
 const newPerson = (): string => `reader.${String(people++)}@yard.example`;
 const newDocument = (): Promise<DocumentId> => protect(product, paper, 'Shell expansion');
 
-async function send(document: DocumentId, address: string, watermark: string, terms: Partial<DispatchInput['terms']> = {}) {
+async function send(
+  document: DocumentId,
+  address: string,
+  watermark: string,
+  terms: Partial<DispatchInput['terms']> = {},
+) {
   const { id } = await dispatchDocuments(product.deps, product.ida, {
-    documents: [document], recipients: [{ address, name: '', organisation: '' }], subject: 'For you', note: `The note of ${watermark}`, watermark, delivery: 'by-hand',
+    documents: [document],
+    recipients: [{ address, name: '', organisation: '' }],
+    subject: 'For you',
+    note: `The note of ${watermark}`,
+    watermark,
+    delivery: 'by-hand',
     terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms },
   });
   const [grant] = await grantRows(product.deps, product.ida, { dispatch: id });
@@ -46,7 +58,10 @@ async function open(reader: ReaderActor, token: string, document: DocumentId) {
   return opened;
 }
 
-async function proveFiveTimes(token: string, address: string): Promise<[ReaderActor, ...ReaderActor[]]> {
+async function proveFiveTimes(
+  token: string,
+  address: string,
+): Promise<[ReaderActor, ...ReaderActor[]]> {
   const readers: [ReaderActor, ...ReaderActor[]] = [await prove(product, token, address)];
   for (let i = 0; i < 4; i++) readers.push(await prove(product, token, address));
   return readers;
@@ -57,7 +72,10 @@ async function watermarkOf(licence: LicenceId): Promise<string> {
   return row?.watermark ?? '';
 }
 
-const newestEntry = async () => (await listEntries(product.deps.db.read, {}, 5)).find(({ entry }) => entry.action === 'document.opened')?.entry;
+const newestEntry = async () =>
+  (await listEntries(product.deps.db.read, {}, 5)).find(
+    ({ entry }) => entry.action === 'document.opened',
+  )?.entry;
 
 test('the watermark is that of the grant charged, whichever link is used, and the ledger names the link only as the way', async () => {
   const [document, address] = [await newDocument(), newPerson()];
@@ -70,7 +88,11 @@ test('the watermark is that of the grant charged, whichever link is used, and th
     expect(await watermarkOf((await open(reader, token, document)).licence)).toBe('MARKED');
     const entry = await newestEntry();
     expect(entry).toMatchObject({ dispatch: marked.id, grant: marked.grant.id });
-    expect(entry?.details).toEqual({ rights: ['read', 'copy'], ...(id === marked.id ? {} : { via: id }), ...(id === foreign.id ? { linkOf: foreign.grant.recipientId } : {}) });
+    expect(entry?.details).toEqual({
+      rights: ['read', 'copy'],
+      ...(id === marked.id ? {} : { via: id }),
+      ...(id === foreign.id ? { linkOf: foreign.grant.recipientId } : {}),
+    });
   }
 });
 
@@ -80,9 +102,16 @@ test('a link of another dispatch tells nothing of it: neither its note nor, wher
   const foreign = await send(document, newPerson(), 'FOREIGN');
   const elsewhere = await send(other, newPerson(), 'ELSEWHERE');
   const reader = await prove(product, own.token, address);
-  expect((await sharedWith(product.deps, reader, { token: foreign.token })).note).toBe('The note of OWN');
-  expect(await openDocument(product.deps, reader, { token: elsewhere.token, document })).toMatchObject({ outcome: 'refused', reason: 'not-addressed', sender: null });
-  expect(await sharedWith(product.deps, reader, { token: elsewhere.token })).toMatchObject({ documents: [], note: '' });
+  expect((await sharedWith(product.deps, reader, { token: foreign.token })).note).toBe(
+    'The note of OWN',
+  );
+  expect(
+    await openDocument(product.deps, reader, { token: elsewhere.token, document }),
+  ).toMatchObject({ outcome: 'refused', reason: 'not-addressed', sender: null });
+  expect(await sharedWith(product.deps, reader, { token: elsewhere.token })).toMatchObject({
+    documents: [],
+    note: '',
+  });
 });
 
 test('of fifty at once on one open, from as many devices, one is granted', async () => {
@@ -90,7 +119,11 @@ test('of fifty at once on one open, from as many devices, one is granted', async
   const { token } = await send(document, address, '', { conditions: { opens: 1 } });
   const devices = await proveFiveTimes(token, address);
   const [first] = devices;
-  const all = await Promise.all(Array.from({ length: 50 }, (_, i) => openDocument(product.deps, devices[i % 5] ?? first, { token, document })));
+  const all = await Promise.all(
+    Array.from({ length: 50 }, (_, i) =>
+      openDocument(product.deps, devices[i % 5] ?? first, { token, document }),
+    ),
+  );
   const granted = all.flatMap((result) => (result.outcome === 'granted' ? [result.licence] : []));
   expect(new Set(granted).size).toBe(1);
   expect(await product.deps.db.read.$count(licences, eq(licences.documentId, document))).toBe(1);
@@ -100,7 +133,9 @@ test('of five devices at once where one is allowed, one is let in', async () => 
   const [document, address] = [await newDocument(), newPerson()];
   const { token } = await send(document, address, '', { conditions: { devices: 1 } });
   const readers = await proveFiveTimes(token, address);
-  const all = await Promise.all(readers.map((reader) => openDocument(product.deps, reader, { token, document })));
+  const all = await Promise.all(
+    readers.map((reader) => openDocument(product.deps, reader, { token, document })),
+  );
   expect(all.filter(({ outcome }) => outcome === 'granted')).toHaveLength(1);
 });
 
@@ -110,38 +145,82 @@ test('a double click costs one open, and both tabs read', async () => {
   const reader = await prove(product, token, address);
   const [a, b] = await Promise.all([open(reader, token, document), open(reader, token, document)]);
   expect(a.licence).toBe(b.licence);
-  for (const { licence } of [a, b]) expect(await renderPage(product.deps, reader, { licence, page: 1, width: 200 })).toHaveProperty('bytes');
+  for (const { licence } of [a, b])
+    expect(await renderPage(product.deps, reader, { licence, page: 1, width: 200 })).toHaveProperty(
+      'bytes',
+    );
   expect((await open(reader, token, document)).licence).toBe(a.licence);
 });
 
 test('of fifty prints at once under a limit of one, set by the grant or by a ceiling, one is made', async () => {
   for (const by of ['grant', 'ceiling'] as const) {
     const [document, address] = [await newDocument(), newPerson()];
-    const { token } = await send(document, address, '', { rights: ['read', 'print'], prints: by === 'grant' ? 1 : null });
-    if (by === 'ceiling') await putCeiling(product.deps, product.ida, { level: 'document', subject: document, limits: { ...NO_LIMITS, prints: 1 }, seen: null });
+    const { token } = await send(document, address, '', {
+      rights: ['read', 'print'],
+      prints: by === 'grant' ? 1 : null,
+    });
+    if (by === 'ceiling')
+      await putCeiling(product.deps, product.ida, {
+        level: 'document',
+        subject: document,
+        limits: { ...NO_LIMITS, prints: 1 },
+        seen: null,
+      });
     const reader = await prove(product, token, address);
     const { licence } = await open(reader, token, document);
-    const all = await Promise.all(Array.from({ length: 50 }, () => printDocument(product.deps, reader, { licence, from: 1, to: 1 })));
+    const all = await Promise.all(
+      Array.from({ length: 50 }, () =>
+        printDocument(product.deps, reader, { licence, from: 1, to: 1 }),
+      ),
+    );
     expect(all.filter(({ outcome }) => outcome === 'made')).toHaveLength(1);
   }
 });
 
 test('what was passed on is charged up the chain: opens and prints of those below use up those above', async () => {
   const [document, address, below] = [await newDocument(), newPerson(), newPerson()];
-  const { token, grant } = await send(document, address, '', { rights: ['read', 'print', 'pass-on'], prints: 2, conditions: { opens: 2, passOn: { people: 2, domains: null, steps: 1 } } });
+  const { token, grant } = await send(document, address, '', {
+    rights: ['read', 'print', 'pass-on'],
+    prints: 2,
+    conditions: { opens: 2, passOn: { people: 2, domains: null, steps: 1 } },
+  });
   const giver = await prove(product, token, address);
   const own = await open(giver, token, document);
-  await passOn(product.deps, giver, { document, address: below, rights: ['read', 'print'], until: START + DAY, note: '' });
-  const link = (await grantRows(product.deps, product.ida, { document })).find((each) => each.address === below)?.link.split('/').at(-1) ?? '';
+  await passOn(product.deps, giver, {
+    document,
+    address: below,
+    rights: ['read', 'print'],
+    until: START + DAY,
+    note: '',
+  });
+  const link =
+    (await grantRows(product.deps, product.ida, { document }))
+      .find((each) => each.address === below)
+      ?.link.split('/')
+      .at(-1) ?? '';
   const taker = await prove(product, link, below);
   const { licence } = await open(taker, link, document);
-  expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toHaveProperty('outcome', 'made');
-  expect(await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 })).toHaveProperty('outcome', 'made');
-  expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
-  expect(await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 })).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
+  expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toHaveProperty(
+    'outcome',
+    'made',
+  );
+  expect(
+    await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 }),
+  ).toHaveProperty('outcome', 'made');
+  expect(await printDocument(product.deps, taker, { licence, from: 1, to: 1 })).toMatchObject({
+    outcome: 'refused',
+    reason: 'prints-used-up',
+  });
+  expect(
+    await printDocument(product.deps, giver, { licence: own.licence, from: 1, to: 1 }),
+  ).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
   // Both opens are used: one by the giver, one by whom it was passed on to.
-  expect(await openDocument(product.deps, await prove(product, token, address), { token, document })).toMatchObject({ outcome: 'refused', reason: 'opens-used-up' });
-  expect((await grantRows(product.deps, product.ida, { document })).find((each) => each.id === grant.id)).toMatchObject({ printsMade: 2 });
+  expect(
+    await openDocument(product.deps, await prove(product, token, address), { token, document }),
+  ).toMatchObject({ outcome: 'refused', reason: 'opens-used-up' });
+  expect(
+    (await grantRows(product.deps, product.ida, { document })).find((each) => each.id === grant.id),
+  ).toMatchObject({ printsMade: 2 });
 });
 
 test('an open that lasted twelve hours, or whose grant ended while another goes on, is opened again and never said to have ended', async () => {
@@ -151,12 +230,23 @@ test('an open that lasted twelve hours, or whose grant ended while another goes 
   const reader = await prove(product, narrow.token, address);
   const first = await open(reader, narrow.token, document);
   await revokeGrants(product.deps, product.ida, { grants: [wide.grant.id] });
-  expect(await checkOpen(product.deps, reader, first)).toMatchObject({ outcome: 'refused', reason: 'open-again' });
-  expect(await renderPage(product.deps, reader, { licence: first.licence, page: 1, width: 200 })).toMatchObject({ outcome: 'refused', reason: 'open-again' });
+  expect(await checkOpen(product.deps, reader, first)).toMatchObject({
+    outcome: 'refused',
+    reason: 'open-again',
+  });
+  expect(
+    await renderPage(product.deps, reader, { licence: first.licence, page: 1, width: 200 }),
+  ).toMatchObject({ outcome: 'refused', reason: 'open-again' });
   const second = await open(reader, narrow.token, document);
   expect(await watermarkOf(second.licence)).toBe('NARROW');
   product.clock.set(product.clock.now() + 12 * HOUR);
-  expect(await checkOpen(product.deps, reader, second)).toMatchObject({ outcome: 'refused', reason: 'open-again' });
+  expect(await checkOpen(product.deps, reader, second)).toMatchObject({
+    outcome: 'refused',
+    reason: 'open-again',
+  });
   await revokeGrants(product.deps, product.ida, { grants: [narrow.grant.id] });
-  expect(await checkOpen(product.deps, reader, second)).toMatchObject({ outcome: 'refused', reason: 'revoked' });
+  expect(await checkOpen(product.deps, reader, second)).toMatchObject({
+    outcome: 'refused',
+    reason: 'revoked',
+  });
 });

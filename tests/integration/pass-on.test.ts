@@ -15,7 +15,15 @@ import { openDocument } from '@/server/services/open-document';
 import { passOn } from '@/server/services/pass-on';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { verifyLedger } from '@/server/services/verify-ledger';
-import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+import {
+  START,
+  dispatch,
+  drawing,
+  protect,
+  prove,
+  startProduct,
+  type Product,
+} from '../support/product';
 
 let product: Product;
 let document: DocumentId;
@@ -24,37 +32,82 @@ let mira: ReaderActor;
 beforeAll(async () => {
   product = await startProduct();
   document = await protect(product, await drawing(1));
-  sent = await dispatch(product, [document], ['mira@yard.example', 'tove@yard.example'], { rights: ['read', 'print', 'pass-on'], prints: 3, conditions: { passOn: { people: 2, domains: ['@yard.example', '@class.example'], steps: 2 } } });
+  sent = await dispatch(product, [document], ['mira@yard.example', 'tove@yard.example'], {
+    rights: ['read', 'print', 'pass-on'],
+    prints: 3,
+    conditions: { passOn: { people: 2, domains: ['@yard.example', '@class.example'], steps: 2 } },
+  });
   mira = await prove(product, sent.tokenOf('mira@yard.example'), 'mira@yard.example');
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
 const rows = () => grantRows(product.deps, product.ida, { dispatch: sent.id });
 const row = async (address: string) => (await rows()).find((each) => each.address === address);
-const pass = (by: ReaderActor, over: Partial<PassOnInput> = {}) => passOn(product.deps, by, { document, address: 'per@yard.example', rights: ['read'], until: null, note: '', ...over });
+const pass = (by: ReaderActor, over: Partial<PassOnInput> = {}) =>
+  passOn(product.deps, by, {
+    document,
+    address: 'per@yard.example',
+    rights: ['read'],
+    until: null,
+    note: '',
+    ...over,
+  });
 async function opens(address: string) {
   const token = (await row(address))?.link.split('/').at(-1) ?? '';
   return openDocument(product.deps, await prove(product, token, address), { token, document });
 }
 
 test('a reader passes on what they hold, or less, and the new one is mailed a link of their own', async () => {
-  expect(await openDocument(product.deps, mira, { token: sent.tokenOf('mira@yard.example'), document })).toMatchObject({ passOn: { people: 2, steps: 2 }, passedOn: [] });
-  expect(await pass(mira, { until: START + 5 * DAY, rights: ['read', 'pass-on'], note: 'Have a look.' })).toEqual({ passedOn: [{ address: 'per@yard.example', rights: ['read', 'pass-on'], until: START + 5 * DAY, revoked: false }] });
-  expect(await row('per@yard.example')).toMatchObject({ passedOnBy: 'mira@yard.example', rights: ['read', 'pass-on'], conditions: { passOn: { people: 2, steps: 1 } } });
+  expect(
+    await openDocument(product.deps, mira, { token: sent.tokenOf('mira@yard.example'), document }),
+  ).toMatchObject({ passOn: { people: 2, steps: 2 }, passedOn: [] });
+  expect(
+    await pass(mira, { until: START + 5 * DAY, rights: ['read', 'pass-on'], note: 'Have a look.' }),
+  ).toEqual({
+    passedOn: [
+      {
+        address: 'per@yard.example',
+        rights: ['read', 'pass-on'],
+        until: START + 5 * DAY,
+        revoked: false,
+      },
+    ],
+  });
+  expect(await row('per@yard.example')).toMatchObject({
+    passedOnBy: 'mira@yard.example',
+    rights: ['read', 'pass-on'],
+    conditions: { passOn: { people: 2, steps: 1 } },
+  });
   await deliverMail(product.deps);
   const [mail] = (await readMailroom(product.deps, { address: 'per@yard.example' })).messages;
-  expect((await readMessage(product.deps, { id: mail?.id ?? '' })).raw).toMatch(/mira@yard\.example of yard\.example has sent you/);
-  expect(await opens('per@yard.example')).toMatchObject({ outcome: 'granted', until: START + 5 * DAY, rights: { print: { granted: false } } });
+  expect((await readMessage(product.deps, { id: mail?.id ?? '' })).raw).toMatch(
+    /mira@yard\.example of yard\.example has sent you/,
+  );
+  expect(await opens('per@yard.example')).toMatchObject({
+    outcome: 'granted',
+    until: START + 5 * DAY,
+    rights: { print: { granted: false } },
+  });
 });
 
 test('nobody passes on more, for longer, to others than are listed, or to more people than were said', async () => {
   const wrong: readonly (readonly [Partial<PassOnInput>, RegExp])[] = [
-    [{ rights: ['read', 'copy'] }, /more than you may do/], [{ until: START + 31 * DAY }, /for longer/], [{ address: 'x@other.example' }, /at none of them/],
-    [{ address: 'mira@yard.example' }, /That is you/], [{ address: 'tove@yard.example' }, /given this already/],
+    [{ rights: ['read', 'copy'] }, /more than you may do/],
+    [{ until: START + 31 * DAY }, /for longer/],
+    [{ address: 'x@other.example' }, /at none of them/],
+    [{ address: 'mira@yard.example' }, /That is you/],
+    [{ address: 'tove@yard.example' }, /given this already/],
   ];
-  for (const [over, words] of wrong) await expect(pass(mira, { address: 'new@class.example', until: START + DAY, ...over })).rejects.toMatchObject({ message: expect.stringMatching(words) as string });
+  for (const [over, words] of wrong)
+    await expect(
+      pass(mira, { address: 'new@class.example', until: START + DAY, ...over }),
+    ).rejects.toMatchObject({ message: expect.stringMatching(words) as string });
   await pass(mira, { address: 'second@class.example', until: START + DAY });
-  await expect(pass(mira, { address: 'third@class.example', until: START + DAY })).rejects.toMatchObject({ message: expect.stringMatching(/as many people/) as string });
+  await expect(
+    pass(mira, { address: 'third@class.example', until: START + DAY }),
+  ).rejects.toMatchObject({ message: expect.stringMatching(/as many people/) as string });
   const stranger = await prove(product, sent.tokenOf('mira@yard.example'), 'stranger@yard.example');
   await expect(pass(stranger)).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
 });
@@ -62,45 +115,113 @@ test('nobody passes on more, for longer, to others than are listed, or to more p
 test('it goes on for so many steps, and no further', async () => {
   const token = (await row('per@yard.example'))?.link.split('/').at(-1) ?? '';
   const per = await prove(product, token, 'per@yard.example');
-  await expect(pass(per, { address: 'ann@class.example', rights: ['read', 'pass-on'], until: START + DAY })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  await expect(
+    pass(per, { address: 'ann@class.example', rights: ['read', 'pass-on'], until: START + DAY }),
+  ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
   await pass(per, { address: 'ann@class.example', until: START + DAY });
   expect(await opens('ann@class.example')).toMatchObject({ outcome: 'granted' });
 });
 
 test('what is narrowed, or ended, above is so below, down the whole chain, and comes back with it', async () => {
   const own = await row('mira@yard.example');
-  const { changed } = await changeGrants(product.deps, product.ida, { changes: [{ grant: own?.id ?? 'grt_', revision: own?.revision ?? 0, until: START + 2 * 3_600_000 }] });
-  expect(await opens('ann@class.example')).toMatchObject({ outcome: 'granted', until: START + 2 * 3_600_000 });
-  await changeGrants(product.deps, product.ida, { changes: [{ grant: own?.id ?? 'grt_', revision: changed[0]?.revision ?? 0, until: own?.until ?? null }] });
-  expect(await revokeGrants(product.deps, product.ida, { grants: [own?.id ?? 'grt_'] })).toEqual({ changed: 4 });
+  const { changed } = await changeGrants(product.deps, product.ida, {
+    changes: [
+      { grant: own?.id ?? 'grt_', revision: own?.revision ?? 0, until: START + 2 * 3_600_000 },
+    ],
+  });
+  expect(await opens('ann@class.example')).toMatchObject({
+    outcome: 'granted',
+    until: START + 2 * 3_600_000,
+  });
+  await changeGrants(product.deps, product.ida, {
+    changes: [
+      { grant: own?.id ?? 'grt_', revision: changed[0]?.revision ?? 0, until: own?.until ?? null },
+    ],
+  });
+  expect(await revokeGrants(product.deps, product.ida, { grants: [own?.id ?? 'grt_'] })).toEqual({
+    changed: 4,
+  });
   expect(await opens('ann@class.example')).toMatchObject({ outcome: 'refused', reason: 'revoked' });
-  expect(await reinstateGrants(product.deps, product.ida, { grants: [own?.id ?? 'grt_'] })).toEqual({ changed: 4 });
+  expect(await reinstateGrants(product.deps, product.ida, { grants: [own?.id ?? 'grt_'] })).toEqual(
+    { changed: 4 },
+  );
   expect(await opens('ann@class.example')).toMatchObject({ outcome: 'granted' });
 });
 
 test('the right to pass on taken by a ceiling takes what was passed on, and is explained', async () => {
-  const { setAt } = await putCeiling(product.deps, product.ida, { level: 'document', subject: document, limits: { ...NO_LIMITS, rights: ['read', 'print'] }, seen: null });
+  const { setAt } = await putCeiling(product.deps, product.ida, {
+    level: 'document',
+    subject: document,
+    limits: { ...NO_LIMITS, rights: ['read', 'print'] },
+    seen: null,
+  });
   expect(await opens('per@yard.example')).toMatchObject({ outcome: 'refused' });
   expect(await opens('mira@yard.example')).toMatchObject({ outcome: 'granted', passOn: null });
   const person = await row('per@yard.example');
-  expect((await explainAccess(product.deps, product.ida, { document, recipient: person?.recipientId ?? 'rcp_', at: null })).opens).toBe(false);
-  expect((await viewPerson(product.deps, product.ida, { id: person?.recipientId ?? 'rcp_' })).reach).toMatchObject([{ document, reason: expect.any(String) as string }]);
-  await putCeiling(product.deps, product.ida, { level: 'document', subject: document, limits: NO_LIMITS, seen: setAt });
+  expect(
+    (
+      await explainAccess(product.deps, product.ida, {
+        document,
+        recipient: person?.recipientId ?? 'rcp_',
+        at: null,
+      })
+    ).opens,
+  ).toBe(false);
+  expect(
+    (await viewPerson(product.deps, product.ida, { id: person?.recipientId ?? 'rcp_' })).reach,
+  ).toMatchObject([{ document, reason: expect.any(String) as string }]);
+  await putCeiling(product.deps, product.ida, {
+    level: 'document',
+    subject: document,
+    limits: NO_LIMITS,
+    seen: setAt,
+  });
   expect(await opens('per@yard.example')).toMatchObject({ outcome: 'granted' });
 });
 
 test('devices are counted for each person alone, opens up the chain', async () => {
   const paper = await protect(product, await drawing(1), 'Counted');
-  const own = await dispatch(product, [paper], ['mira@yard.example'], { rights: ['read', 'pass-on'], conditions: { opens: 2, devices: 1, passOn: { people: 1, domains: null, steps: 1 } } });
+  const own = await dispatch(product, [paper], ['mira@yard.example'], {
+    rights: ['read', 'pass-on'],
+    conditions: { opens: 2, devices: 1, passOn: { people: 1, domains: null, steps: 1 } },
+  });
   const token = own.tokenOf('mira@yard.example');
   const giver = await prove(product, token, 'mira@yard.example');
-  expect(await openDocument(product.deps, giver, { token, document: paper })).toMatchObject({ outcome: 'granted' });
-  await passOn(product.deps, giver, { document: paper, address: 'olaf@x.example', rights: ['read'], until: START + DAY, note: '' });
-  const link = (await grantRows(product.deps, product.ida, { document: paper })).find(({ address }) => address === 'olaf@x.example')?.link.split('/').at(-1) ?? '';
-  expect(await openDocument(product.deps, await prove(product, link, 'olaf@x.example'), { token: link, document: paper })).toMatchObject({ outcome: 'granted' });
-  expect(await openDocument(product.deps, await prove(product, link, 'olaf@x.example'), { token: link, document: paper })).toMatchObject({ outcome: 'refused', reason: 'too-many-devices' });
+  expect(await openDocument(product.deps, giver, { token, document: paper })).toMatchObject({
+    outcome: 'granted',
+  });
+  await passOn(product.deps, giver, {
+    document: paper,
+    address: 'olaf@x.example',
+    rights: ['read'],
+    until: START + DAY,
+    note: '',
+  });
+  const link =
+    (await grantRows(product.deps, product.ida, { document: paper }))
+      .find(({ address }) => address === 'olaf@x.example')
+      ?.link.split('/')
+      .at(-1) ?? '';
+  expect(
+    await openDocument(product.deps, await prove(product, link, 'olaf@x.example'), {
+      token: link,
+      document: paper,
+    }),
+  ).toMatchObject({ outcome: 'granted' });
+  expect(
+    await openDocument(product.deps, await prove(product, link, 'olaf@x.example'), {
+      token: link,
+      document: paper,
+    }),
+  ).toMatchObject({ outcome: 'refused', reason: 'too-many-devices' });
 });
 
 test('the ledger says who passed on to whom, and holds', async () => {
-  expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
+  expect(
+    (
+      await verifyLedger(product.deps.db.read, {
+        publicKey: product.deps.recorder.signer.publicKey,
+      })
+    ).problems,
+  ).toEqual([]);
 });

@@ -20,21 +20,40 @@ beforeAll(async () => {
   product = await startProduct();
   paper = await drawing(1);
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
 /** A product whose contents lie on a disk of their own. */
 function onDisk(name: string) {
   const folder = path.join(product.folder, name);
   const unsynced = createUnsyncedDisk([path.join(folder, 'incoming'), path.join(folder, 'blobs')]);
   const blobs = createDiskBlobStore(folder, unsynced.disk);
-  return { ...unsynced, blobs, deps: { ...product.deps, blobs } satisfies Deps, clear: () => { rmSync(folder, { recursive: true }); } };
+  return {
+    ...unsynced,
+    blobs,
+    deps: { ...product.deps, blobs } satisfies Deps,
+    clear: () => {
+      rmSync(folder, { recursive: true });
+    },
+  };
 }
 
 /** Takes a file in, from wherever it was left; what is answered is written down. */
-async function takeIn(deps: Deps, known: { id?: `upl_${string}`; received?: number; document?: string }, reference: string): Promise<void> {
-  known.id ??= (await beginUpload(deps, product.ida, { fileName: 'a.pdf', bytes: paper.length })).id;
-  known.received ??= (await receivePart(deps, product.ida, { id: known.id, offset: 0 }, inPieces(paper))).receivedBytes;
-  known.document ??= (await protectDocument(deps, product.ida, { id: known.id, title: reference, reference })).id;
+async function takeIn(
+  deps: Deps,
+  known: { id?: `upl_${string}`; received?: number; document?: string },
+  reference: string,
+): Promise<void> {
+  known.id ??= (
+    await beginUpload(deps, product.ida, { fileName: 'a.pdf', bytes: paper.length })
+  ).id;
+  known.received ??= (
+    await receivePart(deps, product.ida, { id: known.id, offset: 0 }, inPieces(paper))
+  ).receivedBytes;
+  known.document ??= (
+    await protectDocument(deps, product.ida, { id: known.id, title: reference, reference })
+  ).id;
 }
 
 test('at any of sixty moments: nothing that was answered is lost, and going on ends in a file that decrypts', async () => {
@@ -57,19 +76,38 @@ test('at any of sixty moments: nothing that was answered is lost, and going on e
     // The next start sweeps what nothing names.
     await blobs.sweep(await namedBlobKeys(product.deps.db.read));
     // An upload whose beginning was not answered is begun anew; everything later goes on from where it was.
-    if (answered.id !== undefined) await takeIn(deps, known, reference).catch((error: unknown) => { lost++; throw error; });
+    if (answered.id !== undefined)
+      await takeIn(deps, known, reference).catch((error: unknown) => {
+        lost++;
+        throw error;
+      });
     if (known.document === undefined) {
       clear();
       continue;
     }
-    const version = await product.deps.db.read.query.versions.findFirst({ where: (row, { eq }) => eq(row.documentId, known.document as `doc_${string}`) });
+    const version = await product.deps.db.read.query.versions.findFirst({
+      where: (row, { eq }) => eq(row.documentId, known.document as `doc_${string}`),
+    });
     expect(version).toBeDefined();
     if (version === undefined) continue;
-    const sealed = { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes };
-    const key = payloadKeyOf(deps, sealed, product.deps.vault.unwrap({ wrapped: version.wrappedKey ?? Buffer.alloc(0), generation: version.keyGeneration }, version.id));
+    const sealed = {
+      blobKey: version.blobKey,
+      headerBytes: version.headerBytes,
+      plainBytes: version.bytes,
+    };
+    const key = payloadKeyOf(
+      deps,
+      sealed,
+      product.deps.vault.unwrap(
+        { wrapped: version.wrappedKey ?? Buffer.alloc(0), generation: version.keyGeneration },
+        version.id,
+      ),
+    );
     const source = sealedSource(deps, sealed, key);
     const stored = readFileSync(source.path);
-    const reader = readerOf(nodeChunkCipher(key), source.sealedBytes, (at, length) => stored.subarray(source.start + at, source.start + at + length));
+    const reader = readerOf(nodeChunkCipher(key), source.sealedBytes, (at, length) =>
+      stored.subarray(source.start + at, source.start + at + length),
+    );
     expect(Buffer.from(reader.read(0, reader.size)).equals(Buffer.from(paper))).toBe(true);
     clear();
   }

@@ -12,17 +12,31 @@ import { PASSWORD, joinStaff } from '../support/staff';
 vi.mock('next/navigation', () => ({ unstable_rethrow: () => undefined }));
 vi.mock('next/headers', () => ({}));
 
-type Route = ((request: Request, context: { readonly params: Promise<Record<string, string>> }) => Promise<Response>) & { readonly openTo?: Caller };
+type Route = ((
+  request: Request,
+  context: { readonly params: Promise<Record<string, string>> },
+) => Promise<Response>) & { readonly openTo?: Caller };
 
 const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
-const filesNamed = (folder: string, name: string): string[] => readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((file) => path.basename(file) === name).map((file) => path.join(folder, file));
+const filesNamed = (folder: string, name: string): string[] =>
+  readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((file) => path.basename(file) === name)
+    .map((file) => path.join(folder, file));
 
 const routes: { readonly name: string; readonly method: string; readonly route: Route }[] = [];
 for (const file of filesNamed('src/app', 'route.ts')) {
-  const module = (await import(pathToFileURL(path.resolve(file)).href)) as Record<string, Route | undefined>;
+  const module = (await import(pathToFileURL(path.resolve(file)).href)) as Record<
+    string,
+    Route | undefined
+  >;
   for (const method of METHODS) {
     const route = module[method];
-    if (route !== undefined) routes.push({ name: `${method} ${path.dirname(file).replace('src/app', '')}`, method, route });
+    if (route !== undefined)
+      routes.push({
+        name: `${method} ${path.dirname(file).replace('src/app', '')}`,
+        method,
+        route,
+      });
   }
 }
 
@@ -34,7 +48,11 @@ beforeAll(async () => {
   Object.assign(globalThis, { embargoContainer: Promise.resolve(product.container) });
   for (const role of ROLES) {
     const { email } = await joinStaff(product, role);
-    const set = await product.container.identity.signIn(email, PASSWORD, new Headers({ 'x-embargo-network': '192.0.2.10' }));
+    const set = await product.container.identity.signIn(
+      email,
+      PASSWORD,
+      new Headers({ 'x-embargo-network': '192.0.2.10' }),
+    );
     cookies.set(role, set?.map((cookie) => cookie.split(';')[0]).join('; ') ?? '');
   }
 });
@@ -43,11 +61,21 @@ afterAll(async () => {
   await product.close();
 });
 
-async function statusOf({ method, route }: { readonly method: string; readonly route: Route }, cookie: string): Promise<number> {
+async function statusOf(
+  { method, route }: { readonly method: string; readonly route: Route },
+  cookie: string,
+): Promise<number> {
   // Names that lead nowhere: whoever is let through gets "not found" or "please check", never a change.
   const params = Promise.resolve({ id: 'none', licence: 'none', page: '1' });
   const headers = { origin: product.deps.publicUrl, 'content-type': 'application/json', cookie };
-  const response = await route(new Request(`${product.deps.publicUrl}/api`, { method, headers, ...(method === 'GET' || method === 'DELETE' ? {} : { body: '{}' }) }), { params });
+  const response = await route(
+    new Request(`${product.deps.publicUrl}/api`, {
+      method,
+      headers,
+      ...(method === 'GET' || method === 'DELETE' ? {} : { body: '{}' }),
+    }),
+    { params },
+  );
   await response.body?.cancel();
   return response.status;
 }
@@ -59,16 +87,26 @@ function refusalOf(status: number): number | null {
 
 test('there are routes, and each says who may call it', () => {
   expect(routes.length).toBeGreaterThan(20);
-  expect(routes.filter(({ route }) => route.openTo === undefined).map(({ name }) => name)).toEqual([]);
+  expect(routes.filter(({ route }) => route.openTo === undefined).map(({ name }) => name)).toEqual(
+    [],
+  );
 });
 
 test('every power is asked for by some route or page', () => {
-  const asked = new Set<Caller | undefined>([...routes.map(({ route }) => route.openTo), ...filesNamed('src/app', 'page.tsx').map((file) => /loadForStaff\('([a-z-]+)'/.exec(readFileSync(file, 'utf8'))?.[1] as Power | undefined)]);
+  const asked = new Set<Caller | undefined>([
+    ...routes.map(({ route }) => route.openTo),
+    ...filesNamed('src/app', 'page.tsx').map(
+      (file) =>
+        /loadForStaff\('([a-z-]+)'/.exec(readFileSync(file, 'utf8'))?.[1] as Power | undefined,
+    ),
+  ]);
   expect(POWERS.filter((power) => !asked.has(power))).toEqual([]);
 });
 
 test('every staff page asks for a power before it shows anything', () => {
-  const open = filesNamed('src/app/(staff)', 'page.tsx').filter((file) => !/loadForStaff\('[a-z-]+'/.test(readFileSync(file, 'utf8')));
+  const open = filesNamed('src/app/(staff)', 'page.tsx').filter(
+    (file) => !/loadForStaff\('[a-z-]+'/.test(readFileSync(file, 'utf8')),
+  );
   expect(open).toEqual([path.join('src/app/(staff)', 'not-allowed', 'page.tsx')]);
 });
 
@@ -79,7 +117,8 @@ describe.each(routes)('$name', (each) => {
   test.each(ROLES)('answers a signed-in %s as their role has it', async (role) => {
     // Signing out would end the session that the other routes are tried with.
     if (each.name.endsWith('/sign-out')) return;
-    const refusal = caller === 'reader' ? 401 : isPower && !holds(role, caller as Power) ? 403 : null;
+    const refusal =
+      caller === 'reader' ? 401 : isPower && !holds(role, caller as Power) ? 403 : null;
     expect(refusalOf(await statusOf(each, cookies.get(role) ?? ''))).toBe(refusal);
   });
 

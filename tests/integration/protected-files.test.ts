@@ -17,19 +17,35 @@ import { deliverMail } from '@/server/services/deliver-mail';
 import { addPeople, dispatchDocuments } from '@/server/services/dispatch-documents';
 import { grantRows } from '@/server/services/grant-rows';
 import { inspectForStaff } from '@/server/services/inspect-file';
-import { beginDrill, changeRecoveryKey, failDrill, finishDrill, viewKeys } from '@/server/services/manage-keys';
+import {
+  beginDrill,
+  changeRecoveryKey,
+  failDrill,
+  finishDrill,
+  viewKeys,
+} from '@/server/services/manage-keys';
 import { sharedWith } from '@/server/services/shared-with';
 import { takeProtectedFile } from '@/server/services/protected-files';
 import { readMailroom, readMessage } from '@/server/services/read-mailroom';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
-import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+import {
+  START,
+  dispatch,
+  drawing,
+  protect,
+  prove,
+  startProduct,
+  type Product,
+} from '../support/product';
 import { joinStaff } from '../support/staff';
 import { eq } from 'drizzle-orm';
 
 let product: Product;
 let document: DocumentId;
 let round = 0;
-beforeAll(async () => { product = await startProduct(); });
+beforeAll(async () => {
+  product = await startProduct();
+});
 afterAll(() => product.close());
 beforeEach(async () => {
   round++;
@@ -39,15 +55,35 @@ beforeEach(async () => {
 const address = (name: string): string => `${name}${String(round)}@yard.example`;
 const terms = { rights: ['read'] as 'read'[], from: null, until: START + 30 * DAY, prints: null };
 async function send(change: Partial<DispatchInput>, ...names: string[]) {
-  const { id } = await dispatchDocuments(product.deps, product.ida, { documents: [document], recipients: names.map((name) => ({ address: address(name), name: '', organisation: 'The Yard' })), terms, subject: `Round ${String(round)}`, note: '', watermark: '', delivery: 'mail', form: 'file', ...change });
+  const { id } = await dispatchDocuments(product.deps, product.ida, {
+    documents: [document],
+    recipients: names.map((name) => ({
+      address: address(name),
+      name: '',
+      organisation: 'The Yard',
+    })),
+    terms,
+    subject: `Round ${String(round)}`,
+    note: '',
+    watermark: '',
+    delivery: 'mail',
+    form: 'file',
+    ...change,
+  });
   return { id, grants: await grantRows(product.deps, product.ida, { dispatch: id }) };
 }
 async function mailTo(to: string) {
   await deliverMail(product.deps);
   const { messages } = await readMailroom(product.deps, { address: to });
-  return messages[0] === undefined ? null : simpleParser((await readMessage(product.deps, { id: messages[0].id })).raw);
+  return messages[0] === undefined
+    ? null
+    : simpleParser((await readMessage(product.deps, { id: messages[0].id })).raw);
 }
-const look = (bytes: Uint8Array) => inspectFile((offset, length) => Promise.resolve(bytes.subarray(offset, offset + length)), bytes.length);
+const look = (bytes: Uint8Array) =>
+  inspectFile(
+    (offset, length) => Promise.resolve(bytes.subarray(offset, offset + length)),
+    bytes.length,
+  );
 async function whole(pieces: AsyncIterable<Uint8Array>): Promise<Buffer> {
   const parts: Uint8Array[] = [];
   for await (const piece of pieces) parts.push(piece);
@@ -58,7 +94,9 @@ describe('mailed', () => {
   test('instead of the link: the message has the file, whose page has the link; the mail itself has none', async () => {
     const { grants } = await send({}, 'mira');
     const mail = await mailTo(address('mira'));
-    expect(mail?.attachments.map(({ filename }) => filename)).toEqual([expect.stringMatching(/^REF-\d+ - for The Yard\.pdf$/)]);
+    expect(mail?.attachments.map(({ filename }) => filename)).toEqual([
+      expect.stringMatching(/^REF-\d+ - for The Yard\.pdf$/),
+    ]);
     expect(mail?.text).not.toContain('/r/');
     const found = await look(mail?.attachments[0]?.content ?? Buffer.alloc(0));
     expect(found.link).toBe(grants[0]?.link);
@@ -70,25 +108,47 @@ describe('mailed', () => {
     const mail = await mailTo(address('mira'));
     expect(mail?.attachments[0]?.filename).toMatch(/^REF-\d+ Weight list - for The Yard\.pdf$/);
     expect(mail?.text).toContain(grants[0]?.link);
-    const [sent] = await product.deps.db.read.select().from(ledgerEntries).where(eq(ledgerEntries.dispatchId, id));
+    const [sent] = await product.deps.db.read
+      .select()
+      .from(ledgerEntries)
+      .where(eq(ledgerEntries.dispatchId, id));
     expect(sent?.body).toContain('"delivery":"reader-link-and-protected-file"');
-    await addPeople(product.deps, product.ida, { id, recipients: [{ address: address('late'), name: '', organisation: 'The Yard' }], terms });
+    await addPeople(product.deps, product.ida, {
+      id,
+      recipients: [{ address: address('late'), name: '', organisation: 'The Yard' }],
+      terms,
+    });
     expect((await mailTo(address('late')))?.attachments).toHaveLength(1);
   });
 
   test('more than mail carries is refused before anything is sent', async () => {
-    await product.deps.db.write(async (tx) => { await tx.update(versions).set({ bytes: 19 * 1024 * 1024 }).where(eq(versions.documentId, document)); });
+    await product.deps.db.write(async (tx) => {
+      await tx
+        .update(versions)
+        .set({ bytes: 19 * 1024 * 1024 })
+        .where(eq(versions.documentId, document));
+    });
     await expect(send({}, 'mira')).rejects.toMatchObject({ code: 'TOO_LARGE' });
-    expect(await product.deps.db.read.$count(recipients, eq(recipients.address, address('mira')))).toBe(0);
+    expect(
+      await product.deps.db.read.$count(recipients, eq(recipients.address, address('mira'))),
+    ).toBe(0);
   });
 
   test('a file that cannot be made fails alone, and holds up nobody else’s mail', async () => {
     await send({}, 'mira');
-    const [version] = await product.deps.db.read.select().from(versions).where(eq(versions.documentId, document));
+    const [version] = await product.deps.db.read
+      .select()
+      .from(versions)
+      .where(eq(versions.documentId, document));
     rmSync(product.deps.blobs.pathOf(version?.blobKey ?? ''));
     await dispatch(product, [document], [address('jonas')]);
     expect(await mailTo(address('jonas'))).not.toBeNull();
-    expect(await product.deps.db.read.select({ state: outbox.state }).from(outbox).where(eq(outbox.toAddress, address('mira')))).toEqual([{ state: 'failed' }]);
+    expect(
+      await product.deps.db.read
+        .select({ state: outbox.state })
+        .from(outbox)
+        .where(eq(outbox.toAddress, address('mira'))),
+    ).toEqual([{ state: 'failed' }]);
   });
 });
 
@@ -101,29 +161,70 @@ describe('carried by hand', () => {
     const bytes = await whole(file.read());
     expect(bytes.length).toBe(file.bytes);
     expect((await look(bytes)).link).toBe(grants[0]?.link);
-    expect((await product.deps.db.read.select().from(ledgerEntries).where(eq(ledgerEntries.action, 'file.taken'))).at(-1)?.grantId).toBe(grants[0]?.id);
+    expect(
+      (
+        await product.deps.db.read
+          .select()
+          .from(ledgerEntries)
+          .where(eq(ledgerEntries.action, 'file.taken'))
+      ).at(-1)?.grantId,
+    ).toBe(grants[0]?.id);
     const other = await joinStaff(product, 'sender', `carrier${String(round)}`);
-    await expect(takeProtectedFile(product.deps, other, { id, recipient, document })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+    await expect(
+      takeProtectedFile(product.deps, other, { id, recipient, document }),
+    ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     await revokeDocument(product.deps, product.ida, { id: document });
-    await expect(takeProtectedFile(product.deps, product.ida, { id, recipient, document })).rejects.toMatchObject({ code: 'CONFLICT' });
+    await expect(
+      takeProtectedFile(product.deps, product.ida, { id, recipient, document }),
+    ).rejects.toMatchObject({ code: 'CONFLICT' });
   });
 
   test('its link lets in whoever was given the document by another sending, and nobody else', async () => {
     const { grants } = await send({ delivery: 'by-hand' }, 'mira');
     const token = grants[0]?.link.split('/').at(-1) ?? '';
     await dispatch(product, [document], [address('elsewhere')]);
-    expect((await sharedWith(product.deps, await prove(product, token, address('elsewhere')), { token })).documents).toHaveLength(1);
-    expect(await sharedWith(product.deps, await prove(product, token, 'stranger@outsider.example'), { token })).toEqual({ address: 'stranger@outsider.example', sender: null, note: '', documents: [] });
+    expect(
+      (await sharedWith(product.deps, await prove(product, token, address('elsewhere')), { token }))
+        .documents,
+    ).toHaveLength(1);
+    expect(
+      await sharedWith(product.deps, await prove(product, token, 'stranger@outsider.example'), {
+        token,
+      }),
+    ).toEqual({ address: 'stranger@outsider.example', sender: null, note: '', documents: [] });
   });
 
   test('inspected, it says document, version and whom it was made for; another service’s says nothing', async () => {
     const { id, grants } = await send({ delivery: 'by-hand' }, 'mira', 'jonas');
-    const { stanza, link } = await look(await whole((await takeProtectedFile(product.deps, product.ida, { id, recipient: grants[0]?.recipientId ?? 'rcp_', document })).read()));
-    const input = { version: stanza?.version as `ver_${string}`, serviceUrl: stanza?.serviceUrl ?? '', link };
+    const { stanza, link } = await look(
+      await whole(
+        (
+          await takeProtectedFile(product.deps, product.ida, {
+            id,
+            recipient: grants[0]?.recipientId ?? 'rcp_',
+            document,
+          })
+        ).read(),
+      ),
+    );
+    const input = {
+      version: stanza?.version as `ver_${string}`,
+      serviceUrl: stanza?.serviceUrl ?? '',
+      link,
+    };
     const { found } = await inspectForStaff(product.deps, product.ida, input);
-    expect(found).toMatchObject({ document: { id: document, title: 'Weight list' }, version: { number: 1, current: true, recoverable: true }, madeFor: { dispatch: id, address: grants[0]?.address } });
+    expect(found).toMatchObject({
+      document: { id: document, title: 'Weight list' },
+      version: { number: 1, current: true, recoverable: true },
+      madeFor: { dispatch: id, address: grants[0]?.address },
+    });
     expect(found?.grants).toHaveLength(2);
-    expect(await inspectForStaff(product.deps, product.ida, { ...input, version: 'ver_00000000000000000000' })).toEqual({ found: null });
+    expect(
+      await inspectForStaff(product.deps, product.ida, {
+        ...input,
+        version: 'ver_00000000000000000000',
+      }),
+    ).toEqual({ found: null });
   });
 });
 
@@ -139,12 +240,22 @@ describe('the drill', () => {
     const drill = await beginDrill(product.deps);
     const head = Buffer.from(drill.head, 'base64');
     const header = parseHeader(head);
-    const key = payloadKey(await unwrapFileKey(header, product.privateKey), head.subarray(header.length, header.length + PAYLOAD_NONCE));
+    const key = payloadKey(
+      await unwrapFileKey(header, product.privateKey),
+      head.subarray(header.length, header.length + PAYLOAD_NONCE),
+    );
     const chunk = Buffer.from(drill.chunk, 'base64');
     expect(chunk.length).toBeLessThanOrEqual(CHUNK + 16);
-    const proof = createHash('sha256').update(openChunk(nodeChunkCipher(key), 0, drill.only, chunk)).digest('hex');
-    await expect(finishDrill(product.deps, product.ida, { document: drill.document, proof: '0'.repeat(64) })).rejects.toMatchObject({ code: 'INVALID' });
-    expect((await viewKeys(product.deps, product.ida)).lastTried).toMatchObject({ opened: false, who: 'Ida Roe' });
+    const proof = createHash('sha256')
+      .update(openChunk(nodeChunkCipher(key), 0, drill.only, chunk))
+      .digest('hex');
+    await expect(
+      finishDrill(product.deps, product.ida, { document: drill.document, proof: '0'.repeat(64) }),
+    ).rejects.toMatchObject({ code: 'INVALID' });
+    expect((await viewKeys(product.deps, product.ida)).lastTried).toMatchObject({
+      opened: false,
+      who: 'Ida Roe',
+    });
     await finishDrill(product.deps, product.ida, { document: drill.document, proof });
     expect((await viewKeys(product.deps, product.ida)).lastTried).toMatchObject({ opened: true });
     await failDrill(product.deps, product.ida);
@@ -154,9 +265,25 @@ describe('the drill', () => {
   test('a new version keeps its document out of recovery, where it was left out; a key that is none is refused', async () => {
     const { recoverable, versions: all } = await viewKeys(product.deps, product.ida);
     expect(recoverable).toBe(all);
-    await product.deps.db.write(async (tx) => { const { documents } = await import('@/server/db/schema'); await tx.update(documents).set({ recoverable: false }).where(eq(documents.id, document)); });
-    const { id } = await beginUpload(product.deps, product.ida, { fileName: 'a.pdf', bytes: 10, revises: document, recoverable: true });
-    expect((await product.deps.db.read.query.uploads.findFirst({ where: (table, { eq: same }) => same(table.id, id) }))?.recoveryKey).toBeNull();
-    await expect(changeRecoveryKey(product.deps, product.ida, { recoveryKey: 'age1nothing' })).rejects.toMatchObject({ code: 'INVALID' });
+    await product.deps.db.write(async (tx) => {
+      const { documents } = await import('@/server/db/schema');
+      await tx.update(documents).set({ recoverable: false }).where(eq(documents.id, document));
+    });
+    const { id } = await beginUpload(product.deps, product.ida, {
+      fileName: 'a.pdf',
+      bytes: 10,
+      revises: document,
+      recoverable: true,
+    });
+    expect(
+      (
+        await product.deps.db.read.query.uploads.findFirst({
+          where: (table, { eq: same }) => same(table.id, id),
+        })
+      )?.recoveryKey,
+    ).toBeNull();
+    await expect(
+      changeRecoveryKey(product.deps, product.ida, { recoveryKey: 'age1nothing' }),
+    ).rejects.toMatchObject({ code: 'INVALID' });
   });
 });

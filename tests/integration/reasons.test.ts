@@ -4,7 +4,13 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId, GrantId } from '@/core/base/ids';
 import { grantsByIds } from '@/server/repositories/dispatch-repository';
 import { findDocument } from '@/server/repositories/document-repository';
-import { changeGrants, reinstateDocument, reinstateGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import {
+  changeGrants,
+  reinstateDocument,
+  reinstateGrants,
+  revokeDocument,
+  revokeGrants,
+} from '@/server/services/change-access';
 import { cutAccess } from '@/server/services/cut-access';
 import { destroyKey } from '@/server/services/destroy-keys';
 import { listLedger } from '@/server/services/list-entries';
@@ -23,29 +29,65 @@ let dispatchId: Awaited<ReturnType<typeof dispatch>>['id'];
 beforeAll(async () => {
   product = await startProduct();
   document = await protect(product, await drawing(1));
-  const sent = await dispatch(product, [document], ['mira@yard.example'], { rights: ['read', 'print'], until: START + 20 * DAY });
+  const sent = await dispatch(product, [document], ['mira@yard.example'], {
+    rights: ['read', 'print'],
+    until: START + 20 * DAY,
+  });
   dispatchId = sent.id;
   grant = sent.grants[0]?.id ?? 'grt_';
   recipient = sent.grants[0]?.recipientId ?? 'rcp_';
 });
-afterAll(async () => { await product.close(); });
+afterAll(async () => {
+  await product.close();
+});
 
 async function change(terms: object, reason?: string) {
   const [row] = await grantsByIds(product.deps.db.read, [grant]);
-  return changeGrants(product.deps, product.ida, { changes: [{ grant, revision: row?.revision ?? 0, ...terms }], reason });
+  return changeGrants(product.deps, product.ida, {
+    changes: [{ grant, revision: row?.revision ?? 0, ...terms }],
+    reason,
+  });
 }
-const newest = async () => (await listLedger(product.deps, product.ida, {})).rows.find(({ action }) => action !== 'mail.delivered');
+const newest = async () =>
+  (await listLedger(product.deps, product.ida, {})).rows.find(
+    ({ action }) => action !== 'mail.delivered',
+  );
 
 /** Every act that takes access away or gives it back, in an order in which each can be done. */
 const ACTS: readonly (readonly [string, (reason?: string) => Promise<unknown>])[] = [
-  ['grant.revoked', (reason) => revokeGrants(product.deps, product.ida, { grants: [grant], reason })],
-  ['grant.reinstated', (reason) => reinstateGrants(product.deps, product.ida, { grants: [grant], reason })],
+  [
+    'grant.revoked',
+    (reason) => revokeGrants(product.deps, product.ida, { grants: [grant], reason }),
+  ],
+  [
+    'grant.reinstated',
+    (reason) => reinstateGrants(product.deps, product.ida, { grants: [grant], reason }),
+  ],
   ['grant.changed', (reason) => change({ until: START + 10 * DAY }, reason)],
-  ['document.revoked', (reason) => revokeDocument(product.deps, product.ida, { id: document, reason })],
-  ['document.reinstated', (reason) => reinstateDocument(product.deps, product.ida, { id: document, reason })],
-  ['recipient.blocked', (reason) => blockPerson(product.deps, product.ida, { id: recipient, blocked: true, reason })],
-  ['recipient.unblocked', (reason) => blockPerson(product.deps, product.ida, { id: recipient, blocked: false, reason })],
-  ['grant.revoked', (reason) => cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: dispatchId }, reason })],
+  [
+    'document.revoked',
+    (reason) => revokeDocument(product.deps, product.ida, { id: document, reason }),
+  ],
+  [
+    'document.reinstated',
+    (reason) => reinstateDocument(product.deps, product.ida, { id: document, reason }),
+  ],
+  [
+    'recipient.blocked',
+    (reason) => blockPerson(product.deps, product.ida, { id: recipient, blocked: true, reason }),
+  ],
+  [
+    'recipient.unblocked',
+    (reason) => blockPerson(product.deps, product.ida, { id: recipient, blocked: false, reason }),
+  ],
+  [
+    'grant.revoked',
+    (reason) =>
+      cutAccess(product.deps, product.ida, {
+        scope: { kind: 'dispatch', dispatch: dispatchId },
+        reason,
+      }),
+  ],
 ];
 const undo = async () => {
   await putWorkSettings(product.deps, product.ida, { ...DEFAULTS, reasonsAsked: false });
@@ -73,14 +115,28 @@ test('where the organisation asks for it, nothing happens without one', async ()
     await act('It is over');
     expect(await newest()).toMatchObject({ action, text: 'It is over' });
   }
-  await expect(destroyKey(product.deps, product.ida, { id: document, typed: await referenceOf() })).rejects.toMatchObject({ code: 'REASON_NEEDED' });
-  await destroyKey(product.deps, product.ida, { id: document, typed: await referenceOf(), reason: 'The hull was scrapped' });
+  await expect(
+    destroyKey(product.deps, product.ida, { id: document, typed: await referenceOf() }),
+  ).rejects.toMatchObject({ code: 'REASON_NEEDED' });
+  await destroyKey(product.deps, product.ida, {
+    id: document,
+    typed: await referenceOf(),
+    reason: 'The hull was scrapped',
+  });
   expect(await newest()).toMatchObject({ action: 'key.destroyed', text: 'The hull was scrapped' });
 });
 
 test('giving more needs none, and the ledger stays whole', async () => {
-  await expect(change({ until: START + 40 * DAY })).resolves.toMatchObject({ changed: [{ grant }] });
-  expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
+  await expect(change({ until: START + 40 * DAY })).resolves.toMatchObject({
+    changed: [{ grant }],
+  });
+  expect(
+    (
+      await verifyLedger(product.deps.db.read, {
+        publicKey: product.deps.recorder.signer.publicKey,
+      })
+    ).problems,
+  ).toEqual([]);
 });
 
 async function referenceOf(): Promise<string> {

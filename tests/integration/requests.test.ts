@@ -11,7 +11,15 @@ import { viewDispatch } from '@/server/services/list-dispatches';
 import { openDocument } from '@/server/services/open-document';
 import { readMailroom } from '@/server/services/read-mailroom';
 import { verifyLedger } from '@/server/services/verify-ledger';
-import { START, dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
+import {
+  START,
+  dispatch,
+  drawing,
+  protect,
+  prove,
+  startProduct,
+  type Product,
+} from '../support/product';
 import { joinStaff } from '../support/staff';
 
 let product: Product;
@@ -21,8 +29,12 @@ let reader: ReaderActor;
 let token: string;
 let round = 0;
 
-beforeAll(async () => { product = await startProduct(); });
-afterAll(async () => { await product.close(); });
+beforeAll(async () => {
+  product = await startProduct();
+});
+afterAll(async () => {
+  await product.close();
+});
 beforeEach(async () => {
   product.clock.set(START);
   const address = `surveyor${String(++round)}@class.example`;
@@ -32,9 +44,26 @@ beforeEach(async () => {
   reader = await prove(product, token, address);
 });
 
-const ask = (change: Partial<Parameters<typeof askForMore>[2]> = {}) => askForMore(product.deps, reader, { token, document, right: null, until: START + 5 * DAY, reason: 'The hull is not dry yet', ...change });
-const waiting = async (): Promise<RequestId[]> => (await listRequests(product.deps, product.ida, sent.id)).map(({ id }) => id);
-const answer = async (change: Partial<Parameters<typeof answerRequests>[2]>) => answerRequests(product.deps, product.ida, { requests: await waiting(), right: null, until: null, prints: null, words: '', ...change });
+const ask = (change: Partial<Parameters<typeof askForMore>[2]> = {}) =>
+  askForMore(product.deps, reader, {
+    token,
+    document,
+    right: null,
+    until: START + 5 * DAY,
+    reason: 'The hull is not dry yet',
+    ...change,
+  });
+const waiting = async (): Promise<RequestId[]> =>
+  (await listRequests(product.deps, product.ida, sent.id)).map(({ id }) => id);
+const answer = async (change: Partial<Parameters<typeof answerRequests>[2]>) =>
+  answerRequests(product.deps, product.ida, {
+    requests: await waiting(),
+    right: null,
+    until: null,
+    prints: null,
+    words: '',
+    ...change,
+  });
 const open = () => openDocument(product.deps, reader, { token, document });
 
 describe('more time', () => {
@@ -42,20 +71,48 @@ describe('more time', () => {
     product.clock.set(START + 2 * DAY);
     expect(await open()).toMatchObject({ outcome: 'refused', reason: 'expired', requests: [] });
     await ask();
-    expect(await open()).toMatchObject({ outcome: 'refused', requests: [{ state: 'waiting', until: START + 5 * DAY }] });
-    expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ address: reader.address, reason: 'The hull is not dry yet', holds: { until: START + DAY }, mayAnswer: true }]);
+    expect(await open()).toMatchObject({
+      outcome: 'refused',
+      requests: [{ state: 'waiting', until: START + 5 * DAY }],
+    });
+    expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([
+      {
+        address: reader.address,
+        reason: 'The hull is not dry yet',
+        holds: { until: START + DAY },
+        mayAnswer: true,
+      },
+    ]);
     await answer({ until: START + 5 * DAY, words: 'Take your time' });
-    expect(await open()).toMatchObject({ outcome: 'granted', until: START + 5 * DAY, requests: [{ state: 'given', answer: 'Take your time' }] });
+    expect(await open()).toMatchObject({
+      outcome: 'granted',
+      until: START + 5 * DAY,
+      requests: [{ state: 'given', answer: 'Take your time' }],
+    });
     await deliverMail(product.deps);
-    expect((await readMailroom(product.deps, { address: product.ida.email })).messages[0]?.subject).toContain('asks about');
-    expect((await readMailroom(product.deps, { address: reader.address })).messages[0]?.subject).toContain('Your request');
-    expect((await verifyLedger(product.deps.db.read, { publicKey: product.deps.recorder.signer.publicKey })).problems).toEqual([]);
+    expect(
+      (await readMailroom(product.deps, { address: product.ida.email })).messages[0]?.subject,
+    ).toContain('asks about');
+    expect(
+      (await readMailroom(product.deps, { address: reader.address })).messages[0]?.subject,
+    ).toContain('Your request');
+    expect(
+      (
+        await verifyLedger(product.deps.db.read, {
+          publicKey: product.deps.recorder.signer.publicKey,
+        })
+      ).problems,
+    ).toEqual([]);
   });
 
   test('is declined with a sentence, and nothing changes', async () => {
     await ask();
     await answer({ words: 'The tender is closed' });
-    expect(await open()).toMatchObject({ outcome: 'granted', until: START + DAY, requests: [{ state: 'declined', answer: 'The tender is closed' }] });
+    expect(await open()).toMatchObject({
+      outcome: 'granted',
+      until: START + DAY,
+      requests: [{ state: 'declined', answer: 'The tender is closed' }],
+    });
     expect(await waiting()).toEqual([]);
   });
 });
@@ -70,16 +127,25 @@ describe('a right', () => {
   test('given for a while ends by itself, and reading goes on', async () => {
     await ask({ right: 'print', until: null });
     await answer({ right: 'print', prints: 1, until: START + HOUR });
-    expect(await open()).toMatchObject({ rights: { print: { granted: true, printsLeft: 1 } }, requests: [{ state: 'given-in-part' }] });
+    expect(await open()).toMatchObject({
+      rights: { print: { granted: true, printsLeft: 1 } },
+      requests: [{ state: 'given-in-part' }],
+    });
     product.clock.set(START + 2 * HOUR);
-    expect(await open()).toMatchObject({ outcome: 'granted', rights: { print: { granted: false } }, until: START + DAY });
+    expect(await open()).toMatchObject({
+      outcome: 'granted',
+      rights: { print: { granted: false } },
+      until: START + DAY,
+    });
   });
 });
 
 test('keeping, given for a while, brings along what it rests on', async () => {
   await ask({ right: 'keep', until: null });
   await answer({ right: 'keep', until: START + HOUR });
-  expect(await open()).toMatchObject({ rights: { keep: { granted: true }, copy: { granted: true }, print: { granted: true } } });
+  expect(await open()).toMatchObject({
+    rights: { keep: { granted: true }, copy: { granted: true }, print: { granted: true } },
+  });
   product.clock.set(START + 2 * HOUR);
   expect(await open()).toMatchObject({ rights: { keep: { granted: false } } });
 });
@@ -93,32 +159,59 @@ test('asking again, for what one has, or for nothing is answered clearly', async
 
 test('somebody who is refused for the place, the hour or the count asks as anybody else, and it is said what they met', async () => {
   const [row] = (await viewDispatch(product.deps, product.ida, { id: sent.id })).grants;
-  await changeGrants(product.deps, product.ida, { changes: [{ grant: row?.id ?? 'grt_', revision: row?.revision ?? 0, conditions: { countries: ['IS'] } }] });
+  await changeGrants(product.deps, product.ida, {
+    changes: [
+      { grant: row?.id ?? 'grt_', revision: row?.revision ?? 0, conditions: { countries: ['IS'] } },
+    ],
+  });
   expect(await open()).toMatchObject({ outcome: 'refused', reason: 'place-not-allowed' });
   await ask({ right: null, until: null, reason: 'I am in the north this week' });
   await ask({ until: START + 3 * DAY });
-  expect((await listRequests(product.deps, product.ida, sent.id)).map(({ met }) => met)).toEqual(['place-not-allowed', 'place-not-allowed']);
+  expect((await listRequests(product.deps, product.ida, sent.id)).map(({ met }) => met)).toEqual([
+    'place-not-allowed',
+    'place-not-allowed',
+  ]);
 });
 
 test('whoever was shut out, or never addressed, has nobody here to ask', async () => {
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
-  await expect(ask()).rejects.toThrow('The sender has ended your access. You can still write to the sender.');
+  await expect(ask()).rejects.toThrow(
+    'The sender has ended your access. You can still write to the sender.',
+  );
   await revokeDocument(product.deps, product.ida, { id: document });
   await expect(ask()).rejects.toThrow('The sender has withdrawn this document.');
   await ask({ right: null, until: null, reason: 'What happened?' });
-  expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ met: 'document-revoked', reason: 'What happened?' }]);
+  expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([
+    { met: 'document-revoked', reason: 'What happened?' },
+  ]);
   const other = await prove(product, token, `nobody${String(round)}@else.example`);
-  await expect(askForMore(product.deps, other, { token, document, right: null, until: START + 5 * DAY, reason: 'Please' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
+  await expect(
+    askForMore(product.deps, other, {
+      token,
+      document,
+      right: null,
+      until: START + 5 * DAY,
+      reason: 'Please',
+    }),
+  ).rejects.toMatchObject({ code: 'NOT_FOUND' });
 });
 
 test('a message is told, answered with a sentence, and changes nothing; it is open to those who were shut out', async () => {
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
   await ask({ until: null, reason: 'Was this a mistake?' });
-  expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([{ right: null, until: null, reason: 'Was this a mistake?' }]);
-  expect(await viewDispatch(product.deps, product.ida, { id: sent.id })).toMatchObject({ requests: 1 });
+  expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([
+    { right: null, until: null, reason: 'Was this a mistake?' },
+  ]);
+  expect(await viewDispatch(product.deps, product.ida, { id: sent.id })).toMatchObject({
+    requests: 1,
+  });
   await expect(answer({})).rejects.toMatchObject({ code: 'INVALID' });
   await answer({ words: 'It was not.' });
-  expect(await open()).toMatchObject({ outcome: 'refused', reason: 'revoked', requests: [{ state: 'answered', answer: 'It was not.' }] });
+  expect(await open()).toMatchObject({
+    outcome: 'refused',
+    reason: 'revoked',
+    requests: [{ state: 'answered', answer: 'It was not.' }],
+  });
 });
 
 test('two who answer at once: the second is told, and a foreign sender cannot answer at all', async () => {
@@ -126,8 +219,27 @@ test('two who answer at once: the second is told, and a foreign sender cannot an
   const requests = await waiting();
   const sender = await joinStaff(product, 'sender', `sender${String(round)}`);
   expect(await listRequests(product.deps, sender, sent.id)).toMatchObject([{ mayAnswer: false }]);
-  await expect(answerRequests(product.deps, sender, { requests, right: null, until: null, prints: null, words: 'no' })).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+  await expect(
+    answerRequests(product.deps, sender, {
+      requests,
+      right: null,
+      until: null,
+      prints: null,
+      words: 'no',
+    }),
+  ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
   await answer({ until: START + 3 * DAY });
-  await expect(answerRequests(product.deps, product.ida, { requests, right: null, until: null, prints: null, words: 'no' })).rejects.toMatchObject({ code: 'CONFLICT' });
-  expect(await open()).toMatchObject({ until: START + 3 * DAY, requests: [{ state: 'given-in-part' }] });
+  await expect(
+    answerRequests(product.deps, product.ida, {
+      requests,
+      right: null,
+      until: null,
+      prints: null,
+      words: 'no',
+    }),
+  ).rejects.toMatchObject({ code: 'CONFLICT' });
+  expect(await open()).toMatchObject({
+    until: START + 3 * DAY,
+    requests: [{ state: 'given-in-part' }],
+  });
 });

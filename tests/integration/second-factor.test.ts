@@ -7,7 +7,12 @@ import { staff, staffSessions } from '@/server/db/schema';
 import { POST as revokeScope } from '@/app/api/v1/access/revoke/route';
 import { revokeGrants } from '@/server/services/change-access';
 import { changeStaff } from '@/server/services/manage-staff';
-import { confirmFactor, offerFactor, proveAgain, removeFactor } from '@/server/services/prove-staff';
+import {
+  confirmFactor,
+  offerFactor,
+  proveAgain,
+  removeFactor,
+} from '@/server/services/prove-staff';
 import { signIn } from '@/server/services/sign-in';
 import type { StaffActor } from '@/server/services/deps';
 import { startProduct, type Product } from '../support/product';
@@ -28,20 +33,36 @@ afterAll(async () => {
   Object.assign(globalThis, { embargoContainer: undefined });
   await product.close();
 });
-beforeEach(async () => { nils = await joinStaff(product, 'administrator', `nils${String(++round)}`); });
+beforeEach(async () => {
+  nils = await joinStaff(product, 'administrator', `nils${String(++round)}`);
+});
 
-const codeAt = (secret: string, moment: number): string => new TOTP({ secret: Secret.fromBase32(secret) }).generate({ timestamp: moment });
-const enter = (code?: string, password = PASSWORD) => signIn(product.deps, product.container.identity, nils.from, new Headers({ 'x-embargo-network': '192.0.2.10' }), { email: nils.email, password, ...(code === undefined ? {} : { code }) });
+const codeAt = (secret: string, moment: number): string =>
+  new TOTP({ secret: Secret.fromBase32(secret) }).generate({ timestamp: moment });
+const enter = (code?: string, password = PASSWORD) =>
+  signIn(
+    product.deps,
+    product.container.identity,
+    nils.from,
+    new Headers({ 'x-embargo-network': '192.0.2.10' }),
+    { email: nils.email, password, ...(code === undefined ? {} : { code }) },
+  );
 async function setUpFactor(): Promise<string> {
   const { secret, seal } = await offerFactor(product.deps, nils);
-  await confirmFactor(product.deps, nils, { secret, seal, code: codeAt(secret, Date.now() - 30_000) });
+  await confirmFactor(product.deps, nils, {
+    secret,
+    seal,
+    code: codeAt(secret, Date.now() - 30_000),
+  });
   return secret;
 }
 
 describe('a second factor', () => {
   test('is asked for after the right password only, and each code works once', async () => {
     const secret = await setUpFactor();
-    await expect(enter(undefined, 'not the password at all')).rejects.toMatchObject({ code: 'NOT_SIGNED_IN' });
+    await expect(enter(undefined, 'not the password at all')).rejects.toMatchObject({
+      code: 'NOT_SIGNED_IN',
+    });
     await expect(enter()).rejects.toMatchObject({ code: 'NEEDS_CODE' });
     await expect(enter('000000')).rejects.toMatchObject({ code: 'NEEDS_CODE' });
     const code = codeAt(secret, Date.now());
@@ -51,8 +72,16 @@ describe('a second factor', () => {
 
   test('is kept wrapped, and only where a code proves that the app has it', async () => {
     const { secret, seal } = await offerFactor(product.deps, nils);
-    await expect(confirmFactor(product.deps, nils, { secret, seal, code: '000000' })).rejects.toMatchObject({ code: 'INVALID' });
-    await expect(confirmFactor(product.deps, nils, { secret: 'A'.repeat(32), seal, code: codeAt('A'.repeat(32), Date.now()) })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(
+      confirmFactor(product.deps, nils, { secret, seal, code: '000000' }),
+    ).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(
+      confirmFactor(product.deps, nils, {
+        secret: 'A'.repeat(32),
+        seal,
+        code: codeAt('A'.repeat(32), Date.now()),
+      }),
+    ).rejects.toMatchObject({ code: 'INVALID' });
     await confirmFactor(product.deps, nils, { secret, seal, code: codeAt(secret, Date.now()) });
     const [row] = await product.deps.db.read.select().from(staff).where(eq(staff.id, nils.id));
     expect(row?.factor?.includes(Buffer.from(secret))).toBe(false);
@@ -66,20 +95,41 @@ describe('a second factor', () => {
 });
 
 describe('what reaches far', () => {
-  const request = (cookie: string): Request => new Request(`${product.deps.publicUrl}/api/v1/access/revoke`, { method: 'POST', headers: { origin: product.deps.publicUrl, 'content-type': 'application/json', cookie }, body: JSON.stringify({ scope: { kind: 'organisation', organisation: 'Nobody' } }) });
+  const request = (cookie: string): Request =>
+    new Request(`${product.deps.publicUrl}/api/v1/access/revoke`, {
+      method: 'POST',
+      headers: { origin: product.deps.publicUrl, 'content-type': 'application/json', cookie },
+      body: JSON.stringify({ scope: { kind: 'organisation', organisation: 'Nobody' } }),
+    });
   const tryRevoke = async (cookie: string) => {
     const response = await revokeScope(request(cookie), { params: Promise.resolve({}) });
-    return { status: response.status, body: (await response.json()) as { readonly error?: { readonly code: string } } };
+    return {
+      status: response.status,
+      body: (await response.json()) as { readonly error?: { readonly code: string } },
+    };
   };
 
   test('needs a proof of the last ten minutes, which the password gives', async () => {
     const cookie = (await enter()).map((each) => each.split(';')[0]).join('; ');
     expect(await tryRevoke(cookie)).toMatchObject({ status: 200 });
-    await product.deps.db.write((tx) => tx.update(staffSessions).set({ createdAt: new Date(Date.now() - 11 * MINUTE) }).where(eq(staffSessions.userId, nils.id)));
-    expect(await tryRevoke(cookie)).toMatchObject({ status: 403, body: { error: { code: 'PROVE_AGAIN' } } });
-    const [session] = await product.deps.db.read.select({ id: staffSessions.id }).from(staffSessions).where(eq(staffSessions.userId, nils.id));
+    await product.deps.db.write((tx) =>
+      tx
+        .update(staffSessions)
+        .set({ createdAt: new Date(Date.now() - 11 * MINUTE) })
+        .where(eq(staffSessions.userId, nils.id)),
+    );
+    expect(await tryRevoke(cookie)).toMatchObject({
+      status: 403,
+      body: { error: { code: 'PROVE_AGAIN' } },
+    });
+    const [session] = await product.deps.db.read
+      .select({ id: staffSessions.id })
+      .from(staffSessions)
+      .where(eq(staffSessions.userId, nils.id));
     const actor = { ...nils, session: session?.id ?? '' };
-    await expect(proveAgain(product.deps, product.container.identity, actor, { password: 'a wrong password' })).rejects.toMatchObject({ code: 'INVALID' });
+    await expect(
+      proveAgain(product.deps, product.container.identity, actor, { password: 'a wrong password' }),
+    ).rejects.toMatchObject({ code: 'INVALID' });
     expect(await tryRevoke(cookie)).toMatchObject({ status: 403 });
     await proveAgain(product.deps, product.container.identity, actor, { password: PASSWORD });
     expect(await tryRevoke(cookie)).toMatchObject({ status: 200 });
@@ -87,7 +137,11 @@ describe('what reaches far', () => {
 
   test('many grants at once, and taking a factor off, count among it', async () => {
     const stale = { ...nils, proven: false };
-    await expect(revokeGrants(product.deps, stale, { grants: Array.from({ length: 26 }, (_, i) => `grt_${String(i)}` as const) })).rejects.toMatchObject({ code: 'PROVE_AGAIN' });
+    await expect(
+      revokeGrants(product.deps, stale, {
+        grants: Array.from({ length: 26 }, (_, i) => `grt_${String(i)}` as const),
+      }),
+    ).rejects.toMatchObject({ code: 'PROVE_AGAIN' });
     await expect(removeFactor(product.deps, stale)).rejects.toMatchObject({ code: 'PROVE_AGAIN' });
   });
 });

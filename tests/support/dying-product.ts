@@ -17,7 +17,12 @@ import { createDiskBlobStore, realDisk, type Disk } from '@/server/storage/disk-
 import { listStaff } from '@/server/repositories/staff-repository';
 import { dispatch, drawing, inPieces, type Product } from './product';
 
-type Dying = { readonly deps: Deps; readonly actor: StaffActor; readonly folder: string; readonly step: number };
+type Dying = {
+  readonly deps: Deps;
+  readonly actor: StaffActor;
+  readonly folder: string;
+  readonly step: number;
+};
 
 /** Lists what was handed to the mail server, however often. */
 function handedOver(folder: string): string {
@@ -31,7 +36,9 @@ function die(): void {
 /** Dies when it is called for the `step`th time, counted from 0. */
 function countdown(step: number): () => void {
   let left = step;
-  return () => { if (left-- === 0) die(); };
+  return () => {
+    if (left-- === 0) die();
+  };
 }
 
 async function protectMany({ deps, actor }: Dying): Promise<void> {
@@ -39,7 +46,11 @@ async function protectMany({ deps, actor }: Dying): Promise<void> {
   for (let i = 0; ; i++) {
     const { id } = await beginUpload(deps, actor, { fileName: 'dying.pdf', bytes: bytes.length });
     await receivePart(deps, actor, { id, offset: 0 }, inPieces(bytes));
-    await protectDocument(deps, actor, { id, title: `Dying ${String(i)}`, reference: `DYING-${String(i)}` });
+    await protectDocument(deps, actor, {
+      id,
+      title: `Dying ${String(i)}`,
+      reference: `DYING-${String(i)}`,
+    });
     process.stdout.write(`stored ${String(i + 1)}\n`);
   }
 }
@@ -59,13 +70,31 @@ const POINTS: Readonly<Record<string, (dying: Dying) => Promise<unknown>>> = {
   'after the blob and before its row': (dying) => {
     const { blobs } = dying.deps;
     const tick = countdown(dying.step);
-    const deps: Deps = { ...dying.deps, blobs: { ...blobs, finish: async (key, size) => { await blobs.finish(key, size); tick(); } } };
+    const deps: Deps = {
+      ...dying.deps,
+      blobs: {
+        ...blobs,
+        finish: async (key, size) => {
+          await blobs.finish(key, size);
+          tick();
+        },
+      },
+    };
     return protectMany({ ...dying, deps });
   },
   'after a rename': (dying) => {
     const tick = countdown(dying.step);
-    const renaming: Disk = { ...realDisk, rename: async (from, to) => { await realDisk.rename(from, to); tick(); } };
-    return protectMany({ ...dying, deps: { ...dying.deps, blobs: createDiskBlobStore(dying.folder, renaming) } });
+    const renaming: Disk = {
+      ...realDisk,
+      rename: async (from, to) => {
+        await realDisk.rename(from, to);
+        tick();
+      },
+    };
+    return protectMany({
+      ...dying,
+      deps: { ...dying.deps, blobs: createDiskBlobStore(dying.folder, renaming) },
+    });
   },
   'after the mail server’s answer': async ({ deps, actor, folder, step }) => {
     const tick = countdown(step);
@@ -74,17 +103,47 @@ const POINTS: Readonly<Record<string, (dying: Dying) => Promise<unknown>>> = {
     const product = { deps, ida: actor, folder } as Product;
     const [document] = await deps.db.read.query.documents.findMany();
     if (document === undefined) throw new Error('no document');
-    await dispatch(product, [document.id], Array.from({ length: step + 6 }, (_, i) => `mail.${String(i)}@ferrow.example`));
-    return deliverMail({ ...deps, mailer: { ...mailer, deliver: async (mail) => { appendFileSync(handedOver(folder), `${mail.to}\n`); await mailer.deliver(mail); tick(); } } });
+    await dispatch(
+      product,
+      [document.id],
+      Array.from({ length: step + 6 }, (_, i) => `mail.${String(i)}@ferrow.example`),
+    );
+    return deliverMail({
+      ...deps,
+      mailer: {
+        ...mailer,
+        deliver: async (mail) => {
+          appendFileSync(handedOver(folder), `${mail.to}\n`);
+          await mailer.deliver(mail);
+          tick();
+        },
+      },
+    });
   },
   'between re-wrapping and forgetting a key': ({ deps, folder, step }) => {
     const tick = countdown(step % 2);
-    return rotateMasterKey(deps, path.join(folder, 'keys', 'master.key'), { kind: 'system', id: null }, () => { tick(); });
+    return rotateMasterKey(
+      deps,
+      path.join(folder, 'keys', 'master.key'),
+      { kind: 'system', id: null },
+      () => {
+        tick();
+      },
+    );
   },
   'inside a backup': async ({ deps, folder, step }) => {
     const tick = countdown(step);
     const { db } = deps;
-    const copying: Deps = { ...deps, db: { ...db, copyTo: async (file) => { await db.copyTo(file); tick(); } } };
+    const copying: Deps = {
+      ...deps,
+      db: {
+        ...db,
+        copyTo: async (file) => {
+          await db.copyTo(file);
+          tick();
+        },
+      },
+    };
     const { pieces } = await makeBackup(copying, path.join(folder, 'keys', 'master.key'), folder);
     for await (const piece of pieces) {
       await disk.appendFile(path.join(folder, 'work', 'partial.age'), piece);
@@ -97,17 +156,36 @@ const POINTS: Readonly<Record<string, (dying: Dying) => Promise<unknown>>> = {
     // Files are opened one by one; then the folder gets its name, which is the last thing.
     if (step === 9) watchDisk('rename', die);
     else watchDisk('open', countdown(step));
-    const silent = { out: () => undefined, err: () => undefined, environment: { LOG_LEVEL: 'silent', DATA_DIR: folder } };
-    await runCommandLine(['restore', work('b.age'), '--identity', work('key'), '--into', work('new'), '--revoke-all'], silent);
+    const silent = {
+      out: () => undefined,
+      err: () => undefined,
+      environment: { LOG_LEVEL: 'silent', DATA_DIR: folder },
+    };
+    await runCommandLine(
+      ['restore', work('b.age'), '--identity', work('key'), '--into', work('new'), '--revoke-all'],
+      silent,
+    );
     die();
   },
 };
 
 const [folder = '', point = '', step = '0'] = process.argv.slice(2);
-const { deps } = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), { demo: true, threads: 1 });
+const { deps } = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent' }), {
+  demo: true,
+  threads: 1,
+});
 const owner = (await listStaff(deps.db.read))[0]?.row;
 if (owner === undefined) throw new Error('nobody works here');
-const actor: StaffActor = { kind: 'staff', id: owner.id, name: owner.name, email: owner.email, role: 'administrator', session: 'dying', proven: true, from: { network: '192.0.2.10', agent: 'test' } };
+const actor: StaffActor = {
+  kind: 'staff',
+  id: owner.id,
+  name: owner.name,
+  email: owner.email,
+  role: 'administrator',
+  session: 'dying',
+  proven: true,
+  from: { network: '192.0.2.10', agent: 'test' },
+};
 process.stdout.write('begun\n');
 await POINTS[point]?.({ deps, actor, folder, step: Number(step) });
 throw new Error(`It outlived “${point}”.`);

@@ -27,17 +27,58 @@ import { drawPaper } from '../../demo/drawings';
 
 export const START = Date.UTC(2026, 10, 25, 9);
 
-export type Product = { readonly container: Container; readonly deps: Deps; readonly clock: ReturnType<typeof settableClock>; readonly ida: StaffActor; readonly folder: string; readonly privateKey: string; readonly close: () => Promise<void> };
+export type Product = {
+  readonly container: Container;
+  readonly deps: Deps;
+  readonly clock: ReturnType<typeof settableClock>;
+  readonly ida: StaffActor;
+  readonly folder: string;
+  readonly privateKey: string;
+  readonly close: () => Promise<void>;
+};
 
 /** A whole product on a real database in a temporary folder, with the mailroom for mail. */
-export async function startProduct(folder = mkdtempSync(path.join(tmpdir(), 'embargo-')), environment: Readonly<Record<string, string>> = {}): Promise<Product> {
+export async function startProduct(
+  folder = mkdtempSync(path.join(tmpdir(), 'embargo-')),
+  environment: Readonly<Record<string, string>> = {},
+): Promise<Product> {
   const clock = settableClock(START);
-  const container = await createContainer(readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent', ...environment }), { clock, demo: true, threads: 1 });
+  const container = await createContainer(
+    readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent', ...environment }),
+    { clock, demo: true, threads: 1 },
+  );
   const privateKey = await generateX25519Identity();
-  const { staffId } = await setUpOrganisation(container.deps, container.identity, { token: setUpToken(container.deps), organisation: 'Tern & Quill', zone: 'Europe/Oslo', name: 'Ida Roe', email: 'ida@tern-quill.example', password: 'a long enough password', recoveryKey: await identityToRecipient(privateKey) }, true);
-  const ida: StaffActor = { kind: 'staff', id: staffId, name: 'Ida Roe', email: 'ida@tern-quill.example', role: 'administrator', session: 'told', proven: true, from: { network: '192.0.2.10', agent: 'test' } };
+  const { staffId } = await setUpOrganisation(
+    container.deps,
+    container.identity,
+    {
+      token: setUpToken(container.deps),
+      organisation: 'Tern & Quill',
+      zone: 'Europe/Oslo',
+      name: 'Ida Roe',
+      email: 'ida@tern-quill.example',
+      password: 'a long enough password',
+      recoveryKey: await identityToRecipient(privateKey),
+    },
+    true,
+  );
+  const ida: StaffActor = {
+    kind: 'staff',
+    id: staffId,
+    name: 'Ida Roe',
+    email: 'ida@tern-quill.example',
+    role: 'administrator',
+    session: 'told',
+    proven: true,
+    from: { network: '192.0.2.10', agent: 'test' },
+  };
   return {
-    container, deps: container.deps, clock, ida, folder, privateKey,
+    container,
+    deps: container.deps,
+    clock,
+    ida,
+    folder,
+    privateKey,
     close: async () => {
       await container.close();
       rmSync(folder, { recursive: true, force: true });
@@ -46,64 +87,122 @@ export async function startProduct(folder = mkdtempSync(path.join(tmpdir(), 'emb
 }
 
 export async function* inPieces(bytes: Uint8Array, size = 100_000): AsyncGenerator<Uint8Array> {
-  for (let at = 0; at < bytes.length; at += size) yield await Promise.resolve(bytes.subarray(at, at + size));
+  for (let at = 0; at < bytes.length; at += size)
+    yield await Promise.resolve(bytes.subarray(at, at + size));
 }
 
 let nextReference = 1;
 
 /** Takes a file in as the browser does. */
-export async function protect({ deps, ida }: Product, bytes: Uint8Array, title = 'Lines plan'): Promise<DocumentId> {
+export async function protect(
+  { deps, ida }: Product,
+  bytes: Uint8Array,
+  title = 'Lines plan',
+): Promise<DocumentId> {
   const { id } = await beginUpload(deps, ida, { fileName: `${title}.pdf`, bytes: bytes.length });
-  for (let at = 0; at < bytes.length; at += PART) await receivePart(deps, ida, { id, offset: at }, inPieces(bytes.subarray(at, at + PART)));
-  return (await protectDocument(deps, ida, { id, title, reference: `REF-${String(nextReference++)}` })).id;
+  for (let at = 0; at < bytes.length; at += PART)
+    await receivePart(deps, ida, { id, offset: at }, inPieces(bytes.subarray(at, at + PART)));
+  return (
+    await protectDocument(deps, ida, { id, title, reference: `REF-${String(nextReference++)}` })
+  ).id;
 }
 
 export function drawing(pages = 3): Promise<Uint8Array> {
   return drawPaper({ reference: 'TQ-1', title: 'Outline specification', kind: 'text', pages });
 }
 
-export async function dispatch({ deps, ida }: Product, documents: readonly DocumentId[], addresses: readonly string[], terms: Partial<DispatchInput['terms']> = {}) {
+export async function dispatch(
+  { deps, ida }: Product,
+  documents: readonly DocumentId[],
+  addresses: readonly string[],
+  terms: Partial<DispatchInput['terms']> = {},
+) {
   const input: DispatchInput = {
-    documents: [...documents], recipients: addresses.map((address) => ({ address, name: '', organisation: '' })),
-    terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms }, subject: 'For you', note: 'A note', watermark: DEFAULT_WATERMARK, delivery: 'mail',
+    documents: [...documents],
+    recipients: addresses.map((address) => ({ address, name: '', organisation: '' })),
+    terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms },
+    subject: 'For you',
+    note: 'A note',
+    watermark: DEFAULT_WATERMARK,
+    delivery: 'mail',
   };
   const { id } = await dispatchDocuments(deps, ida, input);
   const grants = await grantRows(deps, ida, { dispatch: id });
-  const tokenOf = (address: string): string => grants.find((grant) => grant.address === address)?.link.split('/').at(-1) ?? '';
+  const tokenOf = (address: string): string =>
+    grants
+      .find((grant) => grant.address === address)
+      ?.link.split('/')
+      .at(-1) ?? '';
   return { id, grants, tokenOf };
 }
 
 export function stranger(browser = 'browser-1', network = '203.0.113.24'): StrangerActor {
-  return { kind: 'stranger', browser, from: { network, agent: 'Mozilla/5.0 (X11; Linux) Firefox/130' } };
+  return {
+    kind: 'stranger',
+    browser,
+    from: { network, agent: 'Mozilla/5.0 (X11; Linux) Firefox/130' },
+  };
 }
 
 /** The newest code mailed to an address. */
 export async function newestCode({ deps }: Product, address: string): Promise<string> {
   await deliverMail(deps);
   const { messages } = await readMailroom(deps, { address });
-  return messages.find((message) => message.subject.endsWith('is your code'))?.subject.replaceAll(/\D/g, '') ?? '';
+  return (
+    messages
+      .find((message) => message.subject.endsWith('is your code'))
+      ?.subject.replaceAll(/\D/g, '') ?? ''
+  );
 }
 
 export async function newPublicKey(): Promise<{ kty: 'EC'; crv: 'P-256'; x: string; y: string }> {
-  const { publicKey } = await webcrypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, false, ['sign', 'verify']);
+  const { publicKey } = await webcrypto.subtle.generateKey(
+    { name: 'ECDSA', namedCurve: 'P-256' },
+    false,
+    ['sign', 'verify'],
+  );
   const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', publicKey);
   return { kty: 'EC', crv: 'P-256', x, y };
 }
 
 /** Proves an address as a person does, by the code in their mailbox. */
-export async function prove(product: Product, token: string, address: string): Promise<ReaderActor> {
+export async function prove(
+  product: Product,
+  token: string,
+  address: string,
+): Promise<ReaderActor> {
   const { deps, clock } = product;
   const actor = stranger(randomBytes(8).toString('hex'));
   await requestCode(deps, actor, { token, address });
-  const { deviceToken } = await enterCode(deps, actor, { token, address, code: await newestCode(product, address), kept: false, publicKey: await newPublicKey() });
-  const device = await findDeviceByToken(deps.db.read, deps.vault.mac('device', deviceToken), clock.now());
+  const { deviceToken } = await enterCode(deps, actor, {
+    token,
+    address,
+    code: await newestCode(product, address),
+    kept: false,
+    publicKey: await newPublicKey(),
+  });
+  const device = await findDeviceByToken(
+    deps.db.read,
+    deps.vault.mac('device', deviceToken),
+    clock.now(),
+  );
   if (device === null) throw new Error('no device');
-  return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address, recipient: (await findRecipientByAddress(deps.db.read, address))?.id ?? null, from: actor.from };
+  return {
+    kind: 'reader',
+    device: device.id,
+    kept: device.kept,
+    provenAt: device.createdAt,
+    address,
+    recipient: (await findRecipientByAddress(deps.db.read, address))?.id ?? null,
+    from: actor.from,
+  };
 }
 
 /** Every file below a folder. */
 export function filesIn(folder: string): string[] {
-  return readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((name) => path.join(folder, name)).filter((file) => statSync(file).isFile());
+  return readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .map((name) => path.join(folder, name))
+    .filter((file) => statSync(file).isFile());
 }
 
 /** Whether these bytes stand anywhere on the disk below a folder. */

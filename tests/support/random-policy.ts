@@ -9,7 +9,14 @@ import { RIGHTS } from '@/core/policy/rights';
 
 export const NOW = Date.parse('2026-10-25T00:30:00Z'); // The night in which Europe's clocks go back.
 const STAFF: StaffId = 'stf_00000000000000000001';
-const NETWORKS = ['192.0.2.0/24', '::ffff:198.51.100.0/120', '192.0.2.128/25', '198.51.100.0/24', '203.0.113.7/32', '0.0.0.0/0'];
+const NETWORKS = [
+  '192.0.2.0/24',
+  '::ffff:198.51.100.0/120',
+  '192.0.2.128/25',
+  '198.51.100.0/24',
+  '203.0.113.7/32',
+  '0.0.0.0/0',
+];
 const COUNTRIES = ['NO', 'GB', 'DE'];
 
 /** Numbers that follow from a seed (mulberry32): a failing policy can be made again. */
@@ -24,13 +31,19 @@ export function numbers(seed: number): () => number {
 }
 
 /** Choices that follow from a seed. */
-export function randomFrom(seed: number): { readonly int: (below: number) => number; readonly one: <T>(list: readonly T[]) => T } {
+export function randomFrom(seed: number): {
+  readonly int: (below: number) => number;
+  readonly one: <T>(list: readonly T[]) => T;
+} {
   const next = numbers(seed);
   const int = (below: number): number => Math.floor(next() * below);
   return { int, one: <T>(list: readonly T[]): T => list[int(list.length)] as T };
 }
 
-export function randomCase(seed: number): { readonly policy: DocumentPolicy; readonly asking: Asking } {
+export function randomCase(seed: number): {
+  readonly policy: DocumentPolicy;
+  readonly asking: Asking;
+} {
   const next = numbers(seed);
   const chance = (share: number): boolean => next() < share;
   const int = (below: number): number => Math.floor(next() * below);
@@ -39,30 +52,109 @@ export function randomCase(seed: number): { readonly policy: DocumentPolicy; rea
   const near = (): number => NOW + (int(7) - 3) * HOUR;
 
   const conditions = (): Conditions => ({
-    ...(chance(0.15) ? { opens: int(3) } : {}), ...(chance(0.15) ? { within: int(4) * HOUR } : {}), ...(chance(0.2) ? { countries: some(COUNTRIES, 0.6) } : {}), ...(chance(0.2) ? { networks: some(NETWORKS, 0.4) } : {}),
-    ...(chance(0.2) ? { hours: { days: some<Weekday>([1, 2, 3, 4, 5, 6, 7], 0.7), from: int(25) * 60, to: int(25) * 60 } } : {}),
-    ...(chance(0.1) ? { keptDevices: true } : {}), ...(chance(0.1) ? { devices: int(3) } : {}), ...(chance(0.1) ? { proveEvery: int(3) * HOUR } : {}), ...(chance(0.03) ? { moon: 'full' } : {}),
-    ...(chance(0.3) ? { offline: int(4) * HOUR } : {}), ...(chance(0.2) ? { captureDeterrent: chance(0.8) } : {}),
-    ...(chance(0.6) ? { passOn: { people: 1 + int(9), steps: 1 + int(4), domains: chance(0.5) ? some(['@yard.example', '@quill.example', '@ferrow.example'], 0.6) : null } } : {}),
+    ...(chance(0.15) ? { opens: int(3) } : {}),
+    ...(chance(0.15) ? { within: int(4) * HOUR } : {}),
+    ...(chance(0.2) ? { countries: some(COUNTRIES, 0.6) } : {}),
+    ...(chance(0.2) ? { networks: some(NETWORKS, 0.4) } : {}),
+    ...(chance(0.2)
+      ? {
+          hours: {
+            days: some<Weekday>([1, 2, 3, 4, 5, 6, 7], 0.7),
+            from: int(25) * 60,
+            to: int(25) * 60,
+          },
+        }
+      : {}),
+    ...(chance(0.1) ? { keptDevices: true } : {}),
+    ...(chance(0.1) ? { devices: int(3) } : {}),
+    ...(chance(0.1) ? { proveEvery: int(3) * HOUR } : {}),
+    ...(chance(0.03) ? { moon: 'full' } : {}),
+    ...(chance(0.3) ? { offline: int(4) * HOUR } : {}),
+    ...(chance(0.2) ? { captureDeterrent: chance(0.8) } : {}),
+    ...(chance(0.6)
+      ? {
+          passOn: {
+            people: 1 + int(9),
+            steps: 1 + int(4),
+            domains: chance(0.5)
+              ? some(['@yard.example', '@quill.example', '@ferrow.example'], 0.6)
+              : null,
+          },
+        }
+      : {}),
   });
-  const addressee = (): Addressee => one<Addressee>([{ kind: 'person', id: 'rcp_a' }, { kind: 'person', id: 'rcp_a' }, { kind: 'person', id: 'rcp_b' }, { kind: 'group', id: 'grp_a' }, { kind: 'group', id: 'grp_b' }, { kind: 'domain', id: 'quill.example' }, { kind: 'link', id: 'lnk_a' }]);
+  const addressee = (): Addressee =>
+    one<Addressee>([
+      { kind: 'person', id: 'rcp_a' },
+      { kind: 'person', id: 'rcp_a' },
+      { kind: 'person', id: 'rcp_b' },
+      { kind: 'group', id: 'grp_a' },
+      { kind: 'group', id: 'grp_b' },
+      { kind: 'domain', id: 'quill.example' },
+      { kind: 'link', id: 'lnk_a' },
+    ]);
   const ids = Array.from({ length: int(6) }, (_, i): GrantId => `grt_${String(i)}`);
   const grants = ids.map((id): GrantFacts => ({
-    id, addressee: addressee(), parent: chance(0.25) ? one([...ids, 'grt_gone']) : null, revoked: chance(0.12), givenBy: STAFF, givenAt: NOW - int(4) * DAY,
-    used: { opens: int(3), prints: int(3), firstOpenedAt: chance(0.5) ? NOW - int(3) * HOUR : null, devices: some(['dev_a', 'dev_b'], 0.4) },
-    terms: { rights: RIGHTS.filter((right) => chance(right === 'read' ? 0.95 : 0.55)), from: chance(0.2) ? near() : null, until: chance(0.5) ? near() + DAY * int(2) : null, prints: chance(0.3) ? int(4) : null, conditions: conditions() },
+    id,
+    addressee: addressee(),
+    parent: chance(0.25) ? one([...ids, 'grt_gone']) : null,
+    revoked: chance(0.12),
+    givenBy: STAFF,
+    givenAt: NOW - int(4) * DAY,
+    used: {
+      opens: int(3),
+      prints: int(3),
+      firstOpenedAt: chance(0.5) ? NOW - int(3) * HOUR : null,
+      devices: some(['dev_a', 'dev_b'], 0.4),
+    },
+    terms: {
+      rights: RIGHTS.filter((right) => chance(right === 'read' ? 0.95 : 0.55)),
+      from: chance(0.2) ? near() : null,
+      until: chance(0.5) ? near() + DAY * int(2) : null,
+      prints: chance(0.3) ? int(4) : null,
+      conditions: conditions(),
+    },
   }));
   const ceilings = Array.from({ length: chance(0.6) ? int(4) : 0 }, (_, i): Ceiling => ({
-    level: one(LEVELS), subject: String(i), setBy: 'stf_a', setAt: int(5),
-    limits: { ...NO_LIMITS, ...(chance(0.4) ? { rights: ['read' as const, ...some(RIGHTS.slice(1), 0.7)] } : {}), ...(chance(0.3) ? { days: int(5) } : {}), ...(chance(0.2) ? { prints: int(3) } : {}), ...(chance(0.1) ? { opens: int(4) } : {}), ...(chance(0.15) ? { countries: some(COUNTRIES, 0.6) } : {}), ...(chance(0.15) ? { networks: some(NETWORKS, 0.5) } : {}) },
+    level: one(LEVELS),
+    subject: String(i),
+    setBy: 'stf_a',
+    setAt: int(5),
+    limits: {
+      ...NO_LIMITS,
+      ...(chance(0.4) ? { rights: ['read' as const, ...some(RIGHTS.slice(1), 0.7)] } : {}),
+      ...(chance(0.3) ? { days: int(5) } : {}),
+      ...(chance(0.2) ? { prints: int(3) } : {}),
+      ...(chance(0.1) ? { opens: int(4) } : {}),
+      ...(chance(0.15) ? { countries: some(COUNTRIES, 0.6) } : {}),
+      ...(chance(0.15) ? { networks: some(NETWORKS, 0.5) } : {}),
+    },
   }));
   return {
     policy: { id: 'doc_a', revoked: chance(0.05), keyDestroyed: chance(0.05), ceilings, grants },
     asking: {
       identity: chance(0.97) ? 'proven' : 'not-proven',
-      recipient: chance(0.95) ? { id: 'rcp_a', blocked: chance(0.05), groups: some(['grp_a', 'grp_b'], 0.5), ...(chance(0.5) ? { domain: 'quill.example' } : {}) } : null,
+      recipient: chance(0.95)
+        ? {
+            id: 'rcp_a',
+            blocked: chance(0.05),
+            groups: some(['grp_a', 'grp_b'], 0.5),
+            ...(chance(0.5) ? { domain: 'quill.example' } : {}),
+          }
+        : null,
       ...(chance(0.3) ? { link: 'lnk_a' } : {}),
-      at: { now: NOW + (int(5) - 2) * HOUR / 2, country: one([...COUNTRIES, null, 'any']), network: one(['192.0.2.7', '192.0.2.200', '198.51.100.9', '203.0.113.7', null, 'any']), zone: one(['Europe/Oslo', 'UTC', 'America/New_York', 'Asia/Kathmandu']), device: one([{ id: 'dev_a', kept: true, provenAt: NOW - HOUR }, { id: 'dev_c', kept: false, provenAt: NOW }, null, 'any']) },
+      at: {
+        now: NOW + ((int(5) - 2) * HOUR) / 2,
+        country: one([...COUNTRIES, null, 'any']),
+        network: one(['192.0.2.7', '192.0.2.200', '198.51.100.9', '203.0.113.7', null, 'any']),
+        zone: one(['Europe/Oslo', 'UTC', 'America/New_York', 'Asia/Kathmandu']),
+        device: one([
+          { id: 'dev_a', kept: true, provenAt: NOW - HOUR },
+          { id: 'dev_c', kept: false, provenAt: NOW },
+          null,
+          'any',
+        ]),
+      },
     },
   };
 }

@@ -14,6 +14,7 @@ export function withBrokenTable(pdf: Buffer): Buffer {
   const at = pdf.lastIndexOf('startxref');
   const digits = pdf.indexOf(10, at) + 1;
   const broken = Buffer.from(pdf);
-  for (let i = digits; broken[i] !== undefined && broken[i] !== 10 && broken[i] !== 13; i++) broken[i] = 0x37;
+  for (let i = digits; broken[i] !== undefined && broken[i] !== 10 && broken[i] !== 13; i++)
+    broken[i] = 0x37;
   return broken;
 }

@@ -5,7 +5,10 @@ import { demoSignIn } from '@/server/services/demo-sign-in';
 import { SignInForm } from '@/ui/entry/sign-in-form';
 
 export default async function SignInPage() {
-  const { ready, hint } = await loadForAnyone(async (deps) => ({ ready: await isSetUp(deps), hint: await demoSignIn(deps) }));
+  const { ready, hint } = await loadForAnyone(async (deps) => ({
+    ready: await isSetUp(deps),
+    hint: await demoSignIn(deps),
+  }));
   if (!ready) redirect('/set-up');
   return <SignInForm hint={hint} />;
 }

@@ -6,7 +6,10 @@ import { makeBackup } from '@/server/services/make-backup';
 import { recordAlone } from '@/server/services/record';
 
 export const backupCommand: Command = {
-  name: 'backup', usage: '[--out FILE]', summary: 'Writes database, contents and keys as one set, encrypted to the recovery key. The server may run.',
+  name: 'backup',
+  usage: '[--out FILE]',
+  summary:
+    'Writes database, contents and keys as one set, encrypted to the recovery key. The server may run.',
   help: `--out FILE     where to; else embargo-backup-<moment>.tar.age here
 --as ADDRESS   which member of staff this is, where there are several administrators
 
@@ -18,11 +21,31 @@ apart from the backups: a restore is brought up to it, so that nothing revoked c
     return withService(config, async (container) => {
       const { deps } = container;
       const actor = await actorNamed(container, call.text('as'));
-      const { manifest, pieces } = await makeBackup(deps, config.masterKeyFile, config.dataDir, (done, all) => { call.progress(done, all, 'contents'); });
-      const out = path.resolve(call.text('out') ?? `embargo-backup-${new Date(manifest.madeAt).toISOString().slice(0, 19).replaceAll(':', '')}.tar.age`);
+      const { manifest, pieces } = await makeBackup(
+        deps,
+        config.masterKeyFile,
+        config.dataDir,
+        (done, all) => {
+          call.progress(done, all, 'contents');
+        },
+      );
+      const out = path.resolve(
+        call.text('out') ??
+          `embargo-backup-${new Date(manifest.madeAt).toISOString().slice(0, 19).replaceAll(':', '')}.tar.age`,
+      );
       const bytes = await writeWhole(out, pieces);
-      await recordAlone(deps, { action: 'backup.made', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { entries: manifest.entries, contents: manifest.blobs, bytes } });
-      return { code: 0, text: `${out}\n${String(manifest.blobs)} contents, ${String(manifest.entries)} ledger entries, ${String(bytes)} bytes.\n`, json: { out, bytes, ...manifest } };
+      await recordAlone(deps, {
+        action: 'backup.made',
+        outcome: 'done',
+        actor: { kind: 'staff', id: actor.id },
+        occurredAt: deps.clock.now(),
+        details: { entries: manifest.entries, contents: manifest.blobs, bytes },
+      });
+      return {
+        code: 0,
+        text: `${out}\n${String(manifest.blobs)} contents, ${String(manifest.entries)} ledger entries, ${String(bytes)} bytes.\n`,
+        json: { out, bytes, ...manifest },
+      };
     });
   },
 };

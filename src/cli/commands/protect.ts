@@ -27,7 +27,10 @@ import { readAhead } from '@/server/storage/read-ahead';
 type Taken = { readonly path: string; readonly id: DocumentId; readonly reference: string };
 
 export const protectCommand: Command = {
-  name: 'protect', usage: 'FILE… --to ADDRESSES [--terms NAME] [--out FOLDER]', summary: 'Encrypts files, gives the addresses access, and writes the protected files to be carried.',
+  name: 'protect',
+  usage: 'FILE… --to ADDRESSES [--terms NAME] [--out FOLDER]',
+  summary:
+    'Encrypts files, gives the addresses access, and writes the protected files to be carried.',
   help: `--to ADDRESSES     who may open them, separated by anything usual; may be given several times
 --terms NAME       kept terms; without them: read, for 30 days
 --out FOLDER       where the protected files go; else here
@@ -37,28 +40,86 @@ export const protectCommand: Command = {
 --mail FORM        mail it instead: link, file or both
 --no-recovery      leave the organisation's recovery key out
 --as ADDRESS       which member of staff this is, where there are several administrators`,
-  options: { to: { type: 'string', multiple: true }, terms: { type: 'string' }, out: { type: 'string' }, subject: { type: 'string' }, title: { type: 'string' }, reference: { type: 'string' }, 'title-on-cover': { type: 'boolean' }, mail: { type: 'string' }, 'no-recovery': { type: 'boolean' }, as: { type: 'string' } },
+  options: {
+    to: { type: 'string', multiple: true },
+    terms: { type: 'string' },
+    out: { type: 'string' },
+    subject: { type: 'string' },
+    title: { type: 'string' },
+    reference: { type: 'string' },
+    'title-on-cover': { type: 'boolean' },
+    mail: { type: 'string' },
+    'no-recovery': { type: 'boolean' },
+    as: { type: 'string' },
+  },
   run: async (call) => {
     if (call.files.length === 0) throw new UsageError('Name at least one file to protect.');
-    if (call.files.length > 1 && (call.text('title') ?? call.text('reference')) !== undefined) throw new UsageError('--title and --reference are for one file at a time.');
+    if (call.files.length > 1 && (call.text('title') ?? call.text('reference')) !== undefined)
+      throw new UsageError('--title and --reference are for one file at a time.');
     const addressees = recipientsOf(call);
     const form = DELIVERY_FORMS.find((each) => each === call.text('mail'));
-    if (call.text('mail') !== undefined && form === undefined) throw new UsageError('--mail is link, file or both.');
-    for (const file of call.files) if (!(await stat(file).catch(() => null))?.isFile()) throw new UsageError(`There is no file ${file}.`);
+    if (call.text('mail') !== undefined && form === undefined)
+      throw new UsageError('--mail is link, file or both.');
+    for (const file of call.files)
+      if (!(await stat(file).catch(() => null))?.isFile())
+        throw new UsageError(`There is no file ${file}.`);
     return withService(call.config(), async (container) => {
       const { deps } = container;
       const actor = await actorNamed(container, call.text('as'));
-      if (form !== undefined && deps.mailer === null) throw new UsageError('No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, or leave --mail out. Nothing was stored.');
+      if (form !== undefined && deps.mailer === null)
+        throw new UsageError(
+          'No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, or leave --mail out. Nothing was stored.',
+        );
       const named = await termsNamed(deps, call.text('terms'));
       const taken: Taken[] = [];
       for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));
-      const terms = named ?? (await beginningOf(deps, taken.map(({ id }) => id))).terms;
-      const sending = checked(dispatchInput.safeParse({ documents: taken.map(({ id }) => id), ...addressees, terms: termsAt(terms, deps.clock.now()), subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''), note: '', watermark: terms.watermark, delivery: form === undefined ? 'by-hand' : 'mail', form: form ?? 'file', titleOnCover: call.flag('title-on-cover') }));
+      const terms =
+        named ??
+        (
+          await beginningOf(
+            deps,
+            taken.map(({ id }) => id),
+          )
+        ).terms;
+      const sending = checked(
+        dispatchInput.safeParse({
+          documents: taken.map(({ id }) => id),
+          ...addressees,
+          terms: termsAt(terms, deps.clock.now()),
+          subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''),
+          note: '',
+          watermark: terms.watermark,
+          delivery: form === undefined ? 'by-hand' : 'mail',
+          form: form ?? 'file',
+          titleOnCover: call.flag('title-on-cover'),
+        }),
+      );
       const { id, reference } = await sendDocuments(deps, actor, sending);
-      if (id === null) return { code: 0, json: { dispatch: null, waits: true, documents: taken.map(({ path: from, reference: named }) => ({ path: from, reference: named })), files: [] }, text: `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second person has to agree before it is sent; it waits on their Today.\n` };
+      if (id === null)
+        return {
+          code: 0,
+          json: {
+            dispatch: null,
+            waits: true,
+            documents: taken.map(({ path: from, reference: named }) => ({
+              path: from,
+              reference: named,
+            })),
+            files: [],
+          },
+          text: `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second person has to agree before it is sent; it waits on their Today.\n`,
+        };
       const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
       return {
-        code: 0, json: { dispatch: reference, documents: taken.map(({ path: from, reference: named }) => ({ path: from, reference: named })), files },
+        code: 0,
+        json: {
+          dispatch: reference,
+          documents: taken.map(({ path: from, reference: named }) => ({
+            path: from,
+            reference: named,
+          })),
+          files,
+        },
         text: `${reference}: ${taken.map(({ reference: named }) => named).join(', ')}\n${files.map((file) => `${file}\n`).join('')}${form === undefined ? 'The clear originals are still where they were.\n' : 'The server mails it as soon as it runs.\n'}`,
       };
     });
@@ -77,7 +138,10 @@ async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTer
   if (name === undefined) return null;
   const kept = await listKeptTerms(deps.db.read);
   const found = kept.find((each) => each.name.toLowerCase() === name.toLowerCase());
-  if (found === undefined) throw new UsageError(`There are no terms “${name}”.${kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`}`);
+  if (found === undefined)
+    throw new UsageError(
+      `There are no terms “${name}”.${kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`}`,
+    );
   return found;
 }
 
@@ -89,17 +153,32 @@ function titleOf(call: Call, file: string): string {
 async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): Promise<Taken> {
   const { size } = await stat(file);
   const recoverable = !call.flag('no-recovery');
-  const begin = checked(beginUploadInput.safeParse({ fileName: path.basename(file), bytes: size, recoverable }));
+  const begin = checked(
+    beginUploadInput.safeParse({ fileName: path.basename(file), bytes: size, recoverable }),
+  );
   const { id, partBytes } = await beginUpload(deps, actor, begin);
   try {
     for (let offset = 0; offset < size;) {
-      offset = (await receivePart(deps, actor, { id, offset }, readAhead(file, offset, Math.min(size, offset + partBytes)))).receivedBytes;
+      offset = (
+        await receivePart(
+          deps,
+          actor,
+          { id, offset },
+          readAhead(file, offset, Math.min(size, offset + partBytes)),
+        )
+      ).receivedBytes;
       call.progress(offset, size, path.basename(file));
     }
     const title = titleOf(call, file);
-    const reference = call.text('reference') ?? referenceFrom(path.basename(file), new Set(await allReferences(deps.db.read)));
+    const reference =
+      call.text('reference') ??
+      referenceFrom(path.basename(file), new Set(await allReferences(deps.db.read)));
     const finish = checked(finishUploadInput.safeParse({ id, title, reference, recoverable }));
-    return { path: file, id: (await protectDocument(deps, actor, finish)).id, reference: finish.reference };
+    return {
+      path: file,
+      id: (await protectDocument(deps, actor, finish)).id,
+      reference: finish.reference,
+    };
   } catch (error) {
     await cancelUpload(deps, actor, { id }).catch(() => undefined);
     throw error;
@@ -109,20 +188,36 @@ async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): 
 /** A name that is not taken yet. */
 function free(folder: string, name: string): string {
   for (let again = 1; ; again++) {
-    const candidate = path.join(folder, again === 1 ? name : name.replace(/\.pdf$/, ` (${String(again)}).pdf`));
+    const candidate = path.join(
+      folder,
+      again === 1 ? name : name.replace(/\.pdf$/, ` (${String(again)}).pdf`),
+    );
     if (!existsSync(candidate)) return candidate;
   }
 }
 
 /** One protected file for each document and organisation: everybody there is led to their own proof by it. */
-async function writeFiles(call: Call, deps: Deps, actor: StaffActor, id: DispatchId): Promise<string[]> {
+async function writeFiles(
+  call: Call,
+  deps: Deps,
+  actor: StaffActor,
+  id: DispatchId,
+): Promise<string[]> {
   const folder = call.text('out') ?? '.';
   await mkdir(folder, { recursive: true });
   const rows = await grantsOf(deps.db.read, { dispatch: id });
   const written: string[] = [];
-  for (const [first] of groupBy(rows, ({ document, recipient }) => `${document.id} ${recipient.organisation === '' ? recipient.address.slice(recipient.address.indexOf('@')) : recipient.organisation}`).values()) {
+  for (const [first] of groupBy(
+    rows,
+    ({ document, recipient }) =>
+      `${document.id} ${recipient.organisation === '' ? recipient.address.slice(recipient.address.indexOf('@')) : recipient.organisation}`,
+  ).values()) {
     if (first === undefined) continue;
-    const file = await takeProtectedFile(deps, actor, { id, recipient: first.recipient.id, document: first.document.id });
+    const file = await takeProtectedFile(deps, actor, {
+      id,
+      recipient: first.recipient.id,
+      document: first.document.id,
+    });
     const target = free(folder, file.name);
     await writeWhole(target, file.read());
     written.push(target);

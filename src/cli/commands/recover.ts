@@ -16,34 +16,55 @@ function nameBeside(file: string, extension: string): string {
 }
 
 export const recoverCommand: Command = {
-  name: 'recover', usage: 'FILE --identity KEY [--out PATH]', summary: 'Opens a protected file, or the age file out of one, with the recovery key. Needs no server and no database.',
+  name: 'recover',
+  usage: 'FILE --identity KEY [--out PATH]',
+  summary:
+    'Opens a protected file, or the age file out of one, with the recovery key. Needs no server and no database.',
   help: `--identity KEY          file that holds the private key
 --passphrase-file FILE  where the key is kept under a passphrase; twice where two people keep it
 --out PATH              where to; else beside the file, under its name with .recovered
 
 Standard tools do the same: pdfdetach -save 1 -o x.age FILE, then age -d -i KEY x.age.
 What is written bears its name only once all of it has verified.`,
-  options: { identity: { type: 'string' }, out: { type: 'string' }, 'passphrase-file': { type: 'string', multiple: true } },
+  options: {
+    identity: { type: 'string' },
+    out: { type: 'string' },
+    'passphrase-file': { type: 'string', multiple: true },
+  },
   run: async (call) => {
     const [path, ...more] = call.files;
     if (path === undefined || more.length > 0) throw new UsageError('Name one file to open.');
-    const identity = await readIdentity(call, needed(call, 'identity', 'the file that holds the recovery key'));
+    const identity = await readIdentity(
+      call,
+      needed(call, 'identity', 'the file that holds the recovery key'),
+    );
     return withFile(path, async (file, size) => {
       const { sealed, cipher } = await unlock(file, await inspectOpen(file, size), identity);
       const bytes = plainSize(sealed.length);
       const head = await firstBytes(sealed, cipher);
-      const out = call.text('out') ?? nameBeside(path, (await fileTypeFromBuffer(head))?.ext ?? 'bin');
-      await makeWhole(out, (target) => openSealedFile(sealed, { file: target, offset: 0 }, cipher, (done) => { call.progress(done, bytes, 'opened'); }));
+      const out =
+        call.text('out') ?? nameBeside(path, (await fileTypeFromBuffer(head))?.ext ?? 'bin');
+      await makeWhole(out, (target) =>
+        openSealedFile(sealed, { file: target, offset: 0 }, cipher, (done) => {
+          call.progress(done, bytes, 'opened');
+        }),
+      );
       return { code: 0, text: `${out}\n`, json: { out, bytes } };
     });
   },
 };
 
 /** The beginning of what is inside, to know what it is. The last chunk is checked with it. */
-async function firstBytes({ file, offset, length }: Stretch, cipher: ChunkCipher): Promise<Uint8Array> {
+async function firstBytes(
+  { file, offset, length }: Stretch,
+  cipher: ChunkCipher,
+): Promise<Uint8Array> {
   const first = Buffer.alloc(Math.min(CHUNK + TAG, length));
   const last = Buffer.alloc(length % (CHUNK + TAG) === 0 ? first.length : length % (CHUNK + TAG));
   await file.read(first, 0, first.length, offset);
   await file.read(last, 0, last.length, offset + length - last.length);
-  return readerOf(cipher, length, (at, size) => (at === 0 ? first : last).subarray(0, size)).read(0, ENOUGH);
+  return readerOf(cipher, length, (at, size) => (at === 0 ? first : last).subarray(0, size)).read(
+    0,
+    ENOUGH,
+  );
 }

@@ -18,7 +18,10 @@ import { createWitness } from '@/server/storage/witness';
 import { readEndings } from '@/server/storage/ended-list';
 
 export const restoreCommand: Command = {
-  name: 'restore', usage: 'FILE --identity KEY --into FOLDER (--ended LIST | --revoke-all)', summary: 'Brings a backup back into an empty folder, without what was revoked or destroyed since.',
+  name: 'restore',
+  usage: 'FILE --identity KEY --into FOLDER (--ended LIST | --revoke-all)',
+  summary:
+    'Brings a backup back into an empty folder, without what was revoked or destroyed since.',
   help: `--identity KEY          file that holds the recovery key
 --passphrase-file FILE  where the key is kept under a passphrase; twice where two people keep it
 --into FOLDER           becomes the new DATA_DIR; must not exist, or be empty
@@ -29,14 +32,26 @@ export const restoreCommand: Command = {
 --as ADDRESS            which member of staff this is, where there are several administrators
 
 Everybody signs in, and every recipient proves their address, anew. The restore stands on the ledger.`,
-  options: { identity: { type: 'string' }, 'passphrase-file': { type: 'string', multiple: true }, into: { type: 'string' }, ended: { type: 'string' }, 'revoke-all': { type: 'boolean' }, witness: { type: 'string' }, as: { type: 'string' } },
+  options: {
+    identity: { type: 'string' },
+    'passphrase-file': { type: 'string', multiple: true },
+    into: { type: 'string' },
+    ended: { type: 'string' },
+    'revoke-all': { type: 'boolean' },
+    witness: { type: 'string' },
+    as: { type: 'string' },
+  },
   run: async (call) => {
     const [file, ...more] = call.files;
     if (file === undefined || more.length > 0) throw new UsageError('Name one backup.');
     const into = path.resolve(needed(call, 'into', 'the folder that becomes the new DATA_DIR'));
-    if (existsSync(into) && readdirSync(into).length > 0) throw new UsageError(`${into} is not empty. A restore never writes over anything.`);
+    if (existsSync(into) && readdirSync(into).length > 0)
+      throw new UsageError(`${into} is not empty. A restore never writes over anything.`);
     const endings = endingsOf(call);
-    const identity = await readIdentity(call, needed(call, 'identity', 'the file that holds the recovery key'));
+    const identity = await readIdentity(
+      call,
+      needed(call, 'identity', 'the file that holds the recovery key'),
+    );
     const staging = `${into}.restoring`;
     await rm(staging, { recursive: true, force: true });
     await mkdir(staging, { recursive: true, mode: 0o700 });
@@ -45,10 +60,16 @@ Everybody signs in, and every recipient proves their address, anew. The restore 
       const restored = await bringUpToDate(call, staging, manifest, endings);
       await rm(into, { recursive: true, force: true });
       await rename(staging, into);
-      return { code: 0, text: report(into, manifest, restored), json: { into, ...manifest, ...restored } };
+      return {
+        code: 0,
+        text: report(into, manifest, restored),
+        json: { into, ...manifest, ...restored },
+      };
     } catch (error) {
       await rm(staging, { recursive: true, force: true });
-      throw error instanceof Error && 'code' in error && error.code === 'ENOSPC' ? new OutputError(into, error) : error;
+      throw error instanceof Error && 'code' in error && error.code === 'ENOSPC'
+        ? new OutputError(into, error)
+        : error;
     }
   },
 };
@@ -59,41 +80,85 @@ function endingsOf(call: Call): Ending[] | null {
   if (list !== undefined && !existsSync(list)) throw new UsageError(`There is no list ${list}.`);
   if (list !== undefined) return readEndings(list);
   if (call.flag('revoke-all')) return null;
-  throw new UsageError('Say with --ended where the list of what ended is, so that nothing revoked since comes back; or, where none is left, --revoke-all.');
+  throw new UsageError(
+    'Say with --ended where the list of what ended is, so that nothing revoked since comes back; or, where none is left, --revoke-all.',
+  );
 }
 
-async function unpack(call: Call, file: string, identity: string, staging: string): Promise<BackupManifest> {
+async function unpack(
+  call: Call,
+  file: string,
+  identity: string,
+  staging: string,
+): Promise<BackupManifest> {
   return withFile(file, async (source, size) => {
     const inspected = await inspectOpen(source, size).catch((error: unknown) => {
-      throw error instanceof WrapperError ? new RestoreError('NOT_A_BACKUP', 'This is no backup of Embargo.') : error;
+      throw error instanceof WrapperError
+        ? new RestoreError('NOT_A_BACKUP', 'This is no backup of Embargo.')
+        : error;
     });
-    if (inspected.offset > 0 || inspected.stanza !== null) throw new RestoreError('NOT_A_BACKUP', 'This is a protected document and no backup. Open it with recover.');
+    if (inspected.offset > 0 || inspected.stanza !== null)
+      throw new RestoreError(
+        'NOT_A_BACKUP',
+        'This is a protected document and no backup. Open it with recover.',
+      );
     const { sealed, cipher } = await unlock(source, inspected, identity);
-    const stream = source.createReadStream({ start: sealed.offset, autoClose: false, highWaterMark: 1 << 20 });
-    return unpackBackup(openStream(cipher, stream), staging, (done, all) => { call.progress(done, all, 'unpacked'); });
+    const stream = source.createReadStream({
+      start: sealed.offset,
+      autoClose: false,
+      highWaterMark: 1 << 20,
+    });
+    return unpackBackup(openStream(cipher, stream), staging, (done, all) => {
+      call.progress(done, all, 'unpacked');
+    });
   });
 }
 
 function configOf(call: Call, folder: string): Config {
-  return { ...call.config(), dataDir: folder, databaseUrl: `file:${path.join(folder, 'embargo.db')}`, masterKeyFile: path.join(folder, 'keys', 'master.key'), endedFile: path.join(folder, 'ended.jsonl'), witnessFile: path.join(folder, 'witness.jsonl') };
+  return {
+    ...call.config(),
+    dataDir: folder,
+    databaseUrl: `file:${path.join(folder, 'embargo.db')}`,
+    masterKeyFile: path.join(folder, 'keys', 'master.key'),
+    endedFile: path.join(folder, 'ended.jsonl'),
+    witnessFile: path.join(folder, 'witness.jsonl'),
+  };
 }
 
-async function bringUpToDate(call: Call, folder: string, manifest: BackupManifest, endings: Ending[] | null): Promise<Restored> {
+async function bringUpToDate(
+  call: Call,
+  folder: string,
+  manifest: BackupManifest,
+  endings: Ending[] | null,
+): Promise<Restored> {
   return withService(configOf(call, folder), async (container) => {
     const { deps } = container;
     await checkContents(deps);
-    const restored = await endSinceBackup(deps, await actorNamed(container, call.text('as')), manifest, endings === null ? null : newestEndings(endings));
+    const restored = await endSinceBackup(
+      deps,
+      await actorNamed(container, call.text('as')),
+      manifest,
+      endings === null ? null : newestEndings(endings),
+    );
     await deps.db.checkpoint();
     // The list goes on from here; its old numbers belong to entries that are gone.
     const sequence = await lastSequence(deps.db.read);
-    await writeFile(path.join(folder, 'ended.jsonl'), linesOf(newestEndings(endings ?? []), sequence), { mode: 0o600 });
+    await writeFile(
+      path.join(folder, 'ended.jsonl'),
+      linesOf(newestEndings(endings ?? []), sequence),
+      { mode: 0o600 },
+    );
     const witness = call.text('witness');
     if (witness !== undefined) createWitness(witness).goBack(manifest.entries);
     return restored;
   });
 }
 
-function report(into: string, { organisation, madeAt, blobs }: BackupManifest, { revoked, narrowed, documents, destroyed, blocked, disabled, ceilings, settings }: Restored): string {
+function report(
+  into: string,
+  { organisation, madeAt, blobs }: BackupManifest,
+  { revoked, narrowed, documents, destroyed, blocked, disabled, ceilings, settings }: Restored,
+): string {
   return `${organisation}, as of ${new Date(madeAt).toISOString()}: ${String(blobs)} contents in ${into}
 Ended since, and ended here too: ${String(revoked)} grants, ${String(documents)} documents, ${String(destroyed)} keys, ${String(blocked)} people, ${String(disabled)} of the staff; ${String(narrowed)} grants narrowed, ${String(ceilings)} ceilings lowered, ${String(settings)} rules and limits of senders tightened.
 Start it with DATA_DIR=${into}

@@ -53,12 +53,18 @@ export function fileSize(headerBytes: number, plainBytes: number): number {
 export function plainSize(sealedBytes: number): number {
   const chunks = Math.ceil(sealedBytes / (CHUNK + TAG));
   const plain = sealedBytes - chunks * TAG;
-  if (chunks < 1 || plain < 0 || sealedSize(plain) !== sealedBytes) throw new AgeError('DAMAGED', 'payload length');
+  if (chunks < 1 || plain < 0 || sealedSize(plain) !== sealedBytes)
+    throw new AgeError('DAMAGED', 'payload length');
   return plain;
 }
 
 /** Seals one chunk, in parts that belong one behind the other. `plain` is `CHUNK` long, but for the last. */
-export function sealChunk(cipher: ChunkCipher, index: number, last: boolean, plain: Uint8Array): readonly Uint8Array[] {
+export function sealChunk(
+  cipher: ChunkCipher,
+  index: number,
+  last: boolean,
+  plain: Uint8Array,
+): readonly Uint8Array[] {
   return cipher.seal(chunkNonce(index, last), plain);
 }
 
@@ -67,7 +73,12 @@ export function sealChunk(cipher: ChunkCipher, index: number, last: boolean, pla
  *
  * @throws AgeError `DAMAGED` where it does not verify at this place, or is an empty last chunk behind others
  */
-export function openChunk(cipher: ChunkCipher, index: number, last: boolean, sealed: Uint8Array): Uint8Array {
+export function openChunk(
+  cipher: ChunkCipher,
+  index: number,
+  last: boolean,
+  sealed: Uint8Array,
+): Uint8Array {
   const plain = sealed.length < TAG ? null : cipher.open(chunkNonce(index, last), sealed);
   if (plain === null) throw new AgeError('DAMAGED', `chunk ${String(index)}`);
   if (plain.length === 0 && index > 0) throw new AgeError('DAMAGED', 'empty last chunk');

@@ -16,6 +16,11 @@ const NEUTRAL = 'This file cannot be decrypted: it was altered or cut, or the ke
 /** An age file that is broken or cannot be opened. */
 export class AgeError extends AppError<AgeErrorCode> {
   constructor(code: AgeErrorCode, detail?: string) {
-    super('AgeError', code, code === 'NOT_AGE' ? 'This is not an age file.' : NEUTRAL, detail === undefined ? undefined : { cause: detail });
+    super(
+      'AgeError',
+      code,
+      code === 'NOT_AGE' ? 'This is not an age file.' : NEUTRAL,
+      detail === undefined ? undefined : { cause: detail },
+    );
   }
 }

@@ -34,7 +34,8 @@ function headerMac(signed: Uint8Array, fileKey: Uint8Array): Uint8Array {
 function encodeStanza({ args, body }: Stanza): string {
   const text = base64nopad.encode(body);
   const lines: string[] = [];
-  for (let at = 0; at < text.length; at += BODY_COLUMNS) lines.push(text.slice(at, at + BODY_COLUMNS));
+  for (let at = 0; at < text.length; at += BODY_COLUMNS)
+    lines.push(text.slice(at, at + BODY_COLUMNS));
   // The last line is always shorter than 64 columns, so a full one is followed by an empty one.
   if (text.length % BODY_COLUMNS === 0) lines.push('');
   return `-> ${args.join(' ')}\n${lines.join('\n')}\n`;
@@ -43,7 +44,8 @@ function encodeStanza({ args, body }: Stanza): string {
 /** A whole header for these stanzas, with its MAC. @throws AgeError `BAD_HEADER` where an argument cannot be written. */
 export function encodeHeader(stanzas: readonly Stanza[], fileKey: Uint8Array): Uint8Array {
   const args = stanzas.flatMap((stanza) => stanza.args);
-  if (stanzas.length === 0 || args.some((arg) => !isArgument(arg))) throw new AgeError('BAD_HEADER', 'stanza argument');
+  if (stanzas.length === 0 || args.some((arg) => !isArgument(arg)))
+    throw new AgeError('BAD_HEADER', 'stanza argument');
   const signed = utf8(`${VERSION_LINE}\n${stanzas.map(encodeStanza).join('')}---`);
   return concatBytes(signed, utf8(` ${base64nopad.encode(headerMac(signed, fileKey))}\n`));
 }
@@ -123,7 +125,8 @@ export function parseHeader(bytes: Uint8Array): Header {
     }
     if (!line.startsWith('--- ')) throw new AgeError('BAD_HEADER', 'neither a stanza nor the MAC');
     const mac = decodeBase64(line.slice(4));
-    if (mac.length !== MAC_BYTES || stanzas.length === 0) throw new AgeError('BAD_HEADER', 'MAC length or no stanza');
+    if (mac.length !== MAC_BYTES || stanzas.length === 0)
+      throw new AgeError('BAD_HEADER', 'MAC length or no stanza');
     return { stanzas, mac, signed: bytes.slice(0, lineStart + 3), length: lines.position };
   }
 }

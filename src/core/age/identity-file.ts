@@ -20,7 +20,11 @@ const DEEPEST = 4;
  *
  * @param workFactor scrypt's cost as a power of two
  */
-export async function lockIdentity(text: string, passphrases: readonly string[], workFactor = 18): Promise<string> {
+export async function lockIdentity(
+  text: string,
+  passphrases: readonly string[],
+  workFactor = 18,
+): Promise<string> {
   let locked = text;
   for (const passphrase of passphrases) {
     const encrypter = new Encrypter();
@@ -64,16 +68,25 @@ export function isLocked(content: Uint8Array): boolean {
  *
  * @throws IdentityError
  */
-export async function openIdentity(content: Uint8Array, passphraseOf: (layer: number) => Promise<string>): Promise<string> {
+export async function openIdentity(
+  content: Uint8Array,
+  passphraseOf: (layer: number) => Promise<string>,
+): Promise<string> {
   let opened = content;
   for (let layer = 0; layer < DEEPEST; layer++) {
     const locked = lockedIn(opened);
     if (locked === null) {
-      const found = fromUtf8(opened).split('\n').map((line) => line.trim()).find((line) => line.startsWith('AGE-SECRET-KEY-'));
+      const found = fromUtf8(opened)
+        .split('\n')
+        .map((line) => line.trim())
+        .find((line) => line.startsWith('AGE-SECRET-KEY-'));
       if (found !== undefined) return found;
       break;
     }
     opened = await openLayer(locked, await passphraseOf(layer));
   }
-  throw new IdentityError('NO_IDENTITY', 'This holds no private key: a line that begins with AGE-SECRET-KEY-.');
+  throw new IdentityError(
+    'NO_IDENTITY',
+    'This holds no private key: a line that begins with AGE-SECRET-KEY-.',
+  );
 }

@@ -21,7 +21,12 @@ export type PlainReader = {
  *
  * @throws AgeError `DAMAGED`, here or from `read`
  */
-export function readerOf(cipher: ChunkCipher, sealedBytes: number, readAt: ReadAt, keep = 64): PlainReader {
+export function readerOf(
+  cipher: ChunkCipher,
+  sealedBytes: number,
+  readAt: ReadAt,
+  keep = 64,
+): PlainReader {
   const size = plainSize(sealedBytes);
   const chunks = chunkCount(size);
   const kept = new Map<number, Uint8Array>();
@@ -50,7 +55,7 @@ export function readerOf(cipher: ChunkCipher, sealedBytes: number, readAt: ReadA
     read: (offset, length) => {
       const end = Math.min(size, offset + length);
       const out = new Uint8Array(Math.max(0, end - offset));
-      for (let at = offset; at < end; ) {
+      for (let at = offset; at < end;) {
         const index = Math.floor(at / CHUNK);
         const from = at - index * CHUNK;
         const part = chunk(index).subarray(from, from + end - at);

@@ -16,11 +16,14 @@ export function embargoStanza(version: VersionId, serviceUrl: string): Stanza {
 }
 
 /** Our stanza of a header, or `null` where the file was not made by Embargo. Unauthenticated, like all of a header. */
-export function findEmbargoStanza(header: Header): { readonly version: string; readonly serviceUrl: string } | null {
+export function findEmbargoStanza(
+  header: Header,
+): { readonly version: string; readonly serviceUrl: string } | null {
   const found = header.stanzas.find((stanza) => stanza.args[0] === EMBARGO);
   if (found === undefined) return null;
   const [, version, serviceUrl, ...rest] = found.args;
-  if (version === undefined || serviceUrl === undefined || rest.length > 0 || found.body.length > 0) throw new AgeError('BAD_HEADER', 'embargo stanza');
+  if (version === undefined || serviceUrl === undefined || rest.length > 0 || found.body.length > 0)
+    throw new AgeError('BAD_HEADER', 'embargo stanza');
   return { version, serviceUrl };
 }
 
@@ -32,7 +35,9 @@ export function findEmbargoStanza(header: Header): { readonly version: string; r
  *
  * @throws AgeError `BAD_HEADER` where a public key is not one
  */
-export async function newFileKey(publicKeys: readonly string[]): Promise<{ readonly fileKey: Uint8Array; readonly stanzas: readonly Stanza[] }> {
+export async function newFileKey(
+  publicKeys: readonly string[],
+): Promise<{ readonly fileKey: Uint8Array; readonly stanzas: readonly Stanza[] }> {
   let fileKey = new Uint8Array(0);
   const taker: Recipient = {
     wrapFileKey: (key) => {
@@ -44,14 +49,20 @@ export async function newFileKey(publicKeys: readonly string[]): Promise<{ reado
   encrypter.addRecipient(taker);
   for (const publicKey of publicKeys) addPublicKey(encrypter, publicKey);
   const file = await encrypter.encrypt(new Uint8Array(0));
-  return { fileKey, stanzas: parseHeader(file).stanzas.filter((stanza) => stanza.args[0] !== 'taken') };
+  return {
+    fileKey,
+    stanzas: parseHeader(file).stanzas.filter((stanza) => stanza.args[0] !== 'taken'),
+  };
 }
 
 function addPublicKey(encrypter: Encrypter, publicKey: string): void {
   try {
     encrypter.addRecipient(publicKey);
   } catch (cause) {
-    throw new AgeError('BAD_HEADER', `not a public key: ${cause instanceof Error ? cause.name : 'unknown'}`);
+    throw new AgeError(
+      'BAD_HEADER',
+      `not a public key: ${cause instanceof Error ? cause.name : 'unknown'}`,
+    );
   }
 }
 
@@ -74,7 +85,9 @@ export async function unwrapFileKey(header: Header, privateKey: string): Promise
   const decrypter = new Decrypter();
   try {
     decrypter.addIdentity(privateKey);
-    return await decrypter.decryptHeader(concatBytes(header.signed, utf8(` ${base64nopad.encode(header.mac)}\n`)));
+    return await decrypter.decryptHeader(
+      concatBytes(header.signed, utf8(` ${base64nopad.encode(header.mac)}\n`)),
+    );
   } catch (cause) {
     throw new AgeError('DAMAGED', cause instanceof Error ? cause.message : 'unknown');
   }

@@ -5,7 +5,10 @@ import { concatBytes } from '@/core/base/bytes';
  * Regroups bytes into pieces of exactly `size`. A full piece is given out only once something follows it, for it might be the
  * last: what `rest` gives at the end is 0 to `size` bytes, and 0 only where nothing came at all.
  */
-function regrouping(size: number): { readonly take: (bytes: Uint8Array) => Uint8Array[]; readonly rest: () => Uint8Array } {
+function regrouping(size: number): {
+  readonly take: (bytes: Uint8Array) => Uint8Array[];
+  readonly rest: () => Uint8Array;
+} {
   let held: Uint8Array = new Uint8Array(0);
   return {
     take: (bytes) => {
@@ -31,7 +34,12 @@ function regrouping(size: number): { readonly take: (bytes: Uint8Array) => Uint8
  * `ends` says whether the stream's end is the payload's end; where it is not, the stream must be a
  * whole number of chunks long, so that the next part can go on at the following one.
  */
-export async function* sealStream(cipher: ChunkCipher, source: AsyncIterable<Uint8Array>, first = 0, ends = true): AsyncGenerator<Uint8Array> {
+export async function* sealStream(
+  cipher: ChunkCipher,
+  source: AsyncIterable<Uint8Array>,
+  first = 0,
+  ends = true,
+): AsyncGenerator<Uint8Array> {
   const pieces = regrouping(CHUNK);
   let index = first;
   for await (const bytes of source) {
@@ -49,7 +57,10 @@ export async function* sealStream(cipher: ChunkCipher, source: AsyncIterable<Uin
  *
  * @throws AgeError `DAMAGED`
  */
-export async function* openStream(cipher: ChunkCipher, source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+export async function* openStream(
+  cipher: ChunkCipher,
+  source: AsyncIterable<Uint8Array>,
+): AsyncGenerator<Uint8Array> {
   const pieces = regrouping(CHUNK + TAG);
   let index = 0;
   for await (const bytes of source) {

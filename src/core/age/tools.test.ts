@@ -4,19 +4,33 @@ import { randomBytes } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Decrypter, Encrypter, generateHybridIdentity, generateX25519Identity, identityToRecipient } from 'age-encryption';
+import {
+  Decrypter,
+  Encrypter,
+  generateHybridIdentity,
+  generateX25519Identity,
+  identityToRecipient,
+} from 'age-encryption';
 import { afterAll, describe, expect, test } from 'vitest';
 import { CHUNK, PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
 import { encodeHeader, parseHeader } from '@/core/age/header';
-import { embargoStanza, findEmbargoStanza, isPublicKey, newFileKey, unwrapFileKey } from '@/core/age/recipients';
+import {
+  embargoStanza,
+  findEmbargoStanza,
+  isPublicKey,
+  newFileKey,
+  unwrapFileKey,
+} from '@/core/age/recipients';
 import { readerOf } from '@/core/age/random-access';
 import { sealStream } from '@/core/age/stream';
 import { concatBytes, equalBytes } from '@/core/base/bytes';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'age-tools-'));
-afterAll(() => { rmSync(folder, { recursive: true }); });
+afterAll(() => {
+  rmSync(folder, { recursive: true });
+});
 
 const STANZA = embargoStanza('ver_00000000000000000001', 'https://embargo.tern-quill.example');
 
@@ -28,22 +42,41 @@ async function write(plain: Uint8Array, recipient: string): Promise<Uint8Array> 
   const { fileKey, stanzas } = await newFileKey([recipient]);
   const nonce = randomBytes(PAYLOAD_NONCE);
   const parts = [encodeHeader([STANZA, ...stanzas], fileKey), nonce];
-  for await (const sealed of sealStream(nodeChunkCipher(payloadKey(fileKey, nonce)), one(plain))) parts.push(sealed);
+  for await (const sealed of sealStream(nodeChunkCipher(payloadKey(fileKey, nonce)), one(plain)))
+    parts.push(sealed);
   return concatBytes(...parts);
 }
 
 async function read(file: Uint8Array, identity: string): Promise<Uint8Array> {
   const header = parseHeader(file);
   const start = header.length + PAYLOAD_NONCE;
-  const key = payloadKey(await unwrapFileKey(header, identity), file.subarray(header.length, start));
-  const reader = readerOf(nodeChunkCipher(key), file.length - start, (at, length) => file.subarray(start + at, start + at + length));
+  const key = payloadKey(
+    await unwrapFileKey(header, identity),
+    file.subarray(header.length, start),
+  );
+  const reader = readerOf(nodeChunkCipher(key), file.length - start, (at, length) =>
+    file.subarray(start + at, start + at + length),
+  );
   return reader.read(0, reader.size);
 }
 
-describe.each([0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 2 * CHUNK - 1, 2 * CHUNK, 2 * CHUNK + 1, 3 * CHUNK])('a file of %i bytes', (size) => {
+describe.each([
+  0,
+  1,
+  CHUNK - 1,
+  CHUNK,
+  CHUNK + 1,
+  2 * CHUNK - 1,
+  2 * CHUNK,
+  2 * CHUNK + 1,
+  3 * CHUNK,
+])('a file of %i bytes', (size) => {
   const plain = new Uint8Array(randomBytes(size));
 
-  test.each([['X25519', generateX25519Identity], ['hybrid', generateHybridIdentity]])('the packaged library reads ours and we read its, %s', async (_kind, generate) => {
+  test.each([
+    ['X25519', generateX25519Identity],
+    ['hybrid', generateHybridIdentity],
+  ])('the packaged library reads ours and we read its, %s', async (_kind, generate) => {
     const identity = await generate();
     const recipient = await identityToRecipient(identity);
     const ours = await write(plain, recipient);
@@ -62,8 +95,15 @@ describe.each([0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 2 * CHUNK - 1, 2 * CHUNK, 2 * 
     writeFileSync(at('key'), `${identity}\n`);
     writeFileSync(at('ours.age'), await write(plain, recipient));
     const options = { maxBuffer: 1 << 24 };
-    expect(equalBytes(execFileSync('age', ['-d', '-i', at('key'), at('ours.age')], options), plain)).toBe(true);
-    expect(equalBytes(await read(execFileSync('age', ['-r', recipient], { ...options, input: plain }), identity), plain)).toBe(true);
+    expect(
+      equalBytes(execFileSync('age', ['-d', '-i', at('key'), at('ours.age')], options), plain),
+    ).toBe(true);
+    expect(
+      equalBytes(
+        await read(execFileSync('age', ['-r', recipient], { ...options, input: plain }), identity),
+        plain,
+      ),
+    ).toBe(true);
   });
 
   test('is as long as its size function says', async () => {
@@ -75,15 +115,23 @@ describe.each([0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 2 * CHUNK - 1, 2 * CHUNK, 2 * 
 test('our stanza says which version and where, and is ours alone', async () => {
   const identity = await generateX25519Identity();
   const file = await write(new Uint8Array(3), await identityToRecipient(identity));
-  expect(findEmbargoStanza(parseHeader(file))).toEqual({ version: 'ver_00000000000000000001', serviceUrl: 'https://embargo.tern-quill.example' });
+  expect(findEmbargoStanza(parseHeader(file))).toEqual({
+    version: 'ver_00000000000000000001',
+    serviceUrl: 'https://embargo.tern-quill.example',
+  });
   const encrypter = new Encrypter();
   encrypter.addRecipient(await identityToRecipient(identity));
   expect(findEmbargoStanza(parseHeader(await encrypter.encrypt(new Uint8Array(3))))).toBeNull();
 });
 
 test('another identity opens nothing, and hears the one neutral sentence', async () => {
-  const file = await write(new Uint8Array(3), await identityToRecipient(await generateX25519Identity()));
-  await expect(read(file, await generateX25519Identity())).rejects.toMatchObject({ code: 'DAMAGED' });
+  const file = await write(
+    new Uint8Array(3),
+    await identityToRecipient(await generateX25519Identity()),
+  );
+  await expect(read(file, await generateX25519Identity())).rejects.toMatchObject({
+    code: 'DAMAGED',
+  });
 });
 
 test('every flipped or missing byte is refused', async () => {
@@ -93,7 +141,10 @@ test('every flipped or missing byte is refused', async () => {
     const flipped = file.slice();
     flipped[at] = (flipped[at] ?? 0) ^ (1 << (at % 8));
     // Without its first line it is no age file; from then on there is one sentence, whatever was done to it.
-    const sentence = at < 'age-encryption.org/v1\n'.length ? /not an age file|cannot be decrypted/ : /^This file cannot be decrypted: it was altered or cut, or the key is not its own\.$/;
+    const sentence =
+      at < 'age-encryption.org/v1\n'.length
+        ? /not an age file|cannot be decrypted/
+        : /^This file cannot be decrypted: it was altered or cut, or the key is not its own\.$/;
     for (const harmed of [flipped, file.subarray(0, at)]) {
       const error: unknown = await read(harmed, identity).catch((caught: unknown) => caught);
       expect(error).toBeInstanceOf(AgeError);
@@ -104,24 +155,51 @@ test('every flipped or missing byte is refused', async () => {
 
 test('within the payload a harm has the one neutral sentence, whatever it was', async () => {
   const identity = await generateX25519Identity();
-  const file = await write(new Uint8Array(randomBytes(CHUNK + 30)), await identityToRecipient(identity));
+  const file = await write(
+    new Uint8Array(randomBytes(CHUNK + 30)),
+    await identityToRecipient(identity),
+  );
   const start = parseHeader(file).length;
-  for (const at of [start, start + 15, start + 16, start + 16 + CHUNK, start + 16 + CHUNK + 15, start + 16 + CHUNK + 16, file.length - 1]) {
+  for (const at of [
+    start,
+    start + 15,
+    start + 16,
+    start + 16 + CHUNK,
+    start + 16 + CHUNK + 15,
+    start + 16 + CHUNK + 16,
+    file.length - 1,
+  ]) {
     const flipped = file.slice();
     flipped[at] = (flipped[at] ?? 0) ^ 0x80;
-    await expect(read(flipped, identity)).rejects.toMatchObject({ code: 'DAMAGED', message: 'This file cannot be decrypted: it was altered or cut, or the key is not its own.' });
+    await expect(read(flipped, identity)).rejects.toMatchObject({
+      code: 'DAMAGED',
+      message: 'This file cannot be decrypted: it was altered or cut, or the key is not its own.',
+    });
     await expect(read(file.subarray(0, at), identity)).rejects.toMatchObject({ code: 'DAMAGED' });
   }
-  await expect(read(concatBytes(file, new Uint8Array(1)), identity)).rejects.toMatchObject({ code: 'DAMAGED' });
+  await expect(read(concatBytes(file, new Uint8Array(1)), identity)).rejects.toMatchObject({
+    code: 'DAMAGED',
+  });
   await expect(read(concatBytes(file, file), identity)).rejects.toMatchObject({ code: 'DAMAGED' });
 });
 
 test('grease and stanzas of others are kept as they are', async () => {
-  const { fileKey, stanzas } = await newFileKey([await identityToRecipient(await generateX25519Identity())]);
-  const grease = [{ args: ['grease', 'q', '~!'], body: new Uint8Array(48) }, { args: ['unknown-kind'], body: new Uint8Array(randomBytes(500)) }, { args: ['x'], body: new Uint8Array(0) }];
+  const { fileKey, stanzas } = await newFileKey([
+    await identityToRecipient(await generateX25519Identity()),
+  ]);
+  const grease = [
+    { args: ['grease', 'q', '~!'], body: new Uint8Array(48) },
+    { args: ['unknown-kind'], body: new Uint8Array(randomBytes(500)) },
+    { args: ['x'], body: new Uint8Array(0) },
+  ];
   const header = parseHeader(encodeHeader([...grease, ...stanzas], fileKey));
   expect(header.stanzas).toEqual([...grease, ...stanzas]);
-  expect(equalBytes(encodeHeader(header.stanzas, fileKey).subarray(0, header.signed.length), header.signed)).toBe(true);
+  expect(
+    equalBytes(
+      encodeHeader(header.stanzas, fileKey).subarray(0, header.signed.length),
+      header.signed,
+    ),
+  ).toBe(true);
 });
 
 test('knows a public key from other text', async () => {

@@ -13,21 +13,38 @@ import { openStream, sealStream } from '@/core/age/stream';
 import { concatBytes, equalBytes } from '@/core/base/bytes';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
-type Vector = { readonly name: string; readonly fields: ReadonlyMap<string, string>; readonly identities: readonly string[]; readonly file: Uint8Array };
+type Vector = {
+  readonly name: string;
+  readonly fields: ReadonlyMap<string, string>;
+  readonly identities: readonly string[];
+  readonly file: Uint8Array;
+};
 
 function parseVector(name: string, bytes: Uint8Array): Vector {
   const text = Buffer.from(bytes).toString('latin1');
   const end = text.indexOf('\n\n');
-  const pairs = text.slice(0, end).split('\n').map((line): [string, string] => [line.slice(0, line.indexOf(': ')), line.slice(line.indexOf(': ') + 2)]);
+  const pairs = text
+    .slice(0, end)
+    .split('\n')
+    .map((line): [string, string] => [
+      line.slice(0, line.indexOf(': ')),
+      line.slice(line.indexOf(': ') + 2),
+    ]);
   const fields = new Map(pairs);
   const body = bytes.subarray(end + 2);
-  return { name, fields, identities: pairs.filter(([key]) => key === 'identity').map(([, value]) => value), file: fields.get('compressed') === 'zlib' ? new Uint8Array(inflateSync(body)) : body };
+  return {
+    name,
+    fields,
+    identities: pairs.filter(([key]) => key === 'identity').map(([, value]) => value),
+    file: fields.get('compressed') === 'zlib' ? new Uint8Array(inflateSync(body)) : body,
+  };
 }
 
 const all = Object.entries(vectors).map(([name, bytes]) => parseVector(name, bytes));
 
 async function* inPieces(bytes: Uint8Array, size = 1000): AsyncGenerator<Uint8Array> {
-  for (let at = 0; at < bytes.length; at += size) yield await Promise.resolve(bytes.subarray(at, at + size));
+  for (let at = 0; at < bytes.length; at += size)
+    yield await Promise.resolve(bytes.subarray(at, at + size));
 }
 
 async function collect(source: AsyncIterable<Uint8Array>): Promise<Uint8Array> {
@@ -42,7 +59,10 @@ async function unwraps({ identities, fields }: Vector, file: Uint8Array): Promis
   for (const identity of identities) decrypter.addIdentity(identity);
   const passphrase = fields.get('passphrase');
   if (passphrase !== undefined) decrypter.addPassphrase(passphrase);
-  return decrypter.decryptHeader(file).then(() => true, (error: unknown) => !String(error).includes('no identity matched'));
+  return decrypter.decryptHeader(file).then(
+    () => true,
+    (error: unknown) => !String(error).includes('no identity matched'),
+  );
 }
 
 /** The outcome of reading a vector with our code, in the words of the vectors. */
@@ -65,7 +85,8 @@ async function read(vector: Vector): Promise<string> {
   const expected = vector.fields.get('expect');
   const fileKey = vector.fields.get('file key');
   // Without a file key in the vector, what fails is a stanza, and unwrapping those is the packaged library's part.
-  if (fileKey === undefined || expected === 'no match' || expected === 'header failure') return (await unwraps(vector, file.subarray(0, header.length))) ? 'header failure' : 'no match';
+  if (fileKey === undefined || expected === 'no match' || expected === 'header failure')
+    return (await unwraps(vector, file.subarray(0, header.length))) ? 'header failure' : 'no match';
   const key = hexToBytes(fileKey);
   if (!verifyHeader(header, key)) return 'HMAC failure';
   expect(equalBytes(encodeHeader(header.stanzas, key), file.subarray(0, header.length))).toBe(true);
@@ -79,7 +100,9 @@ async function read(vector: Vector): Promise<string> {
     throw error;
   });
   const readers = (): Uint8Array => {
-    const reader = readerOf(cipher, sealed.length, (at, length) => sealed.subarray(at, at + length));
+    const reader = readerOf(cipher, sealed.length, (at, length) =>
+      sealed.subarray(at, at + length),
+    );
     return reader.read(0, reader.size);
   };
   if (plain === null) {
@@ -88,7 +111,9 @@ async function read(vector: Vector): Promise<string> {
   }
   expect(equalBytes(readers(), plain)).toBe(true);
   expect(equalBytes(await collect(sealStream(cipher, inPieces(plain))), sealed)).toBe(true);
-  return createHash('sha256').update(plain).digest('hex') === vector.fields.get('payload') ? 'success' : 'wrong payload';
+  return createHash('sha256').update(plain).digest('hex') === vector.fields.get('payload')
+    ? 'success'
+    : 'wrong payload';
 }
 
 test('all public vectors are here', () => {

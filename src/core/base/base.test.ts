@@ -22,14 +22,19 @@ describe('bytes', () => {
   });
 });
 
-prop.prop([fc.array(fc.integer({ min: 0, max: 5 }))])('groups hold every item once, in order', (items) => {
-  const groups = groupBy(items, (item) => item % 3);
-  expect([...groups.values()].flat().sort()).toEqual([...items].sort());
-  for (const [key, group] of groups) expect(group).toEqual(items.filter((item) => item % 3 === key));
-});
+prop.prop([fc.array(fc.integer({ min: 0, max: 5 }))])(
+  'groups hold every item once, in order',
+  (items) => {
+    const groups = groupBy(items, (item) => item % 3);
+    expect([...groups.values()].flat().sort()).toEqual([...items].sort());
+    for (const [key, group] of groups)
+      expect(group).toEqual(items.filter((item) => item % 3 === key));
+  },
+);
 
 describe('ids', () => {
-  const random = (length: number): Uint8Array => Uint8Array.from({ length }, (_, i) => (i * 37) & 255);
+  const random = (length: number): Uint8Array =>
+    Uint8Array.from({ length }, (_, i) => (i * 37) & 255);
 
   test('say what they name, and are checked by it', () => {
     const id = newId('grant', random);
@@ -41,17 +46,30 @@ describe('ids', () => {
   });
 
   test('use every letter of their alphabet alike', () => {
-    const counts = groupBy(randomText(256, (length) => Uint8Array.from({ length }, (_, i) => i)), (letter) => letter);
+    const counts = groupBy(
+      randomText(256, (length) => Uint8Array.from({ length }, (_, i) => i)),
+      (letter) => letter,
+    );
     expect(new Set([...counts.values()].map((group) => group.length))).toEqual(new Set([8]));
   });
 });
 
 test('a secret shows itself to nobody who prints it', () => {
   const secret = new Secret('a-mail-password');
-  for (const printed of [String(secret), inspect(secret), JSON.stringify({ secret }), inspect({ deep: [secret] })]) expect(printed).not.toContain('a-mail-password');
+  for (const printed of [
+    String(secret),
+    inspect(secret),
+    JSON.stringify({ secret }),
+    inspect({ deep: [secret] }),
+  ])
+    expect(printed).not.toContain('a-mail-password');
   expect(secret.reveal()).toBe('a-mail-password');
 });
 
-test.each([[0, '0 pages'], [1, '1 page'], [2, '2 pages']])('%i is counted as %s', (n, text) => {
+test.each([
+  [0, '0 pages'],
+  [1, '1 page'],
+  [2, '2 pages'],
+])('%i is counted as %s', (n, text) => {
   expect(counted(n, 'page')).toBe(text);
 });

@@ -2,7 +2,11 @@ import { describe, expect, test } from 'vitest';
 import { dayAfter, dayBegins } from '@/core/base/days';
 
 describe('days', () => {
-  test.each([['2026-11-25', '2026-11-26'], ['2026-12-31', '2027-01-01'], ['2028-02-28', '2028-02-29']])('after %s comes %s', (day, next) => {
+  test.each([
+    ['2026-11-25', '2026-11-26'],
+    ['2026-12-31', '2027-01-01'],
+    ['2028-02-28', '2028-02-29'],
+  ])('after %s comes %s', (day, next) => {
     expect(dayAfter(day)).toBe(next);
   });
 

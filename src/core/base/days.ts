@@ -7,8 +7,29 @@ export function dayAfter(day: string): string {
 
 /** What the clocks of a zone are ahead of UTC at a moment, in ms. */
 function offsetAt(moment: Moment, zone: string): number {
-  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' }).formatToParts(moment).map(({ type, value }) => [type, Number(value)]));
-  return Date.UTC(parts['year'] ?? 0, (parts['month'] ?? 1) - 1, parts['day'] ?? 1, parts['hour'] ?? 0, parts['minute'] ?? 0) - Math.floor(moment / MINUTE) * MINUTE;
+  const parts = Object.fromEntries(
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone: zone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+    })
+      .formatToParts(moment)
+      .map(({ type, value }) => [type, Number(value)]),
+  );
+  return (
+    Date.UTC(
+      parts['year'] ?? 0,
+      (parts['month'] ?? 1) - 1,
+      parts['day'] ?? 1,
+      parts['hour'] ?? 0,
+      parts['minute'] ?? 0,
+    ) -
+    Math.floor(moment / MINUTE) * MINUTE
+  );
 }
 
 /** The moment at which the clocks of a zone show `2026-03-03T14:00`, the earlier of two; where they skip it, the first moment after. */
@@ -16,7 +37,9 @@ export function momentAt(text: string, zone: string): Moment {
   const shown = Date.parse(`${text}Z`);
   // The offset shortly before and shortly after may differ: the clocks may change on that very day.
   const [before, after] = [offsetAt(shown - DAY, zone), offsetAt(shown + DAY, zone)];
-  const candidates = [shown - before, shown - after].filter((moment) => moment + offsetAt(moment, zone) === shown);
+  const candidates = [shown - before, shown - after].filter(
+    (moment) => moment + offsetAt(moment, zone) === shown,
+  );
   return candidates.length > 0 ? Math.min(...candidates) : shown - Math.min(before, after);
 }
 

@@ -1,9 +1,28 @@
 import type { RandomSource } from '@/core/base/random';
 
 const prefixes = {
-  document: 'doc', version: 'ver', upload: 'upl', recipient: 'rcp', dispatch: 'dsp', grant: 'grt', link: 'lnk',
-  challenge: 'chl', device: 'dev', session: 'ses', licence: 'lic', message: 'msg', staff: 'stf', draft: 'dft', checkpoint: 'chk',
-  request: 'req', folder: 'fld', marking: 'mrk', terms: 'trm', view: 'viw', consent: 'cns', group: 'grp',
+  document: 'doc',
+  version: 'ver',
+  upload: 'upl',
+  recipient: 'rcp',
+  dispatch: 'dsp',
+  grant: 'grt',
+  link: 'lnk',
+  challenge: 'chl',
+  device: 'dev',
+  session: 'ses',
+  licence: 'lic',
+  message: 'msg',
+  staff: 'stf',
+  draft: 'dft',
+  checkpoint: 'chk',
+  request: 'req',
+  folder: 'fld',
+  marking: 'mrk',
+  terms: 'trm',
+  view: 'viw',
+  consent: 'cns',
+  group: 'grp',
 } as const;
 
 export type IdKind = keyof typeof prefixes;

@@ -1,8 +1,18 @@
 import { describe, expect, test } from 'vitest';
 import { type FolderNode, wayText, wayTo, withThoseBelow, wouldLoop } from '@/core/content/folders';
 
-const folder = (id: string, parentId: string | null): FolderNode => ({ id: `fld_${id}`, parentId: parentId === null ? null : `fld_${parentId}`, name: id.toUpperCase() });
-const tree = [folder('a', null), folder('b', 'a'), folder('c', 'b'), folder('d', 'a'), folder('e', null)];
+const folder = (id: string, parentId: string | null): FolderNode => ({
+  id: `fld_${id}`,
+  parentId: parentId === null ? null : `fld_${parentId}`,
+  name: id.toUpperCase(),
+});
+const tree = [
+  folder('a', null),
+  folder('b', 'a'),
+  folder('c', 'b'),
+  folder('d', 'a'),
+  folder('e', null),
+];
 
 describe('folders', () => {
   test('know the way to the top', () => {
@@ -19,7 +29,12 @@ describe('folders', () => {
   });
 
   test('hold what is below them, however the list is ordered', () => {
-    expect([...withThoseBelow([...tree].reverse(), 'fld_a')].sort()).toEqual(['fld_a', 'fld_b', 'fld_c', 'fld_d']);
+    expect([...withThoseBelow([...tree].reverse(), 'fld_a')].sort()).toEqual([
+      'fld_a',
+      'fld_b',
+      'fld_c',
+      'fld_d',
+    ]);
     expect([...withThoseBelow(tree, 'fld_e')]).toEqual(['fld_e']);
   });
 

@@ -1,6 +1,10 @@
 import type { FolderId } from '@/core/base/ids';
 
-export type FolderNode = { readonly id: FolderId; readonly parentId: FolderId | null; readonly name: string };
+export type FolderNode = {
+  readonly id: FolderId;
+  readonly parentId: FolderId | null;
+  readonly name: string;
+};
 
 /** The way to a folder from the top, itself last; empty for one that is not there. */
 export function wayTo<F extends FolderNode>(folders: readonly F[], id: FolderId | null): F[] {
@@ -16,21 +20,28 @@ export function wayTo<F extends FolderNode>(folders: readonly F[], id: FolderId 
 }
 
 /** Whether moving a folder there would put it inside itself. */
-export function wouldLoop(folders: readonly FolderNode[], id: FolderId, parentId: FolderId | null): boolean {
+export function wouldLoop(
+  folders: readonly FolderNode[],
+  id: FolderId,
+  parentId: FolderId | null,
+): boolean {
   return wayTo(folders, parentId).some((folder) => folder.id === id);
 }
 
 /** A folder and all below it. */
 export function withThoseBelow(folders: readonly FolderNode[], id: FolderId): Set<FolderId> {
   const inside = new Set<FolderId>([id]);
-  for (let grown = 0; grown !== inside.size; ) {
+  for (let grown = 0; grown !== inside.size;) {
     grown = inside.size;
-    for (const folder of folders) if (folder.parentId !== null && inside.has(folder.parentId)) inside.add(folder.id);
+    for (const folder of folders)
+      if (folder.parentId !== null && inside.has(folder.parentId)) inside.add(folder.id);
   }
   return inside;
 }
 
 /** `Hull 412 / Tender`: the way as one line. */
 export function wayText(folders: readonly FolderNode[], id: FolderId | null): string {
-  return wayTo(folders, id).map((folder) => folder.name).join(' / ');
+  return wayTo(folders, id)
+    .map((folder) => folder.name)
+    .join(' / ');
 }

@@ -3,30 +3,91 @@ import type { Json } from '@/core/ledger/canonical';
 
 /** What happened, in two or three words to be read behind a name. */
 const done: Record<Action, string> = {
-  'organisation.set-up': 'set up Embargo', 'staff.signed-in': 'signed in', 'staff.signed-out': 'signed out', 'staff.viewed': 'looked at access',
-  'staff.invited': 'invited a colleague', 'staff.changed': 'changed a colleague', 'staff.password-chosen': 'chose a password', 'staff.proven': 'proved who they are', 'staff.factor-changed': 'changed a second factor',
-  'document.protected': 'protected', 'document.revised': 'added a version', 'document.filed': 'filed the document', 'document.revoked': 'revoked the document', 'document.reinstated': 'reinstated the document',
-  'dispatch.sent': 'dispatched', 'dispatch.mailed-again': 'mailed a link again', 'grant.given': 'gave access', 'grant.changed': 'changed access', 'grant.revoked': 'revoked access', 'grant.reinstated': 'reinstated access',
-  'mail.delivered': 'delivered mail', 'mail.failed': 'could not deliver mail',
-  'code.requested': 'asked for a code', 'code.entered': 'entered a code', 'key.unwrapped': 'used a key', 'key.destroyed': 'destroyed the key',
-  'recipient.blocked': 'blocked', 'recipient.unblocked': 'unblocked', 'recipient.changed': 'changed a person',
-  'request.asked': 'asked for more', 'request.answered': 'answered a request', 'settings.changed': 'changed settings', 'ceiling.changed': 'changed a ceiling',
-  'document.opened': 'opened', 'document.checked': 'opened as a check', 'page.shown': 'was shown a page', 'text.sent': 'was sent the text of a page', 'text.copied': 'copied text', 'document.printed': 'made a print', 'document.kept': 'kept a copy',
-  'people.brought-in': 'brought people in', 'people.taken-out': 'took the list of people out',
-  'file.taken': 'took a protected file', 'file.inspected': 'inspected a protected file', 'key.rotated': 'rotated the master key',
-  'destruction.asked': 'asked to destroy keys', 'destruction.answered': 'answered about destroying keys', 'link.visited': 'came by an open link', 'consent.asked': 'asked a second person', 'consent.answered': 'answered as the second person', 'recovery.changed': 'changed the recovery key',
-  'recovery.tried': 'tried the recovery key', 'backup.made': 'made a backup', 'service.restored': 'restored a backup',
-  'ledger.exported': 'exported the ledger', 'ledger.verified': 'verified the ledger', 'seal.broken': 'found rows changed by another program', 'demo.changed': 'changed the demo',
+  'organisation.set-up': 'set up Embargo',
+  'staff.signed-in': 'signed in',
+  'staff.signed-out': 'signed out',
+  'staff.viewed': 'looked at access',
+  'staff.invited': 'invited a colleague',
+  'staff.changed': 'changed a colleague',
+  'staff.password-chosen': 'chose a password',
+  'staff.proven': 'proved who they are',
+  'staff.factor-changed': 'changed a second factor',
+  'document.protected': 'protected',
+  'document.revised': 'added a version',
+  'document.filed': 'filed the document',
+  'document.revoked': 'revoked the document',
+  'document.reinstated': 'reinstated the document',
+  'dispatch.sent': 'dispatched',
+  'dispatch.mailed-again': 'mailed a link again',
+  'grant.given': 'gave access',
+  'grant.changed': 'changed access',
+  'grant.revoked': 'revoked access',
+  'grant.reinstated': 'reinstated access',
+  'mail.delivered': 'delivered mail',
+  'mail.failed': 'could not deliver mail',
+  'code.requested': 'asked for a code',
+  'code.entered': 'entered a code',
+  'key.unwrapped': 'used a key',
+  'key.destroyed': 'destroyed the key',
+  'recipient.blocked': 'blocked',
+  'recipient.unblocked': 'unblocked',
+  'recipient.changed': 'changed a person',
+  'request.asked': 'asked for more',
+  'request.answered': 'answered a request',
+  'settings.changed': 'changed settings',
+  'ceiling.changed': 'changed a ceiling',
+  'document.opened': 'opened',
+  'document.checked': 'opened as a check',
+  'page.shown': 'was shown a page',
+  'text.sent': 'was sent the text of a page',
+  'text.copied': 'copied text',
+  'document.printed': 'made a print',
+  'document.kept': 'kept a copy',
+  'people.brought-in': 'brought people in',
+  'people.taken-out': 'took the list of people out',
+  'file.taken': 'took a protected file',
+  'file.inspected': 'inspected a protected file',
+  'key.rotated': 'rotated the master key',
+  'destruction.asked': 'asked to destroy keys',
+  'destruction.answered': 'answered about destroying keys',
+  'link.visited': 'came by an open link',
+  'consent.asked': 'asked a second person',
+  'consent.answered': 'answered as the second person',
+  'recovery.changed': 'changed the recovery key',
+  'recovery.tried': 'tried the recovery key',
+  'backup.made': 'made a backup',
+  'service.restored': 'restored a backup',
+  'ledger.exported': 'exported the ledger',
+  'ledger.verified': 'verified the ledger',
+  'seal.broken': 'found rows changed by another program',
+  'demo.changed': 'changed the demo',
 };
 
 /** What was tried in vain. */
 const tried: Partial<Record<Action, string>> = {
-  'document.opened': 'tried to open', 'document.checked': 'tried to open as a check', 'page.shown': 'tried to read on', 'text.sent': 'tried to take text', 'text.copied': 'tried to copy text', 'document.printed': 'tried to print', 'document.kept': 'tried to keep a copy',
-  'code.entered': 'entered a code that is not right', 'staff.signed-in': 'tried to sign in', 'staff.proven': 'tried to prove who they are', 'staff.password-chosen': 'tried to choose a password', 'link.visited': 'tried an open link',
-  'recovery.tried': 'tried a key that does not open anything', 'file.inspected': 'inspected a file that is not known here',
+  'document.opened': 'tried to open',
+  'document.checked': 'tried to open as a check',
+  'page.shown': 'tried to read on',
+  'text.sent': 'tried to take text',
+  'text.copied': 'tried to copy text',
+  'document.printed': 'tried to print',
+  'document.kept': 'tried to keep a copy',
+  'code.entered': 'entered a code that is not right',
+  'staff.signed-in': 'tried to sign in',
+  'staff.proven': 'tried to prove who they are',
+  'staff.password-chosen': 'tried to choose a password',
+  'link.visited': 'tried an open link',
+  'recovery.tried': 'tried a key that does not open anything',
+  'file.inspected': 'inspected a file that is not known here',
 };
 
-type Done = { readonly action: Action; readonly outcome: Outcome; readonly actor: { readonly kind: string; readonly id: string | null }; readonly recipient: string | null; readonly details: Readonly<Record<string, Json>> };
+type Done = {
+  readonly action: Action;
+  readonly outcome: Outcome;
+  readonly actor: { readonly kind: string; readonly id: string | null };
+  readonly recipient: string | null;
+  readonly details: Readonly<Record<string, Json>>;
+};
 
 /** What somebody did or tried, to be read behind their name. */
 export function didWords({ action, outcome, actor, recipient, details }: Done): string {
@@ -34,7 +95,8 @@ export function didWords({ action, outcome, actor, recipient, details }: Done): 
   // Before it was told apart, sending the text of a page was written down as a copy.
   if (action === 'text.copied' && details['characters'] === undefined) return done['text.sent'];
   // A grant that somebody has by a group, a domain or an open link begins as they come in by it.
-  if (action === 'grant.given' && actor.kind === 'recipient') return actor.id === recipient ? 'used shared access' : 'passed on access';
+  if (action === 'grant.given' && actor.kind === 'recipient')
+    return actor.id === recipient ? 'used shared access' : 'passed on access';
   if (action === 'staff.changed' && 'notices' in details) return 'chose what they are told of';
   if (action === 'settings.changed' && 'group' in details) return 'changed a group';
   if (action === 'settings.changed' && 'rule' in details) return 'changed a rule';

@@ -7,7 +7,18 @@ import type { Action, Entry } from '@/core/ledger/entry';
 import { RIGHTS } from '@/core/policy/rights';
 
 /** What of an entry its facts are made of. */
-export type Told = Pick<Entry, 'action' | 'outcome' | 'reason' | 'actor' | 'recipient' | 'dispatch' | 'version' | 'device' | 'details'> & {
+export type Told = Pick<
+  Entry,
+  | 'action'
+  | 'outcome'
+  | 'reason'
+  | 'actor'
+  | 'recipient'
+  | 'dispatch'
+  | 'version'
+  | 'device'
+  | 'details'
+> & {
   /** What somebody wrote, where it is still kept. */
   readonly text: string;
   readonly address: string;
@@ -16,106 +27,293 @@ export type Told = Pick<Entry, 'action' | 'outcome' | 'reason' | 'actor' | 'reci
 type Details = Entry['details'];
 type Teller = (details: Details, words: Words, told: Told) => readonly Fact[];
 
-const fact = (label: string, value: string): Fact[] => (value === '' ? [] : [{ label, before: null, after: value }]);
-const named = (value: Json | undefined, words: Words): string => (value == null ? '' : valueWords(value, words));
-const answered = (details: Details): Fact[] => fact('Answer', details['agreed'] === true ? 'agreed' : 'declined');
-const counts = (details: Details, kinds: Readonly<Record<string, string>>): Fact[] => Object.entries(kinds).flatMap(([key, label]) => (typeof details[key] === 'number' ? fact(label, details[key].toLocaleString('en-GB')) : []));
+const fact = (label: string, value: string): Fact[] =>
+  value === '' ? [] : [{ label, before: null, after: value }];
+const named = (value: Json | undefined, words: Words): string =>
+  value == null ? '' : valueWords(value, words);
+const answered = (details: Details): Fact[] =>
+  fact('Answer', details['agreed'] === true ? 'agreed' : 'declined');
+const counts = (details: Details, kinds: Readonly<Record<string, string>>): Fact[] =>
+  Object.entries(kinds).flatMap(([key, label]) =>
+    typeof details[key] === 'number' ? fact(label, details[key].toLocaleString('en-GB')) : [],
+  );
 
 /** Why a grant came or went along with something else. */
-const becauseWords: Readonly<Record<string, string>> = { 'left-group': 'they left the group', 'group-removed': 'the group was removed', 'joined-group': 'they joined the group', left: 'they have left' };
-const scopeWords: Readonly<Record<string, string>> = { person: 'everything of this person', organisation: 'everything of their organisation', dispatch: 'the whole dispatch', group: 'everything of the group', 'person-on-document': 'everything of this person on the document' };
+const becauseWords: Readonly<Record<string, string>> = {
+  'left-group': 'they left the group',
+  'group-removed': 'the group was removed',
+  'joined-group': 'they joined the group',
+  left: 'they have left',
+};
+const scopeWords: Readonly<Record<string, string>> = {
+  person: 'everything of this person',
+  organisation: 'everything of their organisation',
+  dispatch: 'the whole dispatch',
+  group: 'everything of the group',
+  'person-on-document': 'everything of this person on the document',
+};
 
 function aboutCut({ terms, because, scope }: Details, words: Words): Fact[] {
-  return [...(typeof terms === 'string' ? termsChanges(null, terms, words) : []), ...fact('With', scopeWords[text(scope)] ?? ''), ...fact('Because', becauseWords[text(because)] ?? '')];
+  return [
+    ...(typeof terms === 'string' ? termsChanges(null, terms, words) : []),
+    ...fact('With', scopeWords[text(scope)] ?? ''),
+    ...fact('Because', becauseWords[text(because)] ?? ''),
+  ];
 }
 
 function aboutSettings(details: Details, words: Words): Fact[] {
   const { before, after } = details;
-  if ('rule' in details) return [{ label: `Rule: ${text(details['rule']).replaceAll('-', ' ')}`, before: before === after ? null : text(before), after: text(after) }, ...fact('Reason', text(details['reason']))];
-  if ('defaults' in details) return [...fact('Begins with, for', levelText(details['defaults'], details['subject'], words)), ...changes(before, after, words, 'not set')];
-  if ('consent' in details) return [...fact('About', 'one person doing alone what two do'), ...answered(details)];
-  if ('twoPeople' in details) return details['asked'] === false ? fact('Asked', 'that one person may do alone what two do') : fact('Two people', details['twoPeople'] === true ? 'needed to destroy keys' : 'not needed to destroy keys');
-  const [label, id] = Object.entries({ Folder: details['folder'], Marking: details['marking'], 'Kept terms': details['terms'], Group: details['group'] }).find(([, value]) => value !== undefined) ?? ['', ''];
-  if ('added' in details) return [...fact('Group', named(id, words)), ...fact('In', named(details['added'], words)), ...fact('Out', named(details['removed'], words))];
-  if ('removed' in details) return fact(`${label} removed`, details['removed'] === true ? named(id, words) : text(details['removed']));
+  if ('rule' in details)
+    return [
+      {
+        label: `Rule: ${text(details['rule']).replaceAll('-', ' ')}`,
+        before: before === after ? null : text(before),
+        after: text(after),
+      },
+      ...fact('Reason', text(details['reason'])),
+    ];
+  if ('defaults' in details)
+    return [
+      ...fact('Begins with, for', levelText(details['defaults'], details['subject'], words)),
+      ...changes(before, after, words, 'not set'),
+    ];
+  if ('consent' in details)
+    return [...fact('About', 'one person doing alone what two do'), ...answered(details)];
+  if ('twoPeople' in details)
+    return details['asked'] === false
+      ? fact('Asked', 'that one person may do alone what two do')
+      : fact(
+          'Two people',
+          details['twoPeople'] === true ? 'needed to destroy keys' : 'not needed to destroy keys',
+        );
+  const [label, id] = Object.entries({
+    Folder: details['folder'],
+    Marking: details['marking'],
+    'Kept terms': details['terms'],
+    Group: details['group'],
+  }).find(([, value]) => value !== undefined) ?? ['', ''];
+  if ('added' in details)
+    return [
+      ...fact('Group', named(id, words)),
+      ...fact('In', named(details['added'], words)),
+      ...fact('Out', named(details['removed'], words)),
+    ];
+  if ('removed' in details)
+    return fact(
+      `${label} removed`,
+      details['removed'] === true ? named(id, words) : text(details['removed']),
+    );
   if ('made' in details) return fact(`${label} made`, text(details['made']));
   const whole = isObject(before) || isObject(after);
   const isNew = before == null;
-  const name = whole || isNew || before === after ? fact(isNew ? `${label} made` : label, text(details['name']) || text(after)) : [{ label, before: text(before), after: text(after) }];
-  const inside = details['parent'] === details['parentBefore'] ? [] : changes({ parent: details['parentBefore'] ?? null }, { parent: details['parent'] ?? null }, words);
-  const meaning = details['meaning'] === details['meaningBefore'] ? [] : changes({ meaning: details['meaningBefore'] ?? '' }, { meaning: details['meaning'] ?? '' }, words);
-  const followed = number(details['changed']) > 0 ? fact('Reached back to', counted(number(details['changed']), 'grant')) : [];
-  return [...(label === '' ? [] : name), ...(whole ? changes(before ?? { name: details['name'] ?? '' }, after ?? null, words, 'not set') : []), ...inside, ...meaning, ...(details['up'] === true ? fact('Moved', 'up') : []), ...followed, ...(details['broughtIn'] === true ? fact('From', 'a file that was brought in') : [])];
+  const name =
+    whole || isNew || before === after
+      ? fact(isNew ? `${label} made` : label, text(details['name']) || text(after))
+      : [{ label, before: text(before), after: text(after) }];
+  const inside =
+    details['parent'] === details['parentBefore']
+      ? []
+      : changes(
+          { parent: details['parentBefore'] ?? null },
+          { parent: details['parent'] ?? null },
+          words,
+        );
+  const meaning =
+    details['meaning'] === details['meaningBefore']
+      ? []
+      : changes(
+          { meaning: details['meaningBefore'] ?? '' },
+          { meaning: details['meaning'] ?? '' },
+          words,
+        );
+  const followed =
+    number(details['changed']) > 0
+      ? fact('Reached back to', counted(number(details['changed']), 'grant'))
+      : [];
+  return [
+    ...(label === '' ? [] : name),
+    ...(whole
+      ? changes(before ?? { name: details['name'] ?? '' }, after ?? null, words, 'not set')
+      : []),
+    ...inside,
+    ...meaning,
+    ...(details['up'] === true ? fact('Moved', 'up') : []),
+    ...followed,
+    ...(details['broughtIn'] === true ? fact('From', 'a file that was brought in') : []),
+  ];
 }
 
 function levelText(level: Json | undefined, subject: Json | undefined, words: Words): string {
-  return level === 'organisation' ? 'the organisation' : `the ${text(level)} ${named(subject, words)}`;
+  return level === 'organisation'
+    ? 'the organisation'
+    : `the ${text(level)} ${named(subject, words)}`;
 }
 
 function asked(details: Details, words: Words): Fact[] {
   const right = RIGHTS.find((each) => each === details['right']);
   const until = details['until'];
-  return [...fact('Asked for', right === undefined ? '' : `the right to ${right.replaceAll('-', ' ')}`), ...fact('Until', typeof until === 'number' ? words.moment(until) : ''), ...fact('Had met', text(details['met']).replaceAll('-', ' '))];
+  return [
+    ...fact('Asked for', right === undefined ? '' : `the right to ${right.replaceAll('-', ' ')}`),
+    ...fact('Until', typeof until === 'number' ? words.moment(until) : ''),
+    ...fact('Had met', text(details['met']).replaceAll('-', ' ')),
+  ];
 }
 
 const tellers: Partial<Record<Action, Teller>> = {
-  'staff.viewed': ({ accessAt }, { moment }) => fact('As it stood', typeof accessAt === 'number' ? moment(accessAt) : ''),
-  'staff.invited': ({ staff, role }, words) => [...fact('Colleague', named(staff, words)), ...fact('Role', text(role))],
-  'staff.changed': (details, words) => [...fact('Colleague', named(details['staff'], words)), ...(isObject(details['before']) ? changes(details['before'], details['limits'] ?? details['after'] ?? null, words, 'no limit') : [{ label: 'Role', before: text(details['before']), after: text(details['after']) }])],
-  'staff.factor-changed': ({ staff, factor }, words) => [...fact('Colleague', named(staff, words)), ...fact('Second factor', factor === true ? 'on' : 'off')],
+  'staff.viewed': ({ accessAt }, { moment }) =>
+    fact('As it stood', typeof accessAt === 'number' ? moment(accessAt) : ''),
+  'staff.invited': ({ staff, role }, words) => [
+    ...fact('Colleague', named(staff, words)),
+    ...fact('Role', text(role)),
+  ],
+  'staff.changed': (details, words) => [
+    ...fact('Colleague', named(details['staff'], words)),
+    ...(isObject(details['before'])
+      ? changes(details['before'], details['limits'] ?? details['after'] ?? null, words, 'no limit')
+      : [{ label: 'Role', before: text(details['before']), after: text(details['after']) }]),
+  ],
+  'staff.factor-changed': ({ staff, factor }, words) => [
+    ...fact('Colleague', named(staff, words)),
+    ...fact('Second factor', factor === true ? 'on' : 'off'),
+  ],
   'document.protected': ({ pages }) => fact('Pages', String(number(pages))),
-  'document.revised': ({ number: version, pages }) => [...fact('Version', String(number(version))), ...fact('Pages', String(number(pages)))],
+  'document.revised': ({ number: version, pages }) => [
+    ...fact('Version', String(number(version))),
+    ...fact('Pages', String(number(pages))),
+  ],
   'document.filed': ({ before, after }, words) => changes(before, after, words),
-  'dispatch.sent': ({ documents, recipients, delivery, watermark }) => [...fact('Sent', `${counted(number(documents), 'document')} to ${counted(number(recipients), 'recipient')}`), ...fact('By', text(delivery).replaceAll('-', ' ')), ...fact('Watermark', text(watermark))],
-  'grant.given': ({ terms, beneath }, words) => [...termsChanges(null, text(terms), words), ...fact('From what was given to', beneath === undefined ? '' : named(beneath, words))],
-  'grant.changed': ({ before, terms, kept }, words) => [...termsChanges(text(before), text(terms), words), ...fact('Following the kept terms', named(kept, words))],
+  'dispatch.sent': ({ documents, recipients, delivery, watermark }) => [
+    ...fact(
+      'Sent',
+      `${counted(number(documents), 'document')} to ${counted(number(recipients), 'recipient')}`,
+    ),
+    ...fact('By', text(delivery).replaceAll('-', ' ')),
+    ...fact('Watermark', text(watermark)),
+  ],
+  'grant.given': ({ terms, beneath }, words) => [
+    ...termsChanges(null, text(terms), words),
+    ...fact('From what was given to', beneath === undefined ? '' : named(beneath, words)),
+  ],
+  'grant.changed': ({ before, terms, kept }, words) => [
+    ...termsChanges(text(before), text(terms), words),
+    ...fact('Following the kept terms', named(kept, words)),
+  ],
   'grant.revoked': aboutCut,
   'grant.reinstated': aboutCut,
-  'recipient.blocked': ({ because, successor }, words) => [...fact('Because', becauseWords[text(because)] ?? ''), ...fact('Successor', named(successor, words))],
-  'recipient.changed': (details, words) => ('sameAs' in details ? fact('Same person as', details['sameAs'] === null ? 'nobody else any more' : named(details['sameAs'], words)) : changes(details['before'], details['after'], words)),
-  'people.brought-in': (details) => counts(details, { added: 'New', changed: 'Changed', same: 'As before', problems: 'Not understood' }),
+  'recipient.blocked': ({ because, successor }, words) => [
+    ...fact('Because', becauseWords[text(because)] ?? ''),
+    ...fact('Successor', named(successor, words)),
+  ],
+  'recipient.changed': (details, words) =>
+    'sameAs' in details
+      ? fact(
+          'Same person as',
+          details['sameAs'] === null ? 'nobody else any more' : named(details['sameAs'], words),
+        )
+      : changes(details['before'], details['after'], words),
+  'people.brought-in': (details) =>
+    counts(details, {
+      added: 'New',
+      changed: 'Changed',
+      same: 'As before',
+      problems: 'Not understood',
+    }),
   'people.taken-out': (details) => counts(details, { people: 'People' }),
   'request.asked': asked,
   'request.answered': ({ state }) => fact('Answer', text(state).replaceAll('-', ' ')),
   'settings.changed': aboutSettings,
-  'ceiling.changed': ({ level, subject, before, limits }, words) => [...fact('For', levelText(level, subject, words)), ...changes(before, limits ?? null, words, 'no limit')],
-  'code.entered': ({ kept }) => fact('Device', kept === undefined ? '' : kept === true ? 'to be kept' : 'for one visit'),
+  'ceiling.changed': ({ level, subject, before, limits }, words) => [
+    ...fact('For', levelText(level, subject, words)),
+    ...changes(before, limits ?? null, words, 'no limit'),
+  ],
+  'code.entered': ({ kept }) =>
+    fact('Device', kept === undefined ? '' : kept === true ? 'to be kept' : 'for one visit'),
   'key.unwrapped': (details) => fact('For', text(details['for']).replaceAll('-', ' ')),
   'key.rotated': (details) => counts(details, { generation: 'Generation' }),
   'destruction.asked': ({ documents }, words) => fact('Documents', named(documents, words)),
   'destruction.answered': answered,
-  'consent.asked': ({ kind, documents, recipients }, words) => [...fact('To agree to', kind === 'send' ? `sending to ${counted(number(recipients), 'recipient')}` : 'a lower marking'), ...fact('Documents', named(documents, words))],
+  'consent.asked': ({ kind, documents, recipients }, words) => [
+    ...fact(
+      'To agree to',
+      kind === 'send'
+        ? `sending to ${counted(number(recipients), 'recipient')}`
+        : 'a lower marking',
+    ),
+    ...fact('Documents', named(documents, words)),
+  ],
   'consent.answered': answered,
-  'service.restored': ({ madeAt, entries }, { moment }) => [...fact('Backup of', typeof madeAt === 'number' ? moment(madeAt) : ''), ...fact('Entries', number(entries).toLocaleString('en-GB'))],
+  'service.restored': ({ madeAt, entries }, { moment }) => [
+    ...fact('Backup of', typeof madeAt === 'number' ? moment(madeAt) : ''),
+    ...fact('Entries', number(entries).toLocaleString('en-GB')),
+  ],
   'document.opened': ({ via }, words) => fact('Came by the link of', named(via, words)),
   'page.shown': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
   'text.sent': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
-  'text.copied': ({ page, characters }) => [...fact('Page', page === undefined ? '' : String(number(page))), ...fact('Copied', characters === undefined ? '' : counted(number(characters), 'character'))],
-  'document.printed': ({ copy, from, to }) => (copy === undefined ? [] : [...fact('Copy', String(number(copy))), ...fact('Pages', `${String(number(from))} to ${String(number(to))}`)]),
-  'document.kept': ({ marked }) => fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
-  'ledger.exported': (details) => [...fact('Statement', text(details['statement'])), ...counts(details, { rows: 'Rows', opens: 'Opens', entries: 'Entries' }), ...fact('Narrowed to', text(details['filter']))],
+  'text.copied': ({ page, characters }) => [
+    ...fact('Page', page === undefined ? '' : String(number(page))),
+    ...fact('Copied', characters === undefined ? '' : counted(number(characters), 'character')),
+  ],
+  'document.printed': ({ copy, from, to }) =>
+    copy === undefined
+      ? []
+      : [
+          ...fact('Copy', String(number(copy))),
+          ...fact('Pages', `${String(number(from))} to ${String(number(to))}`),
+        ],
+  'document.kept': ({ marked }) =>
+    fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
+  'ledger.exported': (details) => [
+    ...fact('Statement', text(details['statement'])),
+    ...counts(details, { rows: 'Rows', opens: 'Opens', entries: 'Entries' }),
+    ...fact('Narrowed to', text(details['filter'])),
+  ],
   'ledger.verified': (details) => counts(details, { handedIn: 'Checkpoints handed in' }),
   'seal.broken': (details) => counts(details, { count: 'Rows' }),
-  'demo.changed': ({ forward }) => fact('Clock moved by', `${String(Math.round(number(forward) / 3_600_000))} hours`),
+  'demo.changed': ({ forward }) =>
+    fact('Clock moved by', `${String(Math.round(number(forward) / 3_600_000))} hours`),
 };
 
 /** Actions that are done to somebody: the entry says to whom. */
-const AT_SOMEBODY: ReadonlySet<Action> = new Set<Action>(['grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated', 'dispatch.mailed-again', 'request.answered', 'file.taken', 'recipient.blocked', 'recipient.unblocked', 'recipient.changed', 'mail.delivered', 'mail.failed']);
+const AT_SOMEBODY: ReadonlySet<Action> = new Set<Action>([
+  'grant.given',
+  'grant.changed',
+  'grant.revoked',
+  'grant.reinstated',
+  'dispatch.mailed-again',
+  'request.answered',
+  'file.taken',
+  'recipient.blocked',
+  'recipient.unblocked',
+  'recipient.changed',
+  'mail.delivered',
+  'mail.failed',
+]);
 
 /** To whom something was done; empty: to nobody, or to whoever did it. */
 export function toWhom({ action, actor, recipient, address }: Told, { nameOf }: Words): string {
-  if (action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited') return address;
-  return recipient !== null && recipient !== actor.id && AT_SOMEBODY.has(action) ? nameOf(recipient) : '';
+  if (action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited')
+    return address;
+  return recipient !== null && recipient !== actor.id && AT_SOMEBODY.has(action)
+    ? nameOf(recipient)
+    : '';
 }
 
 /** What an entry says that nothing beside it does: what it was and is, why not, and what somebody wrote. */
 export function ownFacts(told: Told, words: Words): Fact[] {
   const { action, details, reason, text: said } = told;
   const facts = [...(tellers[action]?.(details, words, told) ?? [])];
-  if (details['linkOf'] !== undefined) facts.push(...fact('By the link of', named(details['linkOf'], words)));
-  if (reason !== null) facts.push({ label: 'Why not', before: null, after: reason.replaceAll('-', ' ').toLowerCase() });
-  if (details['restored'] === true) facts.push({ label: 'Restored', before: null, after: 'with a backup, as it had ended since' });
-  if (said.trim() !== '') facts.push({ label: 'Said', before: null, after: said.trim().replaceAll(/\s*\n\s*/g, ' / ') });
+  if (details['linkOf'] !== undefined)
+    facts.push(...fact('By the link of', named(details['linkOf'], words)));
+  if (reason !== null)
+    facts.push({
+      label: 'Why not',
+      before: null,
+      after: reason.replaceAll('-', ' ').toLowerCase(),
+    });
+  if (details['restored'] === true)
+    facts.push({ label: 'Restored', before: null, after: 'with a backup, as it had ended since' });
+  if (said.trim() !== '')
+    facts.push({ label: 'Said', before: null, after: said.trim().replaceAll(/\s*\n\s*/g, ' / ') });
   return facts;
 }
 
@@ -127,8 +325,14 @@ export function factsOf(told: Told, words: Words): Fact[] {
   return [
     ...fact(action.startsWith('recipient.') ? 'Person' : 'To', toWhom(told, words)),
     ...own.filter(({ label }) => label !== 'Said'),
-    ...fact('Dispatch', dispatch === null || action === 'dispatch.sent' ? '' : words.nameOf(dispatch)),
-    ...fact('Version', version === null || action === 'document.revised' ? '' : words.nameOf(version)),
+    ...fact(
+      'Dispatch',
+      dispatch === null || action === 'dispatch.sent' ? '' : words.nameOf(dispatch),
+    ),
+    ...fact(
+      'Version',
+      version === null || action === 'document.revised' ? '' : words.nameOf(version),
+    ),
     ...fact('Device', device === null || action === 'code.entered' ? '' : words.nameOf(device)),
     ...said,
   ];
@@ -139,5 +343,11 @@ const SELF_TOLD: ReadonlySet<string> = new Set(['Why not', 'Rights']);
 
 /** The same in one line. Leaves out what a list has in columns of its own. */
 export function factLine(facts: readonly Fact[], without: readonly string[] = []): string {
-  return facts.filter(({ label }) => !without.includes(label)).map(({ label, before, after }) => `${SELF_TOLD.has(label) && before === null ? '' : `${label.toLowerCase()} `}${before === null ? after : `${before} → ${after}`}`).join('; ');
+  return facts
+    .filter(({ label }) => !without.includes(label))
+    .map(
+      ({ label, before, after }) =>
+        `${SELF_TOLD.has(label) && before === null ? '' : `${label.toLowerCase()} `}${before === null ? after : `${before} → ${after}`}`,
+    )
+    .join('; ');
 }

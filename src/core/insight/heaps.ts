@@ -4,13 +4,33 @@ import { KINDS, type Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 
 /** Entries of one sort on one day. Empty text stands for nothing. */
-export type Heap = { readonly day: string; readonly kind: Kind; readonly outcome: Outcome; readonly reason: string; readonly place: string; readonly organisation: string; readonly entries: number };
+export type Heap = {
+  readonly day: string;
+  readonly kind: Kind;
+  readonly outcome: Outcome;
+  readonly reason: string;
+  readonly place: string;
+  readonly organisation: string;
+  readonly entries: number;
+};
 type Column = Exclude<keyof Heap, 'entries'>;
-const COLUMNS = ['day', 'kind', 'outcome', 'reason', 'place', 'organisation'] as const satisfies readonly Column[];
+const COLUMNS = [
+  'day',
+  'kind',
+  'outcome',
+  'reason',
+  'place',
+  'organisation',
+] as const satisfies readonly Column[];
 
 type Counted = (typeof COUNTED_DIMENSIONS)[number];
 /** What heaps are narrowed to; `from` and `to` are days, both inside. */
-export type HeapFilter = { readonly with?: Chosen<Counted>; readonly without?: Chosen<Counted>; readonly from?: string | undefined; readonly to?: string | undefined };
+export type HeapFilter = {
+  readonly with?: Chosen<Counted>;
+  readonly without?: Chosen<Counted>;
+  readonly from?: string | undefined;
+  readonly to?: string | undefined;
+};
 
 type Count = { readonly value: string; readonly entries: number };
 type DayCount = { readonly day: string; readonly granted: number; readonly refused: number };
@@ -29,29 +49,62 @@ export type Counts = {
   readonly unplaced: number;
 };
 
-function differenceOf<T extends string>(all: readonly { readonly value: T; readonly entries: number }[], less: readonly { readonly value: T; readonly entries: number }[], more: readonly { readonly value: T; readonly entries: number }[]): { readonly value: T; readonly entries: number }[] {
+function differenceOf<T extends string>(
+  all: readonly { readonly value: T; readonly entries: number }[],
+  less: readonly { readonly value: T; readonly entries: number }[],
+  more: readonly { readonly value: T; readonly entries: number }[],
+): { readonly value: T; readonly entries: number }[] {
   const entries = new Map(all.map((each): [T, number] => [each.value, each.entries]));
   for (const each of less) entries.set(each.value, (entries.get(each.value) ?? 0) - each.entries);
   for (const each of more) entries.set(each.value, (entries.get(each.value) ?? 0) + each.entries);
-  return [...entries].map(([value, n]) => ({ value, entries: n })).filter((each) => each.entries > 0);
+  return [...entries]
+    .map(([value, n]) => ({ value, entries: n }))
+    .filter((each) => each.entries > 0);
 }
 
-const largestFirst = (counts: readonly Count[]): Count[] => [...counts].sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
+const largestFirst = (counts: readonly Count[]): Count[] =>
+  [...counts].sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
 
 /** What is counted of everything, less some of it, and with some more: counting is adding up, so the three need not be put together first. */
 export function lessAndMore(all: Counts, less: Counts, more: Counts): Counts {
-  const days = (which: 'granted' | 'refused') => differenceOf(...([all, less, more].map((each) => each.days.map((day) => ({ value: day.day, entries: day[which] }))) as [Count[], Count[], Count[]]));
-  const [granted, refused] = [new Map(days('granted').map(({ value, entries }) => [value, entries])), new Map(days('refused').map(({ value, entries }) => [value, entries]))];
+  const days = (which: 'granted' | 'refused') =>
+    differenceOf(
+      ...([all, less, more].map((each) =>
+        each.days.map((day) => ({ value: day.day, entries: day[which] })),
+      ) as [Count[], Count[], Count[]]),
+    );
+  const [granted, refused] = [
+    new Map(days('granted').map(({ value, entries }) => [value, entries])),
+    new Map(days('refused').map(({ value, entries }) => [value, entries])),
+  ];
   return {
-    total: all.total - less.total + more.total, unplaced: all.unplaced - less.unplaced + more.unplaced, recorded: all.recorded,
-    days: [...new Set([...granted.keys(), ...refused.keys()])].sort().map((day) => ({ day, granted: granted.get(day) ?? 0, refused: refused.get(day) ?? 0 })),
-    kinds: KINDS.flatMap((kind) => differenceOf(all.kinds, less.kinds, more.kinds).filter(({ value }) => value === kind)),
-    reasons: largestFirst(differenceOf(all.reasons, less.reasons, more.reasons)), places: largestFirst(differenceOf(all.places, less.places, more.places)), organisations: largestFirst(differenceOf(all.organisations, less.organisations, more.organisations)),
+    total: all.total - less.total + more.total,
+    unplaced: all.unplaced - less.unplaced + more.unplaced,
+    recorded: all.recorded,
+    days: [...new Set([...granted.keys(), ...refused.keys()])]
+      .sort()
+      .map((day) => ({ day, granted: granted.get(day) ?? 0, refused: refused.get(day) ?? 0 })),
+    kinds: KINDS.flatMap((kind) =>
+      differenceOf(all.kinds, less.kinds, more.kinds).filter(({ value }) => value === kind),
+    ),
+    reasons: largestFirst(differenceOf(all.reasons, less.reasons, more.reasons)),
+    places: largestFirst(differenceOf(all.places, less.places, more.places)),
+    organisations: largestFirst(
+      differenceOf(all.organisations, less.organisations, more.organisations),
+    ),
   };
 }
 
 /** A set of heaps that can be added to and counted. */
-export type Heaps = { /** Puts a heap in the place of what was counted there. */ readonly put: (heap: Heap) => void; /** Adds to what was counted there. */ readonly add: (heap: Heap) => void; readonly count: (filter: HeapFilter) => Counts; /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (kind: Kind) => Seen[]; readonly size: () => number };
+export type Heaps = {
+  /** Puts a heap in the place of what was counted there. */ readonly put: (heap: Heap) => void;
+  /** Adds to what was counted there. */ readonly add: (heap: Heap) => void;
+  readonly count: (filter: HeapFilter) => Counts;
+  /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (
+    kind: Kind,
+  ) => Seen[];
+  readonly size: () => number;
+};
 
 /** Words as small numbers, so that a million comparisons are of numbers. */
 function createWords() {
@@ -79,15 +132,36 @@ const PLACED_KINDS: ReadonlySet<string> = new Set<Kind>(['opened', 'taken', 'ref
  * busy ledger, some hundred thousand, take a few milliseconds.
  */
 export function createHeaps(): Heaps {
-  const words = { day: createWords(), kind: createWords(), outcome: createWords(), reason: createWords(), place: createWords(), organisation: createWords() };
+  const words = {
+    day: createWords(),
+    kind: createWords(),
+    outcome: createWords(),
+    reason: createWords(),
+    place: createWords(),
+    organisation: createWords(),
+  };
   let capacity = 1024;
   const fresh = (): Uint32Array => new Uint32Array(capacity);
-  let columns = { day: fresh(), kind: fresh(), outcome: fresh(), reason: fresh(), place: fresh(), organisation: fresh(), entries: fresh() };
+  let columns = {
+    day: fresh(),
+    kind: fresh(),
+    outcome: fresh(),
+    reason: fresh(),
+    place: fresh(),
+    organisation: fresh(),
+    entries: fresh(),
+  };
   const rows = new Map<string, number>();
 
   const grow = (): void => {
     capacity *= 2;
-    columns = Object.fromEntries(Object.entries(columns).map(([name, column]) => { const larger = fresh(); larger.set(column); return [name, larger]; })) as typeof columns;
+    columns = Object.fromEntries(
+      Object.entries(columns).map(([name, column]) => {
+        const larger = fresh();
+        larger.set(column);
+        return [name, larger];
+      }),
+    ) as typeof columns;
   };
 
   const rowOf = (heap: Heap): number => {
@@ -98,7 +172,9 @@ export function createHeaps(): Heaps {
     const row = rows.size;
     if (row === capacity) grow();
     rows.set(key, row);
-    COLUMNS.forEach((name, i) => { columns[name][row] = numbers[i] ?? 0; });
+    COLUMNS.forEach((name, i) => {
+      columns[name][row] = numbers[i] ?? 0;
+    });
     return row;
   };
 
@@ -106,19 +182,33 @@ export function createHeaps(): Heaps {
     size: () => rows.size,
     seen: (kind) => {
       const wanted = words.kind.find(kind);
-      const found = new Map<number, { first: number; entries: number; organisation: number; place: number }>();
+      const found = new Map<
+        number,
+        { first: number; entries: number; organisation: number; place: number }
+      >();
       for (let i = 0; i < rows.size; i++) {
         if (columns.kind[i] !== wanted) continue;
-        const [d, p, o, n] = [columns.day[i] ?? 0, columns.place[i] ?? 0, columns.organisation[i] ?? 0, columns.entries[i] ?? 0];
+        const [d, p, o, n] = [
+          columns.day[i] ?? 0,
+          columns.place[i] ?? 0,
+          columns.organisation[i] ?? 0,
+          columns.entries[i] ?? 0,
+        ];
         const key = o * words.place.words.length + p;
         const known = found.get(key);
-        if (known === undefined) found.set(key, { first: d, entries: n, organisation: o, place: p });
+        if (known === undefined)
+          found.set(key, { first: d, entries: n, organisation: o, place: p });
         else {
           known.entries += n;
           if ((words.day.words[d] ?? '') < (words.day.words[known.first] ?? '')) known.first = d;
         }
       }
-      return [...found.values()].map(({ first, entries, organisation, place }) => ({ organisation: words.organisation.words[organisation] ?? '', place: words.place.words[place] ?? '', first: words.day.words[first] ?? '', entries }));
+      return [...found.values()].map(({ first, entries, organisation, place }) => ({
+        organisation: words.organisation.words[organisation] ?? '',
+        place: words.place.words[place] ?? '',
+        first: words.day.words[first] ?? '',
+        entries,
+      }));
     },
     // The row comes first: making it may move the columns to where there is more room.
     put: (heap) => {
@@ -131,19 +221,48 @@ export function createHeaps(): Heaps {
     },
     count: (filter) => {
       const { day, kind, outcome, reason, place, organisation, entries } = columns;
-      const passes = { kind: passing('kind', filter), outcome: passing('outcome', filter), reason: passing('reason', filter), place: passing('place', filter), organisation: passing('organisation', filter) };
-      const inside = Uint8Array.from(words.day.words, (each) => ((filter.from === undefined || each >= filter.from) && (filter.to === undefined || each <= filter.to) ? 1 : 0));
+      const passes = {
+        kind: passing('kind', filter),
+        outcome: passing('outcome', filter),
+        reason: passing('reason', filter),
+        place: passing('place', filter),
+        organisation: passing('organisation', filter),
+      };
+      const inside = Uint8Array.from(words.day.words, (each) =>
+        (filter.from === undefined || each >= filter.from) &&
+        (filter.to === undefined || each <= filter.to)
+          ? 1
+          : 0,
+      );
       const refused = words.kind.find('refused');
       const placed = Uint8Array.from(words.kind.words, (each) => (PLACED_KINDS.has(each) ? 1 : 0));
       const nowhere = words.place.find('');
-      const sums = { granted: sumsFor('day'), refused: sumsFor('day'), kind: sumsFor('kind'), reason: sumsFor('reason'), place: sumsFor('place'), organisation: sumsFor('organisation') };
+      const sums = {
+        granted: sumsFor('day'),
+        refused: sumsFor('day'),
+        kind: sumsFor('kind'),
+        reason: sumsFor('reason'),
+        place: sumsFor('place'),
+        organisation: sumsFor('organisation'),
+      };
       let total = 0;
       let unplaced = 0;
       for (let i = 0; i < rows.size; i++) {
-        const [d, k, r, p, o, n] = [day[i] ?? 0, kind[i] ?? 0, reason[i] ?? 0, place[i] ?? 0, organisation[i] ?? 0, entries[i] ?? 0];
+        const [d, k, r, p, o, n] = [
+          day[i] ?? 0,
+          kind[i] ?? 0,
+          reason[i] ?? 0,
+          place[i] ?? 0,
+          organisation[i] ?? 0,
+          entries[i] ?? 0,
+        ];
         const fails =
-          (inside[d] === 1 ? 0 : BIT.days) | (passes.kind[k] === 1 ? 0 : BIT.kind) | (passes.outcome[outcome[i] ?? 0] === 1 ? 0 : BIT.outcome) |
-          (passes.reason[r] === 1 ? 0 : BIT.reason) | (passes.place[p] === 1 ? 0 : BIT.place) | (passes.organisation[o] === 1 ? 0 : BIT.organisation);
+          (inside[d] === 1 ? 0 : BIT.days) |
+          (passes.kind[k] === 1 ? 0 : BIT.kind) |
+          (passes.outcome[outcome[i] ?? 0] === 1 ? 0 : BIT.outcome) |
+          (passes.reason[r] === 1 ? 0 : BIT.reason) |
+          (passes.place[p] === 1 ? 0 : BIT.place) |
+          (passes.organisation[o] === 1 ? 0 : BIT.organisation);
         if (fails === 0) {
           total += n;
           if (p === nowhere && placed[k] === 1) unplaced += n;
@@ -158,11 +277,22 @@ export function createHeaps(): Heaps {
       const ordered = [...words.day.words].sort();
       const [first, last] = [ordered.at(0), ordered.at(-1)];
       return {
-        total, unplaced,
+        total,
+        unplaced,
         recorded: first === undefined || last === undefined ? null : { first, last },
-        days: ordered.flatMap((each) => { const at = words.day.find(each); const [granted, no] = [sums.granted[at] ?? 0, sums.refused[at] ?? 0]; return granted + no === 0 ? [] : [{ day: each, granted, refused: no }]; }),
-        kinds: KINDS.flatMap((each) => kinds.filter(({ value }) => value === each).map(({ entries: n }) => ({ value: each, entries: n }))),
-        reasons: countsOf('reason', sums.reason), places: countsOf('place', sums.place), organisations: countsOf('organisation', sums.organisation),
+        days: ordered.flatMap((each) => {
+          const at = words.day.find(each);
+          const [granted, no] = [sums.granted[at] ?? 0, sums.refused[at] ?? 0];
+          return granted + no === 0 ? [] : [{ day: each, granted, refused: no }];
+        }),
+        kinds: KINDS.flatMap((each) =>
+          kinds
+            .filter(({ value }) => value === each)
+            .map(({ entries: n }) => ({ value: each, entries: n })),
+        ),
+        reasons: countsOf('reason', sums.reason),
+        places: countsOf('place', sums.place),
+        organisations: countsOf('organisation', sums.organisation),
       };
     },
   };
@@ -171,14 +301,18 @@ export function createHeaps(): Heaps {
   function passing(name: Counted, { with: wanted = {}, without = {} }: HeapFilter): Uint8Array {
     const [chosen, refused] = [wanted[name], new Set(without[name])];
     const those = chosen === undefined ? null : new Set(chosen);
-    return Uint8Array.from(words[name].words, (word) => ((those === null || those.has(word)) && !refused.has(word) ? 1 : 0));
+    return Uint8Array.from(words[name].words, (word) =>
+      (those === null || those.has(word)) && !refused.has(word) ? 1 : 0,
+    );
   }
   function sumsFor(name: Column): Float64Array {
     return new Float64Array(words[name].words.length);
   }
   /** The words of a column that count for something, the largest first; nothing itself is left out. */
   function countsOf(name: Column, of: Float64Array): Count[] {
-    return words[name].words.flatMap((value, i) => (value === '' || of[i] === 0 ? [] : [{ value, entries: of[i] ?? 0 }])).sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
+    return words[name].words
+      .flatMap((value, i) => (value === '' || of[i] === 0 ? [] : [{ value, entries: of[i] ?? 0 }]))
+      .sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
   }
 }
 

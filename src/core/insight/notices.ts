@@ -37,8 +37,14 @@ export function kindsOf({ granted, first, elsewhere }: Opened): NoticeKind[] {
 }
 
 /** Which of these opens somebody is told of who chose these kinds. */
-export function toldOf(opened: readonly Opened[], staff: StaffId, kinds: readonly NoticeKind[]): Opened[] {
-  return opened.filter((each) => each.answerable.includes(staff) && kindsOf(each).some((kind) => kinds.includes(kind)));
+export function toldOf(
+  opened: readonly Opened[],
+  staff: StaffId,
+  kinds: readonly NoticeKind[],
+): Opened[] {
+  return opened.filter(
+    (each) => each.answerable.includes(staff) && kindsOf(each).some((kind) => kinds.includes(kind)),
+  );
 }
 
 /** The kinds that somebody chose to be told of in this rhythm. */

@@ -13,7 +13,13 @@ export const SALT_BYTES = 16;
  * What stands in the chain in place of a personal value: SHA-256(salt, field, 0, value) in hex.
  * Once salt and value are erased it says nothing, and the chain still verifies.
  */
-export function commitmentOf(field: string, value: string, salt: Uint8Array | undefined, hash: Hash): string {
-  if (salt?.length !== SALT_BYTES) throw new LedgerError('NOT_CANONICAL', `No salt for the personal field ${field}.`);
+export function commitmentOf(
+  field: string,
+  value: string,
+  salt: Uint8Array | undefined,
+  hash: Hash,
+): string {
+  if (salt?.length !== SALT_BYTES)
+    throw new LedgerError('NOT_CANONICAL', `No salt for the personal field ${field}.`);
   return bytesToHex(hash(salt, `${field}\0${value}`));
 }

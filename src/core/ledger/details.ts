@@ -1,4 +1,16 @@
-import type { ConsentId, DispatchId, DocumentId, FolderId, GrantId, GroupId, MarkingId, RecipientId, RequestId, StaffId, TermsId } from '@/core/base/ids';
+import type {
+  ConsentId,
+  DispatchId,
+  DocumentId,
+  FolderId,
+  GrantId,
+  GroupId,
+  MarkingId,
+  RecipientId,
+  RequestId,
+  StaffId,
+  TermsId,
+} from '@/core/base/ids';
 import type { Json } from '@/core/ledger/canonical';
 
 type Plain = Readonly<Record<string, Json>>;
@@ -6,9 +18,17 @@ type Plain = Readonly<Record<string, Json>>;
 type Restored = { readonly restored?: true };
 /** What a grant is about, as a line of `termsText`. */
 type Given = { readonly terms: string; readonly beneath?: GrantId };
-type GrantChanged = Restored & { readonly before: string; readonly terms: string; readonly kept?: TermsId };
+type GrantChanged = Restored & {
+  readonly before: string;
+  readonly terms: string;
+  readonly kept?: TermsId;
+};
 /** `terms`: what was taken away or came back. `scope`: of whom all was taken at once. */
-type GrantCut = Restored & { readonly terms?: string; readonly scope?: string; readonly because?: string };
+type GrantCut = Restored & {
+  readonly terms?: string;
+  readonly scope?: string;
+  readonly because?: string;
+};
 /** How one came by somebody else's link. */
 type ByLink = { readonly linkOf?: RecipientId };
 type Named = { readonly before: string | null; readonly after: string };
@@ -16,63 +36,153 @@ type Named = { readonly before: string | null; readonly after: string };
 /** What was changed about the organisation, its folders, markings, groups, kept terms and rules. */
 export type SettingsDetails =
   | { readonly work: true; readonly before: Plain; readonly after: Plain }
-  | (Restored & { readonly rule: string; readonly before: string; readonly after: string; readonly reason?: string })
+  | (Restored & {
+      readonly rule: string;
+      readonly before: string;
+      readonly after: string;
+      readonly reason?: string;
+    })
   | { readonly folder: FolderId; readonly made: string }
-  | { readonly folder: FolderId; readonly before: string; readonly after: string; readonly parent: FolderId | null; readonly parentBefore: FolderId | null }
+  | {
+      readonly folder: FolderId;
+      readonly before: string;
+      readonly after: string;
+      readonly parent: FolderId | null;
+      readonly parentBefore: FolderId | null;
+    }
   | { readonly folder: FolderId; readonly removed: string }
-  | (Named & { readonly marking: MarkingId; readonly up?: true; readonly meaning: string; readonly meaningBefore: string | null })
+  | (Named & {
+      readonly marking: MarkingId;
+      readonly up?: true;
+      readonly meaning: string;
+      readonly meaningBefore: string | null;
+    })
   | { readonly marking: MarkingId; readonly removed: string }
   | { readonly terms: TermsId; readonly removed: string }
-  | { readonly terms: TermsId; readonly name: string; readonly version: number; readonly before: Plain | null; readonly after: Plain; readonly changed: number; readonly broughtIn?: true }
+  | {
+      readonly terms: TermsId;
+      readonly name: string;
+      readonly version: number;
+      readonly before: Plain | null;
+      readonly after: Plain;
+      readonly changed: number;
+      readonly broughtIn?: true;
+    }
   | (Named & { readonly group: GroupId })
   | { readonly group: GroupId; readonly removed: string }
-  | { readonly group: GroupId; readonly added: readonly RecipientId[]; readonly removed: readonly RecipientId[] }
+  | {
+      readonly group: GroupId;
+      readonly added: readonly RecipientId[];
+      readonly removed: readonly RecipientId[];
+    }
   | { readonly twoPeople: boolean; readonly asked?: false }
   | { readonly consent: ConsentId; readonly kind: string; readonly agreed: boolean }
-  | { readonly defaults: string; readonly subject: string; readonly before: Plain; readonly after: Plain | null };
+  | {
+      readonly defaults: string;
+      readonly subject: string;
+      readonly before: Plain;
+      readonly after: Plain | null;
+    };
 
 type StaffChanged =
   | (Restored & { readonly staff: StaffId; readonly before: string; readonly after: string })
   | (Restored & { readonly staff: StaffId; readonly before: Plain; readonly limits: Plain | null })
-  | { readonly staff: StaffId; readonly notices: true; readonly before: Plain; readonly after: Plain };
+  | {
+      readonly staff: StaffId;
+      readonly notices: true;
+      readonly before: Plain;
+      readonly after: Plain;
+    };
 
 type ConsentAsked =
-  | { readonly consent: ConsentId; readonly kind: 'send'; readonly documents: readonly DocumentId[]; readonly recipients: number }
-  | { readonly consent: ConsentId; readonly kind: 'lower-marking'; readonly documents: readonly DocumentId[]; readonly marking: MarkingId | null };
+  | {
+      readonly consent: ConsentId;
+      readonly kind: 'send';
+      readonly documents: readonly DocumentId[];
+      readonly recipients: number;
+    }
+  | {
+      readonly consent: ConsentId;
+      readonly kind: 'lower-marking';
+      readonly documents: readonly DocumentId[];
+      readonly marking: MarkingId | null;
+    };
 
 /** What an entry says beyond its envelope, by action. Older entries may say less. */
 export type Details = {
   'organisation.set-up': { readonly recovery: boolean; readonly demo: boolean };
   'staff.viewed': { readonly accessAt?: number; readonly also?: string | number };
-  'staff.invited': { readonly staff: StaffId; readonly role: string } | { readonly staff: StaffId; readonly again: true };
+  'staff.invited':
+    | { readonly staff: StaffId; readonly role: string }
+    | { readonly staff: StaffId; readonly again: true };
   'staff.changed': StaffChanged;
   'staff.factor-changed': { readonly staff: StaffId; readonly factor: boolean };
-  'document.protected': { readonly reference: string; readonly pages: number; readonly bytes: number };
+  'document.protected': {
+    readonly reference: string;
+    readonly pages: number;
+    readonly bytes: number;
+  };
   'document.revised': { readonly number: number; readonly pages: number; readonly bytes: number };
   'document.filed': { readonly before: Plain; readonly after: Plain };
   'document.revoked': Restored;
-  'dispatch.sent': { readonly reference: string; readonly delivery: string; readonly documents: number; readonly recipients: number; readonly watermark: string; readonly consent?: ConsentId };
+  'dispatch.sent': {
+    readonly reference: string;
+    readonly delivery: string;
+    readonly documents: number;
+    readonly recipients: number;
+    readonly watermark: string;
+    readonly consent?: ConsentId;
+  };
   'grant.given': Given;
   'grant.changed': GrantChanged;
   'grant.revoked': GrantCut;
   'grant.reinstated': GrantCut;
-  'recipient.blocked': Restored & { readonly because?: string; readonly successor?: RecipientId | null };
-  'recipient.changed': { readonly sameAs: RecipientId | null } | { readonly before: Plain; readonly after: Plain; readonly broughtIn?: true };
-  'people.brought-in': { readonly format: string; readonly added: number; readonly changed: number; readonly same: number; readonly problems: number };
+  'recipient.blocked': Restored & {
+    readonly because?: string;
+    readonly successor?: RecipientId | null;
+  };
+  'recipient.changed':
+    | { readonly sameAs: RecipientId | null }
+    | { readonly before: Plain; readonly after: Plain; readonly broughtIn?: true };
+  'people.brought-in': {
+    readonly format: string;
+    readonly added: number;
+    readonly changed: number;
+    readonly same: number;
+    readonly problems: number;
+  };
   'people.taken-out': { readonly format: string; readonly people: number };
-  'request.asked': { readonly request: RequestId; readonly right: string | null; readonly until: number | null; readonly met?: string };
+  'request.asked': {
+    readonly request: RequestId;
+    readonly right: string | null;
+    readonly until: number | null;
+    readonly met?: string;
+  };
   'request.answered': { readonly request: RequestId; readonly state: string };
   'settings.changed': SettingsDetails;
-  'ceiling.changed': Restored & { readonly level: string; readonly subject: string; readonly before: Plain; readonly limits: Plain | null };
+  'ceiling.changed': Restored & {
+    readonly level: string;
+    readonly subject: string;
+    readonly before: Plain;
+    readonly limits: Plain | null;
+  };
   'code.requested': ByLink;
   'code.entered': ByLink & { readonly kept?: boolean };
   'key.unwrapped': { readonly for: string; readonly from?: number };
   'key.destroyed': Restored & { readonly consent?: ConsentId };
   'key.rotated': { readonly generation: number };
   'destruction.asked': { readonly consent: ConsentId; readonly documents: readonly DocumentId[] };
-  'destruction.answered': { readonly consent: ConsentId; readonly kind: string; readonly agreed: boolean };
+  'destruction.answered': {
+    readonly consent: ConsentId;
+    readonly kind: string;
+    readonly agreed: boolean;
+  };
   'consent.asked': ConsentAsked;
-  'consent.answered': { readonly consent: ConsentId; readonly kind: string; readonly agreed: boolean };
+  'consent.answered': {
+    readonly consent: ConsentId;
+    readonly kind: string;
+    readonly agreed: boolean;
+  };
   'recovery.changed': { readonly before: string | null; readonly after: string | null };
   'backup.made': { readonly entries: number; readonly contents: number; readonly bytes: number };
   'service.restored': { readonly madeAt: number; readonly entries: number; readonly list: boolean };
@@ -83,11 +193,26 @@ export type Details = {
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
   'document.kept': { readonly marked: boolean };
   'file.taken': { readonly bytes: number };
-  'ledger.exported': { readonly rows: number; readonly filter: string } | { readonly opens: number; readonly filter: string } | { readonly statement: string; readonly entries: number };
+  'ledger.exported':
+    | { readonly rows: number; readonly filter: string }
+    | { readonly opens: number; readonly filter: string }
+    | { readonly statement: string; readonly entries: number };
   'ledger.verified': { readonly handedIn: number };
   'seal.broken': { readonly rows: readonly Json[]; readonly count: number };
   'demo.changed': { readonly forward: number };
 };
 
 /** Actions that have no details of their own in most entries. */
-export type Optional = 'staff.viewed' | 'document.revoked' | 'grant.revoked' | 'grant.reinstated' | 'recipient.blocked' | 'code.requested' | 'key.destroyed' | 'document.opened' | 'page.shown' | 'text.copied' | 'document.printed' | 'document.kept';
+export type Optional =
+  | 'staff.viewed'
+  | 'document.revoked'
+  | 'grant.revoked'
+  | 'grant.reinstated'
+  | 'recipient.blocked'
+  | 'code.requested'
+  | 'key.destroyed'
+  | 'document.opened'
+  | 'page.shown'
+  | 'text.copied'
+  | 'document.printed'
+  | 'document.kept';

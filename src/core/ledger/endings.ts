@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { isId, type DocumentId, type GrantId, type IdKind, type Id, type RecipientId, type StaffId } from '@/core/base/ids';
+import {
+  isId,
+  type DocumentId,
+  type GrantId,
+  type IdKind,
+  type Id,
+  type RecipientId,
+  type StaffId,
+} from '@/core/base/ids';
 import type { Limits } from '@/core/policy/ceiling';
 import type { Conditions } from '@/core/policy/conditions';
 import { LEVELS } from '@/core/policy/levels';
@@ -7,17 +15,56 @@ import { RIGHTS, type Right } from '@/core/policy/rights';
 import { LEAVES, WAYS, type Way } from '@/core/policy/rules';
 import type { SenderLimits } from '@/core/policy/sender-limits';
 
-const id = <K extends IdKind>(kind: K) => z.custom<Id<K>>((value) => typeof value === 'string' && isId(kind, value));
+const id = <K extends IdKind>(kind: K) =>
+  z.custom<Id<K>>((value) => typeof value === 'string' && isId(kind, value));
 const line = z.discriminatedUnion('of', [
-  z.object({ sequence: z.number().int(), of: z.literal('grant'), id: id('grant'), revoked: z.boolean(), until: z.number().int().nullable(), rights: z.array(z.enum(RIGHTS)), prints: z.number().int().nullable(), printsMade: z.number().int(), conditions: z.custom<Conditions>((value) => typeof value === 'object').nullish() }),
-  z.object({ sequence: z.number().int(), of: z.literal('document'), id: id('document'), revoked: z.boolean(), destroyed: z.boolean() }),
-  z.object({ sequence: z.number().int(), of: z.literal('recipient'), id: id('recipient'), blocked: z.boolean() }),
+  z.object({
+    sequence: z.number().int(),
+    of: z.literal('grant'),
+    id: id('grant'),
+    revoked: z.boolean(),
+    until: z.number().int().nullable(),
+    rights: z.array(z.enum(RIGHTS)),
+    prints: z.number().int().nullable(),
+    printsMade: z.number().int(),
+    conditions: z.custom<Conditions>((value) => typeof value === 'object').nullish(),
+  }),
+  z.object({
+    sequence: z.number().int(),
+    of: z.literal('document'),
+    id: id('document'),
+    revoked: z.boolean(),
+    destroyed: z.boolean(),
+  }),
+  z.object({
+    sequence: z.number().int(),
+    of: z.literal('recipient'),
+    id: id('recipient'),
+    blocked: z.boolean(),
+  }),
   // What a level allows at most; limiting nothing, it was lifted.
-  z.object({ sequence: z.number().int(), of: z.literal('ceiling'), level: z.enum(LEVELS), subject: z.string(), limits: z.custom<Limits>((value) => typeof value === 'object') }),
-  z.object({ sequence: z.number().int(), of: z.literal('staff'), id: id('staff'), disabled: z.boolean(), limits: z.custom<SenderLimits>((value) => typeof value === 'object').nullish() }),
+  z.object({
+    sequence: z.number().int(),
+    of: z.literal('ceiling'),
+    level: z.enum(LEVELS),
+    subject: z.string(),
+    limits: z.custom<Limits>((value) => typeof value === 'object'),
+  }),
+  z.object({
+    sequence: z.number().int(),
+    of: z.literal('staff'),
+    id: id('staff'),
+    disabled: z.boolean(),
+    limits: z.custom<SenderLimits>((value) => typeof value === 'object').nullish(),
+  }),
   // The ledger was put back to this entry: what follows belongs to one that goes on from there.
   z.object({ sequence: z.number().int(), of: z.literal('position') }),
-  z.object({ sequence: z.number().int(), of: z.literal('rule'), way: z.enum(WAYS), leave: z.enum(LEAVES) }),
+  z.object({
+    sequence: z.number().int(),
+    of: z.literal('rule'),
+    way: z.enum(WAYS),
+    leave: z.enum(LEAVES),
+  }),
 ]);
 
 /**
@@ -70,12 +117,23 @@ export function newestEndings(lines: readonly Ending[]): Endings {
 }
 
 /** Every line that those stand for, as of one entry of the ledger. */
-export function linesOf({ grants, documents, recipients, staff, ceilings, rules }: Endings, sequence: number): string {
-  const all = [...grants.values(), ...documents.values(), ...recipients.values(), ...staff.values(), ...ceilings.values(), ...rules.values()];
+export function linesOf(
+  { grants, documents, recipients, staff, ceilings, rules }: Endings,
+  sequence: number,
+): string {
+  const all = [
+    ...grants.values(),
+    ...documents.values(),
+    ...recipients.values(),
+    ...staff.values(),
+    ...ceilings.values(),
+    ...rules.values(),
+  ];
   return all.map((ending) => endingLine({ ...ending, sequence })).join('');
 }
 
-const least = (x: number | null, y: number | null): number | null => (x === null ? y : y === null ? x : Math.min(x, y));
+const least = (x: number | null, y: number | null): number | null =>
+  x === null ? y : y === null ? x : Math.min(x, y);
 
 function common<T>(a: readonly T[] | null, b: readonly T[] | null): readonly T[] | null {
   return a === null || b === null ? (a ?? b) : a.filter((each) => b.includes(each));
@@ -83,12 +141,24 @@ function common<T>(a: readonly T[] | null, b: readonly T[] | null): readonly T[]
 
 /** The stricter of two ceilings in everything that either limits; of two lists of networks the last, since one may lie inside the other. */
 export function stricter(a: Limits, b: Limits): Limits {
-  return { rights: common(a.rights, b.rights), days: least(a.days, b.days), prints: least(a.prints, b.prints), opens: least(a.opens, b.opens), countries: common(a.countries, b.countries), networks: b.networks ?? a.networks };
+  return {
+    rights: common(a.rights, b.rights),
+    days: least(a.days, b.days),
+    prints: least(a.prints, b.prints),
+    opens: least(a.opens, b.opens),
+    countries: common(a.countries, b.countries),
+    networks: b.networks ?? a.networks,
+  };
 }
 
 /** The stricter of two sets of a sender's limits: only what both leave them. */
 export function stricterSender(a: SenderLimits, b: SenderLimits): SenderLimits {
-  return { domains: common(a.domains, b.domains), folders: common(a.folders, b.folders), rights: common(a.rights, b.rights), days: least(a.days, b.days) };
+  return {
+    domains: common(a.domains, b.domains),
+    folders: common(a.folders, b.folders),
+    rights: common(a.rights, b.rights),
+    days: least(a.days, b.days),
+  };
 }
 
 /** Everything that either of two sets of conditions asks for: the smaller number, what both lists have, else what was asked last. */
@@ -97,16 +167,29 @@ export function both(before: Conditions | null, last: Conditions | null): Condit
   const merged = new Map<string, unknown>(Object.entries(before));
   for (const [name, value] of Object.entries(last) as [string, unknown][]) {
     const known = merged.get(name);
-    if (typeof known === 'number' && typeof value === 'number') merged.set(name, Math.min(known, value));
-    else if (name !== 'networks' && Array.isArray(known) && Array.isArray(value)) merged.set(name, known.filter((each) => value.includes(each)));
+    if (typeof known === 'number' && typeof value === 'number')
+      merged.set(name, Math.min(known, value));
+    else if (name !== 'networks' && Array.isArray(known) && Array.isArray(value))
+      merged.set(
+        name,
+        known.filter((each) => value.includes(each)),
+      );
     else if (value !== null && value !== false) merged.set(name, value);
   }
   return Object.fromEntries(merged);
 }
 
-type Terms = { readonly until: number | null; readonly rights: readonly Right[]; readonly prints: number | null };
+type Terms = {
+  readonly until: number | null;
+  readonly rights: readonly Right[];
+  readonly prints: number | null;
+};
 
 /** The narrower of two: what both allow, until the earlier end. Neither ever gains by it. */
 export function narrower(a: Terms, b: Terms): Terms {
-  return { until: least(a.until, b.until), rights: a.rights.filter((right) => b.rights.includes(right)), prints: least(a.prints, b.prints) };
+  return {
+    until: least(a.until, b.until),
+    rights: a.rights.filter((right) => b.rights.includes(right)),
+    prints: least(a.prints, b.prints),
+  };
 }

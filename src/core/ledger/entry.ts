@@ -1,4 +1,12 @@
-import type { DeviceId, DispatchId, DocumentId, GrantId, LicenceId, RecipientId, VersionId } from '@/core/base/ids';
+import type {
+  DeviceId,
+  DispatchId,
+  DocumentId,
+  GrantId,
+  LicenceId,
+  RecipientId,
+  VersionId,
+} from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import { toUtcText } from '@/core/base/time';
 import { canonicalJson, type Json } from '@/core/ledger/canonical';
@@ -8,23 +16,74 @@ import type { Hash } from '@/core/ledger/hash';
 
 /** Everything that is recorded, named by what happened. */
 export const ACTIONS = [
-  'organisation.set-up', 'staff.signed-in', 'staff.signed-out', 'staff.viewed', 'staff.invited', 'staff.changed', 'staff.password-chosen', 'staff.proven', 'staff.factor-changed',
-  'document.protected', 'document.revised', 'document.filed', 'document.revoked', 'document.reinstated',
-  'dispatch.sent', 'dispatch.mailed-again', 'grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated',
-  'mail.delivered', 'mail.failed',
-  'recipient.blocked', 'recipient.unblocked', 'recipient.changed', 'people.brought-in', 'people.taken-out',
-  'request.asked', 'request.answered', 'settings.changed', 'ceiling.changed',
-  'link.visited', 'code.requested', 'code.entered', 'key.unwrapped', 'key.destroyed', 'key.rotated', 'destruction.asked', 'destruction.answered', 'consent.asked', 'consent.answered',
-  'recovery.changed', 'recovery.tried', 'backup.made', 'service.restored',
-  'document.opened', 'document.checked', 'page.shown', 'text.sent', 'text.copied', 'document.printed', 'document.kept', 'file.taken', 'file.inspected',
-  'ledger.exported', 'ledger.verified', 'seal.broken', 'demo.changed',
+  'organisation.set-up',
+  'staff.signed-in',
+  'staff.signed-out',
+  'staff.viewed',
+  'staff.invited',
+  'staff.changed',
+  'staff.password-chosen',
+  'staff.proven',
+  'staff.factor-changed',
+  'document.protected',
+  'document.revised',
+  'document.filed',
+  'document.revoked',
+  'document.reinstated',
+  'dispatch.sent',
+  'dispatch.mailed-again',
+  'grant.given',
+  'grant.changed',
+  'grant.revoked',
+  'grant.reinstated',
+  'mail.delivered',
+  'mail.failed',
+  'recipient.blocked',
+  'recipient.unblocked',
+  'recipient.changed',
+  'people.brought-in',
+  'people.taken-out',
+  'request.asked',
+  'request.answered',
+  'settings.changed',
+  'ceiling.changed',
+  'link.visited',
+  'code.requested',
+  'code.entered',
+  'key.unwrapped',
+  'key.destroyed',
+  'key.rotated',
+  'destruction.asked',
+  'destruction.answered',
+  'consent.asked',
+  'consent.answered',
+  'recovery.changed',
+  'recovery.tried',
+  'backup.made',
+  'service.restored',
+  'document.opened',
+  'document.checked',
+  'page.shown',
+  'text.sent',
+  'text.copied',
+  'document.printed',
+  'document.kept',
+  'file.taken',
+  'file.inspected',
+  'ledger.exported',
+  'ledger.verified',
+  'seal.broken',
+  'demo.changed',
 ] as const;
 export type Action = (typeof ACTIONS)[number];
 
 export const OUTCOMES = ['done', 'granted', 'refused', 'failed'] as const;
 export type Outcome = (typeof OUTCOMES)[number];
 
-type Actor = { readonly kind: 'staff' | 'recipient' | 'stranger' | 'system'; readonly id: string | null };
+type Actor = {
+  readonly kind: 'staff' | 'recipient' | 'stranger' | 'system';
+  readonly id: string | null;
+};
 
 type About = {
   readonly outcome: Outcome;
@@ -47,7 +106,11 @@ type About = {
   readonly personal?: PersonalFields;
 };
 /** Facts that name no person, beyond the envelope. */
-type WithDetails<A extends Action> = A extends Optional ? { readonly details?: Details[A] } : A extends keyof Details ? { readonly details: Details[A] } : { readonly details?: Readonly<Record<string, never>> };
+type WithDetails<A extends Action> = A extends Optional
+  ? { readonly details?: Details[A] }
+  : A extends keyof Details
+    ? { readonly details: Details[A] }
+    : { readonly details?: Readonly<Record<string, never>> };
 
 /** What a service hands over to be recorded: to each action, what it has to tell. */
 export type HappeningOf<A extends Action> = About & { readonly action: A } & WithDetails<A>;
@@ -81,9 +144,16 @@ export type Entry = {
 export type Place = { readonly sequence: number; readonly previous: string };
 
 /** The canonical text of one entry. `salts` has one salt for each personal field. */
-export function writeEntry(happening: Happening, place: Place, salts: Readonly<Record<string, Uint8Array>>, hash: Hash): string {
+export function writeEntry(
+  happening: Happening,
+  place: Place,
+  salts: Readonly<Record<string, Uint8Array>>,
+  hash: Hash,
+): string {
   const personal: Record<string, string> = {};
-  if (happening.personal !== undefined) for (const [field, value] of Object.entries(happening.personal)) personal[field] = commitmentOf(field, value, salts[field], hash);
+  if (happening.personal !== undefined)
+    for (const [field, value] of Object.entries(happening.personal))
+      personal[field] = commitmentOf(field, value, salts[field], hash);
   const occurredAt = toUtcText(happening.occurredAt);
   // Members stand in the order of the canonical text, which spares sorting them for every entry.
   const entry: Entry = {

@@ -5,7 +5,10 @@ import type { Entry } from '@/core/ledger/entry';
 type GrantState = { readonly terms: string; readonly revoked: boolean };
 
 /** What the ledger says about access: every grant and every revoked document. */
-export type AccessState = { readonly grants: Map<GrantId, GrantState>; readonly revokedDocuments: Set<DocumentId> };
+export type AccessState = {
+  readonly grants: Map<GrantId, GrantState>;
+  readonly revokedDocuments: Set<DocumentId>;
+};
 
 export function emptyAccess(): AccessState {
   return { grants: new Map(), revokedDocuments: new Set() };
@@ -26,11 +29,19 @@ export function applyEntry(state: AccessState, entry: Entry): void {
   switch (entry.action) {
     case 'grant.given':
     case 'grant.changed':
-      if (grant !== null) state.grants.set(grant, { terms: termsOf(entry), revoked: state.grants.get(grant)?.revoked ?? false });
+      if (grant !== null)
+        state.grants.set(grant, {
+          terms: termsOf(entry),
+          revoked: state.grants.get(grant)?.revoked ?? false,
+        });
       return;
     case 'grant.revoked':
     case 'grant.reinstated':
-      if (grant !== null) state.grants.set(grant, { terms: state.grants.get(grant)?.terms ?? '', revoked: entry.action === 'grant.revoked' });
+      if (grant !== null)
+        state.grants.set(grant, {
+          terms: state.grants.get(grant)?.terms ?? '',
+          revoked: entry.action === 'grant.revoked',
+        });
       return;
     case 'document.revoked':
       if (document !== null) state.revokedDocuments.add(document);
@@ -39,7 +50,7 @@ export function applyEntry(state: AccessState, entry: Entry): void {
       if (document !== null) state.revokedDocuments.delete(document);
       return;
     default:
-      // Every other action leaves access as it was.
+    // Every other action leaves access as it was.
   }
 }
 
@@ -50,10 +61,18 @@ export function differences(ledger: AccessState, tables: AccessState): string[] 
     const recorded = ledger.grants.get(id);
     if (recorded === undefined) found.push(`${id} stands in the database and was never recorded`);
     else if (recorded.terms !== now.terms) found.push(`${id} has terms that were never recorded`);
-    else if (recorded.revoked !== now.revoked) found.push(`${id} is ${now.revoked ? 'revoked' : 'live'} in the database and ${recorded.revoked ? 'revoked' : 'live'} on the ledger`);
+    else if (recorded.revoked !== now.revoked)
+      found.push(
+        `${id} is ${now.revoked ? 'revoked' : 'live'} in the database and ${recorded.revoked ? 'revoked' : 'live'} on the ledger`,
+      );
   }
-  for (const id of ledger.grants.keys()) if (!tables.grants.has(id)) found.push(`${id} was recorded and is gone from the database`);
-  for (const id of tables.revokedDocuments) if (!ledger.revokedDocuments.has(id)) found.push(`${id} is revoked in the database and not on the ledger`);
-  for (const id of ledger.revokedDocuments) if (!tables.revokedDocuments.has(id)) found.push(`${id} is revoked on the ledger and not in the database`);
+  for (const id of ledger.grants.keys())
+    if (!tables.grants.has(id)) found.push(`${id} was recorded and is gone from the database`);
+  for (const id of tables.revokedDocuments)
+    if (!ledger.revokedDocuments.has(id))
+      found.push(`${id} is revoked in the database and not on the ledger`);
+  for (const id of ledger.revokedDocuments)
+    if (!tables.revokedDocuments.has(id))
+      found.push(`${id} is revoked on the ledger and not in the database`);
   return found;
 }

@@ -2,9 +2,16 @@ import { base64 } from '@scure/base';
 import { concatBytes, equalBytes, utf8 } from '@/core/base/bytes';
 import type { Hash } from '@/core/ledger/hash';
 
-export type Signer = { readonly publicKey: Uint8Array; readonly sign: (bytes: Uint8Array) => Uint8Array };
+export type Signer = {
+  readonly publicKey: Uint8Array;
+  readonly sign: (bytes: Uint8Array) => Uint8Array;
+};
 /** Verifies an Ed25519 signature (RFC 8032) under a 32-byte public key. */
-export type VerifySignature = (publicKey: Uint8Array, bytes: Uint8Array, signature: Uint8Array) => boolean;
+export type VerifySignature = (
+  publicKey: Uint8Array,
+  bytes: Uint8Array,
+  signature: Uint8Array,
+) => boolean;
 
 const ED25519 = Uint8Array.of(0x01);
 
@@ -20,7 +27,12 @@ export function signNote(body: string, name: string, signer: Signer, hash: Hash)
 }
 
 /** The text of a signed note, where this key signed it; else `null`. */
-export function openNote(text: string, publicKey: Uint8Array, hash: Hash, verify: VerifySignature): { readonly body: string; readonly name: string } | null {
+export function openNote(
+  text: string,
+  publicKey: Uint8Array,
+  hash: Hash,
+  verify: VerifySignature,
+): { readonly body: string; readonly name: string } | null {
   const match = /^((?:.*\n)+)\n— (.+) ([A-Za-z0-9+/=]+)\n$/.exec(text);
   if (match === null) return null;
   const [, body = '', name = '', encoded = ''] = match;

@@ -16,7 +16,15 @@ export type PastAccess = {
 };
 
 /** The entries that `pastAccess` reads. */
-export const ACCESS_ACTIONS = ['grant.given', 'grant.changed', 'grant.revoked', 'grant.reinstated', 'document.revoked', 'document.reinstated', 'key.destroyed'] as const satisfies readonly Action[];
+export const ACCESS_ACTIONS = [
+  'grant.given',
+  'grant.changed',
+  'grant.revoked',
+  'grant.reinstated',
+  'document.revoked',
+  'document.reinstated',
+  'key.destroyed',
+] as const satisfies readonly Action[];
 
 type ReadEntry = Pick<Entry, 'action' | 'grant' | 'occurredAt' | 'details'>;
 
@@ -35,7 +43,14 @@ export function pastAccess(entries: Iterable<ReadEntry>): PastAccess {
     if (action === 'key.destroyed') keyDestroyed = true;
     if (grant === null) continue;
     const before = grants.get(grant);
-    if ((action === 'grant.given' || action === 'grant.changed') && typeof details['terms'] === 'string') grants.set(grant, { terms: parseTerms(details['terms']), revokedAt: before?.revokedAt ?? null });
+    if (
+      (action === 'grant.given' || action === 'grant.changed') &&
+      typeof details['terms'] === 'string'
+    )
+      grants.set(grant, {
+        terms: parseTerms(details['terms']),
+        revokedAt: before?.revokedAt ?? null,
+      });
     if (before === undefined) continue;
     if (action === 'grant.revoked') grants.set(grant, { ...before, revokedAt: at });
     if (action === 'grant.reinstated') grants.set(grant, { ...before, revokedAt: null });
@@ -52,11 +67,22 @@ function isLevel(value: unknown): value is Level {
 /** The ceilings that stood after these `ceiling.changed` entries. */
 export function pastCeilings(entries: Iterable<CeilingEntry>): Ceiling[] {
   const standing = new Map<string, Ceiling>();
-  for (const { actor, occurredAt, details: { level, subject, limits } } of entries) {
+  for (const {
+    actor,
+    occurredAt,
+    details: { level, subject, limits },
+  } of entries) {
     if (!isLevel(level) || typeof subject !== 'string') continue;
     const key = `${level} ${subject}`;
     if (limits === null) standing.delete(key);
-    else standing.set(key, { level, subject, limits: { ...NO_LIMITS, ...(limits as Partial<Limits>) }, setBy: actor.id ?? '', setAt: Date.parse(occurredAt) });
+    else
+      standing.set(key, {
+        level,
+        subject,
+        limits: { ...NO_LIMITS, ...(limits as Partial<Limits>) },
+        setBy: actor.id ?? '',
+        setAt: Date.parse(occurredAt),
+      });
   }
   return [...standing.values()];
 }

@@ -29,7 +29,11 @@ export type StatementRow = {
 };
 
 /** An entry of the ledger with its audit path (RFC 6962 §2.1.1) in the tree of the checkpoint, hashes in hex. */
-export type ProvenEntry = { readonly sequence: number; readonly text: string; readonly path: readonly string[] };
+export type ProvenEntry = {
+  readonly sequence: number;
+  readonly text: string;
+  readonly path: readonly string[];
+};
 
 /** What came of pulling access back, as the ledger has it at one moment. */
 export type Statement = {
@@ -48,14 +52,33 @@ const nameOf = (origin: string): string => `${origin}/statement`;
 
 const oneLine = (text: string): string => text.replaceAll(/\s+/g, ' ').trim();
 
-function rowLine({ who, address, document, dispatch, state, since, until, by, reason, ways, tries, lastTry, copies }: StatementRow): string {
+function rowLine({
+  who,
+  address,
+  document,
+  dispatch,
+  state,
+  since,
+  until,
+  by,
+  reason,
+  ways,
+  tries,
+  lastTry,
+  copies,
+}: StatementRow): string {
   const stands = {
     closed: `shut out since ${since}${by === '' ? '' : `, by ${by}`}${reason === '' ? '' : `: “${reason}”`}`,
     offline: `shut out since ${since}; may read what was opened before until ${until}`,
     open: `can still read${until === '' ? ', with no end set' : ` until ${until}`}: ${ways.join(', ')}`,
   }[state];
-  const after = tries === 0 ? 'has not tried since' : `has tried ${String(tries)} ${tries === 1 ? 'time' : 'times'} since, last at ${lastTry}`;
-  return oneLine(`${who === '' ? address : `${who} <${address}>`} | ${document} | ${dispatch} | ${stands} | ${after} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`);
+  const after =
+    tries === 0
+      ? 'has not tried since'
+      : `has tried ${String(tries)} ${tries === 1 ? 'time' : 'times'} since, last at ${lastTry}`;
+  return oneLine(
+    `${who === '' ? address : `${who} <${address}>`} | ${document} | ${dispatch} | ${stands} | ${after} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
+  );
 }
 
 /** What a person reads of it, a line each. */
@@ -71,8 +94,18 @@ function linesOf({ organisation, about, madeAt, madeBy, rows, entries }: Stateme
 }
 
 /** A signed statement: lines for people, then the same for programs in one line of canonical JSON (RFC 8785), in a C2SP signed-note. */
-export function signStatement(statement: Statement, origin: string, signer: Signer, hash: Hash): string {
-  return signNote(`${[nameOf(origin), ...linesOf(statement), canonicalJson(statement)].join('\n')}\n`, nameOf(origin), signer, hash);
+export function signStatement(
+  statement: Statement,
+  origin: string,
+  signer: Signer,
+  hash: Hash,
+): string {
+  return signNote(
+    `${[nameOf(origin), ...linesOf(statement), canonicalJson(statement)].join('\n')}\n`,
+    nameOf(origin),
+    signer,
+    hash,
+  );
 }
 
 /**
@@ -81,17 +114,43 @@ export function signStatement(statement: Statement, origin: string, signer: Sign
  *
  * @throws LedgerError `BAD_STATEMENT`, `BAD_CHECKPOINT`
  */
-export function openStatement(text: string, publicKey: Uint8Array, hash: Hash, verify: VerifySignature): Statement {
+export function openStatement(
+  text: string,
+  publicKey: Uint8Array,
+  hash: Hash,
+  verify: VerifySignature,
+): Statement {
   const note = openNote(text, publicKey, hash, verify);
   const lines = note?.body.trimEnd().split('\n') ?? [];
   const data = lines.at(-1);
-  if (note === null || lines[0] !== note.name || data === undefined) throw new LedgerError('BAD_STATEMENT', 'The statement is malformed, was changed, or was not signed with this organisation’s key.');
+  if (note === null || lines[0] !== note.name || data === undefined)
+    throw new LedgerError(
+      'BAD_STATEMENT',
+      'The statement is malformed, was changed, or was not signed with this organisation’s key.',
+    );
   const statement = JSON.parse(data) as Statement;
   const checkpoint = openCheckpoint(statement.checkpoint, publicKey, hash, verify);
-  if (note.name !== nameOf(checkpoint.origin) || lines.slice(1, -1).join('\n') !== linesOf(statement).join('\n')) throw new LedgerError('BAD_STATEMENT', 'The lines of the statement do not say what its data says.');
+  if (
+    note.name !== nameOf(checkpoint.origin) ||
+    lines.slice(1, -1).join('\n') !== linesOf(statement).join('\n')
+  )
+    throw new LedgerError(
+      'BAD_STATEMENT',
+      'The lines of the statement do not say what its data says.',
+    );
   for (const { sequence, text: entry, path } of statement.entries) {
-    const root = rootOf(leafHash(entry, hash), sequence - 1, checkpoint.size, path.map(hexToBytes), hash);
-    if (root === null || !equalBytes(root, checkpoint.root)) throw new LedgerError('BAD_STATEMENT', `Entry ${String(sequence)} does not stand in the ledger that the checkpoint is about.`);
+    const root = rootOf(
+      leafHash(entry, hash),
+      sequence - 1,
+      checkpoint.size,
+      path.map(hexToBytes),
+      hash,
+    );
+    if (root === null || !equalBytes(root, checkpoint.root))
+      throw new LedgerError(
+        'BAD_STATEMENT',
+        `Entry ${String(sequence)} does not stand in the ledger that the checkpoint is about.`,
+      );
   }
   return statement;
 }

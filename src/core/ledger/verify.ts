@@ -8,13 +8,32 @@ import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/cor
 /** The first thing found wrong, with the sequence number at which it shows. */
 export type Problem = {
   readonly sequence: number;
-  readonly kind: 'malformed' | 'out-of-sequence' | 'altered' | 'chain-broken' | 'checkpoint-differs' | 'personal-differs' | 'personal-missing' | 'state-differs'
-    | 'checkpoint-missing' | 'columns-differ' | 'counts-differ' | 'end-differs' | 'end-foreign' | 'row-foreign' | 'rows-missing' | 'reported';
+  readonly kind:
+    | 'malformed'
+    | 'out-of-sequence'
+    | 'altered'
+    | 'chain-broken'
+    | 'checkpoint-differs'
+    | 'personal-differs'
+    | 'personal-missing'
+    | 'state-differs'
+    | 'checkpoint-missing'
+    | 'columns-differ'
+    | 'counts-differ'
+    | 'end-differs'
+    | 'end-foreign'
+    | 'row-foreign'
+    | 'rows-missing'
+    | 'reported';
   readonly detail: string;
 };
 
 /** What is stored for one entry: its text, and the hash kept beside it. */
-export type StoredEntry = { readonly sequence: number; readonly text: string; readonly hash: string };
+export type StoredEntry = {
+  readonly sequence: number;
+  readonly text: string;
+  readonly hash: string;
+};
 
 /**
  * Walks a stored ledger from its first entry on. An entry's hash is its RFC 6962 leaf hash, so the
@@ -42,13 +61,21 @@ export class LedgerWalk {
   /** Takes the next entry: the parsed entry, or the problem that ends the walk. */
   next(stored: StoredEntry): { readonly entry: Entry } | { readonly problem: Problem } {
     const expected = this.#tree.size + 1;
-    if (stored.sequence !== expected) return problem(expected, 'out-of-sequence', `entry ${String(expected)} is missing; entry ${String(stored.sequence)} follows`);
+    if (stored.sequence !== expected)
+      return problem(
+        expected,
+        'out-of-sequence',
+        `entry ${String(expected)} is missing; entry ${String(stored.sequence)} follows`,
+      );
     const leaf = leafHash(stored.text, this.hash);
     const hex = bytesToHex(leaf);
-    if (hex !== stored.hash) return problem(expected, 'altered', `its text no longer has the hash kept beside it`);
+    if (hex !== stored.hash)
+      return problem(expected, 'altered', `its text no longer has the hash kept beside it`);
     const entry = parseEntry(stored.text);
-    if (entry?.sequence !== expected) return problem(expected, 'malformed', 'its text is not an entry with this number');
-    if (entry.previous !== this.#last) return problem(expected, 'chain-broken', 'it does not follow the entry before it');
+    if (entry?.sequence !== expected)
+      return problem(expected, 'malformed', 'its text is not an entry with this number');
+    if (entry.previous !== this.#last)
+      return problem(expected, 'chain-broken', 'it does not follow the entry before it');
     this.#tree = appendLeaf(this.#tree, leaf, this.hash);
     this.#last = hex;
     return { entry };
@@ -57,11 +84,19 @@ export class LedgerWalk {
   /** Compares with a checkpoint whose size the walk has just reached. */
   compare(checkpoint: Checkpoint): Problem | null {
     if (checkpoint.size === this.size && equalBytes(checkpoint.root, this.root)) return null;
-    return { sequence: checkpoint.size, kind: 'checkpoint-differs', detail: 'the entries up to here are not those the signed checkpoint stands for' };
+    return {
+      sequence: checkpoint.size,
+      kind: 'checkpoint-differs',
+      detail: 'the entries up to here are not those the signed checkpoint stands for',
+    };
   }
 }
 
-function problem(sequence: number, kind: Problem['kind'], detail: string): { readonly problem: Problem } {
+function problem(
+  sequence: number,
+  kind: Problem['kind'],
+  detail: string,
+): { readonly problem: Problem } {
   return { problem: { sequence, kind, detail } };
 }
 
@@ -69,7 +104,12 @@ function problem(sequence: number, kind: Problem['kind'], detail: string): { rea
 function parseEntry(text: string): Entry | null {
   try {
     const value = JSON.parse(text) as Partial<Entry> | null;
-    return value !== null && typeof value === 'object' && value.v === 1 && typeof value.previous === 'string' ? (value as Entry) : null;
+    return value !== null &&
+      typeof value === 'object' &&
+      value.v === 1 &&
+      typeof value.previous === 'string'
+      ? (value as Entry)
+      : null;
   } catch {
     return null;
   }

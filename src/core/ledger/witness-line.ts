@@ -1,6 +1,10 @@
 import { z } from 'zod';
 
-const line = z.union([z.object({ key: z.string() }), z.object({ size: z.number().int(), text: z.string() }), z.object({ restoredTo: z.number().int() })]);
+const line = z.union([
+  z.object({ key: z.string() }),
+  z.object({ size: z.number().int(), text: z.string() }),
+  z.object({ restoredTo: z.number().int() }),
+]);
 
 /** A line of a witness file: the key that signs, in base64; a signed checkpoint; where a restore went back to. */
 export type WitnessLine = z.infer<typeof line>;

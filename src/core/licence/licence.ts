@@ -2,7 +2,14 @@ import { SignJWT, importJWK, jwtVerify, errors, type CryptoKey } from 'jose';
 import { base64urlnopad } from '@scure/base';
 import { AppError } from '@/core/base/errors';
 import { SECOND, type Moment } from '@/core/base/time';
-import type { DeviceId, DocumentId, GrantId, LicenceId, RecipientId, VersionId } from '@/core/base/ids';
+import type {
+  DeviceId,
+  DocumentId,
+  GrantId,
+  LicenceId,
+  RecipientId,
+  VersionId,
+} from '@/core/base/ids';
 import type { Right } from '@/core/policy/rights';
 
 /** The statement that one open is allowed. Moments are ms since the epoch; the signed form carries seconds (RFC 7519). */
@@ -29,7 +36,12 @@ const TYPE = 'embargo-licence+jwt';
 const ALGORITHM = 'EdDSA';
 
 async function toKey(publicKey: Uint8Array, privateKey?: Uint8Array): Promise<CryptoKey> {
-  const jwk = { kty: 'OKP', crv: 'Ed25519', x: base64urlnopad.encode(publicKey), ...(privateKey === undefined ? {} : { d: base64urlnopad.encode(privateKey) }) };
+  const jwk = {
+    kty: 'OKP',
+    crv: 'Ed25519',
+    x: base64urlnopad.encode(publicKey),
+    ...(privateKey === undefined ? {} : { d: base64urlnopad.encode(privateKey) }),
+  };
   const key = await importJWK(jwk, ALGORITHM);
   if (key instanceof Uint8Array) throw new LicenceError('not an Ed25519 key');
   return key;
@@ -38,13 +50,20 @@ async function toKey(publicKey: Uint8Array, privateKey?: Uint8Array): Promise<Cr
 export type LicenceSigner = (licence: Licence) => Promise<string>;
 
 /** A signer with the issuer's raw Ed25519 keys, 32 bytes each. */
-export async function licenceSigner(publicKey: Uint8Array, privateKey: Uint8Array, issuer: string): Promise<LicenceSigner> {
+export async function licenceSigner(
+  publicKey: Uint8Array,
+  privateKey: Uint8Array,
+  issuer: string,
+): Promise<LicenceSigner> {
   const key = await toKey(publicKey, privateKey);
   return ({ id, recipient, issuedAt, expiresAt, ...claims }) =>
     new SignJWT(claims)
       .setProtectedHeader({ alg: ALGORITHM, typ: TYPE })
-      .setIssuer(issuer).setSubject(recipient).setJti(id)
-      .setIssuedAt(Math.floor(issuedAt / SECOND)).setExpirationTime(Math.floor(expiresAt / SECOND))
+      .setIssuer(issuer)
+      .setSubject(recipient)
+      .setJti(id)
+      .setIssuedAt(Math.floor(issuedAt / SECOND))
+      .setExpirationTime(Math.floor(expiresAt / SECOND))
       .sign(key);
 }
 
@@ -53,9 +72,24 @@ export async function licenceSigner(publicKey: Uint8Array, privateKey: Uint8Arra
  *
  * @throws LicenceError where signature, type, issuer or time do not hold
  */
-export async function verifyLicence(statement: string, publicKey: Uint8Array, issuer: string, now: Moment): Promise<{ readonly id: string; readonly recipient: string; readonly claims: Readonly<Record<string, unknown>> }> {
+export async function verifyLicence(
+  statement: string,
+  publicKey: Uint8Array,
+  issuer: string,
+  now: Moment,
+): Promise<{
+  readonly id: string;
+  readonly recipient: string;
+  readonly claims: Readonly<Record<string, unknown>>;
+}> {
   try {
-    const { payload } = await jwtVerify(statement, await toKey(publicKey), { issuer, typ: TYPE, algorithms: [ALGORITHM], currentDate: new Date(now), requiredClaims: ['jti', 'sub', 'exp'] });
+    const { payload } = await jwtVerify(statement, await toKey(publicKey), {
+      issuer,
+      typ: TYPE,
+      algorithms: [ALGORITHM],
+      currentDate: new Date(now),
+      requiredClaims: ['jti', 'sub', 'exp'],
+    });
     return { id: payload.jti ?? '', recipient: payload.sub ?? '', claims: payload };
   } catch (cause) {
     if (cause instanceof errors.JOSEError) throw new LicenceError(cause);

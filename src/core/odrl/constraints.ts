@@ -6,51 +6,108 @@ import { isNetwork } from '@/core/policy/networks';
 import { PREFIX } from '@/core/odrl/vocabulary';
 import { isObject, type Json } from '@/core/odrl/report';
 
-export type Constraint = { readonly leftOperand: string; readonly operator: string; readonly rightOperand: Json };
+export type Constraint = {
+  readonly leftOperand: string;
+  readonly operator: string;
+  readonly rightOperand: Json;
+};
 type Name = keyof Conditions;
 
 /** How a condition is stated: its operands, its value as JSON-LD, and back; `null` where the value is none. */
-type Statement = { readonly left: string; readonly operator: string; readonly state: (value: never) => Json; readonly read: (value: Json | undefined) => Conditions[Name] };
-
-const positive = (value: Json | undefined): number | null => (typeof value === 'number' && Number.isInteger(value) && value > 0 ? value : null);
-const span = { state: (ms: number): Json => ({ '@value': `PT${String(ms / SECOND)}S`, '@type': 'xsd:duration' }), read: (value: Json | undefined): number | null => {
-  const text = isObject(value) ? value['@value'] : value;
-  const seconds = typeof text === 'string' ? /^PT([1-9]\d{0,9}|0\.\d{1,3}|[1-9]\d{0,9}\.\d{1,3})S$/.exec(text)?.[1] : undefined;
-  return seconds === undefined ? null : Math.round(Number(seconds) * SECOND);
-} };
-const list = (passes: (text: string) => boolean) => (value: Json | undefined): readonly string[] | null => {
-  const all: readonly Json[] = Array.isArray(value) ? (value as readonly Json[]) : value === undefined ? [] : [value];
-  const texts = all.filter((each) => typeof each === 'string');
-  return texts.length === all.length && texts.length > 0 && texts.every(passes) ? texts : null;
+type Statement = {
+  readonly left: string;
+  readonly operator: string;
+  readonly state: (value: never) => Json;
+  readonly read: (value: Json | undefined) => Conditions[Name];
 };
-const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+
+const positive = (value: Json | undefined): number | null =>
+  typeof value === 'number' && Number.isInteger(value) && value > 0 ? value : null;
+const span = {
+  state: (ms: number): Json => ({ '@value': `PT${String(ms / SECOND)}S`, '@type': 'xsd:duration' }),
+  read: (value: Json | undefined): number | null => {
+    const text = isObject(value) ? value['@value'] : value;
+    const seconds =
+      typeof text === 'string'
+        ? /^PT([1-9]\d{0,9}|0\.\d{1,3}|[1-9]\d{0,9}\.\d{1,3})S$/.exec(text)?.[1]
+        : undefined;
+    return seconds === undefined ? null : Math.round(Number(seconds) * SECOND);
+  },
+};
+const list =
+  (passes: (text: string) => boolean) =>
+  (value: Json | undefined): readonly string[] | null => {
+    const all: readonly Json[] = Array.isArray(value)
+      ? (value as readonly Json[])
+      : value === undefined
+        ? []
+        : [value];
+    const texts = all.filter((each) => typeof each === 'string');
+    return texts.length === all.length && texts.length > 0 && texts.every(passes) ? texts : null;
+  };
+const clock = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 
 const STATEMENTS: Readonly<Record<Name, Statement>> = {
   opens: { left: `${PREFIX}:opens`, operator: 'lteq', state: (n: number) => n, read: positive },
   within: { left: 'elapsedTime', operator: 'lt', ...span },
-  countries: { left: 'spatial', operator: 'isAnyOf', state: (codes: readonly string[]) => codes, read: list(isCountry) },
-  networks: { left: `${PREFIX}:network`, operator: 'isAnyOf', state: (networks: readonly string[]) => networks, read: list(isNetwork) },
+  countries: {
+    left: 'spatial',
+    operator: 'isAnyOf',
+    state: (codes: readonly string[]) => codes,
+    read: list(isCountry),
+  },
+  networks: {
+    left: `${PREFIX}:network`,
+    operator: 'isAnyOf',
+    state: (networks: readonly string[]) => networks,
+    read: list(isNetwork),
+  },
   hours: {
-    left: `${PREFIX}:hours`, operator: 'eq',
-    state: ({ days, from, to }: NonNullable<Conditions['hours']>) => `${days.join(',')} ${clock(from)}-${clock(to)}`,
+    left: `${PREFIX}:hours`,
+    operator: 'eq',
+    state: ({ days, from, to }: NonNullable<Conditions['hours']>) =>
+      `${days.join(',')} ${clock(from)}-${clock(to)}`,
     read: (value) => {
-      const [, days = '', h1 = '', m1 = '', h2 = '', m2 = ''] = typeof value === 'string' ? (/^([1-7](?:,[1-7])*) (\d\d):([0-5]\d)-(\d\d):([0-5]\d)$/.exec(value) ?? []) : [];
+      const [, days = '', h1 = '', m1 = '', h2 = '', m2 = ''] =
+        typeof value === 'string'
+          ? (/^([1-7](?:,[1-7])*) (\d\d):([0-5]\d)-(\d\d):([0-5]\d)$/.exec(value) ?? [])
+          : [];
       const [from, to] = [Number(h1) * 60 + Number(m1), Number(h2) * 60 + Number(m2)];
-      return days === '' || from > 24 * 60 || to > 24 * 60 ? null : { days: days.split(',').map((day) => Number(day) as Weekday), from, to };
+      return days === '' || from > 24 * 60 || to > 24 * 60
+        ? null
+        : { days: days.split(',').map((day) => Number(day) as Weekday), from, to };
     },
   },
-  keptDevices: { left: `${PREFIX}:keptDevice`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
+  keptDevices: {
+    left: `${PREFIX}:keptDevice`,
+    operator: 'eq',
+    state: (on: boolean) => on,
+    read: (value) => (value === true ? true : null),
+  },
   devices: { left: `${PREFIX}:devices`, operator: 'lteq', state: (n: number) => n, read: positive },
   proveEvery: { left: `${PREFIX}:provenWithin`, operator: 'lt', ...span },
   offline: { left: `${PREFIX}:offline`, operator: 'lteq', ...span },
-  captureDeterrent: { left: `${PREFIX}:captureDeterrent`, operator: 'eq', state: (on: boolean) => on, read: (value) => (value === true ? true : null) },
+  captureDeterrent: {
+    left: `${PREFIX}:captureDeterrent`,
+    operator: 'eq',
+    state: (on: boolean) => on,
+    read: (value) => (value === true ? true : null),
+  },
   passOn: {
-    left: `${PREFIX}:passOn`, operator: 'eq',
-    state: ({ people, domains, steps }: NonNullable<Conditions['passOn']>) => `${String(people)} people, ${String(steps)} steps${domains === null ? '' : `, at ${domains.join(' ')}`}`,
+    left: `${PREFIX}:passOn`,
+    operator: 'eq',
+    state: ({ people, domains, steps }: NonNullable<Conditions['passOn']>) =>
+      `${String(people)} people, ${String(steps)} steps${domains === null ? '' : `, at ${domains.join(' ')}`}`,
     read: (value) => {
-      const [, people = '', steps = '', domains] = typeof value === 'string' ? (/^([1-9]\d{0,3}) people, ([1-9]) steps(?:, at (@\S+(?: @\S+)*))?$/.exec(value) ?? []) : [];
+      const [, people = '', steps = '', domains] =
+        typeof value === 'string'
+          ? (/^([1-9]\d{0,3}) people, ([1-9]) steps(?:, at (@\S+(?: @\S+)*))?$/.exec(value) ?? [])
+          : [];
       const named = domains?.split(' ') ?? null;
-      return people === '' || named?.some((domain) => normaliseDomain(domain) !== domain) === true ? null : { people: Number(people), steps: Number(steps), domains: named };
+      return people === '' || named?.some((domain) => normaliseDomain(domain) !== domain) === true
+        ? null
+        : { people: Number(people), steps: Number(steps), domains: named };
     },
   },
 };
@@ -69,15 +126,30 @@ export function constraintsOf(conditions: Conditions = {}): Constraint[] {
   const known = NAMES.flatMap((name) => {
     const value = conditions[name];
     const { left, operator, state } = STATEMENTS[name];
-    return saysNothing(name, value) ? [] : [{ leftOperand: left, operator, rightOperand: state(value as never) }];
+    return saysNothing(name, value)
+      ? []
+      : [{ leftOperand: left, operator, rightOperand: state(value as never) }];
   });
   const unknown = Object.keys(conditions).filter((name) => !(name in STATEMENTS));
-  return [...known, ...unknown.map((name) => ({ leftOperand: `${PREFIX}:unknownCondition`, operator: 'eq', rightOperand: name }))];
+  return [
+    ...known,
+    ...unknown.map((name) => ({
+      leftOperand: `${PREFIX}:unknownCondition`,
+      operator: 'eq',
+      rightOperand: name,
+    })),
+  ];
 }
 
 /** Reads one of these constraints; `null` where it is none of them, or its value cannot be meant. */
-export function conditionIn(left: Json | undefined, operator: Json | undefined, right: Json | undefined): { readonly name: Name; readonly value: NonNullable<Conditions[Name]> } | null {
-  const name = NAMES.find((each) => STATEMENTS[each].left === left && STATEMENTS[each].operator === operator);
+export function conditionIn(
+  left: Json | undefined,
+  operator: Json | undefined,
+  right: Json | undefined,
+): { readonly name: Name; readonly value: NonNullable<Conditions[Name]> } | null {
+  const name = NAMES.find(
+    (each) => STATEMENTS[each].left === left && STATEMENTS[each].operator === operator,
+  );
   const value = name === undefined ? null : STATEMENTS[name].read(right);
   return name === undefined || value == null ? null : { name, value };
 }

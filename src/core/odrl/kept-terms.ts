@@ -5,15 +5,26 @@ import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary
 
 export type NamedTerms = KeptTerms & { readonly name: string };
 /** One policy of a document: the terms it comes to, and what of it was not understood. Terms with anything unknown are not to be used. */
-export type ReadTerms = { readonly terms: NamedTerms | null; readonly name: string; readonly unknown: readonly Unknown[] };
+export type ReadTerms = {
+  readonly terms: NamedTerms | null;
+  readonly name: string;
+  readonly unknown: readonly Unknown[];
+};
 
-const ASSET = { target: { '@type': 'AssetCollection', source: `${NAMESPACE}documents-of-a-dispatch` } };
+const ASSET = {
+  target: { '@type': 'AssetCollection', source: `${NAMESPACE}documents-of-a-dispatch` },
+};
 
 function policyOf({ name, rights, days, prints, watermark, conditions }: NamedTerms): Json {
   return {
-    '@type': 'Set', uid: `${NAMESPACE}terms/${encodeURIComponent(name)}`, profile: PROFILE, [`${PREFIX}:name`]: name,
+    '@type': 'Set',
+    uid: `${NAMESPACE}terms/${encodeURIComponent(name)}`,
+    profile: PROFILE,
+    [`${PREFIX}:name`]: name,
     permission: permissionsOf({ rights, days, prints, from: null, until: null, conditions }, ASSET),
-    ...(watermark === '' ? {} : { obligation: [{ ...ASSET, action: 'watermark', [`${PREFIX}:text`]: watermark }] }),
+    ...(watermark === ''
+      ? {}
+      : { obligation: [{ ...ASSET, action: 'watermark', [`${PREFIX}:text`]: watermark }] }),
   };
 }
 
@@ -26,7 +37,12 @@ function watermarkOf(policy: Readonly<Record<string, Json>>, findings: Findings)
   const duties = listOf(policy['obligation']);
   if (duties.length === 0) return '';
   const [duty] = duties;
-  if (duties.length > 1 || !isObject(duty) || duty['action'] !== 'watermark' || typeof duty[`${PREFIX}:text`] !== 'string') {
+  if (
+    duties.length > 1 ||
+    !isObject(duty) ||
+    duty['action'] !== 'watermark' ||
+    typeof duty[`${PREFIX}:text`] !== 'string'
+  ) {
     findings.add('obligation', 'the only obligation known here is one watermark with its text');
     return '';
   }
@@ -36,17 +52,56 @@ function watermarkOf(policy: Readonly<Record<string, Json>>, findings: Findings)
 
 function readPolicy(policy: Json, index: number): ReadTerms {
   const findings = new Findings();
-  if (!isObject(policy)) return { terms: null, name: `policy ${String(index + 1)}`, unknown: [{ path: '', what: 'a policy is an object' }] };
+  if (!isObject(policy))
+    return {
+      terms: null,
+      name: `policy ${String(index + 1)}`,
+      unknown: [{ path: '', what: 'a policy is an object' }],
+    };
   const named = policy[`${PREFIX}:name`];
-  const name = typeof named === 'string' && named.trim() !== '' ? named.trim() : `policy ${String(index + 1)}`;
-  findings.others(policy, ['@context', '@type', '@id', 'uid', 'profile', 'permission', 'obligation', 'conflict', `${PREFIX}:name`], '');
-  if (policy['@type'] !== 'Set' && policy['@type'] !== 'Policy') findings.add('@type', `kept terms are a Set, not ${JSON.stringify(policy['@type'] ?? null)}`);
-  if (policy['profile'] !== undefined && policy['profile'] !== PROFILE) findings.add('profile', `the profile ${JSON.stringify(policy['profile'])} is not known here`);
-  const { rights, from, until, days, prints, conditions } = conditionsOf(listOf(policy['permission']), ['target'], 'permission', findings);
-  if (from !== null || until !== null) findings.add('permission', 'kept terms end some days after a dispatch, not on a date');
+  const name =
+    typeof named === 'string' && named.trim() !== '' ? named.trim() : `policy ${String(index + 1)}`;
+  findings.others(
+    policy,
+    [
+      '@context',
+      '@type',
+      '@id',
+      'uid',
+      'profile',
+      'permission',
+      'obligation',
+      'conflict',
+      `${PREFIX}:name`,
+    ],
+    '',
+  );
+  if (policy['@type'] !== 'Set' && policy['@type'] !== 'Policy')
+    findings.add('@type', `kept terms are a Set, not ${JSON.stringify(policy['@type'] ?? null)}`);
+  if (policy['profile'] !== undefined && policy['profile'] !== PROFILE)
+    findings.add('profile', `the profile ${JSON.stringify(policy['profile'])} is not known here`);
+  const { rights, from, until, days, prints, conditions } = conditionsOf(
+    listOf(policy['permission']),
+    ['target'],
+    'permission',
+    findings,
+  );
+  if (from !== null || until !== null)
+    findings.add('permission', 'kept terms end some days after a dispatch, not on a date');
   if (!rights.includes('read')) findings.add('permission', 'nothing can be read by these terms');
   const watermark = watermarkOf(policy, findings);
-  return { name, unknown: findings.unknown, terms: { name, rights, days, prints, watermark, ...(conditions === undefined ? {} : { conditions }) } };
+  return {
+    name,
+    unknown: findings.unknown,
+    terms: {
+      name,
+      rights,
+      days,
+      prints,
+      watermark,
+      ...(conditions === undefined ? {} : { conditions }),
+    },
+  };
 }
 
 /** Reads a document of one policy or several. @returns a row for each, in order; empty where it holds none */

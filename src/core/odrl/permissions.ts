@@ -3,7 +3,7 @@ import type { Right } from '@/core/policy/rights';
 import { RIGHTS } from '@/core/policy/rights';
 import { conditionIn, constraintsOf, type Constraint } from '@/core/odrl/constraints';
 import { PREFIX, actions, rightOf } from '@/core/odrl/vocabulary';
-import type { Findings} from '@/core/odrl/report';
+import type { Findings } from '@/core/odrl/report';
 import { isObject, listOf, type Json } from '@/core/odrl/report';
 
 /** What both kept terms and grants say, in the shape that permissions are written from. */
@@ -26,15 +26,33 @@ function moment(at: number): Json {
 }
 
 /** One permission a right; each bears the conditions that hold for it, so that none is lost where it stands alone. */
-export function permissionsOf({ rights, from, until, days, prints, conditions }: Conditions, about: Readonly<Record<string, Json>>): Json[] {
+export function permissionsOf(
+  { rights, from, until, days, prints, conditions }: Conditions,
+  about: Readonly<Record<string, Json>>,
+): Json[] {
   const window: Constraint[] = [
-    ...(from === null ? [] : [{ leftOperand: 'dateTime', operator: 'gteq', rightOperand: moment(from) }]),
-    ...(until === null ? [] : [{ leftOperand: 'dateTime', operator: 'lt', rightOperand: moment(until) }]),
-    ...(days === null ? [] : [{ leftOperand: `${PREFIX}:sinceDispatch`, operator: 'lt', rightOperand: { '@value': `P${String(days)}D`, '@type': 'xsd:duration' } }]),
+    ...(from === null
+      ? []
+      : [{ leftOperand: 'dateTime', operator: 'gteq', rightOperand: moment(from) }]),
+    ...(until === null
+      ? []
+      : [{ leftOperand: 'dateTime', operator: 'lt', rightOperand: moment(until) }]),
+    ...(days === null
+      ? []
+      : [
+          {
+            leftOperand: `${PREFIX}:sinceDispatch`,
+            operator: 'lt',
+            rightOperand: { '@value': `P${String(days)}D`, '@type': 'xsd:duration' },
+          },
+        ]),
     ...constraintsOf(conditions),
   ];
   return RIGHTS.filter((right) => rights.includes(right)).map((right) => {
-    const constraint = right === 'print' && prints !== null ? [...window, { leftOperand: 'count', operator: 'lteq', rightOperand: prints }] : window;
+    const constraint =
+      right === 'print' && prints !== null
+        ? [...window, { leftOperand: 'count', operator: 'lteq', rightOperand: prints }]
+        : window;
     return { ...about, action: actions[right], ...(constraint.length === 0 ? {} : { constraint }) };
   });
 }
@@ -45,28 +63,61 @@ function valueOf(operand: Json | undefined): Json | undefined {
 }
 
 /** A constraint as a limit or condition of ours; `null` where it is none, which is then noted. */
-function limitOf(constraint: Json, path: string, findings: Findings): { readonly limit: Limit; readonly value: number } | Exclude<ReturnType<typeof conditionIn>, null> | null {
+function limitOf(
+  constraint: Json,
+  path: string,
+  findings: Findings,
+):
+  | { readonly limit: Limit; readonly value: number }
+  | Exclude<ReturnType<typeof conditionIn>, null>
+  | null {
   if (!isObject(constraint)) {
     findings.add(path, 'a constraint is an object');
     return null;
   }
   findings.others(constraint, ['leftOperand', 'operator', 'rightOperand', '@type', 'uid'], path);
-  const [left, operator, right] = [constraint['leftOperand'], constraint['operator'], valueOf(constraint['rightOperand'])];
+  const [left, operator, right] = [
+    constraint['leftOperand'],
+    constraint['operator'],
+    valueOf(constraint['rightOperand']),
+  ];
   const at = typeof right === 'string' ? Date.parse(right) : Number.NaN;
-  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'gteq') return { limit: 'from', value: at };
-  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'lt') return { limit: 'until', value: at };
+  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'gteq')
+    return { limit: 'from', value: at };
+  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'lt')
+    return { limit: 'until', value: at };
   const days = typeof right === 'string' ? /^P([1-9]\d{0,4})D$/.exec(right)?.[1] : undefined;
-  if (left === `${PREFIX}:sinceDispatch` && operator === 'lt' && days !== undefined) return { limit: 'days', value: Number(days) };
-  if (left === 'count' && operator === 'lteq' && typeof right === 'number' && Number.isInteger(right) && right > 0) return { limit: 'prints', value: right };
+  if (left === `${PREFIX}:sinceDispatch` && operator === 'lt' && days !== undefined)
+    return { limit: 'days', value: Number(days) };
+  if (
+    left === 'count' &&
+    operator === 'lteq' &&
+    typeof right === 'number' &&
+    Number.isInteger(right) &&
+    right > 0
+  )
+    return { limit: 'prints', value: right };
   const condition = conditionIn(left, operator, constraint['rightOperand']);
   if (condition !== null) return condition;
-  findings.add(path, `the condition ${JSON.stringify([left ?? null, operator ?? null, right ?? null])} is not known here`);
+  findings.add(
+    path,
+    `the condition ${JSON.stringify([left ?? null, operator ?? null, right ?? null])} is not known here`,
+  );
   return null;
 }
 
-type Read = { readonly right: Right; readonly limits: ReadonlyMap<Limit, number>; readonly conditions: OtherConditions };
+type Read = {
+  readonly right: Right;
+  readonly limits: ReadonlyMap<Limit, number>;
+  readonly conditions: OtherConditions;
+};
 
-function readPermission(permission: Json, known: readonly string[], path: string, findings: Findings): Read | null {
+function readPermission(
+  permission: Json,
+  known: readonly string[],
+  path: string,
+  findings: Findings,
+): Read | null {
   if (!isObject(permission)) {
     findings.add(path, 'a permission is an object');
     return null;
@@ -87,7 +138,8 @@ function readPermission(permission: Json, known: readonly string[], path: string
     if ('name' in found) {
       if (found.name in conditions) findings.add(place, 'this condition stands twice');
       else conditions = { ...conditions, [found.name]: found.value };
-    } else if (found.limit === 'prints' && right !== 'print') findings.add(place, 'a count is for printing alone');
+    } else if (found.limit === 'prints' && right !== 'print')
+      findings.add(place, 'a count is for printing alone');
     else if (limits.has(found.limit)) findings.add(place, 'this condition stands twice');
     else limits.set(found.limit, found.value);
   });
@@ -98,18 +150,35 @@ function readPermission(permission: Json, known: readonly string[], path: string
  * The conditions that permissions state together. What differs between rights, where ours are the
  * same for all, is noted as not known: nothing is rounded to what we have.
  */
-export function conditionsOf(permissions: readonly Json[], known: readonly string[], path: string, findings: Findings): Conditions {
-  const read = permissions.flatMap((permission, index) => readPermission(permission, known, `${path}/${String(index)}`, findings) ?? []);
+export function conditionsOf(
+  permissions: readonly Json[],
+  known: readonly string[],
+  path: string,
+  findings: Findings,
+): Conditions {
+  const read = permissions.flatMap(
+    (permission, index) =>
+      readPermission(permission, known, `${path}/${String(index)}`, findings) ?? [],
+  );
   const same = (limit: Limit): number | null => {
     const values = new Set(read.map(({ limits }) => limits.get(limit) ?? null));
     if (values.size > 1) findings.add(path, `“${limit}” differs from one right to another`);
     return [...values][0] ?? null;
   };
   // In an order of their own: how they were written down says nothing.
-  const conditions = new Map(read.map((each) => [JSON.stringify(constraintsOf(each.conditions)), each.conditions]));
+  const conditions = new Map(
+    read.map((each) => [JSON.stringify(constraintsOf(each.conditions)), each.conditions]),
+  );
   if (conditions.size > 1) findings.add(path, 'the conditions differ from one right to another');
   const others = [...conditions.values()][0] ?? {};
   const rights = RIGHTS.filter((right) => read.some((each) => each.right === right));
   if (rights.length < read.length) findings.add(path, 'one right is permitted twice');
-  return { rights, from: same('from'), until: same('until'), days: same('days'), prints: read.find(({ right }) => right === 'print')?.limits.get('prints') ?? null, ...(Object.keys(others).length === 0 ? {} : { conditions: others }) };
+  return {
+    rights,
+    from: same('from'),
+    until: same('until'),
+    days: same('days'),
+    prints: read.find(({ right }) => right === 'print')?.limits.get('prints') ?? null,
+    ...(Object.keys(others).length === 0 ? {} : { conditions: others }),
+  };
 }

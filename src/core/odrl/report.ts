@@ -1,7 +1,8 @@
 /** Something in a document that was not understood, and where: a path of names and numbers, as `permission/0/constraint/1`. */
 export type Unknown = { readonly path: string; readonly what: string };
 
-export type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
+export type Json =
+  null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
 type Objects = Readonly<Record<string, Json>>;
 
 export function isObject(value: Json | undefined): value is Objects {
@@ -24,6 +25,8 @@ export class Findings {
 
   /** Notes every name of an object that is not among the known ones. */
   others(value: Objects, known: readonly string[], path: string): void {
-    for (const name of Object.keys(value)) if (!known.includes(name)) this.add(path === '' ? name : `${path}/${name}`, `“${name}” is not known here`);
+    for (const name of Object.keys(value))
+      if (!known.includes(name))
+        this.add(path === '' ? name : `${path}/${name}`, `“${name}” is not known here`);
   }
 }

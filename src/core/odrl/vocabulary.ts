@@ -8,7 +8,15 @@ export const PREFIX = 'embargo';
 export const NAMESPACE = `${PROFILE}#`;
 
 /** Each right as an action of the standard. */
-export const actions: Readonly<Record<Right, string>> = { read: 'display', comment: 'annotate', copy: 'extract', print: 'print', revise: 'derive', keep: 'reproduce', 'pass-on': 'grantUse' };
+export const actions: Readonly<Record<Right, string>> = {
+  read: 'display',
+  comment: 'annotate',
+  copy: 'extract',
+  print: 'print',
+  revise: 'derive',
+  keep: 'reproduce',
+  'pass-on': 'grantUse',
+};
 const rights = new Map(Object.entries(actions).map(([right, action]) => [action, right as Right]));
 
 /** The right an action stands for; `undefined` where it is none of ours. */

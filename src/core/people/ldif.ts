@@ -26,20 +26,37 @@ function logicalLines(text: string): { readonly line: number; readonly text: str
 }
 
 /** People from LDIF content records (RFC 2849): mail, cn or displayName, o, preferredLanguage. */
-export function peopleFromLdif(text: string): { readonly people: readonly RawPerson[]; readonly problems: readonly LineProblem[] } {
+export function peopleFromLdif(text: string): {
+  readonly people: readonly RawPerson[];
+  readonly problems: readonly LineProblem[];
+} {
   const problems: LineProblem[] = [];
   const people: RawPerson[] = [];
   let entry: Line[] = [];
   const close = (): void => {
     const [first] = entry;
-    const value = (...wanted: string[]): string | undefined => wanted.map((name) => entry.find((each) => each.name === name)?.value).find((each) => each !== undefined);
+    const value = (...wanted: string[]): string | undefined =>
+      wanted
+        .map((name) => entry.find((each) => each.name === name)?.value)
+        .find((each) => each !== undefined);
     const address = value('mail', 'rfc822mailbox');
-    if (first !== undefined && address !== undefined) people.push({ line: first.line, address, name: value('displayname', 'cn'), organisation: value('o', 'company'), language: value('preferredlanguage') });
-    else if (first?.name === 'dn' && value('objectclass') !== 'organizationalUnit') problems.push({ line: first.line, what: 'this entry has no mail address' });
+    if (first !== undefined && address !== undefined)
+      people.push({
+        line: first.line,
+        address,
+        name: value('displayname', 'cn'),
+        organisation: value('o', 'company'),
+        language: value('preferredlanguage'),
+      });
+    else if (first?.name === 'dn' && value('objectclass') !== 'organizationalUnit')
+      problems.push({ line: first.line, what: 'this entry has no mail address' });
     entry = [];
   };
   for (const { line, text: content } of logicalLines(text)) {
-    if (content === '') { close(); continue; }
+    if (content === '') {
+      close();
+      continue;
+    }
     const colon = content.indexOf(':');
     const name = content.slice(0, Math.max(0, colon)).toLowerCase().split(';')[0] ?? '';
     const value = colon < 1 ? null : valueOf(content.slice(colon + 1));

@@ -1,15 +1,30 @@
 import { isOneSlipAway } from '@/core/policy/look-alike';
 import type { StatedPerson } from '@/core/people/person';
 
-export type KnownPerson = { readonly id: string; readonly address: string; readonly name: string; readonly organisation: string; readonly zone: string | null; readonly language: string | null };
-export type Change<K extends KnownPerson> = { readonly before: K; readonly after: K; readonly line: number };
+export type KnownPerson = {
+  readonly id: string;
+  readonly address: string;
+  readonly name: string;
+  readonly organisation: string;
+  readonly zone: string | null;
+  readonly language: string | null;
+};
+export type Change<K extends KnownPerson> = {
+  readonly before: K;
+  readonly after: K;
+  readonly line: number;
+};
 export type ImportPlan<K extends KnownPerson> = {
   readonly added: readonly StatedPerson[];
   readonly changed: readonly Change<K>[];
   /** How many are here already, just so. */
   readonly same: number;
   /** New domains that are one letter away from a known one. */
-  readonly doubtful: readonly { readonly domain: string; readonly like: string; readonly people: number }[];
+  readonly doubtful: readonly {
+    readonly domain: string;
+    readonly like: string;
+    readonly people: number;
+  }[];
 };
 
 function domainOf(address: string): string {
@@ -17,7 +32,10 @@ function domainOf(address: string): string {
 }
 
 /** What bringing these people in would change. What a file leaves empty stays as it is, and nobody is removed. */
-export function planImport<K extends KnownPerson>(stated: readonly StatedPerson[], known: ReadonlyMap<string, K>): ImportPlan<K> {
+export function planImport<K extends KnownPerson>(
+  stated: readonly StatedPerson[],
+  known: ReadonlyMap<string, K>,
+): ImportPlan<K> {
   const added: StatedPerson[] = [];
   const changed: Change<K>[] = [];
   let same = 0;
@@ -27,13 +45,32 @@ export function planImport<K extends KnownPerson>(stated: readonly StatedPerson[
       added.push(person);
       continue;
     }
-    const after = { ...before, name: person.name === '' ? before.name : person.name, organisation: person.organisation === '' ? before.organisation : person.organisation, zone: person.zone ?? before.zone, language: person.language ?? before.language };
-    if (after.name === before.name && after.organisation === before.organisation && after.zone === before.zone && after.language === before.language) same++;
+    const after = {
+      ...before,
+      name: person.name === '' ? before.name : person.name,
+      organisation: person.organisation === '' ? before.organisation : person.organisation,
+      zone: person.zone ?? before.zone,
+      language: person.language ?? before.language,
+    };
+    if (
+      after.name === before.name &&
+      after.organisation === before.organisation &&
+      after.zone === before.zone &&
+      after.language === before.language
+    )
+      same++;
     else changed.push({ before, after, line: person.line });
   }
   const domains = [...new Set(Array.from(known.keys(), domainOf))];
   const fresh = new Map<string, number>();
-  for (const { address } of added) fresh.set(domainOf(address), (fresh.get(domainOf(address)) ?? 0) + 1);
-  const doubtful = Array.from(fresh, ([domain, people]) => ({ domain, people, like: domains.includes(domain) ? undefined : domains.find((each) => isOneSlipAway(each, domain)) })).flatMap(({ domain, people, like }) => (like === undefined ? [] : [{ domain, people, like }]));
+  for (const { address } of added)
+    fresh.set(domainOf(address), (fresh.get(domainOf(address)) ?? 0) + 1);
+  const doubtful = Array.from(fresh, ([domain, people]) => ({
+    domain,
+    people,
+    like: domains.includes(domain)
+      ? undefined
+      : domains.find((each) => isOneSlipAway(each, domain)),
+  })).flatMap(({ domain, people, like }) => (like === undefined ? [] : [{ domain, people, like }]));
   return { added, changed, same, doubtful };
 }

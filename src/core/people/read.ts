@@ -15,7 +15,10 @@ export function formatOf(text: string): PeopleFormat {
 }
 
 const readers = { csv: peopleFromCsv, ldif: peopleFromLdif, vcard: peopleFromVcard };
-type Checks = { readonly isZone: (text: string) => boolean; readonly isLanguage: (text: string) => boolean };
+type Checks = {
+  readonly isZone: (text: string) => boolean;
+  readonly isLanguage: (text: string) => boolean;
+};
 
 function remembering(check: (text: string) => boolean): (text: string) => boolean {
   const known = new Map<string, boolean>();
@@ -30,17 +33,33 @@ function remembering(check: (text: string) => boolean): (text: string) => boolea
  * People as a file states them, with what could not be taken, by line. The first of two lines with
  * one address counts.
  */
-export function readPeople(text: string, checks: Checks): ReadPeople & { readonly format: PeopleFormat } {
+export function readPeople(
+  text: string,
+  checks: Checks,
+): ReadPeople & { readonly format: PeopleFormat } {
   const format = formatOf(text);
   const { people: raw, problems: unread } = readers[format](text);
   const problems: LineProblem[] = [...unread];
   const first = new Map<string, number>();
   // Thousands of lines share a few zones, and checking one takes a while.
   const [isZone, isLanguage] = [remembering(checks.isZone), remembering(checks.isLanguage)];
-  const check = ({ line, address: stated, name = '', organisation = '', zone = '', language = '' }: RawPerson): StatedPerson[] => {
+  const check = ({
+    line,
+    address: stated,
+    name = '',
+    organisation = '',
+    zone = '',
+    language = '',
+  }: RawPerson): StatedPerson[] => {
     const address = normaliseAddress(stated);
     if (address === null) {
-      problems.push({ line, what: stated.trim() === '' ? 'there is no address here' : `“${stated.trim().slice(0, 80)}” is no email address` });
+      problems.push({
+        line,
+        what:
+          stated.trim() === ''
+            ? 'there is no address here'
+            : `“${stated.trim().slice(0, 80)}” is no email address`,
+      });
       return [];
     }
     const before = first.get(address);
@@ -49,9 +68,24 @@ export function readPeople(text: string, checks: Checks): ReadPeople & { readonl
       return [];
     }
     first.set(address, line);
-    const wrong = [zone !== '' && !isZone(zone) ? `“${zone}” is no time zone` : null, language !== '' && !isLanguage(language) ? `“${language}” is no language` : null, name.length > LONGEST || organisation.length > LONGEST ? 'a name is longer than 120 characters' : null].filter((each) => each !== null);
+    const wrong = [
+      zone !== '' && !isZone(zone) ? `“${zone}” is no time zone` : null,
+      language !== '' && !isLanguage(language) ? `“${language}” is no language` : null,
+      name.length > LONGEST || organisation.length > LONGEST
+        ? 'a name is longer than 120 characters'
+        : null,
+    ].filter((each) => each !== null);
     problems.push(...wrong.map((what) => ({ line, what: `${what}; it is left out` })));
-    return [{ line, address, name: name.slice(0, LONGEST).trim(), organisation: organisation.slice(0, LONGEST).trim(), zone: zone !== '' && isZone(zone) ? zone : null, language: language !== '' && isLanguage(language) ? language : null }];
+    return [
+      {
+        line,
+        address,
+        name: name.slice(0, LONGEST).trim(),
+        organisation: organisation.slice(0, LONGEST).trim(),
+        zone: zone !== '' && isZone(zone) ? zone : null,
+        language: language !== '' && isLanguage(language) ? language : null,
+      },
+    ];
   };
   return { format, people: raw.flatMap(check), problems: problems.sort((a, b) => a.line - b.line) };
 }

@@ -7,7 +7,8 @@ export function normaliseAddress(text: string): string | null {
   if (match === null) return null;
   const [, local = '', domain = ''] = match;
   const ascii = asciiDomain(domain);
-  if (ascii === null || local.startsWith('.') || local.endsWith('.') || local.includes('..')) return null;
+  if (ascii === null || local.startsWith('.') || local.endsWith('.') || local.includes('..'))
+    return null;
   return `${local.normalize('NFC').toLowerCase()}@${ascii}`;
 }
 
@@ -16,7 +17,10 @@ function asciiDomain(domain: string): string | null {
   try {
     const { hostname } = new URL(`https://${domain}/`);
     const labels = hostname.split('.');
-    const whole = /^[a-z0-9.-]+$/.test(hostname) && labels.length > 1 && labels.every((label) => label !== '' && !label.startsWith('-') && !label.endsWith('-'));
+    const whole =
+      /^[a-z0-9.-]+$/.test(hostname) &&
+      labels.length > 1 &&
+      labels.every((label) => label !== '' && !label.startsWith('-') && !label.endsWith('-'));
     return whole && !/^[\d.]+$/.test(hostname) ? hostname : null;
   } catch {
     return null;
@@ -38,7 +42,11 @@ export function domainOf(address: string): string {
  * The addresses in pasted text, the domains, `@yard.example` for everyone there, and what could not be read as either. Any usual
  * separator; `Name <address>` is understood.
  */
-export function parseAddresses(text: string): { readonly addresses: readonly { readonly address: string; readonly name: string }[]; readonly domains: readonly string[]; readonly unreadable: readonly string[] } {
+export function parseAddresses(text: string): {
+  readonly addresses: readonly { readonly address: string; readonly name: string }[];
+  readonly domains: readonly string[];
+  readonly unreadable: readonly string[];
+} {
   const addresses = new Map<string, string>();
   const domains = new Set<string>();
   const unreadable: string[] = [];
@@ -54,7 +62,11 @@ export function parseAddresses(text: string): { readonly addresses: readonly { r
       else if (!addresses.has(address)) addresses.set(address, named?.[1]?.trim() ?? '');
     }
   }
-  return { addresses: Array.from(addresses, ([address, name]) => ({ address, name })), domains: [...domains], unreadable };
+  return {
+    addresses: Array.from(addresses, ([address, name]) => ({ address, name })),
+    domains: [...domains],
+    unreadable,
+  };
 }
 
 /** A domain as it stands in a sentence: `yard.example` of `@yard.example`, and of itself. */

@@ -36,7 +36,11 @@ export function chainOf(grants: ReadonlyMap<GrantId, GrantFacts>, id: GrantId): 
   return { links, isWhole: true };
 }
 
-export function ruleOfGrant({ id, givenBy, givenAt }: Pick<GrantFacts, 'id' | 'givenBy' | 'givenAt'>): Rule {
+export function ruleOfGrant({
+  id,
+  givenBy,
+  givenAt,
+}: Pick<GrantFacts, 'id' | 'givenBy' | 'givenAt'>): Rule {
   return { level: 'grant', subject: id, setBy: givenBy, setAt: givenAt };
 }
 
@@ -46,7 +50,10 @@ function byGrant(link: GrantFacts, change: Change | null): Cause {
 
 function byCeiling(ceiling: Ceiling, limit: keyof Limits): Cause {
   const { level, subject, setBy, setAt } = ceiling;
-  return { rule: { level, subject, setBy, setAt }, change: { kind: 'raise-ceiling', ceiling, limit } };
+  return {
+    rule: { level, subject, setBy, setAt },
+    change: { kind: 'raise-ceiling', ceiling, limit },
+  };
 }
 
 function byCondition(link: GrantFacts, condition: keyof Conditions | 'unknown'): Cause {
@@ -74,7 +81,11 @@ function endsOf(link: GrantFacts, ceilings: readonly Ceiling[]): Bound[] {
   return [
     ...bound(until, () => byGrant(link, { kind: 'extend-grant', grant: link.id })),
     ...bound(spanEnd, () => byCondition(link, 'within')),
-    ...ceilings.flatMap((ceiling) => bound(ceiling.limits.days === null ? null : link.givenAt + ceiling.limits.days * DAY, () => byCeiling(ceiling, 'days'))),
+    ...ceilings.flatMap((ceiling) =>
+      bound(ceiling.limits.days === null ? null : link.givenAt + ceiling.limits.days * DAY, () =>
+        byCeiling(ceiling, 'days'),
+      ),
+    ),
   ];
 }
 
@@ -84,17 +95,33 @@ export function causeOfEnd({ links }: Chain, ceilings: readonly Ceiling[]): Caus
 }
 
 function causeOfStart({ links }: Chain): Cause | null {
-  return tightest(links.flatMap((link) => bound(link.terms.from === null ? null : -link.terms.from, () => byGrant(link, { kind: 'begin-sooner', grant: link.id }))));
+  return tightest(
+    links.flatMap((link) =>
+      bound(link.terms.from === null ? null : -link.terms.from, () =>
+        byGrant(link, { kind: 'begin-sooner', grant: link.id }),
+      ),
+    ),
+  );
 }
 
 /** Why a link itself does not have a right. */
-function causeOfNoRight(link: GrantFacts, right: Right, ceilings: readonly Ceiling[]): Cause | null {
-  if (!link.terms.rights.includes(right)) return byGrant(link, { kind: 'give-right', grant: link.id, right });
-  const taker = ceilings.find(({ limits }) => limits.rights !== null && !limits.rights.includes(right));
+function causeOfNoRight(
+  link: GrantFacts,
+  right: Right,
+  ceilings: readonly Ceiling[],
+): Cause | null {
+  if (!link.terms.rights.includes(right))
+    return byGrant(link, { kind: 'give-right', grant: link.id, right });
+  const taker = ceilings.find(
+    ({ limits }) => limits.rights !== null && !limits.rights.includes(right),
+  );
   return taker === undefined ? null : byCeiling(taker, 'rights');
 }
 
-function firstOf<T>(all: readonly T[], causeOf: (each: T, index: number) => Cause | null): Cause | null {
+function firstOf<T>(
+  all: readonly T[],
+  causeOf: (each: T, index: number) => Cause | null,
+): Cause | null {
   for (const [index, each] of all.entries()) {
     const cause = causeOf(each, index);
     if (cause !== null) return cause;
@@ -103,47 +130,90 @@ function firstOf<T>(all: readonly T[], causeOf: (each: T, index: number) => Caus
 }
 
 /** Why a chain does not give a right: a link lacks it, or one above may not pass on. */
-function causeOfRightMissing({ links, isWhole }: Chain, right: Right, ceilings: readonly Ceiling[]): Cause | null {
+function causeOfRightMissing(
+  { links, isWhole }: Chain,
+  right: Right,
+  ceilings: readonly Ceiling[],
+): Cause | null {
   const own = links[0];
   if (!isWhole && own !== undefined) return byGrant(own, null);
-  return firstOf(links, (link, step) => causeOfNoRight(link, right, ceilings) ?? (step === 0 ? null : causeOfNoRight(link, 'pass-on', ceilings)));
+  return firstOf(
+    links,
+    (link, step) =>
+      causeOfNoRight(link, right, ceilings) ??
+      (step === 0 ? null : causeOfNoRight(link, 'pass-on', ceilings)),
+  );
 }
 
 function causeOfNoPrintsLeft({ links }: Chain, ceilings: readonly Ceiling[]): Cause | null {
-  return firstOf(links, (link) => tightest([
-    ...bound(link.terms.prints, () => byGrant(link, { kind: 'give-more-prints', grant: link.id })),
-    ...ceilings.flatMap((ceiling) => bound(ceiling.limits.prints, () => byCeiling(ceiling, 'prints'))),
-  ].filter(({ at }) => at <= link.used.prints)));
+  return firstOf(links, (link) =>
+    tightest(
+      [
+        ...bound(link.terms.prints, () =>
+          byGrant(link, { kind: 'give-more-prints', grant: link.id }),
+        ),
+        ...ceilings.flatMap((ceiling) =>
+          bound(ceiling.limits.prints, () => byCeiling(ceiling, 'prints')),
+        ),
+      ].filter(({ at }) => at <= link.used.prints),
+    ),
+  );
 }
 
 function causeOfLimitedPrints({ links }: Chain, ceilings: readonly Ceiling[]): Cause | null {
   const limiting = ceilings.find(({ limits }) => limits.prints !== null);
-  return firstOf(links, (link) => (link.terms.prints === null ? null : byGrant(link, { kind: 'unlimit-prints', grant: link.id }))) ?? (limiting === undefined ? null : byCeiling(limiting, 'prints'));
+  return (
+    firstOf(links, (link) =>
+      link.terms.prints === null ? null : byGrant(link, { kind: 'unlimit-prints', grant: link.id }),
+    ) ?? (limiting === undefined ? null : byCeiling(limiting, 'prints'))
+  );
 }
 
 /** Each step up has one step less to go when it comes down to this grant. */
 function causeOfPassingToNobody({ links }: Chain): Cause | null {
-  return firstOf(links, (link, step) => ((link.terms.conditions?.passOn?.steps ?? 0) - step < 1 ? byCondition(link, 'passOn') : null));
+  return firstOf(links, (link, step) =>
+    (link.terms.conditions?.passOn?.steps ?? 0) - step < 1 ? byCondition(link, 'passOn') : null,
+  );
 }
 
 /** Why a grant does not give a right an effect; `null`: it does, or no cause is known. */
-export function causeOfNoEffect(compiled: CompiledGrant, chain: Chain, right: Right, ceilings: readonly Ceiling[]): Cause | null {
+export function causeOfNoEffect(
+  compiled: CompiledGrant,
+  chain: Chain,
+  right: Right,
+  ceilings: readonly Ceiling[],
+): Cause | null {
   if (gives(compiled, right)) return null;
   const missing = causeOfRightMissing(chain, right, ceilings);
   if (missing !== null) return missing;
-  if (right === 'keep') return causeOfRightMissing(chain, 'copy', ceilings) ?? causeOfRightMissing(chain, 'print', ceilings) ?? causeOfLimitedPrints(chain, ceilings);
+  if (right === 'keep')
+    return (
+      causeOfRightMissing(chain, 'copy', ceilings) ??
+      causeOfRightMissing(chain, 'print', ceilings) ??
+      causeOfLimitedPrints(chain, ceilings)
+    );
   return right === 'print' ? causeOfNoPrintsLeft(chain, ceilings) : causeOfPassingToNobody(chain);
 }
 
-function causeOfNetwork(link: GrantFacts, ceilings: readonly Ceiling[], at: Circumstances): Cause | null {
-  const isOutside = (networks: readonly string[] | null | undefined): boolean => networks != null && conditionTest({ networks })?.(at, link.used) != null;
+function causeOfNetwork(
+  link: GrantFacts,
+  ceilings: readonly Ceiling[],
+  at: Circumstances,
+): Cause | null {
+  const isOutside = (networks: readonly string[] | null | undefined): boolean =>
+    networks != null && conditionTest({ networks })?.(at, link.used) != null;
   if (isOutside(link.terms.conditions?.networks)) return byCondition(link, 'networks');
   const ceiling = ceilings.find(({ limits }) => isOutside(limits.networks));
   return ceiling === undefined ? null : byCeiling(ceiling, 'networks');
 }
 
-function causeOfPlace(link: GrantFacts, ceilings: readonly Ceiling[], at: Circumstances): Cause | null {
-  const isOutside = (countries: readonly string[] | null | undefined): boolean => countries != null && conditionTest({ countries })?.(at, link.used) != null;
+function causeOfPlace(
+  link: GrantFacts,
+  ceilings: readonly Ceiling[],
+  at: Circumstances,
+): Cause | null {
+  const isOutside = (countries: readonly string[] | null | undefined): boolean =>
+    countries != null && conditionTest({ countries })?.(at, link.used) != null;
   if (isOutside(link.terms.conditions?.countries)) return byCondition(link, 'countries');
   const ceiling = ceilings.find(({ limits }) => isOutside(limits.countries));
   return ceiling === undefined ? null : byCeiling(ceiling, 'countries');
@@ -152,26 +222,43 @@ function causeOfPlace(link: GrantFacts, ceilings: readonly Ceiling[], at: Circum
 function causeOfOpens(link: GrantFacts, ceilings: readonly Ceiling[]): Cause | null {
   return tightest([
     ...bound(link.terms.conditions?.opens, () => byCondition(link, 'opens')),
-    ...ceilings.flatMap((ceiling) => bound(ceiling.limits.opens, () => byCeiling(ceiling, 'opens'))),
+    ...ceilings.flatMap((ceiling) =>
+      bound(ceiling.limits.opens, () => byCeiling(ceiling, 'opens')),
+    ),
   ]);
 }
 
 /** What stands behind a condition of this very link that is not met. */
-function causeOfCondition(link: GrantFacts, reason: NotLive, ceilings: readonly Ceiling[], at: Circumstances): Cause | null {
+function causeOfCondition(
+  link: GrantFacts,
+  reason: NotLive,
+  ceilings: readonly Ceiling[],
+  at: Circumstances,
+): Cause | null {
   if (reason === 'prove-again') return byGrant(link, { kind: 'prove-address' });
   if (reason === 'device-not-accepted') return byCondition(link, 'keptDevices');
   if (reason === 'too-many-devices') return byCondition(link, 'devices');
   if (reason === 'hours-not-allowed') return byCondition(link, 'hours');
   if (reason === 'condition-unknown') return byCondition(link, 'unknown');
   if (reason === 'network-not-allowed') return causeOfNetwork(link, ceilings, at);
-  return reason === 'place-not-allowed' ? causeOfPlace(link, ceilings, at) : causeOfOpens(link, ceilings);
+  return reason === 'place-not-allowed'
+    ? causeOfPlace(link, ceilings, at)
+    : causeOfOpens(link, ceilings);
 }
 
 /** Why a grant does not count for a request, down to the rule that decides; `null`: it counts. */
-export function causeOfNotLive(compiled: CompiledGrant, chain: Chain, ceilings: readonly Ceiling[], at: Circumstances): Cause | null {
+export function causeOfNotLive(
+  compiled: CompiledGrant,
+  chain: Chain,
+  ceilings: readonly Ceiling[],
+  at: Circumstances,
+): Cause | null {
   const reason = notLive(compiled, at);
   if (reason === null) return null;
-  if (reason === 'revoked') return firstOf(chain.links, (link) => (link.revoked ? byGrant(link, { kind: 'reinstate-grant', grant: link.id }) : null));
+  if (reason === 'revoked')
+    return firstOf(chain.links, (link) =>
+      link.revoked ? byGrant(link, { kind: 'reinstate-grant', grant: link.id }) : null,
+    );
   if (reason === 'expired') return causeOfEnd(chain, ceilings);
   if (reason === 'not-yet') return causeOfStart(chain);
   if (reason === 'read-not-allowed') return causeOfRightMissing(chain, 'read', ceilings);

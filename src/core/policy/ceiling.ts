@@ -16,7 +16,14 @@ export type Limits = {
   /** CIDR. */
   readonly networks: readonly string[] | null;
 };
-export const NO_LIMITS: Limits = { rights: null, days: null, prints: null, opens: null, countries: null, networks: null };
+export const NO_LIMITS: Limits = {
+  rights: null,
+  days: null,
+  prints: null,
+  opens: null,
+  countries: null,
+  networks: null,
+};
 
 export type Ceiling = Subject & {
   readonly limits: Limits;
@@ -25,7 +32,8 @@ export type Ceiling = Subject & {
 };
 
 /** Which of these two sets a value: the grant itself, or the ceiling that took something from it. */
-export type Origin = { readonly from: 'grant' } | { readonly from: 'ceiling'; readonly ceiling: Ceiling };
+export type Origin =
+  { readonly from: 'grant' } | { readonly from: 'ceiling'; readonly ceiling: Ceiling };
 const OWN: Origin = { from: 'grant' };
 
 /** Terms as they come out under the ceilings, with where each value comes from. */
@@ -33,7 +41,9 @@ export type Effective = {
   readonly terms: Terms;
   /** The ceiling that took a right which the grant gives. */
   readonly taken: ReadonlyMap<Right, Ceiling>;
-  readonly origins: Readonly<Record<'until' | 'prints' | 'opens' | 'countries' | 'networks', Origin>>;
+  readonly origins: Readonly<
+    Record<'until' | 'prints' | 'opens' | 'countries' | 'networks', Origin>
+  >;
 };
 
 /** Whether limits limit anything. */
@@ -42,22 +52,40 @@ export function limitsAnything(limits: Limits): boolean {
 }
 
 const NOTHING_TAKEN: ReadonlyMap<Right, Ceiling> = new Map();
-const ALL_OWN: Effective['origins'] = { until: OWN, prints: OWN, opens: OWN, countries: OWN, networks: OWN };
+const ALL_OWN: Effective['origins'] = {
+  until: OWN,
+  prints: OWN,
+  opens: OWN,
+  countries: OWN,
+  networks: OWN,
+};
 
 type Narrowed<T> = { readonly value: T; readonly origin: Origin };
 
-function least(own: number | null, ceilings: readonly Ceiling[], limitOf: (ceiling: Ceiling) => number | null): Narrowed<number | null> {
+function least(
+  own: number | null,
+  ceilings: readonly Ceiling[],
+  limitOf: (ceiling: Ceiling) => number | null,
+): Narrowed<number | null> {
   let found: Narrowed<number | null> = { value: own, origin: OWN };
   for (const ceiling of ceilings) {
     const limit = limitOf(ceiling);
-    if (limit !== null && (found.value === null || limit < found.value)) found = { value: limit, origin: { from: 'ceiling', ceiling } };
+    if (limit !== null && (found.value === null || limit < found.value))
+      found = { value: limit, origin: { from: 'ceiling', ceiling } };
   }
   return found;
 }
 
-function common(own: readonly string[] | null, ceilings: readonly Ceiling[], which: 'countries' | 'networks'): Narrowed<readonly string[] | null>[] {
-  const all: Narrowed<readonly string[] | null>[] = own === null ? [] : [{ value: own, origin: OWN }];
-  for (const ceiling of ceilings) if (ceiling.limits[which] !== null) all.push({ value: ceiling.limits[which], origin: { from: 'ceiling', ceiling } });
+function common(
+  own: readonly string[] | null,
+  ceilings: readonly Ceiling[],
+  which: 'countries' | 'networks',
+): Narrowed<readonly string[] | null>[] {
+  const all: Narrowed<readonly string[] | null>[] =
+    own === null ? [] : [{ value: own, origin: OWN }];
+  for (const ceiling of ceilings)
+    if (ceiling.limits[which] !== null)
+      all.push({ value: ceiling.limits[which], origin: { from: 'ceiling', ceiling } });
   return all;
 }
 
@@ -68,16 +96,25 @@ function common(own: readonly string[] | null, ceilings: readonly Ceiling[], whi
  * Countries are what all lists have in common. Networks of several levels do not reduce to one list: `networks` of the terms is
  * the grant's own, and `alsoWithin` holds one list for each ceiling.
  */
-export function underCeilings(own: Terms, given: Moment, ceilings: readonly Ceiling[]): Effective & { readonly alsoWithin: readonly (readonly string[])[] } {
-  if (ceilings.length === 0) return { terms: own, taken: NOTHING_TAKEN, origins: ALL_OWN, alsoWithin: [] };
+export function underCeilings(
+  own: Terms,
+  given: Moment,
+  ceilings: readonly Ceiling[],
+): Effective & { readonly alsoWithin: readonly (readonly string[])[] } {
+  if (ceilings.length === 0)
+    return { terms: own, taken: NOTHING_TAKEN, origins: ALL_OWN, alsoWithin: [] };
   const taken = new Map<Right, Ceiling>();
   const rights = own.rights.filter((right) => {
-    const taker = ceilings.find(({ limits }) => limits.rights !== null && !limits.rights.includes(right));
+    const taker = ceilings.find(
+      ({ limits }) => limits.rights !== null && !limits.rights.includes(right),
+    );
     if (taker !== undefined) taken.set(right, taker);
     return taker === undefined;
   });
   const conditions: Conditions = own.conditions ?? {};
-  const until = least(own.until, ceilings, ({ limits }) => (limits.days === null ? null : given + limits.days * DAY));
+  const until = least(own.until, ceilings, ({ limits }) =>
+    limits.days === null ? null : given + limits.days * DAY,
+  );
   const prints = least(own.prints, ceilings, ({ limits }) => limits.prints);
   const opens = least(conditions.opens ?? null, ceilings, ({ limits }) => limits.opens);
   const countries = common(conditions.countries ?? null, ceilings, 'countries');
@@ -85,11 +122,29 @@ export function underCeilings(own: Terms, given: Moment, ceilings: readonly Ceil
   const lists = countries.map(({ value }) => value ?? []);
   let narrowed: Conditions | undefined = own.conditions;
   if (opens.value !== null) narrowed = { ...narrowed, opens: opens.value };
-  if (lists.length > 0) narrowed = { ...narrowed, countries: (lists[0] ?? []).filter((code) => lists.every((list) => list.includes(code))) };
+  if (lists.length > 0)
+    narrowed = {
+      ...narrowed,
+      countries: (lists[0] ?? []).filter((code) => lists.every((list) => list.includes(code))),
+    };
   return {
-    terms: { rights, from: own.from, until: until.value, prints: prints.value, ...(narrowed === undefined ? {} : { conditions: narrowed }) },
+    terms: {
+      rights,
+      from: own.from,
+      until: until.value,
+      prints: prints.value,
+      ...(narrowed === undefined ? {} : { conditions: narrowed }),
+    },
     taken,
-    origins: { until: until.origin, prints: prints.origin, opens: opens.origin, countries: countries.at(-1)?.origin ?? OWN, networks: networks.at(-1)?.origin ?? OWN },
-    alsoWithin: ceilings.flatMap(({ limits }) => (limits.networks === null ? [] : [limits.networks])),
+    origins: {
+      until: until.origin,
+      prints: prints.origin,
+      opens: opens.origin,
+      countries: countries.at(-1)?.origin ?? OWN,
+      networks: networks.at(-1)?.origin ?? OWN,
+    },
+    alsoWithin: ceilings.flatMap(({ limits }) =>
+      limits.networks === null ? [] : [limits.networks],
+    ),
   };
 }

@@ -8,9 +8,22 @@ import type { Right, Terms } from '@/core/policy/rights';
 /** One thing that somebody can do about a decision. `unknown`: a condition that this version does not know. */
 export type Change =
   | { readonly kind: 'prove-address' | 'unblock' | 'reinstate-document' | 'give-access' }
-  | { readonly kind: 'reinstate-grant' | 'extend-grant' | 'begin-sooner' | 'give-more-prints' | 'unlimit-prints' | 'revoke-grant'; readonly grant: GrantId }
+  | {
+      readonly kind:
+        | 'reinstate-grant'
+        | 'extend-grant'
+        | 'begin-sooner'
+        | 'give-more-prints'
+        | 'unlimit-prints'
+        | 'revoke-grant';
+      readonly grant: GrantId;
+    }
   | { readonly kind: 'give-right' | 'take-right'; readonly grant: GrantId; readonly right: Right }
-  | { readonly kind: 'change-condition'; readonly grant: GrantId; readonly condition: keyof Conditions | 'unknown' }
+  | {
+      readonly kind: 'change-condition';
+      readonly grant: GrantId;
+      readonly condition: keyof Conditions | 'unknown';
+    }
   | { readonly kind: 'raise-ceiling'; readonly ceiling: Ceiling; readonly limit: keyof Limits };
 
 /** A policy and who asks about it. */
@@ -21,36 +34,68 @@ const FREELY = { people: Number.MAX_SAFE_INTEGER, domains: null, steps: Number.M
 /** What the grant is called that somebody would be given. */
 export const NEW_GRANT: GrantId = 'grt_given-to-them';
 
-function onGrant({ policy, asking }: Case, id: GrantId, change: (grant: GrantFacts) => GrantFacts): Case {
-  return { asking, policy: { ...policy, grants: policy.grants.map((grant) => (grant.id === id ? change(grant) : grant)) } };
+function onGrant(
+  { policy, asking }: Case,
+  id: GrantId,
+  change: (grant: GrantFacts) => GrantFacts,
+): Case {
+  return {
+    asking,
+    policy: {
+      ...policy,
+      grants: policy.grants.map((grant) => (grant.id === id ? change(grant) : grant)),
+    },
+  };
 }
 
 function onTerms(at: Case, id: GrantId, change: (terms: Terms) => Terms): Case {
   return onGrant(at, id, (grant) => ({ ...grant, terms: change(grant.terms) }));
 }
 
-function withoutCondition({ conditions = {}, ...terms }: Terms, condition: keyof Conditions | 'unknown'): Terms {
+function withoutCondition(
+  { conditions = {}, ...terms }: Terms,
+  condition: keyof Conditions | 'unknown',
+): Terms {
   if (condition === 'passOn') return { ...terms, conditions: { ...conditions, passOn: FREELY } };
-  const kept = Object.entries(conditions).filter(([name]) => (condition === 'unknown' ? isKnownCondition(name) : name !== condition));
+  const kept = Object.entries(conditions).filter(([name]) =>
+    condition === 'unknown' ? isKnownCondition(name) : name !== condition,
+  );
   return { ...terms, conditions: Object.fromEntries(kept) };
 }
 
 function withRight(terms: Terms, right: Right): Terms {
   const given = { ...terms, rights: [...terms.rights, right] };
-  return right === 'pass-on' && terms.conditions?.passOn == null ? withoutCondition(given, 'passOn') : given;
+  return right === 'pass-on' && terms.conditions?.passOn == null
+    ? withoutCondition(given, 'passOn')
+    : given;
 }
 
 function proven({ asking, policy }: Case): Case {
   const { device, now } = asking.at;
   const known = device === null || device === 'any' ? { id: 'a device', kept: true } : device;
-  return { policy, asking: { ...asking, identity: 'proven', at: { ...asking.at, device: device === 'any' ? device : { ...known, provenAt: now } } } };
+  return {
+    policy,
+    asking: {
+      ...asking,
+      identity: 'proven',
+      at: { ...asking.at, device: device === 'any' ? device : { ...known, provenAt: now } },
+    },
+  };
 }
 
 function given({ policy, asking }: Case): Case {
   if (asking.recipient === null) return { policy, asking };
   const { now } = asking.at;
   const terms: Terms = { rights: ['read'], from: null, until: null, prints: null };
-  const grant: GrantFacts = { id: NEW_GRANT, addressee: { kind: 'person', id: asking.recipient.id }, terms, revoked: false, used: UNUSED, givenBy: 'stf_', givenAt: now };
+  const grant: GrantFacts = {
+    id: NEW_GRANT,
+    addressee: { kind: 'person', id: asking.recipient.id },
+    terms,
+    revoked: false,
+    used: UNUSED,
+    givenBy: 'stf_',
+    givenAt: now,
+  };
   return { asking, policy: { ...policy, grants: [...policy.grants, grant] } };
 }
 
@@ -59,27 +104,55 @@ function morePrints(grant: GrantFacts): GrantFacts {
 }
 
 function raised(at: Case, ceiling: Ceiling, limit: keyof Limits): Case {
-  const ceilings = at.policy.ceilings.map((each) => (each.level === ceiling.level && each.subject === ceiling.subject ? { ...each, limits: { ...each.limits, [limit]: NO_LIMITS[limit] } } : each));
+  const ceilings = at.policy.ceilings.map((each) =>
+    each.level === ceiling.level && each.subject === ceiling.subject
+      ? { ...each, limits: { ...each.limits, [limit]: NO_LIMITS[limit] } }
+      : each,
+  );
   return { ...at, policy: { ...at.policy, ceilings } };
 }
 
 /** The case as it is once somebody has done this. What is extended or raised is so without a limit. */
 export function changed(at: Case, change: Change): Case {
   switch (change.kind) {
-    case 'prove-address': return proven(at);
-    case 'unblock': return { ...at, asking: { ...at.asking, recipient: at.asking.recipient === null ? null : { ...at.asking.recipient, blocked: false } } };
-    case 'reinstate-document': return { ...at, policy: { ...at.policy, revoked: false } };
-    case 'give-access': return given(at);
-    case 'reinstate-grant': return onGrant(at, change.grant, (grant) => ({ ...grant, revoked: false }));
-    case 'revoke-grant': return onGrant(at, change.grant, (grant) => ({ ...grant, revoked: true }));
-    case 'extend-grant': return onTerms(at, change.grant, (terms) => ({ ...terms, until: null }));
-    case 'begin-sooner': return onTerms(at, change.grant, (terms) => ({ ...terms, from: null }));
-    case 'give-more-prints': return onGrant(at, change.grant, morePrints);
-    case 'unlimit-prints': return onTerms(at, change.grant, (terms) => ({ ...terms, prints: null }));
-    case 'give-right': return onTerms(at, change.grant, (terms) => withRight(terms, change.right));
-    case 'take-right': return onTerms(at, change.grant, (terms) => ({ ...terms, rights: terms.rights.filter((right) => right !== change.right) }));
-    case 'change-condition': return onTerms(at, change.grant, (terms) => withoutCondition(terms, change.condition));
-    case 'raise-ceiling': return raised(at, change.ceiling, change.limit);
+    case 'prove-address':
+      return proven(at);
+    case 'unblock':
+      return {
+        ...at,
+        asking: {
+          ...at.asking,
+          recipient:
+            at.asking.recipient === null ? null : { ...at.asking.recipient, blocked: false },
+        },
+      };
+    case 'reinstate-document':
+      return { ...at, policy: { ...at.policy, revoked: false } };
+    case 'give-access':
+      return given(at);
+    case 'reinstate-grant':
+      return onGrant(at, change.grant, (grant) => ({ ...grant, revoked: false }));
+    case 'revoke-grant':
+      return onGrant(at, change.grant, (grant) => ({ ...grant, revoked: true }));
+    case 'extend-grant':
+      return onTerms(at, change.grant, (terms) => ({ ...terms, until: null }));
+    case 'begin-sooner':
+      return onTerms(at, change.grant, (terms) => ({ ...terms, from: null }));
+    case 'give-more-prints':
+      return onGrant(at, change.grant, morePrints);
+    case 'unlimit-prints':
+      return onTerms(at, change.grant, (terms) => ({ ...terms, prints: null }));
+    case 'give-right':
+      return onTerms(at, change.grant, (terms) => withRight(terms, change.right));
+    case 'take-right':
+      return onTerms(at, change.grant, (terms) => ({
+        ...terms,
+        rights: terms.rights.filter((right) => right !== change.right),
+      }));
+    case 'change-condition':
+      return onTerms(at, change.grant, (terms) => withoutCondition(terms, change.condition));
+    case 'raise-ceiling':
+      return raised(at, change.ceiling, change.limit);
   }
 }
 

@@ -3,11 +3,19 @@ import type { Moment } from '@/core/base/time';
 import { underCeilings, type Ceiling, type Effective } from '@/core/policy/ceiling';
 import { LEVELS } from '@/core/policy/levels';
 import { passOnWithin } from '@/core/policy/passing-on';
-import { conditionTest, type ConditionTest, type PassOn, type Used } from '@/core/policy/conditions';
+import {
+  conditionTest,
+  type ConditionTest,
+  type PassOn,
+  type Used,
+} from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Who a grant is for: a person, a live group, every address at a domain, or whoever holds an open link. */
-export type Addressee = { readonly kind: 'person' | 'group' | 'domain' | 'link'; readonly id: string };
+export type Addressee = {
+  readonly kind: 'person' | 'group' | 'domain' | 'link';
+  readonly id: string;
+};
 
 export type GrantFacts = {
   readonly id: GrantId;
@@ -62,7 +70,9 @@ export type CompiledGrant = {
 
 export type CompiledDocument = Omit<DocumentPolicy, 'grants'> & {
   /** By what they are for and by its id, each list in the order of charging: looking up puts no text together. */
-  readonly byAddressee: Readonly<Record<Addressee['kind'], ReadonlyMap<string, readonly CompiledGrant[]>>>;
+  readonly byAddressee: Readonly<
+    Record<Addressee['kind'], ReadonlyMap<string, readonly CompiledGrant[]>>
+  >;
 };
 
 type Giving = Pick<CompiledGrant, 'rights' | 'printsLeft' | 'bounds'>;
@@ -92,13 +102,20 @@ export function byCharge(a: CompiledGrant, b: CompiledGrant): number {
 }
 
 function inOrder(ceilings: readonly Ceiling[]): Ceiling[] {
-  return [...ceilings].sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.setAt - b.setAt || (a.subject < b.subject ? -1 : 1));
+  return [...ceilings].sort(
+    (a, b) =>
+      LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) ||
+      a.setAt - b.setAt ||
+      (a.subject < b.subject ? -1 : 1),
+  );
 }
 
 /** The end that the window and the time since the first open come to. */
 function endOf({ until, conditions }: Terms, { firstOpenedAt }: Used): number {
   const end = until ?? Number.POSITIVE_INFINITY;
-  return conditions?.within == null || firstOpenedAt === null ? end : Math.min(end, firstOpenedAt + conditions.within);
+  return conditions?.within == null || firstOpenedAt === null
+    ? end
+    : Math.min(end, firstOpenedAt + conditions.within);
 }
 
 /** A grant under its ceilings, whatever it was passed on from. */
@@ -109,7 +126,11 @@ export function compileAlone(facts: GrantFacts, ceilings: readonly Ceiling[]): C
   const giving: Giving = {
     rights: new Set(terms.rights),
     printsLeft: terms.prints === null ? null : Math.max(0, terms.prints - facts.used.prints),
-    bounds: { offline: offline ?? 0, captureDeterrent: captureDeterrent === true, passOn: passOn ?? null },
+    bounds: {
+      offline: offline ?? 0,
+      captureDeterrent: captureDeterrent === true,
+      passOn: passOn ?? null,
+    },
   };
   return {
     facts,
@@ -130,7 +151,9 @@ function leastPrints(a: number | null, b: number | null): number | null {
 /** A grant that was passed on, within the one it came from. */
 function within(own: CompiledGrant, parent: CompiledGrant): CompiledGrant {
   const giving: Giving = {
-    rights: parent.rights.has('pass-on') ? new Set([...own.rights].filter((right) => parent.rights.has(right))) : new Set(),
+    rights: parent.rights.has('pass-on')
+      ? new Set([...own.rights].filter((right) => parent.rights.has(right)))
+      : new Set(),
     printsLeft: leastPrints(own.printsLeft, parent.printsLeft),
     bounds: {
       offline: Math.min(own.bounds.offline, parent.bounds.offline),
@@ -155,7 +178,10 @@ function givingNothing(own: CompiledGrant): CompiledGrant {
 }
 
 /** Compiles grants, each after the one it was passed on from: one walk up each chain, then down again. */
-function compileGrants(grants: readonly GrantFacts[], ceilings: readonly Ceiling[]): ReadonlyMap<GrantId, CompiledGrant> {
+function compileGrants(
+  grants: readonly GrantFacts[],
+  ceilings: readonly Ceiling[],
+): ReadonlyMap<GrantId, CompiledGrant> {
   const facts = new Map(grants.map((grant) => [grant.id, grant]));
   const done = new Map<GrantId, CompiledGrant>();
   /** Those that do not lead to a grant which nobody passed on. */
@@ -173,17 +199,29 @@ function compileGrants(grants: readonly GrantFacts[], ceilings: readonly Ceiling
       const own = compileAlone(each, ceilings);
       const parent = each.parent == null ? undefined : done.get(each.parent);
       if (isCut) broken.add(each.id);
-      done.set(each.id, isCut ? givingNothing(own) : parent === undefined ? own : within(own, parent));
+      done.set(
+        each.id,
+        isCut ? givingNothing(own) : parent === undefined ? own : within(own, parent),
+      );
     }
   }
   return done;
 }
 
 /** Compiles what decides about a document, once for many decisions. Grants whose chain of passing on is broken or runs in a circle give nothing. */
-export function compileDocument({ grants, ceilings, ...document }: DocumentPolicy): CompiledDocument {
+export function compileDocument({
+  grants,
+  ceilings,
+  ...document
+}: DocumentPolicy): CompiledDocument {
   const ordered = inOrder(ceilings);
   const compiled = compileGrants(grants, ordered);
-  const byAddressee = { person: new Map<string, CompiledGrant[]>(), group: new Map<string, CompiledGrant[]>(), domain: new Map<string, CompiledGrant[]>(), link: new Map<string, CompiledGrant[]>() };
+  const byAddressee = {
+    person: new Map<string, CompiledGrant[]>(),
+    group: new Map<string, CompiledGrant[]>(),
+    domain: new Map<string, CompiledGrant[]>(),
+    link: new Map<string, CompiledGrant[]>(),
+  };
   for (const grant of grants) {
     const { kind, id } = grant.addressee;
     const own = compiled.get(grant.id);
@@ -192,7 +230,8 @@ export function compileDocument({ grants, ceilings, ...document }: DocumentPolic
     if (there === undefined) byAddressee[kind].set(id, [own]);
     else there.push(own);
   }
-  for (const lists of Object.values(byAddressee)) for (const list of lists.values()) list.sort(byCharge);
+  for (const lists of Object.values(byAddressee))
+    for (const list of lists.values()) list.sort(byCharge);
   return { ...document, ceilings: ordered, byAddressee };
 }
 

@@ -9,16 +9,28 @@ function clock(minute: number): string {
 }
 
 function spanText(ms: number): string {
-  const [size, unit] = ms % DAY === 0 ? [ms / DAY, 'day'] : ms % HOUR === 0 ? [ms / HOUR, 'hour'] : [Math.round(ms / MINUTE), 'minute'];
+  const [size, unit] =
+    ms % DAY === 0
+      ? [ms / DAY, 'day']
+      : ms % HOUR === 0
+        ? [ms / HOUR, 'hour']
+        : [Math.round(ms / MINUTE), 'minute'];
   return `${String(size)} ${unit}${size === 1 ? '' : 's'}`;
 }
 
 /** `Mon to Fri, 08:00 to 17:00`. Days that follow each other are one stretch. */
 function hoursText({ days, from, to }: Hours): string {
   const sorted = [...new Set(days)].sort();
-  const inRow = sorted.length > 2 && sorted.every((day, index) => index === 0 || day === (sorted[index - 1] ?? 0) + 1);
+  const inRow =
+    sorted.length > 2 &&
+    sorted.every((day, index) => index === 0 || day === (sorted[index - 1] ?? 0) + 1);
   const named = sorted.map((day) => DAYS[day - 1] ?? '');
-  const dayText = sorted.length === 7 ? 'every day' : inRow ? `${named[0] ?? ''} to ${named.at(-1) ?? ''}` : named.join(', ');
+  const dayText =
+    sorted.length === 7
+      ? 'every day'
+      : inRow
+        ? `${named[0] ?? ''} to ${named.at(-1) ?? ''}`
+        : named.join(', ');
   return `${dayText}, ${clock(from)} to ${clock(to)}`;
 }
 
@@ -31,17 +43,37 @@ function passOnText({ people, domains, steps }: PassOn): string {
 /** Conditions in words, a line each. `zone`: the one that hours are told in. */
 export function conditionLines(conditions: Conditions | null | undefined, zone: string): string[] {
   if (conditions == null) return [];
-  const { opens, within, countries, networks, hours, keptDevices, devices, proveEvery, offline, captureDeterrent, passOn } = conditions;
+  const {
+    opens,
+    within,
+    countries,
+    networks,
+    hours,
+    keptDevices,
+    devices,
+    proveEvery,
+    offline,
+    captureDeterrent,
+    passOn,
+  } = conditions;
   return [
     opens == null ? '' : `opens ${opens === 1 ? 'once' : `${String(opens)} times`}`,
     within == null ? '' : `for ${spanText(within)} from the first open on`,
-    countries == null ? '' : countries.length === 0 ? 'from no country' : `only from ${countries.join(', ')}`,
-    networks == null ? '' : `only from the network${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
+    countries == null
+      ? ''
+      : countries.length === 0
+        ? 'from no country'
+        : `only from ${countries.join(', ')}`,
+    networks == null
+      ? ''
+      : `only from the network${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
     hours == null ? '' : `only ${hoursText(hours)} (${zone})`,
     keptDevices === true ? 'only on a device that is kept' : '',
     devices == null ? '' : `on ${String(devices)} ${devices === 1 ? 'device' : 'devices'} at most`,
     proveEvery == null ? '' : `proving the address every ${spanText(proveEvery)}`,
-    offline == null || offline === 0 ? '' : `readable for ${spanText(offline)} without asking again`,
+    offline == null || offline === 0
+      ? ''
+      : `readable for ${spanText(offline)} without asking again`,
     captureDeterrent === true ? 'with the pages covered while another window is in front' : '',
     passOn == null ? '' : passOnText(passOn),
   ].filter((line) => line !== '');

@@ -5,10 +5,18 @@ import { localTime } from '@/core/policy/local-time';
 /** Monday is 1, Sunday 7 (ISO 8601). */
 export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7;
 /** Times of a week, in the recipient's zone. Minutes since midnight; an end not later than the start is on the next day. */
-export type Hours = { readonly days: readonly Weekday[]; readonly from: number; readonly to: number };
+export type Hours = {
+  readonly days: readonly Weekday[];
+  readonly from: number;
+  readonly to: number;
+};
 
 /** Within what a grant may be passed on: to how many people, at which domains (`@yard.example`; null: any), and how many steps deep. */
-export type PassOn = { readonly people: number; readonly domains: readonly string[] | null; readonly steps: number };
+export type PassOn = {
+  readonly people: number;
+  readonly domains: readonly string[] | null;
+  readonly steps: number;
+};
 
 /** What must hold besides the window, for a grant to count. `null` or absent: no condition. */
 export type Conditions = {
@@ -42,7 +50,8 @@ export type Circumstances = {
   readonly network: string | null;
   /** The recipient's IANA zone, or the organisation's. */
   readonly zone: string;
-  readonly device: { readonly id: string; readonly kept: boolean; readonly provenAt: Moment } | null | 'any';
+  readonly device:
+    { readonly id: string; readonly kept: boolean; readonly provenAt: Moment } | null | 'any';
 };
 export const ANYWHERE = 'any';
 
@@ -55,12 +64,32 @@ export type Used = {
 };
 export const UNUSED: Used = { opens: 0, prints: 0, firstOpenedAt: null, devices: [] };
 
-type ConditionRefusal = 'prove-again' | 'device-not-accepted' | 'too-many-devices' | 'network-not-allowed' | 'place-not-allowed' | 'hours-not-allowed' | 'opens-used-up' | 'condition-unknown';
+type ConditionRefusal =
+  | 'prove-again'
+  | 'device-not-accepted'
+  | 'too-many-devices'
+  | 'network-not-allowed'
+  | 'place-not-allowed'
+  | 'hours-not-allowed'
+  | 'opens-used-up'
+  | 'condition-unknown';
 
 /** Answers why a request does not meet the conditions, or `null` where it does. */
 export type ConditionTest = (at: Circumstances, used: Used) => ConditionRefusal | null;
 
-const KNOWN: Readonly<Record<keyof Conditions, true>> = { opens: true, within: true, countries: true, networks: true, hours: true, keptDevices: true, devices: true, proveEvery: true, offline: true, captureDeterrent: true, passOn: true };
+const KNOWN: Readonly<Record<keyof Conditions, true>> = {
+  opens: true,
+  within: true,
+  countries: true,
+  networks: true,
+  hours: true,
+  keptDevices: true,
+  devices: true,
+  proveEvery: true,
+  offline: true,
+  captureDeterrent: true,
+  passOn: true,
+};
 
 /** Whether this version knows a condition by this name. */
 export function isKnownCondition(name: string): name is keyof Conditions {
@@ -76,14 +105,31 @@ function unknownConditions(conditions: Conditions): string[] {
 function inHours({ days, from, to }: Hours, weekday: number, minute: number): boolean {
   if (from < to) return days.some((day) => day === weekday) && minute >= from && minute < to;
   const before = weekday === 1 ? 7 : weekday - 1;
-  return (minute >= from && days.some((day) => day === weekday)) || (minute < to && days.some((day) => day === before));
+  return (
+    (minute >= from && days.some((day) => day === weekday)) ||
+    (minute < to && days.some((day) => day === before))
+  );
 }
 
 function deviceTests({ keptDevices, devices, proveEvery }: Conditions): ConditionTest[] {
   const tests: ConditionTest[] = [];
-  if (proveEvery != null) tests.push(({ device, now }) => (device === ANYWHERE || (device !== null && now - device.provenAt < proveEvery) ? null : 'prove-again'));
-  if (keptDevices === true) tests.push(({ device }) => (device === ANYWHERE || device?.kept === true ? null : 'device-not-accepted'));
-  if (devices != null) tests.push(({ device }, used) => (device === ANYWHERE || (device !== null && (used.devices.includes(device.id) || used.devices.length < devices)) ? null : 'too-many-devices'));
+  if (proveEvery != null)
+    tests.push(({ device, now }) =>
+      device === ANYWHERE || (device !== null && now - device.provenAt < proveEvery)
+        ? null
+        : 'prove-again',
+    );
+  if (keptDevices === true)
+    tests.push(({ device }) =>
+      device === ANYWHERE || device?.kept === true ? null : 'device-not-accepted',
+    );
+  if (devices != null)
+    tests.push(({ device }, used) =>
+      device === ANYWHERE ||
+      (device !== null && (used.devices.includes(device.id) || used.devices.length < devices))
+        ? null
+        : 'too-many-devices',
+    );
   return tests;
 }
 
@@ -98,15 +144,24 @@ function addressOf(at: Circumstances): ReturnType<typeof parseAddress> {
   return address;
 }
 
-function placeTests({ networks, countries, hours }: Conditions, alsoWithin: readonly (readonly string[])[]): ConditionTest[] {
+function placeTests(
+  { networks, countries, hours }: Conditions,
+  alsoWithin: readonly (readonly string[])[],
+): ConditionTest[] {
   const tests: ConditionTest[] = [];
   for (const list of networks == null ? alsoWithin : [networks, ...alsoWithin]) {
     const allowed = networkTest(list);
-    tests.push((at) => (at.network === ANYWHERE || allowed(addressOf(at)) ? null : 'network-not-allowed'));
+    tests.push((at) =>
+      at.network === ANYWHERE || allowed(addressOf(at)) ? null : 'network-not-allowed',
+    );
   }
   if (countries != null) {
     const allowed = new Set(countries);
-    tests.push(({ country }) => (country === ANYWHERE || (country !== null && allowed.has(country)) ? null : 'place-not-allowed'));
+    tests.push(({ country }) =>
+      country === ANYWHERE || (country !== null && allowed.has(country))
+        ? null
+        : 'place-not-allowed',
+    );
   }
   if (hours != null) {
     tests.push(({ now, zone }) => {
@@ -123,7 +178,10 @@ function placeTests({ networks, countries, hours }: Conditions, alsoWithin: read
  *
  * @param alsoWithin further lists of networks, in each of which the request must come from
  */
-export function conditionTest(conditions: Conditions, alsoWithin: readonly (readonly string[])[] = []): ConditionTest | null {
+export function conditionTest(
+  conditions: Conditions,
+  alsoWithin: readonly (readonly string[])[] = [],
+): ConditionTest | null {
   if (unknownConditions(conditions).length > 0) return () => 'condition-unknown';
   const tests = [...deviceTests(conditions), ...placeTests(conditions, alsoWithin)];
   const { opens } = conditions;

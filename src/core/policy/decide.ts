@@ -1,20 +1,56 @@
 import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import type { Ceiling } from '@/core/policy/ceiling';
-import { byCharge, gives, type Bounds, type CompiledDocument, type CompiledGrant } from '@/core/policy/compile';
+import {
+  byCharge,
+  gives,
+  type Bounds,
+  type CompiledDocument,
+  type CompiledGrant,
+} from '@/core/policy/compile';
 import type { Circumstances } from '@/core/policy/conditions';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 
 /** Why an open is refused: one code each; the words for it are the screen's. */
 export type RefusalReason =
-  | 'identity-not-proven' | 'not-addressed' | 'recipient-blocked' | 'document-revoked' | 'not-yet' | 'expired' | 'revoked' | 'key-destroyed'
-  | 'prove-again' | 'device-not-accepted' | 'too-many-devices' | 'network-not-allowed' | 'place-not-allowed' | 'hours-not-allowed' | 'opens-used-up' | 'condition-unknown'
+  | 'identity-not-proven'
+  | 'not-addressed'
+  | 'recipient-blocked'
+  | 'document-revoked'
+  | 'not-yet'
+  | 'expired'
+  | 'revoked'
+  | 'key-destroyed'
+  | 'prove-again'
+  | 'device-not-accepted'
+  | 'too-many-devices'
+  | 'network-not-allowed'
+  | 'place-not-allowed'
+  | 'hours-not-allowed'
+  | 'opens-used-up'
+  | 'condition-unknown'
   | 'read-not-allowed';
 
 /** Of several reasons the one that the person can do most about is said: first what another place, device or hour would change. */
-const MOST_USEFUL_FIRST = ['prove-again', 'device-not-accepted', 'too-many-devices', 'network-not-allowed', 'place-not-allowed', 'hours-not-allowed', 'opens-used-up', 'not-yet', 'read-not-allowed', 'condition-unknown', 'expired', 'revoked'] as const satisfies readonly RefusalReason[];
+const MOST_USEFUL_FIRST = [
+  'prove-again',
+  'device-not-accepted',
+  'too-many-devices',
+  'network-not-allowed',
+  'place-not-allowed',
+  'hours-not-allowed',
+  'opens-used-up',
+  'not-yet',
+  'read-not-allowed',
+  'condition-unknown',
+  'expired',
+  'revoked',
+] as const satisfies readonly RefusalReason[];
 
-const RANKS = Object.fromEntries(MOST_USEFUL_FIRST.map((reason, rank) => [reason, rank])) as Record<NotLive, number>;
+const RANKS = Object.fromEntries(MOST_USEFUL_FIRST.map((reason, rank) => [reason, rank])) as Record<
+  NotLive,
+  number
+>;
 
 /** Why one right is withheld although the document may be read. */
 export type Withheld = 'not-given' | 'prints-used-up' | 'needs-unlimited-print' | 'above-ceiling';
@@ -22,7 +58,12 @@ export type Withheld = 'not-given' | 'prints-used-up' | 'needs-unlimited-print' 
 /** Who asks, for what, and how. */
 export type Asking = {
   readonly identity: 'proven' | 'not-proven';
-  readonly recipient: { readonly id: RecipientId; readonly blocked: boolean; readonly groups?: readonly string[]; readonly domain?: string } | null;
+  readonly recipient: {
+    readonly id: RecipientId;
+    readonly blocked: boolean;
+    readonly groups?: readonly string[];
+    readonly domain?: string;
+  } | null;
   /** The open link they came by, if it gives access. */
   readonly link?: string;
   /** The grant that an open which goes on is charged to: it stays so for as long as that grant is live. */
@@ -31,7 +72,10 @@ export type Asking = {
 };
 
 /** The rule behind a result, so that any result can be traced to who set it and when. */
-type Source = { readonly level: 'recipient' | 'document' | 'grant' | Ceiling['level']; readonly grant: GrantId | null };
+type Source = {
+  readonly level: 'recipient' | 'document' | 'grant' | Ceiling['level'];
+  readonly grant: GrantId | null;
+};
 
 export type RightVerdict =
   | { readonly granted: true; readonly grant: GrantId; readonly printsLeft: number | null }
@@ -58,12 +102,19 @@ export type Decision =
       readonly at: Moment | null;
     };
 
-function refuse(reason: RefusalReason, source: Source | null = null, at: Moment | null = null): Decision {
+function refuse(
+  reason: RefusalReason,
+  source: Source | null = null,
+  at: Moment | null = null,
+): Decision {
   return { outcome: 'refused', reason, source, at };
 }
 
 /** Why the window of a grant is not open now, conditions and ceilings aside; `null` where it is. */
-export function windowState({ revoked, terms }: { readonly revoked: boolean; readonly terms: Pick<Terms, 'from' | 'until'> }, now: Moment): 'revoked' | 'not-yet' | 'expired' | null {
+export function windowState(
+  { revoked, terms }: { readonly revoked: boolean; readonly terms: Pick<Terms, 'from' | 'until'> },
+  now: Moment,
+): 'revoked' | 'not-yet' | 'expired' | null {
   if (revoked) return 'revoked';
   if (terms.until !== null && now >= terms.until) return 'expired';
   return terms.from !== null && now < terms.from ? 'not-yet' : null;
@@ -85,7 +136,10 @@ export function notLive(grant: CompiledGrant, at: Circumstances): NotLive | null
 }
 
 /** The moment that a reason is about. */
-function momentOf(reason: NotLive | 'not-addressed', { facts, from, until }: CompiledGrant): Moment | null {
+function momentOf(
+  reason: NotLive | 'not-addressed',
+  { facts, from, until }: CompiledGrant,
+): Moment | null {
   if (reason === 'revoked') return facts.revokedAt ?? null;
   if (reason === 'expired') return until;
   return reason === 'not-yet' ? from : null;
@@ -94,13 +148,17 @@ function momentOf(reason: NotLive | 'not-addressed', { facts, from, until }: Com
 const NONE: readonly CompiledGrant[] = [];
 
 /** Two lists in the order of charging as one in that order. */
-function joined(a: readonly CompiledGrant[], b: readonly CompiledGrant[] | undefined): readonly CompiledGrant[] {
+function joined(
+  a: readonly CompiledGrant[],
+  b: readonly CompiledGrant[] | undefined,
+): readonly CompiledGrant[] {
   if (b === undefined) return a;
   if (a.length === 0) return b;
   const merged: CompiledGrant[] = [];
   let at = 0;
   for (const grant of b) {
-    for (let next = a[at]; next !== undefined && byCharge(next, grant) < 0; next = a[++at]) merged.push(next);
+    for (let next = a[at]; next !== undefined && byCharge(next, grant) < 0; next = a[++at])
+      merged.push(next);
     merged.push(grant);
   }
   for (; at < a.length; at++) {
@@ -111,7 +169,10 @@ function joined(a: readonly CompiledGrant[], b: readonly CompiledGrant[] | undef
 }
 
 /** Every grant that reaches this person, by whatever route: their own, their groups', their domain's, or the link's. */
-export function grantsReaching({ byAddressee }: CompiledDocument, { recipient, link }: Pick<Asking, 'recipient' | 'link'>): readonly CompiledGrant[] {
+export function grantsReaching(
+  { byAddressee }: CompiledDocument,
+  { recipient, link }: Pick<Asking, 'recipient' | 'link'>,
+): readonly CompiledGrant[] {
   let found = recipient === null ? NONE : (byAddressee.person.get(recipient.id) ?? NONE);
   if (recipient !== null) {
     const { groups = [], domain } = recipient;
@@ -126,7 +187,10 @@ export function grantsReaching({ byAddressee }: CompiledDocument, { recipient, l
 }
 
 /** Why a right that this grant lists has no effect. */
-const WITHOUT_EFFECT: Partial<Record<Right, Withheld>> = { keep: 'needs-unlimited-print', print: 'prints-used-up' };
+const WITHOUT_EFFECT: Partial<Record<Right, Withheld>> = {
+  keep: 'needs-unlimited-print',
+  print: 'prints-used-up',
+};
 
 /** The verdict on one right, from the live grants in the order of charging. */
 function judge(right: Right, live: readonly CompiledGrant[], charged: CompiledGrant): RightVerdict {
@@ -134,12 +198,27 @@ function judge(right: Right, live: readonly CompiledGrant[], charged: CompiledGr
   for (const grant of live) {
     if (!grant.rights.has(right)) continue;
     first ??= grant;
-    if (gives(grant, right)) return { granted: true, grant: grant.facts.id, printsLeft: right === 'print' ? grant.printsLeft : null };
+    if (gives(grant, right))
+      return {
+        granted: true,
+        grant: grant.facts.id,
+        printsLeft: right === 'print' ? grant.printsLeft : null,
+      };
   }
-  if (first !== null) return { granted: false, why: WITHOUT_EFFECT[right] ?? 'not-given', source: { level: 'grant', grant: first.facts.id } };
+  if (first !== null)
+    return {
+      granted: false,
+      why: WITHOUT_EFFECT[right] ?? 'not-given',
+      source: { level: 'grant', grant: first.facts.id },
+    };
   for (const grant of live) {
     const ceiling = grant.effective.taken.get(right);
-    if (ceiling !== undefined) return { granted: false, why: 'above-ceiling', source: { level: ceiling.level, grant: grant.facts.id } };
+    if (ceiling !== undefined)
+      return {
+        granted: false,
+        why: 'above-ceiling',
+        source: { level: ceiling.level, grant: grant.facts.id },
+      };
   }
   return { granted: false, why: 'not-given', source: { level: 'grant', grant: charged.facts.id } };
 }
@@ -147,7 +226,10 @@ function judge(right: Right, live: readonly CompiledGrant[], charged: CompiledGr
 /** What one live grant comes to does not change until something else does. */
 const alone = new WeakMap<CompiledGrant, Decision>();
 
-function rightsOf(live: readonly CompiledGrant[], charged: CompiledGrant): Record<Right, RightVerdict> {
+function rightsOf(
+  live: readonly CompiledGrant[],
+  charged: CompiledGrant,
+): Record<Right, RightVerdict> {
   const verdicts: Partial<Record<Right, RightVerdict>> = {};
   for (const right of RIGHTS) verdicts[right] = judge(right, live, charged);
   return verdicts as Record<Right, RightVerdict>;
@@ -185,9 +267,15 @@ export function decide(document: CompiledDocument, asking: Asking): Decision {
   if (asking.identity !== 'proven') return refuse('identity-not-proven');
   const grants = grantsReaching(document, asking);
   if (grants.length === 0) return refuse('not-addressed');
-  if (recipient?.blocked === true) return refuse('recipient-blocked', { level: 'recipient', grant: null });
+  if (recipient?.blocked === true)
+    return refuse('recipient-blocked', { level: 'recipient', grant: null });
   if (document.keyDestroyed) return refuse('key-destroyed', { level: 'document', grant: null });
-  if (document.revoked) return refuse('document-revoked', { level: 'document', grant: null }, document.revokedAt ?? null);
+  if (document.revoked)
+    return refuse(
+      'document-revoked',
+      { level: 'document', grant: null },
+      document.revokedAt ?? null,
+    );
 
   const live: CompiledGrant[] = [];
   // Where none is live, the most useful thing to say, of the grant whose id comes first.
@@ -204,8 +292,15 @@ export function decide(document: CompiledDocument, asking: Asking): Decision {
     rank = own;
     said = grant;
   }
-  const charged = asking.during === undefined ? live[0] : (live.find(({ facts }) => facts.id === asking.during) ?? live[0]);
+  const charged =
+    asking.during === undefined
+      ? live[0]
+      : (live.find(({ facts }) => facts.id === asking.during) ?? live[0]);
   if (charged !== undefined) return grantTo(live, charged);
   const reason = MOST_USEFUL_FIRST[rank] ?? 'not-addressed';
-  return refuse(reason, { level: 'grant', grant: said?.facts.id ?? null }, said === null ? null : momentOf(reason, said));
+  return refuse(
+    reason,
+    { level: 'grant', grant: said?.facts.id ?? null },
+    said === null ? null : momentOf(reason, said),
+  );
 }

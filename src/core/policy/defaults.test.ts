@@ -1,19 +1,56 @@
 import { fc, test } from '@fast-check/vitest';
 import { describe, expect, it } from 'vitest';
-import { NO_DEFAULTS, commonDefaults, resolveDefaults, watermarkUnder, type LevelDefaults } from '@/core/policy/defaults';
+import {
+  NO_DEFAULTS,
+  commonDefaults,
+  resolveDefaults,
+  watermarkUnder,
+  type LevelDefaults,
+} from '@/core/policy/defaults';
 import { LEVELS, reaching } from '@/core/policy/levels';
 import { brokenDependencies, RIGHTS } from '@/core/policy/rights';
 
-const level = (at: LevelDefaults['level'], set: Partial<LevelDefaults['defaults']>, watermark = '', subject = at === 'organisation' ? '' : `a ${at}`): LevelDefaults => ({ level: at, subject, defaults: { ...NO_DEFAULTS, ...set }, watermark, setBy: 'stf_a', setAt: 0 });
+const level = (
+  at: LevelDefaults['level'],
+  set: Partial<LevelDefaults['defaults']>,
+  watermark = '',
+  subject = at === 'organisation' ? '' : `a ${at}`,
+): LevelDefaults => ({
+  level: at,
+  subject,
+  defaults: { ...NO_DEFAULTS, ...set },
+  watermark,
+  setBy: 'stf_a',
+  setAt: 0,
+});
 
 const anyLevel = fc.record({
-  level: fc.constantFrom(...LEVELS), subject: fc.constant(''), watermark: fc.constantFrom('', 'Not to be copied', '{name}'), setBy: fc.constant('stf_a'), setAt: fc.constant(0),
-  defaults: fc.record({ rights: fc.option(fc.subarray([...RIGHTS]).map((rights) => ['read' as const, ...rights.filter((right) => right !== 'read')])), days: fc.oneof(fc.constant(null), fc.constant('no-end' as const), fc.integer({ min: 1, max: 400 })), prints: fc.option(fc.integer({ min: 1, max: 9 })) }),
+  level: fc.constantFrom(...LEVELS),
+  subject: fc.constant(''),
+  watermark: fc.constantFrom('', 'Not to be copied', '{name}'),
+  setBy: fc.constant('stf_a'),
+  setAt: fc.constant(0),
+  defaults: fc.record({
+    rights: fc.option(
+      fc
+        .subarray([...RIGHTS])
+        .map((rights) => ['read' as const, ...rights.filter((right) => right !== 'read')]),
+    ),
+    days: fc.oneof(
+      fc.constant(null),
+      fc.constant('no-end' as const),
+      fc.integer({ min: 1, max: 400 }),
+    ),
+    prints: fc.option(fc.integer({ min: 1, max: 9 })),
+  }),
 });
 
 describe('what a sending begins with', () => {
   it('is cautious where nobody set anything', () => {
-    expect(resolveDefaults([])).toMatchObject({ terms: { rights: ['read'], days: 30, prints: null }, origins: { rights: null, days: null, prints: null } });
+    expect(resolveDefaults([])).toMatchObject({
+      terms: { rights: ['read'], days: 30, prints: null },
+      origins: { rights: null, days: null, prints: null },
+    });
   });
 
   it('is of each value what the nearest level says, which is named', () => {
@@ -25,48 +62,96 @@ describe('what a sending begins with', () => {
   });
 
   it('can be without an end, where a level says so', () => {
-    expect(resolveDefaults([level('organisation', { days: 3 }), level('document', { days: 'no-end' })]).terms.days).toBeNull();
+    expect(
+      resolveDefaults([level('organisation', { days: 3 }), level('document', { days: 'no-end' })])
+        .terms.days,
+    ).toBeNull();
   });
 
   it('of several documents is what they have in common, by whom it was set', () => {
     const drawings = level('folder', { rights: ['read', 'copy', 'print'], days: 30 });
-    const tender = level('folder', { rights: ['read', 'print'], days: 10, prints: 2 }, '', 'tender');
+    const tender = level(
+      'folder',
+      { rights: ['read', 'print'], days: 10, prints: 2 },
+      '',
+      'tender',
+    );
     const found = commonDefaults([resolveDefaults([drawings]), resolveDefaults([tender])]);
     expect(found.terms).toMatchObject({ rights: ['read', 'print'], days: 10, prints: 2 });
     expect(found.origins).toEqual({ rights: tender, days: tender, prints: tender });
   });
 
-  test.prop([fc.array(fc.array(anyLevel, { maxLength: 4 }), { minLength: 1, maxLength: 4 })])('can always stand, and gives no document more than its own', (documents) => {
-    const own = documents.map((rules) => resolveDefaults(rules));
-    const { terms } = commonDefaults(own);
-    expect(brokenDependencies({ ...terms, from: null, until: null })).toEqual([]);
-    for (const each of own) {
-      expect(each.terms.rights).toEqual(expect.arrayContaining([...terms.rights]));
-      expect(terms.days ?? Infinity).toBeLessThanOrEqual(each.terms.days ?? Infinity);
-    }
-  });
+  test.prop([fc.array(fc.array(anyLevel, { maxLength: 4 }), { minLength: 1, maxLength: 4 })])(
+    'can always stand, and gives no document more than its own',
+    (documents) => {
+      const own = documents.map((rules) => resolveDefaults(rules));
+      const { terms } = commonDefaults(own);
+      expect(brokenDependencies({ ...terms, from: null, until: null })).toEqual([]);
+      for (const each of own) {
+        expect(each.terms.rights).toEqual(expect.arrayContaining([...terms.rights]));
+        expect(terms.days ?? Infinity).toBeLessThanOrEqual(each.terms.days ?? Infinity);
+      }
+    },
+  );
 });
 
 describe('what stands on every page', () => {
   it('is what every level asks for, outermost first, and each once', () => {
-    expect(watermarkUnder('{name}', [level('organisation', {}, 'Tern & Quill'), level('folder', {}, 'Hull 412'), level('document', {}, 'Hull 412')])).toBe('Tern & Quill · Hull 412 · {name}');
+    expect(
+      watermarkUnder('{name}', [
+        level('organisation', {}, 'Tern & Quill'),
+        level('folder', {}, 'Hull 412'),
+        level('document', {}, 'Hull 412'),
+      ]),
+    ).toBe('Tern & Quill · Hull 412 · {name}');
     expect(watermarkUnder('', [])).toBe('');
   });
 
-  test.prop([fc.string(), fc.array(anyLevel), anyLevel])('never loses anything by a further level', (own, rules, more) => {
-    const parts = watermarkUnder(own, [...rules, more]);
-    for (const text of [own, ...rules.map(({ watermark }) => watermark)]) expect(parts).toContain(text);
-  });
+  test.prop([fc.string(), fc.array(anyLevel), anyLevel])(
+    'never loses anything by a further level',
+    (own, rules, more) => {
+      const parts = watermarkUnder(own, [...rules, more]);
+      for (const text of [own, ...rules.map(({ watermark }) => watermark)])
+        expect(parts).toContain(text);
+    },
+  );
 });
 
 describe('rules that reach a document', () => {
   it('come from the outermost in, folders by where they lie', () => {
-    const parents = new Map([['inner', 'middle'], ['middle', 'outer'], ['outer', null], ['elsewhere', null]]);
-    const rules = [level('document', {}, '', 'd'), level('folder', {}, '', 'inner'), level('folder', {}, '', 'outer'), level('folder', {}, '', 'elsewhere'), level('folder', {}, '', 'middle'), level('marking', {}, '', 'm'), level('marking', {}, '', 'n'), level('organisation', {})];
-    expect(reaching({ document: 'd', marking: 'm', folder: 'inner' }, rules, parents).map(({ subject }) => subject)).toEqual(['', 'm', 'outer', 'middle', 'inner', 'd']);
+    const parents = new Map([
+      ['inner', 'middle'],
+      ['middle', 'outer'],
+      ['outer', null],
+      ['elsewhere', null],
+    ]);
+    const rules = [
+      level('document', {}, '', 'd'),
+      level('folder', {}, '', 'inner'),
+      level('folder', {}, '', 'outer'),
+      level('folder', {}, '', 'elsewhere'),
+      level('folder', {}, '', 'middle'),
+      level('marking', {}, '', 'm'),
+      level('marking', {}, '', 'n'),
+      level('organisation', {}),
+    ];
+    expect(
+      reaching({ document: 'd', marking: 'm', folder: 'inner' }, rules, parents).map(
+        ({ subject }) => subject,
+      ),
+    ).toEqual(['', 'm', 'outer', 'middle', 'inner', 'd']);
   });
 
   it('end where folders run in a circle', () => {
-    expect(reaching({ document: 'd', marking: null, folder: 'a' }, [level('folder', {}, '', 'b')], new Map([['a', 'b'], ['b', 'a']]))).toHaveLength(1);
+    expect(
+      reaching(
+        { document: 'd', marking: null, folder: 'a' },
+        [level('folder', {}, '', 'b')],
+        new Map([
+          ['a', 'b'],
+          ['b', 'a'],
+        ]),
+      ),
+    ).toHaveLength(1);
   });
 });

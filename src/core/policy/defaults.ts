@@ -24,30 +24,57 @@ export type LevelDefaults = Subject & {
 type Defaulted = 'rights' | 'days' | 'prints';
 
 /** The terms that a sending begins with, and who set each value; `null`: nobody, so that it is the cautious one. */
-export type Begun<T extends LevelDefaults = LevelDefaults> = { readonly terms: KeptTerms; readonly origins: Readonly<Record<Defaulted, T | null>> };
+export type Begun<T extends LevelDefaults = LevelDefaults> = {
+  readonly terms: KeptTerms;
+  readonly origins: Readonly<Record<Defaulted, T | null>>;
+};
 
 /** Whether a level sets anything. */
-export function setsAnything({ defaults, watermark }: Pick<LevelDefaults, 'defaults' | 'watermark'>): boolean {
+export function setsAnything({
+  defaults,
+  watermark,
+}: Pick<LevelDefaults, 'defaults' | 'watermark'>): boolean {
   return watermark !== '' || Object.values(defaults).some((value) => value !== null);
 }
 
-function nearest<T extends LevelDefaults>(outermostFirst: readonly T[], which: Defaulted): T | null {
+function nearest<T extends LevelDefaults>(
+  outermostFirst: readonly T[],
+  which: Defaulted,
+): T | null {
   return outermostFirst.findLast(({ defaults }) => defaults[which] !== null) ?? null;
 }
 
 /** Rights that can stand together: values of different levels may contradict each other, and then the one that is limited yields. */
 function standing(terms: KeptTerms): KeptTerms {
-  const broken = new Set(brokenDependencies({ ...terms, from: null, until: null }).map(({ right }) => right));
-  return broken.size === 0 ? terms : standing({ ...terms, rights: terms.rights.filter((right) => !broken.has(right)) });
+  const broken = new Set(
+    brokenDependencies({ ...terms, from: null, until: null }).map(({ right }) => right),
+  );
+  return broken.size === 0
+    ? terms
+    : standing({ ...terms, rights: terms.rights.filter((right) => !broken.has(right)) });
 }
 
 /** What a sending of one document begins with: of each value the nearest level's, and where nobody set one, the cautious one. */
 export function resolveDefaults<T extends LevelDefaults>(outermostFirst: readonly T[]): Begun<T> {
-  const origins = { rights: nearest(outermostFirst, 'rights'), days: nearest(outermostFirst, 'days'), prints: nearest(outermostFirst, 'prints') };
+  const origins = {
+    rights: nearest(outermostFirst, 'rights'),
+    days: nearest(outermostFirst, 'days'),
+    prints: nearest(outermostFirst, 'prints'),
+  };
   const rights = origins.rights?.defaults.rights ?? CAUTIOUS_TERMS.rights;
   const days = origins.days?.defaults.days ?? CAUTIOUS_TERMS.days;
-  const prints = rights.includes('print') ? (origins.prints?.defaults.prints ?? CAUTIOUS_TERMS.prints) : null;
-  return { terms: standing({ rights, days: days === 'no-end' ? null : days, prints, watermark: CAUTIOUS_TERMS.watermark }), origins };
+  const prints = rights.includes('print')
+    ? (origins.prints?.defaults.prints ?? CAUTIOUS_TERMS.prints)
+    : null;
+  return {
+    terms: standing({
+      rights,
+      days: days === 'no-end' ? null : days,
+      prints,
+      watermark: CAUTIOUS_TERMS.watermark,
+    }),
+    origins,
+  };
 }
 
 function least(a: number | null, b: number | null): number | null {
@@ -60,15 +87,29 @@ export function commonDefaults<T extends LevelDefaults>(each: readonly Begun<T>[
   if (first === undefined) return resolveDefaults<T>([]);
   return others.reduce((a, b): Begun<T> => {
     const rights = a.terms.rights.filter((right) => b.terms.rights.includes(right));
-    const terms = { ...a.terms, rights, days: least(a.terms.days, b.terms.days), prints: rights.includes('print') ? least(a.terms.prints, b.terms.prints) : null };
+    const terms = {
+      ...a.terms,
+      rights,
+      days: least(a.terms.days, b.terms.days),
+      prints: rights.includes('print') ? least(a.terms.prints, b.terms.prints) : null,
+    };
     return {
       terms: standing(terms),
-      origins: { rights: rights.length < a.terms.rights.length ? b.origins.rights : a.origins.rights, days: terms.days === a.terms.days ? a.origins.days : b.origins.days, prints: terms.prints === a.terms.prints ? a.origins.prints : b.origins.prints },
+      origins: {
+        rights: rights.length < a.terms.rights.length ? b.origins.rights : a.origins.rights,
+        days: terms.days === a.terms.days ? a.origins.days : b.origins.days,
+        prints: terms.prints === a.terms.prints ? a.origins.prints : b.origins.prints,
+      },
     };
   }, first);
 }
 
 /** What stands on every page: the sending's own watermark and everything that a level around the document asks for. Below can only add. */
-export function watermarkUnder(own: string, outermostFirst: readonly Pick<LevelDefaults, 'watermark'>[]): string {
-  return [...new Set([...outermostFirst.map(({ watermark }) => watermark), own])].filter((text) => text !== '').join(' · ');
+export function watermarkUnder(
+  own: string,
+  outermostFirst: readonly Pick<LevelDefaults, 'watermark'>[],
+): string {
+  return [...new Set([...outermostFirst.map(({ watermark }) => watermark), own])]
+    .filter((text) => text !== '')
+    .join(' · ');
 }

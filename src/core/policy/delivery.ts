@@ -21,7 +21,9 @@ export const IN_THE_CLEAR = {
 /** The ceiling that forbids handing a document over in the clear, since nobody may keep a copy under it; `null` where none does. */
 export function keepForbiddenBy(ceilings: readonly Ceiling[]): Ceiling | null {
   const { taken, terms, origins } = underCeilings(IN_THE_CLEAR, 0, ceilings);
-  const taker = IN_THE_CLEAR.rights.map((right) => taken.get(right)).find((ceiling) => ceiling !== undefined);
+  const taker = IN_THE_CLEAR.rights
+    .map((right) => taken.get(right))
+    .find((ceiling) => ceiling !== undefined);
   if (taker !== undefined) return taker;
   return terms.prints !== null && origins.prints.from === 'ceiling' ? origins.prints.ceiling : null;
 }
@@ -33,11 +35,23 @@ export function clearFileName(reference: string, title: string): string {
 
 /** A name that every file system takes, without ends that one would cut. */
 function fileName(text: string): string {
-  return text.replaceAll(/[\u0000-\u001f<>:"/\\|?*]+/g, ' ').replaceAll(/\s+/g, ' ').replaceAll(/^[. ]+|[. ]+$/g, '').slice(0, 120);
+  return text
+    .replaceAll(/[\u0000-\u001f<>:"/\\|?*]+/g, ' ')
+    .replaceAll(/\s+/g, ' ')
+    .replaceAll(/^[. ]+|[. ]+$/g, '')
+    .slice(0, 120);
 }
 
 /** What a protected file is called: `<reference> <title> - for <organisation>.pdf`. */
-export function protectedFileName({ reference, title, organisation }: { readonly reference: string; readonly title: string | null; readonly organisation: string }): string {
+export function protectedFileName({
+  reference,
+  title,
+  organisation,
+}: {
+  readonly reference: string;
+  readonly title: string | null;
+  readonly organisation: string;
+}): string {
   return `${fileName(title === null ? reference : `${reference} ${title}`)} - for ${fileName(organisation)}.pdf`;
 }
 

@@ -3,10 +3,21 @@ import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Terms } from '@/core/policy/rights';
 
 /** How something is handed over. */
-export type HandingOver = { readonly form: DeliveryForm; readonly delivery: 'mail' | 'by-hand'; readonly titleOnCover: boolean; readonly openLink: boolean; readonly reason: string };
+export type HandingOver = {
+  readonly form: DeliveryForm;
+  readonly delivery: 'mail' | 'by-hand';
+  readonly titleOnCover: boolean;
+  readonly openLink: boolean;
+  readonly reason: string;
+};
 
 /** What was set for one address alone. */
-export type OwnDraft = { readonly address: string; readonly name?: string | undefined; readonly organisation?: string | undefined; readonly terms?: Terms | null | undefined };
+export type OwnDraft = {
+  readonly address: string;
+  readonly name?: string | undefined;
+  readonly organisation?: string | undefined;
+  readonly terms?: Terms | null | undefined;
+};
 
 /** A dispatch while it is being composed: nothing of it has to be whole or right yet. */
 export type DraftBody = {

@@ -16,7 +16,11 @@ export type Held = {
 /** Who could still read, and until when. Ends are in ms. */
 export type Exposure = {
   /** Each (document, recipient) that could still read, the longest first. */
-  readonly pairs: readonly { readonly document: DocumentId; readonly recipient: RecipientId; readonly until: Moment }[];
+  readonly pairs: readonly {
+    readonly document: DocumentId;
+    readonly recipient: RecipientId;
+    readonly until: Moment;
+  }[];
   /** How many pairs remain readable from each hour on, beginning with the cut, up to the hour at which none does. */
   readonly curve: readonly { readonly at: Moment; readonly readable: number }[];
   /** When everybody is shut out. */
@@ -32,9 +36,12 @@ export function exposure(held: readonly Held[], cutAt: Moment): Exposure {
   for (const { document, recipient, checkedAt, offline, until } of held) {
     const end = Math.min(checkedAt + offline, until ?? Number.POSITIVE_INFINITY);
     const key = `${document} ${recipient}`;
-    if (checkedAt <= cutAt && end > cutAt && end > (last.get(key)?.until ?? 0)) last.set(key, { document, recipient, until: end });
+    if (checkedAt <= cutAt && end > cutAt && end > (last.get(key)?.until ?? 0))
+      last.set(key, { document, recipient, until: end });
   }
-  const pairs = [...last.values()].sort((a, b) => b.until - a.until || (a.document + a.recipient < b.document + b.recipient ? -1 : 1));
+  const pairs = [...last.values()].sort(
+    (a, b) => b.until - a.until || (a.document + a.recipient < b.document + b.recipient ? -1 : 1),
+  );
   const shutOutAt = pairs[0]?.until ?? cutAt;
   const curve = Array.from({ length: Math.ceil((shutOutAt - cutAt) / HOUR) + 1 }, (_, hour) => {
     const at = cutAt + hour * HOUR;

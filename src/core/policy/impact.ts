@@ -1,6 +1,11 @@
 import type { GrantId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import { compileDocument, type CompiledDocument, type DocumentPolicy, type GrantFacts } from '@/core/policy/compile';
+import {
+  compileDocument,
+  type CompiledDocument,
+  type DocumentPolicy,
+  type GrantFacts,
+} from '@/core/policy/compile';
 import { ANYWHERE, type Circumstances, type Conditions } from '@/core/policy/conditions';
 import { decide, grantsReaching, notLive, type Asking, type Decision } from '@/core/policy/decide';
 import { underCeilings } from '@/core/policy/ceiling';
@@ -32,15 +37,32 @@ const NEVER = { days: [], from: 0, to: 0 };
 
 type Granted = Extract<Decision, { readonly outcome: 'granted' }>;
 /** With the grants as they stand, hours and all. */
-type Compiled = { readonly document: CompiledDocument; readonly grants: ReadonlyMap<GrantId, GrantFacts> };
+type Compiled = {
+  readonly document: CompiledDocument;
+  readonly grants: ReadonlyMap<GrantId, GrantFacts>;
+};
 
 /** The document as it is within, or outside of, whatever hours were agreed: a change at one of them touches people all day. */
 function atHours(policy: DocumentPolicy, within: boolean): Compiled {
   const grants = policy.grants.map((grant): GrantFacts => {
     const { conditions, ...terms } = grant.terms;
-    return conditions?.hours == null ? grant : { ...grant, terms: { ...terms, conditions: { ...conditions, hours: within && conditions.hours.days.length > 0 ? null : NEVER } } };
+    return conditions?.hours == null
+      ? grant
+      : {
+          ...grant,
+          terms: {
+            ...terms,
+            conditions: {
+              ...conditions,
+              hours: within && conditions.hours.days.length > 0 ? null : NEVER,
+            },
+          },
+        };
   });
-  return { document: compileDocument({ ...policy, grants }), grants: new Map(policy.grants.map((grant) => [grant.id, grant])) };
+  return {
+    document: compileDocument({ ...policy, grants }),
+    grants: new Map(policy.grants.map((grant) => [grant.id, grant])),
+  };
 }
 
 function conditionsOf({ before, after }: BeforeAndAfter): readonly Conditions[] {
@@ -49,31 +71,52 @@ function conditionsOf({ before, after }: BeforeAndAfter): readonly Conditions[] 
 
 /** The moments at which somebody's access begins or ends, and now. */
 function momentsOf(sides: readonly CompiledDocument[], who: Who, now: Moment): Moment[] {
-  const edges = sides.flatMap((side) => grantsReaching(side, who).flatMap(({ from, until }) => [from, until]));
-  return [now, ...new Set(edges.filter((edge) => edge > now && Number.isFinite(edge)))].sort((a, b) => a - b);
+  const edges = sides.flatMap((side) =>
+    grantsReaching(side, who).flatMap(({ from, until }) => [from, until]),
+  );
+  return [now, ...new Set(edges.filter((edge) => edge > now && Number.isFinite(edge)))].sort(
+    (a, b) => a - b,
+  );
 }
 
 /** The places that lists of places tell apart, and anywhere. */
 function placesOf(sides: BeforeAndAfter): Pick<Circumstances, 'country' | 'network'>[] {
-  const limits = [...sides.before.ceilings, ...sides.after.ceilings].map((ceiling) => ceiling.limits);
+  const limits = [...sides.before.ceilings, ...sides.after.ceilings].map(
+    (ceiling) => ceiling.limits,
+  );
   const lists = [...conditionsOf(sides), ...limits];
   const listed = lists.flatMap(({ networks }) => networks ?? []);
   const networks = listed.length === 0 ? [] : networkEdges([...new Set(listed)]);
   const named = lists.flatMap(({ countries }) => countries ?? []);
-  const countries = lists.some((list) => list.countries != null) ? [...new Set(named), ELSEWHERE] : [];
-  return [ANYWHERE, ...networks].flatMap((network) => [ANYWHERE, ...countries].map((country) => ({ network, country })));
+  const countries = lists.some((list) => list.countries != null)
+    ? [...new Set(named), ELSEWHERE]
+    : [];
+  return [ANYWHERE, ...networks].flatMap((network) =>
+    [ANYWHERE, ...countries].map((country) => ({ network, country })),
+  );
 }
 
 function devicesOf(sides: BeforeAndAfter, now: Moment): Circumstances['device'][] {
-  const isAsked = conditionsOf(sides).some(({ keptDevices, devices, proveEvery }) => keptDevices != null || devices != null || proveEvery != null);
+  const isAsked = conditionsOf(sides).some(
+    ({ keptDevices, devices, proveEvery }) =>
+      keptDevices != null || devices != null || proveEvery != null,
+  );
   return isAsked ? [ANYWHERE, { id: 'a new device', kept: false, provenAt: now }] : [ANYWHERE];
 }
 
 /** How often, how long and on what a grant can be used besides where, with those above it. */
 function limitsOf({ document, grants }: Compiled, id: GrantId): unknown[] {
   return chainOf(grants, id).links.map(({ terms, givenAt }) => {
-    const { opens, within, hours, keptDevices, devices, proveEvery } = underCeilings(terms, givenAt, document.ceilings).terms.conditions ?? {};
-    return [opens ?? null, within ?? null, hours ?? null, keptDevices ?? null, devices ?? null, proveEvery ?? null];
+    const { opens, within, hours, keptDevices, devices, proveEvery } =
+      underCeilings(terms, givenAt, document.ceilings).terms.conditions ?? {};
+    return [
+      opens ?? null,
+      within ?? null,
+      hours ?? null,
+      keptDevices ?? null,
+      devices ?? null,
+      proveEvery ?? null,
+    ];
   });
 }
 
@@ -82,8 +125,18 @@ function hasLimits(limits: readonly unknown[]): boolean {
 }
 
 /** The limits of the grants that an open is charged to, or a right; and of what comes after those, where they can be used up. */
-function limitsThatMatter(side: Compiled, { charged, rights }: Granted, live: readonly GrantId[]): string {
-  const used = new Set([charged, ...RIGHTS.flatMap((right) => { const verdict = rights[right]; return verdict.granted ? [verdict.grant] : []; })]);
+function limitsThatMatter(
+  side: Compiled,
+  { charged, rights }: Granted,
+  live: readonly GrantId[],
+): string {
+  const used = new Set([
+    charged,
+    ...RIGHTS.flatMap((right) => {
+      const verdict = rights[right];
+      return verdict.granted ? [verdict.grant] : [];
+    }),
+  ]);
   const first = [...used].map((id) => limitsOf(side, id));
   if (!first.some(hasLimits)) return JSON.stringify(first);
   return JSON.stringify(live.map((id) => limitsOf(side, id)));
@@ -95,9 +148,18 @@ type Seen = { readonly decision: Decision; readonly rest: string };
 function seen(side: Compiled, who: Who, at: Circumstances): Seen {
   const decision = decide(side.document, { ...who, identity: 'proven', at });
   if (decision.outcome === 'refused') return { decision, rest: '' };
-  const live = grantsReaching(side.document, who).filter((grant) => notLive(grant, at) === null).map(({ facts }) => facts.id);
+  const live = grantsReaching(side.document, who)
+    .filter((grant) => notLive(grant, at) === null)
+    .map(({ facts }) => facts.id);
   const { print } = decision.rights;
-  return { decision, rest: JSON.stringify([print.granted ? print.printsLeft : null, decision.obligations, limitsThatMatter(side, decision, live)]) };
+  return {
+    decision,
+    rest: JSON.stringify([
+      print.granted ? print.printsLeft : null,
+      decision.obligations,
+      limitsThatMatter(side, decision, live),
+    ]),
+  };
 }
 
 function rightsIn(decision: Granted): Right[] {
@@ -107,7 +169,11 @@ function rightsIn(decision: Granted): Right[] {
 function isSame(a: Seen, b: Seen): boolean {
   const [was, will] = [a.decision, b.decision];
   if (was.outcome === 'refused' || will.outcome === 'refused') return was.outcome === will.outcome;
-  return a.rest === b.rest && was.until === will.until && String(rightsIn(was)) === String(rightsIn(will));
+  return (
+    a.rest === b.rest &&
+    was.until === will.until &&
+    String(rightsIn(was)) === String(rightsIn(will))
+  );
 }
 
 function endOf(decision: Decision): Moment | null {
@@ -121,8 +187,11 @@ function told(was: Decision, will: Decision): Omit<Impact, 'other'> {
   const both = was.outcome === 'granted' && will.outcome === 'granted';
   const [had, has] = both ? [rightsIn(was), rightsIn(will)] : [[], []];
   return {
-    lost: had.filter((right) => !has.includes(right)), gained: has.filter((right) => !had.includes(right)), until: before === after ? null : { before, after },
-    ends: was.outcome === 'granted' && will.outcome === 'refused', revives: was.outcome === 'refused' && will.outcome === 'granted',
+    lost: had.filter((right) => !has.includes(right)),
+    gained: has.filter((right) => !had.includes(right)),
+    until: before === after ? null : { before, after },
+    ends: was.outcome === 'granted' && will.outcome === 'refused',
+    revives: was.outcome === 'refused' && will.outcome === 'granted',
   };
 }
 
@@ -133,7 +202,10 @@ function told(was: Decision, will: Decision): Omit<Impact, 'other'> {
  */
 export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact | null {
   const hasHours = conditionsOf(sides).some(({ hours }) => hours != null);
-  const variants = (hasHours ? [true, false] : [true]).map((within) => ({ before: atHours(sides.before, within), after: atHours(sides.after, within) }));
+  const variants = (hasHours ? [true, false] : [true]).map((within) => ({
+    before: atHours(sides.before, within),
+    after: atHours(sides.after, within),
+  }));
   const [within] = variants;
   if (within === undefined) return null;
   const moments = momentsOf([within.before.document, within.after.document], who, now);
@@ -142,17 +214,26 @@ export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact |
   let differs = false;
   let rest = false;
   for (const moment of moments) {
-    for (const variant of variants) for (const place of places) for (const device of devices) {
-      const at: Circumstances = { now: moment, zone: 'UTC', device, ...place };
-      const [was, will] = [seen(variant.before, who, at), seen(variant.after, who, at)];
-      if (was.decision.outcome === 'refused' && will.decision.outcome === 'refused') continue;
-      first ??= { was, will };
-      differs ||= !isSame(was, will);
-      rest ||= (was.decision.outcome === will.decision.outcome ? was.rest !== will.rest : first.was.decision.outcome === first.will.decision.outcome);
-    }
+    for (const variant of variants)
+      for (const place of places)
+        for (const device of devices) {
+          const at: Circumstances = { now: moment, zone: 'UTC', device, ...place };
+          const [was, will] = [seen(variant.before, who, at), seen(variant.after, who, at)];
+          if (was.decision.outcome === 'refused' && will.decision.outcome === 'refused') continue;
+          first ??= { was, will };
+          differs ||= !isSame(was, will);
+          rest ||=
+            was.decision.outcome === will.decision.outcome
+              ? was.rest !== will.rest
+              : first.was.decision.outcome === first.will.decision.outcome;
+        }
   }
   if (first === null || !differs) return null;
   const plain = told(first.was.decision, first.will.decision);
-  const saysNothing = plain.lost.length + plain.gained.length === 0 && plain.until === null && !plain.ends && !plain.revives;
+  const saysNothing =
+    plain.lost.length + plain.gained.length === 0 &&
+    plain.until === null &&
+    !plain.ends &&
+    !plain.revives;
   return { ...plain, other: rest || saysNothing };
 }

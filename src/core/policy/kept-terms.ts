@@ -15,9 +15,20 @@ export type KeptTerms = {
 };
 
 /** Where nobody chose kept terms: read, for thirty days. */
-export const CAUTIOUS_TERMS: KeptTerms = { rights: ['read'], days: 30, prints: null, watermark: DEFAULT_WATERMARK };
+export const CAUTIOUS_TERMS: KeptTerms = {
+  rights: ['read'],
+  days: 30,
+  prints: null,
+  watermark: DEFAULT_WATERMARK,
+};
 
 /** The terms that kept ones come to at `now`, ending on the hour. */
 export function termsAt({ rights, days, prints, conditions }: KeptTerms, now: number): Terms {
-  return { rights, from: null, until: days === null ? null : Math.ceil((now + days * DAY) / HOUR) * HOUR, prints, ...(conditions === undefined ? {} : { conditions }) };
+  return {
+    rights,
+    from: null,
+    until: days === null ? null : Math.ceil((now + days * DAY) / HOUR) * HOUR,
+    prints,
+    ...(conditions === undefined ? {} : { conditions }),
+  };
 }

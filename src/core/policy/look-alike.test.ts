@@ -4,8 +4,14 @@ import { isOneSlipAway, looksLike } from '@/core/policy/look-alike';
 
 describe('one slip away', () => {
   test.each([
-    ['mira@brackwater.example', 'mira@brackvater.example', true], ['mira@brackwater.example', 'mira@brackwate.example', true], ['mira@brackwater.example', 'miira@brackwater.example', true],
-    ['mira@brackwater.example', 'mria@brackwater.example', true], ['mira@brackwater.example', 'mira@brackwater.example', false], ['mira@brackwater.example', 'mora@brackvater.example', false], ['', 'a', true], ['', '', false],
+    ['mira@brackwater.example', 'mira@brackvater.example', true],
+    ['mira@brackwater.example', 'mira@brackwate.example', true],
+    ['mira@brackwater.example', 'miira@brackwater.example', true],
+    ['mira@brackwater.example', 'mria@brackwater.example', true],
+    ['mira@brackwater.example', 'mira@brackwater.example', false],
+    ['mira@brackwater.example', 'mora@brackvater.example', false],
+    ['', 'a', true],
+    ['', '', false],
   ])('%s and %s: %s', (a, b, expected) => {
     expect(isOneSlipAway(a, b)).toBe(expected);
     expect(isOneSlipAway(b, a)).toBe(expected);
@@ -20,7 +26,8 @@ describe('one slip away', () => {
         if (i < text.length) found.add(text.slice(0, i) + letter + text.slice(i + 1));
       }
       if (i < text.length) found.add(text.slice(0, i) + text.slice(i + 1));
-      if (i + 1 < text.length) found.add(text.slice(0, i) + (text[i + 1] ?? '') + (text[i] ?? '') + text.slice(i + 2));
+      if (i + 1 < text.length)
+        found.add(text.slice(0, i) + (text[i + 1] ?? '') + (text[i] ?? '') + text.slice(i + 2));
     }
     found.delete(text);
     return found;
@@ -32,6 +39,11 @@ describe('one slip away', () => {
 });
 
 test('a new address is held against those that are known', () => {
-  expect(looksLike('mira.kolbe@brackvater.example', ['jonas@x.example', 'mira.kolbe@brackwater.example'])).toBe('mira.kolbe@brackwater.example');
+  expect(
+    looksLike('mira.kolbe@brackvater.example', [
+      'jonas@x.example',
+      'mira.kolbe@brackwater.example',
+    ]),
+  ).toBe('mira.kolbe@brackwater.example');
   expect(looksLike('somebody@new.example', ['mira.kolbe@brackwater.example'])).toBeNull();
 });

@@ -5,8 +5,21 @@ import type { LevelDefaults } from '@/core/policy/defaults';
 import { imposedOn, loosened } from '@/core/policy/loosened';
 import { RIGHTS } from '@/core/policy/rights';
 
-const ceiling = (limits: Partial<Limits>, subject = 'fld_1'): Ceiling => ({ level: 'folder', subject, limits: { ...NO_LIMITS, ...limits }, setBy: 'stf_1', setAt: 0 });
-const mark = (watermark: string, subject = 'fld_1'): LevelDefaults => ({ level: 'folder', subject, defaults: { rights: null, days: null, prints: null }, watermark, setBy: 'stf_1', setAt: 0 });
+const ceiling = (limits: Partial<Limits>, subject = 'fld_1'): Ceiling => ({
+  level: 'folder',
+  subject,
+  limits: { ...NO_LIMITS, ...limits },
+  setBy: 'stf_1',
+  setAt: 0,
+});
+const mark = (watermark: string, subject = 'fld_1'): LevelDefaults => ({
+  level: 'folder',
+  subject,
+  defaults: { rights: null, days: null, prints: null },
+  watermark,
+  setBy: 'stf_1',
+  setAt: 0,
+});
 const under = (...ceilings: Ceiling[]) => ({ ceilings, marks: [] });
 
 describe('moved from under', () => {
@@ -19,36 +32,80 @@ describe('moved from under', () => {
     ['days, to more', { days: 3 }, { days: 9 }, true],
     ['prints, to opens', { prints: 1 }, { opens: 1 }, true],
     ['countries, to some of them', { countries: ['NO', 'SE'] }, { countries: ['NO'] }, false],
-    ['networks, to others', { networks: ['192.0.2.0/24'] }, { networks: ['198.51.100.0/24'] }, true],
-    ['networks, to one of them', { networks: ['192.0.2.0/24', '198.51.100.0/24'] }, { networks: ['198.51.100.0/24'] }, false],
+    [
+      'networks, to others',
+      { networks: ['192.0.2.0/24'] },
+      { networks: ['198.51.100.0/24'] },
+      true,
+    ],
+    [
+      'networks, to one of them',
+      { networks: ['192.0.2.0/24', '198.51.100.0/24'] },
+      { networks: ['198.51.100.0/24'] },
+      false,
+    ],
     ['nothing', {}, null, false],
   ])('%s: %#', (_what, before, after, loosens) => {
-    expect(loosened(under(ceiling(before)), under(...(after === null ? [] : [ceiling(after, 'fld_2')]))) !== null).toBe(loosens);
+    expect(
+      loosened(
+        under(ceiling(before)),
+        under(...(after === null ? [] : [ceiling(after, 'fld_2')])),
+      ) !== null,
+    ).toBe(loosens);
   });
 
   it('a required watermark, which has to be required there as well', () => {
     const before = { ceilings: [], marks: [mark('SECRET')] };
     expect(loosened(before, { ceilings: [], marks: [] })).toMatchObject({ subject: 'fld_1' });
     expect(loosened(before, { ceilings: [], marks: [mark('OTHER', 'fld_2')] })).not.toBeNull();
-    expect(loosened(before, { ceilings: [], marks: [mark('OTHER', 'fld_2'), mark('SECRET', 'fld_3')] })).toBeNull();
+    expect(
+      loosened(before, { ceilings: [], marks: [mark('OTHER', 'fld_2'), mark('SECRET', 'fld_3')] }),
+    ).toBeNull();
   });
 
   it('what is imposed follows the folders', () => {
-    const levels = { ceilings: [ceiling({ days: 1 }, 'fld_top')], marks: [mark('', 'fld_top'), mark('SECRET', 'fld_low')], parents: new Map([['fld_low', 'fld_top'], ['fld_top', null]]) };
-    expect(imposedOn({ document: 'doc_1', marking: null, folder: 'fld_low' }, levels)).toMatchObject({ ceilings: [{ subject: 'fld_top' }], marks: [{ subject: 'fld_low' }] });
-    expect(imposedOn({ document: 'doc_1', marking: null, folder: null }, levels)).toEqual({ ceilings: [], marks: [] });
+    const levels = {
+      ceilings: [ceiling({ days: 1 }, 'fld_top')],
+      marks: [mark('', 'fld_top'), mark('SECRET', 'fld_low')],
+      parents: new Map([
+        ['fld_low', 'fld_top'],
+        ['fld_top', null],
+      ]),
+    };
+    expect(
+      imposedOn({ document: 'doc_1', marking: null, folder: 'fld_low' }, levels),
+    ).toMatchObject({ ceilings: [{ subject: 'fld_top' }], marks: [{ subject: 'fld_low' }] });
+    expect(imposedOn({ document: 'doc_1', marking: null, folder: null }, levels)).toEqual({
+      ceilings: [],
+      marks: [],
+    });
   });
 });
 
-const limits = fc.record({ rights: fc.option(fc.subarray([...RIGHTS]), { nil: null }), days: fc.option(fc.integer({ min: 1, max: 5 }), { nil: null }), prints: fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }), opens: fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }), countries: fc.option(fc.subarray(['NO', 'SE', 'DE']), { nil: null }), networks: fc.constant(null) });
+const limits = fc.record({
+  rights: fc.option(fc.subarray([...RIGHTS]), { nil: null }),
+  days: fc.option(fc.integer({ min: 1, max: 5 }), { nil: null }),
+  prints: fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }),
+  opens: fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }),
+  countries: fc.option(fc.subarray(['NO', 'SE', 'DE']), { nil: null }),
+  networks: fc.constant(null),
+});
 const some = fc.array(limits, { maxLength: 3 }).map((all) => all.map((each) => ceiling(each)));
 
-test.prop([some, some], { numRuns: 2_000 })('what is not said to be loosened gives nobody more', (before, after) => {
-  if (loosened(under(...before), under(...after)) !== null) return;
-  const own = { rights: RIGHTS, from: null, until: null, prints: null, conditions: {} };
-  const [a, b] = [underCeilings(own, 0, before).terms, underCeilings(own, 0, after).terms];
-  expect(b.rights.every((right) => a.rights.includes(right))).toBe(true);
-  for (const which of ['until', 'prints'] as const) if (a[which] !== null) expect(b[which] ?? Infinity).toBeLessThanOrEqual(a[which]);
-  if (a.conditions?.opens != null) expect(b.conditions?.opens ?? Infinity).toBeLessThanOrEqual(a.conditions.opens);
-  if (a.conditions?.countries != null) expect(b.conditions?.countries?.every((each) => a.conditions?.countries?.includes(each))).toBe(true);
-});
+test.prop([some, some], { numRuns: 2_000 })(
+  'what is not said to be loosened gives nobody more',
+  (before, after) => {
+    if (loosened(under(...before), under(...after)) !== null) return;
+    const own = { rights: RIGHTS, from: null, until: null, prints: null, conditions: {} };
+    const [a, b] = [underCeilings(own, 0, before).terms, underCeilings(own, 0, after).terms];
+    expect(b.rights.every((right) => a.rights.includes(right))).toBe(true);
+    for (const which of ['until', 'prints'] as const)
+      if (a[which] !== null) expect(b[which] ?? Infinity).toBeLessThanOrEqual(a[which]);
+    if (a.conditions?.opens != null)
+      expect(b.conditions?.opens ?? Infinity).toBeLessThanOrEqual(a.conditions.opens);
+    if (a.conditions?.countries != null)
+      expect(
+        b.conditions?.countries?.every((each) => a.conditions?.countries?.includes(each)),
+      ).toBe(true);
+  },
+);

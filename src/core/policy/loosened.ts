@@ -3,14 +3,20 @@ import type { LevelDefaults } from '@/core/policy/defaults';
 import { reaching, type Parents, type Standing, type Subject } from '@/core/policy/levels';
 
 /** What levels impose on a document: ceilings, and watermarks that are required. */
-export type Imposed = { readonly ceilings: readonly Ceiling[]; readonly marks: readonly LevelDefaults[] };
+export type Imposed = {
+  readonly ceilings: readonly Ceiling[];
+  readonly marks: readonly LevelDefaults[];
+};
 
 /** What there is to impose, and which folder lies in which. */
 export type Levels = Imposed & { readonly parents: Parents };
 
 /** What is imposed on a document that stands here. */
 export function imposedOn(standing: Standing, { ceilings, marks, parents }: Levels): Imposed {
-  return { ceilings: reaching(standing, ceilings, parents), marks: reaching(standing, marks, parents).filter(({ watermark }) => watermark !== '') };
+  return {
+    ceilings: reaching(standing, ceilings, parents),
+    marks: reaching(standing, marks, parents).filter(({ watermark }) => watermark !== ''),
+  };
 }
 
 type Listed = 'rights' | 'countries' | 'networks';
@@ -20,7 +26,9 @@ type Counted = 'days' | 'prints' | 'opens';
 function common(lists: readonly (readonly string[] | null)[]): ReadonlySet<string> | null {
   const said = lists.filter((list) => list !== null);
   const [first, ...others] = said;
-  return first === undefined ? null : new Set(first.filter((each) => others.every((list) => list.includes(each))));
+  return first === undefined
+    ? null
+    : new Set(first.filter((each) => others.every((list) => list.includes(each))));
 }
 
 function isListKept(limits: readonly string[], which: Listed, after: readonly Ceiling[]): boolean {
@@ -30,7 +38,9 @@ function isListKept(limits: readonly string[], which: Listed, after: readonly Ce
 
 /** Networks of several levels do not reduce to one list, so each has to be found again, or one within it. */
 function areNetworksKept(networks: readonly string[], after: readonly Ceiling[]): boolean {
-  return after.some(({ limits }) => limits.networks?.every((network) => networks.includes(network)) === true);
+  return after.some(
+    ({ limits }) => limits.networks?.every((network) => networks.includes(network)) === true,
+  );
 }
 
 function isCountKept(most: number, which: Counted, after: readonly Ceiling[]): boolean {
@@ -67,5 +77,9 @@ function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
 export function loosened(before: Imposed, after: Imposed): Subject | null {
   const ceiling = before.ceilings.find(({ limits }) => !isKept(limits, after.ceilings));
   if (ceiling !== undefined) return ceiling;
-  return before.marks.find(({ watermark }) => !after.marks.some((each) => each.watermark === watermark)) ?? null;
+  return (
+    before.marks.find(
+      ({ watermark }) => !after.marks.some((each) => each.watermark === watermark),
+    ) ?? null
+  );
 }

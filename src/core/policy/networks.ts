@@ -8,14 +8,20 @@ const MAPPED = 96;
 
 /** Whether this is a network in CIDR notation: an address, a slash and a length that fits it. */
 export function isNetwork(text: string): boolean {
-  return ipaddr.isValidCIDR(text) && (!text.includes('.') || ipaddr.IPv4.isValidFourPartDecimal(text.split('/', 1)[0] ?? '') || text.includes(':'));
+  return (
+    ipaddr.isValidCIDR(text) &&
+    (!text.includes('.') ||
+      ipaddr.IPv4.isValidFourPartDecimal(text.split('/', 1)[0] ?? '') ||
+      text.includes(':'))
+  );
 }
 
 /** Networks of mapped addresses (RFC 4291 §2.5.5.2) are those of IPv4 that they stand for; what is no network is `null`. */
 function parseNetwork(text: string): Network | null {
   if (!isNetwork(text)) return null;
   const [address, length] = ipaddr.parseCIDR(text);
-  if (!(address instanceof ipaddr.IPv6) || !address.isIPv4MappedAddress() || length < MAPPED) return [address, length];
+  if (!(address instanceof ipaddr.IPv6) || !address.isIPv4MappedAddress() || length < MAPPED)
+    return [address, length];
   return [address.toIPv4Address(), length - MAPPED];
 }
 
@@ -44,7 +50,11 @@ export function parseAddress(text: string): Address | null {
 /** Makes the test whether an address lies in one of the networks; what is no network holds none. */
 export function networkTest(networks: readonly string[]): (address: Address | null) => boolean {
   const ranges = networks.map(networkOf).filter((network) => network !== null);
-  return (address) => address !== null && ranges.some(([network, length]) => address.kind() === network.kind() && address.match(network, length));
+  return (address) =>
+    address !== null &&
+    ranges.some(
+      ([network, length]) => address.kind() === network.kind() && address.match(network, length),
+    );
 }
 
 /** The address after the last one of a network; `null`: there is none. */
@@ -63,7 +73,9 @@ function after([address, length]: Network): Address | null {
 }
 
 function first([address, length]: Network): Address {
-  const bytes = address.toByteArray().map((byte, at) => byte & (0xff00 >> Math.min(8, Math.max(0, length - at * 8))) & 0xff);
+  const bytes = address
+    .toByteArray()
+    .map((byte, at) => byte & (0xff00 >> Math.min(8, Math.max(0, length - at * 8))) & 0xff);
   return ipaddr.fromByteArray(bytes);
 }
 
@@ -73,6 +85,8 @@ function first([address, length]: Network): Address {
  */
 export function networkEdges(networks: readonly string[]): string[] {
   const ranges = networks.map(networkOf).filter((network) => network !== null);
-  const edges = ranges.flatMap((network) => [first(network), after(network)]).filter((address) => address !== null);
+  const edges = ranges
+    .flatMap((network) => [first(network), after(network)])
+    .filter((address) => address !== null);
   return [...new Set(['0.0.0.0', '::', ...edges.map((address) => address.toString())])];
 }

@@ -4,23 +4,41 @@ import type { Conditions, PassOn } from '@/core/policy/conditions';
 import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights';
 
 /** What somebody wants to pass on of what they hold: to whom, which rights, until when. */
-export type PassOnWish = { readonly address: string; readonly rights: readonly Right[]; readonly until: Moment | null };
+export type PassOnWish = {
+  readonly address: string;
+  readonly rights: readonly Right[];
+  readonly until: Moment | null;
+};
 
 /** What they hold, as it comes out under every ceiling and grant above it. */
-export type PassOnHeld = { readonly address: string; readonly terms: Terms; readonly printsLeft: number | null; /** To how many it was passed on already, those aside that were revoked. */ readonly passedOn: number };
+export type PassOnHeld = {
+  readonly address: string;
+  readonly terms: Terms;
+  readonly printsLeft: number | null;
+  /** To how many it was passed on already, those aside that were revoked. */ readonly passedOn: number;
+};
 
-export type PassOnRefusal = 'not-given' | 'too-many' | 'not-listed' | 'more-rights' | 'longer' | 'themselves';
+export type PassOnRefusal =
+  'not-given' | 'too-many' | 'not-listed' | 'more-rights' | 'longer' | 'themselves';
 
 /** Why somebody cannot pass on so, or `null` where they can. */
-export function passOnRefusal({ address, rights, until }: PassOnWish, held: PassOnHeld): PassOnRefusal | null {
+export function passOnRefusal(
+  { address, rights, until }: PassOnWish,
+  held: PassOnHeld,
+): PassOnRefusal | null {
   const limits = held.terms.conditions?.passOn;
   if (!held.terms.rights.includes('pass-on') || limits == null) return 'not-given';
   if (address === held.address) return 'themselves';
   if (limits.domains !== null && !limits.domains.includes(domainOf(address))) return 'not-listed';
   if (held.passedOn >= limits.people) return 'too-many';
-  const more = rights.some((right) => !held.terms.rights.includes(right)) || (rights.includes('pass-on') && limits.steps < 2) || !rights.includes('read');
+  const more =
+    rights.some((right) => !held.terms.rights.includes(right)) ||
+    (rights.includes('pass-on') && limits.steps < 2) ||
+    !rights.includes('read');
   if (more) return 'more-rights';
-  return held.terms.until !== null && (until === null || until > held.terms.until) ? 'longer' : null;
+  return held.terms.until !== null && (until === null || until > held.terms.until)
+    ? 'longer'
+    : null;
 }
 
 /** One step further there is one less to go; nothing where this was the last. */
@@ -32,17 +50,37 @@ function nextStep({ people, domains, steps }: PassOn): PassOn | null {
 export function passOnWithin(own: PassOn | null, above: PassOn | null): PassOn | null {
   const next = above === null ? null : nextStep(above);
   if (own === null || next === null) return null;
-  const domains = own.domains === null || next.domains === null ? (own.domains ?? next.domains) : own.domains.filter((domain) => next.domains?.includes(domain));
-  return { people: Math.min(own.people, next.people), domains, steps: Math.min(own.steps, next.steps) };
+  const domains =
+    own.domains === null || next.domains === null
+      ? (own.domains ?? next.domains)
+      : own.domains.filter((domain) => next.domains?.includes(domain));
+  return {
+    people: Math.min(own.people, next.people),
+    domains,
+    steps: Math.min(own.steps, next.steps),
+  };
 }
 
 /** The terms of a grant that is passed on: never more than what it is passed on from, whose conditions hold for it as well. */
-export function passedOnTerms({ rights, until }: PassOnWish, { terms, printsLeft }: PassOnHeld): Terms {
+export function passedOnTerms(
+  { rights, until }: PassOnWish,
+  { terms, printsLeft }: PassOnHeld,
+): Terms {
   const { passOn, ...others } = terms.conditions ?? {};
   const next = passOn == null || !rights.includes('pass-on') ? null : nextStep(passOn);
   const conditions: Conditions = { ...others, ...(next === null ? {} : { passOn: next }) };
-  const wanted = rights.filter((right) => terms.rights.includes(right) && (right !== 'pass-on' || next !== null));
-  const given: Terms = { rights: wanted, from: terms.from, until: until ?? terms.until, prints: wanted.includes('print') ? printsLeft : null, ...(Object.keys(conditions).length === 0 ? {} : { conditions }) };
+  const wanted = rights.filter(
+    (right) => terms.rights.includes(right) && (right !== 'pass-on' || next !== null),
+  );
+  const given: Terms = {
+    rights: wanted,
+    from: terms.from,
+    until: until ?? terms.until,
+    prints: wanted.includes('print') ? printsLeft : null,
+    ...(Object.keys(conditions).length === 0 ? {} : { conditions }),
+  };
   const broken = new Set(brokenDependencies(given).map(({ right }) => right));
-  return broken.size === 0 ? given : { ...given, rights: wanted.filter((right) => !broken.has(right)) };
+  return broken.size === 0
+    ? given
+    : { ...given, rights: wanted.filter((right) => !broken.has(right)) };
 }

@@ -18,10 +18,24 @@ describe('reach', () => {
       reached++;
       expect(found.routes).toContain(decision.outcome === 'granted' ? decision.charged : '');
       // Every other grant revoked, each route still opens, as long as what it was passed on from stands.
-      const chain = (id: string): string[] => { const parent = policy.grants.find((grant) => grant.id === id)?.parent; return parent == null ? [id] : [id, ...chain(parent)]; };
+      const chain = (id: string): string[] => {
+        const parent = policy.grants.find((grant) => grant.id === id)?.parent;
+        return parent == null ? [id] : [id, ...chain(parent)];
+      };
       for (const route of found.routes) {
         const kept = new Set(chain(route));
-        expect(reach(compileDocument({ ...policy, grants: policy.grants.map((grant) => ({ ...grant, revoked: grant.revoked || !kept.has(grant.id) })) }), asking).opens).toBe(true);
+        expect(
+          reach(
+            compileDocument({
+              ...policy,
+              grants: policy.grants.map((grant) => ({
+                ...grant,
+                revoked: grant.revoked || !kept.has(grant.id),
+              })),
+            }),
+            asking,
+          ).opens,
+        ).toBe(true);
       }
     }
     expect(reached).toBeGreaterThan(100);

@@ -1,7 +1,19 @@
 import type { GrantId } from '@/core/base/ids';
-import { causeOfNoEffect, causeOfNotLive, chainOf, type Cause, type Rule } from '@/core/policy/causes';
+import {
+  causeOfNoEffect,
+  causeOfNotLive,
+  chainOf,
+  type Cause,
+  type Rule,
+} from '@/core/policy/causes';
 import { NEW_GRANT, changed, changedBy, type Case, type Change } from '@/core/policy/changes';
-import { allGrants, compileDocument, gives, type CompiledGrant, type GrantFacts } from '@/core/policy/compile';
+import {
+  allGrants,
+  compileDocument,
+  gives,
+  type CompiledGrant,
+  type GrantFacts,
+} from '@/core/policy/compile';
 import { decide, type Decision } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 
@@ -40,7 +52,10 @@ export function causeFor(at: Case, grants: Grants, id: GrantId, wanted: Wanted):
   const compiled = compileDocument({ ...at.policy, grants: chain.links });
   const grant = allGrants(compiled).find(({ facts }) => facts.id === id);
   if (grant === undefined) return null;
-  return causeOfNotLive(grant, chain, compiled.ceilings, at.asking.at) ?? (wanted === 'open' ? null : causeOfNoEffect(grant, chain, wanted, compiled.ceilings));
+  return (
+    causeOfNotLive(grant, chain, compiled.ceilings, at.asking.at) ??
+    (wanted === 'open' ? null : causeOfNoEffect(grant, chain, wanted, compiled.ceilings))
+  );
 }
 
 /** The case with one grant and those above it alone. */
@@ -52,7 +67,12 @@ function onlyWith(at: Case, grants: Grants, id: GrantId): Case {
 function changesFor(start: Case, id: GrantId, wanted: Wanted): readonly Change[] | null {
   const changes: Change[] = [];
   for (let at = start; changes.length <= MOST_CHANGES;) {
-    const cause = causeFor(at, new Map(at.policy.grants.map((facts) => [facts.id, facts])), id, wanted);
+    const cause = causeFor(
+      at,
+      new Map(at.policy.grants.map((facts) => [facts.id, facts])),
+      id,
+      wanted,
+    );
     if (cause === null) return changes;
     if (cause.change === null) return null;
     changes.push(cause.change);
@@ -78,11 +98,19 @@ function changesAnew(at: Case, wanted: Wanted): readonly Change[] {
 }
 
 function onlyNew(at: Case): Case {
-  return { ...at, policy: { ...at.policy, grants: at.policy.grants.filter(({ id }) => id === NEW_GRANT) } };
+  return {
+    ...at,
+    policy: { ...at.policy, grants: at.policy.grants.filter(({ id }) => id === NEW_GRANT) },
+  };
 }
 
 /** The fewest changes that bring about what is wanted, by the first of these grants where several take as few. Empty: nothing does. */
-export function changesThatGive(at: Case, grants: Grants, ids: readonly GrantId[], wanted: Wanted): readonly Change[] {
+export function changesThatGive(
+  at: Case,
+  grants: Grants,
+  ids: readonly GrantId[],
+  wanted: Wanted,
+): readonly Change[] {
   let fewest: readonly Change[] | null = null;
   for (const id of ids) {
     const found = changesFor(onlyWith(at, grants, id), id, wanted);
@@ -92,9 +120,24 @@ export function changesThatGive(at: Case, grants: Grants, ids: readonly GrantId[
 }
 
 /** The changes that take away what these live grants give, one for each; a grant that ends with one above it needs none. */
-export function changesThatTake(live: readonly CompiledGrant[], grants: Grants, wanted: Wanted): readonly Change[] {
-  const giving = live.filter((grant) => wanted === 'open' || gives(grant, wanted)).map(({ facts }) => facts.id);
+export function changesThatTake(
+  live: readonly CompiledGrant[],
+  grants: Grants,
+  wanted: Wanted,
+): readonly Change[] {
+  const giving = live
+    .filter((grant) => wanted === 'open' || gives(grant, wanted))
+    .map(({ facts }) => facts.id);
   const all = new Set(giving);
-  const first = giving.filter((id) => !chainOf(grants, id).links.slice(1).some((above) => all.has(above.id)));
-  return first.map((grant) => (wanted === 'open' ? { kind: 'revoke-grant', grant } : { kind: 'take-right', grant, right: wanted }));
+  const first = giving.filter(
+    (id) =>
+      !chainOf(grants, id)
+        .links.slice(1)
+        .some((above) => all.has(above.id)),
+  );
+  return first.map((grant) =>
+    wanted === 'open'
+      ? { kind: 'revoke-grant', grant }
+      : { kind: 'take-right', grant, right: wanted },
+  );
 }

@@ -8,7 +8,11 @@ export type RequestState = 'waiting' | 'given' | 'given-in-part' | 'declined' | 
 export type Ask = { readonly right: Right | null; readonly until: number | null };
 
 /** What is given in answer. `prints`: that many renditions, where printing is given; `null`: no limit. */
-export type Answer = { readonly right: Right | null; readonly until: number | null; readonly prints: number | null };
+export type Answer = {
+  readonly right: Right | null;
+  readonly until: number | null;
+  readonly prints: number | null;
+};
 
 /** Whether somebody writes without asking for anything that could be given. */
 export function isMessage({ right, until }: Ask): boolean {
@@ -30,11 +34,19 @@ export function stateAfter(ask: Ask, answer: Answer): Exclude<RequestState, 'wai
  * A right given to somebody who lacks what it rests on brings that along.
  */
 export function answeredTerms(terms: Terms, answer: Answer): Terms {
-  const rights = new Set<Right>([...terms.rights, ...(answer.right === null ? [] : [answer.right])]);
-  let prints = answer.right === 'print' && !terms.rights.includes('print') ? answer.prints : terms.prints;
-  if (answer.right === 'print' && terms.rights.includes('print') && terms.prints !== null) prints = answer.prints === null ? null : terms.prints + answer.prints;
+  const rights = new Set<Right>([
+    ...terms.rights,
+    ...(answer.right === null ? [] : [answer.right]),
+  ]);
+  let prints =
+    answer.right === 'print' && !terms.rights.includes('print') ? answer.prints : terms.prints;
+  if (answer.right === 'print' && terms.rights.includes('print') && terms.prints !== null)
+    prints = answer.prints === null ? null : terms.prints + answer.prints;
   for (const { needs } of brokenDependencies({ ...terms, rights: [...rights], prints })) {
-    if (needs === 'unlimited-print') { rights.add('print'); prints = null; } else rights.add(needs);
+    if (needs === 'unlimited-print') {
+      rights.add('print');
+      prints = null;
+    } else rights.add(needs);
   }
   return { ...terms, rights: [...rights], prints, until: answer.until ?? terms.until };
 }

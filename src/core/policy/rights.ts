@@ -5,7 +5,13 @@ export const RIGHTS = ['read', 'comment', 'copy', 'print', 'revise', 'keep', 'pa
 export type Right = (typeof RIGHTS)[number];
 
 /** The rights that this version of the product gives effect to. */
-export const OFFERED_RIGHTS = ['read', 'copy', 'print', 'keep', 'pass-on'] as const satisfies readonly Right[];
+export const OFFERED_RIGHTS = [
+  'read',
+  'copy',
+  'print',
+  'keep',
+  'pass-on',
+] as const satisfies readonly Right[];
 
 /** The conditions of one grant. */
 export type Terms = {
@@ -21,27 +27,36 @@ export type Terms = {
 };
 
 /** Why a right cannot stand as it was asked for. */
-export type Dependency = { readonly right: Right; readonly needs: 'read' | 'copy' | 'unlimited-print' };
+export type Dependency = {
+  readonly right: Right;
+  readonly needs: 'read' | 'copy' | 'unlimited-print';
+};
 
 /** Every dependency between rights that these terms break; an empty list: they can stand. */
 export function brokenDependencies({ rights, prints }: Terms): Dependency[] {
   const has = new Set(rights);
   const broken: Dependency[] = [];
-  for (const right of rights) if (right !== 'read' && !has.has('read')) broken.push({ right, needs: 'read' });
+  for (const right of rights)
+    if (right !== 'read' && !has.has('read')) broken.push({ right, needs: 'read' });
   // A kept file can be copied from and printed at will, so keep is possible only where both are unlimited.
   if (has.has('keep') && !has.has('copy')) broken.push({ right: 'keep', needs: 'copy' });
-  if (has.has('keep') && !(has.has('print') && prints === null)) broken.push({ right: 'keep', needs: 'unlimited-print' });
+  if (has.has('keep') && !(has.has('print') && prints === null))
+    broken.push({ right: 'keep', needs: 'unlimited-print' });
   return broken;
 }
 
 /** One line that stands for the terms, the same for equal terms however they were written. */
 export function termsText(terms: Terms): string {
   const rights = RIGHTS.filter((right) => terms.rights.includes(right)).join('+');
-  const conditions = Object.entries(terms.conditions ?? {}).filter(([, value]) => value != null && value !== false).sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, value]) => ` ${name}=${JSON.stringify(value)}`);
+  const conditions = Object.entries(terms.conditions ?? {})
+    .filter(([, value]) => value != null && value !== false)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([name, value]) => ` ${name}=${JSON.stringify(value)}`);
   return `${rights} from=${String(terms.from)} until=${String(terms.until)} prints=${String(terms.prints)}${conditions.join('')}`;
 }
 
-const number = (text: string | undefined): number | null => (text === undefined || text === 'null' ? null : Number(text));
+const number = (text: string | undefined): number | null =>
+  text === undefined || text === 'null' ? null : Number(text);
 
 function isRight(text: string): text is Right {
   return RIGHTS.some((right) => right === text);
@@ -50,11 +65,21 @@ function isRight(text: string): text is Right {
 /** The terms that a line of `termsText` stands for. Conditions that are `false` or `null` there say the same as none. */
 export function parseTerms(text: string): Terms {
   const [rights = '', ...rest] = text.split(/ (?=[A-Za-z]+=)/);
-  const values = new Map(rest.map((part): [string, string] => [part.slice(0, part.indexOf('=')), part.slice(part.indexOf('=') + 1)]));
+  const values = new Map(
+    rest.map((part): [string, string] => [
+      part.slice(0, part.indexOf('=')),
+      part.slice(part.indexOf('=') + 1),
+    ]),
+  );
   const named = [...values].filter(([name]) => !['from', 'until', 'prints'].includes(name));
-  const conditions = Object.fromEntries(named.map(([name, value]) => [name, JSON.parse(value) as unknown]));
+  const conditions = Object.fromEntries(
+    named.map(([name, value]) => [name, JSON.parse(value) as unknown]),
+  );
   return {
-    rights: rights.split('+').filter(isRight), from: number(values.get('from')), until: number(values.get('until')), prints: number(values.get('prints')),
+    rights: rights.split('+').filter(isRight),
+    from: number(values.get('from')),
+    until: number(values.get('until')),
+    prints: number(values.get('prints')),
     ...(named.length === 0 ? {} : { conditions }),
   };
 }

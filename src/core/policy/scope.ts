@@ -6,4 +6,8 @@ export type Scope =
   | { readonly kind: 'organisation'; readonly organisation: string }
   | { readonly kind: 'dispatch'; readonly dispatch: DispatchId }
   | { readonly kind: 'group'; readonly group: GroupId }
-  | { readonly kind: 'person-on-document'; readonly recipient: RecipientId; readonly document: DocumentId };
+  | {
+      readonly kind: 'person-on-document';
+      readonly recipient: RecipientId;
+      readonly document: DocumentId;
+    };

@@ -14,13 +14,30 @@ export type SenderLimits = {
   /** Days from the giving on. */
   readonly days: number | null;
 };
-export const NO_SENDER_LIMITS: SenderLimits = { domains: null, folders: null, rights: null, days: null };
+export const NO_SENDER_LIMITS: SenderLimits = {
+  domains: null,
+  folders: null,
+  rights: null,
+  days: null,
+};
 
 /** What is about to be given: addresses as they are kept, so that a domain is `@yard.example`. */
-export type Giving = { readonly addresses: readonly string[]; readonly documents: readonly { readonly title: string; readonly folderId: string | null }[]; readonly terms: readonly (Pick<Terms, 'rights' | 'until'> & { readonly conditions?: Conditions | null | undefined })[]; readonly givenAt: Moment };
+export type Giving = {
+  readonly addresses: readonly string[];
+  readonly documents: readonly { readonly title: string; readonly folderId: string | null }[];
+  readonly terms: readonly (Pick<Terms, 'rights' | 'until'> & {
+    readonly conditions?: Conditions | null | undefined;
+  })[];
+  readonly givenAt: Moment;
+};
 
 /** What of it goes beyond the limits. */
-export type Beyond = { readonly people: readonly string[]; readonly documents: readonly string[]; readonly rights: readonly Right[]; /** The days allowed, where an end lies beyond them. */ readonly days: number | null };
+export type Beyond = {
+  readonly people: readonly string[];
+  readonly documents: readonly string[];
+  readonly rights: readonly Right[];
+  /** The days allowed, where an end lies beyond them. */ readonly days: number | null;
+};
 
 export function limitsSender(limits: SenderLimits): boolean {
   return Object.values(limits).some((limit) => limit !== null);
@@ -39,32 +56,68 @@ function isWithin(folder: string | null, allowed: readonly string[], parents: Pa
 /** Who cannot be named, since the recipients choose them. */
 const PASSED_ON = 'whoever they pass it on to, unless only people at your domains';
 
-function passesBeyond({ rights, conditions }: Giving['terms'][number], domains: readonly string[]): boolean {
+function passesBeyond(
+  { rights, conditions }: Giving['terms'][number],
+  domains: readonly string[],
+): boolean {
   const passOn = rights.includes('pass-on') ? conditions?.passOn : null;
   if (passOn == null) return false;
   return passOn.domains?.every((domain) => domains.includes(domain)) !== true;
 }
 
 /** What of a sending goes beyond its sender's limits. Groups and open links are of no domain, so they are beyond any list of them. */
-export function beyondLimits({ domains, folders, rights, days }: SenderLimits, giving: Giving, parents: Parents): Beyond {
+export function beyondLimits(
+  { domains, folders, rights, days }: SenderLimits,
+  giving: Giving,
+  parents: Parents,
+): Beyond {
   const latest = days === null ? null : giving.givenAt + days * DAY;
   return {
-    people: domains === null ? [] : [...giving.addresses.filter((address) => !domains.includes(domainOf(address))), ...(giving.terms.some((terms) => passesBeyond(terms, domains)) ? [PASSED_ON] : [])],
-    documents: folders === null ? [] : giving.documents.filter(({ folderId }) => !isWithin(folderId, folders, parents)).map(({ title }) => title),
-    rights: rights === null ? [] : [...new Set(giving.terms.flatMap((terms) => terms.rights))].filter((right) => !rights.includes(right)),
-    days: latest !== null && giving.terms.some(({ until }) => until === null || until > latest) ? days : null,
+    people:
+      domains === null
+        ? []
+        : [
+            ...giving.addresses.filter((address) => !domains.includes(domainOf(address))),
+            ...(giving.terms.some((terms) => passesBeyond(terms, domains)) ? [PASSED_ON] : []),
+          ],
+    documents:
+      folders === null
+        ? []
+        : giving.documents
+            .filter(({ folderId }) => !isWithin(folderId, folders, parents))
+            .map(({ title }) => title),
+    rights:
+      rights === null
+        ? []
+        : [...new Set(giving.terms.flatMap((terms) => terms.rights))].filter(
+            (right) => !rights.includes(right),
+          ),
+    days:
+      latest !== null && giving.terms.some(({ until }) => until === null || until > latest)
+        ? days
+        : null,
   };
 }
 
 const MOST_NAMED = 3;
-const some = (names: readonly string[]): string => (names.length <= MOST_NAMED ? names.join(', ') : `${names.slice(0, MOST_NAMED).join(', ')} and ${String(names.length - MOST_NAMED)} more`);
+const some = (names: readonly string[]): string =>
+  names.length <= MOST_NAMED
+    ? names.join(', ')
+    : `${names.slice(0, MOST_NAMED).join(', ')} and ${String(names.length - MOST_NAMED)} more`;
 
 /** The same in sentences. `nameOf`: what an addressee is called. */
-export function beyondLines({ people, documents, rights, days }: Beyond, nameOf: (address: string) => string = (address) => address): string[] {
+export function beyondLines(
+  { people, documents, rights, days }: Beyond,
+  nameOf: (address: string) => string = (address) => address,
+): string[] {
   return [
     people.length === 0 ? '' : `You may not send to ${some(people.map(nameOf))}.`,
-    documents.length === 0 ? '' : `You may not send ${some(documents.map((title) => `“${title}”`))} from where ${documents.length === 1 ? 'it sits' : 'they sit'}.`,
+    documents.length === 0
+      ? ''
+      : `You may not send ${some(documents.map((title) => `“${title}”`))} from where ${documents.length === 1 ? 'it sits' : 'they sit'}.`,
     rights.length === 0 ? '' : `You may not give the right to ${rights.join(', ')}.`,
-    days === null ? '' : `You may give access for ${String(days)} ${days === 1 ? 'day' : 'days'} at most.`,
+    days === null
+      ? ''
+      : `You may give access for ${String(days)} ${days === 1 ? 'day' : 'days'} at most.`,
   ].filter((line) => line !== '');
 }

@@ -3,13 +3,44 @@ import type { DocumentId } from '@/core/base/ids';
 import { termsText, type Terms } from '@/core/policy/rights';
 
 /** That an addressee is to have a document on these terms. */
-export type Gift<T extends Terms = Terms> = { readonly address: string; readonly document: DocumentId; readonly terms: T };
+export type Gift<T extends Terms = Terms> = {
+  readonly address: string;
+  readonly document: DocumentId;
+  readonly terms: T;
+};
 
 /** A sending gives each of its addressees each of its documents, on one set of terms. */
-export type Sending<T extends Terms = Terms> = { readonly addresses: readonly string[]; readonly documents: readonly DocumentId[]; readonly terms: T };
+export type Sending<T extends Terms = Terms> = {
+  readonly addresses: readonly string[];
+  readonly documents: readonly DocumentId[];
+  readonly terms: T;
+};
 
 /** The gifts as sendings that give exactly these: whoever is to have the same documents on the same terms is in one. */
 export function sendingsOf<T extends Terms>(gifts: readonly Gift<T>[]): Sending<T>[] {
-  const people = [...groupBy(gifts, ({ address, terms }) => `${address} ${termsText(terms)}`).values()].flatMap((own) => own.slice(0, 1).map(({ address, terms }) => ({ address, terms, documents: [...new Set(own.map(({ document }) => document))].sort() })));
-  return [...groupBy(people, ({ documents, terms }) => `${documents.join(' ')} ${termsText(terms)}`).values()].flatMap((alike) => alike.slice(0, 1).map(({ documents, terms }) => ({ documents, terms, addresses: alike.map(({ address }) => address) })));
+  const people = [
+    ...groupBy(gifts, ({ address, terms }) => `${address} ${termsText(terms)}`).values(),
+  ].flatMap((own) =>
+    own
+      .slice(0, 1)
+      .map(({ address, terms }) => ({
+        address,
+        terms,
+        documents: [...new Set(own.map(({ document }) => document))].sort(),
+      })),
+  );
+  return [
+    ...groupBy(
+      people,
+      ({ documents, terms }) => `${documents.join(' ')} ${termsText(terms)}`,
+    ).values(),
+  ].flatMap((alike) =>
+    alike
+      .slice(0, 1)
+      .map(({ documents, terms }) => ({
+        documents,
+        terms,
+        addresses: alike.map(({ address }) => address),
+      })),
+  );
 }

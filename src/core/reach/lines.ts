@@ -13,10 +13,18 @@ export type ReachGrant = {
 };
 
 /** What happened at one moment of a line. */
-export type ReachMark = { readonly recipientId: RecipientId; readonly at: Moment; readonly kind: 'opened' | 'refused' | 'printed' };
+export type ReachMark = {
+  readonly recipientId: RecipientId;
+  readonly at: Moment;
+  readonly kind: 'opened' | 'refused' | 'printed';
+};
 
 /** A stretch of a line: readable (`live`), given but not yet open (`waiting`), cut off before its end (`cut`). */
-export type Stretch = { readonly from: Moment; readonly until: Moment | null; readonly kind: 'waiting' | 'live' | 'cut' };
+export type Stretch = {
+  readonly from: Moment;
+  readonly until: Moment | null;
+  readonly kind: 'waiting' | 'live' | 'cut';
+};
 
 export type ReachLine = {
   readonly recipientId: RecipientId;
@@ -31,12 +39,16 @@ export type ReachLine = {
 
 function stretchesOf(grant: ReachGrant): Stretch[] {
   const start = Math.max(grant.from ?? grant.givenAt, grant.givenAt);
-  const waiting: Stretch[] = start > grant.givenAt ? [{ from: grant.givenAt, until: start, kind: 'waiting' }] : [];
+  const waiting: Stretch[] =
+    start > grant.givenAt ? [{ from: grant.givenAt, until: start, kind: 'waiting' }] : [];
   if (grant.until !== null && grant.until <= start) return waiting;
   const cut = grant.revokedAt;
-  if (cut === null || (grant.until !== null && cut >= grant.until)) return [...waiting, { from: start, until: grant.until, kind: 'live' }];
+  if (cut === null || (grant.until !== null && cut >= grant.until))
+    return [...waiting, { from: start, until: grant.until, kind: 'live' }];
   // What was revoked keeps its past; what it would still have been is not drawn.
-  return cut <= start ? waiting.map((each) => ({ ...each, until: Math.min(each.until ?? cut, cut) })) : [...waiting, { from: start, until: cut, kind: 'cut' }];
+  return cut <= start
+    ? waiting.map((each) => ({ ...each, until: Math.min(each.until ?? cut, cut) }))
+    : [...waiting, { from: start, until: cut, kind: 'cut' }];
 }
 
 /** Latest of some ends, of which `null` means never. */
@@ -48,7 +60,10 @@ function latest(ends: readonly (Moment | null)[]): Moment | null {
  * The lines of a dispatch or a document: one for each recipient, in the order in which they first
  * come, with everything that happened on it in the order of time.
  */
-export function reachLines(grants: readonly ReachGrant[], marks: readonly ReachMark[]): ReachLine[] {
+export function reachLines(
+  grants: readonly ReachGrant[],
+  marks: readonly ReachMark[],
+): ReachLine[] {
   const byPerson = groupBy(grants, (grant) => grant.recipientId);
   const marksOf = groupBy(marks, (mark) => mark.recipientId);
   return [...byPerson].map(([recipientId, own]) => {
@@ -56,7 +71,10 @@ export function reachLines(grants: readonly ReachGrant[], marks: readonly ReachM
     return {
       recipientId,
       grants: own.map((grant) => grant.id),
-      stretches: own.flatMap(stretchesOf).filter(({ from, until }) => until === null || until > from).sort((a, b) => a.from - b.from),
+      stretches: own
+        .flatMap(stretchesOf)
+        .filter(({ from, until }) => until === null || until > from)
+        .sort((a, b) => a.from - b.from),
       end: latest((standing.length > 0 ? standing : own).map((grant) => grant.until)),
       revokedAt: standing.length > 0 ? null : Math.max(...own.map((grant) => grant.revokedAt ?? 0)),
       marks: (marksOf.get(recipientId) ?? []).toSorted((a, b) => a.at - b.at),
@@ -66,7 +84,11 @@ export function reachLines(grants: readonly ReachGrant[], marks: readonly ReachM
 
 /** The span of time that shows every line whole, now with it, and a little air on either side. */
 export function reachSpan(lines: readonly ReachLine[], now: Moment): readonly [Moment, Moment] {
-  const moments = lines.flatMap((line) => [...line.stretches.flatMap(({ from, until }) => [from, until ?? now]), ...line.marks.map((mark) => mark.at), line.end ?? now]);
+  const moments = lines.flatMap((line) => [
+    ...line.stretches.flatMap(({ from, until }) => [from, until ?? now]),
+    ...line.marks.map((mark) => mark.at),
+    line.end ?? now,
+  ]);
   const first = Math.min(now, ...moments);
   const last = Math.max(now, ...moments);
   const air = Math.max(last - first, 3_600_000) * 0.04;

@@ -33,7 +33,8 @@ export function layOut(width: number, height: number, textWidth: number): Layout
       const y = Math.round(height / 2 + u * sin + v * cos);
       const endX = x + textWidth * cos;
       const endY = y + textWidth * sin;
-      if (endX > 0 && x < width && Math.max(y, endY) > 0 && Math.min(y, endY) - size < height) points.push([x, y]);
+      if (endX > 0 && x < width && Math.max(y, endY) > 0 && Math.min(y, endY) - size < height)
+        points.push([x, y]);
     }
   }
   return { size, angle: ANGLE, points };

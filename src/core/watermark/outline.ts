@@ -8,7 +8,10 @@ type Outlines = Readonly<Record<string, readonly [number, string] | undefined>>;
 const outlines = font.outlines as unknown as Outlines;
 
 /** Stands for a character that the shipped font does not have: better a visible gap than a silent one. */
-const MISSING: readonly [number, string] = [560, 'M60 0L500 0L500 660L60 660ZM120 60L120 600L440 600L440 60Z'];
+const MISSING: readonly [number, string] = [
+  560,
+  'M60 0L500 0L500 660L60 660ZM120 60L120 600L440 600L440 60Z',
+];
 
 /** Straight pieces a curve is cut into; enough for text below 60 px. */
 const STEPS = 3;
@@ -54,7 +57,10 @@ function flatten(path: string): Glyph {
       for (let i = 1; i <= STEPS; i++) {
         const t = i / STEPS;
         const s = 1 - t;
-        contour.push(s ** 3 * x + 3 * s * s * t * a + 3 * s * t * t * c + t ** 3 * e, s ** 3 * y + 3 * s * s * t * b + 3 * s * t * t * d + t ** 3 * f);
+        contour.push(
+          s ** 3 * x + 3 * s * s * t * a + 3 * s * t * t * c + t ** 3 * e,
+          s ** 3 * y + 3 * s * s * t * b + 3 * s * t * t * d + t ** 3 * f,
+        );
       }
     } else {
       contour.push(a, b);

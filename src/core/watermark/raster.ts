@@ -4,26 +4,43 @@ import type { Contour } from '@/core/watermark/outline';
  * What a shape covers, kept sparsely: pixel `i` lies at (`xs[i]`, `ys[i]`) from the shape's origin
  * and is covered by `alphas[i]` / 255.
  */
-export type Coverage = { readonly xs: Int16Array; readonly ys: Int16Array; readonly alphas: Uint8Array };
+export type Coverage = {
+  readonly xs: Int16Array;
+  readonly ys: Int16Array;
+  readonly alphas: Uint8Array;
+};
 
 /**
  * Adds one edge to a signed-area accumulation buffer: for each pixel row the edge crosses, how much
  * of each pixel lies to its right. Summed along a row this gives exact anti-aliased coverage.
  */
-function addEdge(area: Float32Array, width: number, touched: Touched, x0: number, y0: number, x1: number, y1: number): void {
+function addEdge(
+  area: Float32Array,
+  width: number,
+  touched: Touched,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): void {
   if (y0 === y1) return;
   const down = y0 < y1;
   const direction = down ? 1 : -1;
-  const topX = down ? x0 : x1, topY = down ? y0 : y1, bottomX = down ? x1 : x0, bottomY = down ? y1 : y0;
+  const topX = down ? x0 : x1,
+    topY = down ? y0 : y1,
+    bottomX = down ? x1 : x0,
+    bottomY = down ? y1 : y0;
   const slope = (bottomX - topX) / (bottomY - topY);
-  const leftmost = Math.min(topX, bottomX), rightmost = Math.max(topX, bottomX);
+  const leftmost = Math.min(topX, bottomX),
+    rightmost = Math.max(topX, bottomX);
   let x = topX;
   for (let row = Math.floor(topY); row < bottomY; row++) {
     const height = Math.min(row + 1, bottomY) - Math.max(row, topY);
     // Held between the ends: the slope of a nearly level edge is beyond what a number can say.
     const nextX = Math.max(leftmost, Math.min(rightmost, x + slope * height));
     const signed = direction * height;
-    const left = Math.min(x, nextX), right = Math.max(x, nextX);
+    const left = Math.min(x, nextX),
+      right = Math.max(x, nextX);
     const first = Math.floor(left);
     const last = Math.ceil(right);
     const base = row * width + first;
@@ -46,9 +63,11 @@ function addEdge(area: Float32Array, width: number, touched: Touched, x0: number
       } else {
         const second = run * (1.5 - offset);
         area[base + 1] = (area[base + 1] ?? 0) + signed * (second - startArea);
-        for (let i = 2; i < last - first - 1; i++) area[base + i] = (area[base + i] ?? 0) + signed * run;
+        for (let i = 2; i < last - first - 1; i++)
+          area[base + i] = (area[base + i] ?? 0) + signed * run;
         const before = second + (last - first - 3) * run;
-        area[base + last - first - 1] = (area[base + last - first - 1] ?? 0) + signed * (1 - before - endArea);
+        area[base + last - first - 1] =
+          (area[base + last - first - 1] ?? 0) + signed * (1 - before - endArea);
       }
       area[base + last - first] = (area[base + last - first] ?? 0) + signed * endArea;
     }
@@ -64,7 +83,10 @@ type Touched = { readonly from: Int32Array; readonly to: Int32Array };
 
 /** The pixels that these polygons cover (non-zero winding), anti-aliased. */
 export function rasterise(contours: readonly Contour[]): Coverage {
-  let minX = Infinity, minY = Infinity, maxX = -Infinity, maxY = -Infinity;
+  let minX = Infinity,
+    minY = Infinity,
+    maxX = -Infinity,
+    maxY = -Infinity;
   for (const contour of contours) {
     for (let i = 0; i < contour.length; i += 2) {
       const x = contour[i] ?? 0;
@@ -75,7 +97,8 @@ export function rasterise(contours: readonly Contour[]): Coverage {
       if (y > maxY) maxY = y;
     }
   }
-  if (minX > maxX) return { xs: new Int16Array(0), ys: new Int16Array(0), alphas: new Uint8Array(0) };
+  if (minX > maxX)
+    return { xs: new Int16Array(0), ys: new Int16Array(0), alphas: new Uint8Array(0) };
   const left = Math.floor(minX);
   const top = Math.floor(minY);
   const width = Math.ceil(maxX) - left + 3;
@@ -96,8 +119,16 @@ export function rasterise(contours: readonly Contour[]): Coverage {
   return sparse(area, width, touched, left, top);
 }
 
-function sparse(area: Float32Array, width: number, { from, to }: Touched, left: number, top: number): Coverage {
-  const xs: number[] = [], ys: number[] = [], alphas: number[] = [];
+function sparse(
+  area: Float32Array,
+  width: number,
+  { from, to }: Touched,
+  left: number,
+  top: number,
+): Coverage {
+  const xs: number[] = [],
+    ys: number[] = [],
+    alphas: number[] = [];
   for (let row = 0; row < from.length; row++) {
     let sum = 0;
     const last = to[row] ?? 0;

@@ -6,10 +6,20 @@ import { outlineOf } from '@/core/watermark/outline';
 import { rasterise } from '@/core/watermark/raster';
 import { fillTokens, unknownTokens } from '@/core/watermark/tokens';
 
-const values = { name: 'Mira', address: 'mira@brackwater.example', organisation: 'Brackwater Yard', date: '25 Nov', time: '13:41', network: '203.0.113.24', reference: 'D-1' };
+const values = {
+  name: 'Mira',
+  address: 'mira@brackwater.example',
+  organisation: 'Brackwater Yard',
+  date: '25 Nov',
+  time: '13:41',
+  network: '203.0.113.24',
+  reference: 'D-1',
+};
 
 test('tokens are filled in, unknown ones stay and are named', () => {
-  expect(fillTokens('{name} of {organisation}, {moon}', values)).toBe('Mira of Brackwater Yard, {moon}');
+  expect(fillTokens('{name} of {organisation}, {moon}', values)).toBe(
+    'Mira of Brackwater Yard, {moon}',
+  );
   expect(unknownTokens('{name} {moon} {sun}')).toEqual(['moon', 'sun']);
 });
 
@@ -34,12 +44,27 @@ describe('rasterise', () => {
   });
 
   test('leaves a hole where the inner contour turns the other way', () => {
-    const { alphas } = rasterise([[0, 0, 20, 0, 20, 20, 0, 20], [5, 5, 5, 15, 15, 15, 15, 5]]);
+    const { alphas } = rasterise([
+      [0, 0, 20, 0, 20, 20, 0, 20],
+      [5, 5, 5, 15, 15, 15, 15, 5],
+    ]);
     expect(alphas.reduce((sum, alpha) => sum + alpha, 0) / 255).toBeCloseTo(300, 0);
   });
 
-  prop.prop([fc.array(fc.tuple(fc.double({ min: -30, max: 30, noNaN: true }), fc.double({ min: -30, max: 30, noNaN: true })), { minLength: 3, maxLength: 3 })])('covers any triangle by its area', (points) => {
-    const [[ax, ay], [bx, by], [cx, cy]] = points as [[number, number], [number, number], [number, number]];
+  prop.prop([
+    fc.array(
+      fc.tuple(
+        fc.double({ min: -30, max: 30, noNaN: true }),
+        fc.double({ min: -30, max: 30, noNaN: true }),
+      ),
+      { minLength: 3, maxLength: 3 },
+    ),
+  ])('covers any triangle by its area', (points) => {
+    const [[ax, ay], [bx, by], [cx, cy]] = points as [
+      [number, number],
+      [number, number],
+      [number, number],
+    ];
     const area = Math.abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) / 2;
     // Each pixel's coverage is rounded to 1/255, and faint ones to nothing.
     expect(Math.abs(total(points.flat()) - area)).toBeLessThan(0.5 + area * 0.02);
@@ -57,10 +82,15 @@ function sheet(width: number, height: number, grey: number): Picture {
   return { width, height, rgba };
 }
 
-const changed = (picture: Picture, grey: number): number => picture.rgba.filter((value, i) => i % 4 === 0 && value !== grey).length;
+const changed = (picture: Picture, grey: number): number =>
+  picture.rgba.filter((value, i) => i % 4 === 0 && value !== grey).length;
 
 describe('burning', () => {
-  test.each([['a white page', 255], ['a black page', 0], ['a grey page', 128]])('marks %s', (_name, grey) => {
+  test.each([
+    ['a white page', 255],
+    ['a black page', 0],
+    ['a grey page', 128],
+  ])('marks %s', (_name, grey) => {
     const page = sheet(600, 800, grey);
     burn(page, makeStamp('mira@brackwater.example', 600, 800));
     const share = changed(page, grey) / (600 * 800);
@@ -74,7 +104,9 @@ describe('burning', () => {
     for (let row = 0; row < 3; row++) {
       for (let column = 0; column < 2; column++) {
         let marked = 0;
-        for (let y = row * 566; y < (row + 1) * 566; y++) for (let x = column * 600; x < (column + 1) * 600; x++) if (page.rgba[(y * 1200 + x) * 4] !== 255) marked++;
+        for (let y = row * 566; y < (row + 1) * 566; y++)
+          for (let x = column * 600; x < (column + 1) * 600; x++)
+            if (page.rgba[(y * 1200 + x) * 4] !== 255) marked++;
         expect(marked).toBeGreaterThan(1000);
       }
     }

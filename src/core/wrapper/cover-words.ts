@@ -21,10 +21,16 @@ const words: Readonly<Record<string, CoverWords>> = {
     title: 'Title',
     sentTo: 'Sent to',
     howTo: 'How to open it',
-    steps: ['Open the page below, on a computer or a phone. There is nothing to install.', 'Type the address it was sent to. You will be mailed a code that shows it is yours.', 'Read the document there. The page says what you may do with it, and until when.'],
+    steps: [
+      'Open the page below, on a computer or a phone. There is nothing to install.',
+      'Type the address it was sent to. You will be mailed a code that shows it is yours.',
+      'Read the document there. The page says what you may do with it, and until when.',
+    ],
     code: 'The same page, for a phone',
-    ask: (sender, address) => `If you did not expect this or cannot open it, ask ${sender}, ${address}, by a way you already know.`,
-    inside: 'The document is inside this file, encrypted. It is an age file, an open format (age-encryption.org/v1).',
+    ask: (sender, address) =>
+      `If you did not expect this or cannot open it, ask ${sender}, ${address}, by a way you already know.`,
+    inside:
+      'The document is inside this file, encrypted. It is an age file, an open format (age-encryption.org/v1).',
   },
   de: {
     heading: 'Dieses Dokument wurde Ihnen geschützt gesendet',
@@ -33,10 +39,16 @@ const words: Readonly<Record<string, CoverWords>> = {
     title: 'Titel',
     sentTo: 'Gesendet an',
     howTo: 'So öffnen Sie es',
-    steps: ['Öffnen Sie die Seite unten, am Rechner oder Telefon. Es ist nichts zu installieren.', 'Geben Sie die Adresse ein, an die es ging. Sie erhalten einen Code, der zeigt, dass sie Ihnen gehört.', 'Lesen Sie das Dokument dort. Die Seite sagt, was Sie damit tun dürfen, und bis wann.'],
+    steps: [
+      'Öffnen Sie die Seite unten, am Rechner oder Telefon. Es ist nichts zu installieren.',
+      'Geben Sie die Adresse ein, an die es ging. Sie erhalten einen Code, der zeigt, dass sie Ihnen gehört.',
+      'Lesen Sie das Dokument dort. Die Seite sagt, was Sie damit tun dürfen, und bis wann.',
+    ],
     code: 'Dieselbe Seite fürs Telefon',
-    ask: (sender, address) => `Wenn Sie dies nicht erwartet haben oder nicht öffnen können, fragen Sie ${sender}, ${address}, auf einem Weg, den Sie schon kennen.`,
-    inside: 'Das Dokument liegt verschlüsselt in dieser Datei, als age-Datei, einem offenen Format (age-encryption.org/v1).',
+    ask: (sender, address) =>
+      `Wenn Sie dies nicht erwartet haben oder nicht öffnen können, fragen Sie ${sender}, ${address}, auf einem Weg, den Sie schon kennen.`,
+    inside:
+      'Das Dokument liegt verschlüsselt in dieser Datei, als age-Datei, einem offenen Format (age-encryption.org/v1).',
   },
   fr: {
     heading: 'Ce document vous a été envoyé protégé',
@@ -45,10 +57,16 @@ const words: Readonly<Record<string, CoverWords>> = {
     title: 'Titre',
     sentTo: 'Envoyé à',
     howTo: 'Comment l’ouvrir',
-    steps: ['Ouvrez la page ci-dessous, sur un ordinateur ou un téléphone. Il n’y a rien à installer.', 'Saisissez l’adresse à laquelle il a été envoyé. Vous y recevrez un code qui montre qu’elle est à vous.', 'Lisez-y le document. La page dit ce que vous pouvez en faire, et jusqu’à quand.'],
+    steps: [
+      'Ouvrez la page ci-dessous, sur un ordinateur ou un téléphone. Il n’y a rien à installer.',
+      'Saisissez l’adresse à laquelle il a été envoyé. Vous y recevrez un code qui montre qu’elle est à vous.',
+      'Lisez-y le document. La page dit ce que vous pouvez en faire, et jusqu’à quand.',
+    ],
     code: 'La même page, pour un téléphone',
-    ask: (sender, address) => `Si vous ne l’attendiez pas ou ne pouvez pas l’ouvrir, demandez à ${sender}, ${address}, par une voie que vous connaissez déjà.`,
-    inside: 'Le document est dans ce fichier, chiffré. C’est un fichier age, un format ouvert (age-encryption.org/v1).',
+    ask: (sender, address) =>
+      `Si vous ne l’attendiez pas ou ne pouvez pas l’ouvrir, demandez à ${sender}, ${address}, par une voie que vous connaissez déjà.`,
+    inside:
+      'Le document est dans ce fichier, chiffré. C’est un fichier age, un format ouvert (age-encryption.org/v1).',
   },
   nb: {
     heading: 'Dette dokumentet er sendt deg beskyttet',
@@ -57,10 +75,16 @@ const words: Readonly<Record<string, CoverWords>> = {
     title: 'Tittel',
     sentTo: 'Sendt til',
     howTo: 'Slik åpner du det',
-    steps: ['Åpne siden nedenfor, på datamaskin eller telefon. Det er ingenting å installere.', 'Skriv adressen det ble sendt til. Du får en kode som viser at den er din.', 'Les dokumentet der. Siden sier hva du kan gjøre med det, og hvor lenge.'],
+    steps: [
+      'Åpne siden nedenfor, på datamaskin eller telefon. Det er ingenting å installere.',
+      'Skriv adressen det ble sendt til. Du får en kode som viser at den er din.',
+      'Les dokumentet der. Siden sier hva du kan gjøre med det, og hvor lenge.',
+    ],
     code: 'Den samme siden, for en telefon',
-    ask: (sender, address) => `Hvis du ikke ventet dette eller ikke får åpnet det, spør ${sender}, ${address}, på en måte du allerede kjenner.`,
-    inside: 'Dokumentet ligger kryptert i denne filen, som en age-fil, et åpent format (age-encryption.org/v1).',
+    ask: (sender, address) =>
+      `Hvis du ikke ventet dette eller ikke får åpnet det, spør ${sender}, ${address}, på en måte du allerede kjenner.`,
+    inside:
+      'Dokumentet ligger kryptert i denne filen, som en age-fil, et åpent format (age-encryption.org/v1).',
   },
 };
 
@@ -71,7 +95,10 @@ export const coverLanguages: readonly string[] = Object.keys(words);
  * The words for a language tag (BCP 47), and the tag of the language they are in: English where
  * the recipient's is not among ours.
  */
-export function coverWords(language: string | null): { readonly language: string; readonly words: CoverWords } {
+export function coverWords(language: string | null): {
+  readonly language: string;
+  readonly words: CoverWords;
+} {
   const primary = (language ?? 'en').split('-')[0]?.toLowerCase() ?? 'en';
   const known = primary === 'no' || primary === 'nn' ? 'nb' : primary;
   const found = words[known];

@@ -10,12 +10,18 @@ export type WrapperErrorCode = 'NOT_PROTECTED' | 'NEWER' | 'DAMAGED';
 const sentences: Record<WrapperErrorCode, string> = {
   NOT_PROTECTED: 'This is not a protected file.',
   NEWER: 'This protected file was made by a newer version of Embargo than this one.',
-  DAMAGED: 'This protected file is not as it was made: it was cut, altered, or saved anew by another program. Ask for it again.',
+  DAMAGED:
+    'This protected file is not as it was made: it was cut, altered, or saved anew by another program. Ask for it again.',
 };
 
 /** A file that is no protected file, or is a broken one. */
 export class WrapperError extends AppError<WrapperErrorCode> {
   constructor(code: WrapperErrorCode, detail?: string) {
-    super('WrapperError', code, sentences[code], detail === undefined ? undefined : { cause: detail });
+    super(
+      'WrapperError',
+      code,
+      sentences[code],
+      detail === undefined ? undefined : { cause: detail },
+    );
   }
 }

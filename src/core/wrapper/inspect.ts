@@ -37,10 +37,12 @@ export async function inspectFile(read: ReadBytes, size: number): Promise<Inspec
   const bare = await readHeader(read, 0, size).catch((error: unknown) => {
     if (error instanceof AgeError && error.code === 'NOT_AGE') return null;
     // An empty file begins like everything.
-    if (error instanceof AgeError && error.code === 'TOO_SHORT' && size < 22) throw new WrapperError('NOT_PROTECTED', 'too short');
+    if (error instanceof AgeError && error.code === 'TOO_SHORT' && size < 22)
+      throw new WrapperError('NOT_PROTECTED', 'too short');
     throw error;
   });
-  if (bare !== null) return { offset: 0, length: size, header: bare, link: null, stanza: findEmbargoStanza(bare) };
+  if (bare !== null)
+    return { offset: 0, length: size, header: bare, link: null, stanza: findEmbargoStanza(bare) };
   const { offset, length, link } = await findPayload(read, size);
   const header = await readHeader(read, offset, length);
   return { offset, length, header, link, stanza: findEmbargoStanza(header) };

@@ -14,9 +14,11 @@ const MARK_LINE = MARK.length + 1010;
 /** The stream's dictionary, up to `stream\n`. */
 const DICTIONARY = 512;
 
-const tailForm = /\nendstream\nendobj\nxref\n(\d{1,7}) 2\n(\d{10}) 00000 n \n(\d{10}) 00000 n \ntrailer\n<< \/Size (\d{1,7}) \/Root \d{1,7} 0 R \/Prev \d{1,10} \/ID \[<[0-9a-f]{32}> <[0-9a-f]{32}>\] >>\nstartxref\n(\d{1,10})\n%%EOF\n$/;
+const tailForm =
+  /\nendstream\nendobj\nxref\n(\d{1,7}) 2\n(\d{10}) 00000 n \n(\d{10}) 00000 n \ntrailer\n<< \/Size (\d{1,7}) \/Root \d{1,7} 0 R \/Prev \d{1,10} \/ID \[<[0-9a-f]{32}> <[0-9a-f]{32}>\] >>\nstartxref\n(\d{1,10})\n%%EOF\n$/;
 const markForm = new RegExp(`${MARK} (\\d{1,6})(?: ([!-~]{1,1000}))?[^\\n]*\\n$`);
-const streamForm = /^(\d{1,7}) 0 obj\n<< \/Type \/EmbeddedFile \/Subtype \/application#2Foctet-stream \/Length (\d{1,10}) \/Params << \/Size (\d{1,10}) >> >>\nstream\n/;
+const streamForm =
+  /^(\d{1,7}) 0 obj\n<< \/Type \/EmbeddedFile \/Subtype \/application#2Foctet-stream \/Length (\d{1,10}) \/Params << \/Size (\d{1,10}) >> >>\nstream\n/;
 
 /** Bytes as text, one character a byte, so that positions in the text are positions in the file. */
 function latin1(bytes: Uint8Array): string {
@@ -48,9 +50,16 @@ export async function findPayload(read: ReadBytes, size: number): Promise<Payloa
   const tailStart = Math.max(0, size - TAIL);
   const tail = tailForm.exec(await readText(read, tailStart, size - tailStart));
   if (tail === null) return lookCloser(read, size);
-  const [file, fileAt, payloadAt, sizeEntry, tableAt] = tail.slice(1, 6).map(Number) as [number, number, number, number, number];
+  const [file, fileAt, payloadAt, sizeEntry, tableAt] = tail.slice(1, 6).map(Number) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   const end = tailStart + tail.index;
-  if (sizeEntry !== file + 2 || tableAt !== end + '\nendstream\nendobj\n'.length) throw new WrapperError('DAMAGED', 'cross-reference table');
+  if (sizeEntry !== file + 2 || tableAt !== end + '\nendstream\nendobj\n'.length)
+    throw new WrapperError('DAMAGED', 'cross-reference table');
 
   const before = Math.min(fileAt, MARK_LINE);
   const mark = markForm.exec(await readText(read, fileAt - before, before));
@@ -63,7 +72,8 @@ export async function findPayload(read: ReadBytes, size: number): Promise<Payloa
   if (stream === null) throw new WrapperError('DAMAGED', 'payload dictionary');
   const [object, length, stated] = stream.slice(1, 4).map(Number) as [number, number, number];
   const offset = payloadAt + stream[0].length;
-  if (object !== file + 1 || length !== stated || offset + length !== end) throw new WrapperError('DAMAGED', 'payload length');
+  if (object !== file + 1 || length !== stated || offset + length !== end)
+    throw new WrapperError('DAMAGED', 'payload length');
   return { offset, length, link };
 }
 
@@ -73,6 +83,7 @@ async function lookCloser(read: ReadBytes, size: number): Promise<never> {
   const version = new RegExp(`\\n${MARK} (\\d{1,6})[ \\n]`).exec(head)?.[1];
   if (version !== undefined && Number(version) > FORMAT) throw new WrapperError('NEWER', version);
   // Another program that saved it anew drops comments, and keeps what the catalog names.
-  if (version !== undefined || head.includes('/EncryptedPayload')) throw new WrapperError('DAMAGED', 'no ending of ours');
+  if (version !== undefined || head.includes('/EncryptedPayload'))
+    throw new WrapperError('DAMAGED', 'no ending of ours');
   throw new WrapperError('NOT_PROTECTED', 'no mark');
 }

@@ -1,16 +1,40 @@
-import { type PDFDict, PDFName, PDFNumber, PDFOperator, PDFOperatorNames, PDFString, PDFHexString, rgb, type Color, type PDFDocument, type PDFFont, type PDFPage, type PDFRef } from '@cantoo/pdf-lib';
+import {
+  type PDFDict,
+  PDFName,
+  PDFNumber,
+  PDFOperator,
+  PDFOperatorNames,
+  PDFString,
+  PDFHexString,
+  rgb,
+  type Color,
+  type PDFDocument,
+  type PDFFont,
+  type PDFPage,
+  type PDFRef,
+} from '@cantoo/pdf-lib';
 
 /** A standard structure type (ISO 32000-2, 14.8.4). */
 export type Tag = 'H1' | 'H2' | 'P' | 'Figure' | 'Link';
-export type Face = { readonly fonts: readonly { readonly font: PDFFont; readonly has: ReadonlySet<number> }[] };
-export type TextStyle = { readonly face: Face; readonly size: number; readonly color: Color; readonly lead: number };
+export type Face = {
+  readonly fonts: readonly { readonly font: PDFFont; readonly has: ReadonlySet<number> }[];
+};
+export type TextStyle = {
+  readonly face: Face;
+  readonly size: number;
+  readonly color: Color;
+  readonly lead: number;
+};
 
 export const ink = rgb(0.059, 0.169, 0.235);
 export const quietInk = rgb(0.298, 0.384, 0.439);
 export const line = rgb(0.788, 0.769, 0.698);
 
 /** Pieces of one line, each in the font that has its characters. What no font has is drawn as a question mark. */
-function runsOf(text: string, { fonts }: Face): { readonly text: string; readonly font: PDFFont }[] {
+function runsOf(
+  text: string,
+  { fonts }: Face,
+): { readonly text: string; readonly font: PDFFont }[] {
   const runs: { text: string; font: PDFFont }[] = [];
   for (const character of text) {
     const found = fonts.find(({ has }) => has.has(character.codePointAt(0) ?? 0));
@@ -25,7 +49,10 @@ function runsOf(text: string, { fonts }: Face): { readonly text: string; readonl
 }
 
 function widthOf(text: string, { face, size }: TextStyle): number {
-  return runsOf(text, face).reduce((sum, run) => sum + run.font.widthOfTextAtSize(run.text, size), 0);
+  return runsOf(text, face).reduce(
+    (sum, run) => sum + run.font.widthOfTextAtSize(run.text, size),
+    0,
+  );
 }
 
 /** A word as pieces that fit: a long address is broken where it must be. */
@@ -33,7 +60,8 @@ function piecesOf(word: string, style: TextStyle, width: number): string[] {
   const pieces: string[] = [];
   for (const character of word) {
     const last = pieces.at(-1) ?? '';
-    if (pieces.length > 0 && widthOf(last + character, style) <= width) pieces[pieces.length - 1] = last + character;
+    if (pieces.length > 0 && widthOf(last + character, style) <= width)
+      pieces[pieces.length - 1] = last + character;
     else pieces.push(character);
   }
   return pieces;
@@ -42,7 +70,9 @@ function piecesOf(word: string, style: TextStyle, width: number): string[] {
 /** The text broken into lines of at most `width` points. */
 function linesOf(text: string, style: TextStyle, width: number): string[] {
   const lines: string[] = [];
-  for (const word of text.split(/\s+/).flatMap((each) => (widthOf(each, style) > width ? piecesOf(each, style, width) : [each]))) {
+  for (const word of text
+    .split(/\s+/)
+    .flatMap((each) => (widthOf(each, style) > width ? piecesOf(each, style, width) : [each]))) {
     const longer = lines.length === 0 ? word : `${lines.at(-1) ?? ''} ${word}`;
     if (lines.length > 0 && widthOf(longer, style) <= width) lines[lines.length - 1] = longer;
     else lines.push(word);
@@ -57,20 +87,34 @@ export class TaggedPage {
   readonly #root: PDFRef;
   readonly #tree: PDFRef;
 
-  constructor(private readonly document: PDFDocument, readonly page: PDFPage) {
+  constructor(
+    private readonly document: PDFDocument,
+    readonly page: PDFPage,
+  ) {
     this.#root = document.context.nextRef();
     this.#tree = document.context.nextRef();
   }
 
   /** Writes text from (`x`, `y`) down, at most `width` points wide. @returns the y below it */
-  text(tag: Tag, text: string, at: { readonly x: number; readonly y: number; readonly width: number }, style: TextStyle): number {
+  text(
+    tag: Tag,
+    text: string,
+    at: { readonly x: number; readonly y: number; readonly width: number },
+    style: TextStyle,
+  ): number {
     const lines = linesOf(text, style, at.width);
     this.#open(tag, { ActualText: PDFHexString.fromText(text) });
     let y = at.y - style.size;
     for (const each of lines) {
       let x = at.x;
       for (const run of runsOf(each, style.face)) {
-        this.page.drawText(run.text, { x, y, size: style.size, font: run.font, color: style.color });
+        this.page.drawText(run.text, {
+          x,
+          y,
+          size: style.size,
+          font: run.font,
+          color: style.color,
+        });
         x += run.font.widthOfTextAtSize(run.text, style.size);
       }
       y -= style.lead;
@@ -88,7 +132,9 @@ export class TaggedPage {
 
   /** Lines and grounds that say nothing. */
   artifact(draw: () => void): void {
-    this.page.pushOperators(PDFOperator.of(PDFOperatorNames.BeginMarkedContent, [PDFName.of('Artifact')]));
+    this.page.pushOperators(
+      PDFOperator.of(PDFOperatorNames.BeginMarkedContent, [PDFName.of('Artifact')]),
+    );
     draw();
     this.#close();
   }
@@ -99,21 +145,57 @@ export class TaggedPage {
     if (element === undefined) throw new Error('a link needs its words first');
     const { context } = this.document;
     const key = this.#annotations.length + 1;
-    const annotation = context.register(context.obj({ Type: 'Annot', Subtype: 'Link', Rect: [...box], Border: [0, 0, 0], F: 4, StructParent: key, Contents: PDFString.of(url), A: { Type: 'Action', S: 'URI', URI: PDFString.of(url) } }));
+    const annotation = context.register(
+      context.obj({
+        Type: 'Annot',
+        Subtype: 'Link',
+        Rect: [...box],
+        Border: [0, 0, 0],
+        F: 4,
+        StructParent: key,
+        Contents: PDFString.of(url),
+        A: { Type: 'Action', S: 'URI', URI: PDFString.of(url) },
+      }),
+    );
     this.page.node.addAnnot(annotation);
     // The element holds its text and the annotation that makes the text a link.
-    element.dictionary.set(PDFName.of('K'), context.obj([this.#elements.length - 1, { Type: 'OBJR', Obj: annotation, Pg: this.page.ref }]));
+    element.dictionary.set(
+      PDFName.of('K'),
+      context.obj([
+        this.#elements.length - 1,
+        { Type: 'OBJR', Obj: annotation, Pg: this.page.ref },
+      ]),
+    );
     this.#annotations.push({ element: element.ref, key });
   }
 
   /** Writes the structure tree into the catalog; nothing may be drawn after it. */
   finish(): void {
     const { context, catalog } = this.document;
-    const whole = context.register(context.obj({ Type: 'StructElem', S: 'Document', P: this.#root, K: this.#elements.map(({ ref }) => ref) }));
+    const whole = context.register(
+      context.obj({
+        Type: 'StructElem',
+        S: 'Document',
+        P: this.#root,
+        K: this.#elements.map(({ ref }) => ref),
+      }),
+    );
     for (const { dictionary } of this.#elements) dictionary.set(PDFName.of('P'), whole);
-    const nums = [PDFNumber.of(0), context.obj(this.#elements.map(({ ref }) => ref)), ...this.#annotations.flatMap(({ element, key }) => [PDFNumber.of(key), element])];
+    const nums = [
+      PDFNumber.of(0),
+      context.obj(this.#elements.map(({ ref }) => ref)),
+      ...this.#annotations.flatMap(({ element, key }) => [PDFNumber.of(key), element]),
+    ];
     context.assign(this.#tree, context.obj({ Nums: nums }));
-    context.assign(this.#root, context.obj({ Type: 'StructTreeRoot', K: whole, ParentTree: this.#tree, ParentTreeNextKey: this.#annotations.length + 1 }));
+    context.assign(
+      this.#root,
+      context.obj({
+        Type: 'StructTreeRoot',
+        K: whole,
+        ParentTree: this.#tree,
+        ParentTreeNextKey: this.#annotations.length + 1,
+      }),
+    );
     catalog.set(PDFName.of('StructTreeRoot'), this.#root);
     catalog.set(PDFName.of('MarkInfo'), context.obj({ Marked: true }));
     this.page.node.set(PDFName.of('StructParents'), PDFNumber.of(0));
@@ -123,9 +205,20 @@ export class TaggedPage {
   #open(tag: Tag, extra: Record<string, PDFHexString>): void {
     const { context } = this.document;
     const id = this.#elements.length;
-    const dictionary = context.obj({ Type: 'StructElem', S: tag, Pg: this.page.ref, K: id, ...extra });
+    const dictionary = context.obj({
+      Type: 'StructElem',
+      S: tag,
+      Pg: this.page.ref,
+      K: id,
+      ...extra,
+    });
     this.#elements.push({ ref: context.register(dictionary), dictionary });
-    this.page.pushOperators(PDFOperator.of(PDFOperatorNames.BeginMarkedContentSequence, [PDFName.of(tag), `<</MCID ${String(id)}>>`]));
+    this.page.pushOperators(
+      PDFOperator.of(PDFOperatorNames.BeginMarkedContentSequence, [
+        PDFName.of(tag),
+        `<</MCID ${String(id)}>>`,
+      ]),
+    );
   }
 
   #close(): void {

@@ -5,7 +5,10 @@ import type { Unreadable } from '@/server/db/unreadable';
 
 export type CheckTask = { readonly databaseUrl: string };
 /** `problems`: what SQLite says of its pages, in its words. */
-export type CheckReply = { readonly unreadable: readonly Unreadable[]; readonly problems: readonly string[] };
+export type CheckReply = {
+  readonly unreadable: readonly Unreadable[];
+  readonly problems: readonly string[];
+};
 
 /** Reads the whole database through in a thread of its own. @throws whatever ended the thread */
 export function checkDatabase(workersFolder: string, databaseUrl: string): Promise<CheckReply> {
@@ -20,6 +23,8 @@ function inThread(file: string, databaseUrl: string): Promise<CheckReply> {
     const worker = new Worker(file, { workerData: { databaseUrl } satisfies CheckTask });
     worker.once('message', resolve);
     worker.once('error', reject);
-    worker.once('exit', () => { reject(new Error('The check ended early.')); });
+    worker.once('exit', () => {
+      reject(new Error('The check ended early.'));
+    });
   });
 }

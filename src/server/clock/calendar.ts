@@ -1,7 +1,10 @@
 import type { Moment } from '@/core/base/time';
 
 /** Days as the organisation counts them. */
-export type Calendar = { readonly dayOf: (moment: Moment) => string; readonly setZone: (zone: string) => void };
+export type Calendar = {
+  readonly dayOf: (moment: Moment) => string;
+  readonly setZone: (zone: string) => void;
+};
 
 const HOUR = 3_600_000;
 

@@ -6,14 +6,33 @@ const PROXY = '10.0.0.1';
 
 describe('an entry', () => {
   test.each([
-    ['203.0.113.9', '203.0.113.9'], ['203.0.113.9:4711', '203.0.113.9'], ['[2001:db8::7]:4711', '2001:db8::7'], ['[2001:db8::7]', '2001:db8::7'], ['2001:db8::7', '2001:db8::7'],
-    ['"[2001:db8::7]:4711"', '2001:db8::7'], [' ::ffff:203.0.113.9 ', '203.0.113.9'], ['unknown', null], ['_hidden', null], ['', null], ['203.0.113', null], ['203.0.113.9:x', null], ['fe80::1%eth0', 'fe80::1'],
-  ])('%s is read as %s', (entry, address) => { expect(addressOf(entry)).toBe(address); });
+    ['203.0.113.9', '203.0.113.9'],
+    ['203.0.113.9:4711', '203.0.113.9'],
+    ['[2001:db8::7]:4711', '2001:db8::7'],
+    ['[2001:db8::7]', '2001:db8::7'],
+    ['2001:db8::7', '2001:db8::7'],
+    ['"[2001:db8::7]:4711"', '2001:db8::7'],
+    [' ::ffff:203.0.113.9 ', '203.0.113.9'],
+    ['unknown', null],
+    ['_hidden', null],
+    ['', null],
+    ['203.0.113', null],
+    ['203.0.113.9:x', null],
+    ['fe80::1%eth0', 'fe80::1'],
+  ])('%s is read as %s', (entry, address) => {
+    expect(addressOf(entry)).toBe(address);
+  });
 });
 
 describe('a client’s address', () => {
   test('is the socket’s, whatever is said, where nobody in front is trusted', () => {
-    expect(clientAddress('198.51.100.1', { 'x-forwarded-for': '203.0.113.9', forwarded: 'for=203.0.113.9' }, isTrusted)).toBe('198.51.100.1');
+    expect(
+      clientAddress(
+        '198.51.100.1',
+        { 'x-forwarded-for': '203.0.113.9', forwarded: 'for=203.0.113.9' },
+        isTrusted,
+      ),
+    ).toBe('198.51.100.1');
     expect(clientAddress('::ffff:198.51.100.1', {}, isTrusted)).toBe('198.51.100.1');
     expect(clientAddress(PROXY, {}, isTrusted)).toBe(PROXY);
   });
@@ -23,10 +42,16 @@ describe('a client’s address', () => {
     ['read past trusted ones', '198.51.100.77, 203.0.113.9, 10.0.0.2', '203.0.113.9'],
     ['read with its port', '198.51.100.77, 203.0.113.9:4711', '203.0.113.9'],
     ['read in brackets', '198.51.100.77, [2001:db8::7]:80', '2001:db8::7'],
-    ['unknown where the proxy says so, and not what the client wrote', '198.51.100.77, unknown', 'unknown'],
+    [
+      'unknown where the proxy says so, and not what the client wrote',
+      '198.51.100.77, unknown',
+      'unknown',
+    ],
     ['unknown where an entry makes no sense', '198.51.100.77, 203.0.113.9.x', 'unknown'],
     ['unknown where an entry is empty', '198.51.100.77, ', 'unknown'],
-  ])('is %s', (_what, header, client) => { expect(clientAddress(PROXY, { 'x-forwarded-for': header }, isTrusted)).toBe(client); });
+  ])('is %s', (_what, header, client) => {
+    expect(clientAddress(PROXY, { 'x-forwarded-for': header }, isTrusted)).toBe(client);
+  });
 
   test.each([
     ['for=203.0.113.9;proto=https;by=10.0.0.1', '203.0.113.9'],
@@ -34,10 +59,24 @@ describe('a client’s address', () => {
     ['for=198.51.100.77, for=unknown', 'unknown'],
     ['for=198.51.100.77, proto=http', 'unknown'],
     ['for="203.0.113.9, 198.51.100.1"', 'unknown'],
-  ])('is read from Forwarded: %s', (header, client) => { expect(clientAddress(PROXY, { forwarded: header }, isTrusted)).toBe(client); });
+  ])('is read from Forwarded: %s', (header, client) => {
+    expect(clientAddress(PROXY, { forwarded: header }, isTrusted)).toBe(client);
+  });
 
   test('is unknown where two headers say two things: one of them is the client’s own', () => {
-    expect(clientAddress(PROXY, { 'x-forwarded-for': '198.51.100.77', forwarded: 'for=203.0.113.9' }, isTrusted)).toBe('unknown');
-    expect(clientAddress(PROXY, { 'x-forwarded-for': '203.0.113.9', forwarded: 'for=203.0.113.9' }, isTrusted)).toBe('203.0.113.9');
+    expect(
+      clientAddress(
+        PROXY,
+        { 'x-forwarded-for': '198.51.100.77', forwarded: 'for=203.0.113.9' },
+        isTrusted,
+      ),
+    ).toBe('unknown');
+    expect(
+      clientAddress(
+        PROXY,
+        { 'x-forwarded-for': '203.0.113.9', forwarded: 'for=203.0.113.9' },
+        isTrusted,
+      ),
+    ).toBe('203.0.113.9');
   });
 });

@@ -1,7 +1,10 @@
 import { BlockList, isIP } from 'node:net';
 
 /** The headers of a request that say where it came from. */
-export type ForwardedHeaders = { readonly 'x-forwarded-for'?: string | string[] | undefined; readonly forwarded?: string | string[] | undefined };
+export type ForwardedHeaders = {
+  readonly 'x-forwarded-for'?: string | string[] | undefined;
+  readonly forwarded?: string | string[] | undefined;
+};
 
 /** What is said of a client whose address cannot be known. */
 const UNKNOWN_CLIENT = 'unknown';
@@ -15,7 +18,8 @@ export function trustedProxies(list: readonly string[]): (address: string) => bo
     if (prefix === undefined) block.addAddress(address, family);
     else block.addSubnet(address, Number(prefix), family);
   }
-  return (address) => isIP(address) !== 0 && block.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4');
+  return (address) =>
+    isIP(address) !== 0 && block.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4');
 }
 
 /** Without the prefix that an IPv4 address carries on an IPv6 socket (RFC 4291 §2.5.5.2). */
@@ -27,7 +31,8 @@ function plain(address: string): string {
 /** The address of one entry, however it is written: alone, with a port, in brackets, in quotes; `null` where it is none. */
 export function addressOf(entry: string): string | null {
   const text = entry.trim().replace(/^"(.*)"$/, '$1');
-  const found = /^\[([^\]]*)\](?::\d+)?$/.exec(text)?.[1] ?? /^([\d.]+)(?::\d+)$/.exec(text)?.[1] ?? text;
+  const found =
+    /^\[([^\]]*)\](?::\d+)?$/.exec(text)?.[1] ?? /^([\d.]+)(?::\d+)$/.exec(text)?.[1] ?? text;
   const address = plain(found.split('%')[0] ?? '');
   return isIP(address) === 0 ? null : address;
 }
@@ -40,19 +45,28 @@ function joined(value: string | string[] | undefined): string | null {
 
 /** Splits at a mark that stands outside quotes. */
 function split(text: string, mark: ',' | ';'): string[] {
-  return text.match(mark === ',' ? /(?:"(?:\\.|[^"\\])*"|[^,"])+/g : /(?:"(?:\\.|[^"\\])*"|[^;"])+/g) ?? [];
+  return (
+    text.match(mark === ',' ? /(?:"(?:\\.|[^"\\])*"|[^,"])+/g : /(?:"(?:\\.|[^"\\])*"|[^;"])+/g) ??
+    []
+  );
 }
 
 /** The addresses that `Forwarded` names, from the client on (RFC 7239 §4). */
 function ofForwarded(text: string): (string | null)[] {
   return split(text, ',').map((element) => {
-    const pair = split(element, ';').map((each) => each.trim()).find((each) => /^for=/i.test(each));
+    const pair = split(element, ';')
+      .map((each) => each.trim())
+      .find((each) => /^for=/i.test(each));
     return pair === undefined ? null : addressOf(pair.slice('for='.length));
   });
 }
 
 /** Follows the entries from the nearest on, for as long as whoever wrote them is trusted. */
-function follow(socket: string, entries: readonly (string | null)[], isTrusted: (address: string) => boolean): string {
+function follow(
+  socket: string,
+  entries: readonly (string | null)[],
+  isTrusted: (address: string) => boolean,
+): string {
   let client = socket;
   for (const entry of entries.toReversed()) {
     if (!isTrusted(client)) return client;
@@ -67,7 +81,11 @@ function follow(socket: string, entries: readonly (string | null)[], isTrusted: 
  * The client's address: the socket's, or what trusted proxies say. Where both headers are there and differ, one of them was not
  * written by a proxy, and nobody can tell which.
  */
-export function clientAddress(socketAddress: string, headers: ForwardedHeaders, isTrusted: (address: string) => boolean): string {
+export function clientAddress(
+  socketAddress: string,
+  headers: ForwardedHeaders,
+  isTrusted: (address: string) => boolean,
+): string {
   const socket = plain(socketAddress);
   if (!isTrusted(socket)) return socket === '' ? UNKNOWN_CLIENT : socket;
   const [listed, forwarded] = [joined(headers['x-forwarded-for']), joined(headers.forwarded)];

@@ -15,7 +15,10 @@ const raw = z.object({
   WITNESS_FILE: z.string().min(1).optional(),
   MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   MAIL_FROM: z.string().min(3).optional(),
-  PLACES_FILE: z.string().min(1).default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
+  PLACES_FILE: z
+    .string()
+    .min(1)
+    .default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
   FONTS_DIR: z.string().min(1).default('node_modules/@fontsource/atkinson-hyperlegible-next/files'),
   WORKERS_DIR: z.string().min(1).default('build/workers'),
   CHECK_FIRST: z.enum(['0', '1']).default('0'),
@@ -56,7 +59,10 @@ export class ConfigError extends AppError<'BAD_CONFIG'> {
 function checkPublicUrl(text: string): string {
   const url = new URL(text);
   const loopback = ['localhost', '127.0.0.1', '[::1]'].includes(url.hostname);
-  if (url.protocol !== 'https:' && !loopback) throw new ConfigError(`PUBLIC_URL must begin with https:// unless it is this machine's own address; it is ${text}.`);
+  if (url.protocol !== 'https:' && !loopback)
+    throw new ConfigError(
+      `PUBLIC_URL must begin with https:// unless it is this machine's own address; it is ${text}.`,
+    );
   return `${url.origin}${url.pathname}`.replace(/\/$/, '');
 }
 
@@ -65,14 +71,21 @@ function checkPublicUrl(text: string): string {
  *
  * @throws ConfigError with a sentence that names the value
  */
-export function readConfig(environment: Readonly<Record<string, string | undefined>> = process.env): Config {
+export function readConfig(
+  environment: Readonly<Record<string, string | undefined>> = process.env,
+): Config {
   const parsed = raw.safeParse(environment);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
-    throw new ConfigError(`${issue?.path.join('.') ?? 'A setting'} is wrong: ${issue?.message ?? 'unknown reason'}.`);
+    throw new ConfigError(
+      `${issue?.path.join('.') ?? 'A setting'} is wrong: ${issue?.message ?? 'unknown reason'}.`,
+    );
   }
   const env = parsed.data;
-  if (env.MAIL_URL !== undefined && env.MAIL_FROM === undefined) throw new ConfigError('MAIL_FROM must be set along with MAIL_URL: the address mail is sent from.');
+  if (env.MAIL_URL !== undefined && env.MAIL_FROM === undefined)
+    throw new ConfigError(
+      'MAIL_FROM must be set along with MAIL_URL: the address mail is sent from.',
+    );
   return {
     port: env.PORT,
     host: env.HOST,
@@ -80,10 +93,15 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     trustedProxies: env.TRUSTED_PROXIES.split(/[\s,]+/).filter((each) => each !== ''),
     dataDir: path.resolve(env.DATA_DIR),
     databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,
-    masterKeyFile: path.resolve(env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key')),
+    masterKeyFile: path.resolve(
+      env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key'),
+    ),
     endedFile: path.resolve(env.ENDED_FILE ?? path.join(env.DATA_DIR, 'ended.jsonl')),
     witnessFile: path.resolve(env.WITNESS_FILE ?? path.join(env.DATA_DIR, 'witness.jsonl')),
-    mail: env.MAIL_URL === undefined ? null : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
+    mail:
+      env.MAIL_URL === undefined
+        ? null
+        : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
     placesFile: path.resolve(env.PLACES_FILE),
     fontsDir: path.resolve(env.FONTS_DIR),
     workersDir: path.resolve(env.WORKERS_DIR),

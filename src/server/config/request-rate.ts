@@ -13,9 +13,12 @@ type Bucket = { left: number; at: number };
 
 function createBuckets({ burst, aSecond }: Rate): (key: string, now: number) => boolean {
   const buckets = new Map<string, Bucket>();
-  const filled = ({ left, at }: Bucket, now: number): number => Math.min(burst, left + ((now - at) / 1_000) * aSecond);
+  const filled = ({ left, at }: Bucket, now: number): number =>
+    Math.min(burst, left + ((now - at) / 1_000) * aSecond);
   return (key, now) => {
-    if (buckets.size > MOST) for (const [known, bucket] of buckets) if (filled(bucket, now) >= burst) buckets.delete(known);
+    if (buckets.size > MOST)
+      for (const [known, bucket] of buckets)
+        if (filled(bucket, now) >= burst) buckets.delete(known);
     const bucket = buckets.get(key) ?? { left: burst, at: now };
     const left = filled(bucket, now);
     const passes = left >= 1;
@@ -30,7 +33,11 @@ function createBuckets({ burst, aSecond }: Rate): (key: string, now: number) => 
  *
  * @param browser what the browser says it is, or null; anybody can say anything, so the network is counted as well
  */
-export function createRequestRate(): (address: string, browser: string | null, now: number) => boolean {
+export function createRequestRate(): (
+  address: string,
+  browser: string | null,
+  now: number,
+) => boolean {
   const [browsers, networks] = [createBuckets(BROWSER), createBuckets(NETWORK)];
   return (address, browser, now) => {
     const network = networkKey(address);

@@ -10,13 +10,17 @@ export type Covers = {
 };
 
 function font(folder: string, script: 'latin' | 'latin-ext', weight: 400 | 600): Uint8Array {
-  return readFileSync(path.join(folder, `atkinson-hyperlegible-next-${script}-${String(weight)}-normal.woff`));
+  return readFileSync(
+    path.join(folder, `atkinson-hyperlegible-next-${script}-${String(weight)}-normal.woff`),
+  );
 }
 
 /** The text as rows of modules. Error correction M: a printed page is folded and stained. */
 function codeOf(text: string): boolean[][] {
   const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
-  return Array.from({ length: modules.size }, (_row, y) => Array.from({ length: modules.size }, (_column, x) => modules.get(y, x) === 1));
+  return Array.from({ length: modules.size }, (_row, y) =>
+    Array.from({ length: modules.size }, (_column, x) => modules.get(y, x) === 1),
+  );
 }
 
 /** Cover pages in the shipped fonts. They and what draws with them are loaded with the first page, not at the start. */
@@ -25,7 +29,10 @@ export function createCovers(fontsFolder: string): Covers {
   return {
     draw: async (facts, id, name) => {
       const { coverPage } = await import('@/core/wrapper/cover');
-      fonts ??= { regular: [font(fontsFolder, 'latin', 400), font(fontsFolder, 'latin-ext', 400)], strong: [font(fontsFolder, 'latin', 600), font(fontsFolder, 'latin-ext', 600)] };
+      fonts ??= {
+        regular: [font(fontsFolder, 'latin', 400), font(fontsFolder, 'latin-ext', 400)],
+        strong: [font(fontsFolder, 'latin', 600), font(fontsFolder, 'latin-ext', 600)],
+      };
       return coverPage({ ...facts, code: codeOf(facts.link) }, fonts, id, name);
     },
   };

@@ -27,7 +27,10 @@ export type Database = {
    */
   readonly once: <T>(act: Act, work: () => Promise<T>) => Promise<T>;
   /** Seals what every transaction changes from now on; told of rows that are not this product's own. */
-  readonly sealWith: (seals: Seals, onForeign: (rows: readonly BrokenSeal[]) => void) => Promise<void>;
+  readonly sealWith: (
+    seals: Seals,
+    onForeign: (rows: readonly BrokenSeal[]) => void,
+  ) => Promise<void>;
   /** Moves everything from the write-ahead log into the file and empties the log. */
   readonly checkpoint: () => Promise<void>;
   /** Writes the whole database, as it stands at one moment, to a new file without what was deleted. Holds up this process meanwhile. */
@@ -35,11 +38,20 @@ export type Database = {
   readonly close: () => Promise<void>;
 };
 
-type Waiting = { readonly job: (tx: Transaction) => Promise<unknown>; readonly settle: (outcome: Outcome) => void };
-type Outcome = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly error: unknown };
+type Waiting = {
+  readonly job: (tx: Transaction) => Promise<unknown>;
+  readonly settle: (outcome: Outcome) => void;
+};
+type Outcome =
+  { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly error: unknown };
 
 /** What the jobs of one batch have carried so far towards its commit, by name. */
-type Batch = { carried: ReadonlyMap<string, { readonly value: unknown; readonly flush: (tx: Transaction) => Promise<void> }> };
+type Batch = {
+  carried: ReadonlyMap<
+    string,
+    { readonly value: unknown; readonly flush: (tx: Transaction) => Promise<void> }
+  >;
+};
 
 /**
  * A transaction bears its batch itself. A map in this module would not do: the framework loads
@@ -55,18 +67,27 @@ function batchOf(tx: InBatch): Batch {
 }
 
 /** A value that the jobs of a batch build up one after another and that is written once, just before the commit. */
-export type Carried<T> = { readonly get: (tx: Transaction) => T | undefined; readonly set: (tx: Transaction, value: T) => void };
+export type Carried<T> = {
+  readonly get: (tx: Transaction) => T | undefined;
+  readonly set: (tx: Transaction, value: T) => void;
+};
 
 /**
  * Declares such a value under a name of its own. It must be replaced, never changed in place: when
  * a job fails, its part is undone by going back to the value from before it.
  */
-export function carriedToCommit<T>(name: string, flush: (tx: Transaction, value: T) => Promise<void>): Carried<T> {
+export function carriedToCommit<T>(
+  name: string,
+  flush: (tx: Transaction, value: T) => Promise<void>,
+): Carried<T> {
   return {
     get: (tx) => batchOf(tx).carried.get(name)?.value as T | undefined,
     set: (tx, value) => {
       const batch = batchOf(tx);
-      batch.carried = new Map(batch.carried).set(name, { value, flush: (outer) => flush(outer, value) });
+      batch.carried = new Map(batch.carried).set(name, {
+        value,
+        flush: (outer) => flush(outer, value),
+      });
     },
   };
 }
@@ -81,7 +102,16 @@ const CACHE_KIB = 32 * 1024;
 async function connect(url: string, connections: number): Promise<Client> {
   const client = createClient({ url, concurrency: connections, timeout: BUSY_TIMEOUT });
   // WAL lets readers go on while one writes; deleted keys are overwritten, not only unlinked.
-  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'secure_delete = ON', 'journal_size_limit = 67108864', `cache_size = -${String(CACHE_KIB)}`, 'wal_autocheckpoint = 8000']) await client.execute(`PRAGMA ${pragma}`);
+  for (const pragma of [
+    'journal_mode = WAL',
+    'synchronous = FULL',
+    'foreign_keys = ON',
+    'secure_delete = ON',
+    'journal_size_limit = 67108864',
+    `cache_size = -${String(CACHE_KIB)}`,
+    'wal_autocheckpoint = 8000',
+  ])
+    await client.execute(`PRAGMA ${pragma}`);
   return client;
 }
 
@@ -89,7 +119,8 @@ async function connect(url: string, connections: number): Promise<Client> {
 function keepPrivate(file: string): void {
   mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
   closeSync(openSync(file, 'a', PRIVATE));
-  for (const each of [file, `${file}-wal`, `${file}-shm`]) if (existsSync(each)) chmodSync(each, PRIVATE);
+  for (const each of [file, `${file}-wal`, `${file}-shm`])
+    if (existsSync(each)) chmodSync(each, PRIVATE);
 }
 
 /**
@@ -100,7 +131,11 @@ function keepPrivate(file: string): void {
  *
  * @param makeRoom is called where the disk is full; where it could make some, what failed is tried once more
  */
-export async function openDatabase(url: string, makeRoom: () => boolean = () => false, migrationsFolder = path.resolve('src/server/db/migrations')): Promise<Database> {
+export async function openDatabase(
+  url: string,
+  makeRoom: () => boolean = () => false,
+  migrationsFolder = path.resolve('src/server/db/migrations'),
+): Promise<Database> {
   keepPrivate(url.replace(/^file:/, ''));
   const writer = await connect(url, 1);
   const writing = drizzle(writer, { schema, casing: 'snake_case' });
@@ -112,7 +147,9 @@ export async function openDatabase(url: string, makeRoom: () => boolean = () => 
     write: queue.write,
     once: queue.once,
     sealWith: queue.sealWith,
-    checkpoint: async () => { await writer.execute('PRAGMA wal_checkpoint(TRUNCATE)'); },
+    checkpoint: async () => {
+      await writer.execute('PRAGMA wal_checkpoint(TRUNCATE)');
+    },
     copyTo: async (file) => {
       await queue.idle();
       await writer.execute({ sql: 'VACUUM INTO ?', args: [file] });
@@ -126,9 +163,17 @@ export async function openDatabase(url: string, makeRoom: () => boolean = () => 
 }
 
 /** A connection of its own that only reads, for a thread beside the server's. */
-export function openForReading(url: string): { readonly read: Reading; readonly close: () => void } {
+export function openForReading(url: string): {
+  readonly read: Reading;
+  readonly close: () => void;
+} {
   const client = createClient({ url });
-  return { read: drizzle(client, { schema, casing: 'snake_case' }), close: () => { client.close(); } };
+  return {
+    read: drizzle(client, { schema, casing: 'snake_case' }),
+    close: () => {
+      client.close();
+    },
+  };
 }
 
 /** Reads one state of the database throughout, whatever is written meanwhile, on a connection of its own. */
@@ -146,7 +191,10 @@ export async function readSnapshot<T>(url: string, work: (db: Reading) => Promis
 
 type Sealing = { readonly seals: Seals; readonly onForeign: (rows: readonly BrokenSeal[]) => void };
 
-function createWriteQueue(db: Reading, makeRoom: () => boolean): Pick<Database, 'write' | 'once' | 'sealWith'> & { readonly idle: () => Promise<void> } {
+function createWriteQueue(
+  db: Reading,
+  makeRoom: () => boolean,
+): Pick<Database, 'write' | 'once' | 'sealWith'> & { readonly idle: () => Promise<void> } {
   const waiting: Waiting[] = [];
   let running: Promise<void> | null = null;
   let sealing: Sealing | null = null;
@@ -156,23 +204,28 @@ function createWriteQueue(db: Reading, makeRoom: () => boolean): Pick<Database, 
     let foreign: readonly BrokenSeal[] = [];
     let full: unknown = null;
     try {
-      await db.transaction(async (tx) => {
-        const batch: Batch = { carried: new Map() };
-        await sealing?.seals.watch(tx);
-        for (const { job } of jobs) {
-          const outcome = await runJob(tx, batch, job);
-          // The database has undone the whole transaction by itself.
-          if (!outcome.ok && isDiskFull(outcome.error)) {
-            full = outcome.error;
-            throw full;
+      await db.transaction(
+        async (tx) => {
+          const batch: Batch = { carried: new Map() };
+          await sealing?.seals.watch(tx);
+          for (const { job } of jobs) {
+            const outcome = await runJob(tx, batch, job);
+            // The database has undone the whole transaction by itself.
+            if (!outcome.ok && isDiskFull(outcome.error)) {
+              full = outcome.error;
+              throw full;
+            }
+            outcomes.push(outcome);
           }
-          outcomes.push(outcome);
-        }
-        for (const { flush } of batch.carried.values()) await flush(tx);
-        if (sealing !== null) foreign = await sealing.seals.seal(tx);
-      }, { behavior: 'immediate' });
+          for (const { flush } of batch.carried.values()) await flush(tx);
+          if (sealing !== null) foreign = await sealing.seals.seal(tx);
+        },
+        { behavior: 'immediate' },
+      );
       if (foreign.length > 0) sealing?.onForeign(foreign);
-      jobs.forEach(({ settle }, i) => { settle(outcomes[i] ?? { ok: false, error: new Error('not run') }); });
+      jobs.forEach(({ settle }, i) => {
+        settle(outcomes[i] ?? { ok: false, error: new Error('not run') });
+      });
     } catch (error) {
       const cause = full ?? error;
       if (mayMakeRoom && isDiskFull(cause) && makeRoom()) {
@@ -193,7 +246,13 @@ function createWriteQueue(db: Reading, makeRoom: () => boolean): Pick<Database, 
   const acts = new AsyncLocalStorage<{ readonly act: Act; noted: boolean }>();
   const push = <T>(job: (tx: Transaction) => Promise<T>): Promise<T> =>
     new Promise<T>((resolve, reject) => {
-      waiting.push({ job, settle: (outcome) => { if (outcome.ok) resolve(outcome.value as T); else reject(toError(outcome.error)); } });
+      waiting.push({
+        job,
+        settle: (outcome) => {
+          if (outcome.ok) resolve(outcome.value as T);
+          else reject(toError(outcome.error));
+        },
+      });
       running ??= drain();
     });
 
@@ -213,13 +272,19 @@ function createWriteQueue(db: Reading, makeRoom: () => boolean): Pick<Database, 
       await running;
       sealing = { seals, onForeign };
     },
-    idle: async () => { await running; },
+    idle: async () => {
+      await running;
+    },
   };
 }
 
 /** @throws AlreadyDone */
 async function noteAct(tx: Transaction, { key, asked, now }: Act): Promise<void> {
-  const rows = await tx.insert(schema.requestsDone).values({ key, asked, answer: null, doneAt: now }).onConflictDoNothing().returning({ key: schema.requestsDone.key });
+  const rows = await tx
+    .insert(schema.requestsDone)
+    .values({ key, asked, answer: null, doneAt: now })
+    .onConflictDoNothing()
+    .returning({ key: schema.requestsDone.key });
   if (rows.length === 0) throw new AlreadyDone();
 }
 

@@ -15,8 +15,12 @@ export function createHealth(): Health {
   const raised = new Map<WarningCode, Warning>();
   (globalThis as Shared)[SHARED] = raised;
   return {
-    raise: (code, detail = '') => { raised.set(code, { code, detail }); },
-    clear: (code) => { raised.delete(code); },
+    raise: (code, detail = '') => {
+      raised.set(code, { code, detail });
+    },
+    clear: (code) => {
+      raised.delete(code);
+    },
     list: () => [...raised.values()],
   };
 }

@@ -12,7 +12,8 @@ export async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
   }
 }
 
-const tooLarge = (): ServiceError => new ServiceError('TOO_LARGE', 'This request is larger than is taken here.');
+const tooLarge = (): ServiceError =>
+  new ServiceError('TOO_LARGE', 'This request is larger than is taken here.');
 
 /**
  * The body of a request that says it is JSON, as text; empty for any other. What is larger than `most` bytes is not read to
@@ -21,7 +22,11 @@ const tooLarge = (): ServiceError => new ServiceError('TOO_LARGE', 'This request
  * @throws ServiceError `TOO_LARGE`
  */
 export async function jsonText(request: Request, most: number): Promise<string> {
-  if (request.method === 'GET' || request.headers.get('content-type')?.startsWith('application/json') !== true) return '';
+  if (
+    request.method === 'GET' ||
+    request.headers.get('content-type')?.startsWith('application/json') !== true
+  )
+    return '';
   if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge();
   const pieces: Uint8Array[] = [];
   let size = 0;

@@ -21,8 +21,14 @@ import { isSetUp } from '@/server/services/set-up-organisation';
 type Params = { readonly params: Promise<Record<string, string>> };
 /** Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. */
 export type Caller = Power | 'staff' | 'reader' | 'stranger';
-type Route = ((request: Request, context: Params) => Promise<Response>) & { readonly openTo: Caller };
-type ActorOf<C extends Caller> = C extends 'reader' ? ReaderActor : C extends 'stranger' ? StrangerActor : StaffActor;
+type Route = ((request: Request, context: Params) => Promise<Response>) & {
+  readonly openTo: Caller;
+};
+type ActorOf<C extends Caller> = C extends 'reader'
+  ? ReaderActor
+  : C extends 'stranger'
+    ? StrangerActor
+    : StaffActor;
 
 const kept = globalThis as typeof globalThis & { embargoContainer?: Promise<Container> };
 
@@ -36,10 +42,12 @@ const LARGEST = { unknown: 16 * 1024, staff: 4 * 1024 * 1024 };
 
 /** The query's values; what stands there several times is a list. */
 function queryOf(given: URLSearchParams): Record<string, string | string[]> {
-  return Object.fromEntries([...new Set(given.keys())].map((name) => {
-    const values = given.getAll(name);
-    return [name, values.length === 1 ? (values[0] ?? '') : values];
-  }));
+  return Object.fromEntries(
+    [...new Set(given.keys())].map((name) => {
+      const values = given.getAll(name);
+      return [name, values.length === 1 ? (values[0] ?? '') : values];
+    }),
+  );
 }
 
 /** Path parameters, and the query or the JSON body, as one object. */
@@ -52,22 +60,46 @@ async function inputOf(request: Request, body: string, { params }: Params): Prom
 /** What names a request that may come again. */
 const ACT_KEY = /^[0-9A-Za-z_-]{16,64}$/;
 
-type Asked<C extends Caller> = { readonly actor: ActorOf<C>; readonly cookie: string | null; readonly input: unknown };
+type Asked<C extends Caller> = {
+  readonly actor: ActorOf<C>;
+  readonly cookie: string | null;
+  readonly input: unknown;
+};
 
 /** Who asks, and for what: whoever can be held to nothing is read little of, and the others not before it is known who they are. */
-async function asked<C extends Caller>(container: Container, caller: C, request: Request, context: Params, largest: number): Promise<Asked<C>> {
+async function asked<C extends Caller>(
+  container: Container,
+  caller: C,
+  request: Request,
+  context: Params,
+  largest: number,
+): Promise<Asked<C>> {
   checkOrigin(request, container.deps.publicUrl);
   const isStaff = caller !== 'reader' && caller !== 'stranger';
   const early = isStaff ? '' : await jsonText(request, LARGEST.unknown);
   const { actor, cookie } = await actorFor(container, caller, request, early);
-  return { actor, cookie, input: await inputOf(request, isStaff ? await jsonText(request, largest) : early, context) };
+  return {
+    actor,
+    cookie,
+    input: await inputOf(request, isStaff ? await jsonText(request, largest) : early, context),
+  };
 }
 
-async function actorFor<C extends Caller>(container: Container, caller: C, request: Request, body: string): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
-  if (caller === 'stranger') return strangerOf(container, request.headers) as { actor: ActorOf<C>; cookie: string | null };
-  const actor = caller === 'reader' ? await needReader(container, request, body) : await needPower(container, request.headers, caller);
+async function actorFor<C extends Caller>(
+  container: Container,
+  caller: C,
+  request: Request,
+  body: string,
+): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
+  if (caller === 'stranger')
+    return strangerOf(container, request.headers) as { actor: ActorOf<C>; cookie: string | null };
+  const actor =
+    caller === 'reader'
+      ? await needReader(container, request, body)
+      : await needPower(container, request.headers, caller);
   // Looking needs no fresh proof; changing what reaches far does.
-  if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Power)) needProof(actor);
+  if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Power))
+    needProof(actor);
   return { actor: actor as ActorOf<C>, cookie: null };
 }
 
@@ -76,9 +108,17 @@ function audienceOf(caller: Caller): 'reader' | 'staff' {
 }
 
 /** @throws ServiceError `NOT_SIGNED_IN`, `NOT_ALLOWED` */
-async function needPower(container: Container, headers: Headers, power: Power | 'staff'): Promise<StaffActor> {
+async function needPower(
+  container: Container,
+  headers: Headers,
+  power: Power | 'staff',
+): Promise<StaffActor> {
   const actor = await needStaff(container, headers);
-  if (power !== 'staff' && !holds(actor.role, power)) throw new ServiceError('NOT_ALLOWED', `This is not among the powers of ${actor.role === 'sender' ? 'a sender' : 'an auditor'}. Ask an administrator.`);
+  if (power !== 'staff' && !holds(actor.role, power))
+    throw new ServiceError(
+      'NOT_ALLOWED',
+      `This is not among the powers of ${actor.role === 'sender' ? 'a sender' : 'an auditor'}. Ask an administrator.`,
+    );
   return actor;
 }
 
@@ -100,10 +140,20 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
       const { actor, cookie, input } = await asked(container, caller, request, context, largest);
       const parsed: z.infer<S> = schema.parse(input);
       const key = request.headers.get('idempotency-key');
-      const act = key === null || actor.kind !== 'staff' || request.method === 'GET' || !ACT_KEY.test(key) ? null : { who: actor.id, key, what: `${request.method} ${new URL(request.url).pathname} ${JSON.stringify(input)}` };
+      const act =
+        key === null || actor.kind !== 'staff' || request.method === 'GET' || !ACT_KEY.test(key)
+          ? null
+          : {
+              who: actor.id,
+              key,
+              what: `${request.method} ${new URL(request.url).pathname} ${JSON.stringify(input)}`,
+            };
       const work = () => service(container.deps, actor, parsed, request);
       // The same request come again, after an answer that was lost, is the same act.
-      const result = act === null ? await work() : ((await actOnce(container.deps, act, work as () => Promise<Json>)) as R);
+      const result =
+        act === null
+          ? await work()
+          : ((await actOnce(container.deps, act, work as () => Promise<Json>)) as R);
       const response = respond(result, container.deps);
       if (cookie !== null) response.headers.append('set-cookie', cookie);
       return response;
@@ -116,11 +166,26 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
 }
 
 /** A route that needs the sign-in library as well: signing in and out, setting up. */
-export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.ZodType>(caller: C, schema: S, use: (container: Container, actor: ActorOf<C>, input: z.infer<S>, request: Request) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>): Route {
+export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.ZodType>(
+  caller: C,
+  schema: S,
+  use: (
+    container: Container,
+    actor: ActorOf<C>,
+    input: z.infer<S>,
+    request: Request,
+  ) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>,
+): Route {
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
-      const { actor, cookie, input } = await asked(container, caller, request, context, LARGEST.staff);
+      const { actor, cookie, input } = await asked(
+        container,
+        caller,
+        request,
+        context,
+        LARGEST.staff,
+      );
       const { body, cookies } = await use(container, actor, schema.parse(input), request);
       const response = json(body);
       if (cookie !== null) response.headers.append('set-cookie', cookie);
@@ -135,12 +200,19 @@ export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.
 }
 
 /** Data for a staff page; leads to set-up or sign-in where that is due. */
-export async function loadForStaff<R>(power: Power | 'staff', service: (deps: Deps, actor: StaffActor, pretence: Pretence) => Promise<R>): Promise<R> {
+export async function loadForStaff<R>(
+  power: Power | 'staff',
+  service: (deps: Deps, actor: StaffActor, pretence: Pretence) => Promise<R>,
+): Promise<R> {
   const container = await running();
   try {
     if (!(await isSetUp(container.deps))) redirect('/set-up');
     const headers = await requestHeaders();
-    return await service(container.deps, await needPower(container, headers, power), pretenceOf(container, headers));
+    return await service(
+      container.deps,
+      await needPower(container, headers, power),
+      pretenceOf(container, headers),
+    );
   } catch (error) {
     unstable_rethrow(error);
     if (hasCode(error, 'NOT_SIGNED_IN')) redirect('/sign-in');
@@ -152,7 +224,9 @@ export async function loadForStaff<R>(power: Power | 'staff', service: (deps: De
 }
 
 /** Data for a page anybody may see; `proven`: this browser says that it has proven an address. */
-export async function loadForAnyone<R>(service: (deps: Deps, proven: boolean) => Promise<R>): Promise<R> {
+export async function loadForAnyone<R>(
+  service: (deps: Deps, proven: boolean) => Promise<R>,
+): Promise<R> {
   const container = await running();
   try {
     return await service(container.deps, await hasDevice(container, await requestHeaders()));

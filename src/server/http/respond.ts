@@ -7,95 +7,197 @@ import { statusOf } from '@/server/http/status';
 import type { ServiceError } from '@/server/services/errors';
 
 /** What every failed call answers with. */
-type ErrorBody = { readonly error: { readonly code: string; readonly message: string; readonly data?: Readonly<Record<string, number | string>>; readonly fields?: Readonly<Record<string, string>> } };
+type ErrorBody = {
+  readonly error: {
+    readonly code: string;
+    readonly message: string;
+    readonly data?: Readonly<Record<string, number | string>>;
+    readonly fields?: Readonly<Record<string, string>>;
+  };
+};
 
 const NO_STORE = { 'cache-control': 'no-store' };
 
-export function json(body: unknown, status = 200, headers: Readonly<Record<string, string>> = {}): Response {
+export function json(
+  body: unknown,
+  status = 200,
+  headers: Readonly<Record<string, string>> = {},
+): Response {
   return Response.json(body, { status, headers: { ...NO_STORE, ...headers } });
 }
 
 /** JSON-LD as a file to save (W3C JSON-LD 1.1, section IANA). */
-export function jsonFile({ name, document }: { readonly name: string; readonly document: unknown }): Response {
-  return bytes(new TextEncoder().encode(`${JSON.stringify(document, null, 2)}\n`), 'application/ld+json', asDownload(name));
+export function jsonFile({
+  name,
+  document,
+}: {
+  readonly name: string;
+  readonly document: unknown;
+}): Response {
+  return bytes(
+    new TextEncoder().encode(`${JSON.stringify(document, null, 2)}\n`),
+    'application/ld+json',
+    asDownload(name),
+  );
 }
 
 /** A file or picture, never kept by any cache. */
-export function bytes(content: Uint8Array, type: string, headers: Readonly<Record<string, string>> = {}): Response {
-  return new Response(content as Uint8Array<ArrayBuffer>, { headers: { ...NO_STORE, 'content-type': type, 'content-length': String(content.length), ...headers } });
+export function bytes(
+  content: Uint8Array,
+  type: string,
+  headers: Readonly<Record<string, string>> = {},
+): Response {
+  return new Response(content as Uint8Array<ArrayBuffer>, {
+    headers: {
+      ...NO_STORE,
+      'content-type': type,
+      'content-length': String(content.length),
+      ...headers,
+    },
+  });
 }
 
 /** `Content-Disposition` for a download with this name (RFC 6266, RFC 8187). */
 export function asDownload(name: string): Record<string, string> {
-  return { 'content-disposition': `attachment; filename="${name.replaceAll(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}` };
+  return {
+    'content-disposition': `attachment; filename="${name.replaceAll(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+  };
 }
 
 type Audience = 'staff' | 'reader';
 const NO_ROOM: Record<Audience, string> = {
-  staff: 'The server has no room left to write this down, so it was not done. Tell whoever runs it.',
-  reader: 'This cannot be shown at present: the sender’s server has no room left. Try again later, or write to the sender.',
+  staff:
+    'The server has no room left to write this down, so it was not done. Tell whoever runs it.',
+  reader:
+    'This cannot be shown at present: the sender’s server has no room left. Try again later, or write to the sender.',
 };
 const HARMED: Record<Audience, string> = {
-  staff: 'Part of the database is damaged, and this is in it. Everything else goes on. Tell whoever runs the server.',
-  reader: 'This cannot be shown at present: something is damaged on the sender’s server. Write to the sender.',
+  staff:
+    'Part of the database is damaged, and this is in it. Everything else goes on. Tell whoever runs the server.',
+  reader:
+    'This cannot be shown at present: something is damaged on the sender’s server. Write to the sender.',
 };
 
 /** Whether a page or a text of the database is not what was written. */
 function isHarmed(error: unknown): boolean {
-  for (let at = error; at instanceof Error; at = at.cause) if (('code' in at && String(at.code).startsWith('SQLITE_CORRUPT')) || at.message.includes('malformed')) return true;
+  for (let at = error; at instanceof Error; at = at.cause)
+    if (
+      ('code' in at && String(at.code).startsWith('SQLITE_CORRUPT')) ||
+      at.message.includes('malformed')
+    )
+      return true;
   return false;
 }
 
 /** One place turns errors into answers. An unknown one becomes a bare 500: its message may hold anything. */
 export function respondError(error: unknown, log: Logger, audience: Audience): Response {
   if (error instanceof z.ZodError) {
-    const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), issue.message]));
-    return json({ error: { code: 'INVALID', message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`, fields } } satisfies ErrorBody, 422);
+    const fields = Object.fromEntries(
+      error.issues.map((issue) => [issue.path.join('.'), issue.message]),
+    );
+    return json(
+      {
+        error: {
+          code: 'INVALID',
+          message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`,
+          fields,
+        },
+      } satisfies ErrorBody,
+      422,
+    );
   }
   if (isAppError(error)) {
     const status = statusOf(error.code);
     if (status !== null && status !== 500) {
       const { data = {} } = error as Partial<Pick<ServiceError, 'data'>>;
       const retry = data['retryAfter'];
-      return json({ error: { code: error.code, message: error.message, data } } satisfies ErrorBody, status, retry === undefined ? {} : { 'retry-after': String(retry) });
+      return json(
+        { error: { code: error.code, message: error.message, data } } satisfies ErrorBody,
+        status,
+        retry === undefined ? {} : { 'retry-after': String(retry) },
+      );
     }
   }
-  if (isDiskFull(error)) return json({ error: { code: 'DISK_FULL', message: NO_ROOM[audience] } } satisfies ErrorBody, 507);
-  if (isHarmed(error)) return json({ error: { code: 'DAMAGED', message: HARMED[audience] } } satisfies ErrorBody, 500);
-  log.error({ name: error instanceof Error ? error.name : typeof error, code: isAppError(error) ? error.code : undefined, stack: error instanceof Error ? stackOnly(error) : undefined }, 'a request failed');
-  return json({ error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' } } satisfies ErrorBody, 500);
+  if (isDiskFull(error))
+    return json(
+      { error: { code: 'DISK_FULL', message: NO_ROOM[audience] } } satisfies ErrorBody,
+      507,
+    );
+  if (isHarmed(error))
+    return json({ error: { code: 'DAMAGED', message: HARMED[audience] } } satisfies ErrorBody, 500);
+  log.error(
+    {
+      name: error instanceof Error ? error.name : typeof error,
+      code: isAppError(error) ? error.code : undefined,
+      stack: error instanceof Error ? stackOnly(error) : undefined,
+    },
+    'a request failed',
+  );
+  return json(
+    {
+      error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' },
+    } satisfies ErrorBody,
+    500,
+  );
 }
 
 /** Where it happened without what it said: a database error's message carries the values it was given. */
 function stackOnly(error: Error): string {
-  return (error.stack ?? '').split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 12).join('\n');
+  return (error.stack ?? '')
+    .split('\n')
+    .filter((line) => line.trimStart().startsWith('at '))
+    .slice(0, 12)
+    .join('\n');
 }
 
 /** Bytes that are sent while they are being made, as a download; `length` where it is known before. */
-export function byteStream(pieces: AsyncGenerator<Uint8Array, void>, type: string, name: string, length?: number): Response {
+export function byteStream(
+  pieces: AsyncGenerator<Uint8Array, void>,
+  type: string,
+  name: string,
+  length?: number,
+): Response {
   const body = new ReadableStream<Uint8Array>({
     pull: async (controller) => {
       const { done, value } = await pieces.next();
       if (done === true) controller.close();
       else controller.enqueue(value);
     },
-    cancel: async () => { await pieces.return(undefined); },
+    cancel: async () => {
+      await pieces.return(undefined);
+    },
   });
-  return new Response(body, { headers: { ...NO_STORE, 'content-type': type, ...(length === undefined ? {} : { 'content-length': String(length) }), ...asDownload(name) } });
+  return new Response(body, {
+    headers: {
+      ...NO_STORE,
+      'content-type': type,
+      ...(length === undefined ? {} : { 'content-length': String(length) }),
+      ...asDownload(name),
+    },
+  });
 }
 
 /** Server-sent events (HTML Living Standard §9.2): an event of this name whenever `subscribe` says so, and a beat that keeps proxies from closing. */
-export async function eventStream(subscribe: (send: () => void) => Promise<() => void>, name: string): Promise<Response> {
+export async function eventStream(
+  subscribe: (send: () => void) => Promise<() => void>,
+  name: string,
+): Promise<Response> {
   const encoder = new TextEncoder();
   let controller: ReadableStreamDefaultController<Uint8Array> | null = null;
-  const send = (text: string): void => { controller?.enqueue(encoder.encode(text)); };
-  const end = await subscribe(() => { send(`event: ${name}\ndata: {}\n\n`); });
+  const send = (text: string): void => {
+    controller?.enqueue(encoder.encode(text));
+  };
+  const end = await subscribe(() => {
+    send(`event: ${name}\ndata: {}\n\n`);
+  });
   let beat: NodeJS.Timeout | null = null;
   const body = new ReadableStream<Uint8Array>({
     start: (opened) => {
       controller = opened;
       send(`retry: 1000\nevent: ${name}\ndata: {}\n\n`);
-      beat = setInterval(() => { send(': still here\n\n'); }, BEAT);
+      beat = setInterval(() => {
+        send(': still here\n\n');
+      }, BEAT);
     },
     cancel: () => {
       controller = null;
@@ -103,7 +205,9 @@ export async function eventStream(subscribe: (send: () => void) => Promise<() =>
       end();
     },
   });
-  return new Response(body, { headers: { ...NO_STORE, 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' } });
+  return new Response(body, {
+    headers: { ...NO_STORE, 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' },
+  });
 }
 
 const BEAT = 15_000;

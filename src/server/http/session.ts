@@ -5,14 +5,21 @@ import { demoInput, type Pretence } from '@/contracts/demo';
 import type { Container } from '@/server/container';
 import { isProven } from '@/server/identity/device-proof';
 import { findSession, findStaff } from '@/server/repositories/staff-repository';
-import { findDeviceByToken, findRecipientByAddress, type DeviceRow } from '@/server/repositories/reader-repository';
+import {
+  findDeviceByToken,
+  findRecipientByAddress,
+  type DeviceRow,
+} from '@/server/repositories/reader-repository';
 import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
 import { areOurs } from '@/server/services/trusted-rows';
 import { ServiceError } from '@/server/services/errors';
 
 /** Where a request came from. The server in front sets this header and removes any that a client sent. */
 function originOf(headers: Headers): Origin {
-  return { network: headers.get('x-embargo-network') ?? 'unknown', agent: headers.get('user-agent') ?? '' };
+  return {
+    network: headers.get('x-embargo-network') ?? 'unknown',
+    agent: headers.get('user-agent') ?? '',
+  };
 }
 
 function cookieName(name: string, publicUrl: string): string {
@@ -20,7 +27,9 @@ function cookieName(name: string, publicUrl: string): string {
 }
 
 function readCookie(headers: Headers, name: string): string | null {
-  const pair = (headers.get('cookie') ?? '').split(/;\s*/).find((each) => each.startsWith(`${name}=`));
+  const pair = (headers.get('cookie') ?? '')
+    .split(/;\s*/)
+    .find((each) => each.startsWith(`${name}=`));
   try {
     return pair === undefined ? null : decodeURIComponent(pair.slice(name.length + 1));
   } catch {
@@ -29,7 +38,12 @@ function readCookie(headers: Headers, name: string): string | null {
   }
 }
 
-function writeCookie(name: string, value: string, publicUrl: string, maxAge: number | null): string {
+function writeCookie(
+  name: string,
+  value: string,
+  publicUrl: string,
+  maxAge: number | null,
+): string {
   const secure = publicUrl.startsWith('https:') ? '; Secure' : '';
   return `${cookieName(name, publicUrl)}=${value}; Path=/; HttpOnly; SameSite=Lax${secure}${maxAge === null ? '' : `; Max-Age=${String(maxAge)}`}`;
 }
@@ -46,7 +60,8 @@ export function pretenceCookie(pretence: Pretence, publicUrl: string): string {
 
 /** What this browser pretends in a demo; nothing anywhere else, whatever it sends. */
 export function pretenceOf({ deps }: Container, headers: Headers): Pretence {
-  const text = deps.demo === null ? null : readCookie(headers, cookieName(PRETENCE, deps.publicUrl));
+  const text =
+    deps.demo === null ? null : readCookie(headers, cookieName(PRETENCE, deps.publicUrl));
   try {
     const { network, agent } = demoInput.parse(JSON.parse(text ?? '{}'));
     return { network: network ?? null, agent: agent ?? null };
@@ -70,31 +85,80 @@ export function deviceCookie(token: string, publicUrl: string, maxAge: number | 
 const STAFF_PROOF_LASTS = 10 * MINUTE;
 
 /** @throws ServiceError `NOT_SIGNED_IN` */
-export async function needStaff({ identity, deps }: Container, headers: Headers): Promise<StaffActor> {
+export async function needStaff(
+  { identity, deps }: Container,
+  headers: Headers,
+): Promise<StaffActor> {
   const found = await identity.whoIs(headers);
-  const [row, session] = found === null ? [null, null] : await Promise.all([findStaff(deps.db.read, found.staff), findSession(deps.db.read, found.session)]);
-  const ours = row !== null && found !== null && (await areOurs(deps, deps.db.read, { staff: [row.id], staff_sessions: [found.session] }));
-  if (found === null || session === null || !ours || row.disabledAt !== null) throw new ServiceError('NOT_SIGNED_IN', 'You are not signed in any more. Sign in again; what you typed is still here.');
-  return { kind: 'staff', id: row.id, name: row.name, email: row.email, role: row.role, session: found.session, proven: Date.now() - (session.provenAt ?? session.createdAt) < STAFF_PROOF_LASTS, from: originOf(headers) };
+  const [row, session] =
+    found === null
+      ? [null, null]
+      : await Promise.all([
+          findStaff(deps.db.read, found.staff),
+          findSession(deps.db.read, found.session),
+        ]);
+  const ours =
+    row !== null &&
+    found !== null &&
+    (await areOurs(deps, deps.db.read, { staff: [row.id], staff_sessions: [found.session] }));
+  if (found === null || session === null || !ours || row.disabledAt !== null)
+    throw new ServiceError(
+      'NOT_SIGNED_IN',
+      'You are not signed in any more. Sign in again; what you typed is still here.',
+    );
+  return {
+    kind: 'staff',
+    id: row.id,
+    name: row.name,
+    email: row.email,
+    role: row.role,
+    session: found.session,
+    proven: Date.now() - (session.provenAt ?? session.createdAt) < STAFF_PROOF_LASTS,
+    from: originOf(headers),
+  };
 }
 
 /** A mark for a browser of which nothing is known, with the cookie to set where it had none. */
-export function strangerOf(container: Container, headers: Headers): { readonly actor: StrangerActor; readonly cookie: string | null } {
+export function strangerOf(
+  container: Container,
+  headers: Headers,
+): { readonly actor: StrangerActor; readonly cookie: string | null } {
   const { publicUrl } = container.deps;
   const found = readCookie(headers, cookieName(BROWSER, publicUrl));
-  const browser = found !== null && /^[0-9a-f]{32}$/.test(found) ? found : randomBytes(16).toString('hex');
-  return { actor: { kind: 'stranger', browser, from: whereOf(container, headers) }, cookie: browser === found ? null : writeCookie(BROWSER, browser, publicUrl, null) };
+  const browser =
+    found !== null && /^[0-9a-f]{32}$/.test(found) ? found : randomBytes(16).toString('hex');
+  return {
+    actor: { kind: 'stranger', browser, from: whereOf(container, headers) },
+    cookie: browser === found ? null : writeCookie(BROWSER, browser, publicUrl, null),
+  };
 }
 
 async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
   const token = readCookie(headers, cookieName(DEVICE, deps.publicUrl));
-  const device = token === null ? null : await findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
-  return device !== null && (await areOurs(deps, deps.db.read, { devices: [device.id] })) ? device : null;
+  const device =
+    token === null
+      ? null
+      : await findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
+  return device !== null && (await areOurs(deps, deps.db.read, { devices: [device.id] }))
+    ? device
+    : null;
 }
 
-async function toReader(container: Container, device: DeviceRow, headers: Headers): Promise<ReaderActor> {
+async function toReader(
+  container: Container,
+  device: DeviceRow,
+  headers: Headers,
+): Promise<ReaderActor> {
   const recipient = await findRecipientByAddress(container.deps.db.read, device.address);
-  return { kind: 'reader', device: device.id, kept: device.kept, provenAt: device.createdAt, address: device.address, recipient: recipient?.id ?? null, from: whereOf(container, headers) };
+  return {
+    kind: 'reader',
+    device: device.id,
+    kept: device.kept,
+    provenAt: device.createdAt,
+    address: device.address,
+    recipient: recipient?.id ?? null,
+    from: whereOf(container, headers),
+  };
 }
 
 /** Whether this browser says that it has proven an address: enough to ask for a signed request, never to be shown anything. */
@@ -102,7 +166,8 @@ export async function hasDevice(container: Container, headers: Headers): Promise
   return (await deviceOf(container, headers)) !== null;
 }
 
-const notProven = (): ServiceError => new ServiceError('NOT_SIGNED_IN', 'This browser has to prove your address again.');
+const notProven = (): ServiceError =>
+  new ServiceError('NOT_SIGNED_IN', 'This browser has to prove your address again.');
 
 /**
  * The reader behind a request for content. The request must be signed with the key that this browser made when it proved the
@@ -110,9 +175,14 @@ const notProven = (): ServiceError => new ServiceError('NOT_SIGNED_IN', 'This br
  *
  * @throws ServiceError `NOT_SIGNED_IN`
  */
-export async function needReader(container: Container, request: Request, body: string): Promise<ReaderActor> {
+export async function needReader(
+  container: Container,
+  request: Request,
+  body: string,
+): Promise<ReaderActor> {
   const device = await deviceOf(container, request.headers);
   // The real clock, not the demo's: this is about the browser and the wire.
-  if (device === null || !(await isProven(request, body, device, container.proofsUsed, Date.now()))) throw notProven();
+  if (device === null || !(await isProven(request, body, device, container.proofsUsed, Date.now())))
+    throw notProven();
   return toReader(container, device, request.headers);
 }

@@ -9,10 +9,10 @@ export async function start(): Promise<void> {
   container.startBackground();
   if (await isSetUp(container.deps)) return;
   // The console is where whoever runs this server looks; the log may go elsewhere.
-  process.stdout.write(`\nThis is a new Embargo. Set it up at ${container.deps.publicUrl}/set-up\nSet-up token: ${setUpToken(container.deps)}\n\n`);
+  process.stdout.write(
+    `\nThis is a new Embargo. Set it up at ${container.deps.publicUrl}/set-up\nSet-up token: ${setUpToken(container.deps)}\n\n`,
+  );
 }
-
-
 
 /** A product that cannot run says why in one sentence and ends, so that whoever watches it sees that it did. */
 async function runningOrExit(): ReturnType<typeof running> {

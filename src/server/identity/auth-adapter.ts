@@ -5,9 +5,19 @@ import type { Database, Transaction } from '@/server/db/database';
 import { staff, staffAccounts, staffSessions, staffVerifications } from '@/server/db/schema';
 
 type Row = Record<string, unknown>;
-type Clause = { readonly field: string; readonly value: unknown; readonly operator?: string; readonly connector?: 'AND' | 'OR' };
+type Clause = {
+  readonly field: string;
+  readonly value: unknown;
+  readonly operator?: string;
+  readonly connector?: 'AND' | 'OR';
+};
 
-const tables: Record<string, SQLiteTable> = { user: staff, session: staffSessions, account: staffAccounts, verification: staffVerifications };
+const tables: Record<string, SQLiteTable> = {
+  user: staff,
+  session: staffSessions,
+  account: staffAccounts,
+  verification: staffVerifications,
+};
 
 function tableOf(model: string): SQLiteTable & Record<string, SQLiteColumn> {
   const table = tables[model];
@@ -17,14 +27,22 @@ function tableOf(model: string): SQLiteTable & Record<string, SQLiteColumn> {
 
 function condition(column: SQLiteColumn, { operator = 'eq', value }: Clause): SQL {
   switch (operator) {
-    case 'eq': return eq(column, value);
-    case 'ne': return ne(column, value);
-    case 'lt': return lt(column, value);
-    case 'lte': return lte(column, value);
-    case 'gt': return gt(column, value);
-    case 'gte': return gte(column, value);
-    case 'in': return inArray(column, value as unknown[]);
-    default: throw new Error(`The operator ${operator} is not used here.`);
+    case 'eq':
+      return eq(column, value);
+    case 'ne':
+      return ne(column, value);
+    case 'lt':
+      return lt(column, value);
+    case 'lte':
+      return lte(column, value);
+    case 'gt':
+      return gt(column, value);
+    case 'gte':
+      return gte(column, value);
+    case 'in':
+      return inArray(column, value as unknown[]);
+    default:
+      throw new Error(`The operator ${operator} is not used here.`);
   }
 }
 
@@ -45,16 +63,30 @@ function whereOf(model: string, clauses: readonly Clause[]): SQL {
  * Lets the sign-in library store its rows through the write queue, with whatever `onCreate` adds
  * to the same transaction.
  */
-export function authAdapter(db: Database, onCreate: (tx: Transaction, model: string, row: Row) => Promise<void>): ReturnType<typeof createAdapterFactory> {
+export function authAdapter(
+  db: Database,
+  onCreate: (tx: Transaction, model: string, row: Row) => Promise<void>,
+): ReturnType<typeof createAdapterFactory> {
   const rows = async (model: string, clauses: readonly Clause[], limit = 100): Promise<Row[]> => {
     const query = db.read.select().from(tableOf(model));
-    return clauses.length === 0 ? query.limit(limit) : query.where(whereOf(model, clauses)).limit(limit);
+    return clauses.length === 0
+      ? query.limit(limit)
+      : query.where(whereOf(model, clauses)).limit(limit);
   };
-  const update = (model: string, where: readonly Clause[], values: Row): Promise<Row[]> => db.write((tx) => tx.update(tableOf(model)).set(values).where(whereOf(model, where)).returning());
-  const remove = (model: string, where: readonly Clause[]): Promise<Row[]> => db.write((tx) => tx.delete(tableOf(model)).where(whereOf(model, where)).returning());
+  const update = (model: string, where: readonly Clause[], values: Row): Promise<Row[]> =>
+    db.write((tx) =>
+      tx.update(tableOf(model)).set(values).where(whereOf(model, where)).returning(),
+    );
+  const remove = (model: string, where: readonly Clause[]): Promise<Row[]> =>
+    db.write((tx) => tx.delete(tableOf(model)).where(whereOf(model, where)).returning());
 
   return createAdapterFactory({
-    config: { adapterId: 'embargo', supportsDates: true, supportsBooleans: true, supportsJSON: false },
+    config: {
+      adapterId: 'embargo',
+      supportsDates: true,
+      supportsBooleans: true,
+      supportsJSON: false,
+    },
     adapter: () => ({
       create: async ({ model, data }) =>
         db.write(async (tx) => {
@@ -64,10 +96,18 @@ export function authAdapter(db: Database, onCreate: (tx: Transaction, model: str
         }),
       findOne: async ({ model, where }) => ((await rows(model, where, 1)).at(0) ?? null) as never,
       findMany: async ({ model, where, limit }) => (await rows(model, where ?? [], limit)) as never,
-      count: async ({ model, where }) => db.read.$count(tableOf(model), where === undefined || where.length === 0 ? undefined : whereOf(model, where)),
-      update: async ({ model, where, update: values }) => ((await update(model, where, values as Row)).at(0) ?? null) as never,
-      updateMany: async ({ model, where, update: values }) => (await update(model, where, values)).length,
-      delete: async ({ model, where }) => { await remove(model, where); },
+      count: async ({ model, where }) =>
+        db.read.$count(
+          tableOf(model),
+          where === undefined || where.length === 0 ? undefined : whereOf(model, where),
+        ),
+      update: async ({ model, where, update: values }) =>
+        ((await update(model, where, values as Row)).at(0) ?? null) as never,
+      updateMany: async ({ model, where, update: values }) =>
+        (await update(model, where, values)).length,
+      delete: async ({ model, where }) => {
+        await remove(model, where);
+      },
       deleteMany: async ({ model, where }) => (await remove(model, where)).length,
     }),
   });

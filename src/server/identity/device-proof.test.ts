@@ -12,13 +12,40 @@ beforeAll(async () => {
 });
 
 type Signed = { method?: string; path?: string; body?: string; time?: number; nonce?: string };
-async function proof({ method = 'POST', path = '/api/v1/reader/open', body = '{"a":1}', time = NOW, nonce = 'a-number-used-once' }: Signed = {}): Promise<string> {
-  const text = [`${method} ${path}`, String(time), nonce, createHash('sha256').update(body).digest('base64url')].join('\n');
-  const signature = await webcrypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, pair.privateKey, Buffer.from(text));
+async function proof({
+  method = 'POST',
+  path = '/api/v1/reader/open',
+  body = '{"a":1}',
+  time = NOW,
+  nonce = 'a-number-used-once',
+}: Signed = {}): Promise<string> {
+  const text = [
+    `${method} ${path}`,
+    String(time),
+    nonce,
+    createHash('sha256').update(body).digest('base64url'),
+  ].join('\n');
+  const signature = await webcrypto.subtle.sign(
+    { name: 'ECDSA', hash: 'SHA-256' },
+    pair.privateKey,
+    Buffer.from(text),
+  );
   return `${String(time)} ${nonce} ${Buffer.from(signature).toString('base64url')}`;
 }
-const asked = (header: string, path = '/api/v1/reader/open', method = 'POST') => new Request(`http://localhost${path}`, { method, headers: { 'device-proof': header } });
-const check = (header: string, over: { body?: string; path?: string; method?: string; key?: JsonWebKey } = {}, used = createProofsUsed()) => isProven(asked(header, over.path, over.method), over.body ?? '{"a":1}', { id: 'dev_1', publicKey: over.key ?? publicKey }, used, NOW);
+const asked = (header: string, path = '/api/v1/reader/open', method = 'POST') =>
+  new Request(`http://localhost${path}`, { method, headers: { 'device-proof': header } });
+const check = (
+  header: string,
+  over: { body?: string; path?: string; method?: string; key?: JsonWebKey } = {},
+  used = createProofsUsed(),
+) =>
+  isProven(
+    asked(header, over.path, over.method),
+    over.body ?? '{"a":1}',
+    { id: 'dev_1', publicKey: over.key ?? publicKey },
+    used,
+    NOW,
+  );
 
 describe('a signed request', () => {
   test('holds once, and not for another path, method, body or time', async () => {
@@ -46,7 +73,14 @@ describe('a signed request', () => {
     expect(await check(twin, {}, used)).toBe(false);
   });
 
-  test.each([[''], ['x'], ['1 2 3'], [`${String(NOW)} short AAAA`], [`${String(NOW)} a-number-used-once !!!`], [`NaN a-number-used-once AAAA`]])('that says %j is not proven, and breaks nothing', async (header) => {
+  test.each([
+    [''],
+    ['x'],
+    ['1 2 3'],
+    [`${String(NOW)} short AAAA`],
+    [`${String(NOW)} a-number-used-once !!!`],
+    [`NaN a-number-used-once AAAA`],
+  ])('that says %j is not proven, and breaks nothing', async (header) => {
     expect(await check(header)).toBe(false);
   });
 

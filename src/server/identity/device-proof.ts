@@ -38,14 +38,32 @@ export async function isDeviceKey(key: JsonWebKey): Promise<boolean> {
  * Whether a request was signed with the key of a device: `Device-Proof: <time> <nonce> <signature>`, ECDSA P-256 with SHA-256
  * over method, path and query, time, nonce, and the SHA-256 of the body. Each holds once, for some minutes.
  */
-export async function isProven(request: Request, body: string, device: { readonly id: string; readonly publicKey: JsonWebKey }, isFirst: ProofsUsed, now: number): Promise<boolean> {
-  const [time = '', nonce = '', signature = ''] = (request.headers.get('device-proof') ?? '').split(' ');
+export async function isProven(
+  request: Request,
+  body: string,
+  device: { readonly id: string; readonly publicKey: JsonWebKey },
+  isFirst: ProofsUsed,
+  now: number,
+): Promise<boolean> {
+  const [time = '', nonce = '', signature = ''] = (request.headers.get('device-proof') ?? '').split(
+    ' ',
+  );
   if (!(Math.abs(now - Number(time)) < PROOF_LASTS) || !NONCE.test(nonce)) return false;
   const key = await importKey(device.publicKey);
   if (key === null) return false;
   const url = new URL(request.url);
-  const signed = [`${request.method} ${url.pathname}${url.search}`, time, nonce, createHash('sha256').update(body).digest('base64url')].join('\n');
-  const valid = await webcrypto.subtle.verify({ name: 'ECDSA', hash: 'SHA-256' }, key, Buffer.from(signature, 'base64url'), Buffer.from(signed));
+  const signed = [
+    `${request.method} ${url.pathname}${url.search}`,
+    time,
+    nonce,
+    createHash('sha256').update(body).digest('base64url'),
+  ].join('\n');
+  const valid = await webcrypto.subtle.verify(
+    { name: 'ECDSA', hash: 'SHA-256' },
+    key,
+    Buffer.from(signature, 'base64url'),
+    Buffer.from(signed),
+  );
   // Counted only once it is known to be theirs: nobody else can use up a nonce.
   return valid && isFirst(device.id, nonce, now);
 }

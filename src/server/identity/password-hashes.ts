@@ -24,7 +24,8 @@ const derive = promisify<string, string, number, ScryptOptions, Buffer>(scrypt);
 /** Password hashes (scrypt, `salt:key` in hexadecimal), made off the main thread; whoever asks for many waits for others in turn. */
 export function createPasswordHashes(random: RandomSource): PasswordHashes {
   const queue = createFairQueue(BOUNDS);
-  const key = (password: string, salt: string, who: string): Promise<Buffer> => queue(who, () => derive(password.normalize('NFKC'), salt, KEY_BYTES, COST));
+  const key = (password: string, salt: string, who: string): Promise<Buffer> =>
+    queue(who, () => derive(password.normalize('NFKC'), salt, KEY_BYTES, COST));
   const verify: PasswordHashes['verify'] = async (hash, password, who) => {
     const [salt = '', wanted = ''] = hash.split(':');
     const bytes = Buffer.from(wanted, 'hex');

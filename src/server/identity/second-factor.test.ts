@@ -5,8 +5,14 @@ import { factorAddress, newFactorSecret, stepOfCode } from '@/server/identity/se
 
 describe('a time-based code', () => {
   // RFC 6238, appendix B, SHA-1, the last six of its eight digits.
-  const secret = new Secret({ buffer: new TextEncoder().encode('12345678901234567890').buffer }).base32;
-  test.each([[59, '287082'], [1_111_111_109, '081804'], [1_234_567_890, '005924'], [2_000_000_000, '279037']])('at %i s is %s', (seconds, code) => {
+  const secret = new Secret({ buffer: new TextEncoder().encode('12345678901234567890').buffer })
+    .base32;
+  test.each([
+    [59, '287082'],
+    [1_111_111_109, '081804'],
+    [1_234_567_890, '005924'],
+    [2_000_000_000, '279037'],
+  ])('at %i s is %s', (seconds, code) => {
     expect(stepOfCode(secret, code, seconds * 1000, null)).toBe(Math.floor(seconds / 30));
   });
 
@@ -20,6 +26,8 @@ describe('a time-based code', () => {
   test('new secrets have 160 bits and an address that apps read', () => {
     const fresh = newFactorSecret((length) => new Uint8Array(randomBytes(length)));
     expect(fresh).toMatch(/^[A-Z2-7]{32}$/);
-    expect(factorAddress(fresh, 'ida@tern-quill.example')).toMatch(/^otpauth:\/\/totp\/Embargo:ida/);
+    expect(factorAddress(fresh, 'ida@tern-quill.example')).toMatch(
+      /^otpauth:\/\/totp\/Embargo:ida/,
+    );
   });
 });

@@ -6,7 +6,14 @@ const STEP = 30 * SECOND;
 const WINDOW = 1;
 
 function totp(secret: string, label = ''): TOTP {
-  return new TOTP({ issuer: 'Embargo', label, secret: Secret.fromBase32(secret), period: STEP / SECOND, digits: 6, algorithm: 'SHA1' });
+  return new TOTP({
+    issuer: 'Embargo',
+    label,
+    secret: Secret.fromBase32(secret),
+    period: STEP / SECOND,
+    digits: 6,
+    algorithm: 'SHA1',
+  });
 }
 
 /** A new shared secret of 160 bits, in base 32 as authenticator apps take it (RFC 4226, 4). */
@@ -24,7 +31,12 @@ export function factorAddress(secret: string, email: string): string {
  *
  * @returns the time step it stands for, later than `lastStep`, or `null` where it is wrong, old or was used before
  */
-export function stepOfCode(secret: string, code: string, now: Moment, lastStep: number | null): number | null {
+export function stepOfCode(
+  secret: string,
+  code: string,
+  now: Moment,
+  lastStep: number | null,
+): number | null {
   const delta = totp(secret).validate({ token: code, timestamp: now, window: WINDOW });
   if (delta === null) return null;
   const step = Math.floor(now / STEP) + delta;

@@ -8,7 +8,11 @@ export class BusyError extends AppError<'BUSY'> {
 }
 
 /** A job that is waited for by somebody; given up by `signal` while it waits, and never once it runs. */
-export type FairQueue = <T>(who: string, job: () => Promise<T>, signal?: AbortSignal | null) => Promise<T>;
+export type FairQueue = <T>(
+  who: string,
+  job: () => Promise<T>,
+  signal?: AbortSignal | null,
+) => Promise<T>;
 
 type Bounds = {
   /** Jobs that run at once, of everybody and of one alone. */
@@ -80,7 +84,11 @@ export function createFairQueue(bounds: Bounds): FairQueue {
       const entry: Job = {
         start: () => {
           signal?.removeEventListener('abort', giveUp);
-          job().then(resolve, reject).finally(() => { ended(who); });
+          job()
+            .then(resolve, reject)
+            .finally(() => {
+              ended(who);
+            });
         },
       };
       waiting.set(who, [...own, entry]);
@@ -91,5 +99,7 @@ export function createFairQueue(bounds: Bounds): FairQueue {
 }
 
 function reasonOf(signal: AbortSignal): Error {
-  return signal.reason instanceof Error ? signal.reason : new Error('Nobody waits for this any more.');
+  return signal.reason instanceof Error
+    ? signal.reason
+    : new Error('Nobody waits for this any more.');
 }

@@ -49,8 +49,16 @@ function distinct(values: number, span: number): (key: string, value: string) =>
 
 export function createLimits(): Limits {
   return {
-    codesByNetwork: limit(30, 15 * MINUTE), codesToOne: limit(5, 15 * MINUTE), addressesByLink: distinct(8, 24 * HOUR), guessesByNetwork: limit(60, 15 * MINUTE),
-    signInByNetwork: limit(40, 5 * MINUTE), signIn: limit(10, 5 * MINUTE), passwordMails: limit(5, 15 * MINUTE), opens: limit(120, 10 * MINUTE), prints: limit(60, 10 * MINUTE), copies: limit(120, 10 * MINUTE),
+    codesByNetwork: limit(30, 15 * MINUTE),
+    codesToOne: limit(5, 15 * MINUTE),
+    addressesByLink: distinct(8, 24 * HOUR),
+    guessesByNetwork: limit(60, 15 * MINUTE),
+    signInByNetwork: limit(40, 5 * MINUTE),
+    signIn: limit(10, 5 * MINUTE),
+    passwordMails: limit(5, 15 * MINUTE),
+    opens: limit(120, 10 * MINUTE),
+    prints: limit(60, 10 * MINUTE),
+    copies: limit(120, 10 * MINUTE),
   };
 }
 
@@ -62,6 +70,11 @@ export function networkKey(network: string): string {
   const [head = '', tail = ''] = network.split('%')[0]?.split('::') ?? [];
   const front = head === '' ? [] : head.split(':');
   const back = tail === '' ? [] : tail.split(':');
-  const groups = network.includes('::') ? [...front, ...Array<string>(Math.max(0, 8 - front.length - back.length)).fill('0'), ...back] : front;
-  return groups.slice(0, 4).map((group) => Number.parseInt(group, 16).toString(16)).join(':');
+  const groups = network.includes('::')
+    ? [...front, ...Array<string>(Math.max(0, 8 - front.length - back.length)).fill('0'), ...back]
+    : front;
+  return groups
+    .slice(0, 4)
+    .map((group) => Number.parseInt(group, 16).toString(16))
+    .join(':');
 }

@@ -6,9 +6,20 @@ describe('live changes', () => {
   let names: (string | null)[][] = [];
   let looks = 0;
   const errors: unknown[] = [];
-  const live = createLiveChanges(() => { looks++; return Promise.resolve(last); }, () => Promise.resolve(names), (error) => { errors.push(error); });
+  const live = createLiveChanges(
+    () => {
+      looks++;
+      return Promise.resolve(last);
+    },
+    () => Promise.resolve(names),
+    (error) => {
+      errors.push(error);
+    },
+  );
 
-  beforeEach(() => { vi.useFakeTimers(); });
+  beforeEach(() => {
+    vi.useFakeTimers();
+  });
   afterEach(() => {
     live.close();
     vi.useRealTimers();
@@ -21,7 +32,10 @@ describe('live changes', () => {
     await vi.advanceTimersByTimeAsync(500);
     expect(ours).not.toHaveBeenCalled();
     last = 12;
-    names = [['grt_1', 'doc_9', null], ['grt_1', 'doc_1', 'rcp_1']];
+    names = [
+      ['grt_1', 'doc_9', null],
+      ['grt_1', 'doc_1', 'rcp_1'],
+    ];
     await vi.advanceTimersByTimeAsync(500);
     expect(ours).toHaveBeenCalled();
     expect(others).not.toHaveBeenCalled();
@@ -42,7 +56,13 @@ describe('live changes', () => {
 
   test('go on after a look that failed, and say that it did', async () => {
     const listener = vi.fn();
-    const failing = createLiveChanges(() => (looks++ % 2 === 0 ? Promise.reject(new Error('busy')) : Promise.resolve((last += 1))), () => Promise.resolve([['grt_3']]), (error) => { errors.push(error); });
+    const failing = createLiveChanges(
+      () => (looks++ % 2 === 0 ? Promise.reject(new Error('busy')) : Promise.resolve((last += 1))),
+      () => Promise.resolve([['grt_3']]),
+      (error) => {
+        errors.push(error);
+      },
+    );
     failing.watch(['grt_3'], 'a', listener);
     await vi.advanceTimersByTimeAsync(4000);
     expect(errors.length).toBeGreaterThan(0);
@@ -51,7 +71,11 @@ describe('live changes', () => {
   });
 
   test('lets one person watch so much and no more, and others still', () => {
-    const live = createLiveChanges(() => Promise.resolve(0), () => Promise.resolve([]), () => undefined);
+    const live = createLiveChanges(
+      () => Promise.resolve(0),
+      () => Promise.resolve([]),
+      () => undefined,
+    );
     const ends = Array.from({ length: 24 }, () => live.watch(['grt_1'], 'a', () => undefined));
     expect(() => live.watch(['grt_1'], 'a', () => undefined)).toThrow('at once');
     expect(() => live.watch(['grt_1'], 'b', () => undefined)).not.toThrow();

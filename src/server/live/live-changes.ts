@@ -30,14 +30,20 @@ const MOST = 4_000;
  * One look at the ledger serves every reader of this process, and works alike for changes made by
  * other processes on the same database.
  */
-export function createLiveChanges(lastSequence: () => Promise<number>, changesSince: (sequence: number) => Promise<readonly Change[]>, onError: (error: unknown) => void): LiveChanges {
+export function createLiveChanges(
+  lastSequence: () => Promise<number>,
+  changesSince: (sequence: number) => Promise<readonly Change[]>,
+  onError: (error: unknown) => void,
+): LiveChanges {
   const watchers = new Map<string, Set<() => void>>();
   const held = new Map<string, number>();
   let all = 0;
   let seen: number | null = null;
   let timer: NodeJS.Timeout | null = null;
 
-  const touch = (): void => { for (const listener of new Set([...watchers.values()].flatMap((set) => [...set]))) listener(); };
+  const touch = (): void => {
+    for (const listener of new Set([...watchers.values()].flatMap((set) => [...set]))) listener();
+  };
 
   const look = async (): Promise<void> => {
     const last = await lastSequence();
@@ -53,13 +59,20 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
     }
     // One change names several things that a reader watches, and one cut many grants: each is told once.
     const told = new Set<() => void>();
-    for (const change of changes) for (const name of change) if (name !== null) for (const listener of watchers.get(name) ?? []) told.add(listener);
+    for (const change of changes)
+      for (const name of change)
+        if (name !== null) for (const listener of watchers.get(name) ?? []) told.add(listener);
     for (const listener of told) listener();
   };
 
   const schedule = (): void => {
     timer = setTimeout(() => {
-      look().catch(onError).finally(() => { if (watchers.size > 0) schedule(); else stop(); });
+      look()
+        .catch(onError)
+        .finally(() => {
+          if (watchers.size > 0) schedule();
+          else stop();
+        });
     }, INTERVAL);
     timer.unref();
   };
@@ -79,7 +92,9 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
       let ended = false;
       for (const name of names) watchers.set(name, (watchers.get(name) ?? new Set()).add(listener));
       if (timer === null) {
-        lastSequence().then((last) => { seen ??= last; }, onError);
+        lastSequence().then((last) => {
+          seen ??= last;
+        }, onError);
         schedule();
       }
       return () => {
@@ -97,6 +112,9 @@ export function createLiveChanges(lastSequence: () => Promise<number>, changesSi
       };
     },
     touch,
-    close: () => { watchers.clear(); stop(); },
+    close: () => {
+      watchers.clear();
+      stop();
+    },
   };
 }

@@ -25,11 +25,22 @@ export function momentWords(moment: number, zone: string): string {
 /** How to get to what was sent. */
 function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
   const proof = `prove that ${address} is your address. You will be mailed a code; there is no account to make and nothing to install.`;
-  const attached = titles.length === 1 ? 'It is attached, encrypted, as a PDF' : 'They are attached, encrypted, as PDFs';
-  if (form === 'unprotected') return [titles.length === 1 ? 'It is attached.' : 'They are attached.'];
+  const attached =
+    titles.length === 1
+      ? 'It is attached, encrypted, as a PDF'
+      : 'They are attached, encrypted, as PDFs';
+  if (form === 'unprotected')
+    return [titles.length === 1 ? 'It is attached.' : 'They are attached.'];
   if (form === 'link') return [`To read, open this link and ${proof}`, link];
-  if (form === 'file') return [`${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: follow its link, or point a phone at its code, and ${proof}`];
-  return [`To read, open this link and ${proof}`, link, `${attached} as well; the first page leads to the same place.`];
+  if (form === 'file')
+    return [
+      `${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: follow its link, or point a phone at its code, and ${proof}`,
+    ];
+  return [
+    `To read, open this link and ${proof}`,
+    link,
+    `${attached} as well; the first page leads to the same place.`,
+  ];
 }
 
 function what({ titles, form }: DispatchMailFacts): string {
@@ -42,25 +53,43 @@ function endText(end: number | null, zone: string): string {
 }
 
 /** The message that brings the link or the protected files. It names sender and organisation first and asks for nothing but the address. */
-export function dispatchMail(facts: DispatchMailFacts): { readonly subject: string; readonly body: string } {
+export function dispatchMail(facts: DispatchMailFacts): {
+  readonly subject: string;
+  readonly body: string;
+} {
   const [first = null] = facts.ends;
   const isSame = facts.ends.every((end) => end === first);
   const until = isSame && first !== null ? `until ${momentWords(first, facts.zone)}` : null;
-  const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, until].filter((part) => part !== null).join(' ');
+  const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, until]
+    .filter((part) => part !== null)
+    .join(' ');
   const body = [
     `${facts.senderName} of ${facts.organisation} has sent you ${what(facts)}:`,
-    facts.titles.map((title, index) => `  ${title}${isSame ? '' : endText(facts.ends[index] ?? null, facts.zone)}`).join('\n'),
+    facts.titles
+      .map(
+        (title, index) =>
+          `  ${title}${isSame ? '' : endText(facts.ends[index] ?? null, facts.zone)}`,
+      )
+      .join('\n'),
     ...(facts.note === '' ? [] : [facts.note]),
     ...wayIn(facts),
     ...(window === '' ? [] : [`You can open it ${window}.`]),
-    ...(facts.form === 'unprotected' ? [] : ['This is for you alone: somebody else who opens it is asked for this same address.']),
+    ...(facts.form === 'unprotected'
+      ? []
+      : ['This is for you alone: somebody else who opens it is asked for this same address.']),
     'If you were not expecting this, ask the sender by a way you already know.',
   ];
   return { subject: facts.subject, body: body.join('\n\n') };
 }
 
 /** The message that brings a one-time code. It says who asked, when and from where. */
-export function codeMail(facts: { readonly code: string; readonly when: number; readonly zone: string; readonly place: string; readonly minutes: number }): { readonly subject: string; readonly body: string } {
+export function codeMail(facts: {
+  readonly code: string;
+  readonly when: number;
+  readonly zone: string;
+  readonly place: string;
+  readonly minutes: number;
+}): { readonly subject: string; readonly body: string } {
   return {
     subject: `${facts.code.slice(0, 3)} ${facts.code.slice(3)} is your code`,
     body: [

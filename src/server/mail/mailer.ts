@@ -1,7 +1,16 @@
 /** A PDF that travels with a message, made while it is read. */
 type Attachment = { readonly name: string; readonly read: () => AsyncIterable<Uint8Array> };
 /** A message to one person, before it is put into MIME. */
-export type Mail = { readonly id: string; readonly to: string; readonly subject: string; readonly text: string; readonly attachments?: readonly Attachment[] };
+export type Mail = {
+  readonly id: string;
+  readonly to: string;
+  readonly subject: string;
+  readonly text: string;
+  readonly attachments?: readonly Attachment[];
+};
 
 /** Hands a message over for delivery. @throws MailError where that failed */
-export type Mailer = { readonly deliver: (mail: Mail) => Promise<void>; readonly close: () => void };
+export type Mailer = {
+  readonly deliver: (mail: Mail) => Promise<void>;
+  readonly close: () => void;
+};

@@ -13,7 +13,17 @@ export function createMailroom(db: Database, from: string, clock: Clock): Mailer
       const now = clock.now();
       const raw = await toMime(mail, from, new Date(now));
       await db.write(async (tx) => {
-        await tx.insert(mailroom).values({ id: mail.id as Id<'message'>, toAddress: mail.to, fromAddress: from, subject: mail.subject, raw, receivedAt: now }).onConflictDoNothing();
+        await tx
+          .insert(mailroom)
+          .values({
+            id: mail.id as Id<'message'>,
+            toAddress: mail.to,
+            fromAddress: from,
+            subject: mail.subject,
+            raw,
+            receivedAt: now,
+          })
+          .onConflictDoNothing();
       });
     },
   };

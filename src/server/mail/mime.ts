@@ -3,12 +3,18 @@ import type { SendMailOptions } from 'nodemailer';
 import type { Mail } from '@/server/mail/mailer';
 
 function escapeHtml(text: string): string {
-  return text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+  return text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;');
 }
 
 /** The text as plain paragraphs, its links as links: nothing that a mail program would have to fetch. */
 function toHtml(text: string): string {
-  const paragraphs = escapeHtml(text).replaceAll(/https?:\/\/[^\s<]+/g, (url) => `<a href="${url}">${url}</a>`).split(/\n{2,}/);
+  const paragraphs = escapeHtml(text)
+    .replaceAll(/https?:\/\/[^\s<]+/g, (url) => `<a href="${url}">${url}</a>`)
+    .split(/\n{2,}/);
   return `<div style="font-family:sans-serif;font-size:15px;line-height:1.5">${paragraphs.map((paragraph) => `<p>${paragraph.replaceAll('\n', '<br>')}</p>`).join('')}</div>`;
 }
 
@@ -16,9 +22,18 @@ function toHtml(text: string): string {
 export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOptions {
   const domain = from.replace(/^.*@/, '').replace(/>.*$/, '');
   return {
-    from, to: mail.to, subject: mail.subject, text: mail.text, html: toHtml(mail.text), date,
+    from,
+    to: mail.to,
+    subject: mail.subject,
+    text: mail.text,
+    html: toHtml(mail.text),
+    date,
     messageId: `<${mail.id}@${domain}>`,
-    attachments: (mail.attachments ?? []).map(({ name, read }) => ({ filename: name, content: Readable.from(read()), contentType: 'application/pdf' })),
+    attachments: (mail.attachments ?? []).map(({ name, read }) => ({
+      filename: name,
+      content: Readable.from(read()),
+      contentType: 'application/pdf',
+    })),
     headers: { 'Auto-Submitted': 'auto-generated' }, // RFC 3834: keeps out-of-office replies away
   };
 }

@@ -7,14 +7,21 @@ type Mail = { readonly subject: string; readonly body: string };
 const MOST_LINES = 40;
 
 /** Access of a dispatch that ends soon. */
-export type EndingSoon = { readonly reference: string; readonly subject: string; readonly people: number; readonly until: number };
+export type EndingSoon = {
+  readonly reference: string;
+  readonly subject: string;
+  readonly people: number;
+  readonly until: number;
+};
 
 function openLine(each: Opened, kinds: readonly NoticeKind[], zone: string): string {
   const { at, who, organisation, linkOf, place, title, dispatch, reason } = each;
   const whom = `${who}${organisation === '' ? '' : ` (${organisation})`}${linkOf === '' ? '' : `, by the link of ${linkOf},`}`;
   const where = place === '' ? '' : ` from ${place}`;
   const told = kindsOf(each).filter((kind) => kinds.includes(kind));
-  const what = told.includes('refused') ? `tried to open “${title}”${where} and was refused: ${reason.replaceAll('-', ' ')}` : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}${told.includes('new-place') ? ', where nobody of theirs was before' : ''}`;
+  const what = told.includes('refused')
+    ? `tried to open “${title}”${where} and was refused: ${reason.replaceAll('-', ' ')}`
+    : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}${told.includes('new-place') ? ', where nobody of theirs was before' : ''}`;
   return `${momentWords(at, zone)}: ${whom} ${what}. ${dispatch}`;
 }
 
@@ -23,29 +30,75 @@ function endingLine({ reference, subject, people, until }: EndingSoon, zone: str
 }
 
 /** What an owner is told of what is theirs: as it happens, or once a day. */
-export function noticeMail(facts: { readonly opened: readonly Opened[]; readonly kinds: readonly NoticeKind[]; readonly ending: readonly EndingSoon[]; readonly daily: boolean; readonly zone: string; readonly link: string }): Mail {
+export function noticeMail(facts: {
+  readonly opened: readonly Opened[];
+  readonly kinds: readonly NoticeKind[];
+  readonly ending: readonly EndingSoon[];
+  readonly daily: boolean;
+  readonly zone: string;
+  readonly link: string;
+}): Mail {
   const { opened, kinds, ending, daily, zone, link } = facts;
-  const lines = [...ending.map((each) => endingLine(each, zone)), ...opened.map((each) => openLine(each, kinds, zone))];
+  const lines = [
+    ...ending.map((each) => endingLine(each, zone)),
+    ...opened.map((each) => openLine(each, kinds, zone)),
+  ];
   const [only] = opened;
-  const subject = daily ? 'Your documents since yesterday' : lines.length === 1 ? (only === undefined ? `“${ending[0]?.subject ?? ''}” ends soon` : `“${only.title}”: ${only.granted ? 'opened' : 'refused'}`) : `${String(lines.length)} things about your documents`;
+  const subject = daily
+    ? 'Your documents since yesterday'
+    : lines.length === 1
+      ? only === undefined
+        ? `“${ending[0]?.subject ?? ''}” ends soon`
+        : `“${only.title}”: ${only.granted ? 'opened' : 'refused'}`
+      : `${String(lines.length)} things about your documents`;
   const more = lines.length - MOST_LINES;
-  return { subject, body: [...lines.slice(0, MOST_LINES), ...(more > 0 ? [`And ${String(more)} more.`] : []), 'All of it is in the Ledger:', link, 'What you are told of, and when, you choose on your own page.'].join('\n\n') };
+  return {
+    subject,
+    body: [
+      ...lines.slice(0, MOST_LINES),
+      ...(more > 0 ? [`And ${String(more)} more.`] : []),
+      'All of it is in the Ledger:',
+      link,
+      'What you are told of, and when, you choose on your own page.',
+    ].join('\n\n'),
+  };
 }
 
 /** What a recipient is told before what they were sent ends. */
-export function endSoonMail(facts: { readonly senderName: string; readonly organisation: string; readonly ends: readonly { readonly title: string; readonly until: number }[]; readonly zone: string; readonly link: string }): Mail {
+export function endSoonMail(facts: {
+  readonly senderName: string;
+  readonly organisation: string;
+  readonly ends: readonly { readonly title: string; readonly until: number }[];
+  readonly zone: string;
+  readonly link: string;
+}): Mail {
   const { senderName, organisation, ends, zone, link } = facts;
   const [first] = ends;
   return {
-    subject: ends.length === 1 ? `Your access to “${first?.title ?? ''}” ends soon` : 'Your access to some documents ends soon',
-    body: [`${senderName} of ${organisation} sent you what ends soon:`, ...ends.map(({ title, until }) => `“${title}”, until ${momentWords(until, zone)}`), 'The link is the one you know. If you need it for longer, ask there:', link].join('\n\n'),
+    subject:
+      ends.length === 1
+        ? `Your access to “${first?.title ?? ''}” ends soon`
+        : 'Your access to some documents ends soon',
+    body: [
+      `${senderName} of ${organisation} sent you what ends soon:`,
+      ...ends.map(({ title, until }) => `“${title}”, until ${momentWords(until, zone)}`),
+      'The link is the one you know. If you need it for longer, ask there:',
+      link,
+    ].join('\n\n'),
   };
 }
 
 /** A signed checkpoint for a keeper outside, as it is to be kept. */
-export function checkpointMail(facts: { readonly organisation: string; readonly text: string; readonly size: number }): Mail {
+export function checkpointMail(facts: {
+  readonly organisation: string;
+  readonly text: string;
+  readonly size: number;
+}): Mail {
   return {
     subject: `Ledger checkpoint of ${facts.organisation}: ${String(facts.size)} entries`,
-    body: ['Keep this message. It says what the ledger was, and can be held against it later: paste it on the Ledger screen under Verify, or give it to the command line.', facts.text.trimEnd()].join('\n\n'),
+    body: [
+      'Keep this message. It says what the ledger was, and can be held against it later: paste it on the Ledger screen under Verify, or give it to the command line.',
+      facts.text.trimEnd(),
+    ].join('\n\n'),
   };
 }

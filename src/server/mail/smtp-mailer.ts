@@ -20,15 +20,28 @@ const MOST_CONNECTIONS = 12;
 
 function toMailError(cause: unknown): MailError {
   const status = cause instanceof Error && 'responseCode' in cause ? Number(cause.responseCode) : 0;
-  if (status >= 500) return new MailError('MAIL_REFUSED', `The mail server refused the message (${String(status)}).`, cause);
-  return new MailError('MAIL_UNREACHABLE', 'The mail server could not be reached or put the message off.', cause);
+  if (status >= 500)
+    return new MailError(
+      'MAIL_REFUSED',
+      `The mail server refused the message (${String(status)}).`,
+      cause,
+    );
+  return new MailError(
+    'MAIL_UNREACHABLE',
+    'The mail server could not be reached or put the message off.',
+    cause,
+  );
 }
 
 /** Sends over SMTP (RFC 5321). What speaks it is loaded with the first message, not at the start. */
 export function createSmtpMailer(url: Secret<string>, from: string, clock: Clock): Mailer {
   let connected: Promise<Transporter> | null = null;
   return {
-    close: () => { void connected?.then((transport) => { transport.close(); }); },
+    close: () => {
+      void connected?.then((transport) => {
+        transport.close();
+      });
+    },
     deliver: async (mail) => {
       try {
         connected ??= connect(url);

@@ -17,17 +17,23 @@ const MAP = path.resolve('node_modules/world-atlas/countries-50m.json');
 /** The middle of a country's largest piece: of the mainland, not of the sea between it and far islands. */
 function middleOf({ geometry }: Land): Spot {
   const pieces = geometry.type === 'Polygon' ? [geometry.coordinates] : geometry.coordinates;
-  const [largest] = pieces.map((coordinates): Polygon => ({ type: 'Polygon', coordinates })).sort((a, b) => geoArea(b) - geoArea(a));
+  const [largest] = pieces
+    .map((coordinates): Polygon => ({ type: 'Polygon', coordinates }))
+    .sort((a, b) => geoArea(b) - geoArea(a));
   return largest === undefined ? [0, 0] : geoCentroid(largest);
 }
 
 function spotsByCode(): Map<string, Spot> {
-  const atlas = JSON.parse(readFileSync(MAP, 'utf8')) as Topology<{ countries: GeometryCollection }>;
+  const atlas = JSON.parse(readFileSync(MAP, 'utf8')) as Topology<{
+    countries: GeometryCollection;
+  }>;
   const { features } = feature(atlas, atlas.objects.countries);
-  return new Map(features.flatMap((each): [string, Spot][] => {
-    const code = countries.numericToAlpha2(String(each.id ?? ''));
-    return code === undefined ? [] : [[code, middleOf(each as Land)]];
-  }));
+  return new Map(
+    features.flatMap((each): [string, Spot][] => {
+      const code = countries.numericToAlpha2(String(each.id ?? ''));
+      return code === undefined ? [] : [[code, middleOf(each as Land)]];
+    }),
+  );
 }
 
 /**
@@ -49,7 +55,9 @@ export function createCountryPlaces(file: string): Places {
   return {
     find: (network) => {
       const code = recordOf(reader, plainAddress(network))?.country_code;
-      return code === undefined ? null : { name: nameOf(code), accuracy: 'the whole country', country: code };
+      return code === undefined
+        ? null
+        : { name: nameOf(code), accuracy: 'the whole country', country: code };
     },
     locate: (name) => {
       spots ??= spotsByCode();

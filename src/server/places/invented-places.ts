@@ -1,6 +1,12 @@
 import { plainAddress, type Place, type Places, type Spot } from '@/server/places/places';
 
-type Row = { readonly prefix: string; readonly name: string; readonly km: number; readonly country: string; readonly at: Spot };
+type Row = {
+  readonly prefix: string;
+  readonly name: string;
+  readonly km: number;
+  readonly country: string;
+  readonly at: Spot;
+};
 
 /** An invented coast over the documentation networks (RFC 5737), for the demo, in countries of codes that ISO 3166-1 leaves to users. Longer prefixes stand first. */
 const TABLE: readonly Row[] = [
@@ -18,7 +24,13 @@ const TABLE: readonly Row[] = [
 export const inventedPlaces: Places = {
   find: (network): Place | null => {
     const found = TABLE.find(({ prefix }) => plainAddress(network).startsWith(prefix));
-    return found === undefined ? null : { name: found.name, accuracy: `within about ${String(found.km)} km`, country: found.country };
+    return found === undefined
+      ? null
+      : {
+          name: found.name,
+          accuracy: `within about ${String(found.km)} km`,
+          country: found.country,
+        };
   },
   locate: (name) => TABLE.find((row) => row.name === name)?.at ?? null,
 };

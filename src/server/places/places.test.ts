@@ -4,11 +4,19 @@ import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
 
 describe('the country database', () => {
-  const places = createCountryPlaces(path.resolve('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'));
+  const places = createCountryPlaces(
+    path.resolve(
+      'node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb',
+    ),
+  );
 
   test('knows countries of both kinds of address, and where they lie', () => {
     // Blocks that their registries assigned to research networks long ago.
-    expect(places.find('129.240.0.1')).toEqual({ name: 'Norway', accuracy: 'the whole country', country: 'NO' });
+    expect(places.find('129.240.0.1')).toEqual({
+      name: 'Norway',
+      accuracy: 'the whole country',
+      country: 'NO',
+    });
     expect(places.find('::ffff:129.240.0.1')?.name).toBe('Norway');
     expect(places.find('2001:700::1')?.name).toBe('Norway');
     const [east, north] = places.locate('Norway') ?? [0, 0];

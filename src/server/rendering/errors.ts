@@ -1,7 +1,16 @@
 import { AppError } from '@/core/base/errors';
 
 /** What is wrong with a file that cannot be shown; `TOO_DEMANDING` covers time and memory. */
-export type ContentErrorCode = 'EMPTY_FILE' | 'NOT_A_PDF' | 'PDF_DAMAGED' | 'PDF_LOCKED' | 'PDF_TOO_DEMANDING' | 'PDF_TOO_MANY_PAGES' | 'PDF_UNPACKS_TOO_FAR' | 'CONTENT_DAMAGED' | 'NO_SUCH_PAGE';
+export type ContentErrorCode =
+  | 'EMPTY_FILE'
+  | 'NOT_A_PDF'
+  | 'PDF_DAMAGED'
+  | 'PDF_LOCKED'
+  | 'PDF_TOO_DEMANDING'
+  | 'PDF_TOO_MANY_PAGES'
+  | 'PDF_UNPACKS_TOO_FAR'
+  | 'CONTENT_DAMAGED'
+  | 'NO_SUCH_PAGE';
 
 const sentences: Record<ContentErrorCode, string> = {
   EMPTY_FILE: 'This file is empty.',
@@ -11,13 +20,17 @@ const sentences: Record<ContentErrorCode, string> = {
   PDF_TOO_DEMANDING: 'This PDF takes too long or too much memory to draw, so it was stopped.',
   PDF_TOO_MANY_PAGES: 'This PDF has more than 20,000 pages. Split it and protect its parts.',
   PDF_UNPACKS_TOO_FAR: 'This PDF unpacks to far more than it holds, so it was not taken in.',
-  CONTENT_DAMAGED: 'The stored content of this document is damaged. Whoever sent it can send it again.',
+  CONTENT_DAMAGED:
+    'The stored content of this document is damaged. Whoever sent it can send it again.',
   NO_SUCH_PAGE: 'This document has no such page.',
 };
 
 /** A file that cannot be taken in, or a page that cannot be drawn. */
 export class ContentError extends AppError<ContentErrorCode> {
-  constructor(code: ContentErrorCode, options?: { readonly cause?: unknown; readonly sentence?: string }) {
+  constructor(
+    code: ContentErrorCode,
+    options?: { readonly cause?: unknown; readonly sentence?: string },
+  ) {
     super('ContentError', code, options?.sentence ?? sentences[code], options);
   }
 }

@@ -8,15 +8,23 @@ const PIECE = 1 << 16;
 /** How the object streams of a PDF unpack: within bounds, beyond them, or by filters that are not measured here. */
 export type Inflation = 'within' | 'beyond' | 'unknown';
 
-type Bytes = { readonly size: number; readonly read: (offset: number, length: number) => Uint8Array };
+type Bytes = {
+  readonly size: number;
+  readonly read: (offset: number, length: number) => Uint8Array;
+};
 
 /** A name as it may be written: each letter as it is, or by its number (ISO 32000-2, 7.3.5). */
 function nameOf(text: string): string {
-  return Array.from(text, (letter) => `(?:${letter}|#${letter.charCodeAt(0).toString(16)})`).join('');
+  return Array.from(text, (letter) => `(?:${letter}|#${letter.charCodeAt(0).toString(16)})`).join(
+    '',
+  );
 }
 
 const PACKED = new RegExp(`/${nameOf('Type')}\\s*/(?:${nameOf('ObjStm')}|${nameOf('XRef')})`, 'gi');
-const FILTER = new RegExp(`/${nameOf('Filter')}\\s*(\\[[^\\]]*\\]|/[^\\s/<>\\[\\]()]+|[^\\s/])`, 'i');
+const FILTER = new RegExp(
+  `/${nameOf('Filter')}\\s*(\\[[^\\]]*\\]|/[^\\s/<>\\[\\]()]+|[^\\s/])`,
+  'i',
+);
 const FLATE = new RegExp(`^/(?:${nameOf('FlateDecode')}|${nameOf('Fl')})$`, 'i');
 
 /** How often what follows is deflated; `null` where it is packed otherwise. */
@@ -87,10 +95,19 @@ export async function inflationOf(bytes: Bytes, most: number): Promise<Inflation
       const from = text.lastIndexOf(' obj', found.index);
       const begins = /stream\r?\n/.exec(text.slice(found.index));
       if (begins === null) continue;
-      const dictionary = text.slice(Math.max(from, found.index - DICTIONARY), found.index + begins.index);
+      const dictionary = text.slice(
+        Math.max(from, found.index - DICTIONARY),
+        found.index + begins.index,
+      );
       const times = deflatedTimes(dictionary);
       if (times === null) unknown = true;
-      else left -= await unpackedSize(bytes, at + found.index + begins.index + begins[0].length, times, left);
+      else
+        left -= await unpackedSize(
+          bytes,
+          at + found.index + begins.index + begins[0].length,
+          times,
+          left,
+        );
       if (left < 0) return 'beyond';
     }
   }

@@ -13,14 +13,23 @@ async function sheet(width: number, height: number, turned: number): Promise<Uin
   return pdf.save();
 }
 
-function drawn(bytes: Uint8Array): { readonly width: number; readonly height: number; readonly rgba: Uint8Array } {
-  const pdf = openPdf(pdfium, { size: bytes.length, opened: () => 0, read: (at, length) => bytes.subarray(at, Math.min(bytes.length, at + length)) });
+function drawn(bytes: Uint8Array): {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8Array;
+} {
+  const pdf = openPdf(pdfium, {
+    size: bytes.length,
+    opened: () => 0,
+    read: (at, length) => bytes.subarray(at, Math.min(bytes.length, at + length)),
+  });
   const picture = pdf.draw(1, 500);
   pdf.close();
   return picture;
 }
 
-const inked = ({ rgba }: { readonly rgba: Uint8Array }): number => rgba.filter((value, i) => i % 4 === 0 && value < 240).length;
+const inked = ({ rgba }: { readonly rgba: Uint8Array }): number =>
+  rgba.filter((value, i) => i % 4 === 0 && value < 240).length;
 
 describe('a kept copy', () => {
   test('bears the watermark all over', async () => {
@@ -28,18 +37,30 @@ describe('a kept copy', () => {
     expect(marked).toBe(true);
     const { width, height, rgba } = drawn(bytes);
     const pixels = width * height;
-    for (const part of [0, 1, 2, 3, 4, 5]) expect(inked({ rgba: rgba.subarray(Math.floor((pixels * part) / 6) * 4, Math.floor((pixels * (part + 1)) / 6) * 4) })).toBeGreaterThan(pixels / 6 / 60);
+    for (const part of [0, 1, 2, 3, 4, 5])
+      expect(
+        inked({
+          rgba: rgba.subarray(
+            Math.floor((pixels * part) / 6) * 4,
+            Math.floor((pixels * (part + 1)) / 6) * 4,
+          ),
+        }),
+      ).toBeGreaterThan(pixels / 6 / 60);
   });
 
-  test.each([90, 180, 270, -90])('of a page turned by %i° bears it as it is seen, not as the sheet lies', async (turned) => {
-    const upright = drawn((await keepMarked(await sheet(595, 842, 0), TEXT)).bytes);
-    const [width, height] = turned === 180 ? [595, 842] : [842, 595];
-    const seen = drawn((await keepMarked(await sheet(width, height, turned), TEXT)).bytes);
-    expect([seen.width, seen.height]).toEqual([upright.width, upright.height]);
-    let different = 0;
-    for (let i = 0; i < seen.rgba.length; i += 4) if (Math.abs((seen.rgba[i] ?? 0) - (upright.rgba[i] ?? 0)) > 24) different++;
-    expect(different).toBeLessThan(inked(upright) / 10);
-  });
+  test.each([90, 180, 270, -90])(
+    'of a page turned by %i° bears it as it is seen, not as the sheet lies',
+    async (turned) => {
+      const upright = drawn((await keepMarked(await sheet(595, 842, 0), TEXT)).bytes);
+      const [width, height] = turned === 180 ? [595, 842] : [842, 595];
+      const seen = drawn((await keepMarked(await sheet(width, height, turned), TEXT)).bytes);
+      expect([seen.width, seen.height]).toEqual([upright.width, upright.height]);
+      let different = 0;
+      for (let i = 0; i < seen.rgba.length; i += 4)
+        if (Math.abs((seen.rgba[i] ?? 0) - (upright.rgba[i] ?? 0)) > 24) different++;
+      expect(different).toBeLessThan(inked(upright) / 10);
+    },
+  );
 
   test('comes back as it was where there is nothing to draw or the file cannot be rewritten', async () => {
     const plain = await sheet(595, 842, 0);

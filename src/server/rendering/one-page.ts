@@ -1,4 +1,13 @@
-import { PDFArray, PDFContext, PDFDict, PDFName, PDFNumber, PDFObjectParser, PDFRef, type PDFObject } from '@cantoo/pdf-lib';
+import {
+  PDFArray,
+  PDFContext,
+  PDFDict,
+  PDFName,
+  PDFNumber,
+  PDFObjectParser,
+  PDFRef,
+  type PDFObject,
+} from '@cantoo/pdf-lib';
 import type { PlainReader } from '@/core/age/random-access';
 
 // PDFium walks to a page past every page before it, and each of those that lies apart costs a chunk.
@@ -7,7 +16,12 @@ import type { PlainReader } from '@/core/age/random-access';
 
 /** A part of a cross-reference table: entries of 20 bytes for objects `first` and following (ISO 32000-2, 7.5.4). */
 type Section = { readonly first: number; readonly count: number; readonly at: number };
-type Table = { readonly sections: readonly Section[]; readonly root: PDFRef; readonly size: number; readonly start: number };
+type Table = {
+  readonly sections: readonly Section[];
+  readonly root: PDFRef;
+  readonly size: number;
+  readonly start: number;
+};
 
 const ENTRY = 20;
 /** Updates a file may have had before this is left to PDFium. */
@@ -41,7 +55,10 @@ function parseAt(reader: PlainReader, offset: number, head: RegExp): PDFObject |
 }
 
 /** The sections of one table, and where its trailer begins; `null` where it is no plain table. */
-function readTable(reader: PlainReader, start: number): { readonly sections: Section[]; readonly trailer: number } | null {
+function readTable(
+  reader: PlainReader,
+  start: number,
+): { readonly sections: Section[]; readonly trailer: number } | null {
   const opening = /^xref[ \t]*(\r\n|\r|\n)/.exec(textAt(reader, start, 64));
   if (opening === null) return null;
   const sections: Section[] = [];
@@ -65,10 +82,21 @@ function readTables(reader: PlainReader): Table | null {
   for (let at = start, tables = 0; tables < MOST_TABLES; tables++) {
     const table = readTable(reader, at);
     const trailer = table === null ? null : parseAt(reader, table.trailer, /^\s*trailer\s*/);
-    if (table === null || !(trailer instanceof PDFDict) || trailer.has(PDFName.of('XRefStm')) || trailer.has(PDFName.of('Encrypt'))) return null;
+    if (
+      table === null ||
+      !(trailer instanceof PDFDict) ||
+      trailer.has(PDFName.of('XRefStm')) ||
+      trailer.has(PDFName.of('Encrypt'))
+    )
+      return null;
     sections.push(...table.sections);
-    const [root, size, previous] = [trailer.get(PDFName.of('Root')), trailer.get(PDFName.of('Size')), trailer.get(PDFName.of('Prev'))];
-    if (newest === null && root instanceof PDFRef && size instanceof PDFNumber) newest = { root, size: size.asNumber() };
+    const [root, size, previous] = [
+      trailer.get(PDFName.of('Root')),
+      trailer.get(PDFName.of('Size')),
+      trailer.get(PDFName.of('Prev')),
+    ];
+    if (newest === null && root instanceof PDFRef && size instanceof PDFNumber)
+      newest = { root, size: size.asNumber() };
     if (newest === null) return null;
     if (previous === undefined) return { sections, ...newest, start };
     if (!(previous instanceof PDFNumber)) return null;
@@ -79,11 +107,19 @@ function readTables(reader: PlainReader): Table | null {
 
 /** The dictionary of an object, looked up in the tables. */
 function dictionaryOf(reader: PlainReader, { sections }: Table, ref: PDFRef): PDFDict | null {
-  const section = sections.find(({ first, count }) => ref.objectNumber >= first && ref.objectNumber < first + count);
+  const section = sections.find(
+    ({ first, count }) => ref.objectNumber >= first && ref.objectNumber < first + count,
+  );
   if (section === undefined) return null;
-  const entry = /^(\d{10}) \d{5} n[ \r][\r\n]$/.exec(textAt(reader, section.at + (ref.objectNumber - section.first) * ENTRY, ENTRY));
+  const entry = /^(\d{10}) \d{5} n[ \r][\r\n]$/.exec(
+    textAt(reader, section.at + (ref.objectNumber - section.first) * ENTRY, ENTRY),
+  );
   if (entry === null) return null;
-  const found = parseAt(reader, Number(entry[1]), new RegExp(`^\\s*${String(ref.objectNumber)}\\s+${String(ref.generationNumber)}\\s+obj`));
+  const found = parseAt(
+    reader,
+    Number(entry[1]),
+    new RegExp(`^\\s*${String(ref.objectNumber)}\\s+${String(ref.generationNumber)}\\s+obj`),
+  );
   return found instanceof PDFDict ? found : null;
 }
 
@@ -129,22 +165,37 @@ function findPage(reader: PlainReader, table: Table, root: PDFDict, index: numbe
 }
 
 /** The file with an update at its end in which its page tree has this one page, and all else is as before. */
-function withOnly(reader: PlainReader, table: Table, rootRef: PDFRef, root: PDFDict, page: PDFRef): PlainReader {
+function withOnly(
+  reader: PlainReader,
+  table: Table,
+  rootRef: PDFRef,
+  root: PDFDict,
+  page: PDFRef,
+): PlainReader {
   // What pages inherit from the top of the tree stays.
   root.set(PDFName.of('Kids'), root.context.obj([page]));
   root.set(PDFName.of('Count'), PDFNumber.of(1));
   const object = `\n${String(rootRef.objectNumber)} ${String(rootRef.generationNumber)} obj\n${root.toString()}\nendobj\n`;
   const at = reader.size + object.length;
   const entry = `${String(reader.size + 1).padStart(10, '0')} ${String(rootRef.generationNumber).padStart(5, '0')} n \n`;
-  const update = Buffer.from(`${object}xref\n${String(rootRef.objectNumber)} 1\n${entry}trailer\n<< /Size ${String(table.size)} /Root ${table.root.toString()} /Prev ${String(table.start)} >>\nstartxref\n${String(at)}\n%%EOF\n`, 'latin1');
+  const update = Buffer.from(
+    `${object}xref\n${String(rootRef.objectNumber)} 1\n${entry}trailer\n<< /Size ${String(table.size)} /Root ${table.root.toString()} /Prev ${String(table.start)} >>\nstartxref\n${String(at)}\n%%EOF\n`,
+    'latin1',
+  );
   return {
     size: reader.size + update.length,
     opened: reader.opened,
     read: (offset, length) => {
-      const before = offset < reader.size ? reader.read(offset, Math.min(length, reader.size - offset)) : new Uint8Array(0);
+      const before =
+        offset < reader.size
+          ? reader.read(offset, Math.min(length, reader.size - offset))
+          : new Uint8Array(0);
       if (before.length === length) return before;
       const from = Math.max(0, offset - reader.size);
-      return Buffer.concat([before, update.subarray(from, Math.max(from, offset + length - reader.size))]);
+      return Buffer.concat([
+        before,
+        update.subarray(from, Math.max(from, offset + length - reader.size)),
+      ]);
     },
   };
 }

@@ -5,7 +5,13 @@ import { onePage } from '@/server/rendering/one-page';
 import type { Pdfium } from '@/server/rendering/pdfium';
 
 /** A piece of text on a page and where it stands, in hundredths of a percent of the page, from its top left. */
-export type TextRun = { readonly text: string; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
+export type TextRun = {
+  readonly text: string;
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+};
 
 export type PdfDocument = {
   readonly pages: number;
@@ -41,7 +47,9 @@ export function openPdf(pdfium: Pdfium, reader: PlainReader): PdfDocument {
   if (handle === 0) {
     const error = native.FPDF_GetLastError();
     unmount();
-    throw new ContentError(error === FPDF_ERR_PASSWORD || error === FPDF_ERR_SECURITY ? 'PDF_LOCKED' : 'PDF_DAMAGED');
+    throw new ContentError(
+      error === FPDF_ERR_PASSWORD || error === FPDF_ERR_SECURITY ? 'PDF_LOCKED' : 'PDF_DAMAGED',
+    );
   }
   const pages = native.FPDF_GetPageCount(handle);
   const close = (): void => {
@@ -57,7 +65,8 @@ export function openPdf(pdfium: Pdfium, reader: PlainReader): PdfDocument {
   const withPage = <T>(page: number, use: UsePage<T>): T => {
     if (!Number.isInteger(page) || page < 1 || page > pages) throw new ContentError('NO_SUCH_PAGE');
     const alone = page - walked > FAR ? onePage(reader, page - 1) : null;
-    if (alone !== null) return onOtherFile(pdfium, alone, use) ?? withLoaded(native, handle, page, use);
+    if (alone !== null)
+      return onOtherFile(pdfium, alone, use) ?? withLoaded(native, handle, page, use);
     walked = Math.max(walked, page);
     return withLoaded(native, handle, page, use);
   };
@@ -77,7 +86,10 @@ function withLoaded<T>(native: Pdfium['native'], handle: number, page: number, u
   const loaded = native.FPDF_LoadPage(handle, page - 1);
   if (loaded === 0) throw new ContentError('PDF_DAMAGED');
   try {
-    const size = { width: native.FPDF_GetPageWidthF(loaded), height: native.FPDF_GetPageHeightF(loaded) };
+    const size = {
+      width: native.FPDF_GetPageWidthF(loaded),
+      height: native.FPDF_GetPageHeightF(loaded),
+    };
     if (!(size.width > 0 && size.height > 0)) throw new ContentError('PDF_DAMAGED');
     return use(loaded, size);
   } finally {
@@ -109,13 +121,21 @@ function withText<T>(native: Pdfium['native'], text: string, use: (pointer: numb
   }
 }
 
-function pixelSize(size: { width: number; height: number }, wanted: number): { width: number; height: number } {
+function pixelSize(
+  size: { width: number; height: number },
+  wanted: number,
+): { width: number; height: number } {
   const ratio = size.height / size.width;
   const width = Math.min(wanted, Math.sqrt(MAX_PIXELS / ratio), MAX_SIDE, MAX_SIDE / ratio);
   return { width: Math.max(1, Math.floor(width)), height: Math.max(1, Math.floor(width * ratio)) };
 }
 
-function drawPage(native: Pdfium['native'], page: number, size: { width: number; height: number }, wanted: number): Picture {
+function drawPage(
+  native: Pdfium['native'],
+  page: number,
+  size: { width: number; height: number },
+  wanted: number,
+): Picture {
   const { width, height } = pixelSize(size, wanted);
   const length = width * height * 4;
   const pixels = native.malloc(length);
@@ -123,7 +143,16 @@ function drawPage(native: Pdfium['native'], page: number, size: { width: number;
   try {
     const bitmap = native.FPDFBitmap_CreateEx(width, height, FORMAT_BGRA, pixels, width * 4);
     native.FPDFBitmap_FillRect(bitmap, 0, 0, width, height, WHITE);
-    native.FPDF_RenderPageBitmap(bitmap, page, 0, 0, width, height, 0, DRAW_ANNOTATIONS | DRAW_REVERSED);
+    native.FPDF_RenderPageBitmap(
+      bitmap,
+      page,
+      0,
+      0,
+      width,
+      height,
+      0,
+      DRAW_ANNOTATIONS | DRAW_REVERSED,
+    );
     native.FPDFBitmap_Destroy(bitmap);
     return { width, height, rgba: new Uint8Array(native.memory.buffer, pixels, length).slice() };
   } finally {
@@ -131,7 +160,11 @@ function drawPage(native: Pdfium['native'], page: number, size: { width: number;
   }
 }
 
-function textOf(native: Pdfium['native'], page: number, size: { width: number; height: number }): TextRun[] {
+function textOf(
+  native: Pdfium['native'],
+  page: number,
+  size: { width: number; height: number },
+): TextRun[] {
   const textPage = native.FPDFText_LoadPage(page);
   if (textPage === 0) return [];
   const box = native.malloc(32);
@@ -141,11 +174,22 @@ function textOf(native: Pdfium['native'], page: number, size: { width: number; h
     for (let i = 0; i < count; i++) {
       native.FPDFText_GetRect(textPage, i, box, box + 8, box + 16, box + 24);
       const view = new DataView(native.memory.buffer, box, 32);
-      const [left, top, right, bottom] = [0, 8, 16, 24].map((at) => view.getFloat64(at, true)) as [number, number, number, number];
+      const [left, top, right, bottom] = [0, 8, 16, 24].map((at) => view.getFloat64(at, true)) as [
+        number,
+        number,
+        number,
+        number,
+      ];
       const text = boundedText(native, textPage, left, top, right, bottom);
       if (text === '') continue;
       const share = (value: number, whole: number): number => Math.round((value / whole) * 10_000);
-      runs.push({ text, left: share(left, size.width), top: share(size.height - top, size.height), width: share(right - left, size.width), height: share(top - bottom, size.height) });
+      runs.push({
+        text,
+        left: share(left, size.width),
+        top: share(size.height - top, size.height),
+        width: share(right - left, size.width),
+        height: share(top - bottom, size.height),
+      });
     }
     return runs;
   } finally {
@@ -154,13 +198,20 @@ function textOf(native: Pdfium['native'], page: number, size: { width: number; h
   }
 }
 
-function boundedText(native: Pdfium['native'], textPage: number, ...box: [number, number, number, number]): string {
+function boundedText(
+  native: Pdfium['native'],
+  textPage: number,
+  ...box: [number, number, number, number]
+): string {
   const units = native.FPDFText_GetBoundedText(textPage, ...box, 0, 0);
   if (units <= 0) return '';
   const buffer = native.malloc(units * 2 + 2);
   try {
     const written = native.FPDFText_GetBoundedText(textPage, ...box, buffer, units);
-    return Buffer.from(new Uint8Array(native.memory.buffer, buffer, written * 2)).toString('utf16le').replaceAll('\0', '').trimEnd();
+    return Buffer.from(new Uint8Array(native.memory.buffer, buffer, written * 2))
+      .toString('utf16le')
+      .replaceAll('\0', '')
+      .trimEnd();
   } finally {
     native.free(buffer);
   }

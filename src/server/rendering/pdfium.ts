@@ -5,9 +5,25 @@ import type { PlainReader } from '@/core/age/random-access';
 
 /** The functions of PDFium this product calls, as WebAssembly exports them: pointers and numbers. */
 type Native = Record<
-  | 'malloc' | 'free' | 'FPDF_LoadDocument' | 'FPDF_CloseDocument' | 'FPDF_GetLastError' | 'FPDF_GetPageCount' | 'FPDF_LoadPage' | 'FPDF_ClosePage'
-  | 'FPDF_GetPageWidthF' | 'FPDF_GetPageHeightF' | 'FPDFBitmap_CreateEx' | 'FPDFBitmap_FillRect' | 'FPDFBitmap_Destroy' | 'FPDF_RenderPageBitmap'
-  | 'FPDFText_LoadPage' | 'FPDFText_ClosePage' | 'FPDFText_CountRects' | 'FPDFText_GetRect' | 'FPDFText_GetBoundedText',
+  | 'malloc'
+  | 'free'
+  | 'FPDF_LoadDocument'
+  | 'FPDF_CloseDocument'
+  | 'FPDF_GetLastError'
+  | 'FPDF_GetPageCount'
+  | 'FPDF_LoadPage'
+  | 'FPDF_ClosePage'
+  | 'FPDF_GetPageWidthF'
+  | 'FPDF_GetPageHeightF'
+  | 'FPDFBitmap_CreateEx'
+  | 'FPDFBitmap_FillRect'
+  | 'FPDFBitmap_Destroy'
+  | 'FPDF_RenderPageBitmap'
+  | 'FPDFText_LoadPage'
+  | 'FPDFText_ClosePage'
+  | 'FPDFText_CountRects'
+  | 'FPDFText_GetRect'
+  | 'FPDFText_GetBoundedText',
   (...args: number[]) => number
 > & { readonly memory: WebAssembly.Memory };
 
@@ -45,10 +61,15 @@ export async function loadPdfium(): Promise<Pdfium> {
   await PDFiumLibrary.init({
     instantiateWasm: (imports, done) => {
       const served = serveFiles(imports as Imports, files, () => need(exports).memory);
-      void WebAssembly.instantiate(bytes, served as unknown as WebAssembly.Imports).then(({ instance, module }) => {
-        exports = instance.exports as unknown as Native;
-        (done as unknown as (instance: WebAssembly.Instance, module: WebAssembly.Module) => void)(instance, module);
-      });
+      void WebAssembly.instantiate(bytes, served as unknown as WebAssembly.Imports).then(
+        ({ instance, module }) => {
+          exports = instance.exports as unknown as Native;
+          (done as unknown as (instance: WebAssembly.Instance, module: WebAssembly.Module) => void)(
+            instance,
+            module,
+          );
+        },
+      );
       return {};
     },
   });
@@ -59,7 +80,12 @@ export async function loadPdfium(): Promise<Pdfium> {
     mount: (reader) => {
       const path = `/document/${String(nextName++)}`;
       mounted.set(path, reader);
-      return { path, unmount: () => { mounted.delete(path); } };
+      return {
+        path,
+        unmount: () => {
+          mounted.delete(path);
+        },
+      };
     },
   };
 }
@@ -75,7 +101,11 @@ function readText(memory: WebAssembly.Memory, pointer: number): string {
 }
 
 /** The imports with the file calls for our own files answered here and all others passed on. */
-function serveFiles(imports: Imports, files: { mounted: Map<string, PlainReader>; open: Map<number, OpenFile>; nextDescriptor: number }, memory: () => WebAssembly.Memory): Imports {
+function serveFiles(
+  imports: Imports,
+  files: { mounted: Map<string, PlainReader>; open: Map<number, OpenFile>; nextDescriptor: number },
+  memory: () => WebAssembly.Memory,
+): Imports {
   const env = { ...imports['env'] };
   const wasi = { ...imports['wasi_snapshot_preview1'] };
   const view = (): DataView => new DataView(memory().buffer);
@@ -99,7 +129,8 @@ function serveFiles(imports: Imports, files: { mounted: Map<string, PlainReader>
     view().setInt32(pointer + 32, 4096, true);
     return 0;
   };
-  env['emscripten_resize_heap'] = ((passOn) => (size: number) => (size >>> 0 > MAX_MEMORY ? 0 : passOn?.(size as never)))(env['emscripten_resize_heap']);
+  env['emscripten_resize_heap'] = ((passOn) => (size: number) =>
+    size >>> 0 > MAX_MEMORY ? 0 : passOn?.(size as never))(env['emscripten_resize_heap']);
   wasi['fd_seek'] = (descriptor: number, offset: bigint, whence: number, result: number) => {
     const file = files.open.get(descriptor);
     if (file === undefined) return NO_ENTRY;

@@ -21,7 +21,10 @@ function textString(text: string): string {
  * A PDF whose pages are JPEG pictures, each of the size in points that its page had, written while they come: however many
  * pages, one of them is in memory.
  */
-export async function* picturesToPdf(title: string, pages: AsyncIterable<PrintedPage>): AsyncGenerator<Uint8Array, void> {
+export async function* picturesToPdf(
+  title: string,
+  pages: AsyncIterable<PrintedPage>,
+): AsyncGenerator<Uint8Array, void> {
   const offsets: number[] = [];
   let at = 0;
   const piece = (bytes: Uint8Array): Uint8Array => {
@@ -42,15 +45,28 @@ export async function* picturesToPdf(title: string, pages: AsyncIterable<Printed
     const [w, h] = [points(size.width), points(size.height)];
     const drawing = `q ${w} 0 0 ${h} 0 0 cm /P Do Q`;
     kids.push(`${String(page)} 0 R`);
-    yield object(page, `<< /Type /Page /Parent ${String(PAGES)} 0 R /MediaBox [0 0 ${w} ${h}] /Resources << /XObject << /P ${String(page + 1)} 0 R >> >> /Contents ${String(page + 2)} 0 R >>`);
+    yield object(
+      page,
+      `<< /Type /Page /Parent ${String(PAGES)} 0 R /MediaBox [0 0 ${w} ${h}] /Resources << /XObject << /P ${String(page + 1)} 0 R >> >> /Contents ${String(page + 2)} 0 R >>`,
+    );
     offsets[page + 1] = at;
-    yield text(`${String(page + 1)} 0 obj\n<< /Type /XObject /Subtype /Image /Width ${String(width)} /Height ${String(height)} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length ${String(bytes.length)} >>\nstream\n`);
+    yield text(
+      `${String(page + 1)} 0 obj\n<< /Type /XObject /Subtype /Image /Width ${String(width)} /Height ${String(height)} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length ${String(bytes.length)} >>\nstream\n`,
+    );
     yield piece(bytes);
     yield text('\nendstream\nendobj\n');
-    yield object(page + 2, `<< /Length ${String(drawing.length)} >>\nstream\n${drawing}\nendstream`);
+    yield object(
+      page + 2,
+      `<< /Length ${String(drawing.length)} >>\nstream\n${drawing}\nendstream`,
+    );
   }
   yield object(PAGES, `<< /Type /Pages /Count ${String(kids.length)} /Kids [${kids.join(' ')}] >>`);
   const begins = at;
-  const rows = Array.from({ length: offsets.length - 1 }, (_, i) => `${String(offsets[i + 1] ?? 0).padStart(10, '0')} 00000 n \n`).join('');
-  yield text(`xref\n0 ${String(offsets.length)}\n0000000000 65535 f \n${rows}trailer\n<< /Size ${String(offsets.length)} /Root ${String(CATALOG)} 0 R /Info ${String(INFO)} 0 R >>\nstartxref\n${String(begins)}\n%%EOF\n`);
+  const rows = Array.from(
+    { length: offsets.length - 1 },
+    (_, i) => `${String(offsets[i + 1] ?? 0).padStart(10, '0')} 00000 n \n`,
+  ).join('');
+  yield text(
+    `xref\n0 ${String(offsets.length)}\n0000000000 65535 f \n${rows}trailer\n<< /Size ${String(offsets.length)} /Root ${String(CATALOG)} 0 R /Info ${String(INFO)} 0 R >>\nstartxref\n${String(begins)}\n%%EOF\n`,
+  );
 }

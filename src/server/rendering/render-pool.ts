@@ -5,7 +5,12 @@ import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
 import { ContentError } from '@/server/rendering/errors';
-import { FORGET, type RenderReply, type RenderResults, type RenderTask } from '@/server/rendering/render-task';
+import {
+  FORGET,
+  type RenderReply,
+  type RenderResults,
+  type RenderTask,
+} from '@/server/rendering/render-task';
 
 /** For whom something is drawn, by what they are counted under, and until when they wait for it. */
 export type Asker = { readonly who: string; readonly signal?: AbortSignal | null };
@@ -16,46 +21,92 @@ export type Renderer = {
    * @throws ContentError where the content is at fault, or took too long or too much; BusyError where too much is asked for at
    * once; the signal's reason where nobody waits any more
    */
-  readonly run: <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>, asker: Asker) => Promise<RenderResults[K]>;
+  readonly run: <K extends RenderTask['kind']>(
+    task: Extract<RenderTask, { readonly kind: K }>,
+    asker: Asker,
+  ) => Promise<RenderResults[K]>;
   /** Has every thread let go of the documents and keys it holds. */
   readonly forget: () => void;
   readonly close: () => Promise<void>;
 };
 
 /** How long each task may take once it has a thread, in ms. */
-const LIMITS: Record<RenderTask['kind'], number> = { inspect: 20 * SECOND, page: 15 * SECOND, text: 10 * SECOND, print: 15 * SECOND, keep: 5 * MINUTE };
+const LIMITS: Record<RenderTask['kind'], number> = {
+  inspect: 20 * SECOND,
+  page: 15 * SECOND,
+  text: 10 * SECOND,
+  print: 15 * SECOND,
+  keep: 5 * MINUTE,
+};
 const MAX_HEAP_MB = 768;
 /** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
 const MAX_YOUNG_MB = 12;
 
 /** Whether somebody looks at a page while it is made, or something is made for later that gives way; what takes long has a thread of its own. */
-const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = { inspect: 'making', page: 'reading', text: 'reading', print: 'making', keep: 'apart' };
+const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
+  inspect: 'making',
+  page: 'reading',
+  text: 'reading',
+  print: 'making',
+  keep: 'apart',
+};
 
 /**
  * A pool of `threads` worker threads; one that exceeds its time is ended and replaced. Everybody takes turns: nobody has all
  * threads for themselves, what is made for later has one at the most, and what has no one waiting is not begun.
  */
-export function createRenderPool(workersFolder: string, threads: number, limits: Record<RenderTask['kind'], number> = LIMITS): Renderer {
+export function createRenderPool(
+  workersFolder: string,
+  threads: number,
+  limits: Record<RenderTask['kind'], number> = LIMITS,
+): Renderer {
   const filename = path.resolve(workersFolder, 'render-worker.mjs');
   if (!existsSync(filename)) throw new Error(`The worker ${filename} has not been built.`);
-  const options = { filename, concurrentTasksPerWorker: 1, resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB, maxYoungGenerationSizeMb: MAX_YOUNG_MB } };
-  const pool = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: threads, maxThreads: threads });
-  const apart = new Piscina<RenderTask, RenderReply>({ ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE });
+  const options = {
+    filename,
+    concurrentTasksPerWorker: 1,
+    resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB, maxYoungGenerationSizeMb: MAX_YOUNG_MB },
+  };
+  const pool = new Piscina<RenderTask, RenderReply>({
+    ...options,
+    minThreads: threads,
+    maxThreads: threads,
+  });
+  const apart = new Piscina<RenderTask, RenderReply>({
+    ...options,
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: MINUTE,
+  });
   const channel = new BroadcastChannel(FORGET);
   channel.unref();
   const queues: Record<'reading' | 'making' | 'apart', FairQueue> = {
-    reading: createFairQueue({ atOnce: threads, atOnceEach: Math.max(1, threads - 1), waiting: 2_000, waitingEach: 60 }),
+    reading: createFairQueue({
+      atOnce: threads,
+      atOnceEach: Math.max(1, threads - 1),
+      waiting: 2_000,
+      waitingEach: 60,
+    }),
     making: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 500, waitingEach: 20 }),
     apart: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 3 }),
   };
   return {
-    run: async <K extends RenderTask['kind']>(task: Extract<RenderTask, { readonly kind: K }>, { who, signal = null }: Asker) => {
+    run: async <K extends RenderTask['kind']>(
+      task: Extract<RenderTask, { readonly kind: K }>,
+      { who, signal = null }: Asker,
+    ) => {
       const place = PLACES[task.kind];
-      const reply = await queues[place](who, () => runLimited(place === 'apart' ? apart : pool, task, limits[task.kind]), signal);
+      const reply = await queues[place](
+        who,
+        () => runLimited(place === 'apart' ? apart : pool, task, limits[task.kind]),
+        signal,
+      );
       if (!reply.ok) throw new ContentError(reply.code);
       return reply.result as RenderResults[K];
     },
-    forget: () => { channel.postMessage('forget'); },
+    forget: () => {
+      channel.postMessage('forget');
+    },
     close: async () => {
       channel.close();
       await Promise.all([pool.destroy(), apart.destroy()]);
@@ -63,7 +114,11 @@ export function createRenderPool(workersFolder: string, threads: number, limits:
   };
 }
 
-async function runLimited(pool: Piscina<RenderTask, RenderReply>, task: RenderTask, limit: number): Promise<RenderReply> {
+async function runLimited(
+  pool: Piscina<RenderTask, RenderReply>,
+  task: RenderTask,
+  limit: number,
+): Promise<RenderReply> {
   // The pool's own queue holds a few at the most, of other kinds; waiting there is not the document's fault.
   const queued = (pool.queueSize + 1) * limit;
   try {

@@ -16,17 +16,35 @@ export type SealedSource = {
 /** What a worker thread can be asked for. Pages count from 1, widths are in px. */
 export type RenderTask =
   | { readonly kind: 'inspect'; readonly source: SealedSource }
-  | { readonly kind: 'page'; readonly source: SealedSource; readonly page: number; readonly width: number; readonly watermark: string }
+  | {
+      readonly kind: 'page';
+      readonly source: SealedSource;
+      readonly page: number;
+      readonly width: number;
+      readonly watermark: string;
+    }
   | { readonly kind: 'text'; readonly source: SealedSource; readonly page: number }
   /** One page of a print rendition: its picture at the size of paper, watermark burned in. */
-  | { readonly kind: 'print'; readonly source: SealedSource; readonly page: number; readonly watermark: string }
+  | {
+      readonly kind: 'print';
+      readonly source: SealedSource;
+      readonly page: number;
+      readonly watermark: string;
+    }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
   | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: string };
 
-export type PagePicture = { readonly bytes: Uint8Array; readonly type: 'image/png' | 'image/jpeg'; readonly width: number; readonly height: number };
+export type PagePicture = {
+  readonly bytes: Uint8Array;
+  readonly type: 'image/png' | 'image/jpeg';
+  readonly width: number;
+  readonly height: number;
+};
 
 /** A picture as JPEG, and the size in points that its page has on paper. */
-export type PrintedPage = PagePicture & { readonly size: { readonly width: number; readonly height: number } };
+export type PrintedPage = PagePicture & {
+  readonly size: { readonly width: number; readonly height: number };
+};
 
 export type RenderResults = {
   readonly inspect: { readonly pages: number };

@@ -4,15 +4,26 @@ import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
 
-export type AboutEntry = { readonly entry: Entry; readonly text: string; /** What somebody wrote with it, where it is kept. */ readonly said: string };
+export type AboutEntry = {
+  readonly entry: Entry;
+  readonly text: string;
+  /** What somebody wrote with it, where it is kept. */ readonly said: string;
+};
 
-type Wanted = { readonly document: DocumentId; readonly grants: readonly GrantId[]; readonly people: readonly RecipientId[] };
+type Wanted = {
+  readonly document: DocumentId;
+  readonly grants: readonly GrantId[];
+  readonly people: readonly RecipientId[];
+};
 
 /**
  * What the ledger has of pulling a document back from some people: what revoked it, what they or others by their link were refused, and
  * what they took of it. Oldest first; of text that was sent, the first entry of each person.
  */
-export async function entriesAbout(db: Reading, { document, grants, people }: Wanted): Promise<AboutEntry[]> {
+export async function entriesAbout(
+  db: Reading,
+  { document, grants, people }: Wanted,
+): Promise<AboutEntry[]> {
   const [got] = await db.all<{ found: string }>(sql`
     WITH person(id) AS (SELECT value FROM json_each(${JSON.stringify(people)})), cut(id) AS (SELECT value FROM json_each(${JSON.stringify(grants)})),
     found(sequence) AS (
@@ -24,15 +35,27 @@ export async function entriesAbout(db: Reading, { document, grants, people }: Wa
     )
     SELECT json_group_array(json_array(body, said)) AS found FROM (
       SELECT e.body AS body, coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = e.sequence AND p.field = 'text'), '') AS said FROM ledger_entries e JOIN found USING (sequence) ORDER BY e.sequence)`);
-  return (JSON.parse(got?.found ?? '[]') as [string, string][]).map(([text, said]) => ({ entry: JSON.parse(text) as Entry, text, said }));
+  return (JSON.parse(got?.found ?? '[]') as [string, string][]).map(([text, said]) => ({
+    entry: JSON.parse(text) as Entry,
+    text,
+    said,
+  }));
 }
 
-export type HeldOffline = { readonly recipient: RecipientId; readonly grant: GrantId; readonly checkedAt: number };
+export type HeldOffline = {
+  readonly recipient: RecipientId;
+  readonly grant: GrantId;
+  readonly checkedAt: number;
+};
 
 /** When people last asked by these grants, of those who may go on reading without asking. */
 export async function lastAsked(db: Reading, grants: readonly GrantId[]): Promise<HeldOffline[]> {
   const rows = await db.all<{ recipient: RecipientId; grant: GrantId; last: string }>(sql`
     SELECT recipient_id AS recipient, grant_id AS "grant", max(occurred_at) AS last FROM ledger_entries
     WHERE grant_id IN (SELECT value FROM json_each(${JSON.stringify(grants)})) AND licence_id IS NOT NULL AND outcome = 'granted' AND recipient_id IS NOT NULL GROUP BY recipient_id, grant_id`);
-  return rows.map(({ recipient, grant, last }) => ({ recipient, grant, checkedAt: Date.parse(last) }));
+  return rows.map(({ recipient, grant, last }) => ({
+    recipient,
+    grant,
+    checkedAt: Date.parse(last),
+  }));
 }

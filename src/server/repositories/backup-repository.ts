@@ -2,20 +2,43 @@ import 'server-only';
 import { eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import type { GrantId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { challenges, devices, grants, outbox, staff, staffSessions, staffTickets, uploads, versions } from '@/server/db/schema';
+import {
+  challenges,
+  devices,
+  grants,
+  outbox,
+  staff,
+  staffSessions,
+  staffTickets,
+  uploads,
+  versions,
+} from '@/server/db/schema';
 
 /** Every stored content, with what its file has to be long. */
 export async function storedVersions(db: Reading) {
-  return db.select({ id: versions.id, blobKey: versions.blobKey, headerBytes: versions.headerBytes, bytes: versions.bytes }).from(versions);
+  return db
+    .select({
+      id: versions.id,
+      blobKey: versions.blobKey,
+      headerBytes: versions.headerBytes,
+      bytes: versions.bytes,
+    })
+    .from(versions);
 }
 
 /** Grants that are not revoked. */
 export async function liveGrantIds(db: Reading | Transaction): Promise<GrantId[]> {
-  return (await db.select({ id: grants.id }).from(grants).where(isNull(grants.revokedAt))).map(({ id }) => id);
+  return (await db.select({ id: grants.id }).from(grants).where(isNull(grants.revokedAt))).map(
+    ({ id }) => id,
+  );
 }
 
 /** Sets what a grant was used for, where more was used since. */
-export async function setPrintsMade(tx: Transaction, id: GrantId, printsMade: number): Promise<void> {
+export async function setPrintsMade(
+  tx: Transaction,
+  id: GrantId,
+  printsMade: number,
+): Promise<void> {
   await tx.update(grants).set({ printsMade }).where(eq(grants.id, id));
 }
 
@@ -33,5 +56,11 @@ export async function endWhatWasOpen(tx: Transaction, now: number): Promise<void
   await tx.delete(challenges).where(isNotNull(challenges.id));
   await tx.delete(uploads).where(isNotNull(uploads.id));
   await tx.update(devices).set({ endedAt: now }).where(isNull(devices.endedAt));
-  await tx.update(outbox).set({ state: 'failed', lastError: 'It waited when the backup was made, and may have been sent since.' }).where(inArray(outbox.state, ['waiting', 'sending']));
+  await tx
+    .update(outbox)
+    .set({
+      state: 'failed',
+      lastError: 'It waited when the backup was made, and may have been sent since.',
+    })
+    .where(inArray(outbox.state, ['waiting', 'sending']));
 }

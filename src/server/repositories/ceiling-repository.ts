@@ -12,15 +12,33 @@ export async function listCeilings(db: Reading | Transaction): Promise<Ceiling[]
 }
 
 /** Folders with what they lie in. */
-export async function folderParents(db: Reading | Transaction): Promise<Map<FolderId, FolderId | null>> {
+export async function folderParents(
+  db: Reading | Transaction,
+): Promise<Map<FolderId, FolderId | null>> {
   const rows = await db.select({ id: folders.id, parentId: folders.parentId }).from(folders);
   return new Map(rows.map(({ id, parentId }) => [id, parentId]));
 }
 
-export async function putCeilingRow(tx: Transaction, row: { readonly level: Level; readonly subject: string; readonly limits: Limits; readonly setBy: StaffId; readonly setAt: number }): Promise<void> {
-  await tx.insert(ceilings).values(row).onConflictDoUpdate({ target: [ceilings.level, ceilings.subject], set: row });
+export async function putCeilingRow(
+  tx: Transaction,
+  row: {
+    readonly level: Level;
+    readonly subject: string;
+    readonly limits: Limits;
+    readonly setBy: StaffId;
+    readonly setAt: number;
+  },
+): Promise<void> {
+  await tx
+    .insert(ceilings)
+    .values(row)
+    .onConflictDoUpdate({ target: [ceilings.level, ceilings.subject], set: row });
 }
 
-export async function removeCeilingRow(tx: Transaction, level: Level, subject: string): Promise<void> {
+export async function removeCeilingRow(
+  tx: Transaction,
+  level: Level,
+  subject: string,
+): Promise<void> {
   await tx.delete(ceilings).where(and(eq(ceilings.level, level), eq(ceilings.subject, subject)));
 }

@@ -6,17 +6,35 @@ import { consents, staff } from '@/server/db/schema';
 
 export type ConsentRecord = typeof consents.$inferSelect;
 
-export async function insertConsent(tx: Transaction, row: Omit<typeof consents.$inferInsert, 'state'>): Promise<void> {
+export async function insertConsent(
+  tx: Transaction,
+  row: Omit<typeof consents.$inferInsert, 'state'>,
+): Promise<void> {
   await tx.insert(consents).values({ ...row, state: 'waiting' });
 }
 
 export async function waitingConsents(db: Reading) {
-  return db.select({ consent: consents, askedBy: staff.name }).from(consents).innerJoin(staff, eq(staff.id, consents.askedBy)).where(eq(consents.state, 'waiting')).orderBy(desc(consents.askedAt));
+  return db
+    .select({ consent: consents, askedBy: staff.name })
+    .from(consents)
+    .innerJoin(staff, eq(staff.id, consents.askedBy))
+    .where(eq(consents.state, 'waiting'))
+    .orderBy(desc(consents.askedAt));
 }
 
 /** Answers a request that still waits; `null` where it does not. */
-export async function settleConsent(tx: Transaction, id: ConsentId, state: 'agreed' | 'declined', by: StaffId, now: number): Promise<ConsentRecord | null> {
-  const [row] = await tx.update(consents).set({ state, answeredBy: by, answeredAt: now }).where(and(eq(consents.id, id), eq(consents.state, 'waiting'))).returning();
+export async function settleConsent(
+  tx: Transaction,
+  id: ConsentId,
+  state: 'agreed' | 'declined',
+  by: StaffId,
+  now: number,
+): Promise<ConsentRecord | null> {
+  const [row] = await tx
+    .update(consents)
+    .set({ state, answeredBy: by, answeredAt: now })
+    .where(and(eq(consents.id, id), eq(consents.state, 'waiting')))
+    .returning();
   return row ?? null;
 }
 

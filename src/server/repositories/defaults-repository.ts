@@ -10,10 +10,22 @@ export async function listDefaults(db: Reading | Transaction): Promise<LevelDefa
   return db.select().from(levelDefaults);
 }
 
-export async function putDefaultsRow(tx: Transaction, row: typeof levelDefaults.$inferInsert): Promise<void> {
-  await tx.insert(levelDefaults).values(row).onConflictDoUpdate({ target: [levelDefaults.level, levelDefaults.subject], set: row });
+export async function putDefaultsRow(
+  tx: Transaction,
+  row: typeof levelDefaults.$inferInsert,
+): Promise<void> {
+  await tx
+    .insert(levelDefaults)
+    .values(row)
+    .onConflictDoUpdate({ target: [levelDefaults.level, levelDefaults.subject], set: row });
 }
 
-export async function removeDefaultsRow(tx: Transaction, level: Level, subject: string): Promise<void> {
-  await tx.delete(levelDefaults).where(and(eq(levelDefaults.level, level), eq(levelDefaults.subject, subject)));
+export async function removeDefaultsRow(
+  tx: Transaction,
+  level: Level,
+  subject: string,
+): Promise<void> {
+  await tx
+    .delete(levelDefaults)
+    .where(and(eq(levelDefaults.level, level), eq(levelDefaults.subject, subject)));
 }

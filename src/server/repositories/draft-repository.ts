@@ -11,13 +11,23 @@ export async function draftsOf(db: Reading | Transaction, owner: StaffId): Promi
   return db.select().from(drafts).where(eq(drafts.staffId, owner)).orderBy(desc(drafts.updatedAt));
 }
 
-export async function findDraft(db: Reading | Transaction, id: DraftId, owner: StaffId): Promise<DraftRecord | null> {
-  const [row] = await db.select().from(drafts).where(and(eq(drafts.id, id), eq(drafts.staffId, owner)));
+export async function findDraft(
+  db: Reading | Transaction,
+  id: DraftId,
+  owner: StaffId,
+): Promise<DraftRecord | null> {
+  const [row] = await db
+    .select()
+    .from(drafts)
+    .where(and(eq(drafts.id, id), eq(drafts.staffId, owner)));
   return row ?? null;
 }
 
 export async function putDraft(tx: Transaction, row: DraftRecord): Promise<void> {
-  await tx.insert(drafts).values(row).onConflictDoUpdate({ target: drafts.id, set: { body: row.body, updatedAt: row.updatedAt } });
+  await tx
+    .insert(drafts)
+    .values(row)
+    .onConflictDoUpdate({ target: drafts.id, set: { body: row.body, updatedAt: row.updatedAt } });
 }
 
 export async function removeDraft(tx: Transaction, id: DraftId, owner: StaffId): Promise<void> {

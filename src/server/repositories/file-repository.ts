@@ -2,28 +2,70 @@ import 'server-only';
 import { and, eq } from 'drizzle-orm';
 import type { DispatchId, DocumentId, RecipientId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { dispatches, documents, grants, links, organisation, recipients, staff, versions } from '@/server/db/schema';
+import {
+  dispatches,
+  documents,
+  grants,
+  links,
+  organisation,
+  recipients,
+  staff,
+  versions,
+} from '@/server/db/schema';
 
 export type FileFacts = NonNullable<Awaited<ReturnType<typeof findFileFacts>>>;
 
 /** What a protected file for one person of a sending says and carries: the version named, or the document's current one. */
-export async function findFileFacts(db: Reading | Transaction, of: { readonly dispatch: DispatchId; readonly recipient: RecipientId } & ({ readonly document: DocumentId } | { readonly version: VersionId })) {
+export async function findFileFacts(
+  db: Reading | Transaction,
+  of: { readonly dispatch: DispatchId; readonly recipient: RecipientId } & (
+    { readonly document: DocumentId } | { readonly version: VersionId }
+  ),
+) {
   const [row] = await db
-    .select({ dispatch: dispatches, sender: staff.name, senderAddress: staff.email, recipient: recipients, document: documents, version: versions, token: links.token, grantId: grants.id, organisation: organisation.name })
+    .select({
+      dispatch: dispatches,
+      sender: staff.name,
+      senderAddress: staff.email,
+      recipient: recipients,
+      document: documents,
+      version: versions,
+      token: links.token,
+      grantId: grants.id,
+      organisation: organisation.name,
+    })
     .from(grants)
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
     .innerJoin(recipients, eq(recipients.id, grants.recipientId))
     .innerJoin(documents, eq(documents.id, grants.documentId))
-    .innerJoin(versions, 'version' in of ? and(eq(versions.documentId, documents.id), eq(versions.id, of.version)) : eq(versions.id, documents.versionId))
-    .innerJoin(links, and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)))
+    .innerJoin(
+      versions,
+      'version' in of
+        ? and(eq(versions.documentId, documents.id), eq(versions.id, of.version))
+        : eq(versions.id, documents.versionId),
+    )
+    .innerJoin(
+      links,
+      and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)),
+    )
     .innerJoin(organisation, eq(organisation.id, 1))
-    .where(and(eq(grants.dispatchId, of.dispatch), eq(grants.recipientId, of.recipient), 'document' in of ? eq(grants.documentId, of.document) : undefined));
+    .where(
+      and(
+        eq(grants.dispatchId, of.dispatch),
+        eq(grants.recipientId, of.recipient),
+        'document' in of ? eq(grants.documentId, of.document) : undefined,
+      ),
+    );
   return row ?? null;
 }
 
 /** A version by its id, with its document. */
 export async function findVersion(db: Reading, id: VersionId) {
-  const [row] = await db.select({ document: documents, version: versions }).from(versions).innerJoin(documents, eq(documents.id, versions.documentId)).where(eq(versions.id, id));
+  const [row] = await db
+    .select({ document: documents, version: versions })
+    .from(versions)
+    .innerJoin(documents, eq(documents.id, versions.documentId))
+    .where(eq(versions.id, id));
   return row ?? null;
 }

@@ -5,22 +5,60 @@ import type { Reading, Transaction } from '@/server/db/database';
 import { documents, folders, keptTerms, keptViews, markings, staff } from '@/server/db/schema';
 
 export async function listFolders(db: Reading | Transaction) {
-  const here = db.select({ folderId: documents.folderId, documents: sql<number | null>`count(*)`.as('documents') }).from(documents).groupBy(documents.folderId).as('here');
-  const rows = await db.select({ id: folders.id, parentId: folders.parentId, name: folders.name, createdBy: folders.createdBy, documents: here.documents }).from(folders).leftJoin(here, eq(here.folderId, folders.id)).orderBy(sql`${folders.name} COLLATE NOCASE`);
+  const here = db
+    .select({
+      folderId: documents.folderId,
+      documents: sql<number | null>`count(*)`.as('documents'),
+    })
+    .from(documents)
+    .groupBy(documents.folderId)
+    .as('here');
+  const rows = await db
+    .select({
+      id: folders.id,
+      parentId: folders.parentId,
+      name: folders.name,
+      createdBy: folders.createdBy,
+      documents: here.documents,
+    })
+    .from(folders)
+    .leftJoin(here, eq(here.folderId, folders.id))
+    .orderBy(sql`${folders.name} COLLATE NOCASE`);
   return rows.map((row) => ({ ...row, documents: row.documents ?? 0 }));
 }
 
 /** Whether a folder of this name is there already, beside one with the given id. */
-export async function folderNamed(tx: Transaction, parentId: FolderId | null, name: string, other?: FolderId): Promise<boolean> {
+export async function folderNamed(
+  tx: Transaction,
+  parentId: FolderId | null,
+  name: string,
+  other?: FolderId,
+): Promise<boolean> {
   const inParent = parentId === null ? isNull(folders.parentId) : eq(folders.parentId, parentId);
-  return (await tx.$count(folders, and(inParent, sql`${folders.name} = ${name} COLLATE NOCASE`, other === undefined ? undefined : ne(folders.id, other)))) > 0;
+  return (
+    (await tx.$count(
+      folders,
+      and(
+        inParent,
+        sql`${folders.name} = ${name} COLLATE NOCASE`,
+        other === undefined ? undefined : ne(folders.id, other),
+      ),
+    )) > 0
+  );
 }
 
-export async function insertFolder(tx: Transaction, row: typeof folders.$inferInsert): Promise<void> {
+export async function insertFolder(
+  tx: Transaction,
+  row: typeof folders.$inferInsert,
+): Promise<void> {
   await tx.insert(folders).values(row);
 }
 
-export async function changeFolderRow(tx: Transaction, id: FolderId, change: { readonly name?: string; readonly parentId?: FolderId | null }): Promise<void> {
+export async function changeFolderRow(
+  tx: Transaction,
+  id: FolderId,
+  change: { readonly name?: string; readonly parentId?: FolderId | null },
+): Promise<void> {
   await tx.update(folders).set(change).where(eq(folders.id, id));
 }
 
@@ -29,18 +67,37 @@ export async function removeFolderRow(tx: Transaction, id: FolderId): Promise<vo
 }
 
 export async function listMarkings(db: Reading | Transaction) {
-  return db.select({ id: markings.id, name: markings.name, meaning: markings.meaning, documents: count(documents.id) }).from(markings).leftJoin(documents, eq(documents.markingId, markings.id)).groupBy(markings.id).orderBy(markings.position);
+  return db
+    .select({
+      id: markings.id,
+      name: markings.name,
+      meaning: markings.meaning,
+      documents: count(documents.id),
+    })
+    .from(markings)
+    .leftJoin(documents, eq(documents.markingId, markings.id))
+    .groupBy(markings.id)
+    .orderBy(markings.position);
 }
 
 /** Adds a marking at the end of the list, or renames one. */
-export async function putMarkingRow(tx: Transaction, row: { readonly id: MarkingId; readonly name: string; readonly meaning: string }): Promise<void> {
+export async function putMarkingRow(
+  tx: Transaction,
+  row: { readonly id: MarkingId; readonly name: string; readonly meaning: string },
+): Promise<void> {
   const [last] = await tx.select({ position: max(markings.position) }).from(markings);
-  await tx.insert(markings).values({ ...row, position: (last?.position ?? 0) + 1 }).onConflictDoUpdate({ target: markings.id, set: { name: row.name, meaning: row.meaning } });
+  await tx
+    .insert(markings)
+    .values({ ...row, position: (last?.position ?? 0) + 1 })
+    .onConflictDoUpdate({ target: markings.id, set: { name: row.name, meaning: row.meaning } });
 }
 
 /** Swaps a marking with the one before it, if there is one. */
 export async function moveMarkingUp(tx: Transaction, id: MarkingId): Promise<void> {
-  const order = await tx.select({ id: markings.id, position: markings.position }).from(markings).orderBy(markings.position);
+  const order = await tx
+    .select({ id: markings.id, position: markings.position })
+    .from(markings)
+    .orderBy(markings.position);
   const at = order.findIndex((each) => each.id === id);
   const [above, own] = [order[at - 1], order[at]];
   if (above === undefined || own === undefined) return;
@@ -54,25 +111,59 @@ export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<
 
 export async function listKeptTerms(db: Reading | Transaction) {
   const uses = sql<number>`(SELECT count(DISTINCT g.recipient_id) FROM grants g WHERE g.terms_id = ${sql.raw('"kept_terms"."id"')} AND g.revoked_at IS NULL)`;
-  const rows = await db.select({ row: keptTerms, changedBy: staff.name, uses }).from(keptTerms).innerJoin(staff, eq(staff.id, keptTerms.changedBy)).orderBy(sql`${keptTerms.name} COLLATE NOCASE`);
-  return rows.map(({ row, changedBy, uses: people }) => ({ ...row.body, id: row.id, name: row.name, version: row.version, uses: people, changedAt: row.changedAt, changedBy }));
+  const rows = await db
+    .select({ row: keptTerms, changedBy: staff.name, uses })
+    .from(keptTerms)
+    .innerJoin(staff, eq(staff.id, keptTerms.changedBy))
+    .orderBy(sql`${keptTerms.name} COLLATE NOCASE`);
+  return rows.map(({ row, changedBy, uses: people }) => ({
+    ...row.body,
+    id: row.id,
+    name: row.name,
+    version: row.version,
+    uses: people,
+    changedAt: row.changedAt,
+    changedBy,
+  }));
 }
 
 /** Adds kept terms, or changes them to their next version. */
-export async function putTermsRow(tx: Transaction, row: Omit<typeof keptTerms.$inferInsert, 'version'>): Promise<void> {
-  await tx.insert(keptTerms).values(row).onConflictDoUpdate({ target: keptTerms.id, set: { ...row, version: sql`${keptTerms.version} + 1` } });
+export async function putTermsRow(
+  tx: Transaction,
+  row: Omit<typeof keptTerms.$inferInsert, 'version'>,
+): Promise<void> {
+  await tx
+    .insert(keptTerms)
+    .values(row)
+    .onConflictDoUpdate({
+      target: keptTerms.id,
+      set: { ...row, version: sql`${keptTerms.version} + 1` },
+    });
 }
 
 export async function removeTermsRow(tx: Transaction, id: TermsId): Promise<boolean> {
-  return (await tx.delete(keptTerms).where(eq(keptTerms.id, id)).returning({ id: keptTerms.id })).length > 0;
+  return (
+    (await tx.delete(keptTerms).where(eq(keptTerms.id, id)).returning({ id: keptTerms.id }))
+      .length > 0
+  );
 }
 
 export async function viewsOf(db: Reading | Transaction, owner: StaffId) {
-  return db.select({ id: keptViews.id, name: keptViews.name, query: keptViews.query }).from(keptViews).where(eq(keptViews.staffId, owner)).orderBy(sql`${keptViews.name} COLLATE NOCASE`);
+  return db
+    .select({ id: keptViews.id, name: keptViews.name, query: keptViews.query })
+    .from(keptViews)
+    .where(eq(keptViews.staffId, owner))
+    .orderBy(sql`${keptViews.name} COLLATE NOCASE`);
 }
 
-export async function putViewRow(tx: Transaction, row: typeof keptViews.$inferInsert): Promise<void> {
-  await tx.insert(keptViews).values(row).onConflictDoUpdate({ target: [keptViews.staffId, keptViews.name], set: { query: row.query } });
+export async function putViewRow(
+  tx: Transaction,
+  row: typeof keptViews.$inferInsert,
+): Promise<void> {
+  await tx
+    .insert(keptViews)
+    .values(row)
+    .onConflictDoUpdate({ target: [keptViews.staffId, keptViews.name], set: { query: row.query } });
 }
 
 export async function removeViewRow(tx: Transaction, id: ViewId, owner: StaffId): Promise<void> {

@@ -30,29 +30,76 @@ const wasNot = sql`held.revoked_at IS NULL`;
  *
  * @param ownedBy only what this member of staff answers for; absent: all
  */
-export async function documentsLackedBy(db: Reading, recipient: RecipientId, { text, ownedBy }: { readonly text: string; readonly ownedBy?: StaffId | undefined }, now: number, limit: number) {
+export async function documentsLackedBy(
+  db: Reading,
+  recipient: RecipientId,
+  { text, ownedBy }: { readonly text: string; readonly ownedBy?: StaffId | undefined },
+  now: number,
+  limit: number,
+) {
   const where = and(
-    isNull(documents.revokedAt), isNotNull(versions.wrappedKey),
+    isNull(documents.revokedAt),
+    isNotNull(versions.wrappedKey),
     sql`NOT ${held(recipient, documentOfRow, counts(now))}`,
-    ownedBy === undefined ? undefined : or(eq(documents.ownerId, ownedBy), eq(documents.deputyId, ownedBy)),
+    ownedBy === undefined
+      ? undefined
+      : or(eq(documents.ownerId, ownedBy), eq(documents.deputyId, ownedBy)),
     text === '' ? undefined : holding(text, documents.title, documents.reference),
   );
-  const from = () => db.select({ id: documents.id, reference: documents.reference, title: documents.title, marking: markings.name, revoked: sql<number>`${held(recipient, documentOfRow, wasRevoked)}`, expired: sql<number>`${held(recipient, documentOfRow, wasNot)}` }).from(documents).innerJoin(versions, eq(versions.id, documents.versionId)).leftJoin(markings, eq(markings.id, documents.markingId));
+  const from = () =>
+    db
+      .select({
+        id: documents.id,
+        reference: documents.reference,
+        title: documents.title,
+        marking: markings.name,
+        revoked: sql<number>`${held(recipient, documentOfRow, wasRevoked)}`,
+        expired: sql<number>`${held(recipient, documentOfRow, wasNot)}`,
+      })
+      .from(documents)
+      .innerJoin(versions, eq(versions.id, documents.versionId))
+      .leftJoin(markings, eq(markings.id, documents.markingId));
   const [rows, [counted]] = await Promise.all([
     from().where(where).orderBy(desc(documents.createdAt), desc(documents.id)).limit(limit),
-    db.select({ total: sql<number>`count(*)` }).from(documents).innerJoin(versions, eq(versions.id, documents.versionId)).where(where),
+    db
+      .select({ total: sql<number>`count(*)` })
+      .from(documents)
+      .innerJoin(versions, eq(versions.id, documents.versionId))
+      .where(where),
   ]);
   return { rows, total: counted?.total ?? 0 };
 }
 
 /** People who are not blocked and have no grant on a document that can be opened now or later, by organisation and name. */
-export async function peopleLacking(db: Reading, document: DocumentId, text: string, now: number, limit: number) {
+export async function peopleLacking(
+  db: Reading,
+  document: DocumentId,
+  text: string,
+  now: number,
+  limit: number,
+) {
   const where = and(
-    eq(recipients.kind, 'person'), eq(recipients.blocked, false), sql`NOT ${held(personOfRow, document, counts(now))}`,
-    text === '' ? undefined : holding(text, recipients.name, recipients.address, recipients.organisation),
+    eq(recipients.kind, 'person'),
+    eq(recipients.blocked, false),
+    sql`NOT ${held(personOfRow, document, counts(now))}`,
+    text === ''
+      ? undefined
+      : holding(text, recipients.name, recipients.address, recipients.organisation),
   );
   const [rows, total] = await Promise.all([
-    db.select({ id: recipients.id, name: recipients.name, address: recipients.address, organisation: recipients.organisation, revoked: sql<number>`${held(personOfRow, document, wasRevoked)}`, expired: sql<number>`${held(personOfRow, document, wasNot)}` }).from(recipients).where(where).orderBy(recipients.organisation, recipients.name, recipients.address).limit(limit),
+    db
+      .select({
+        id: recipients.id,
+        name: recipients.name,
+        address: recipients.address,
+        organisation: recipients.organisation,
+        revoked: sql<number>`${held(personOfRow, document, wasRevoked)}`,
+        expired: sql<number>`${held(personOfRow, document, wasNot)}`,
+      })
+      .from(recipients)
+      .where(where)
+      .orderBy(recipients.organisation, recipients.name, recipients.address)
+      .limit(limit),
     db.$count(recipients, where),
   ]);
   return { rows, total };

@@ -7,14 +7,32 @@ import type { Happening } from '@/core/ledger/entry';
 import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase, type Database } from '@/server/db/database';
 import { ledgerState, listCheckpoints, listEntries } from '@/server/repositories/ledger-reader';
-import { CHECKPOINT_EVERY, appendEntries, signLedger, type Recorder } from '@/server/repositories/ledger-writer';
+import {
+  CHECKPOINT_EVERY,
+  appendEntries,
+  signLedger,
+  type Recorder,
+} from '@/server/repositories/ledger-writer';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { nodeHash } from '@/server/vault/node-hash';
 import { newSigningKey, signerOf } from '@/server/vault/vault';
 
 const { privateKey, publicKey } = newSigningKey();
-const recorder: Recorder = { hash: nodeHash, random: (length) => new Uint8Array(randomBytes(length)), signer: signerOf(privateKey, publicKey), origin: 'embargo-ledger', dayOf: createCalendar('UTC').dayOf };
-const shown = (page: number): Happening => ({ action: 'page.shown', outcome: 'granted', actor: { kind: 'recipient', id: 'rcp_1' }, occurredAt: 1_790_000_000_000, details: { page }, personal: { network: '203.0.113.24' } });
+const recorder: Recorder = {
+  hash: nodeHash,
+  random: (length) => new Uint8Array(randomBytes(length)),
+  signer: signerOf(privateKey, publicKey),
+  origin: 'embargo-ledger',
+  dayOf: createCalendar('UTC').dayOf,
+};
+const shown = (page: number): Happening => ({
+  action: 'page.shown',
+  outcome: 'granted',
+  actor: { kind: 'recipient', id: 'rcp_1' },
+  occurredAt: 1_790_000_000_000,
+  details: { page },
+  personal: { network: '203.0.113.24' },
+});
 
 let folder: string;
 let db: Database;
@@ -27,8 +45,10 @@ afterEach(async () => {
   rmSync(folder, { recursive: true });
 });
 
-const write = (...pages: number[]) => db.write((tx) => appendEntries(tx, recorder, pages.map(shown)));
-const pagesRecorded = async (): Promise<unknown[]> => (await listEntries(db.read, {}, 1000)).map(({ entry }) => entry.details['page']).reverse();
+const write = (...pages: number[]) =>
+  db.write((tx) => appendEntries(tx, recorder, pages.map(shown)));
+const pagesRecorded = async (): Promise<unknown[]> =>
+  (await listEntries(db.read, {}, 1000)).map(({ entry }) => entry.details['page']).reverse();
 
 describe('the end of the ledger', () => {
   test('takes the entries of jobs that are committed together in the order they were asked for', async () => {
@@ -59,18 +79,33 @@ describe('the end of the ledger', () => {
     await write(...Array.from({ length: CHECKPOINT_EVERY }, (_, i) => i));
     expect((await listCheckpoints(db.read)).map(({ size }) => size)).toEqual([CHECKPOINT_EVERY]);
     await write(1);
-    expect(await ledgerState(db.read)).toMatchObject({ size: CHECKPOINT_EVERY + 1, signedSize: CHECKPOINT_EVERY });
+    expect(await ledgerState(db.read)).toMatchObject({
+      size: CHECKPOINT_EVERY + 1,
+      signedSize: CHECKPOINT_EVERY,
+    });
     for (let i = 0; i < 2; i++) await db.write((tx) => signLedger(tx, recorder, 1_790_000_000_000));
-    expect((await listCheckpoints(db.read)).map(({ size }) => size)).toEqual([CHECKPOINT_EVERY, CHECKPOINT_EVERY + 1]);
-    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({ checkpoints: 2, signed: CHECKPOINT_EVERY + 1, problems: [] });
+    expect((await listCheckpoints(db.read)).map(({ size }) => size)).toEqual([
+      CHECKPOINT_EVERY,
+      CHECKPOINT_EVERY + 1,
+    ]);
+    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({
+      checkpoints: 2,
+      signed: CHECKPOINT_EVERY + 1,
+      problems: [],
+    });
   });
 
   test('takes more entries in one job than one statement holds', async () => {
     await write(...Array.from({ length: 5000 }, (_, i) => i));
-    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({ entries: 5000, problems: [] });
+    expect(await verifyLedger(db.read, { publicKey })).toMatchObject({
+      entries: 5000,
+      problems: [],
+    });
   });
 
   test('cannot be written to outside the write queue', async () => {
-    await expect(db.read.transaction((tx) => appendEntries(tx, recorder, [shown(1)]))).rejects.toThrow('Only inside a job');
+    await expect(
+      db.read.transaction((tx) => appendEntries(tx, recorder, [shown(1)])),
+    ).rejects.toThrow('Only inside a job');
   });
 });

@@ -13,7 +13,13 @@ import { carriedToCommit, type Transaction } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, recipients } from '@/server/db/schema';
 
 /** What writing the ledger needs besides a transaction. */
-export type Recorder = { readonly hash: Hash; readonly random: RandomSource; readonly signer: Signer; readonly origin: string; readonly dayOf: (moment: Moment) => string };
+export type Recorder = {
+  readonly hash: Hash;
+  readonly random: RandomSource;
+  readonly signer: Signer;
+  readonly origin: string;
+  readonly dayOf: (moment: Moment) => string;
+};
 
 /** A signed checkpoint is made at least every so many entries. */
 export const CHECKPOINT_EVERY = 256;
@@ -32,23 +38,44 @@ function hexOf(bytes: Uint8Array): string {
 }
 
 function unpackNodes(packed: Uint8Array): Uint8Array[] {
-  return Array.from({ length: packed.length / HASH_BYTES }, (_, i) => new Uint8Array(packed.subarray(i * HASH_BYTES, (i + 1) * HASH_BYTES)));
+  return Array.from(
+    { length: packed.length / HASH_BYTES },
+    (_, i) => new Uint8Array(packed.subarray(i * HASH_BYTES, (i + 1) * HASH_BYTES)),
+  );
 }
 
 async function readEnd(tx: Transaction): Promise<End> {
   const [row] = await tx.select().from(ledgerEnd).where(eq(ledgerEnd.id, ONLY_ROW));
   if (row === undefined) return { tree: EMPTY_TREE, hash: GENESIS, signedSize: 0 };
-  return { tree: { size: row.size, nodes: unpackNodes(row.nodes) }, hash: row.hash, signedSize: row.signedSize };
+  return {
+    tree: { size: row.size, nodes: unpackNodes(row.nodes) },
+    hash: row.hash,
+    signedSize: row.signedSize,
+  };
 }
 
 async function writeEnd(tx: Transaction, { tree, hash, signedSize }: End): Promise<void> {
   const row = { size: tree.size, hash, nodes: packNodes(tree.nodes), signedSize };
-  await tx.insert(ledgerEnd).values({ id: ONLY_ROW, ...row }).onConflictDoUpdate({ target: ledgerEnd.id, set: row });
+  await tx
+    .insert(ledgerEnd)
+    .values({ id: ONLY_ROW, ...row })
+    .onConflictDoUpdate({ target: ledgerEnd.id, set: row });
 }
 
 /** Entries that wait for their batch's commit: where they leave the ledger, and their rows, newest first. */
-type Pending = { readonly end: End; readonly recorder: Recorder; readonly newest: Written | null; readonly now: Moment; readonly toBeSigned: boolean };
-type Written = { readonly entries: readonly EntryRow[]; readonly personal: readonly PersonalRow[]; readonly facts: readonly DayFacts[]; readonly before: Written | null };
+type Pending = {
+  readonly end: End;
+  readonly recorder: Recorder;
+  readonly newest: Written | null;
+  readonly now: Moment;
+  readonly toBeSigned: boolean;
+};
+type Written = {
+  readonly entries: readonly EntryRow[];
+  readonly personal: readonly PersonalRow[];
+  readonly facts: readonly DayFacts[];
+  readonly before: Written | null;
+};
 type EntryRow = { readonly sequence: number; readonly body: string; readonly hash: string };
 type PersonalRow = readonly [sequence: number, field: string, salt: string, value: string];
 
@@ -63,10 +90,15 @@ function asRows(rows: readonly unknown[]): SQL {
 const pending = carriedToCommit<Pending>('ledger', writePending);
 
 async function pendingOf(tx: Transaction, recorder: Recorder): Promise<Pending> {
-  return pending.get(tx) ?? { end: await readEnd(tx), recorder, newest: null, now: 0, toBeSigned: false };
+  return (
+    pending.get(tx) ?? { end: await readEnd(tx), recorder, newest: null, now: 0, toBeSigned: false }
+  );
 }
 
-async function writePending(tx: Transaction, { end, recorder, newest, now, toBeSigned }: Pending): Promise<void> {
+async function writePending(
+  tx: Transaction,
+  { end, recorder, newest, now, toBeSigned }: Pending,
+): Promise<void> {
   const written: Written[] = [];
   for (let each = newest; each !== null; each = each.before) written.unshift(each);
   const entries = written.flatMap((each) => each.entries);
@@ -74,20 +106,47 @@ async function writePending(tx: Transaction, { end, recorder, newest, now, toBeS
   // Sequences follow one another, so bodies and hashes come as two long values and no row has to be
   // taken apart. The hashes are bytes: a place in text is counted from its start, every time.
   const [first] = entries;
-  if (first !== undefined) await tx.run(sql`INSERT INTO ledger_entries (sequence, body, hash) SELECT key + ${first.sequence}, value, CAST(substr(${Buffer.from(entries.map(({ hash }) => hash).join(''))}, key * ${HEX} + 1, ${HEX}) AS TEXT) FROM ${asRows(entries.map(({ body }) => body))}`);
-  if (personal.length > 0) await tx.run(sql`INSERT INTO ledger_personal (sequence, field, salt, value) SELECT value ->> 0, value ->> 1, unhex(value ->> 2), value ->> 3 FROM ${asRows(personal)}`);
-  await countDays(tx, written.flatMap((each) => each.facts), recorder.dayOf, end.tree.size);
+  if (first !== undefined)
+    await tx.run(
+      sql`INSERT INTO ledger_entries (sequence, body, hash) SELECT key + ${first.sequence}, value, CAST(substr(${Buffer.from(entries.map(({ hash }) => hash).join(''))}, key * ${HEX} + 1, ${HEX}) AS TEXT) FROM ${asRows(entries.map(({ body }) => body))}`,
+    );
+  if (personal.length > 0)
+    await tx.run(
+      sql`INSERT INTO ledger_personal (sequence, field, salt, value) SELECT value ->> 0, value ->> 1, unhex(value ->> 2), value ->> 3 FROM ${asRows(personal)}`,
+    );
+  await countDays(
+    tx,
+    written.flatMap((each) => each.facts),
+    recorder.dayOf,
+    end.tree.size,
+  );
   const unsigned = end.tree.size - end.signedSize;
-  await writeEnd(tx, unsigned >= CHECKPOINT_EVERY || (toBeSigned && unsigned > 0) ? await sign(tx, recorder, end, now) : end);
+  await writeEnd(
+    tx,
+    unsigned >= CHECKPOINT_EVERY || (toBeSigned && unsigned > 0)
+      ? await sign(tx, recorder, end, now)
+      : end,
+  );
 }
 
 /** What of an entry decides on which heap it is counted. */
-export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> & Readonly<Partial<Record<'reason' | 'document' | 'recipient' | 'dispatch' | 'place', string | null | undefined>>>;
+export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> &
+  Readonly<
+    Partial<
+      Record<'reason' | 'document' | 'recipient' | 'dispatch' | 'place', string | null | undefined>
+    >
+  >;
 
-async function organisationsOf(tx: Transaction, ids: readonly string[]): Promise<Map<string, string>> {
+async function organisationsOf(
+  tx: Transaction,
+  ids: readonly string[],
+): Promise<Map<string, string>> {
   if (ids.length === 0) return new Map();
   // As one value: a wide change names more people than a statement takes parameters.
-  const rows = await tx.select({ id: recipients.id, organisation: recipients.organisation }).from(recipients).where(sql`${recipients.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
+  const rows = await tx
+    .select({ id: recipients.id, organisation: recipients.organisation })
+    .from(recipients)
+    .where(sql`${recipients.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
   return new Map(rows.map((row) => [row.id, row.organisation]));
 }
 
@@ -105,12 +164,30 @@ function heaped(rows: readonly (readonly string[])[]): (readonly (string | numbe
 }
 
 /** Adds entries to the heaps they are counted on; `last` is the sequence of the newest among them. */
-export async function countDays(tx: Transaction, facts: readonly DayFacts[], dayOf: Recorder['dayOf'], last: number): Promise<void> {
+export async function countDays(
+  tx: Transaction,
+  facts: readonly DayFacts[],
+  dayOf: Recorder['dayOf'],
+  last: number,
+): Promise<void> {
   if (facts.length === 0) return;
-  const organisations = await organisationsOf(tx, [...new Set(facts.flatMap(({ recipient }) => (recipient == null ? [] : [recipient])))]);
-  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => [dayOf(occurredAt), kindOf(action, outcome), outcome, reason ?? '', place?.split(',')[0] ?? '', organisations.get(recipient ?? '') ?? '']);
+  const organisations = await organisationsOf(tx, [
+    ...new Set(facts.flatMap(({ recipient }) => (recipient == null ? [] : [recipient]))),
+  ]);
+  const days = facts.map(({ action, outcome, reason, recipient, place, occurredAt }) => [
+    dayOf(occurredAt),
+    kindOf(action, outcome),
+    outcome,
+    reason ?? '',
+    place?.split(',')[0] ?? '',
+    organisations.get(recipient ?? '') ?? '',
+  ]);
   // What names nothing is never asked for by name.
-  const pairs = facts.flatMap(({ document, recipient, dispatch }, i) => (document == null && recipient == null && dispatch == null ? [] : [[...(days[i] ?? []), document ?? '', recipient ?? '', dispatch ?? '']]));
+  const pairs = facts.flatMap(({ document, recipient, dispatch }, i) =>
+    document == null && recipient == null && dispatch == null
+      ? []
+      : [[...(days[i] ?? []), document ?? '', recipient ?? '', dispatch ?? '']],
+  );
   // “WHERE true” keeps the parser from taking ON CONFLICT for a join's condition.
   await tx.run(sql`
     INSERT INTO ledger_days (day, kind, outcome, reason, place, organisation, entries, last)
@@ -122,8 +199,17 @@ export async function countDays(tx: Transaction, facts: readonly DayFacts[], day
     ON CONFLICT (document_id, recipient_id, dispatch_id, day, kind, outcome, reason, place, organisation) DO UPDATE SET entries = entries + excluded.entries`);
 }
 
-async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: End, now: Moment): Promise<End> {
-  const text = signCheckpoint({ origin, size: end.tree.size, root: treeRoot(end.tree, hash) }, signer, hash);
+async function sign(
+  tx: Transaction,
+  { hash, signer, origin }: Recorder,
+  end: End,
+  now: Moment,
+): Promise<End> {
+  const text = signCheckpoint(
+    { origin, size: end.tree.size, root: treeRoot(end.tree, hash) },
+    signer,
+    hash,
+  );
   await tx.insert(ledgerCheckpoints).values({ size: end.tree.size, text, createdAt: now });
   return { ...end, signedSize: end.tree.size };
 }
@@ -133,7 +219,11 @@ async function sign(tx: Transaction, { hash, signer, origin }: Recorder, end: En
  * transaction that makes the change recorded. Their rows go in together with those of the other
  * jobs of the batch, just before it is committed.
  */
-export async function appendEntries(tx: Transaction, recorder: Recorder, happenings: readonly Happening[]): Promise<void> {
+export async function appendEntries(
+  tx: Transaction,
+  recorder: Recorder,
+  happenings: readonly Happening[],
+): Promise<void> {
   const { hash, random } = recorder;
   const before = await pendingOf(tx, recorder);
   let { end } = before;
@@ -147,10 +237,21 @@ export async function appendEntries(tx: Transaction, recorder: Recorder, happeni
     const leaf = leafHash(body, hash);
     const hex = hexOf(leaf);
     entries.push({ sequence, body, hash: hex });
-    for (const [field, value] of fields) personal.push([sequence, field, hexOf(salts[field] ?? new Uint8Array()), value]);
+    for (const [field, value] of fields)
+      personal.push([sequence, field, hexOf(salts[field] ?? new Uint8Array()), value]);
     end = { tree: appendLeaf(end.tree, leaf, hash), hash: hex, signedSize: end.signedSize };
   }
-  pending.set(tx, { ...before, end, newest: { entries, personal, facts: happenings.map((happening) => ({ ...happening, place: happening.personal?.place })), before: before.newest }, now: happenings.at(-1)?.occurredAt ?? before.now });
+  pending.set(tx, {
+    ...before,
+    end,
+    newest: {
+      entries,
+      personal,
+      facts: happenings.map((happening) => ({ ...happening, place: happening.personal?.place })),
+      before: before.newest,
+    },
+    now: happenings.at(-1)?.occurredAt ?? before.now,
+  });
 }
 
 /** Signs the ledger as it stands, unless nothing was written since the last checkpoint. */

@@ -7,40 +7,88 @@ import { mailroom, outbox } from '@/server/db/schema';
 export type OutboxRow = typeof outbox.$inferSelect;
 
 /** Puts messages into the outbox, in the transaction that gives rise to them. */
-export async function queueMail(tx: Transaction, rows: readonly (typeof outbox.$inferInsert)[]): Promise<void> {
+export async function queueMail(
+  tx: Transaction,
+  rows: readonly (typeof outbox.$inferInsert)[],
+): Promise<void> {
   if (rows.length > 0) await tx.insert(outbox).values([...rows]);
 }
 
 /** Marks the next message that is due as being handed over, codes and notices before all else. `lease`: until when that may take. */
-export async function claimMail(tx: Transaction, which: 'urgent' | 'all', now: number, lease: number): Promise<OutboxRow | null> {
+export async function claimMail(
+  tx: Transaction,
+  which: 'urgent' | 'all',
+  now: number,
+  lease: number,
+): Promise<OutboxRow | null> {
   const [next] = await tx
-    .select({ id: outbox.id }).from(outbox)
-    .where(and(eq(outbox.state, 'waiting'), which === 'urgent' ? eq(outbox.urgent, true) : undefined, lte(outbox.nextAttemptAt, now)))
-    .orderBy(desc(outbox.urgent), outbox.nextAttemptAt, sql`rowid`).limit(1);
+    .select({ id: outbox.id })
+    .from(outbox)
+    .where(
+      and(
+        eq(outbox.state, 'waiting'),
+        which === 'urgent' ? eq(outbox.urgent, true) : undefined,
+        lte(outbox.nextAttemptAt, now),
+      ),
+    )
+    .orderBy(desc(outbox.urgent), outbox.nextAttemptAt, sql`rowid`)
+    .limit(1);
   if (next === undefined) return null;
-  const [row] = await tx.update(outbox).set({ state: 'sending', attempts: sql`${outbox.attempts} + 1`, nextAttemptAt: lease }).where(eq(outbox.id, next.id)).returning();
+  const [row] = await tx
+    .update(outbox)
+    .set({ state: 'sending', attempts: sql`${outbox.attempts} + 1`, nextAttemptAt: lease })
+    .where(eq(outbox.id, next.id))
+    .returning();
   return row ?? null;
 }
 
 /** What is marked as being handed over; `now`: only what should have been settled by then. */
 export async function interruptedMail(tx: Transaction, now: number | null): Promise<OutboxRow[]> {
-  return tx.select().from(outbox).where(and(eq(outbox.state, 'sending'), now === null ? undefined : lte(outbox.nextAttemptAt, now)));
+  return tx
+    .select()
+    .from(outbox)
+    .where(
+      and(eq(outbox.state, 'sending'), now === null ? undefined : lte(outbox.nextAttemptAt, now)),
+    );
 }
 
-export async function settleMail(tx: Transaction, id: Id<'message'>, change: Partial<Pick<OutboxRow, 'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'body'>>): Promise<void> {
+export async function settleMail(
+  tx: Transaction,
+  id: Id<'message'>,
+  change: Partial<
+    Pick<OutboxRow, 'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'body'>
+  >,
+): Promise<void> {
   await tx.update(outbox).set(change).where(eq(outbox.id, id));
 }
 
 export async function listMailroom(db: Reading, address: string | undefined, limit: number) {
-  return db.select({ id: mailroom.id, toAddress: mailroom.toAddress, fromAddress: mailroom.fromAddress, subject: mailroom.subject, receivedAt: mailroom.receivedAt }).from(mailroom).where(address === undefined ? undefined : eq(mailroom.toAddress, address)).orderBy(desc(mailroom.receivedAt), desc(sql`rowid`)).limit(limit);
+  return db
+    .select({
+      id: mailroom.id,
+      toAddress: mailroom.toAddress,
+      fromAddress: mailroom.fromAddress,
+      subject: mailroom.subject,
+      receivedAt: mailroom.receivedAt,
+    })
+    .from(mailroom)
+    .where(address === undefined ? undefined : eq(mailroom.toAddress, address))
+    .orderBy(desc(mailroom.receivedAt), desc(sql`rowid`))
+    .limit(limit);
 }
 
 export async function findMailroomMessage(db: Reading, id: string) {
-  const [row] = await db.select().from(mailroom).where(eq(mailroom.id, id as Id<'message'>));
+  const [row] = await db
+    .select()
+    .from(mailroom)
+    .where(eq(mailroom.id, id as Id<'message'>));
   return row ?? null;
 }
 
 export async function mailroomAddresses(db: Reading): Promise<string[]> {
-  const rows = await db.selectDistinct({ address: mailroom.toAddress }).from(mailroom).orderBy(mailroom.toAddress);
+  const rows = await db
+    .selectDistinct({ address: mailroom.toAddress })
+    .from(mailroom)
+    .orderBy(mailroom.toAddress);
   return rows.map((row) => row.address);
 }

@@ -12,7 +12,10 @@ export async function findOrganisation(db: Reading | Transaction): Promise<Organ
   return row ?? null;
 }
 
-export async function insertOrganisation(tx: Transaction, row: Omit<typeof organisation.$inferInsert, 'id'>): Promise<void> {
+export async function insertOrganisation(
+  tx: Transaction,
+  row: Omit<typeof organisation.$inferInsert, 'id'>,
+): Promise<void> {
   await tx.insert(organisation).values({ id: ONLY_ROW, ...row });
 }
 
@@ -25,10 +28,16 @@ export async function findServiceKey(db: Reading | Transaction, name: 'issuer' |
   return row ?? null;
 }
 
-export async function insertServiceKey(tx: Transaction, row: typeof serviceKeys.$inferInsert): Promise<void> {
+export async function insertServiceKey(
+  tx: Transaction,
+  row: typeof serviceKeys.$inferInsert,
+): Promise<void> {
   await tx.insert(serviceKeys).values(row);
 }
 
-export async function changeOrganisation(tx: Transaction, change: { readonly recoveryKey?: string; readonly twoPeople?: boolean }): Promise<void> {
+export async function changeOrganisation(
+  tx: Transaction,
+  change: { readonly recoveryKey?: string; readonly twoPeople?: boolean },
+): Promise<void> {
   await tx.update(organisation).set(change).where(eq(organisation.id, ONLY_ROW));
 }

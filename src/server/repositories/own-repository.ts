@@ -11,7 +11,11 @@ export function ownDocuments(staff: StaffId): SQL {
 export type Whose = { readonly staff: StaffId; readonly of: 'own' | 'others' };
 
 /** Whether a document or a dispatch is somebody's; `undefined`: it is not asked. `document`, `dispatch`: the columns that name them. */
-export function isWhose(whose: Whose | null, document: SQLWrapper | null, dispatch: SQLWrapper): SQL | undefined {
+export function isWhose(
+  whose: Whose | null,
+  document: SQLWrapper | null,
+  dispatch: SQLWrapper,
+): SQL | undefined {
   if (whose === null) return undefined;
   const own = sql`(${document === null ? sql`0` : sql`coalesce(${document} IN ${ownDocuments(whose.staff)}, 0)`} OR coalesce(${dispatch} IN ${ownDispatches(whose.staff)}, 0))`;
   return whose.of === 'own' ? own : sql`NOT ${own}`;

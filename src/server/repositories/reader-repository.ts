@@ -1,9 +1,29 @@
 import 'server-only';
 import { and, desc, eq, gt, inArray, isNull, sql, type SQL } from 'drizzle-orm';
-import type { DeviceId, DispatchId, DocumentId, Id, LicenceId, LinkId, RecipientId } from '@/core/base/ids';
+import type {
+  DeviceId,
+  DispatchId,
+  DocumentId,
+  Id,
+  LicenceId,
+  LinkId,
+  RecipientId,
+} from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
 import type { Reading, Transaction } from '@/server/db/database';
-import { challenges, devices, dispatches, documents, grants, licencePages, licences, links, recipients, staff, versions } from '@/server/db/schema';
+import {
+  challenges,
+  devices,
+  dispatches,
+  documents,
+  grants,
+  licencePages,
+  licences,
+  links,
+  recipients,
+  staff,
+  versions,
+} from '@/server/db/schema';
 
 export type ChallengeRow = typeof challenges.$inferSelect;
 export type DeviceRow = typeof devices.$inferSelect;
@@ -11,7 +31,14 @@ export type LicenceRow = Omit<typeof licences.$inferSelect, 'seal'>;
 
 export async function findLink(db: Reading, token: string) {
   const [row] = await db
-    .select({ link: links, dispatch: dispatches, senderName: staff.name, senderEmail: staff.email, addressee: recipients.address, kind: recipients.kind })
+    .select({
+      link: links,
+      dispatch: dispatches,
+      senderName: staff.name,
+      senderEmail: staff.email,
+      addressee: recipients.address,
+      kind: recipients.kind,
+    })
     .from(links)
     .innerJoin(dispatches, eq(dispatches.id, links.dispatchId))
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
@@ -21,8 +48,15 @@ export async function findLink(db: Reading, token: string) {
 }
 
 /** The token of the link that leads a recipient to a dispatch. */
-export async function linkOf(db: Reading | Transaction, dispatch: DispatchId, recipient: RecipientId): Promise<string | null> {
-  const [row] = await db.select({ token: links.token }).from(links).where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)));
+export async function linkOf(
+  db: Reading | Transaction,
+  dispatch: DispatchId,
+  recipient: RecipientId,
+): Promise<string | null> {
+  const [row] = await db
+    .select({ token: links.token })
+    .from(links)
+    .where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)));
   return row?.token ?? null;
 }
 
@@ -33,7 +67,10 @@ export async function findRecipientByAddress(db: Reading | Transaction, address:
 
 /** The documents that a dispatch carries. */
 function carriedBy(db: Reading | Transaction, dispatch: DispatchId) {
-  return db.selectDistinct({ id: grants.documentId }).from(grants).where(eq(grants.dispatchId, dispatch));
+  return db
+    .selectDistinct({ id: grants.documentId })
+    .from(grants)
+    .where(eq(grants.dispatchId, dispatch));
 }
 
 /** The documents that a dispatch carries, each once. */
@@ -43,12 +80,27 @@ export async function documentsCarried(db: Reading, dispatch: DispatchId): Promi
 
 /** Grants of whoever has this address: their own, and those of everyone at its domain. */
 function forAddress(db: Reading | Transaction, address: string): SQL {
-  return inArray(grants.recipientId, db.select({ id: recipients.id }).from(recipients).where(inArray(recipients.address, [address, domainOf(address)])));
+  return inArray(
+    grants.recipientId,
+    db
+      .select({ id: recipients.id })
+      .from(recipients)
+      .where(inArray(recipients.address, [address, domainOf(address)])),
+  );
 }
 
 /** Whether a dispatch carries a document. */
-export async function carries(db: Reading | Transaction, dispatch: DispatchId, document: DocumentId): Promise<boolean> {
-  return (await db.$count(grants, and(eq(grants.dispatchId, dispatch), eq(grants.documentId, document)))) > 0;
+export async function carries(
+  db: Reading | Transaction,
+  dispatch: DispatchId,
+  document: DocumentId,
+): Promise<boolean> {
+  return (
+    (await db.$count(
+      grants,
+      and(eq(grants.dispatchId, dispatch), eq(grants.documentId, document)),
+    )) > 0
+  );
 }
 
 /** Of what is sent to this address, the dispatch a link shows: its own, or else the newest that carries one of its documents. */
@@ -59,39 +111,79 @@ export async function dispatchShownTo(db: Reading, dispatch: DispatchId, address
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
     .where(and(inArray(grants.documentId, carriedBy(db, dispatch)), forAddress(db, address)))
-    .orderBy(desc(eq(dispatches.id, dispatch)), desc(dispatches.sentAt)).limit(1);
+    .orderBy(desc(eq(dispatches.id, dispatch)), desc(dispatches.sentAt))
+    .limit(1);
   return row ?? null;
 }
 
-export async function insertChallenge(tx: Transaction, row: typeof challenges.$inferInsert): Promise<void> {
+export async function insertChallenge(
+  tx: Transaction,
+  row: typeof challenges.$inferInsert,
+): Promise<void> {
   await tx.insert(challenges).values(row);
 }
 
 /** The newest unused challenge for this browser and address, still within its time. */
-export async function findChallenge(db: Reading | Transaction, link: LinkId, address: string, browserHash: string, now: number): Promise<ChallengeRow | null> {
+export async function findChallenge(
+  db: Reading | Transaction,
+  link: LinkId,
+  address: string,
+  browserHash: string,
+  now: number,
+): Promise<ChallengeRow | null> {
   const [row] = await db
-    .select().from(challenges)
-    .where(and(eq(challenges.linkId, link), eq(challenges.address, address), eq(challenges.browserHash, browserHash), isNull(challenges.usedAt), gt(challenges.expiresAt, now)))
-    .orderBy(desc(challenges.createdAt), desc(sql`rowid`)).limit(1);
+    .select()
+    .from(challenges)
+    .where(
+      and(
+        eq(challenges.linkId, link),
+        eq(challenges.address, address),
+        eq(challenges.browserHash, browserHash),
+        isNull(challenges.usedAt),
+        gt(challenges.expiresAt, now),
+      ),
+    )
+    .orderBy(desc(challenges.createdAt), desc(sql`rowid`))
+    .limit(1);
   return row ?? null;
 }
 
 /** Counts an attempt before the code is compared. @returns attempts so far, this one included */
 export async function countAttempt(tx: Transaction, id: Id<'challenge'>): Promise<number> {
-  const [row] = await tx.update(challenges).set({ attempts: sql`${challenges.attempts} + 1` }).where(eq(challenges.id, id)).returning({ attempts: challenges.attempts });
+  const [row] = await tx
+    .update(challenges)
+    .set({ attempts: sql`${challenges.attempts} + 1` })
+    .where(eq(challenges.id, id))
+    .returning({ attempts: challenges.attempts });
   return row?.attempts ?? Number.POSITIVE_INFINITY;
 }
 
-export async function useChallenge(tx: Transaction, id: Id<'challenge'>, now: number): Promise<void> {
+export async function useChallenge(
+  tx: Transaction,
+  id: Id<'challenge'>,
+  now: number,
+): Promise<void> {
   await tx.update(challenges).set({ usedAt: now }).where(eq(challenges.id, id));
 }
 
-export async function insertDevice(tx: Transaction, row: typeof devices.$inferInsert): Promise<void> {
+export async function insertDevice(
+  tx: Transaction,
+  row: typeof devices.$inferInsert,
+): Promise<void> {
   await tx.insert(devices).values(row);
 }
 
-export async function findDeviceByToken(db: Reading, tokenHash: string, now: number): Promise<DeviceRow | null> {
-  const [row] = await db.select().from(devices).where(and(eq(devices.tokenHash, tokenHash), isNull(devices.endedAt), gt(devices.expiresAt, now)));
+export async function findDeviceByToken(
+  db: Reading,
+  tokenHash: string,
+  now: number,
+): Promise<DeviceRow | null> {
+  const [row] = await db
+    .select()
+    .from(devices)
+    .where(
+      and(eq(devices.tokenHash, tokenHash), isNull(devices.endedAt), gt(devices.expiresAt, now)),
+    );
   return row ?? null;
 }
 
@@ -113,13 +205,31 @@ export async function documentsFor(db: Reading, dispatch: DispatchId, address: s
     .orderBy(documents.reference);
 }
 
-export async function insertLicence(tx: Transaction, row: typeof licences.$inferInsert): Promise<void> {
+export async function insertLicence(
+  tx: Transaction,
+  row: typeof licences.$inferInsert,
+): Promise<void> {
   await tx.insert(licences).values(row);
 }
 
 /** Opens of a document on a device that have not reached their end, the newest first. */
-export async function openLicences(tx: Transaction, device: DeviceId, document: DocumentId, now: number): Promise<LicenceRow[]> {
-  return tx.select().from(licences).where(and(eq(licences.deviceId, device), eq(licences.documentId, document), gt(licences.expiresAt, now))).orderBy(desc(licences.openedAt), desc(sql`rowid`));
+export async function openLicences(
+  tx: Transaction,
+  device: DeviceId,
+  document: DocumentId,
+  now: number,
+): Promise<LicenceRow[]> {
+  return tx
+    .select()
+    .from(licences)
+    .where(
+      and(
+        eq(licences.deviceId, device),
+        eq(licences.documentId, document),
+        gt(licences.expiresAt, now),
+      ),
+    )
+    .orderBy(desc(licences.openedAt), desc(sql`rowid`));
 }
 
 export async function findLicence(db: Reading, id: LicenceId) {
@@ -134,12 +244,29 @@ export async function findLicence(db: Reading, id: LicenceId) {
   return row ?? null;
 }
 
-export async function pageWasShown(db: Reading, licence: LicenceId, page: number): Promise<boolean> {
-  return (await db.$count(licencePages, and(eq(licencePages.licenceId, licence), eq(licencePages.page, page)))) > 0;
+export async function pageWasShown(
+  db: Reading,
+  licence: LicenceId,
+  page: number,
+): Promise<boolean> {
+  return (
+    (await db.$count(
+      licencePages,
+      and(eq(licencePages.licenceId, licence), eq(licencePages.page, page)),
+    )) > 0
+  );
 }
 
 /** @returns whether this page is shown for the first time in this open */
-export async function noteShownPage(tx: Transaction, licence: LicenceId, page: number): Promise<boolean> {
-  const rows = await tx.insert(licencePages).values({ licenceId: licence, page }).onConflictDoNothing().returning();
+export async function noteShownPage(
+  tx: Transaction,
+  licence: LicenceId,
+  page: number,
+): Promise<boolean> {
+  const rows = await tx
+    .insert(licencePages)
+    .values({ licenceId: licence, page })
+    .onConflictDoNothing()
+    .returning();
   return rows.length > 0;
 }

@@ -8,7 +8,14 @@ type RequestRecord = typeof requests.$inferSelect;
 
 const whole = (db: Reading | Transaction) =>
   db
-    .select({ request: requests, grant: grants, recipient: recipients, document: documents, dispatch: dispatches, sender: staff })
+    .select({
+      request: requests,
+      grant: grants,
+      recipient: recipients,
+      document: documents,
+      dispatch: dispatches,
+      sender: staff,
+    })
     .from(requests)
     .innerJoin(grants, eq(grants.id, requests.grantId))
     .innerJoin(recipients, eq(recipients.id, requests.recipientId))
@@ -25,21 +32,49 @@ export async function requestsByIds(db: Reading | Transaction, ids: readonly Req
 
 /** Requests that nobody has answered, the oldest first. */
 export async function waitingRequests(db: Reading, limit: number, dispatch?: DispatchId) {
-  return whole(db).where(and(eq(requests.state, 'waiting'), dispatch === undefined ? undefined : eq(grants.dispatchId, dispatch))).orderBy(requests.askedAt).limit(limit);
+  return whole(db)
+    .where(
+      and(
+        eq(requests.state, 'waiting'),
+        dispatch === undefined ? undefined : eq(grants.dispatchId, dispatch),
+      ),
+    )
+    .orderBy(requests.askedAt)
+    .limit(limit);
 }
 
 /** What this person asked about a document, the newest first. */
-export async function requestsOf(db: Reading | Transaction, recipient: RecipientId, document: DocumentId): Promise<RequestRecord[]> {
-  const rows = await db.select({ request: requests }).from(requests).innerJoin(grants, eq(grants.id, requests.grantId)).where(and(eq(requests.recipientId, recipient), eq(grants.documentId, document))).orderBy(desc(requests.askedAt));
+export async function requestsOf(
+  db: Reading | Transaction,
+  recipient: RecipientId,
+  document: DocumentId,
+): Promise<RequestRecord[]> {
+  const rows = await db
+    .select({ request: requests })
+    .from(requests)
+    .innerJoin(grants, eq(grants.id, requests.grantId))
+    .where(and(eq(requests.recipientId, recipient), eq(grants.documentId, document)))
+    .orderBy(desc(requests.askedAt));
   return rows.map(({ request }) => request);
 }
 
-export async function insertRequest(tx: Transaction, row: typeof requests.$inferInsert): Promise<void> {
+export async function insertRequest(
+  tx: Transaction,
+  row: typeof requests.$inferInsert,
+): Promise<void> {
   await tx.insert(requests).values(row);
 }
 
 /** Answers a request that still waits. @returns whether it did */
-export async function settleRequest(tx: Transaction, id: RequestId, answer: Pick<RequestRecord, 'state' | 'answer' | 'answeredBy' | 'answeredAt'>): Promise<boolean> {
-  const rows = await tx.update(requests).set(answer).where(and(eq(requests.id, id), eq(requests.state, 'waiting'))).returning({ id: requests.id });
+export async function settleRequest(
+  tx: Transaction,
+  id: RequestId,
+  answer: Pick<RequestRecord, 'state' | 'answer' | 'answeredBy' | 'answeredAt'>,
+): Promise<boolean> {
+  const rows = await tx
+    .update(requests)
+    .set(answer)
+    .where(and(eq(requests.id, id), eq(requests.state, 'waiting')))
+    .returning({ id: requests.id });
   return rows.length > 0;
 }

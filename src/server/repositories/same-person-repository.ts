@@ -11,10 +11,18 @@ export function idsOfPerson(id: RecipientId) {
 
 /** The addresses of somebody besides the one that is given. */
 export async function otherAddresses(db: Reading | Transaction, id: RecipientId) {
-  return db.select({ id: recipients.id, address: recipients.address }).from(recipients).where(sql`${recipients.id} <> ${id} AND ${recipients.id} IN ${idsOfPerson(id)}`).orderBy(recipients.address);
+  return db
+    .select({ id: recipients.id, address: recipients.address })
+    .from(recipients)
+    .where(sql`${recipients.id} <> ${id} AND ${recipients.id} IN ${idsOfPerson(id)}`)
+    .orderBy(recipients.address);
 }
 
 /** Gathers addresses under one; null: each is on its own again. */
-export async function setSame(tx: Transaction, id: RecipientId, sameAs: RecipientId | null): Promise<void> {
+export async function setSame(
+  tx: Transaction,
+  id: RecipientId,
+  sameAs: RecipientId | null,
+): Promise<void> {
   await tx.update(recipients).set({ sameAs }).where(eq(recipients.id, id));
 }

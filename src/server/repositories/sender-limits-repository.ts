@@ -6,7 +6,10 @@ import { senderLimits } from '@/server/db/schema';
 
 export type SenderLimitsRecord = typeof senderLimits.$inferSelect;
 
-export async function findSenderLimits(db: Reading | Transaction, staff: StaffId): Promise<SenderLimitsRecord | null> {
+export async function findSenderLimits(
+  db: Reading | Transaction,
+  staff: StaffId,
+): Promise<SenderLimitsRecord | null> {
   const [row] = await db.select().from(senderLimits).where(eq(senderLimits.staffId, staff));
   return row ?? null;
 }
@@ -15,8 +18,14 @@ export async function listSenderLimits(db: Reading): Promise<SenderLimitsRecord[
   return db.select().from(senderLimits);
 }
 
-export async function putSenderLimits(tx: Transaction, row: Omit<SenderLimitsRecord, 'seal'>): Promise<void> {
-  await tx.insert(senderLimits).values(row).onConflictDoUpdate({ target: senderLimits.staffId, set: row });
+export async function putSenderLimits(
+  tx: Transaction,
+  row: Omit<SenderLimitsRecord, 'seal'>,
+): Promise<void> {
+  await tx
+    .insert(senderLimits)
+    .values(row)
+    .onConflictDoUpdate({ target: senderLimits.staffId, set: row });
 }
 
 export async function removeSenderLimits(tx: Transaction, staff: StaffId): Promise<void> {

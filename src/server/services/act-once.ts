@@ -18,7 +18,11 @@ export type Asked = { readonly who: string; readonly key: string; readonly what:
  *
  * @throws ServiceError `INVALID` where the key was used for something else; AlreadyDone where it was done and what it was answered is not known
  */
-export async function actOnce(deps: Pick<Deps, 'db' | 'vault' | 'clock'>, { who, key: own, what }: Asked, work: () => Promise<Json>): Promise<Json> {
+export async function actOnce(
+  deps: Pick<Deps, 'db' | 'vault' | 'clock'>,
+  { who, key: own, what }: Asked,
+  work: () => Promise<Json>,
+): Promise<Json> {
   const key = deps.vault.mac('request', `${who} ${own}`);
   const asked = deps.vault.mac('request asked', what);
   const before = await findAct(deps.db.read, key);
@@ -33,13 +37,22 @@ export async function actOnce(deps: Pick<Deps, 'db' | 'vault' | 'clock'>, { who,
   }
 }
 
-async function answerOf(deps: Pick<Deps, 'db'>, key: string, asked: string, cause?: Error): Promise<Json> {
+async function answerOf(
+  deps: Pick<Deps, 'db'>,
+  key: string,
+  asked: string,
+  cause?: Error,
+): Promise<Json> {
   for (let waited = 0; waited < PATIENCE; waited += LOOK_EVERY) {
     const found = await findAct(deps.db.read, key);
-    if (found !== null && found.asked !== asked) throw new ServiceError('INVALID', 'This key was used for another request.');
+    if (found !== null && found.asked !== asked)
+      throw new ServiceError('INVALID', 'This key was used for another request.');
     const answer = found?.answer;
-    if (answer !== null && answer !== undefined && typeof answer === 'object' && 'answer' in answer) return answer['answer'] ?? null;
-    await new Promise((resolve) => { setTimeout(resolve, LOOK_EVERY); });
+    if (answer !== null && answer !== undefined && typeof answer === 'object' && 'answer' in answer)
+      return answer['answer'] ?? null;
+    await new Promise((resolve) => {
+      setTimeout(resolve, LOOK_EVERY);
+    });
   }
   throw cause ?? new ServiceError('CONFLICT', 'This was done already. Reload the page to see it.');
 }

@@ -3,7 +3,13 @@ import { stat } from 'node:fs/promises';
 import { fileSize } from '@/core/age/chunks';
 import { isAppError } from '@/core/base/errors';
 import type { VersionId } from '@/core/base/ids';
-import { damagedTitles, danglingRows, setDamaged, versionAfter, type StoredVersion } from '@/server/repositories/check-repository';
+import {
+  damagedTitles,
+  danglingRows,
+  setDamaged,
+  versionAfter,
+  type StoredVersion,
+} from '@/server/repositories/check-repository';
 import type { Deps } from '@/server/services/deps';
 import { payloadKeyOf, plainPieces, sealedSource } from '@/server/services/sealed-source';
 
@@ -13,7 +19,10 @@ type CheckDeps = Pick<Deps, 'db' | 'blobs' | 'vault' | 'clock'>;
 export type ContentProblem = 'missing' | 'cut' | 'altered' | 'no-key';
 
 /** Reads one stored content through and checks every chunk of it, in memory that does not grow with it. Without its key only its size is checked. */
-export async function contentProblem(deps: Pick<Deps, 'blobs' | 'vault'>, { id, blobKey, headerBytes, bytes, wrappedKey, keyGeneration }: StoredVersion): Promise<ContentProblem | null> {
+export async function contentProblem(
+  deps: Pick<Deps, 'blobs' | 'vault'>,
+  { id, blobKey, headerBytes, bytes, wrappedKey, keyGeneration }: StoredVersion,
+): Promise<ContentProblem | null> {
   const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
   if (found === null) return 'missing';
   if (found.size !== fileSize(headerBytes, bytes)) return 'cut';
@@ -21,7 +30,11 @@ export async function contentProblem(deps: Pick<Deps, 'blobs' | 'vault'>, { id, 
   const sealed = { blobKey, headerBytes, plainBytes: bytes };
   let key: Uint8Array;
   try {
-    key = payloadKeyOf(deps, sealed, deps.vault.unwrap({ wrapped: wrappedKey, generation: keyGeneration }, id));
+    key = payloadKeyOf(
+      deps,
+      sealed,
+      deps.vault.unwrap({ wrapped: wrappedKey, generation: keyGeneration }, id),
+    );
   } catch (error) {
     if (!isAppError(error)) throw error;
     return error.code === 'CANNOT_UNWRAP' ? 'no-key' : 'altered';
@@ -36,7 +49,17 @@ export async function contentProblem(deps: Pick<Deps, 'blobs' | 'vault'>, { id, 
   }
 }
 
-export type Checked = { readonly contents: number; readonly bytes: number; readonly damaged: readonly { readonly id: VersionId; readonly reference: string; readonly title: string; readonly problem: ContentProblem }[]; /** Rows that name something that is not there. */ readonly dangling: readonly string[] };
+export type Checked = {
+  readonly contents: number;
+  readonly bytes: number;
+  readonly damaged: readonly {
+    readonly id: VersionId;
+    readonly reference: string;
+    readonly title: string;
+    readonly problem: ContentProblem;
+  }[];
+  /** Rows that name something that is not there. */ readonly dangling: readonly string[];
+};
 
 /**
  * Reads every stored content through, one after another, and every reference between rows. What is damaged is noted, so that
@@ -45,15 +68,23 @@ export type Checked = { readonly contents: number; readonly bytes: number; reado
  * @param after goes on behind this version: a check that was cut off need not begin anew
  * @param onDone is told which version was checked, and how many
  */
-export async function checkContents(deps: CheckDeps, after: VersionId | null, onDone: (id: VersionId, contents: number) => void): Promise<Checked> {
+export async function checkContents(
+  deps: CheckDeps,
+  after: VersionId | null,
+  onDone: (id: VersionId, contents: number) => void,
+): Promise<Checked> {
   const damaged: Checked['damaged'][number][] = [];
   let [contents, bytes] = [0, 0];
   for (let at = after; ;) {
     const next = await versionAfter(deps.db.read, at);
     if (next === null) break;
     const problem = await contentProblem(deps, next);
-    if (problem !== null) damaged.push({ id: next.id, reference: next.reference, title: next.title, problem });
-    if ((problem === null) !== (next.damagedAt === null)) await deps.db.write((tx) => setDamaged(tx, next.id, problem === null ? null : deps.clock.now()));
+    if (problem !== null)
+      damaged.push({ id: next.id, reference: next.reference, title: next.title, problem });
+    if ((problem === null) !== (next.damagedAt === null))
+      await deps.db.write((tx) =>
+        setDamaged(tx, next.id, problem === null ? null : deps.clock.now()),
+      );
     contents++;
     bytes += next.bytes;
     at = next.id;
@@ -63,13 +94,19 @@ export async function checkContents(deps: CheckDeps, after: VersionId | null, on
 }
 
 /** Notes that a stored content turned out not to be what was stored. */
-export async function noteDamaged(deps: Pick<Deps, 'db' | 'clock' | 'health'>, id: VersionId): Promise<void> {
+export async function noteDamaged(
+  deps: Pick<Deps, 'db' | 'clock' | 'health'>,
+  id: VersionId,
+): Promise<void> {
   await deps.db.write((tx) => setDamaged(tx, id, deps.clock.now()));
   await sayDamagedContents(deps);
 }
 
 /** Says on Today which contents are damaged. */
-export async function sayDamagedContents({ db, health }: Pick<Deps, 'db' | 'health'>): Promise<void> {
+export async function sayDamagedContents({
+  db,
+  health,
+}: Pick<Deps, 'db' | 'health'>): Promise<void> {
   const titles = await damagedTitles(db.read);
   if (titles.length === 0) health.clear('content-damaged');
   else health.raise('content-damaged', titles.join(', '));

@@ -16,10 +16,40 @@ import { payloadKeyOf } from '@/server/services/sealed-source';
  *
  * @throws ServiceError `NOT_FOUND` where its key is destroyed
  */
-export async function clearFileOf(deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'blobs' | 'clock'>, { dispatch, document, version, recipient }: FileFacts) {
-  if (version.wrappedKey === null) throw new ServiceError('NOT_FOUND', 'The key of this document was destroyed: nothing can be sent of it.');
-  const key = payloadKeyOf(deps, { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes }, deps.vault.unwrap({ wrapped: version.wrappedKey, generation: version.keyGeneration }, version.id));
-  await recordAlone(deps, { action: 'key.unwrapped', outcome: 'done', actor: { kind: 'system', id: null }, occurredAt: deps.clock.now(), document: document.id, version: version.id, recipient: recipient.id, dispatch: dispatch.id, details: { for: 'send-unprotected' } });
-  const sealed = createReadStream(deps.blobs.pathOf(version.blobKey), { start: version.headerBytes + PAYLOAD_NONCE });
-  return { name: clearFileName(document.reference, document.title), bytes: version.bytes, read: () => openStream(nodeChunkCipher(key), sealed) };
+export async function clearFileOf(
+  deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'blobs' | 'clock'>,
+  { dispatch, document, version, recipient }: FileFacts,
+) {
+  if (version.wrappedKey === null)
+    throw new ServiceError(
+      'NOT_FOUND',
+      'The key of this document was destroyed: nothing can be sent of it.',
+    );
+  const key = payloadKeyOf(
+    deps,
+    { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },
+    deps.vault.unwrap(
+      { wrapped: version.wrappedKey, generation: version.keyGeneration },
+      version.id,
+    ),
+  );
+  await recordAlone(deps, {
+    action: 'key.unwrapped',
+    outcome: 'done',
+    actor: { kind: 'system', id: null },
+    occurredAt: deps.clock.now(),
+    document: document.id,
+    version: version.id,
+    recipient: recipient.id,
+    dispatch: dispatch.id,
+    details: { for: 'send-unprotected' },
+  });
+  const sealed = createReadStream(deps.blobs.pathOf(version.blobKey), {
+    start: version.headerBytes + PAYLOAD_NONCE,
+  });
+  return {
+    name: clearFileName(document.reference, document.title),
+    bytes: version.bytes,
+    read: () => openStream(nodeChunkCipher(key), sealed),
+  };
 }

@@ -16,7 +16,11 @@ function within(actor: StaffActor, found: readonly ScopedGrant[]): ScopedGrant[]
 }
 
 /** Whom revoking this whole scope would hit, and who would still come in. */
-export async function previewCut(deps: Deps, actor: StaffActor, { scope }: { readonly scope: Scope }): Promise<CutPreview> {
+export async function previewCut(
+  deps: Deps,
+  actor: StaffActor,
+  { scope }: { readonly scope: Scope },
+): Promise<CutPreview> {
   const found = await grantsInScope(deps.db.read, scope);
   const hit = within(actor, found);
   return {
@@ -28,7 +32,11 @@ export async function previewCut(deps: Deps, actor: StaffActor, { scope }: { rea
 }
 
 /** What revoking these grants would do, or has done where they are revoked. @throws ServiceError `NOT_ALLOWED` where one is somebody else's */
-export async function previewRevoking(deps: Deps, actor: StaffActor, { grants }: { readonly grants: readonly GrantId[] }): Promise<CutEffect> {
+export async function previewRevoking(
+  deps: Deps,
+  actor: StaffActor,
+  { grants }: { readonly grants: readonly GrantId[] },
+): Promise<CutEffect> {
   await needReach(deps.db.read, actor, grants);
   return effectOfCut(deps, actor, await grantsByIds(deps.db.read, grants));
 }
@@ -39,16 +47,39 @@ export async function previewRevoking(deps: Deps, actor: StaffActor, { grants }:
  * @returns the grants that were revoked now, so that exactly these can be reinstated
  * @throws ServiceError `NOT_ALLOWED` where one that is named is somebody else's
  */
-export async function cutAccess(deps: Deps, actor: StaffActor, { scope, also = [], reason }: { readonly scope: Scope; readonly also?: readonly GrantId[] | undefined; readonly reason?: string | undefined }): Promise<CutResult> {
+export async function cutAccess(
+  deps: Deps,
+  actor: StaffActor,
+  {
+    scope,
+    also = [],
+    reason,
+  }: {
+    readonly scope: Scope;
+    readonly also?: readonly GrantId[] | undefined;
+    readonly reason?: string | undefined;
+  },
+): Promise<CutResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const why = await needBecause(tx, reason);
     // All of these are live, and nobody else writes while this transaction is open: all are revoked.
     const hit = within(actor, await grantsInScope(tx, scope));
-    await setAllRevoked(tx, hit.map((grant) => grant.id), actor.id, now);
-    await record(deps, tx, ...hit.map((grant) => aboutRevoked(actor, now, grant, { scope: scope.kind }, why)));
+    await setAllRevoked(
+      tx,
+      hit.map((grant) => grant.id),
+      actor.id,
+      now,
+    );
+    await record(
+      deps,
+      tx,
+      ...hit.map((grant) => aboutRevoked(actor, now, grant, { scope: scope.kind }, why)),
+    );
     const ids = new Set(hit.map(({ id }) => id));
-    const more = (await grantsByIds(tx, also)).filter(({ id, revokedAt }) => revokedAt === null && !ids.has(id)).map(({ id }) => id);
+    const more = (await grantsByIds(tx, also))
+      .filter(({ id, revokedAt }) => revokedAt === null && !ids.has(id))
+      .map(({ id }) => id);
     if (more.length > 0) await revokeGrantsIn(deps, tx, actor, more, now, why);
     return { grants: [...ids, ...more] };
   });

@@ -1,7 +1,12 @@
 import 'server-only';
 import { isAppError } from '@/core/base/errors';
 import { MINUTE, SECOND } from '@/core/base/time';
-import { claimMail, interruptedMail, settleMail, type OutboxRow } from '@/server/repositories/mail-repository';
+import {
+  claimMail,
+  interruptedMail,
+  settleMail,
+  type OutboxRow,
+} from '@/server/repositories/mail-repository';
 import type { Deps } from '@/server/services/deps';
 import { attachedTo } from '@/server/services/protected-files';
 import { record } from '@/server/services/record';
@@ -46,14 +51,33 @@ function settledBy(error: unknown, attempts: number): Settled {
   const known = isAppError(error) ? error : null;
   // What the content or the mail server refuses will not become better by waiting; anything else may.
   const final = known !== null && known.code !== 'MAIL_UNREACHABLE';
-  return { code: known?.code ?? 'NOT_MADE', message: known?.message ?? 'This message could not be made.', over: final || attempts >= MAX_ATTEMPTS };
+  return {
+    code: known?.code ?? 'NOT_MADE',
+    message: known?.message ?? 'This message could not be made.',
+    over: final || attempts >= MAX_ATTEMPTS,
+  };
 }
 
-async function deliverOne(deps: Deps, mailer: NonNullable<Deps['mailer']>, message: OutboxRow): Promise<void> {
-  const about = { actor: { kind: 'system' as const, id: null }, ...(message.dispatchId === null ? {} : { dispatch: message.dispatchId }), ...(message.recipientId === null ? {} : { recipient: message.recipientId }), personal: { address: message.toAddress } };
+async function deliverOne(
+  deps: Deps,
+  mailer: NonNullable<Deps['mailer']>,
+  message: OutboxRow,
+): Promise<void> {
+  const about = {
+    actor: { kind: 'system' as const, id: null },
+    ...(message.dispatchId === null ? {} : { dispatch: message.dispatchId }),
+    ...(message.recipientId === null ? {} : { recipient: message.recipientId }),
+    personal: { address: message.toAddress },
+  };
   let failure: Settled | null = null;
   try {
-    await mailer.deliver({ id: message.id, to: message.toAddress, subject: message.subject, text: message.body, attachments: await attachedTo(deps, message) });
+    await mailer.deliver({
+      id: message.id,
+      to: message.toAddress,
+      subject: message.subject,
+      text: message.body,
+      attachments: await attachedTo(deps, message),
+    });
   } catch (error) {
     // One that cannot be made or delivered stands aside: it holds up nobody else's mail.
     failure = settledBy(error, message.attempts);
@@ -63,12 +87,34 @@ async function deliverOne(deps: Deps, mailer: NonNullable<Deps['mailer']>, messa
     await deps.db.write(async (tx) => {
       if (failure === null) {
         // What was delivered may hold a code; the outbox has no further use for it.
-        await settleMail(tx, message.id, { state: 'delivered', deliveredAt: now, lastError: null, body: '' });
-        await record(deps, tx, { action: 'mail.delivered', outcome: 'done', occurredAt: now, ...about });
+        await settleMail(tx, message.id, {
+          state: 'delivered',
+          deliveredAt: now,
+          lastError: null,
+          body: '',
+        });
+        await record(deps, tx, {
+          action: 'mail.delivered',
+          outcome: 'done',
+          occurredAt: now,
+          ...about,
+        });
         return;
       }
-      await settleMail(tx, message.id, { lastError: failure.message, ...(failure.over ? { state: 'failed' } : { state: 'waiting', nextAttemptAt: now + 2 ** message.attempts * MINUTE }) });
-      if (failure.over) await record(deps, tx, { action: 'mail.failed', outcome: 'failed', reason: failure.code, occurredAt: now, ...about });
+      await settleMail(tx, message.id, {
+        lastError: failure.message,
+        ...(failure.over
+          ? { state: 'failed' }
+          : { state: 'waiting', nextAttemptAt: now + 2 ** message.attempts * MINUTE }),
+      });
+      if (failure.over)
+        await record(deps, tx, {
+          action: 'mail.failed',
+          outcome: 'failed',
+          reason: failure.code,
+          occurredAt: now,
+          ...about,
+        });
     });
   });
 }
@@ -80,7 +126,9 @@ async function insisting(settle: () => Promise<void>): Promise<void> {
       return;
     } catch (error) {
       if (tries === SETTLING_TRIES) throw error;
-      await new Promise((resolve) => { setTimeout(resolve, Math.min(tries * SECOND, 5 * SECOND)); });
+      await new Promise((resolve) => {
+        setTimeout(resolve, Math.min(tries * SECOND, 5 * SECOND));
+      });
     }
   }
 }
@@ -92,7 +140,10 @@ async function insisting(settle: () => Promise<void>): Promise<void> {
  * @param atStart whether nothing can be on its way: otherwise only what has taken too long is settled
  * @returns how many there were
  */
-export async function settleInterrupted(deps: Pick<Deps, 'db' | 'clock' | 'recorder'>, atStart: boolean): Promise<number> {
+export async function settleInterrupted(
+  deps: Pick<Deps, 'db' | 'clock' | 'recorder'>,
+  atStart: boolean,
+): Promise<number> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const rows = await interruptedMail(tx, atStart ? null : now);
@@ -101,8 +152,20 @@ export async function settleInterrupted(deps: Pick<Deps, 'db' | 'clock' | 'recor
         await settleMail(tx, row.id, { state: 'waiting', nextAttemptAt: now });
         continue;
       }
-      await settleMail(tx, row.id, { state: 'unsure', lastError: 'It was being handed over when Embargo stopped. It may have arrived.' });
-      await record(deps, tx, { action: 'mail.failed', outcome: 'failed', reason: 'CUT_OFF', occurredAt: now, actor: { kind: 'system', id: null }, ...(row.dispatchId === null ? {} : { dispatch: row.dispatchId }), ...(row.recipientId === null ? {} : { recipient: row.recipientId }), personal: { address: row.toAddress } });
+      await settleMail(tx, row.id, {
+        state: 'unsure',
+        lastError: 'It was being handed over when Embargo stopped. It may have arrived.',
+      });
+      await record(deps, tx, {
+        action: 'mail.failed',
+        outcome: 'failed',
+        reason: 'CUT_OFF',
+        occurredAt: now,
+        actor: { kind: 'system', id: null },
+        ...(row.dispatchId === null ? {} : { dispatch: row.dispatchId }),
+        ...(row.recipientId === null ? {} : { recipient: row.recipientId }),
+        personal: { address: row.toAddress },
+      });
     }
     return rows.length;
   });

@@ -3,7 +3,10 @@ import { findOrganisation } from '@/server/repositories/organisation-repository'
 import type { Deps } from '@/server/services/deps';
 
 /** How to sign in to a demo; its data is invented and its password no secret. */
-export const DEMO_SIGN_IN = { email: 'ida.roe@tern-quill.example', password: 'harbour-lights-412' } as const;
+export const DEMO_SIGN_IN = {
+  email: 'ida.roe@tern-quill.example',
+  password: 'harbour-lights-412',
+} as const;
 
 /** What the sign-in page says in a demo; `null` anywhere else. */
 export async function demoSignIn(deps: Deps): Promise<typeof DEMO_SIGN_IN | null> {

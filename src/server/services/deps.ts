@@ -67,10 +67,31 @@ export type Deps = {
 /** Where a request came from, as far as can be trusted. */
 export type Origin = { readonly network: string; readonly agent: string };
 
-export type StaffActor = { readonly kind: 'staff'; readonly id: StaffId; readonly name: string; readonly email: string; readonly role: Role; readonly session: string; /** Whether password and second factor were given within the last minutes. */ readonly proven: boolean; readonly from: Origin };
+export type StaffActor = {
+  readonly kind: 'staff';
+  readonly id: StaffId;
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role;
+  readonly session: string;
+  /** Whether password and second factor were given within the last minutes. */ readonly proven: boolean;
+  readonly from: Origin;
+};
 
 /** A browser that has proven an address. `recipient` is null where nothing was ever addressed to it. */
-export type ReaderActor = { readonly kind: 'reader'; readonly device: DeviceId; /** Whether the device is kept, or for one visit. */ readonly kept: boolean; /** When the address was proven on it. */ readonly provenAt: Moment; readonly address: string; readonly recipient: RecipientId | null; readonly from: Origin };
+export type ReaderActor = {
+  readonly kind: 'reader';
+  readonly device: DeviceId;
+  /** Whether the device is kept, or for one visit. */ readonly kept: boolean;
+  /** When the address was proven on it. */ readonly provenAt: Moment;
+  readonly address: string;
+  readonly recipient: RecipientId | null;
+  readonly from: Origin;
+};
 
 /** Somebody of whom nothing is known. `browser` is a random mark kept in a cookie. */
-export type StrangerActor = { readonly kind: 'stranger'; readonly browser: string; readonly from: Origin };
+export type StrangerActor = {
+  readonly kind: 'stranger';
+  readonly browser: string;
+  readonly from: Origin;
+};

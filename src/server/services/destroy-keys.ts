@@ -14,14 +14,31 @@ import { NO_REASON, needBecause, type Because } from '@/server/services/reasons'
 import { record } from '@/server/services/record';
 
 /** Deletes the keys of these documents. @returns how many had one */
-export async function destroyIn(deps: Pick<Deps, 'recorder' | 'clock'>, tx: Transaction, actor: StaffActor, ids: readonly DocumentId[], details: { readonly consent?: ConsentId }, why: Because = NO_REASON): Promise<number> {
+export async function destroyIn(
+  deps: Pick<Deps, 'recorder' | 'clock'>,
+  tx: Transaction,
+  actor: StaffActor,
+  ids: readonly DocumentId[],
+  details: { readonly consent?: ConsentId },
+  why: Because = NO_REASON,
+): Promise<number> {
   let destroyed = 0;
   for (const id of ids) {
     const found = await findDocument(tx, id);
-    if (found === null) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+    if (found === null)
+      throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
     if (found.version.wrappedKey === null) continue;
     await dropKeys(tx, id);
-    await record(deps, tx, { action: 'key.destroyed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), document: id, version: found.version.id, details, ...why });
+    await record(deps, tx, {
+      action: 'key.destroyed',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: deps.clock.now(),
+      document: id,
+      version: found.version.id,
+      details,
+      ...why,
+    });
     destroyed++;
   }
   return destroyed;
@@ -43,13 +60,33 @@ export async function afterDestruction(deps: Deps): Promise<void> {
  *
  * @throws ServiceError `NOT_FOUND`, `INVALID` where what was typed is not the reference, `CONFLICT` where it was done before
  */
-export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed, reason }: { readonly id: DocumentId; readonly typed: string; readonly reason?: string | undefined }): Promise<Record<string, never>> {
+export async function destroyKey(
+  deps: Deps,
+  actor: StaffActor,
+  {
+    id,
+    typed,
+    reason,
+  }: { readonly id: DocumentId; readonly typed: string; readonly reason?: string | undefined },
+): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const found = await findDocument(tx, id);
     if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
-    if (typed.trim() !== found.document.reference) throw new ServiceError('INVALID', `Type ${found.document.reference} exactly, to say that you mean this document.`);
-    if ((await findOrganisation(tx))?.twoPeople === true && (await destroyedAlone(tx, actor.id, deps.clock.now() - DAY)) > 0) throw new ServiceError('CONFLICT', 'You destroyed a key within the last day, and destroying several needs a second person here. Select the documents in Documents and ask for it there.');
-    if ((await destroyIn(deps, tx, actor, [id], {}, await needBecause(tx, reason))) === 0) throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
+    if (typed.trim() !== found.document.reference)
+      throw new ServiceError(
+        'INVALID',
+        `Type ${found.document.reference} exactly, to say that you mean this document.`,
+      );
+    if (
+      (await findOrganisation(tx))?.twoPeople === true &&
+      (await destroyedAlone(tx, actor.id, deps.clock.now() - DAY)) > 0
+    )
+      throw new ServiceError(
+        'CONFLICT',
+        'You destroyed a key within the last day, and destroying several needs a second person here. Select the documents in Documents and ask for it there.',
+      );
+    if ((await destroyIn(deps, tx, actor, [id], {}, await needBecause(tx, reason))) === 0)
+      throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
   });
   await afterDestruction(deps);
   return {};
@@ -61,21 +98,47 @@ export async function destroyKey(deps: Deps, actor: StaffActor, { id, typed, rea
  *
  * @throws ServiceError `INVALID` where what was typed does not say how many, `NOT_FOUND`
  */
-export async function destroyKeys(deps: Deps, actor: StaffActor, { documents, typed, reason }: DestroyKeysInput): Promise<Destroyed> {
-  if (typed.trim().toLowerCase() !== destroyWords(documents.length)) throw new ServiceError('INVALID', `Type “${destroyWords(documents.length)}”, to say that you mean all of them.`);
-  const several = documents.length + (await destroyedAlone(deps.db.read, actor.id, deps.clock.now() - DAY)) > 1;
+export async function destroyKeys(
+  deps: Deps,
+  actor: StaffActor,
+  { documents, typed, reason }: DestroyKeysInput,
+): Promise<Destroyed> {
+  if (typed.trim().toLowerCase() !== destroyWords(documents.length))
+    throw new ServiceError(
+      'INVALID',
+      `Type “${destroyWords(documents.length)}”, to say that you mean all of them.`,
+    );
+  const several =
+    documents.length + (await destroyedAlone(deps.db.read, actor.id, deps.clock.now() - DAY)) > 1;
   const two = (await findOrganisation(deps.db.read))?.twoPeople === true && several;
   if (two) {
     await deps.db.write(async (tx) => {
-      if ((await findDocuments(tx, documents)).length !== new Set(documents).size) throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+      if ((await findDocuments(tx, documents)).length !== new Set(documents).size)
+        throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
       const id = newId('consent', deps.random);
       const now = deps.clock.now();
-      await insertConsent(tx, { id, kind: 'destroy-keys', documents, reason, askedBy: actor.id, askedAt: now });
-      await record(deps, tx, { action: 'destruction.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, documents: [...documents] }, ...(reason === '' ? {} : { personal: { text: reason } }) });
+      await insertConsent(tx, {
+        id,
+        kind: 'destroy-keys',
+        documents,
+        reason,
+        askedBy: actor.id,
+        askedAt: now,
+      });
+      await record(deps, tx, {
+        action: 'destruction.asked',
+        outcome: 'done',
+        actor: { kind: 'staff', id: actor.id },
+        occurredAt: now,
+        details: { consent: id, documents: [...documents] },
+        ...(reason === '' ? {} : { personal: { text: reason } }),
+      });
     });
     return { destroyed: 0, waits: true };
   }
-  const destroyed = await deps.db.write(async (tx) => destroyIn(deps, tx, actor, documents, {}, await needBecause(tx, reason)));
+  const destroyed = await deps.db.write(async (tx) =>
+    destroyIn(deps, tx, actor, documents, {}, await needBecause(tx, reason)),
+  );
   await afterDestruction(deps);
   return { destroyed, waits: false };
 }

@@ -16,5 +16,6 @@ const RESTS_AT_MOST = DAY;
 
 /** Ends every upload that nobody went on with, so that half a file does not lie here for good. */
 export async function clearAbandonedUploads(deps: Deps): Promise<void> {
-  for (const upload of await uploadsUntouchedSince(deps.db.read, deps.clock.now() - RESTS_AT_MOST)) await discardUpload(deps, upload);
+  for (const upload of await uploadsUntouchedSince(deps.db.read, deps.clock.now() - RESTS_AT_MOST))
+    await discardUpload(deps, upload);
 }

@@ -11,8 +11,20 @@ export async function findAnything(deps: Deps, { q }: { readonly q: string }): P
   const [documents, people, dispatches] = await findByText(deps.db.read, q, MOST);
   return {
     wanted: q,
-    documents: documents.map(({ id, title, reference }) => ({ href: `/documents/${id}`, title, under: reference })),
-    people: people.map(({ id, name, address, organisation }) => ({ href: `/people?person=${id}`, title: name === '' ? address : name, under: organisation === '' ? address : `${organisation}, ${address}` })),
-    dispatches: dispatches.map(({ id, subject, reference }) => ({ href: `/dispatches/${id}`, title: subject, under: reference })),
+    documents: documents.map(({ id, title, reference }) => ({
+      href: `/documents/${id}`,
+      title,
+      under: reference,
+    })),
+    people: people.map(({ id, name, address, organisation }) => ({
+      href: `/people?person=${id}`,
+      title: name === '' ? address : name,
+      under: organisation === '' ? address : `${organisation}, ${address}`,
+    })),
+    dispatches: dispatches.map(({ id, subject, reference }) => ({
+      href: `/dispatches/${id}`,
+      title: subject,
+      under: reference,
+    })),
   };
 }

@@ -19,15 +19,33 @@ export async function mailCheckpoint(deps: Deps): Promise<number> {
   const { checkpointsTo } = await readWorkSettings(db);
   if (checkpointsTo.length === 0) return 0;
   const now = deps.clock.now();
-  const [newest, mailed, organisation] = [await lastCheckpoint(db), (await findSetting(db, NAME)) as Mailed | null, await findOrganisation(db)];
+  const [newest, mailed, organisation] = [
+    await lastCheckpoint(db),
+    (await findSetting(db, NAME)) as Mailed | null,
+    await findOrganisation(db),
+  ];
   const day = deps.calendar.dayOf(now);
   if (newest === null || mailed?.day === day || newest.size <= (mailed?.size ?? 0)) return 0;
-  const mail = checkpointMail({ organisation: organisation?.name ?? '', text: newest.text, size: newest.size });
+  const mail = checkpointMail({
+    organisation: organisation?.name ?? '',
+    text: newest.text,
+    size: newest.size,
+  });
   return deps.db.write(async (tx) => {
     const current = (await findSetting(tx, NAME)) as Mailed | null;
     if (current?.size !== mailed?.size) return 0;
     await putSetting(tx, NAME, { day, size: newest.size } satisfies Mailed);
-    await queueMail(tx, checkpointsTo.map((toAddress) => ({ id: newId('message', deps.random), toAddress, ...mail, state: 'waiting' as const, nextAttemptAt: now, createdAt: now })));
+    await queueMail(
+      tx,
+      checkpointsTo.map((toAddress) => ({
+        id: newId('message', deps.random),
+        toAddress,
+        ...mail,
+        state: 'waiting' as const,
+        nextAttemptAt: now,
+        createdAt: now,
+      })),
+    );
     return checkpointsTo.length;
   });
 }

@@ -13,18 +13,27 @@ const MOST = 100;
  *
  * @throws ServiceError `CONFLICT` with too many drafts
  */
-export async function keepDraft(deps: Deps, actor: StaffActor, { id, body }: { readonly id: DraftId | null; readonly body: DraftBody }): Promise<{ readonly id: DraftId }> {
+export async function keepDraft(
+  deps: Deps,
+  actor: StaffActor,
+  { id, body }: { readonly id: DraftId | null; readonly body: DraftBody },
+): Promise<{ readonly id: DraftId }> {
   return deps.db.write(async (tx) => {
     // A draft that was discarded elsewhere comes back as a new one: what was typed is not lost.
     const known = id === null ? null : await findDraft(tx, id, actor.id);
-    if (known === null && (await draftsOf(tx, actor.id)).length >= MOST) throw new ServiceError('CONFLICT', `You have ${String(MOST)} drafts. Discard some first.`);
+    if (known === null && (await draftsOf(tx, actor.id)).length >= MOST)
+      throw new ServiceError('CONFLICT', `You have ${String(MOST)} drafts. Discard some first.`);
     const kept = known?.id ?? newId('draft', deps.random);
     await putDraft(tx, { id: kept, staffId: actor.id, body, updatedAt: deps.clock.now() });
     return { id: kept };
   });
 }
 
-export async function discardDraft(deps: Deps, actor: StaffActor, { id }: { readonly id: DraftId }): Promise<Record<string, never>> {
+export async function discardDraft(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: DraftId },
+): Promise<Record<string, never>> {
   await deps.db.write((tx) => removeDraft(tx, id, actor.id));
   return {};
 }

@@ -12,8 +12,15 @@ export function sameSubject(a: Subject, b: Subject): boolean {
 }
 
 /** Answers what a level's subject is called. */
-export async function subjectNames(db: Reading | Transaction, documents: readonly DocumentId[]): Promise<(of: Subject) => string | null> {
-  const [markings, folders, named] = await Promise.all([listMarkings(db), listFolders(db), documents.length === 0 ? [] : findDocuments(db, documents)]);
+export async function subjectNames(
+  db: Reading | Transaction,
+  documents: readonly DocumentId[],
+): Promise<(of: Subject) => string | null> {
+  const [markings, folders, named] = await Promise.all([
+    listMarkings(db),
+    listFolders(db),
+    documents.length === 0 ? [] : findDocuments(db, documents),
+  ]);
   return ({ level, subject }) => {
     if (level === 'organisation') return 'the organisation';
     if (level === 'marking') return markings.find(({ id }) => id === subject)?.name ?? null;
@@ -25,7 +32,10 @@ export async function subjectNames(db: Reading | Transaction, documents: readonl
 
 /** What a level's subject is called. @throws ServiceError `NOT_FOUND` */
 export async function needSubject(db: Reading | Transaction, input: Subject): Promise<string> {
-  const name = (await subjectNames(db, input.level === 'document' ? [input.subject as DocumentId] : []))(input);
-  if (name === null || (input.level === 'organisation' && input.subject !== '')) throw new ServiceError('NOT_FOUND', `There is no such ${input.level} any more.`);
+  const name = (
+    await subjectNames(db, input.level === 'document' ? [input.subject as DocumentId] : [])
+  )(input);
+  if (name === null || (input.level === 'organisation' && input.subject !== ''))
+    throw new ServiceError('NOT_FOUND', `There is no such ${input.level} any more.`);
   return name;
 }

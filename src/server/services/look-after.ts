@@ -10,7 +10,13 @@ import { RESERVE } from '@/server/storage/disk-blob-store';
 /** Space below which somebody has to make room. */
 const LOW = 2 * 1024 ** 3;
 
-export type Around = { readonly masterKeyFile: string; readonly dataDir: string; /** How far the machine's clock lags behind the record, in ms; null: it is not asked. */ readonly behind: (() => number) | null; readonly reserve: Reserve };
+export type Around = {
+  readonly masterKeyFile: string;
+  readonly dataDir: string;
+  /** How far the machine's clock lags behind the record, in ms; null: it is not asked. */ readonly behind:
+    (() => number) | null;
+  readonly reserve: Reserve;
+};
 
 /** Bytes that can still be written in a folder. */
 async function freeSpace(folder: string): Promise<number> {
@@ -19,7 +25,10 @@ async function freeSpace(folder: string): Promise<number> {
 }
 
 /** Looks at what the product rests on, so that Today and whoever watches the server know before it fails. */
-export async function lookAfter(deps: Pick<Deps, 'db' | 'health'>, { masterKeyFile, dataDir, behind, reserve }: Around): Promise<void> {
+export async function lookAfter(
+  deps: Pick<Deps, 'db' | 'health'>,
+  { masterKeyFile, dataDir, behind, reserve }: Around,
+): Promise<void> {
   const { health } = deps;
   await sayDamagedContents(deps);
   if (existsSync(masterKeyFile)) health.clear('master-key-gone');

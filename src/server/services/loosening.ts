@@ -14,7 +14,11 @@ import { subjectNames } from '@/server/services/level-subjects';
 export type Moved = { readonly before: Standing; readonly after: Standing };
 
 async function levelsNow(tx: Transaction): Promise<Levels> {
-  return { ceilings: await listCeilings(tx), marks: await listDefaults(tx), parents: await folderParents(tx) };
+  return {
+    ceilings: await listCeilings(tx),
+    marks: await listDefaults(tx),
+    parents: await folderParents(tx),
+  };
 }
 
 /**
@@ -23,7 +27,12 @@ async function levelsNow(tx: Transaction): Promise<Levels> {
  * @param parents which folder will lie in which; as now where it is left out
  * @throws ServiceError `NOT_ALLOWED` with what would be left behind
  */
-export async function needNothingLoosened(tx: Transaction, actor: StaffActor, moved: readonly Moved[], parents?: ReadonlyMap<FolderId, FolderId | null>): Promise<void> {
+export async function needNothingLoosened(
+  tx: Transaction,
+  actor: StaffActor,
+  moved: readonly Moved[],
+  parents?: ReadonlyMap<FolderId, FolderId | null>,
+): Promise<void> {
   if (holds(actor.role, 'settings')) return;
   const levels = await levelsNow(tx);
   const after = parents === undefined ? levels : { ...levels, parents };
@@ -31,6 +40,9 @@ export async function needNothingLoosened(tx: Transaction, actor: StaffActor, mo
     const lifted = loosened(imposedOn(each.before, levels), imposedOn(each.after, after));
     if (lifted === null) continue;
     const name = (await subjectNames(tx, [each.before.document as DocumentId]))(lifted);
-    throw new ServiceError('NOT_ALLOWED', `${lifted.level === 'organisation' ? 'The organisation' : `“${name ?? ''}”`} sets limits or a watermark that would not hold any more. Nothing was changed. Ask an administrator.`);
+    throw new ServiceError(
+      'NOT_ALLOWED',
+      `${lifted.level === 'organisation' ? 'The organisation' : `“${name ?? ''}”`} sets limits or a watermark that would not hold any more. Nothing was changed. Ask an administrator.`,
+    );
   }
 }

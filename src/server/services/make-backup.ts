@@ -22,39 +22,82 @@ import { mergeKeyFiles } from '@/server/vault/master-key';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 export type BackupProgress = (done: number, all: number) => void;
-export type Backup = { readonly manifest: BackupManifest; readonly pieces: AsyncGenerator<Uint8Array, void> };
+export type Backup = {
+  readonly manifest: BackupManifest;
+  readonly pieces: AsyncGenerator<Uint8Array, void>;
+};
 type BackupDeps = Pick<Deps, 'db' | 'blobs' | 'clock' | 'random' | 'publicUrl' | 'vault'>;
 
 /** Puts a file into the archive and waits until it is through. */
-async function putFile(archive: Pack, name: string, size: number, content: Readable): Promise<void> {
+async function putFile(
+  archive: Pack,
+  name: string,
+  size: number,
+  content: Readable,
+): Promise<void> {
   await pipeline(content, archive.entry({ name, size, mode: 0o600 }));
 }
 
 /** Read through before it is taken along: a backup of what is damaged brings nothing back. @throws ServiceError `CONFLICT` */
 async function needWhole(deps: BackupDeps, row: StoredVersion): Promise<void> {
   if ((await contentProblem(deps, row)) === null) return;
-  throw new ServiceError('CONFLICT', `The stored content of ${row.reference} ${row.title} is damaged: a backup could not bring it back. Run check, and restore it first.`);
+  throw new ServiceError(
+    'CONFLICT',
+    `The stored content of ${row.reference} ${row.title} is damaged: a backup could not bring it back. Run check, and restore it first.`,
+  );
 }
 
-async function fill(archive: Pack, deps: BackupDeps, { manifest, snapshot, keys, blobs }: { readonly manifest: BackupManifest; readonly snapshot: FileHandle; readonly keys: string; readonly blobs: readonly { readonly key: string; readonly size: number }[] }, progress: BackupProgress): Promise<void> {
+async function fill(
+  archive: Pack,
+  deps: BackupDeps,
+  {
+    manifest,
+    snapshot,
+    keys,
+    blobs,
+  }: {
+    readonly manifest: BackupManifest;
+    readonly snapshot: FileHandle;
+    readonly keys: string;
+    readonly blobs: readonly { readonly key: string; readonly size: number }[];
+  },
+  progress: BackupProgress,
+): Promise<void> {
   const head = Buffer.from(`${JSON.stringify(manifest)}\n`);
   await putFile(archive, 'manifest.json', head.length, Readable.from([head]));
   const held = Buffer.from(keys);
   await putFile(archive, 'keys/master.key', held.length, Readable.from([held]));
-  await putFile(archive, 'embargo.db', (await snapshot.stat()).size, snapshot.createReadStream({ autoClose: false }));
+  await putFile(
+    archive,
+    'embargo.db',
+    (await snapshot.stat()).size,
+    snapshot.createReadStream({ autoClose: false }),
+  );
   for (const [index, { key, size }] of blobs.entries()) {
-    await putFile(archive, `blobs/${key}.age`, size, createReadStream(deps.blobs.pathOf(key), { highWaterMark: 1 << 18 }));
+    await putFile(
+      archive,
+      `blobs/${key}.age`,
+      size,
+      createReadStream(deps.blobs.pathOf(key), { highWaterMark: 1 << 18 }),
+    );
     progress(index + 1, blobs.length);
   }
   archive.finalize();
 }
 
-async function* sealed(archive: Pack, recoveryKey: string, random: Deps['random']): AsyncGenerator<Uint8Array, void> {
+async function* sealed(
+  archive: Pack,
+  recoveryKey: string,
+  random: Deps['random'],
+): AsyncGenerator<Uint8Array, void> {
   const { fileKey, stanzas } = await newFileKey([recoveryKey]);
   const nonce = random(PAYLOAD_NONCE);
   yield encodeHeader(stanzas, fileKey);
   yield nonce;
-  yield* sealStream(nodeChunkCipher(payloadKey(fileKey, nonce)), archive as unknown as AsyncIterable<Uint8Array>);
+  yield* sealStream(
+    nodeChunkCipher(payloadKey(fileKey, nonce)),
+    archive as unknown as AsyncIterable<Uint8Array>,
+  );
 }
 
 /**
@@ -65,10 +108,19 @@ async function* sealed(archive: Pack, recoveryKey: string, random: Deps['random'
  * @param folder where the copy is written meanwhile
  * @throws ServiceError `CONFLICT` where there is no recovery key, or a stored content is not whole
  */
-export async function makeBackup(deps: BackupDeps, masterKeyFile: string, folder: string, progress: BackupProgress = () => undefined): Promise<Backup> {
+export async function makeBackup(
+  deps: BackupDeps,
+  masterKeyFile: string,
+  folder: string,
+  progress: BackupProgress = () => undefined,
+): Promise<Backup> {
   const organisation = await findOrganisation(deps.db.read);
   const recoveryKey = organisation?.recoveryKey ?? null;
-  if (organisation === null || recoveryKey === null) throw new ServiceError('CONFLICT', 'There is no recovery key to encrypt a backup to. Make one in Settings first.');
+  if (organisation === null || recoveryKey === null)
+    throw new ServiceError(
+      'CONFLICT',
+      'There is no recovery key to encrypt a backup to. Make one in Settings first.',
+    );
   const snapshot = path.join(folder, copyName(Buffer.from(deps.random(6)).toString('hex')));
   const keysBefore = readFileSync(masterKeyFile, 'utf8');
   try {
@@ -81,21 +133,41 @@ export async function makeBackup(deps: BackupDeps, masterKeyFile: string, folder
     const rows = await allStoredVersions(copy.read);
     const { size: entries } = await ledgerState(copy.read);
     copy.close();
-    const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({ key: blobKey, size: fileSize(headerBytes, bytes) }));
+    const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({
+      key: blobKey,
+      size: fileSize(headerBytes, bytes),
+    }));
     for (const row of rows) await needWhole(deps, row);
-    const manifest: BackupManifest = { format: 1, madeAt: deps.clock.now(), publicUrl: deps.publicUrl, organisation: organisation.name, entries, blobs: blobs.length };
+    const manifest: BackupManifest = {
+      format: 1,
+      madeAt: deps.clock.now(),
+      publicUrl: deps.publicUrl,
+      organisation: organisation.name,
+      entries,
+      blobs: blobs.length,
+    };
     const file = await open(snapshot, 'r');
-    return { manifest, pieces: archived(deps, { manifest, snapshot: file, keys, blobs }, recoveryKey, progress) };
+    return {
+      manifest,
+      pieces: archived(deps, { manifest, snapshot: file, keys, blobs }, recoveryKey, progress),
+    };
   } finally {
     // From here on only this process can read it, and nothing of it stays however that ends.
     await rm(snapshot, { force: true });
   }
 }
 
-async function* archived(deps: BackupDeps, set: Parameters<typeof fill>[2], recoveryKey: string, progress: BackupProgress): AsyncGenerator<Uint8Array, void> {
+async function* archived(
+  deps: BackupDeps,
+  set: Parameters<typeof fill>[2],
+  recoveryKey: string,
+  progress: BackupProgress,
+): AsyncGenerator<Uint8Array, void> {
   const archive = pack();
   try {
-    const filling = fill(archive, deps, set, progress).catch((error: unknown) => { archive.destroy(error instanceof Error ? error : new Error('the archive failed')); });
+    const filling = fill(archive, deps, set, progress).catch((error: unknown) => {
+      archive.destroy(error instanceof Error ? error : new Error('the archive failed'));
+    });
     yield* sealed(archive, recoveryKey, deps.random);
     await filling;
   } finally {

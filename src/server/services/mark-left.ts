@@ -17,13 +17,27 @@ import { record } from '@/server/services/record';
 import { giveAlike, leaveGroup } from '@/server/services/wider-access';
 
 /** @throws ServiceError `INVALID`, `CONFLICT` */
-async function settleSuccessor(deps: Deps, tx: Transaction, actor: StaffActor, person: PersonRecord, address: string, now: number): Promise<RecipientId> {
-  if (address === person.address) throw new ServiceError('INVALID', 'Somebody cannot take over from themselves.');
+async function settleSuccessor(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  person: PersonRecord,
+  address: string,
+  now: number,
+): Promise<RecipientId> {
+  if (address === person.address)
+    throw new ServiceError('INVALID', 'Somebody cannot take over from themselves.');
   const known = await findRecipientByAddress(tx, address);
-  if (known?.blocked === true) throw new ServiceError('CONFLICT', `${address} is blocked and could open nothing. Nothing was changed.`);
+  if (known?.blocked === true)
+    throw new ServiceError(
+      'CONFLICT',
+      `${address} is blocked and could open nothing. Nothing was changed.`,
+    );
   if (known !== null) return known.id;
   const id = newId('recipient', deps.random);
-  await insertRecipients(tx, [{ id, address, name: '', organisation: person.organisation, addedBy: actor.id, createdAt: now }]);
+  await insertRecipients(tx, [
+    { id, address, name: '', organisation: person.organisation, addedBy: actor.id, createdAt: now },
+  ]);
   return id;
 }
 
@@ -34,17 +48,30 @@ async function settleSuccessor(deps: Deps, tx: Transaction, actor: StaffActor, p
  *
  * @throws ServiceError `NOT_FOUND`, `CONFLICT` where they had left before or the successor is blocked, `INVALID`, `NOT_ALLOWED`
  */
-export async function markLeft(deps: Deps, actor: StaffActor, { id, successor }: LeftInput): Promise<HasLeft> {
+export async function markLeft(
+  deps: Deps,
+  actor: StaffActor,
+  { id, successor }: LeftInput,
+): Promise<HasLeft> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
     if (person?.kind !== 'person') throw new ServiceError('NOT_FOUND', 'There is no such person.');
-    if (person.leftAt !== null) throw new ServiceError('CONFLICT', 'They were said to have left before.');
+    if (person.leftAt !== null)
+      throw new ServiceError('CONFLICT', 'They were said to have left before.');
     const addresses = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
     const held: GrantRecord[] = [];
     let left = 0;
     for (const address of addresses) {
-      held.push(...(await liveOfAddressee(tx, address, now)).filter(({ form, sentBy, ownerId, deputyId }) => form !== 'unprotected' && reaches(actor, { sender: sentBy, owner: ownerId, deputy: deputyId })).map(({ grant }) => grant));
+      held.push(
+        ...(await liveOfAddressee(tx, address, now))
+          .filter(
+            ({ form, sentBy, ownerId, deputyId }) =>
+              form !== 'unprotected' &&
+              reaches(actor, { sender: sentBy, owner: ownerId, deputy: deputyId }),
+          )
+          .map(({ grant }) => grant),
+      );
       const groups = await groupsOf(tx, address);
       left += groups.length;
       for (const group of groups) {
@@ -54,8 +81,20 @@ export async function markLeft(deps: Deps, actor: StaffActor, { id, successor }:
       }
       await setLeft(tx, address, now);
     }
-    const heir = successor == null ? null : await settleSuccessor(deps, tx, actor, person, successor, now);
-    await record(deps, tx, ...addresses.map((recipient): Happening => ({ action: 'recipient.blocked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, recipient, details: { because: 'left', successor: heir } })));
+    const heir =
+      successor == null ? null : await settleSuccessor(deps, tx, actor, person, successor, now);
+    await record(
+      deps,
+      tx,
+      ...addresses.map((recipient): Happening => ({
+        action: 'recipient.blocked',
+        outcome: 'done',
+        actor: { kind: 'staff', id: actor.id },
+        occurredAt: now,
+        recipient,
+        details: { because: 'left', successor: heir },
+      })),
+    );
     if (heir === null) return { given: 0, groups: left };
     const { rows, happenings } = await giveAlike(deps, tx, actor, held, heir, now);
     if (happenings.length > 0) await record(deps, tx, ...happenings);

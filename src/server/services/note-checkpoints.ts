@@ -7,7 +7,12 @@ import type { Deps } from '@/server/services/deps';
  * Hands signed checkpoints to the witness outside the database, and notices where what is here is older than what was witnessed,
  * or signed by another key.
  */
-export async function noteCheckpoints({ db, witness, recorder, health }: Pick<Deps, 'db' | 'witness' | 'recorder' | 'health'>): Promise<void> {
+export async function noteCheckpoints({
+  db,
+  witness,
+  recorder,
+  health,
+}: Pick<Deps, 'db' | 'witness' | 'recorder' | 'health'>): Promise<void> {
   const { publicKey } = witness.read();
   if (publicKey === null) witness.begin(recorder.signer.publicKey);
   else if (!equalBytes(publicKey, recorder.signer.publicKey)) {
@@ -15,7 +20,8 @@ export async function noteCheckpoints({ db, witness, recorder, health }: Pick<De
     return;
   }
   const last = await lastSequence(db.read);
-  if (witness.last() > last) health.raise('witness-ahead', `${String(witness.last())} ${String(last)}`);
+  if (witness.last() > last)
+    health.raise('witness-ahead', `${String(witness.last())} ${String(last)}`);
   else health.clear('witness-ahead');
   witness.add(await checkpointsAfter(db.read, witness.last()));
 }

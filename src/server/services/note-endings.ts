@@ -13,7 +13,12 @@ export async function goOnNoting({ db, ended }: Pick<Deps, 'db' | 'ended'>): Pro
  * Adds to the list outside the database how access stands that changed since. A second process may
  * add the same again; the newest line of a subject counts.
  */
-export async function noteEndings({ db, ended, keyring, renderer }: Pick<Deps, 'db' | 'ended' | 'keyring' | 'renderer'>): Promise<void> {
+export async function noteEndings({
+  db,
+  ended,
+  keyring,
+  renderer,
+}: Pick<Deps, 'db' | 'ended' | 'keyring' | 'renderer'>): Promise<void> {
   const endings = await endingsSince(db.read, ended.keptUpTo());
   ended.add(endings);
   // Another process may have destroyed it: what this one holds of it goes as well.

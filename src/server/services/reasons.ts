@@ -18,6 +18,10 @@ export function because(reason: string | undefined): Because {
 /** The same of an act for which the organisation may ask a reason. @throws ServiceError `REASON_NEEDED` where it does and none is given */
 export async function needBecause(tx: Transaction, reason: string | undefined): Promise<Because> {
   const given = because(reason);
-  if (given === NO_REASON && (await readWorkSettings(tx)).reasonsAsked) throw new ServiceError('REASON_NEEDED', 'Your organisation asks for a reason here. Nothing was changed.');
+  if (given === NO_REASON && (await readWorkSettings(tx)).reasonsAsked)
+    throw new ServiceError(
+      'REASON_NEEDED',
+      'Your organisation asks for a reason here. Nothing was changed.',
+    );
   return given;
 }

@@ -8,7 +8,12 @@ import type { UploadId } from '@/core/base/ids';
 import { PART, type PartResult } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
 import type { Reading, Transaction } from '@/server/db/database';
-import { advanceUpload, findUpload, noteSealing, type UploadRow } from '@/server/repositories/document-repository';
+import {
+  advanceUpload,
+  findUpload,
+  noteSealing,
+  type UploadRow,
+} from '@/server/repositories/document-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { discardUpload } from '@/server/services/discard-upload';
 import { ServiceError } from '@/server/services/errors';
@@ -29,19 +34,34 @@ const HEADER_WITHIN = 1024;
  * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, or where other bytes were sealed in its place
  * before; `WRONG_LENGTH`; ContentError `NOT_A_PDF`; StorageError `DISK_FULL`; BusyError
  */
-export async function receivePart(deps: Deps, actor: StaffActor, input: { readonly id: UploadId; readonly offset: number }, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
+export async function receivePart(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId; readonly offset: number },
+  body: AsyncIterable<Uint8Array>,
+): Promise<PartResult> {
   // One part of an upload at a time, and few in all: each is held in memory until it is whole.
   return deps.turns.parts(input.id, () => takePart(deps, actor, input, body));
 }
 
-async function takePart(deps: Deps, actor: StaffActor, input: { readonly id: UploadId; readonly offset: number }, body: AsyncIterable<Uint8Array>): Promise<PartResult> {
+async function takePart(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId; readonly offset: number },
+  body: AsyncIterable<Uint8Array>,
+): Promise<PartResult> {
   const upload = await needUpload(deps.db.read, actor, input.id);
   if (input.offset < upload.receivedBytes) return { receivedBytes: upload.receivedBytes };
-  if (input.offset > upload.receivedBytes) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: upload.receivedBytes });
+  if (input.offset > upload.receivedBytes)
+    throw new ServiceError('CONFLICT', 'This part does not follow what was received.', {
+      receivedBytes: upload.receivedBytes,
+    });
   const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
-  if (expected === 0) throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+  if (expected === 0)
+    throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
   // Cancelled where the rest could not be written down any more.
-  if (!existsSync(deps.blobs.pathOf(upload.blobKey))) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  if (!existsSync(deps.blobs.pathOf(upload.blobKey)))
+    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
   await deps.blobs.needRoom(expected);
   try {
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.
@@ -57,9 +77,14 @@ async function takePart(deps: Deps, actor: StaffActor, input: { readonly id: Upl
   }
 }
 
-async function needUpload(db: Reading | Transaction, actor: StaffActor, id: UploadId): Promise<UploadRow> {
+async function needUpload(
+  db: Reading | Transaction,
+  actor: StaffActor,
+  id: UploadId,
+): Promise<UploadRow> {
   const upload = await findUpload(db, id, actor.id);
-  if (upload === null) throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  if (upload === null)
+    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
   return upload;
 }
 
@@ -69,24 +94,66 @@ async function needUpload(db: Reading | Transaction, actor: StaffActor, id: Uplo
  *
  * @throws ServiceError `CONFLICT`
  */
-async function claimPlace(deps: Deps, actor: StaffActor, { id, receivedBytes }: UploadRow, mac: string): Promise<void> {
+async function claimPlace(
+  deps: Deps,
+  actor: StaffActor,
+  { id, receivedBytes }: UploadRow,
+  mac: string,
+): Promise<void> {
   await deps.db.write(async (tx) => {
     const now = await needUpload(tx, actor, id);
-    if (now.receivedBytes !== receivedBytes) throw new ServiceError('CONFLICT', 'This part does not follow what was received.', { receivedBytes: now.receivedBytes });
-    if (now.sealingFrom === receivedBytes && now.sealingMac !== mac) throw new ServiceError('CONFLICT', 'The file was changed while it was uploaded. Cancel this upload and choose it again.', { receivedBytes });
+    if (now.receivedBytes !== receivedBytes)
+      throw new ServiceError('CONFLICT', 'This part does not follow what was received.', {
+        receivedBytes: now.receivedBytes,
+      });
+    if (now.sealingFrom === receivedBytes && now.sealingMac !== mac)
+      throw new ServiceError(
+        'CONFLICT',
+        'The file was changed while it was uploaded. Cancel this upload and choose it again.',
+        { receivedBytes },
+      );
     await noteSealing(tx, id, receivedBytes, mac);
   });
 }
 
-async function sealPart(deps: Deps, actor: StaffActor, upload: UploadRow, part: Uint8Array, expected: number): Promise<PartResult> {
+async function sealPart(
+  deps: Deps,
+  actor: StaffActor,
+  upload: UploadRow,
+  part: Uint8Array,
+  expected: number,
+): Promise<PartResult> {
   await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', part));
-  await recordAlone(deps, { action: 'key.unwrapped', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), version: upload.versionId, details: { for: 'taking in', from: upload.receivedBytes } });
-  const fileKey = deps.vault.unwrap({ wrapped: upload.wrappedKey, generation: upload.keyGeneration }, upload.versionId);
-  const key = payloadKeyOf(deps, { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 }, fileKey);
+  await recordAlone(deps, {
+    action: 'key.unwrapped',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    version: upload.versionId,
+    details: { for: 'taking in', from: upload.receivedBytes },
+  });
+  const fileKey = deps.vault.unwrap(
+    { wrapped: upload.wrappedKey, generation: upload.keyGeneration },
+    upload.versionId,
+  );
+  const key = payloadKeyOf(
+    deps,
+    { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 },
+    fileKey,
+  );
   const firstChunk = upload.receivedBytes / CHUNK;
   const receivedBytes = upload.receivedBytes + expected;
-  const sealed = sealStream(nodeChunkCipher(key), whole(part), firstChunk, receivedBytes === upload.declaredBytes);
-  await deps.blobs.writeAt(upload.blobKey, upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG), sealed);
+  const sealed = sealStream(
+    nodeChunkCipher(key),
+    whole(part),
+    firstChunk,
+    receivedBytes === upload.declaredBytes,
+  );
+  await deps.blobs.writeAt(
+    upload.blobKey,
+    upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG),
+    sealed,
+  );
   await deps.db.write((tx) => advanceUpload(tx, upload.id, receivedBytes, deps.clock.now()));
   return { receivedBytes };
 }
@@ -97,7 +164,8 @@ async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
 
 /** Fills a part with what comes, which has to be as long. It is copied: whoever reads from a file uses the memory of its pieces again. */
 async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Promise<void> {
-  const wrong = (): ServiceError => new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
+  const wrong = (): ServiceError =>
+    new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
   let seen = 0;
   for await (const bytes of source) {
     if (seen + bytes.length > part.length) throw wrong();
@@ -132,5 +200,12 @@ async function checkHead(head: Uint8Array): Promise<void> {
   // Loaded for the few files that are no PDF, not at the start.
   const { fileTypeFromBuffer } = await import('file-type');
   const found = await fileTypeFromBuffer(head);
-  throw new ContentError('NOT_A_PDF', found === undefined ? {} : { sentence: `This file is not a PDF, whatever its name says: its content is ${found.ext.toUpperCase()} (${found.mime}).` });
+  throw new ContentError(
+    'NOT_A_PDF',
+    found === undefined
+      ? {}
+      : {
+          sentence: `This file is not a PDF, whatever its name says: its content is ${found.ext.toUpperCase()} (${found.mime}).`,
+        },
+  );
 }

@@ -12,7 +12,17 @@ export async function recountDays(deps: Pick<Deps, 'db' | 'recorder'>): Promise<
   await db.write(async (tx) => {
     await emptyDays(tx);
     for await (const block of storedEntries(db.read)) {
-      const places = new Map((await personalBetween(db.read, (block.at(0)?.sequence ?? 1) - 1, block.at(-1)?.sequence ?? 0)).filter(({ field }) => field === 'place').map(({ sequence, value }) => [sequence, value]));
+      const places = new Map(
+        (
+          await personalBetween(
+            db.read,
+            (block.at(0)?.sequence ?? 1) - 1,
+            block.at(-1)?.sequence ?? 0,
+          )
+        )
+          .filter(({ field }) => field === 'place')
+          .map(({ sequence, value }) => [sequence, value]),
+      );
       const facts = block.map(({ sequence, text }) => {
         const entry = JSON.parse(text) as Entry;
         return { ...entry, occurredAt: Date.parse(entry.occurredAt), place: places.get(sequence) };

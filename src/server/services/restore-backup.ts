@@ -19,7 +19,11 @@ export class RestoreError extends AppError<RestoreErrorCode> {
 const NAMES = /^(manifest\.json|embargo\.db|keys\/master\.key|blobs\/ver_[0-9a-z]{20}\.age)$/;
 const LARGEST_MANIFEST = 1 << 16;
 
-async function unpackFile(folder: string, name: string, content: AsyncIterable<unknown>): Promise<void> {
+async function unpackFile(
+  folder: string,
+  name: string,
+  content: AsyncIterable<unknown>,
+): Promise<void> {
   const target = path.join(folder, name);
   await mkdir(path.dirname(target), { recursive: true, mode: 0o700 });
   const file = await open(target, 'wx', 0o600);
@@ -37,7 +41,11 @@ async function unpackFile(folder: string, name: string, content: AsyncIterable<u
  * @param archive the tar archive, decrypted; it throws where it does not verify to its end
  * @throws RestoreError where it holds anything else than a backup does
  */
-export async function unpackBackup(archive: AsyncIterable<Uint8Array>, folder: string, progress: (done: number, all: number) => void = () => undefined): Promise<BackupManifest> {
+export async function unpackBackup(
+  archive: AsyncIterable<Uint8Array>,
+  folder: string,
+  progress: (done: number, all: number) => void = () => undefined,
+): Promise<BackupManifest> {
   const unpacked = extract();
   const feeding = feed(archive, unpacked);
   let manifest: BackupManifest | null = null;
@@ -45,8 +53,13 @@ export async function unpackBackup(archive: AsyncIterable<Uint8Array>, folder: s
   try {
     for await (const entry of unpacked) {
       const { name, type } = entry.header;
-      if (type !== 'file' || !NAMES.test(name)) throw new RestoreError('NOT_A_BACKUP', `This archive holds “${name.slice(0, 60)}”, which no backup of Embargo does.`);
-      if (name === 'manifest.json') manifest = await readManifest(entry as unknown as AsyncIterable<Uint8Array>);
+      if (type !== 'file' || !NAMES.test(name))
+        throw new RestoreError(
+          'NOT_A_BACKUP',
+          `This archive holds “${name.slice(0, 60)}”, which no backup of Embargo does.`,
+        );
+      if (name === 'manifest.json')
+        manifest = await readManifest(entry as unknown as AsyncIterable<Uint8Array>);
       else await unpackFile(folder, name, entry);
       progress(++done, (manifest?.blobs ?? 0) + 3);
     }
@@ -58,16 +71,27 @@ export async function unpackBackup(archive: AsyncIterable<Uint8Array>, folder: s
   }
   const failed = await feeding;
   if (failed !== null) throw failed;
-  if (manifest === null || done !== manifest.blobs + 3) throw new RestoreError('BACKUP_INCOMPLETE', 'This backup is not whole: files are missing in it.');
+  if (manifest === null || done !== manifest.blobs + 3)
+    throw new RestoreError(
+      'BACKUP_INCOMPLETE',
+      'This backup is not whole: files are missing in it.',
+    );
   return manifest;
 }
 
 /** @returns what went wrong while the archive was read, if anything did */
-async function feed(archive: AsyncIterable<Uint8Array>, into: ReturnType<typeof extract>): Promise<Error | null> {
+async function feed(
+  archive: AsyncIterable<Uint8Array>,
+  into: ReturnType<typeof extract>,
+): Promise<Error | null> {
   try {
     for await (const bytes of archive) {
       if (into.destroyed) return null;
-      if (!into.write(bytes)) await new Promise<void>((resolve) => { into.once('drain', resolve); into.once('close', resolve); });
+      if (!into.write(bytes))
+        await new Promise<void>((resolve) => {
+          into.once('drain', resolve);
+          into.once('close', resolve);
+        });
     }
     into.end(undefined);
     return null;
@@ -87,7 +111,10 @@ async function readManifest(entry: AsyncIterable<Uint8Array>): Promise<BackupMan
   try {
     return backupManifest.parse(JSON.parse(text));
   } catch {
-    throw new RestoreError('NOT_A_BACKUP', 'This backup was made by a newer version of Embargo, or is none.');
+    throw new RestoreError(
+      'NOT_A_BACKUP',
+      'This backup was made by a newer version of Embargo, or is none.',
+    );
   }
 }
 
@@ -96,7 +123,11 @@ export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<n
   const rows = await storedVersions(deps.db.read);
   for (const { blobKey, headerBytes, bytes } of rows) {
     const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
-    if (found?.size !== fileSize(headerBytes, bytes)) throw new RestoreError('BACKUP_INCOMPLETE', `This backup is not whole: the content ${blobKey} is missing or cut.`);
+    if (found?.size !== fileSize(headerBytes, bytes))
+      throw new RestoreError(
+        'BACKUP_INCOMPLETE',
+        `This backup is not whole: the content ${blobKey} is missing or cut.`,
+      );
   }
   return rows.length;
 }

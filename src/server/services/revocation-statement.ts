@@ -15,13 +15,20 @@ import { recordAlone } from '@/server/services/record';
 
 function copiesText({ prints, keptAt, textSent, textCopied, inTheClear }: Copies): string[] {
   return [
-    ...(inTheClear ? ['was sent the document in the clear'] : []), ...(keptAt === null ? [] : [`kept a copy at ${toUtcText(keptAt)}`]), ...(prints === 0 ? [] : [`${counted(prints, 'print')} made`]),
+    ...(inTheClear ? ['was sent the document in the clear'] : []),
+    ...(keptAt === null ? [] : [`kept a copy at ${toUtcText(keptAt)}`]),
+    ...(prints === 0 ? [] : [`${counted(prints, 'print')} made`]),
     ...(textCopied ? ['copied text'] : textSent ? ['was sent the text of pages'] : []),
   ];
 }
 
 function wayText({ by, name, dispatch }: WayIn): string {
-  return { own: `by ${dispatch}`, group: `by the group ${name}, ${dispatch}`, 'passed-on': `passed on by ${name}, ${dispatch}`, domain: `along with everyone at ${bareDomain(name)}, ${dispatch}` }[by];
+  return {
+    own: `by ${dispatch}`,
+    group: `by the group ${name}, ${dispatch}`,
+    'passed-on': `passed on by ${name}, ${dispatch}`,
+    domain: `along with everyone at ${bareDomain(name)}, ${dispatch}`,
+  }[by];
 }
 
 const moment = (at: number | null): string => (at === null ? '' : toUtcText(at));
@@ -29,8 +36,19 @@ const moment = (at: number | null): string => (at === null ? '' : toUtcText(at))
 function rowOf(row: AfterRow): StatementRow {
   const state = row.ways.length > 0 ? 'open' : row.offlineUntil === null ? 'closed' : 'offline';
   return {
-    who: row.name, address: row.address, document: `${row.reference} ${row.title}`, dispatch: row.dispatch, state, since: moment(row.since), until: moment(state === 'offline' ? row.offlineUntil : row.until), by: row.by, reason: row.reason,
-    ways: row.ways.map(wayText), tries: row.tries, lastTry: moment(row.lastTry), copies: copiesText(row.copies),
+    who: row.name,
+    address: row.address,
+    document: `${row.reference} ${row.title}`,
+    dispatch: row.dispatch,
+    state,
+    since: moment(row.since),
+    until: moment(state === 'offline' ? row.offlineUntil : row.until),
+    by: row.by,
+    reason: row.reason,
+    ways: row.ways.map(wayText),
+    tries: row.tries,
+    lastTry: moment(row.lastTry),
+    copies: copiesText(row.copies),
   };
 }
 
@@ -43,8 +61,16 @@ let isRunning = false;
  *
  * @throws ServiceError `NOT_FOUND` where nothing was pulled back, `TOO_MANY` while another one is made
  */
-export async function revocationStatement(deps: Deps, actor: StaffActor, input: AfterInput): Promise<{ readonly name: string; readonly text: string }> {
-  if (isRunning) throw new ServiceError('TOO_MANY', 'A statement is being made already. Wait until that is done.');
+export async function revocationStatement(
+  deps: Deps,
+  actor: StaffActor,
+  input: AfterInput,
+): Promise<{ readonly name: string; readonly text: string }> {
+  if (isRunning)
+    throw new ServiceError(
+      'TOO_MANY',
+      'A statement is being made already. Wait until that is done.',
+    );
   isRunning = true;
   try {
     const now = deps.clock.now();
@@ -53,13 +79,43 @@ export async function revocationStatement(deps: Deps, actor: StaffActor, input: 
     if (rows.length === 0) throw new ServiceError('NOT_FOUND', 'Nothing of this was revoked.');
     const { hash, origin, signer } = deps.recorder;
     const checkpoint = await lastCheckpoint(deps.db.read);
-    const covered = [...new Map(entries.map((each) => [each.entry.sequence, each])).values()].filter(({ entry }) => entry.sequence <= (checkpoint?.size ?? 0)).sort((a, b) => a.entry.sequence - b.entry.sequence);
+    const covered = [...new Map(entries.map((each) => [each.entry.sequence, each])).values()]
+      .filter(({ entry }) => entry.sequence <= (checkpoint?.size ?? 0))
+      .sort((a, b) => a.entry.sequence - b.entry.sequence);
     if (checkpoint === null) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
-    const paths = await deps.prover.prove(covered.map(({ entry }) => entry.sequence), checkpoint.size);
-    const proven = covered.map(({ entry, text }): ProvenEntry => ({ sequence: entry.sequence, text, path: paths.get(entry.sequence) ?? [] }));
+    const paths = await deps.prover.prove(
+      covered.map(({ entry }) => entry.sequence),
+      checkpoint.size,
+    );
+    const proven = covered.map(({ entry, text }): ProvenEntry => ({
+      sequence: entry.sequence,
+      text,
+      path: paths.get(entry.sequence) ?? [],
+    }));
     const organisation = (await findOrganisation(deps.db.read))?.name ?? '';
-    const text = signStatement({ v: 1, organisation, about: `${about.reference} ${about.name}`, madeAt: toUtcText(now), madeBy: actor.name, rows: rows.map(rowOf), checkpoint: checkpoint.text, entries: proven }, origin, signer, hash);
-    await recordAlone(deps, { action: 'ledger.exported', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, ...('document' in input ? { document: input.document } : { dispatch: input.dispatch }), details: { statement: `after the revocation of ${about.reference}`, entries: proven.length } });
+    const text = signStatement(
+      {
+        v: 1,
+        organisation,
+        about: `${about.reference} ${about.name}`,
+        madeAt: toUtcText(now),
+        madeBy: actor.name,
+        rows: rows.map(rowOf),
+        checkpoint: checkpoint.text,
+        entries: proven,
+      },
+      origin,
+      signer,
+      hash,
+    );
+    await recordAlone(deps, {
+      action: 'ledger.exported',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: now,
+      ...('document' in input ? { document: input.document } : { dispatch: input.dispatch }),
+      details: { statement: `after the revocation of ${about.reference}`, entries: proven.length },
+    });
     return { name: `after the revocation of ${about.reference}.txt`, text };
   } finally {
     isRunning = false;

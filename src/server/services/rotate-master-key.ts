@@ -1,6 +1,11 @@
 import 'server-only';
 import type { Happening } from '@/core/ledger/entry';
-import { countWrapsBefore, serviceWrapsBefore, wrapsBefore, type StoredWrap } from '@/server/repositories/key-repository';
+import {
+  countWrapsBefore,
+  serviceWrapsBefore,
+  wrapsBefore,
+  type StoredWrap,
+} from '@/server/repositories/key-repository';
 import type { Transaction } from '@/server/db/database';
 import type { Deps } from '@/server/services/deps';
 import { record } from '@/server/services/record';
@@ -22,11 +27,17 @@ export type Rotation = { readonly generation: number; readonly keys: number };
  * @param progress is told how many keys are done, of how many
  * @throws VaultError where a stored key does not open; nothing is forgotten then
  */
-export async function rotateMasterKey(deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'clock'>, masterKeyFile: string, actor: Happening['actor'], progress: (done: number, all: number) => void = () => undefined): Promise<Rotation> {
+export async function rotateMasterKey(
+  deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'clock'>,
+  masterKeyFile: string,
+  actor: Happening['actor'],
+  progress: (done: number, all: number) => void = () => undefined,
+): Promise<Rotation> {
   const generation = await deps.db.write(() => Promise.resolve(beginGeneration(masterKeyFile)));
   const all = await countWrapsBefore(deps.db.read, generation);
   const again = async (tx: Transaction, wraps: readonly StoredWrap[]): Promise<void> => {
-    for (const wrap of wraps) await wrap.replace(tx, deps.vault.wrap(deps.vault.unwrap(wrap, wrap.owner), wrap.owner));
+    for (const wrap of wraps)
+      await wrap.replace(tx, deps.vault.wrap(deps.vault.unwrap(wrap, wrap.owner), wrap.owner));
   };
   let done = 0;
   for (let more = true; more;) {
@@ -40,7 +51,14 @@ export async function rotateMasterKey(deps: Pick<Deps, 'db' | 'vault' | 'recorde
       // The service's own keys go last, with the entry: a rotation that was cut off after them is over but for the old key.
       const own = await serviceWrapsBefore(tx, generation);
       await again(tx, own);
-      if (own.length > 0) await record(deps, tx, { action: 'key.rotated', outcome: 'done', actor, occurredAt: deps.clock.now(), details: { generation } });
+      if (own.length > 0)
+        await record(deps, tx, {
+          action: 'key.rotated',
+          outcome: 'done',
+          actor,
+          occurredAt: deps.clock.now(),
+          details: { generation },
+        });
       return false;
     });
     progress(done, Math.max(all, done));

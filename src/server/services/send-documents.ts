@@ -15,7 +15,11 @@ import { needsSecond } from '@/server/services/within-rules';
  *
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */
-export function sendDocuments(deps: Deps, actor: StaffActor, input: DispatchInput): Promise<SendResult> {
+export function sendDocuments(
+  deps: Deps,
+  actor: StaffActor,
+  input: DispatchInput,
+): Promise<SendResult> {
   return deps.db.write(async (tx) => {
     const sent = await sendIn(deps, tx, actor, input, deps.clock.now());
     if (input.draft != null) await removeDraft(tx, input.draft, actor.id);
@@ -24,12 +28,39 @@ export function sendDocuments(deps: Deps, actor: StaffActor, input: DispatchInpu
 }
 
 /** The same inside a change that somebody else makes. */
-export async function sendIn(deps: Deps, tx: Transaction, actor: StaffActor, input: DispatchInput, now: number): Promise<SendResult> {
-  if (!(await needsSecond(tx, input))) return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
+export async function sendIn(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  input: DispatchInput,
+  now: number,
+): Promise<SendResult> {
+  if (!(await needsSecond(tx, input)))
+    return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
   // What could not be sent is not worth anybody's agreement.
   await checkSending(deps, tx, actor, input, now);
   const id = newId('consent', deps.random);
-  await insertConsent(tx, { id, kind: 'send', documents: input.documents, body: input, reason: input.reason ?? '', askedBy: actor.id, askedAt: now });
-  await record(deps, tx, { action: 'consent.asked', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: now, details: { consent: id, kind: 'send', documents: [...input.documents], recipients: input.recipients.length }, personal: { text: `${input.subject}\n${input.reason ?? ''}` } });
+  await insertConsent(tx, {
+    id,
+    kind: 'send',
+    documents: input.documents,
+    body: input,
+    reason: input.reason ?? '',
+    askedBy: actor.id,
+    askedAt: now,
+  });
+  await record(deps, tx, {
+    action: 'consent.asked',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: now,
+    details: {
+      consent: id,
+      kind: 'send',
+      documents: [...input.documents],
+      recipients: input.recipients.length,
+    },
+    personal: { text: `${input.subject}\n${input.reason ?? ''}` },
+  });
   return { id: null, reference: '', waits: true };
 }

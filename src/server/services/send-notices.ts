@@ -25,7 +25,12 @@ const ENDS_AHEAD = 3 * DAY;
 const DAILY_AT = '07:00';
 
 type Staff = Awaited<ReturnType<typeof listStaff>>[number]['row'];
-type Round = { readonly now: number; readonly last: number; readonly zone: string; readonly opened: (after: number) => Promise<readonly Opened[]> };
+type Round = {
+  readonly now: number;
+  readonly last: number;
+  readonly zone: string;
+  readonly opened: (after: number) => Promise<readonly Opened[]>;
+};
 
 function isDue(deps: Deps, rhythm: 'at-once' | 'daily', told: Told, { now, zone }: Round): boolean {
   if (rhythm === 'at-once') return now - told.at >= AT_ONCE_PAUSE || told.at > now;
@@ -33,22 +38,62 @@ function isDue(deps: Deps, rhythm: 'at-once' | 'daily', told: Told, { now, zone 
   return told.day !== today && now >= momentAt(`${today}T${DAILY_AT}`, zone);
 }
 
-async function tellOne(deps: Deps, staff: Staff, rhythm: 'at-once' | 'daily', kinds: readonly NoticeKind[], told: Told, round: Round): Promise<boolean> {
+async function tellOne(
+  deps: Deps,
+  staff: Staff,
+  rhythm: 'at-once' | 'daily',
+  kinds: readonly NoticeKind[],
+  told: Told,
+  round: Round,
+): Promise<boolean> {
   const found = await round.opened(told.seen);
   const seen = found.length < MOST ? round.last : (found.at(-1)?.sequence ?? told.seen);
   const opened = toldOf(found, staff.id, kinds);
   const endsUpTo = round.now + ENDS_AHEAD;
-  const ending = kinds.includes('ending') ? (await endingSoon(deps.db.read, Math.max(told.endsUpTo, round.now), endsUpTo)).filter(({ sender }) => sender === staff.id) : [];
+  const ending = kinds.includes('ending')
+    ? (await endingSoon(deps.db.read, Math.max(told.endsUpTo, round.now), endsUpTo)).filter(
+        ({ sender }) => sender === staff.id,
+      )
+    : [];
   const isTold = opened.length + ending.length > 0;
   // Nothing to say: where nobody waits for the place either, it need not be written down.
-  if (!isTold && rhythm === 'at-once' && seen - told.seen < LOOKED && endsUpTo - told.endsUpTo < HOUR) return false;
-  const mail = noticeMail({ opened, kinds, ending, daily: rhythm === 'daily', zone: round.zone, link: `${deps.publicUrl}/ledger` });
+  if (
+    !isTold &&
+    rhythm === 'at-once' &&
+    seen - told.seen < LOOKED &&
+    endsUpTo - told.endsUpTo < HOUR
+  )
+    return false;
+  const mail = noticeMail({
+    opened,
+    kinds,
+    ending,
+    daily: rhythm === 'daily',
+    zone: round.zone,
+    link: `${deps.publicUrl}/ledger`,
+  });
   return deps.db.write(async (tx) => {
     // Another process may have told them meanwhile.
     const current = await toldOfStaff(tx, staff.id, rhythm);
     if (current?.seen !== told.seen || current.at !== told.at) return false;
-    await putTold(tx, staff.id, rhythm, { seen, endsUpTo, at: isTold ? round.now : told.at, day: deps.calendar.dayOf(round.now) });
-    if (isTold) await queueMail(tx, [{ id: newId('message', deps.random), toAddress: staff.email, ...mail, state: 'waiting', urgent: false, nextAttemptAt: round.now, createdAt: round.now }]);
+    await putTold(tx, staff.id, rhythm, {
+      seen,
+      endsUpTo,
+      at: isTold ? round.now : told.at,
+      day: deps.calendar.dayOf(round.now),
+    });
+    if (isTold)
+      await queueMail(tx, [
+        {
+          id: newId('message', deps.random),
+          toAddress: staff.email,
+          ...mail,
+          state: 'waiting',
+          urgent: false,
+          nextAttemptAt: round.now,
+          createdAt: round.now,
+        },
+      ]);
     return isTold;
   });
 }
@@ -61,7 +106,9 @@ async function tellOne(deps: Deps, staff: Staff, rhythm: 'at-once' | 'daily', ki
  */
 export async function sendNotices(deps: Deps): Promise<number> {
   const db = deps.db.read;
-  const staff = (await listStaff(db)).map(({ row }) => row).filter(({ disabledAt, role }) => disabledAt === null && holds(role, 'look'));
+  const staff = (await listStaff(db))
+    .map(({ row }) => row)
+    .filter(({ disabledAt, role }) => disabledAt === null && holds(role, 'look'));
   const known = new Map<number, Promise<readonly Opened[]>>();
   const last = await lastSequence(db);
   const opened = (after: number): Promise<readonly Opened[]> => {
@@ -69,14 +116,24 @@ export async function sendNotices(deps: Deps): Promise<number> {
     known.set(after, asked);
     return asked;
   };
-  const round: Round = { now: deps.clock.now(), last, zone: (await findOrganisation(db))?.zone ?? 'UTC', opened };
+  const round: Round = {
+    now: deps.clock.now(),
+    last,
+    zone: (await findOrganisation(db))?.zone ?? 'UTC',
+    opened,
+  };
   let sent = 0;
   for (const each of staff) {
     const choices = await choicesOf(db, each.id);
     for (const rhythm of ['at-once', 'daily'] as const) {
       const kinds = kindsIn(choices, rhythm);
       const told = kinds.length === 0 ? null : await toldOfStaff(db, each.id, rhythm);
-      if (told !== null && isDue(deps, rhythm, told, round) && (await tellOne(deps, each, rhythm, kinds, told, round))) sent++;
+      if (
+        told !== null &&
+        isDue(deps, rhythm, told, round) &&
+        (await tellOne(deps, each, rhythm, kinds, told, round))
+      )
+        sent++;
     }
   }
   return sent;

@@ -16,10 +16,27 @@ import { ServiceError } from '@/server/services/errors';
 type Row = { readonly id: RecipientId; readonly address: string };
 type Member = Row & { readonly zone: string | null; readonly through: RecipientId };
 
-async function settle(deps: Pick<Deps, 'random'>, tx: Transaction, kind: AddresseeKind, { address, name, organisation }: { readonly address: string; readonly name: string; readonly organisation: string }, now: number): Promise<Row> {
+async function settle(
+  deps: Pick<Deps, 'random'>,
+  tx: Transaction,
+  kind: AddresseeKind,
+  {
+    address,
+    name,
+    organisation,
+  }: { readonly address: string; readonly name: string; readonly organisation: string },
+  now: number,
+): Promise<Row> {
   const known = await findRecipientByAddress(tx, address);
   if (known !== null) return known;
-  const row = { id: newId('recipient', deps.random), kind, address, name, organisation, createdAt: now };
+  const row = {
+    id: newId('recipient', deps.random),
+    kind,
+    address,
+    name,
+    organisation,
+    createdAt: now,
+  };
   await insertRecipients(tx, [row]);
   return row;
 }
@@ -30,24 +47,70 @@ async function settle(deps: Pick<Deps, 'random'>, tx: Transaction, kind: Address
  *
  * @throws ServiceError `NOT_FOUND`, `CONFLICT`, `INVALID` for a domain where everybody can have an address
  */
-export async function settleWider(deps: Pick<Deps, 'random' | 'integrity'>, tx: Transaction, { groups = [], domains = [], openLink = false }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>, dispatch: DispatchId, listed: ReadonlySet<RecipientId>, now: number): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
+export async function settleWider(
+  deps: Pick<Deps, 'random' | 'integrity'>,
+  tx: Transaction,
+  {
+    groups = [],
+    domains = [],
+    openLink = false,
+  }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>,
+  dispatch: DispatchId,
+  listed: ReadonlySet<RecipientId>,
+  now: number,
+): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
   const wider: Row[] = [];
   for (const domain of new Set(domains)) {
-    if (isPublicMail(bareDomain(domain))) throw new ServiceError('INVALID', `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`);
-    wider.push(await settle(deps, tx, 'domain', { address: domain, name: `Everyone at ${bareDomain(domain)}`, organisation: await organisationAt(tx, domain) }, now));
+    if (isPublicMail(bareDomain(domain)))
+      throw new ServiceError(
+        'INVALID',
+        `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`,
+      );
+    wider.push(
+      await settle(
+        deps,
+        tx,
+        'domain',
+        {
+          address: domain,
+          name: `Everyone at ${bareDomain(domain)}`,
+          organisation: await organisationAt(tx, domain),
+        },
+        now,
+      ),
+    );
   }
-  if (openLink) wider.push(await settle(deps, tx, 'link', { address: addressOfLink(dispatch), name: 'Whoever has the link', organisation: '' }, now));
+  if (openLink)
+    wider.push(
+      await settle(
+        deps,
+        tx,
+        'link',
+        { address: addressOfLink(dispatch), name: 'Whoever has the link', organisation: '' },
+        now,
+      ),
+    );
   const ids = [...new Set(groups)];
   const known = ids.length === 0 ? [] : await listGroups(tx);
   const people = ids.length === 0 ? [] : await membersOf(tx, ids);
   // Whoever was put into a group by another program is given nothing.
-  await needOurs(deps, tx, { group_members: ids, recipients: people.map(({ person }) => person.id) });
+  await needOurs(deps, tx, {
+    group_members: ids,
+    recipients: people.map(({ person }) => person.id),
+  });
   const taken = new Set(listed);
   const members: Member[] = [];
   for (const id of ids) {
     const group = known.find((each) => each.id === id);
-    if (group === undefined) throw new ServiceError('NOT_FOUND', 'One of the groups is no longer there.');
-    const row = await settle(deps, tx, 'group', { address: addressOfGroup(id), name: group.name, organisation: '' }, now);
+    if (group === undefined)
+      throw new ServiceError('NOT_FOUND', 'One of the groups is no longer there.');
+    const row = await settle(
+      deps,
+      tx,
+      'group',
+      { address: addressOfGroup(id), name: group.name, organisation: '' },
+      now,
+    );
     wider.push(row);
     for (const { group: of, person } of people) {
       if (of !== id || taken.has(person.id)) continue;

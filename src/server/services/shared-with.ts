@@ -3,7 +3,12 @@ import type { Decision } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import type { SharedDocument, SharedWith } from '@/contracts/reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
-import { dispatchShownTo, documentsCarried, documentsFor, findLink } from '@/server/repositories/reader-repository';
+import {
+  dispatchShownTo,
+  documentsCarried,
+  documentsFor,
+  findLink,
+} from '@/server/repositories/reader-repository';
 import { decideFor } from '@/server/services/decide-access';
 import type { Deps, ReaderActor } from '@/server/services/deps';
 import { ServiceError, tooMany } from '@/server/services/errors';
@@ -13,12 +18,22 @@ import { joinByLink } from '@/server/services/visit-link';
 type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
 
 function stateOf(decision: Decision): SharedDocument['state'] {
-  if (decision.outcome === 'refused') return { open: false, reason: decision.reason, at: decision.at };
-  return { open: true, until: decision.until, rights: RIGHTS.filter((right) => decision.rights[right].granted) };
+  if (decision.outcome === 'refused')
+    return { open: false, reason: decision.reason, at: decision.at };
+  return {
+    open: true,
+    until: decision.until,
+    rights: RIGHTS.filter((right) => decision.rights[right].granted),
+  };
 }
 
 /** Writes down what was refused, all of it together. It counts as trying to open, so that nobody fills the ledger by asking. @throws ServiceError `TOO_MANY` */
-async function recordAll(deps: Deps, actor: ReaderActor, link: Link, refused: readonly Parameters<typeof recordRefusal>[4][]): Promise<void> {
+async function recordAll(
+  deps: Deps,
+  actor: ReaderActor,
+  link: Link,
+  refused: readonly Parameters<typeof recordRefusal>[4][],
+): Promise<void> {
   if (refused.length === 0) return;
   const wait = await deps.limits.opens(actor.address);
   if (wait > 0) throw tooMany(wait);
@@ -33,24 +48,66 @@ async function recordAll(deps: Deps, actor: ReaderActor, link: Link, refused: re
  *
  * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */
-export async function sharedWith(deps: Deps, actor: ReaderActor, input: { readonly token: string }): Promise<SharedWith> {
+export async function sharedWith(
+  deps: Deps,
+  actor: ReaderActor,
+  input: { readonly token: string },
+): Promise<SharedWith> {
   const link = await findLink(deps.db.read, input.token);
-  if (link === null) throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
+  if (link === null)
+    throw new ServiceError(
+      'NOT_FOUND',
+      'This link leads nowhere. Open it again from the message, whole.',
+    );
   let rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
   if (rows.length === 0 && link.kind === 'link') {
     await joinByLink(deps, actor, link.dispatch.id);
     rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
   }
-  const shown = rows.length === 0 ? null : await dispatchShownTo(deps.db.read, link.dispatch.id, actor.address);
+  const shown =
+    rows.length === 0 ? null : await dispatchShownTo(deps.db.read, link.dispatch.id, actor.address);
   if (shown === null) {
     const carried = await documentsCarried(deps.db.read, link.dispatch.id);
-    await recordAll(deps, actor, link, carried.map((document) => ({ reason: 'not-addressed', document })));
+    await recordAll(
+      deps,
+      actor,
+      link,
+      carried.map((document) => ({ reason: 'not-addressed', document })),
+    );
     return { address: actor.address, sender: null, note: '', documents: [] };
   }
   const organisation = await findOrganisation(deps.db.read);
-  const decided = await Promise.all(rows.map(async (row) => ({ ...row, decision: await decideFor(deps, deps.db.read, actor, row.document.id) })));
+  const decided = await Promise.all(
+    rows.map(async (row) => ({
+      ...row,
+      decision: await decideFor(deps, deps.db.read, actor, row.document.id),
+    })),
+  );
   // One document alone is opened at once, and refused there.
-  if (rows.length > 1) await recordAll(deps, actor, link, decided.flatMap(({ document, decision }) => (decision.outcome === 'refused' ? [{ ...decision, document: document.id }] : [])));
-  const documents = decided.map(({ document, version, decision }): SharedDocument => ({ id: document.id, title: document.title, reference: document.reference, pages: version.pages, state: stateOf(decision) }));
-  return { address: actor.address, sender: { name: shown.senderName, email: shown.senderEmail, organisation: organisation?.name ?? '' }, note: shown.note, documents };
+  if (rows.length > 1)
+    await recordAll(
+      deps,
+      actor,
+      link,
+      decided.flatMap(({ document, decision }) =>
+        decision.outcome === 'refused' ? [{ ...decision, document: document.id }] : [],
+      ),
+    );
+  const documents = decided.map(({ document, version, decision }): SharedDocument => ({
+    id: document.id,
+    title: document.title,
+    reference: document.reference,
+    pages: version.pages,
+    state: stateOf(decision),
+  }));
+  return {
+    address: actor.address,
+    sender: {
+      name: shown.senderName,
+      email: shown.senderEmail,
+      organisation: organisation?.name ?? '',
+    },
+    note: shown.note,
+    documents,
+  };
 }

@@ -13,15 +13,42 @@ import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/list-documents';
 
 /** What a dispatch begins with: documents to choose from, kept terms, one's drafts, and the draft that was asked for. */
-export async function startCompose(deps: Deps, actor: StaffActor, { draft, chosen }: { readonly draft: DraftId | null; readonly chosen: readonly DocumentId[] }): Promise<ComposeStart> {
+export async function startCompose(
+  deps: Deps,
+  actor: StaffActor,
+  { draft, chosen }: { readonly draft: DraftId | null; readonly chosen: readonly DocumentId[] },
+): Promise<ComposeStart> {
   const now = deps.clock.now();
   const drafts = await draftsOf(deps.db.read, actor.id);
   const begun = drafts.find((each) => each.id === draft) ?? null;
-  const [groups, rows, defaults, rules, limits, parents] = await Promise.all([listGroups(deps.db.read), viewCeilings(deps), viewDefaults(deps), viewRules(deps), viewOwnLimits(deps, actor), folderParents(deps.db.read)]);
-  const [picked, first, terms] = await Promise.all([documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]), listDocuments(deps, actor, { q: '', own: 'true' }), listKeptTerms(deps.db.read)]);
+  const [groups, rows, defaults, rules, limits, parents] = await Promise.all([
+    listGroups(deps.db.read),
+    viewCeilings(deps),
+    viewDefaults(deps),
+    viewRules(deps),
+    viewOwnLimits(deps, actor),
+    folderParents(deps.db.read),
+  ]);
+  const [picked, first, terms] = await Promise.all([
+    documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]),
+    listDocuments(deps, actor, { q: '', own: 'true' }),
+    listKeptTerms(deps.db.read),
+  ]);
   return {
-    picked, documents: first, terms, groups, ceilings: rows, defaults, rules, limits, parents: Object.fromEntries(parents), now, mail: deps.mailer !== null,
+    picked,
+    documents: first,
+    terms,
+    groups,
+    ceilings: rows,
+    defaults,
+    rules,
+    limits,
+    parents: Object.fromEntries(parents),
+    now,
+    mail: deps.mailer !== null,
     draft: begun,
-    drafts: drafts.filter((each) => each.id !== draft).map(({ id, body, updatedAt }) => ({ id, subject: body.subject, updatedAt })),
+    drafts: drafts
+      .filter((each) => each.id !== draft)
+      .map(({ id, body, updatedAt }) => ({ id, subject: body.subject, updatedAt })),
   };
 }

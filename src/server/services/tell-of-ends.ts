@@ -15,7 +15,12 @@ import { readWorkSettings } from '@/server/services/work-settings';
 
 const NAME = 'ends told';
 type Told = { readonly upTo: number };
-type End = { readonly person: RecipientRecord; readonly dispatch: DispatchId; readonly title: string; readonly until: number };
+type End = {
+  readonly person: RecipientRecord;
+  readonly dispatch: DispatchId;
+  readonly title: string;
+  readonly until: number;
+};
 
 /** Whose access to what ends in (`from`, `to`], by everything that each of them has. */
 async function endsIn(deps: Pick<Deps, 'db' | 'clock'>, from: number, to: number): Promise<End[]> {
@@ -23,9 +28,27 @@ async function endsIn(deps: Pick<Deps, 'db' | 'clock'>, from: number, to: number
   for (const document of await documentsEnding(deps.db.read, from, to)) {
     const rows = await grantsOf(deps.db.read, { document });
     for (const { person, after } of await reachedWithout(deps, rows, new Set<GrantId>())) {
-      if (person.kind !== 'person' || !after.opens || after.until === null || after.until <= from || after.until > to) continue;
-      const row = rows.find(({ grant, dispatch, recipient }) => after.routes.includes(grant.id) && recipient.id === person.id && dispatch.delivery === 'mail');
-      if (row !== undefined) ends.push({ person, dispatch: row.dispatch.id, title: row.document.title, until: after.until });
+      if (
+        person.kind !== 'person' ||
+        !after.opens ||
+        after.until === null ||
+        after.until <= from ||
+        after.until > to
+      )
+        continue;
+      const row = rows.find(
+        ({ grant, dispatch, recipient }) =>
+          after.routes.includes(grant.id) &&
+          recipient.id === person.id &&
+          dispatch.delivery === 'mail',
+      );
+      if (row !== undefined)
+        ends.push({
+          person,
+          dispatch: row.dispatch.id,
+          title: row.document.title,
+          until: after.until,
+        });
     }
   }
   return ends;
@@ -51,12 +74,30 @@ export async function tellOfEnds(deps: Deps): Promise<number> {
   const ends = await endsIn(deps, from, to);
   const organisation = await findOrganisation(db);
   const mails: Parameters<typeof queueMail>[1][number][] = [];
-  for (const mine of groupBy(ends, ({ person, dispatch }): `${RecipientId} ${DispatchId}` => `${person.id} ${dispatch}`).values()) {
+  for (const mine of groupBy(
+    ends,
+    ({ person, dispatch }): `${RecipientId} ${DispatchId}` => `${person.id} ${dispatch}`,
+  ).values()) {
     const [first] = mine;
     if (first === undefined) continue;
     const token = await linkOf(db, first.dispatch, first.person.id);
-    const mail = endSoonMail({ senderName: await senderOf(db, first.dispatch), organisation: organisation?.name ?? '', ends: mine, zone: first.person.zone ?? organisation?.zone ?? 'UTC', link: `${deps.publicUrl}/r/${token ?? ''}` });
-    if (token !== null) mails.push({ id: newId('message', deps.random), recipientId: first.person.id, toAddress: first.person.address, ...mail, state: 'waiting', nextAttemptAt: now, createdAt: now });
+    const mail = endSoonMail({
+      senderName: await senderOf(db, first.dispatch),
+      organisation: organisation?.name ?? '',
+      ends: mine,
+      zone: first.person.zone ?? organisation?.zone ?? 'UTC',
+      link: `${deps.publicUrl}/r/${token ?? ''}`,
+    });
+    if (token !== null)
+      mails.push({
+        id: newId('message', deps.random),
+        recipientId: first.person.id,
+        toAddress: first.person.address,
+        ...mail,
+        state: 'waiting',
+        nextAttemptAt: now,
+        createdAt: now,
+      });
   }
   return deps.db.write(async (tx) => {
     // Another process may have told them meanwhile.

@@ -11,7 +11,11 @@ let isRunning = false;
 
 /** @throws ServiceError `TOO_MANY` while the ledger is being verified */
 function needIdle(): void {
-  if (isRunning) throw new ServiceError('TOO_MANY', 'The ledger is being verified already. Wait until that is done.');
+  if (isRunning)
+    throw new ServiceError(
+      'TOO_MANY',
+      'The ledger is being verified already. Wait until that is done.',
+    );
 }
 
 /**
@@ -20,22 +24,40 @@ function needIdle(): void {
  *
  * @throws ServiceError `TOO_MANY` while it is being verified, `INVALID` where what is handed in is no checkpoint
  */
-export async function verifyOnScreen(deps: Pick<Deps, 'verifier' | 'witness' | 'recorder' | 'db' | 'clock'>, actor: StaffActor, { checkpoints }: VerifyInput): Promise<AsyncGenerator<Uint8Array, void>> {
+export async function verifyOnScreen(
+  deps: Pick<Deps, 'verifier' | 'witness' | 'recorder' | 'db' | 'clock'>,
+  actor: StaffActor,
+  { checkpoints }: VerifyInput,
+): Promise<AsyncGenerator<Uint8Array, void>> {
   needIdle();
   const handedIn = splitCheckpoints(checkpoints);
-  if (checkpoints.trim() !== '' && handedIn.length === 0) throw new ServiceError('INVALID', 'This is no signed checkpoint. Paste it whole, as it was mailed or downloaded.');
-  await recordAlone(deps, { action: 'ledger.verified', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { handedIn: handedIn.length } });
+  if (checkpoints.trim() !== '' && handedIn.length === 0)
+    throw new ServiceError(
+      'INVALID',
+      'This is no signed checkpoint. Paste it whole, as it was mailed or downloaded.',
+    );
+  await recordAlone(deps, {
+    action: 'ledger.verified',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    details: { handedIn: handedIn.length },
+  });
   const known = deps.witness.read().checkpoints.map(({ size, text }) => ({ size, text }));
   return lines(deps, [...known, ...handedIn]);
 }
 
-async function* lines({ verifier, recorder }: Pick<Deps, 'verifier' | 'recorder'>, witnesses: readonly { readonly size: number; readonly text: string }[]): AsyncGenerator<Uint8Array, void> {
+async function* lines(
+  { verifier, recorder }: Pick<Deps, 'verifier' | 'recorder'>,
+  witnesses: readonly { readonly size: number; readonly text: string }[],
+): AsyncGenerator<Uint8Array, void> {
   const encoder = new TextEncoder();
   // Asked once more where it is taken: two that came at once have both passed the first question.
   needIdle();
   isRunning = true;
   try {
-    for await (const said of verifier.verify(recorder.signer.publicKey, witnesses)) yield encoder.encode(`${JSON.stringify(said satisfies VerifyLine)}\n`);
+    for await (const said of verifier.verify(recorder.signer.publicKey, witnesses))
+      yield encoder.encode(`${JSON.stringify(said satisfies VerifyLine)}\n`);
   } finally {
     isRunning = false;
   }

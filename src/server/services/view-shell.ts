@@ -7,7 +7,25 @@ import { readWorkSettings } from '@/server/services/work-settings';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
 /** What stands around every staff page. */
-export async function viewShell(deps: Deps, actor: StaffActor, pretence: Pretence): Promise<{ readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly reasonsAsked: boolean; readonly bar: DemoBar | null }> {
+export async function viewShell(
+  deps: Deps,
+  actor: StaffActor,
+  pretence: Pretence,
+): Promise<{
+  readonly name: string;
+  readonly role: Role;
+  readonly organisation: string;
+  readonly demo: boolean;
+  readonly reasonsAsked: boolean;
+  readonly bar: DemoBar | null;
+}> {
   const organisation = await findOrganisation(deps.db.read);
-  return { name: actor.name, role: actor.role, organisation: organisation?.name ?? '', demo: organisation?.demo ?? false, reasonsAsked: (await readWorkSettings(deps.db.read)).reasonsAsked, bar: holds(actor.role, 'read-mailroom') ? await viewDemo(deps, pretence) : null };
+  return {
+    name: actor.name,
+    role: actor.role,
+    organisation: organisation?.name ?? '',
+    demo: organisation?.demo ?? false,
+    reasonsAsked: (await readWorkSettings(deps.db.read)).reasonsAsked,
+    bar: holds(actor.role, 'read-mailroom') ? await viewDemo(deps, pretence) : null,
+  };
 }

@@ -16,27 +16,49 @@ import { giveBeneath } from '@/server/services/wider-access';
 const VISITOR_CHARACTERS = 8;
 
 /** What a link asks for before it leads anywhere; `null` where there is no such link. Says nothing else of it. */
-export async function proofAsked(deps: Pick<Deps, 'db'>, token: string): Promise<'address' | 'nothing' | null> {
+export async function proofAsked(
+  deps: Pick<Deps, 'db'>,
+  token: string,
+): Promise<'address' | 'nothing' | null> {
   const link = await findLink(deps.db.read, token);
   return link === null ? null : link.kind === 'link' ? 'nothing' : 'address';
 }
 
 /** Gives somebody who holds an open link what it was sent with. @returns how many grants that came to */
-async function giveByLink(deps: Pick<Deps, 'random' | 'recorder' | 'clock' | 'integrity'>, tx: Transaction, dispatch: DispatchId, person: RecipientId, now: number): Promise<number> {
+async function giveByLink(
+  deps: Pick<Deps, 'random' | 'recorder' | 'clock' | 'integrity'>,
+  tx: Transaction,
+  dispatch: DispatchId,
+  person: RecipientId,
+  now: number,
+): Promise<number> {
   const addressee = await findRecipientByAddress(tx, addressOfLink(dispatch));
   const open = addressee === null ? [] : await liveOfAddressee(tx, addressee.id, now);
-  const happenings = await giveBeneath(deps, tx, open.map(({ grant }) => grant), person, now);
+  const happenings = await giveBeneath(
+    deps,
+    tx,
+    open.map(({ grant }) => grant),
+    person,
+    now,
+  );
   if (happenings.length > 0) await record(deps, tx, ...happenings);
   return open.length;
 }
 
 /** The same for somebody whose address this browser has proven: they are who they are, with an open link as well. */
-export async function joinByLink(deps: Deps, actor: ReaderActor, dispatch: DispatchId): Promise<void> {
+export async function joinByLink(
+  deps: Deps,
+  actor: ReaderActor,
+  dispatch: DispatchId,
+): Promise<void> {
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     const known = await findRecipientByAddress(tx, actor.address);
     const person = known?.id ?? newId('recipient', deps.random);
-    if (known === null) await insertRecipients(tx, [{ id: person, address: actor.address, name: '', organisation: '', createdAt: now }]);
+    if (known === null)
+      await insertRecipients(tx, [
+        { id: person, address: actor.address, name: '', organisation: '', createdAt: now },
+      ]);
     await giveByLink(deps, tx, dispatch, person, now);
   });
 }
@@ -46,9 +68,17 @@ export async function joinByLink(deps: Deps, actor: ReaderActor, dispatch: Dispa
  *
  * @throws ServiceError `NOT_FOUND` where the link asks for proof or leads nowhere any more, `TOO_MANY`
  */
-export async function visitLink(deps: Deps, actor: StrangerActor, input: VisitInput): Promise<{ readonly deviceToken: string }> {
+export async function visitLink(
+  deps: Deps,
+  actor: StrangerActor,
+  input: VisitInput,
+): Promise<{ readonly deviceToken: string }> {
   const link = await findLink(deps.db.read, input.token);
-  if (link?.kind !== 'link') throw new ServiceError('NOT_FOUND', 'This link leads nowhere. Open it again from the message, whole.');
+  if (link?.kind !== 'link')
+    throw new ServiceError(
+      'NOT_FOUND',
+      'This link leads nowhere. Open it again from the message, whole.',
+    );
   await needDeviceKey(input.publicKey);
   const wait = await deps.limits.codesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
@@ -56,10 +86,43 @@ export async function visitLink(deps: Deps, actor: StrangerActor, input: VisitIn
   const person = newId('recipient', deps.random);
   const address = addressOfVisitor(randomText(VISITOR_CHARACTERS, deps.random));
   return deps.db.write(async (tx) => {
-    await insertRecipients(tx, [{ id: person, kind: 'visitor', address, name: 'Somebody with the link', organisation: '', createdAt: now }]);
-    if ((await giveByLink(deps, tx, link.dispatch.id, person, now)) === 0) throw new ServiceError('NOT_FOUND', 'What this link led to can be opened no longer. Ask whoever gave it to you.');
-    const { device, deviceToken } = await makeDevice(deps, tx, { address, recipient: person, agent: actor.from.agent, kept: false, publicKey: input.publicKey }, now);
-    await record(deps, tx, { action: 'link.visited', outcome: 'granted', actor: { kind: 'recipient', id: person }, occurredAt: now, dispatch: link.dispatch.id, recipient: person, device, personal: whereabouts(deps, actor.from) });
+    await insertRecipients(tx, [
+      {
+        id: person,
+        kind: 'visitor',
+        address,
+        name: 'Somebody with the link',
+        organisation: '',
+        createdAt: now,
+      },
+    ]);
+    if ((await giveByLink(deps, tx, link.dispatch.id, person, now)) === 0)
+      throw new ServiceError(
+        'NOT_FOUND',
+        'What this link led to can be opened no longer. Ask whoever gave it to you.',
+      );
+    const { device, deviceToken } = await makeDevice(
+      deps,
+      tx,
+      {
+        address,
+        recipient: person,
+        agent: actor.from.agent,
+        kept: false,
+        publicKey: input.publicKey,
+      },
+      now,
+    );
+    await record(deps, tx, {
+      action: 'link.visited',
+      outcome: 'granted',
+      actor: { kind: 'recipient', id: person },
+      occurredAt: now,
+      dispatch: link.dispatch.id,
+      recipient: person,
+      device,
+      personal: whereabouts(deps, actor.from),
+    });
     return { deviceToken };
   });
 }

@@ -5,13 +5,23 @@ import { listRules } from '@/server/repositories/rules-repository';
 import { namesOfStaff } from '@/server/repositories/staff-repository';
 import { ServiceError } from '@/server/services/errors';
 
-const wayText: Record<Rule['way'], string> = { link: 'Sending a link', file: 'Sending protected files', unprotected: 'Sending unprotected', domain: 'Sending to everyone at a domain', 'open-link': 'A link that asks for no proof', 'lower-marking': 'Marking lower' };
+const wayText: Record<Rule['way'], string> = {
+  link: 'Sending a link',
+  file: 'Sending protected files',
+  unprotected: 'Sending unprotected',
+  domain: 'Sending to everyone at a domain',
+  'open-link': 'A link that asks for no proof',
+  'lower-marking': 'Marking lower',
+};
 
 /** @throws ServiceError `NOT_ALLOWED`, naming who decided so and why */
 export async function refuseForbidden(tx: Transaction, forbidden: readonly Rule[]): Promise<void> {
   const [rule] = forbidden;
   if (rule === undefined) return;
-  const by = rule.setBy === null ? 'It is off until an administrator allows it under Terms.' : `${(await namesOfStaff(tx)).get(rule.setBy) ?? 'An administrator'} decided so${rule.reason === '' ? '' : `: ${rule.reason}`}. Ask an administrator.`;
+  const by =
+    rule.setBy === null
+      ? 'It is off until an administrator allows it under Terms.'
+      : `${(await namesOfStaff(tx)).get(rule.setBy) ?? 'An administrator'} decided so${rule.reason === '' ? '' : `: ${rule.reason}`}. Ask an administrator.`;
   throw new ServiceError('NOT_ALLOWED', `${wayText[rule.way]} is not allowed here. ${by}`);
 }
 
@@ -24,5 +34,9 @@ export async function needsSecond(tx: Transaction, sending: SendingWays): Promis
 
 /** @throws ServiceError `NOT_ALLOWED` where this is forbidden, or wants a second person, whom only a sending asks */
 export async function needAllowed(tx: Transaction, sending: SendingWays): Promise<void> {
-  if (await needsSecond(tx, sending)) throw new ServiceError('NOT_ALLOWED', 'A second person has to agree to this. Make it a sending of its own: it waits for them.');
+  if (await needsSecond(tx, sending))
+    throw new ServiceError(
+      'NOT_ALLOWED',
+      'A second person has to agree to this. Make it a sending of its own: it waits for them.',
+    );
 }

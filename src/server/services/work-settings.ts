@@ -18,11 +18,21 @@ export function viewWorkSettings(deps: Pick<Deps, 'db'>): Promise<WorkSettings> 
 }
 
 /** Chooses how work is done here. */
-export async function putWorkSettings(deps: Deps, actor: StaffActor, after: WorkSettings): Promise<WorkSettings> {
+export async function putWorkSettings(
+  deps: Deps,
+  actor: StaffActor,
+  after: WorkSettings,
+): Promise<WorkSettings> {
   await deps.db.write(async (tx) => {
     const before = await readWorkSettings(tx);
     await putSetting(tx, NAME, after);
-    await record(deps, tx, { action: 'settings.changed', outcome: 'done', actor: { kind: 'staff', id: actor.id }, occurredAt: deps.clock.now(), details: { work: true, before, after } });
+    await record(deps, tx, {
+      action: 'settings.changed',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: deps.clock.now(),
+      details: { work: true, before, after },
+    });
   });
   return after;
 }

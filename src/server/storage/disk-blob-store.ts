@@ -16,7 +16,8 @@ class StorageError extends AppError<StorageErrorCode> {
 /** What is never filled by contents: revoking, the ledger and the mail's state need room to go on. */
 export const RESERVE = 256 * 1024 * 1024;
 
-const noRoom = (cause?: unknown): StorageError => new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
+const noRoom = (cause?: unknown): StorageError =>
+  new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
 
 /** What is asked of the file system. */
 export type Disk = {
@@ -30,7 +31,10 @@ export type Disk = {
 };
 
 export const realDisk: Disk = {
-  open, rename, rm, stat,
+  open,
+  rename,
+  rm,
+  stat,
   readdir: (folder) => readdir(folder),
   free: async (folder) => {
     const { bavail, bsize } = await statfs(folder);
@@ -66,7 +70,9 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
         // Answered as received is what a power cut cannot take back.
         await file.sync();
       } catch (cause) {
-        throw cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC' ? noRoom(cause) : cause;
+        throw cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC'
+          ? noRoom(cause)
+          : cause;
       } finally {
         await file.close();
       }
@@ -78,7 +84,8 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
       const file = await disk.open(moved ? finishedPath(key) : incomingPath(key), 'r+');
       try {
         const { size: found } = await file.stat();
-        if (found !== size) throw new StorageError('BLOB_INCOMPLETE', 'The stored file is not whole.');
+        if (found !== size)
+          throw new StorageError('BLOB_INCOMPLETE', 'The stored file is not whole.');
         await file.sync();
       } finally {
         await file.close();
@@ -95,7 +102,8 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
       for (const name of await disk.readdir(incoming)) {
         const key = name.replace(/\.age$/, '');
         const whole = path.join(incoming, name);
-        if (!wanted.has(key) && (await disk.stat(whole)).isFile()) await disk.rm(whole, { force: true });
+        if (!wanted.has(key) && (await disk.stat(whole)).isFile())
+          await disk.rm(whole, { force: true });
       }
     },
     needRoom: async (bytes) => {

@@ -6,9 +6,16 @@ import type { Ending } from '@/core/ledger/endings';
 import { createEndedList, readEndings } from '@/server/storage/ended-list';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'ended-'));
-afterAll(() => { rmSync(folder, { recursive: true }); });
+afterAll(() => {
+  rmSync(folder, { recursive: true });
+});
 const file = path.join(folder, 'kept', 'ended.jsonl');
-const blocked = (sequence: number): Ending => ({ sequence, of: 'recipient', id: 'rcp_00000000000000000001', blocked: true });
+const blocked = (sequence: number): Ending => ({
+  sequence,
+  of: 'recipient',
+  id: 'rcp_00000000000000000001',
+  blocked: true,
+});
 
 test('it is only ever added to, knows how far it was kept, and a line that was cut spoils no other', () => {
   const list = createEndedList(file);

@@ -1,4 +1,12 @@
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  writeSync,
+} from 'node:fs';
 import path from 'node:path';
 import { endingLine, parseEnding, type Ending } from '@/core/ledger/endings';
 
@@ -13,12 +21,18 @@ export type EndedList = {
 
 /** How far lines in the order they were written have come. */
 function reached(lines: readonly Ending[]): number {
-  return lines.reduce((most, { of, sequence }) => (of === 'position' ? sequence : Math.max(most, sequence)), 0);
+  return lines.reduce(
+    (most, { of, sequence }) => (of === 'position' ? sequence : Math.max(most, sequence)),
+    0,
+  );
 }
 
 /** Every line of such a file that can be read. */
 export function readEndings(file: string): Ending[] {
-  return readFileSync(file, 'utf8').split('\n').map(parseEnding).filter((ending) => ending !== null);
+  return readFileSync(file, 'utf8')
+    .split('\n')
+    .map(parseEnding)
+    .filter((ending) => ending !== null);
 }
 
 export function createEndedList(file: string): EndedList {

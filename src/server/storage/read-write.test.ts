@@ -7,19 +7,35 @@ import { writeStream } from '@/server/storage/write-stream';
 
 const MIB = 1 << 20;
 let folder = '';
-beforeAll(async () => { folder = await mkdtemp(path.join(tmpdir(), 'embargo-read-write-')); });
-afterAll(async () => { await rm(folder, { recursive: true }); });
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'embargo-read-write-'));
+});
+afterAll(async () => {
+  await rm(folder, { recursive: true });
+});
 
 /** Bytes that tell by their value where in the file they belong. */
 const plain = Uint8Array.from({ length: 5 * MIB + 13 }, (_, i) => (i * 7 + (i >> 16)) & 255);
 
 describe('reading ahead and writing behind', () => {
-  it.each([[0, plain.length], [3, 4], [MIB, 3 * MIB], [4 * MIB + 1, plain.length], [9, 9]])('copies bytes %i to %i', async (start, end) => {
+  it.each([
+    [0, plain.length],
+    [3, 4],
+    [MIB, 3 * MIB],
+    [4 * MIB + 1, plain.length],
+    [9, 9],
+  ])('copies bytes %i to %i', async (start, end) => {
     const [from, to] = [path.join(folder, 'from'), path.join(folder, 'to')];
     await writeFile(from, plain);
     const file = await open(to, 'w');
     // Written from a copy, for a piece of the reader is only lent.
-    const bytes = await writeStream(file, 0, (async function* () { for await (const piece of readAhead(from, start, end)) yield piece.slice(); })());
+    const bytes = await writeStream(
+      file,
+      0,
+      (async function* () {
+        for await (const piece of readAhead(from, start, end)) yield piece.slice();
+      })(),
+    );
     await file.close();
     expect(bytes).toBe(end - start);
     expect(Buffer.compare(await readFile(to), plain.subarray(start, end))).toBe(0);
@@ -61,7 +77,18 @@ describe('reading ahead and writing behind', () => {
 
   it('says that the disk refuses', async () => {
     const file = await open(path.join(folder, 'failed'), 'r');
-    await expect(writeStream(file, 0, (async function* () { for (let i = 0; i < 5; i++) { await Promise.resolve(); yield new Uint8Array(MIB); } })())).rejects.toMatchObject({ code: 'EBADF' });
+    await expect(
+      writeStream(
+        file,
+        0,
+        (async function* () {
+          for (let i = 0; i < 5; i++) {
+            await Promise.resolve();
+            yield new Uint8Array(MIB);
+          }
+        })(),
+      ),
+    ).rejects.toMatchObject({ code: 'EBADF' });
     await file.close();
   });
 });

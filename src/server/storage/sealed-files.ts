@@ -4,7 +4,11 @@ import { AgeError } from '@/core/age/errors';
 import { writeParts } from '@/server/storage/write-stream';
 
 /** A stretch of an open file, in bytes. */
-export type Stretch = { readonly file: FileHandle; readonly offset: number; readonly length: number };
+export type Stretch = {
+  readonly file: FileHandle;
+  readonly offset: number;
+  readonly length: number;
+};
 export type Place = { readonly file: FileHandle; readonly offset: number };
 /** Is told how many plain bytes are done. */
 export type Progress = (bytes: number) => void;
@@ -13,9 +17,13 @@ export type Progress = (bytes: number) => void;
 const LOT = 16;
 const SEALED = CHUNK + TAG;
 
-async function readLot({ file, offset, length }: Stretch, at: number, into: Buffer): Promise<Buffer> {
+async function readLot(
+  { file, offset, length }: Stretch,
+  at: number,
+  into: Buffer,
+): Promise<Buffer> {
   const wanted = Math.min(into.length, length - at);
-  for (let got = 0; got < wanted; ) {
+  for (let got = 0; got < wanted;) {
     const { bytesRead } = await file.read(into, got, wanted - got, offset + at + got);
     if (bytesRead === 0) throw new AgeError('DAMAGED', 'the file became shorter while it was read');
     got += bytesRead;
@@ -24,8 +32,16 @@ async function readLot({ file, offset, length }: Stretch, at: number, into: Buff
 }
 
 /** Runs `work` over a file lot by lot, reading ahead and writing behind it. Two buffers are used in turn. */
-async function pipeline(from: Stretch, to: Place, work: (bytes: Buffer, firstChunk: number) => Uint8Array[], progress: Progress): Promise<void> {
-  const buffers = [Buffer.allocUnsafeSlow(SEALED * LOT), Buffer.allocUnsafeSlow(SEALED * LOT)] as const;
+async function pipeline(
+  from: Stretch,
+  to: Place,
+  work: (bytes: Buffer, firstChunk: number) => Uint8Array[],
+  progress: Progress,
+): Promise<void> {
+  const buffers = [
+    Buffer.allocUnsafeSlow(SEALED * LOT),
+    Buffer.allocUnsafeSlow(SEALED * LOT),
+  ] as const;
   const lots = Math.max(1, Math.ceil(from.length / (SEALED * LOT)));
   let writing: Promise<void> = Promise.resolve();
   let reading = readLot(from, 0, buffers[0]);
@@ -48,7 +64,9 @@ async function pipeline(from: Stretch, to: Place, work: (bytes: Buffer, firstChu
 
 /** The sealed chunks in a lot. */
 function piecesOf(bytes: Buffer): Buffer[] {
-  return Array.from({ length: Math.ceil(bytes.length / SEALED) }, (_, i) => bytes.subarray(i * SEALED, (i + 1) * SEALED));
+  return Array.from({ length: Math.ceil(bytes.length / SEALED) }, (_, i) =>
+    bytes.subarray(i * SEALED, (i + 1) * SEALED),
+  );
 }
 
 /**
@@ -58,9 +76,20 @@ function piecesOf(bytes: Buffer): Buffer[] {
  * @returns plain bytes written
  * @throws AgeError `DAMAGED`
  */
-export async function openSealedFile(from: Stretch, to: Place, cipher: ChunkCipher, progress: Progress = () => undefined): Promise<number> {
+export async function openSealedFile(
+  from: Stretch,
+  to: Place,
+  cipher: ChunkCipher,
+  progress: Progress = () => undefined,
+): Promise<number> {
   const size = plainSize(from.length);
   const last = chunkCount(size) - 1;
-  await pipeline(from, to, (bytes, first) => piecesOf(bytes).map((piece, i) => openChunk(cipher, first + i, first + i === last, piece)), progress);
+  await pipeline(
+    from,
+    to,
+    (bytes, first) =>
+      piecesOf(bytes).map((piece, i) => openChunk(cipher, first + i, first + i === last, piece)),
+    progress,
+  );
   return size;
 }

@@ -1,4 +1,12 @@
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  writeSync,
+} from 'node:fs';
 import path from 'node:path';
 import { parseWitnessLine } from '@/core/ledger/witness-line';
 
@@ -7,7 +15,10 @@ import { parseWitnessLine } from '@/core/ledger/witness-line';
  * to. A file that is only ever added to, best on another disk or another machine: whoever can write to the database and not to
  * this file changes nothing behind the last checkpoint in it unseen.
  */
-export type Witnessed = { readonly publicKey: Uint8Array | null; readonly checkpoints: readonly { readonly size: number; readonly text: string }[] };
+export type Witnessed = {
+  readonly publicKey: Uint8Array | null;
+  readonly checkpoints: readonly { readonly size: number; readonly text: string }[];
+};
 
 export type Witness = {
   readonly read: () => Witnessed;
@@ -36,7 +47,8 @@ export function readWitness(file: string): Witnessed {
 export function createWitness(file: string): Witness {
   const nothing: Witnessed = { publicKey: null, checkpoints: [] };
   const read = (): Witnessed => (existsSync(file) ? readWitness(file) : nothing);
-  const largest = ({ checkpoints }: Witnessed): number => checkpoints.reduce((most, { size }) => Math.max(most, size), 0);
+  const largest = ({ checkpoints }: Witnessed): number =>
+    checkpoints.reduce((most, { size }) => Math.max(most, size), 0);
   let last = largest(read());
   const append = (lines: readonly unknown[]): void => {
     mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
@@ -49,7 +61,9 @@ export function createWitness(file: string): Witness {
   return {
     read,
     last: () => last,
-    begin: (publicKey) => { append([{ key: Buffer.from(publicKey).toString('base64') }]); },
+    begin: (publicKey) => {
+      append([{ key: Buffer.from(publicKey).toString('base64') }]);
+    },
     add: (checkpoints) => {
       if (checkpoints.length === 0) return;
       append(checkpoints.map(({ size, text }) => ({ size, text })));

@@ -10,7 +10,11 @@ const WRITE_BATCH = 1 << 20;
  * @returns bytes written
  * @throws an error with the code `ENOSPC` where a write falls short; whatever the disk or the source throws
  */
-export async function writeStream(file: FileHandle, offset: number, source: AsyncIterable<Uint8Array>): Promise<number> {
+export async function writeStream(
+  file: FileHandle,
+  offset: number,
+  source: AsyncIterable<Uint8Array>,
+): Promise<number> {
   let at = offset;
   let batch: Uint8Array[] = [];
   let size = 0;
@@ -40,8 +44,13 @@ export async function writeStream(file: FileHandle, offset: number, source: Asyn
 }
 
 /** Writes parts side by side at `offset`. @throws an error with the code `ENOSPC` where the write falls short */
-export async function writeParts(file: FileHandle, parts: readonly Uint8Array[], offset: number): Promise<void> {
+export async function writeParts(
+  file: FileHandle,
+  parts: readonly Uint8Array[],
+  offset: number,
+): Promise<void> {
   const wanted = parts.reduce((sum, part) => sum + part.length, 0);
   const { bytesWritten } = await file.writev([...parts], offset);
-  if (bytesWritten !== wanted) throw Object.assign(new Error('a write fell short'), { code: 'ENOSPC' });
+  if (bytesWritten !== wanted)
+    throw Object.assign(new Error('a write fell short'), { code: 'ENOSPC' });
 }

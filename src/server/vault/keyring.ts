@@ -21,7 +21,9 @@ const MOST = 5_000;
 export function createKeyring(now: () => number): Keyring {
   const held = new Map<OpenName, { readonly key: Uint8Array; readonly usedAt: number }>();
   return {
-    clear: () => { held.clear(); },
+    clear: () => {
+      held.clear();
+    },
     find: (open) => {
       const found = held.get(open);
       held.delete(open);

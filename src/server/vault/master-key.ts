@@ -1,5 +1,16 @@
 import { randomBytes } from 'node:crypto';
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, statSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from 'node:fs';
 import path from 'node:path';
 import { Secret } from '@/core/base/secret';
 import { ConfigError } from '@/server/config/env';
@@ -22,22 +33,39 @@ const LINE = /^(?:([1-9]\d{0,6}) )?([A-Za-z0-9+/]{43}=)$/;
 
 /** A line a generation, `<generation> <key in base64>`; a line without number is generation 1. */
 function parse(text: string): MasterKey[] {
-  const keys = text.split('\n').map((line) => line.trim()).filter((line) => line !== '').map((line): MasterKey => {
-    const [, generation = '1', key] = LINE.exec(line) ?? [];
-    if (key === undefined) throw new ConfigError('The master key file does not hold a key of 32 bytes in base64.');
-    return { generation: Number(generation), key: new Secret(new Uint8Array(Buffer.from(key, 'base64'))) };
-  });
-  if (keys.length === 0 || new Set(keys.map(({ generation }) => generation)).size !== keys.length) throw new ConfigError('The master key file does not hold a key of 32 bytes in base64.');
+  const keys = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((line): MasterKey => {
+      const [, generation = '1', key] = LINE.exec(line) ?? [];
+      if (key === undefined)
+        throw new ConfigError('The master key file does not hold a key of 32 bytes in base64.');
+      return {
+        generation: Number(generation),
+        key: new Secret(new Uint8Array(Buffer.from(key, 'base64'))),
+      };
+    });
+  if (keys.length === 0 || new Set(keys.map(({ generation }) => generation)).size !== keys.length)
+    throw new ConfigError('The master key file does not hold a key of 32 bytes in base64.');
   return keys.sort((a, b) => b.generation - a.generation);
 }
 
 function readKeys(file: string): MasterKey[] {
-  if ((statSync(file).mode & 0o077) !== 0) throw new ConfigError('The master key file can be read by others on this machine. Set its mode to 0600.');
+  if ((statSync(file).mode & 0o077) !== 0)
+    throw new ConfigError(
+      'The master key file can be read by others on this machine. Set its mode to 0600.',
+    );
   return parse(readFileSync(file, 'utf8'));
 }
 
 function fileText(keys: readonly MasterKey[]): string {
-  return keys.map(({ generation, key }) => `${String(generation)} ${Buffer.from(key.reveal()).toString('base64')}\n`).join('');
+  return keys
+    .map(
+      ({ generation, key }) =>
+        `${String(generation)} ${Buffer.from(key.reveal()).toString('base64')}\n`,
+    )
+    .join('');
 }
 
 /** Replaces the file in one step: a machine that fails half way has the old file or the new one. */
@@ -66,7 +94,10 @@ function newKey(generation: number): MasterKey {
  * @throws ConfigError where the file is missing, readable by others, or holds no key
  */
 export function openMasterKeys(file: string, mayMake: boolean): MasterKeys {
-  if (!existsSync(file) && !mayMake) throw new ConfigError(`The master key file ${file} is missing, and the database that it opens is there. Put the key back; a new one would open nothing.`);
+  if (!existsSync(file) && !mayMake)
+    throw new ConfigError(
+      `The master key file ${file} is missing, and the database that it opens is there. Put the key back; a new one would open nothing.`,
+    );
   if (!existsSync(file)) writeKeys(file, [newKey(1)]);
   const seen = new Map<number, MasterKey>();
   let stamp = '';
@@ -112,7 +143,10 @@ export function beginGeneration(file: string): number {
 
 /** Forgets every generation but this one. To be called once nothing is wrapped under another, inside a write transaction. */
 export function keepOnlyGeneration(file: string, generation: number): void {
-  writeKeys(file, readKeys(file).filter((key) => key.generation === generation));
+  writeKeys(
+    file,
+    readKeys(file).filter((key) => key.generation === generation),
+  );
 }
 
 /** Every generation that stands in either of two states of the key file, as the text of one. */

@@ -9,7 +9,10 @@ import { createHashes, createKeyWrap } from '@/server/vault/vault';
 const newSecret = () => new Secret(new Uint8Array(randomBytes(32)));
 const newVault = () => {
   const only = { generation: 1, key: newSecret() };
-  const keys: MasterKeys = { current: () => only, find: (generation) => (generation === 1 ? only : null) };
+  const keys: MasterKeys = {
+    current: () => only,
+    find: (generation) => (generation === 1 ? only : null),
+  };
   return { ...createKeyWrap(keys), ...createHashes(newSecret()) };
 };
 
@@ -21,8 +24,12 @@ describe('the vault', () => {
     const wrapped = vault.wrap(key, 'ver_1');
     expect(vault.unwrap(wrapped, 'ver_1')).toEqual(key);
     expect(wrapped.wrapped.includes(Buffer.from(key))).toBe(false);
-    expect(() => vault.unwrap(wrapped, 'ver_2')).toThrow(expect.objectContaining({ code: 'CANNOT_UNWRAP' }) as Error);
-    expect(() => vault.unwrap({ ...wrapped, generation: 2 }, 'ver_1')).toThrow('could not be opened');
+    expect(() => vault.unwrap(wrapped, 'ver_2')).toThrow(
+      expect.objectContaining({ code: 'CANNOT_UNWRAP' }) as Error,
+    );
+    expect(() => vault.unwrap({ ...wrapped, generation: 2 }, 'ver_1')).toThrow(
+      'could not be opened',
+    );
     expect(() => newVault().unwrap(wrapped, 'ver_1')).toThrow('could not be opened');
   });
 
@@ -31,15 +38,26 @@ describe('the vault', () => {
     for (let i = 0; i < wrapped.length; i++) {
       const altered = Buffer.from(wrapped);
       altered[i] = (altered[i] ?? 0) ^ 1;
-      expect(() => vault.unwrap({ wrapped: altered, generation }, 'ver_1')).toThrow('could not be opened');
+      expect(() => vault.unwrap({ wrapped: altered, generation }, 'ver_1')).toThrow(
+        'could not be opened',
+      );
     }
-    for (const length of [0, 12, 27, wrapped.length - 1]) expect(() => vault.unwrap({ wrapped: wrapped.subarray(0, length), generation }, 'ver_1')).toThrow('could not be opened');
+    for (const length of [0, 12, 27, wrapped.length - 1])
+      expect(() =>
+        vault.unwrap({ wrapped: wrapped.subarray(0, length), generation }, 'ver_1'),
+      ).toThrow('could not be opened');
   });
 
   test('never wraps alike twice, and hashes differ by purpose', () => {
     expect(vault.wrap(key, 'ver_1').wrapped.equals(vault.wrap(key, 'ver_1').wrapped)).toBe(false);
     expect(vault.mac('code', '123456')).toBe(vault.mac('code', '123456'));
-    expect(new Set([vault.mac('code', '123456'), vault.mac('device', '123456'), newVault().mac('code', '123456')]).size).toBe(3);
+    expect(
+      new Set([
+        vault.mac('code', '123456'),
+        vault.mac('device', '123456'),
+        newVault().mac('code', '123456'),
+      ]).size,
+    ).toBe(3);
   });
 });
 

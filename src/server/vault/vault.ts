@@ -1,4 +1,15 @@
-import { createCipheriv, createDecipheriv, createHmac, createPrivateKey, createPublicKey, generateKeyPairSync, hkdfSync, randomBytes, sign, verify } from 'node:crypto';
+import {
+  createCipheriv,
+  createDecipheriv,
+  createHmac,
+  createPrivateKey,
+  createPublicKey,
+  generateKeyPairSync,
+  hkdfSync,
+  randomBytes,
+  sign,
+  verify,
+} from 'node:crypto';
 import { utf8 } from '@/core/base/bytes';
 import { AppError } from '@/core/base/errors';
 import type { Secret } from '@/core/base/secret';
@@ -31,7 +42,9 @@ export type Vault = KeyWrap & Hashes;
 
 class VaultError extends AppError<'CANNOT_UNWRAP'> {
   constructor(cause?: unknown) {
-    super('VaultError', 'CANNOT_UNWRAP', 'A stored key could not be opened with this master key.', { cause });
+    super('VaultError', 'CANNOT_UNWRAP', 'A stored key could not be opened with this master key.', {
+      cause,
+    });
   }
 }
 
@@ -49,15 +62,31 @@ export function createKeyWrap(masterKeys: MasterKeys): KeyWrap {
     wrap: (key, owner) => {
       const { generation, key: masterKey } = masterKeys.current();
       const nonce = randomBytes(NONCE);
-      const cipher = createCipheriv(ALGORITHM, masterKey.reveal(), nonce).setAAD(associatedData(owner, generation));
-      return { wrapped: Buffer.concat([nonce, cipher.update(key), cipher.final(), cipher.getAuthTag()]), generation };
+      const cipher = createCipheriv(ALGORITHM, masterKey.reveal(), nonce).setAAD(
+        associatedData(owner, generation),
+      );
+      return {
+        wrapped: Buffer.concat([nonce, cipher.update(key), cipher.final(), cipher.getAuthTag()]),
+        generation,
+      };
     },
     unwrap: ({ wrapped, generation }, owner) => {
       const masterKey = masterKeys.find(generation);
       if (masterKey === null) throw new VaultError(`no generation ${String(generation)}`);
       try {
-        const decipher = createDecipheriv(ALGORITHM, masterKey.key.reveal(), wrapped.subarray(0, NONCE)).setAAD(associatedData(owner, generation)).setAuthTag(wrapped.subarray(wrapped.length - TAG));
-        return new Uint8Array(Buffer.concat([decipher.update(wrapped.subarray(NONCE, wrapped.length - TAG)), decipher.final()]));
+        const decipher = createDecipheriv(
+          ALGORITHM,
+          masterKey.key.reveal(),
+          wrapped.subarray(0, NONCE),
+        )
+          .setAAD(associatedData(owner, generation))
+          .setAuthTag(wrapped.subarray(wrapped.length - TAG));
+        return new Uint8Array(
+          Buffer.concat([
+            decipher.update(wrapped.subarray(NONCE, wrapped.length - TAG)),
+            decipher.final(),
+          ]),
+        );
       } catch (cause) {
         throw new VaultError(cause);
       }
@@ -66,7 +95,8 @@ export function createKeyWrap(masterKeys: MasterKeys): KeyWrap {
 }
 
 export function createHashes(secret: Secret<Uint8Array>): Hashes {
-  const derive = (purpose: string): Buffer => Buffer.from(hkdfSync('sha256', secret.reveal(), '', `embargo ${purpose}`, 32));
+  const derive = (purpose: string): Buffer =>
+    Buffer.from(hkdfSync('sha256', secret.reveal(), '', `embargo ${purpose}`, 32));
   return {
     mac: (purpose, text) => createHmac('sha256', derive(purpose)).update(text).digest('hex'),
     macOf: (purpose, bytes) => createHmac('sha256', derive(purpose)).update(bytes).digest('hex'),
@@ -79,7 +109,10 @@ const PRIVATE_PREFIX = Buffer.from('302e020100300506032b657004220420', 'hex');
 const PUBLIC_PREFIX = Buffer.from('302a300506032b6570032100', 'hex');
 
 /** A fresh Ed25519 pair: 32 raw bytes each. */
-export function newSigningKey(): { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array } {
+export function newSigningKey(): {
+  readonly privateKey: Uint8Array;
+  readonly publicKey: Uint8Array;
+} {
   const { privateKey, publicKey } = generateKeyPairSync('ed25519');
   return {
     privateKey: new Uint8Array(privateKey.export({ type: 'pkcs8', format: 'der' }).subarray(-32)),
@@ -88,9 +121,22 @@ export function newSigningKey(): { readonly privateKey: Uint8Array; readonly pub
 }
 
 export function signerOf(privateKey: Uint8Array, publicKey: Uint8Array): Signer {
-  const key = createPrivateKey({ key: Buffer.concat([PRIVATE_PREFIX, privateKey]), format: 'der', type: 'pkcs8' });
+  const key = createPrivateKey({
+    key: Buffer.concat([PRIVATE_PREFIX, privateKey]),
+    format: 'der',
+    type: 'pkcs8',
+  });
   return { publicKey, sign: (bytes) => new Uint8Array(sign(null, bytes, key)) };
 }
 
 export const verifyEd25519: VerifySignature = (publicKey, bytes, signature) =>
-  verify(null, bytes, createPublicKey({ key: Buffer.concat([PUBLIC_PREFIX, publicKey]), format: 'der', type: 'spki' }), signature);
+  verify(
+    null,
+    bytes,
+    createPublicKey({
+      key: Buffer.concat([PUBLIC_PREFIX, publicKey]),
+      format: 'der',
+      type: 'spki',
+    }),
+    signature,
+  );

@@ -4,12 +4,21 @@ import type { Verification } from '@/core/ledger/verify';
 
 type Witness = { readonly size: number; readonly text: string };
 /** What a thread is told: which database, whose key signs, and the checkpoints that were kept outside. */
-export type VerifyTask = { readonly databaseUrl: string; readonly publicKey: Uint8Array; readonly witnesses: readonly Witness[] };
+export type VerifyTask = {
+  readonly databaseUrl: string;
+  readonly publicKey: Uint8Array;
+  readonly witnesses: readonly Witness[];
+};
 /** What it answers with: how many entries are done, or what came of it. */
 export type VerifyReply = { readonly entries: number } | { readonly verification: Verification };
 
 /** Verifies the whole ledger beside the requests that go on. */
-export type LedgerVerifier = { readonly verify: (publicKey: Uint8Array, witnesses: readonly Witness[]) => AsyncGenerator<VerifyReply, void> };
+export type LedgerVerifier = {
+  readonly verify: (
+    publicKey: Uint8Array,
+    witnesses: readonly Witness[],
+  ) => AsyncGenerator<VerifyReply, void>;
+};
 
 /** Runs each verification in a thread with a connection of its own; one that is given up ends its thread. */
 export function createLedgerVerifier(workersFolder: string, databaseUrl: string): LedgerVerifier {
@@ -22,9 +31,18 @@ async function* run(file: string, task: VerifyTask): AsyncGenerator<VerifyReply,
   const replies: VerifyReply[] = [];
   const ended: { error: Error | null; isOver: boolean } = { error: null, isOver: false };
   let wake: () => void = () => undefined;
-  worker.on('message', (reply: VerifyReply) => { replies.push(reply); wake(); });
-  worker.on('error', (error: unknown) => { ended.error = error instanceof Error ? error : new Error('The verification failed.'); wake(); });
-  worker.on('exit', () => { ended.isOver = true; wake(); });
+  worker.on('message', (reply: VerifyReply) => {
+    replies.push(reply);
+    wake();
+  });
+  worker.on('error', (error: unknown) => {
+    ended.error = error instanceof Error ? error : new Error('The verification failed.');
+    wake();
+  });
+  worker.on('exit', () => {
+    ended.isOver = true;
+    wake();
+  });
   try {
     for (;;) {
       const reply = replies.shift();
@@ -36,7 +54,9 @@ async function* run(file: string, task: VerifyTask): AsyncGenerator<VerifyReply,
       } else if (ended.isOver) {
         throw new Error('The verification ended early.');
       } else {
-        await new Promise<void>((resolve) => { wake = resolve; });
+        await new Promise<void>((resolve) => {
+          wake = resolve;
+        });
       }
     }
   } finally {

@@ -14,8 +14,12 @@ import { Moment } from '@/ui/time/moment';
 export function AfterView({ page }: { readonly page: AfterPage }) {
   const { about, rows, documentRevoked, keyDestroyed, mayReinstate } = page;
   const work = useAttempt();
-  const back = about.dispatch === null ? `/documents/${about.document ?? ''}` : `/dispatches/${about.dispatch}`;
-  const query = about.dispatch === null ? `document=${about.document ?? ''}` : `dispatch=${about.dispatch}`;
+  const back =
+    about.dispatch === null
+      ? `/documents/${about.document ?? ''}`
+      : `/dispatches/${about.dispatch}`;
+  const query =
+    about.dispatch === null ? `document=${about.document ?? ''}` : `dispatch=${about.dispatch}`;
   const undo = rows.flatMap((row) => row.undo);
   return (
     <main className="work wide">
@@ -23,18 +27,56 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
         <div className="head">
           <div className="row">
             <h1>After the revocation</h1>
-            <Link href={back}>{about.name}</Link><span className="figure quiet">{about.reference}</span>
+            <Link href={back}>{about.name}</Link>
+            <span className="figure quiet">{about.reference}</span>
             <span className="gap" />
-            {documentRevoked && mayReinstate && !keyDestroyed && <Button disabled={work.busy} onClick={() => void work.attempt(() => call('POST', `/api/v1/documents/${about.document ?? ''}/reinstate`, {}), 'The document is reinstated.')}>Reinstate the document</Button>}
-            {undo.length > 0 && <Button disabled={work.busy} onClick={() => void reinstate(work, undo)}>Reinstate all {undo.length}</Button>}
-            {rows.length > 0 && <Button component="a" href={`/api/v1/revocation-statement?${query}`} download>Signed statement</Button>}
+            {documentRevoked && mayReinstate && !keyDestroyed && (
+              <Button
+                disabled={work.busy}
+                onClick={() =>
+                  void work.attempt(
+                    () => call('POST', `/api/v1/documents/${about.document ?? ''}/reinstate`, {}),
+                    'The document is reinstated.',
+                  )
+                }
+              >
+                Reinstate the document
+              </Button>
+            )}
+            {undo.length > 0 && (
+              <Button disabled={work.busy} onClick={() => void reinstate(work, undo)}>
+                Reinstate all {undo.length}
+              </Button>
+            )}
+            {rows.length > 0 && (
+              <Button component="a" href={`/api/v1/revocation-statement?${query}`} download>
+                Signed statement
+              </Button>
+            )}
           </div>
-          {rows.length > 0 && <p className="answer" style={{ marginTop: 6 }}>{closedText(rows)}</p>}
-          {keyDestroyed && <p className="quiet">The key is destroyed: nobody can ever open it again, and nothing can be taken back.</p>}
+          {rows.length > 0 && (
+            <p className="answer" style={{ marginTop: 6 }}>
+              {closedText(rows)}
+            </p>
+          )}
+          {keyDestroyed && (
+            <p className="quiet">
+              The key is destroyed: nobody can ever open it again, and nothing can be taken back.
+            </p>
+          )}
           <Notice said={work.said} />
         </div>
         <div className="scroll">
-          {rows.length === 0 ? <div className="empty"><h2>Nothing of this is revoked</h2><p><Link href={back}>Back to {about.name}</Link></p></div> : <AfterTable rows={rows} work={work} oneDocument={about.dispatch === null} />}
+          {rows.length === 0 ? (
+            <div className="empty">
+              <h2>Nothing of this is revoked</h2>
+              <p>
+                <Link href={back}>Back to {about.name}</Link>
+              </p>
+            </div>
+          ) : (
+            <AfterTable rows={rows} work={work} oneDocument={about.dispatch === null} />
+          )}
         </div>
       </div>
     </main>
@@ -42,22 +84,99 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
 }
 
 function reinstate(work: Attempt, grants: readonly string[]): Promise<boolean> {
-  return work.attempt(() => call<{ readonly changed: number }>('POST', '/api/v1/grants/reinstate', { grants }), ({ changed }) => `Reinstated ${String(changed)}.`);
+  return work.attempt(
+    () => call<{ readonly changed: number }>('POST', '/api/v1/grants/reinstate', { grants }),
+    ({ changed }) => `Reinstated ${String(changed)}.`,
+  );
 }
 
-function AfterTable({ rows, work, oneDocument }: { readonly rows: readonly AfterRow[]; readonly work: Attempt; readonly oneDocument: boolean }) {
+function AfterTable({
+  rows,
+  work,
+  oneDocument,
+}: {
+  readonly rows: readonly AfterRow[];
+  readonly work: Attempt;
+  readonly oneDocument: boolean;
+}) {
   return (
     <table className="list">
-      <thead><tr><th>Who</th><th>{oneDocument ? 'By' : 'Document'}</th><th>Shut out</th><th>Tried since</th><th>Beyond reach</th><th><span className="hidden-text">Undo</span></th></tr></thead>
+      <thead>
+        <tr>
+          <th>Who</th>
+          <th>{oneDocument ? 'By' : 'Document'}</th>
+          <th>Shut out</th>
+          <th>Tried since</th>
+          <th>Beyond reach</th>
+          <th>
+            <span className="hidden-text">Undo</span>
+          </th>
+        </tr>
+      </thead>
       <tbody>
         {rows.map((row) => (
           <tr key={`${row.recipient} ${row.document}`}>
-            <td>{row.kind === 'person' || row.kind === 'visitor' ? <Link href={`/people?person=${row.recipient}`}>{addresseeText(row)}</Link> : addresseeText(row)}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.organisation}</span></td>
-            <td>{oneDocument ? row.dispatch : <>{row.title}<br /><span className="figure quiet" style={{ fontSize: 12 }}>{row.reference}</span></>}</td>
-            <td><Standing row={row} /></td>
-            <td className={row.tries > 0 ? 'magenta' : 'quiet'}>{row.tries === 0 ? 'no' : <>{row.tries} {row.tries === 1 ? 'time' : 'times'}, last <Moment at={row.lastTry ?? 0} /></>}</td>
-            <td className="quiet">{copiesText(row.copies).join(', ')}{row.copies.keptAt !== null && <>{copiesText(row.copies).length > 0 && ', '}a copy kept <Moment at={row.copies.keptAt} /></>}{copiesText(row.copies).length === 0 && row.copies.keptAt === null && 'nothing, by the ledger'}</td>
-            <td>{row.undo.length > 0 && <button type="button" className="chip" disabled={work.busy} onClick={() => void reinstate(work, row.undo)}>Reinstate</button>}</td>
+            <td>
+              {row.kind === 'person' || row.kind === 'visitor' ? (
+                <Link href={`/people?person=${row.recipient}`}>{addresseeText(row)}</Link>
+              ) : (
+                addresseeText(row)
+              )}
+              <br />
+              <span className="quiet" style={{ fontSize: 12 }}>
+                {row.organisation}
+              </span>
+            </td>
+            <td>
+              {oneDocument ? (
+                row.dispatch
+              ) : (
+                <>
+                  {row.title}
+                  <br />
+                  <span className="figure quiet" style={{ fontSize: 12 }}>
+                    {row.reference}
+                  </span>
+                </>
+              )}
+            </td>
+            <td>
+              <Standing row={row} />
+            </td>
+            <td className={row.tries > 0 ? 'magenta' : 'quiet'}>
+              {row.tries === 0 ? (
+                'no'
+              ) : (
+                <>
+                  {row.tries} {row.tries === 1 ? 'time' : 'times'}, last{' '}
+                  <Moment at={row.lastTry ?? 0} />
+                </>
+              )}
+            </td>
+            <td className="quiet">
+              {copiesText(row.copies).join(', ')}
+              {row.copies.keptAt !== null && (
+                <>
+                  {copiesText(row.copies).length > 0 && ', '}a copy kept{' '}
+                  <Moment at={row.copies.keptAt} />
+                </>
+              )}
+              {copiesText(row.copies).length === 0 &&
+                row.copies.keptAt === null &&
+                'nothing, by the ledger'}
+            </td>
+            <td>
+              {row.undo.length > 0 && (
+                <button
+                  type="button"
+                  className="chip"
+                  disabled={work.busy}
+                  onClick={() => void reinstate(work, row.undo)}
+                >
+                  Reinstate
+                </button>
+              )}
+            </td>
           </tr>
         ))}
       </tbody>
@@ -67,7 +186,52 @@ function AfterTable({ rows, work, oneDocument }: { readonly rows: readonly After
 
 /** Since when somebody is shut out, or how they still read. */
 function Standing({ row }: { readonly row: AfterRow }) {
-  const said = <>{row.by !== '' && <span className="quiet"> by {row.by}</span>}{row.reason !== '' && <><br /><span className="quiet" style={{ fontSize: 12 }}>“{row.reason}”</span></>}</>;
-  if (row.ways.length > 0) return <span className="magenta">Still reads{row.until === null ? ', no end is set' : <> until <Moment at={row.until} /></>}: {row.ways.map(wayText).join('; ')}</span>;
-  return <>{row.since === null ? 'shut out' : <>since <Moment at={row.since} /></>}{said}{row.offlineUntil !== null && <><br /><span className="lamp">may go on reading what was open until <Moment at={row.offlineUntil} /></span></>}</>;
+  const said = (
+    <>
+      {row.by !== '' && <span className="quiet"> by {row.by}</span>}
+      {row.reason !== '' && (
+        <>
+          <br />
+          <span className="quiet" style={{ fontSize: 12 }}>
+            “{row.reason}”
+          </span>
+        </>
+      )}
+    </>
+  );
+  if (row.ways.length > 0)
+    return (
+      <span className="magenta">
+        Still reads
+        {row.until === null ? (
+          ', no end is set'
+        ) : (
+          <>
+            {' '}
+            until <Moment at={row.until} />
+          </>
+        )}
+        : {row.ways.map(wayText).join('; ')}
+      </span>
+    );
+  return (
+    <>
+      {row.since === null ? (
+        'shut out'
+      ) : (
+        <>
+          since <Moment at={row.since} />
+        </>
+      )}
+      {said}
+      {row.offlineUntil !== null && (
+        <>
+          <br />
+          <span className="lamp">
+            may go on reading what was open until <Moment at={row.offlineUntil} />
+          </span>
+        </>
+      )}
+    </>
+  );
 }

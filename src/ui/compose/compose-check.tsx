@@ -18,7 +18,12 @@ import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
 
 /** What is addressed as a whole, and whether the rest is mailed. */
-export type Wider = { readonly domains: readonly DomainDraft[]; readonly groups: readonly GroupRow[]; readonly openLink: boolean; readonly mailed: boolean };
+export type Wider = {
+  readonly domains: readonly DomainDraft[];
+  readonly groups: readonly GroupRow[];
+  readonly openLink: boolean;
+  readonly mailed: boolean;
+};
 
 type Props = {
   readonly ceilings: CeilingsKnown;
@@ -44,25 +49,62 @@ function capital(text: string): string {
 
 /** What everybody should look at once more before it leaves. */
 function doubtsOf(people: readonly RecipientDraft[], sets: readonly TermsSet[]): string[] {
-  const blocked = people.filter((person) => person.check?.known?.blocked === true).map((person) => person.address);
+  const blocked = people
+    .filter((person) => person.check?.known?.blocked === true)
+    .map((person) => person.address);
   const withoutEnd = sets.filter(({ terms }) => terms.until === null).flatMap(({ whom }) => whom);
-  const inVain = sets.filter(({ terms }) => terms.rights.includes('pass-on') && terms.conditions?.passOn == null).flatMap(({ whom }) => whom);
+  const inVain = sets
+    .filter(({ terms }) => terms.rights.includes('pass-on') && terms.conditions?.passOn == null)
+    .flatMap(({ whom }) => whom);
   return [
-    ...people.flatMap(({ address, check }) => (check?.looksLike == null ? [] : [`${address} is one letter away from ${check.looksLike}. Is that meant?`])),
+    ...people.flatMap(({ address, check }) =>
+      check?.looksLike == null
+        ? []
+        : [`${address} is one letter away from ${check.looksLike}. Is that meant?`],
+    ),
     ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]),
-    ...(withoutEnd.length === 0 ? [] : [sets.length === 1 ? 'This has no end.' : `No end for ${withoutEnd.join(', ')}.`]),
-    ...(inVain.length === 0 ? [] : ['The right to pass on has no effect: say below to how many people.']),
+    ...(withoutEnd.length === 0
+      ? []
+      : [sets.length === 1 ? 'This has no end.' : `No end for ${withoutEnd.join(', ')}.`]),
+    ...(inVain.length === 0
+      ? []
+      : ['The right to pass on has no effect: say below to how many people.']),
   ];
 }
 
-function SetLines({ set: { terms, whom }, documents, now }: { readonly set: TermsSet; readonly documents: readonly DocumentRow[]; readonly now: number }) {
+function SetLines({
+  set: { terms, whom },
+  documents,
+  now,
+}: {
+  readonly set: TermsSet;
+  readonly documents: readonly DocumentRow[];
+  readonly now: number;
+}) {
   const zone = useZone();
   const conditions = conditionLines(terms.conditions, 'their zone');
   return (
     <>
-      <p className="answer">{capital(whom.join(', '))} may {verbList(terms.rights)}{countText(documents)}.</p>
-      <p>{terms.until === null ? <b className="lamp">No end.</b> : <>Until <b>{momentText(terms.until, zone)} {zoneName(terms.until, zone)}</b>, {distanceText(terms.until, now)}.</>}</p>
-      {conditions.length > 0 && <p>It opens {conditions.map((line) => line.replace(/^opens /, '')).join('; ')}.</p>}
+      <p className="answer">
+        {capital(whom.join(', '))} may {verbList(terms.rights)}
+        {countText(documents)}.
+      </p>
+      <p>
+        {terms.until === null ? (
+          <b className="lamp">No end.</b>
+        ) : (
+          <>
+            Until{' '}
+            <b>
+              {momentText(terms.until, zone)} {zoneName(terms.until, zone)}
+            </b>
+            , {distanceText(terms.until, now)}.
+          </>
+        )}
+      </p>
+      {conditions.length > 0 && (
+        <p>It opens {conditions.map((line) => line.replace(/^opens /, '')).join('; ')}.</p>
+      )}
     </>
   );
 }
@@ -72,15 +114,45 @@ function whatStays(gives: (right: Right) => boolean): string {
   return gives('print') ? ', except for prints that were made' : '';
 }
 
-function HeldByServer({ form, wider, isForNobodyElse, sets }: Pick<Props, 'form' | 'wider'> & { readonly isForNobodyElse: boolean; readonly sets: readonly TermsSet[] }) {
+function HeldByServer({
+  form,
+  wider,
+  isForNobodyElse,
+  sets,
+}: Pick<Props, 'form' | 'wider'> & {
+  readonly isForNobodyElse: boolean;
+  readonly sets: readonly TermsSet[];
+}) {
   const gives = (right: Right): boolean => sets.some(({ terms }) => terms.rights.includes(right));
-  const reader = isForNobodyElse ? 'Whoever holds the link' : 'Each proves the address by a code, then';
+  const reader = isForNobodyElse
+    ? 'Whoever holds the link'
+    : 'Each proves the address by a code, then';
   return (
     <>
-      {wider.openLink && <p className="notice">The link asks for no proof: who reads it, and how many, stays unknown. It can be revoked whole, for everybody who came by it.</p>}
-      <p className="quiet">{reader} reads marked pictures of the pages. Held by the server. A page kept open is asked for again each time, so if you had to pull this back, everyone would be shut out <b>at once</b>{whatStays(gives)}.</p>
-      {carriesFile(form) && <p className="quiet">The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted: by itself it opens nothing, and its first page leads to the same proof. Your clear original stays with you; do not mix the two up.</p>}
-      {gives('keep') && <p className="notice">Whoever keeps a copy has it for good: the end and a revocation do not reach it.</p>}
+      {wider.openLink && (
+        <p className="notice">
+          The link asks for no proof: who reads it, and how many, stays unknown. It can be revoked
+          whole, for everybody who came by it.
+        </p>
+      )}
+      <p className="quiet">
+        {reader} reads marked pictures of the pages. Held by the server. A page kept open is asked
+        for again each time, so if you had to pull this back, everyone would be shut out{' '}
+        <b>at once</b>
+        {whatStays(gives)}.
+      </p>
+      {carriesFile(form) && (
+        <p className="quiet">
+          The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted: by itself
+          it opens nothing, and its first page leads to the same proof. Your clear original stays
+          with you; do not mix the two up.
+        </p>
+      )}
+      {gives('keep') && (
+        <p className="notice">
+          Whoever keeps a copy has it for good: the end and a revocation do not reach it.
+        </p>
+      )}
     </>
   );
 }
@@ -91,20 +163,59 @@ function Protected(props: Props) {
   const sets = termsSets(people, wider, terms);
   // Where nobody is named yet, what the terms come to is said all the same.
   const judged = sets.length === 0 ? [{ terms, whom: ['nobody yet'] }] : sets;
-  const isForNobodyElse = wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
-  const taken = [...new Set(judged.flatMap((set) => ceilingWarnings(documents, set.terms, now, ceilings, (moment) => momentText(moment, zone))))];
-  const fresh = people.filter((person) => person.check !== null && person.check.known === null).length;
+  const isForNobodyElse =
+    wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
+  const taken = [
+    ...new Set(
+      judged.flatMap((set) =>
+        ceilingWarnings(documents, set.terms, now, ceilings, (moment) => momentText(moment, zone)),
+      ),
+    ),
+  ];
+  const fresh = people.filter(
+    (person) => person.check !== null && person.check.known === null,
+  ).length;
   return (
     <>
       {sets.length === 0 && <p className="answer">Nobody is named yet.</p>}
-      {sets.map((set) => <SetLines key={set.whom.join()} set={set} documents={documents} now={now} />)}
-      {taken.length > 0 && <div className="notice"><b>Less than this comes out.</b>{taken.map((text) => <p key={text}>{text}</p>)}<p className="quiet">It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under Terms.</p></div>}
-      {wider.domains.length > 0 && <p className="notice">How many are at {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')} is unknown.{wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'} Whoever opens first becomes a person of their own, and can be revoked alone.</p>}
+      {sets.map((set) => (
+        <SetLines key={set.whom.join()} set={set} documents={documents} now={now} />
+      ))}
+      {taken.length > 0 && (
+        <div className="notice">
+          <b>Less than this comes out.</b>
+          {taken.map((text) => (
+            <p key={text}>{text}</p>
+          ))}
+          <p className="quiet">
+            It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under
+            Terms.
+          </p>
+        </div>
+      )}
+      {wider.domains.length > 0 && (
+        <p className="notice">
+          How many are at {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')} is
+          unknown.
+          {wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'}{' '}
+          Whoever opens first becomes a person of their own, and can be revoked alone.
+        </p>
+      )}
       {fresh > 0 && <p className="quiet">{String(fresh)} new here.</p>}
-      {doubtsOf(people, judged).map((doubt) => <p key={doubt} className="notice">{doubt}</p>)}
+      {doubtsOf(people, judged).map((doubt) => (
+        <p key={doubt} className="notice">
+          {doubt}
+        </p>
+      ))}
       <HeldByServer form={form} wider={wider} isForNobodyElse={isForNobodyElse} sets={judged} />
       <hr />
-      <WatermarkSamples around={around} watermark={watermark} person={people.at(0) ?? null} reference={documents.at(0)?.reference ?? 'reference'} now={now} />
+      <WatermarkSamples
+        around={around}
+        watermark={watermark}
+        person={people.at(0) ?? null}
+        reference={documents.at(0)?.reference ?? 'reference'}
+        now={now}
+      />
     </>
   );
 }
@@ -113,9 +224,20 @@ function Protected(props: Props) {
 function InTheClear({ people, documents }: Pick<Props, 'people' | 'documents'>) {
   return (
     <>
-      <p className="answer">{people.length === 0 ? 'Nobody is named yet.' : `${counted(people.length, 'person gets', 'people get')}${countText(documents)} in the clear.`}</p>
-      <p className="notice">It leaves in the clear. No end, no revocation and no watermark reaches it; it can be copied, printed and passed on by whoever has it. The record says to whom it went and why.</p>
-      {doubtsOf(people, []).map((doubt) => <p key={doubt} className="notice">{doubt}</p>)}
+      <p className="answer">
+        {people.length === 0
+          ? 'Nobody is named yet.'
+          : `${counted(people.length, 'person gets', 'people get')}${countText(documents)} in the clear.`}
+      </p>
+      <p className="notice">
+        It leaves in the clear. No end, no revocation and no watermark reaches it; it can be copied,
+        printed and passed on by whoever has it. The record says to whom it went and why.
+      </p>
+      {doubtsOf(people, []).map((doubt) => (
+        <p key={doubt} className="notice">
+          {doubt}
+        </p>
+      ))}
     </>
   );
 }
@@ -126,8 +248,24 @@ export function ComposeCheck(props: Props) {
   return (
     <div className="stack">
       <h2>What this does</h2>
-      {form === 'unprotected' ? <InTheClear people={props.people} documents={props.documents} /> : <Protected {...props} />}
-      {problems.length > 0 && <><hr /><h2>Fix before sending</h2><ul style={{ paddingLeft: 18 }}>{problems.map((problem) => <li key={problem} className="magenta">{problem}</li>)}</ul></>}
+      {form === 'unprotected' ? (
+        <InTheClear people={props.people} documents={props.documents} />
+      ) : (
+        <Protected {...props} />
+      )}
+      {problems.length > 0 && (
+        <>
+          <hr />
+          <h2>Fix before sending</h2>
+          <ul style={{ paddingLeft: 18 }}>
+            {problems.map((problem) => (
+              <li key={problem} className="magenta">
+                {problem}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </div>
   );
 }

@@ -26,19 +26,41 @@ function unreadableText(unreadable: readonly string[]): string | null {
 }
 
 /** What stands in the way of sending, in words; empty: it can go. */
-export function problemsOf({ documents, people, wider, unreadable, terms, subject, watermark, now, mail }: Draft): string[] {
+export function problemsOf({
+  documents,
+  people,
+  wider,
+  unreadable,
+  terms,
+  subject,
+  watermark,
+  now,
+  mail,
+}: Draft): string[] {
   const revoked = documents.find((document) => document.revoked);
-  const isForNobody = !wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
+  const isForNobody =
+    !wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
   return [
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     documents.length === 0 ? 'No document is chosen.' : null,
     revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
     isForNobody ? 'No recipient is named: nobody could open it.' : null,
-    ...wider.domains.filter(({ check }) => check?.publicMail === true).map(({ domain }) => `Anybody can have an address at ${bareDomain(domain)}: name the people instead.`),
+    ...wider.domains
+      .filter(({ check }) => check?.publicMail === true)
+      .map(
+        ({ domain }) =>
+          `Anybody can have an address at ${bareDomain(domain)}: name the people instead.`,
+      ),
     unreadableText(unreadable),
-    terms.until !== null && terms.until <= now ? 'The end lies in the past: nobody could open it.' : null,
-    terms.until !== null && terms.from !== null && terms.until <= terms.from ? 'The end lies before the start.' : null,
-    ...people.flatMap(({ address, terms: own }) => (own?.until != null && own.until <= now ? [`The end for ${address} lies in the past.`] : [])),
+    terms.until !== null && terms.until <= now
+      ? 'The end lies in the past: nobody could open it.'
+      : null,
+    terms.until !== null && terms.from !== null && terms.until <= terms.from
+      ? 'The end lies before the start.'
+      : null,
+    ...people.flatMap(({ address, terms: own }) =>
+      own?.until != null && own.until <= now ? [`The end for ${address} lies in the past.`] : [],
+    ),
     subject.trim() === '' ? 'A subject is needed.' : null,
     watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,
     ...unknownTokens(watermark).map((name) => `{${name}} is nothing a watermark can say.`),

@@ -39,7 +39,9 @@ export function ComposeView({ start, chosen }: Props) {
   const { now, mail } = start;
   const begun = start.draft?.body;
   const router = useRouter();
-  const [selected, setSelected] = useState<readonly DocumentRow[]>(start.picked.filter(({ id }) => (begun?.documents ?? chosen).includes(id)));
+  const [selected, setSelected] = useState<readonly DocumentRow[]>(
+    start.picked.filter(({ id }) => (begun?.documents ?? chosen).includes(id)),
+  );
   const recipients = useRecipients(begun);
   /** As long as nobody changed them, the terms follow what is set for the chosen documents. */
   const [ownTerms, setTerms] = useState<TermsDraft | null>(begun?.terms ?? null);
@@ -57,22 +59,78 @@ export function ComposeView({ start, chosen }: Props) {
   const { domains, groups, unreadable } = recipients;
   const isClear = way.form === 'unprotected';
   // What leaves in the clear has no terms and no watermark, whatever was set before that was chosen.
-  const given = isClear ? { terms: IN_THE_CLEAR, watermark: '', kept: null } : { terms, watermark, kept };
-  const people = isClear ? recipients.people.map((person) => ({ ...person, terms: null })) : recipients.people;
-  const draft = useDraft(start.draft?.id ?? null, { documents: selected.map(({ id }) => id), people: recipients.text, own: recipients.own, groups, terms, subject, note, watermark, way, kept });
+  const given = isClear
+    ? { terms: IN_THE_CLEAR, watermark: '', kept: null }
+    : { terms, watermark, kept };
+  const people = isClear
+    ? recipients.people.map((person) => ({ ...person, terms: null }))
+    : recipients.people;
+  const draft = useDraft(start.draft?.id ?? null, {
+    documents: selected.map(({ id }) => id),
+    people: recipients.text,
+    own: recipients.own,
+    groups,
+    terms,
+    subject,
+    note,
+    watermark,
+    way,
+    kept,
+  });
 
-  const wider: Wider = { domains, groups: start.groups.filter(({ id }) => groups.includes(id)), openLink: way.openLink, mailed: way.delivery === 'mail' };
-  const { forbidden, agreed } = judgeWays(start.rules, waysOf({ form: way.form, domains, openLink: way.openLink }));
-  const problems = [...problemsOf({ documents: selected, people, wider, unreadable, ...given, subject, now, mail }), ...limitProblems(start, { people, wider, documents: selected, terms: given.terms }), ...handOverProblems(way, domains.length + groups.length), ...(isClear ? clearProblems(selected, { rows: start.ceilings, parents }) : []), ...forbidden.map((rule) => `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`)];
-  const pick = (document: DocumentRow, on: boolean) => { setSelected((before) => (on ? [...before, document] : before.filter(({ id }) => id !== document.id))); };
-  const takeTerms = (terms: KeptTermsRow) => { setTerms(termsAt(terms, now)); setKept(terms.id); setWatermark(terms.watermark); setSaid(`These are the terms “${terms.name}”. Change what differs here.`); };
+  const wider: Wider = {
+    domains,
+    groups: start.groups.filter(({ id }) => groups.includes(id)),
+    openLink: way.openLink,
+    mailed: way.delivery === 'mail',
+  };
+  const { forbidden, agreed } = judgeWays(
+    start.rules,
+    waysOf({ form: way.form, domains, openLink: way.openLink }),
+  );
+  const problems = [
+    ...problemsOf({ documents: selected, people, wider, unreadable, ...given, subject, now, mail }),
+    ...limitProblems(start, { people, wider, documents: selected, terms: given.terms }),
+    ...handOverProblems(way, domains.length + groups.length),
+    ...(isClear ? clearProblems(selected, { rows: start.ceilings, parents }) : []),
+    ...forbidden.map(
+      (rule) =>
+        `${wayWords[rule.way].name}: ${ruleLine(ruleOf(start.rules, rule.way) ?? { ...rule, setByName: '' })}`,
+    ),
+  ];
+  const pick = (document: DocumentRow, on: boolean) => {
+    setSelected((before) =>
+      on ? [...before, document] : before.filter(({ id }) => id !== document.id),
+    );
+  };
+  const takeTerms = (terms: KeptTermsRow) => {
+    setTerms(termsAt(terms, now));
+    setKept(terms.id);
+    setWatermark(terms.watermark);
+    setSaid(`These are the terms “${terms.name}”. Change what differs here.`);
+  };
 
   const send = async () => {
     setBusy(true);
     setProblem(null);
     try {
       const left = await draft.settle();
-      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', { draft: left, documents: selected.map((document) => document.id), recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), groups, domains: domains.map(({ domain }) => domain), ...given, subject, note, ...way });
+      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', {
+        draft: left,
+        documents: selected.map((document) => document.id),
+        recipients: people.map(({ address, name, organisation, terms: own }) => ({
+          address,
+          name,
+          organisation,
+          terms: own,
+        })),
+        groups,
+        domains: domains.map(({ domain }) => domain),
+        ...given,
+        subject,
+        note,
+        ...way,
+      });
       // What waits for somebody else stands on Today until they answer.
       router.push(id === null ? '/today' : `/dispatches/${id}`);
     } catch (error) {
@@ -89,40 +147,165 @@ export function ComposeView({ start, chosen }: Props) {
           <div className="row">
             <h1>{subject === '' ? 'Compose' : subject}</h1>
             <span className="gap" />
-            {draft.state !== 'untouched' && <Button onClick={() => void draft.discard().then(() => { window.location.assign('/compose'); })}>Discard</Button>}
-            <Button variant="contained" disabled={busy || problems.length > 0} onClick={() => void send()}>{agreed.length > 0 ? 'Ask for it to be sent' : way.form === 'unprotected' ? 'Send unprotected' : way.delivery === 'mail' ? 'Encrypt and dispatch' : 'Encrypt, I carry it'}</Button>
+            {draft.state !== 'untouched' && (
+              <Button
+                onClick={() =>
+                  void draft.discard().then(() => {
+                    window.location.assign('/compose');
+                  })
+                }
+              >
+                Discard
+              </Button>
+            )}
+            <Button
+              variant="contained"
+              disabled={busy || problems.length > 0}
+              onClick={() => void send()}
+            >
+              {agreed.length > 0
+                ? 'Ask for it to be sent'
+                : way.form === 'unprotected'
+                  ? 'Send unprotected'
+                  : way.delivery === 'mail'
+                    ? 'Encrypt and dispatch'
+                    : 'Encrypt, I carry it'}
+            </Button>
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
-          {agreed.length > 0 && <p className="notice" style={{ marginTop: 8 }}>{agreed.map((rule) => wayWords[rule.way].name).join(', ')}: a second person agrees before it goes out. Until then nobody is given anything.</p>}
-          {problem !== null && <p role="alert" className="notice stops" style={{ marginTop: 8 }}>{problem}</p>}
+          {agreed.length > 0 && (
+            <p className="notice" style={{ marginTop: 8 }}>
+              {agreed.map((rule) => wayWords[rule.way].name).join(', ')}: a second person agrees
+              before it goes out. Until then nobody is given anything.
+            </p>
+          )}
+          {problem !== null && (
+            <p role="alert" className="notice stops" style={{ marginTop: 8 }}>
+              {problem}
+            </p>
+          )}
         </div>
-        <div className="scroll" style={{ padding: '16px 22px 40px', display: 'grid', gap: 24, alignContent: 'start', maxWidth: 860 }}>
+        <div
+          className="scroll"
+          style={{
+            padding: '16px 22px 40px',
+            display: 'grid',
+            gap: 24,
+            alignContent: 'start',
+            maxWidth: 860,
+          }}
+        >
           <section className="stack">
             <h2>Documents</h2>
             <DocumentPicker first={start.documents} picked={selected} onPick={pick} />
           </section>
-          {start.terms.length > 0 && <section className="stack"><h2>Kept terms</h2><div className="row">{start.terms.map((each) => <button key={each.id} type="button" className="chip" title={rightsLine(each.rights, each.prints)} onClick={() => { takeTerms(each); }}>{each.name}</button>)}</div></section>}
+          {start.terms.length > 0 && (
+            <section className="stack">
+              <h2>Kept terms</h2>
+              <div className="row">
+                {start.terms.map((each) => (
+                  <button
+                    key={each.id}
+                    type="button"
+                    className="chip"
+                    title={rightsLine(each.rights, each.prints)}
+                    onClick={() => {
+                      takeTerms(each);
+                    }}
+                  >
+                    {each.name}
+                  </button>
+                ))}
+              </div>
+            </section>
+          )}
           {!isClear && ownTerms === null && <BeginningLines begins={begins} />}
-          {!isClear && <TermsFields terms={terms} onChange={(changed) => { setTerms(changed); setKept(null); }} said={said} onSaid={setSaid} />}
+          {!isClear && (
+            <TermsFields
+              terms={terms}
+              onChange={(changed) => {
+                setTerms(changed);
+                setKept(null);
+              }}
+              said={said}
+              onSaid={setSaid}
+            />
+          )}
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
-            <TextField label="Addresses" multiline minRows={2} value={recipients.text} maxRows={6} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual; @yard.example for everyone there" />
-            {start.groups.length > 0 && <GroupChips groups={start.groups} recipients={recipients} />}
-            {people.length + domains.length > 0 && <RecipientsTable recipients={recipients} terms={isClear ? null : terms} />}
+            <TextField
+              label="Addresses"
+              multiline
+              minRows={2}
+              value={recipients.text}
+              maxRows={6}
+              onChange={(event) => {
+                recipients.setText(event.target.value);
+              }}
+              placeholder="Type or paste addresses, separated by anything usual; @yard.example for everyone there"
+            />
+            {start.groups.length > 0 && (
+              <GroupChips groups={start.groups} recipients={recipients} />
+            )}
+            {people.length + domains.length > 0 && (
+              <RecipientsTable recipients={recipients} terms={isClear ? null : terms} />
+            )}
           </section>
-          {!isClear && <section className="stack" style={{ gap: 16 }}>
-            <h2>On every page</h2>
-            <TextField label="Watermark" value={watermark} onChange={(event) => { setWatermark(event.target.value); }} helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open" />
-          </section>}
+          {!isClear && (
+            <section className="stack" style={{ gap: 16 }}>
+              <h2>On every page</h2>
+              <TextField
+                label="Watermark"
+                value={watermark}
+                onChange={(event) => {
+                  setWatermark(event.target.value);
+                }}
+                helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open"
+              />
+            </section>
+          )}
           <section className="stack" style={{ gap: 16 }}>
             <h2>Message</h2>
             <HandOver way={way} rules={start.rules} onChange={setWay} />
-            <TextField label="Subject" required value={subject} onChange={(event) => { setSubject(event.target.value); }} />
-            <TextField label="Note" multiline minRows={3} value={note} onChange={(event) => { setNote(event.target.value); }} helperText={way.delivery === 'mail' ? 'Stands in the mail, in the clear' : 'Shown behind the link, once the address is proven'} />
+            <TextField
+              label="Subject"
+              required
+              value={subject}
+              onChange={(event) => {
+                setSubject(event.target.value);
+              }}
+            />
+            <TextField
+              label="Note"
+              multiline
+              minRows={3}
+              value={note}
+              onChange={(event) => {
+                setNote(event.target.value);
+              }}
+              helperText={
+                way.delivery === 'mail'
+                  ? 'Stands in the mail, in the clear'
+                  : 'Shown behind the link, once the address is proven'
+              }
+            />
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="Consequences"><ComposeCheck ceilings={{ rows: start.ceilings, parents }} around={around} form={way.form} documents={selected} people={people} wider={wider} terms={terms} watermark={watermark} problems={problems} now={now} /></aside>
+      <aside className="side" aria-label="Consequences">
+        <ComposeCheck
+          ceilings={{ rows: start.ceilings, parents }}
+          around={around}
+          form={way.form}
+          documents={selected}
+          people={people}
+          wider={wider}
+          terms={terms}
+          watermark={watermark}
+          problems={problems}
+          now={now}
+        />
+      </aside>
     </main>
   );
 }

@@ -13,7 +13,11 @@ import { addressWith } from '@/ui/tables/use-address';
 const WAIT = 250;
 const FEW = 8;
 
-type Props = { readonly first: Page<DocumentRow>; readonly picked: readonly DocumentRow[]; readonly onPick: (document: DocumentRow, on: boolean) => void };
+type Props = {
+  readonly first: Page<DocumentRow>;
+  readonly picked: readonly DocumentRow[];
+  readonly onPick: (document: DocumentRow, on: boolean) => void;
+};
 
 /** Documents to send: those picked stand on top, the rest is found by typing. */
 export function DocumentPicker({ first, picked, onPick }: Props) {
@@ -24,21 +28,79 @@ export function DocumentPicker({ first, picked, onPick }: Props) {
     if (wanted === '') return undefined;
     let current = true;
     const timer = setTimeout(() => {
-      call<Page<DocumentRow>>('GET', addressWith('/api/v1/documents', { q: wanted, own: 'true' })).then((page) => { if (current) setFound(page); }, () => undefined);
+      call<Page<DocumentRow>>(
+        'GET',
+        addressWith('/api/v1/documents', { q: wanted, own: 'true' }),
+      ).then(
+        (page) => {
+          if (current) setFound(page);
+        },
+        () => undefined,
+      );
     }, WAIT);
-    return () => { current = false; clearTimeout(timer); };
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
   }, [wanted]);
   const page = wanted === '' ? first : found;
   const isPicked = new Set(picked.map(({ id }) => id));
   const shown = [...picked, ...page.rows.filter(({ id }) => !isPicked.has(id))];
-  if (first.total === 0) return <p className="quiet">No documents are protected yet. <Link href="/documents">Protect one first.</Link></p>;
+  if (first.total === 0)
+    return (
+      <p className="quiet">
+        No documents are protected yet. <Link href="/documents">Protect one first.</Link>
+      </p>
+    );
   return (
     <div className="stack">
-      {first.total > FEW && <TextField label="Find" value={search} onChange={(event) => { setSearch(event.target.value); }} helperText={page.total > page.rows.length ? `The newest ${String(page.rows.length)} of ${page.total.toLocaleString('en-GB')}; type to find others` : undefined} />}
-      <div style={{ maxHeight: 190, overflow: 'auto', border: '1px solid var(--line)', padding: '4px 12px', background: 'var(--panel)' }} role="group" aria-label="Documents to send">
+      {first.total > FEW && (
+        <TextField
+          label="Find"
+          value={search}
+          onChange={(event) => {
+            setSearch(event.target.value);
+          }}
+          helperText={
+            page.total > page.rows.length
+              ? `The newest ${String(page.rows.length)} of ${page.total.toLocaleString('en-GB')}; type to find others`
+              : undefined
+          }
+        />
+      )}
+      <div
+        style={{
+          maxHeight: 190,
+          overflow: 'auto',
+          border: '1px solid var(--line)',
+          padding: '4px 12px',
+          background: 'var(--panel)',
+        }}
+        role="group"
+        aria-label="Documents to send"
+      >
         {shown.map((document) => (
           <div key={document.id}>
-            <FormControlLabel control={<Checkbox checked={isPicked.has(document.id)} onChange={(_event, on) => { onPick(document, on); }} />} label={<>{document.title} <span className="figure quiet">{document.reference}</span> <span className="quiet">{document.pages} p</span>{document.marking !== null && <span className="quiet"> · {document.marking}</span>}{document.revoked && <span className="magenta"> revoked</span>}</>} />
+            <FormControlLabel
+              control={
+                <Checkbox
+                  checked={isPicked.has(document.id)}
+                  onChange={(_event, on) => {
+                    onPick(document, on);
+                  }}
+                />
+              }
+              label={
+                <>
+                  {document.title} <span className="figure quiet">{document.reference}</span>{' '}
+                  <span className="quiet">{document.pages} p</span>
+                  {document.marking !== null && (
+                    <span className="quiet"> · {document.marking}</span>
+                  )}
+                  {document.revoked && <span className="magenta"> revoked</span>}
+                </>
+              }
+            />
           </div>
         ))}
       </div>

@@ -5,15 +5,34 @@ import type { DraftRow } from '@/contracts/draft';
 import type { Draft } from '@/ui/compose/use-draft';
 import { Moment } from '@/ui/time/moment';
 
-const stateWords: Record<Draft['state'], string> = { untouched: '', changed: 'keeping…', kept: 'kept as a draft', 'not-kept': 'not kept: the server cannot be reached' };
+const stateWords: Record<Draft['state'], string> = {
+  untouched: '',
+  changed: 'keeping…',
+  kept: 'kept as a draft',
+  'not-kept': 'not kept: the server cannot be reached',
+};
 
 /** Whether what is typed is safe, and the other dispatches that were left half made. */
-export function DraftLine({ state, drafts }: { readonly state: Draft['state']; readonly drafts: readonly DraftRow[] }) {
+export function DraftLine({
+  state,
+  drafts,
+}: {
+  readonly state: Draft['state'];
+  readonly drafts: readonly DraftRow[];
+}) {
   return (
     <div className="row" style={{ fontSize: 12.5, minHeight: 20, marginTop: 4 }}>
-      <span role="status" className={state === 'not-kept' ? 'magenta' : 'quiet'}>{stateWords[state]}</span>
+      <span role="status" className={state === 'not-kept' ? 'magenta' : 'quiet'}>
+        {stateWords[state]}
+      </span>
       {state === 'untouched' && drafts.length > 0 && <span className="quiet">Left half made:</span>}
-      {state === 'untouched' && drafts.slice(0, 4).map((draft) => <Link key={draft.id} className="chip" href={`/compose?draft=${draft.id}`}>{draft.subject === '' ? 'no subject yet' : draft.subject} · <Moment at={draft.updatedAt} brief /></Link>)}
+      {state === 'untouched' &&
+        drafts.slice(0, 4).map((draft) => (
+          <Link key={draft.id} className="chip" href={`/compose?draft=${draft.id}`}>
+            {draft.subject === '' ? 'no subject yet' : draft.subject} ·{' '}
+            <Moment at={draft.updatedAt} brief />
+          </Link>
+        ))}
     </div>
   );
 }

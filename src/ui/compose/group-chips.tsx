@@ -6,24 +6,68 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import type { Recipients } from '@/ui/compose/use-recipients';
 
 /** Groups to address: as whoever is in one now, who can be taken out again one by one, or live, as the group. */
-export function GroupChips({ groups, recipients }: { readonly groups: readonly GroupRow[]; readonly recipients: Recipients }) {
+export function GroupChips({
+  groups,
+  recipients,
+}: {
+  readonly groups: readonly GroupRow[];
+  readonly recipients: Recipients;
+}) {
   const { busy, problem, attempt } = useAttempt();
-  const add = (group: GroupRow) => attempt(async () => {
-    const { addresses } = await call<{ readonly addresses: readonly string[] }>('GET', `/api/v1/groups/${group.id}/members`);
-    recipients.setText([recipients.text.trim(), ...addresses].filter((each) => each !== '').join('\n'));
-  });
-  const toggle = ({ id }: GroupRow) => { recipients.setGroups(recipients.groups.includes(id) ? recipients.groups.filter((each) => each !== id) : [...recipients.groups, id]); };
+  const add = (group: GroupRow) =>
+    attempt(async () => {
+      const { addresses } = await call<{ readonly addresses: readonly string[] }>(
+        'GET',
+        `/api/v1/groups/${group.id}/members`,
+      );
+      recipients.setText(
+        [recipients.text.trim(), ...addresses].filter((each) => each !== '').join('\n'),
+      );
+    });
+  const toggle = ({ id }: GroupRow) => {
+    recipients.setGroups(
+      recipients.groups.includes(id)
+        ? recipients.groups.filter((each) => each !== id)
+        : [...recipients.groups, id],
+    );
+  };
   return (
     <div className="stack" style={{ gap: 6 }}>
       <div className="row" role="group" aria-label="Groups, as they are now">
-        {groups.map((group) => <button key={group.id} type="button" className="chip" disabled={busy || group.people === 0} onClick={() => void add(group)}>+ {group.name} <span className="figure">{group.people}</span></button>)}
+        {groups.map((group) => (
+          <button
+            key={group.id}
+            type="button"
+            className="chip"
+            disabled={busy || group.people === 0}
+            onClick={() => void add(group)}
+          >
+            + {group.name} <span className="figure">{group.people}</span>
+          </button>
+        ))}
         <span className="quiet">whoever is in it now; who joins it later is not sent this</span>
       </div>
       <div className="row" role="group" aria-label="Groups, live">
-        {groups.map((group) => <button key={group.id} type="button" className="chip" aria-pressed={recipients.groups.includes(group.id)} onClick={() => { toggle(group); }}>{group.name}, live</button>)}
+        {groups.map((group) => (
+          <button
+            key={group.id}
+            type="button"
+            className="chip"
+            aria-pressed={recipients.groups.includes(group.id)}
+            onClick={() => {
+              toggle(group);
+            }}
+          >
+            {group.name}, live
+          </button>
+        ))}
         <span className="quiet">whoever joins it has it too, whoever leaves it loses it</span>
       </div>
-      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+      {problem !== null && (
+        <span role="alert" className="magenta">
+          {problem}
+        </span>
+      )}
     </div>
   );
 }

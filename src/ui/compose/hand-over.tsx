@@ -13,37 +13,134 @@ import { ruleLine, ruleOf } from '@/ui/words/rule-words';
 
 /** The way that is offered first: the safest that the organisation allows. */
 export function firstWay(rules: readonly RuleRow[]): HandingOver {
-  const form = DELIVERY_FORMS.find((each) => judgeWays(rules, waysOf({ form: each })).forbidden.length === 0) ?? 'link';
+  const form =
+    DELIVERY_FORMS.find(
+      (each) => judgeWays(rules, waysOf({ form: each })).forbidden.length === 0,
+    ) ?? 'link';
   return { form, delivery: 'mail', titleOnCover: false, openLink: false, reason: '' };
 }
 
 /** What stands in the way of handing over so, in words. */
-export function handOverProblems({ form, delivery, openLink, reason }: HandingOver, many: number): string[] {
+export function handOverProblems(
+  { form, delivery, openLink, reason }: HandingOver,
+  many: number,
+): string[] {
   if (form !== 'unprotected') return [];
   return [
     reason.trim() === '' ? 'Say why it goes out unprotected: it stays on the record.' : null,
-    delivery === 'by-hand' ? 'What goes out unprotected is mailed; to carry it, carry your own original.' : null,
+    delivery === 'by-hand'
+      ? 'What goes out unprotected is mailed; to carry it, carry your own original.'
+      : null,
     openLink || many > 0 ? 'What goes out unprotected goes to people by name.' : null,
   ].filter((problem) => problem !== null);
 }
 
 /** Link or file, mailed or carried, and whether the link asks for proof. What is not allowed stays to be seen, with who decided so. */
-export function HandOver({ way, rules, onChange }: { readonly way: HandingOver; readonly rules: readonly RuleRow[]; readonly onChange: (way: HandingOver) => void }) {
+export function HandOver({
+  way,
+  rules,
+  onChange,
+}: {
+  readonly way: HandingOver;
+  readonly rules: readonly RuleRow[];
+  readonly onChange: (way: HandingOver) => void;
+}) {
   const { form, delivery } = way;
-  const forbiddenIn = (each: DeliveryForm) => judgeWays(rules, waysOf({ form: each })).forbidden.flatMap((rule) => ruleOf(rules, rule.way) ?? []);
+  const forbiddenIn = (each: DeliveryForm) =>
+    judgeWays(rules, waysOf({ form: each })).forbidden.flatMap(
+      (rule) => ruleOf(rules, rule.way) ?? [],
+    );
   const open = ruleOf(rules, 'open-link');
   const closed = [...new Set(DELIVERY_FORMS.flatMap(forbiddenIn))];
   return (
     <>
-      <div className="row" role="group" aria-label="What they get">{DELIVERY_FORMS.map((each) => <button key={each} type="button" className="chip" aria-pressed={form === each} disabled={forbiddenIn(each).length > 0} onClick={() => { onChange({ ...way, form: each }); }}>{formWords[each].name}</button>)}<span className="quiet">{formWords[form].hint}</span></div>
-      {closed.map((rule) => <p key={rule.way} className="quiet">{formWords[rule.way === 'unprotected' ? 'unprotected' : rule.way === 'file' ? 'file' : 'link'].name}: {ruleLine(rule)}</p>)}
-      {carriesFile(form) && <FormControlLabel control={<Checkbox size="small" checked={way.titleOnCover} onChange={(_event, on) => { onChange({ ...way, titleOnCover: on }); }} />} label="Its first page and its name also say the title; otherwise only the reference" />}
-      <div className="row" role="group" aria-label="Delivery">{DELIVERIES.map((each) => <button key={each} type="button" className="chip" aria-pressed={delivery === each} onClick={() => { onChange({ ...way, delivery: each }); }}>{deliveryWords[each].name}</button>)}<span className="quiet">{deliveryWords[delivery].hint}</span></div>
-      <div>
-        <FormControlLabel control={<Checkbox size="small" checked={way.openLink} disabled={open?.leave === 'forbidden' || form === 'unprotected'} onChange={(_event, on) => { onChange({ ...way, openLink: on }); }} />} label="Besides, a link that asks for no proof: whoever holds it reads" />
-        {open !== undefined && open.leave !== 'allowed' && <p className="quiet">{ruleLine(open)}</p>}
+      <div className="row" role="group" aria-label="What they get">
+        {DELIVERY_FORMS.map((each) => (
+          <button
+            key={each}
+            type="button"
+            className="chip"
+            aria-pressed={form === each}
+            disabled={forbiddenIn(each).length > 0}
+            onClick={() => {
+              onChange({ ...way, form: each });
+            }}
+          >
+            {formWords[each].name}
+          </button>
+        ))}
+        <span className="quiet">{formWords[form].hint}</span>
       </div>
-      {form === 'unprotected' && <TextField label="Why unprotected" required value={way.reason} onChange={(event) => { onChange({ ...way, reason: event.target.value }); }} helperText="Stays on the record" slotProps={{ htmlInput: { maxLength: 400 } }} />}
+      {closed.map((rule) => (
+        <p key={rule.way} className="quiet">
+          {
+            formWords[
+              rule.way === 'unprotected' ? 'unprotected' : rule.way === 'file' ? 'file' : 'link'
+            ].name
+          }
+          : {ruleLine(rule)}
+        </p>
+      ))}
+      {carriesFile(form) && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={way.titleOnCover}
+              onChange={(_event, on) => {
+                onChange({ ...way, titleOnCover: on });
+              }}
+            />
+          }
+          label="Its first page and its name also say the title; otherwise only the reference"
+        />
+      )}
+      <div className="row" role="group" aria-label="Delivery">
+        {DELIVERIES.map((each) => (
+          <button
+            key={each}
+            type="button"
+            className="chip"
+            aria-pressed={delivery === each}
+            onClick={() => {
+              onChange({ ...way, delivery: each });
+            }}
+          >
+            {deliveryWords[each].name}
+          </button>
+        ))}
+        <span className="quiet">{deliveryWords[delivery].hint}</span>
+      </div>
+      <div>
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={way.openLink}
+              disabled={open?.leave === 'forbidden' || form === 'unprotected'}
+              onChange={(_event, on) => {
+                onChange({ ...way, openLink: on });
+              }}
+            />
+          }
+          label="Besides, a link that asks for no proof: whoever holds it reads"
+        />
+        {open !== undefined && open.leave !== 'allowed' && (
+          <p className="quiet">{ruleLine(open)}</p>
+        )}
+      </div>
+      {form === 'unprotected' && (
+        <TextField
+          label="Why unprotected"
+          required
+          value={way.reason}
+          onChange={(event) => {
+            onChange({ ...way, reason: event.target.value });
+          }}
+          helperText="Stays on the record"
+          slotProps={{ htmlInput: { maxLength: 400 } }}
+        />
+      )}
     </>
   );
 }

@@ -10,7 +10,15 @@ import { limitPrints, switchRight } from '@/ui/compose/switch-right';
 export type RightsValue = { readonly rights: readonly Right[]; readonly prints: number | null };
 
 /** Rights and the number of prints, each switch saying what else it switched. */
-export function RightsFields({ value, disabled = false, onChange }: { readonly value: RightsValue; readonly disabled?: boolean; readonly onChange: (value: RightsValue) => void }) {
+export function RightsFields({
+  value,
+  disabled = false,
+  onChange,
+}: {
+  readonly value: RightsValue;
+  readonly disabled?: boolean;
+  readonly onChange: (value: RightsValue) => void;
+}) {
   const [said, setSaid] = useState<string | null>(null);
   const take = (result: ReturnType<typeof switchRight>) => {
     onChange({ rights: result.terms.rights, prints: result.terms.prints });
@@ -20,10 +28,40 @@ export function RightsFields({ value, disabled = false, onChange }: { readonly v
   return (
     <div className="stack" style={{ gap: 2 }}>
       <div className="row">
-        {OFFERED_RIGHTS.map((right) => <FormControlLabel key={right} control={<Checkbox checked={value.rights.includes(right)} disabled={disabled || right === 'read'} onChange={(_event, on) => { take(switchRight(terms, right, on)); }} />} label={right} />)}
-        {value.rights.includes('print') && <TextField type="number" label="Prints each" sx={{ maxWidth: 120 }} disabled={disabled} value={value.prints ?? ''} placeholder="no limit" onChange={(event) => { take(limitPrints(terms, event.target.value)); }} />}
+        {OFFERED_RIGHTS.map((right) => (
+          <FormControlLabel
+            key={right}
+            control={
+              <Checkbox
+                checked={value.rights.includes(right)}
+                disabled={disabled || right === 'read'}
+                onChange={(_event, on) => {
+                  take(switchRight(terms, right, on));
+                }}
+              />
+            }
+            label={right}
+          />
+        ))}
+        {value.rights.includes('print') && (
+          <TextField
+            type="number"
+            label="Prints each"
+            sx={{ maxWidth: 120 }}
+            disabled={disabled}
+            value={value.prints ?? ''}
+            placeholder="no limit"
+            onChange={(event) => {
+              take(limitPrints(terms, event.target.value));
+            }}
+          />
+        )}
       </div>
-      {said !== null && <p role="status" className="notice">{said}</p>}
+      {said !== null && (
+        <p role="status" className="notice">
+          {said}
+        </p>
+      )}
     </div>
   );
 }

@@ -3,15 +3,27 @@ import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights
 export type TermsDraft = Terms;
 
 /** Why a right cannot stand without another. */
-const dependencyWords = { read: 'needs read', copy: 'is possible only where text may be copied too', 'unlimited-print': 'is possible only where print is unlimited' } as const;
+const dependencyWords = {
+  read: 'needs read',
+  copy: 'is possible only where text may be copied too',
+  'unlimited-print': 'is possible only where print is unlimited',
+} as const;
 
 /**
  * Switches a right and everything that cannot stand without it; says what else was switched.
  * Keep needs copy and unlimited print, so it is switched off with either.
  */
-export function switchRight(terms: TermsDraft, right: Right, on: boolean): { readonly terms: TermsDraft; readonly said: string | null } {
+export function switchRight(
+  terms: TermsDraft,
+  right: Right,
+  on: boolean,
+): { readonly terms: TermsDraft; readonly said: string | null } {
   const rights = on ? [...terms.rights, right] : terms.rights.filter((each) => each !== right);
-  let next: TermsDraft = { ...terms, rights, prints: rights.includes('print') ? terms.prints : null };
+  let next: TermsDraft = {
+    ...terms,
+    rights,
+    prints: rights.includes('print') ? terms.prints : null,
+  };
   const said: string[] = [];
   for (const broken of brokenDependencies(next)) {
     if (!next.rights.includes(broken.right)) continue;
@@ -22,8 +34,18 @@ export function switchRight(terms: TermsDraft, right: Right, on: boolean): { rea
 }
 
 /** Sets how many prints each may make, from a field's text; keep goes where it cannot stand any more. */
-export function limitPrints(terms: TermsDraft, text: string): { readonly terms: TermsDraft; readonly said: string | null } {
+export function limitPrints(
+  terms: TermsDraft,
+  text: string,
+): { readonly terms: TermsDraft; readonly said: string | null } {
   const prints = text === '' ? null : Math.max(1, Math.min(999, Math.floor(Number(text)) || 1));
   const keepGoes = prints !== null && terms.rights.includes('keep');
-  return { terms: { ...terms, prints, rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights }, said: keepGoes ? `keep ${dependencyWords['unlimited-print']}, so it is off.` : null };
+  return {
+    terms: {
+      ...terms,
+      prints,
+      rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights,
+    },
+    said: keepGoes ? `keep ${dependencyWords['unlimited-print']}, so it is off.` : null,
+  };
 }

@@ -5,20 +5,29 @@ import type { Wider } from '@/ui/compose/compose-check';
 import type { RecipientDraft } from '@/ui/compose/use-recipients';
 
 /** Everybody who gets the same terms. */
-export type TermsSet = { readonly terms: Terms; /** Who they are, in words. */ readonly whom: readonly string[] };
+export type TermsSet = {
+  readonly terms: Terms;
+  /** Who they are, in words. */ readonly whom: readonly string[];
+};
 
 /** Named one by one up to so many. */
 const MOST_NAMED = 3;
 
 function peopleText(addresses: readonly string[], others: boolean): string {
-  return others && addresses.length <= MOST_NAMED ? addresses.join(', ') : counted(addresses.length, 'person', 'people');
+  return others && addresses.length <= MOST_NAMED
+    ? addresses.join(', ')
+    : counted(addresses.length, 'person', 'people');
 }
 
 /**
  * Who gets which terms: first those that are everybody's, where anybody has them, then each that differ. People whose own terms
  * come to the same as everybody's are with everybody.
  */
-export function termsSets(people: readonly RecipientDraft[], { groups, domains, openLink }: Pick<Wider, 'groups' | 'domains' | 'openLink'>, common: Terms): TermsSet[] {
+export function termsSets(
+  people: readonly RecipientDraft[],
+  { groups, domains, openLink }: Pick<Wider, 'groups' | 'domains' | 'openLink'>,
+  common: Terms,
+): TermsSet[] {
   const commonText = termsText(common);
   const apart = new Map<string, { readonly terms: Terms; readonly addresses: string[] }>();
   const together: string[] = [];
@@ -40,6 +49,9 @@ export function termsSets(people: readonly RecipientDraft[], { groups, domains, 
   ];
   return [
     ...(whom.length === 0 ? [] : [{ terms: common, whom }]),
-    ...[...apart.values()].map(({ terms, addresses }) => ({ terms, whom: [peopleText(addresses, true)] })),
+    ...[...apart.values()].map(({ terms, addresses }) => ({
+      terms,
+      whom: [peopleText(addresses, true)],
+    })),
   ];
 }

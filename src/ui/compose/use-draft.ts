@@ -33,8 +33,12 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
       // Waited out its turn, it may be over by now.
       if (over.current) return;
       try {
-        const result = await call<{ readonly id: DraftId }>('POST', '/api/v1/drafts', { id: id.current, body: JSON.parse(text) as DraftBody });
-        if (id.current !== result.id) window.history.replaceState(null, '', `/compose?draft=${result.id}`);
+        const result = await call<{ readonly id: DraftId }>('POST', '/api/v1/drafts', {
+          id: id.current,
+          body: JSON.parse(text) as DraftBody,
+        });
+        if (id.current !== result.id)
+          window.history.replaceState(null, '', `/compose?draft=${result.id}`);
         id.current = result.id;
         kept.current = text;
         setState('kept');
@@ -43,8 +47,12 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
       }
     };
     // One after another: two at once would be two drafts.
-    const timer = setTimeout(() => { saving.current = saving.current.then(save); }, WAIT);
-    return () => { clearTimeout(timer); };
+    const timer = setTimeout(() => {
+      saving.current = saving.current.then(save);
+    }, WAIT);
+    return () => {
+      clearTimeout(timer);
+    };
   }, [text, isOver]);
 
   const end = (isEnd: boolean): void => {
@@ -59,7 +67,9 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
   return {
     state,
     settle,
-    goOn: () => { end(false); },
+    goOn: () => {
+      end(false);
+    },
     discard: async () => {
       const left = await settle();
       if (left !== null) await call('DELETE', `/api/v1/drafts/${left}`).catch(() => undefined);

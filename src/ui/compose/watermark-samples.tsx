@@ -25,20 +25,33 @@ export function WatermarkSamples({ around, watermark, person, reference, now }: 
   const moment = momentText(now, zone);
   const address = person?.address ?? 'their address';
   const values = {
-    name: person === null ? 'their name' : person.name === '' ? (address.split('@')[0] ?? '') : person.name,
+    name:
+      person === null
+        ? 'their name'
+        : person.name === ''
+          ? (address.split('@')[0] ?? '')
+          : person.name,
     address,
-    organisation: person === null || person.organisation === '' ? 'their organisation' : person.organisation,
+    organisation:
+      person === null || person.organisation === '' ? 'their organisation' : person.organisation,
     date: moment.slice(0, -6),
     time: moment.slice(-5),
     network: '192.0.2.14',
     reference,
   };
-  const marks = around.length === 0 ? [watermark] : around.map((rules) => watermarkUnder(watermark, rules));
-  const samples = [...new Set(marks)].slice(0, MOST_SAMPLES).map((mark) => fillTokens(mark, values));
+  const marks =
+    around.length === 0 ? [watermark] : around.map((rules) => watermarkUnder(watermark, rules));
+  const samples = [...new Set(marks)]
+    .slice(0, MOST_SAMPLES)
+    .map((mark) => fillTokens(mark, values));
   return (
     <>
       <h2>Watermark, for {person === null ? 'each who opens it' : person.address}</h2>
-      {samples.map((sample) => <p key={sample} className="figure">{sample === '' ? <span className="lamp">none</span> : sample}</p>)}
+      {samples.map((sample) => (
+        <p key={sample} className="figure">
+          {sample === '' ? <span className="lamp">none</span> : sample}
+        </p>
+      ))}
     </>
   );
 }

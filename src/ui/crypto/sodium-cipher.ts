@@ -8,7 +8,9 @@ import type { ChunkCipherFactory } from '@/core/age/chunks';
 export async function sodiumChunkCipher(): Promise<ChunkCipherFactory> {
   await sodium.ready;
   return (key) => ({
-    seal: (nonce, plain) => [sodium.crypto_aead_chacha20poly1305_ietf_encrypt(plain, null, null, nonce, key)],
+    seal: (nonce, plain) => [
+      sodium.crypto_aead_chacha20poly1305_ietf_encrypt(plain, null, null, nonce, key),
+    ],
     open: (nonce, sealed) => {
       try {
         return sodium.crypto_aead_chacha20poly1305_ietf_decrypt(null, sealed, null, nonce, key);

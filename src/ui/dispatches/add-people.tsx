@@ -15,12 +15,23 @@ import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offe
 import { call, sentenceOf } from '@/ui/http/call';
 
 /** Adds people to a sending, on terms that are chosen: those of most of its people, of one of them, or saved ones. */
-export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDetail; readonly now: number; readonly onDone: () => void }) {
+export function AddPeople({
+  detail,
+  now,
+  onDone,
+}: {
+  readonly detail: DispatchDetail;
+  readonly now: number;
+  readonly onDone: () => void;
+}) {
   const router = useRouter();
   const recipients = useRecipients(undefined);
   const offered = offeredTerms(detail.grants, detail.savedTerms, now);
   const [chosen, setChosen] = useState<OfferedTerms | null>(offered[0] ?? null);
-  const begun = stillOpen(chosen?.terms ?? { rights: ['read'], from: null, until: now, prints: null }, now);
+  const begun = stillOpen(
+    chosen?.terms ?? { rights: ['read'], from: null, until: now, prints: null },
+    now,
+  );
   const [terms, setTerms] = useState<TermsDraft>(begun.terms);
   const [said, setSaid] = useState<string | null>(begun.said);
   const choose = (each: OfferedTerms) => {
@@ -37,7 +48,16 @@ export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDe
     setBusy(true);
     setProblem(null);
     try {
-      await call('POST', `/api/v1/dispatches/${detail.id}/people`, { recipients: people.map(({ address, name, organisation, terms: own }) => ({ address, name, organisation, terms: own })), domains: domains.map(({ domain }) => domain), terms });
+      await call('POST', `/api/v1/dispatches/${detail.id}/people`, {
+        recipients: people.map(({ address, name, organisation, terms: own }) => ({
+          address,
+          name,
+          organisation,
+          terms: own,
+        })),
+        domains: domains.map(({ domain }) => domain),
+        terms,
+      });
       router.refresh();
       onDone();
     } catch (error) {
@@ -46,8 +66,23 @@ export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDe
     }
   };
   return (
-    <section className="stack" aria-label="Add people" style={{ gap: 14, marginTop: 8, paddingTop: 8, maxHeight: '58vh', overflow: 'auto' }}>
-      <TextField label="Addresses" multiline minRows={2} maxRows={5} autoFocus value={recipients.text} onChange={(event) => { recipients.setText(event.target.value); }} placeholder="Type or paste addresses, separated by anything usual" />
+    <section
+      className="stack"
+      aria-label="Add people"
+      style={{ gap: 14, marginTop: 8, paddingTop: 8, maxHeight: '58vh', overflow: 'auto' }}
+    >
+      <TextField
+        label="Addresses"
+        multiline
+        minRows={2}
+        maxRows={5}
+        autoFocus
+        value={recipients.text}
+        onChange={(event) => {
+          recipients.setText(event.target.value);
+        }}
+        placeholder="Type or paste addresses, separated by anything usual"
+      />
       {added > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
       <Autocomplete
         disableClearable
@@ -57,13 +92,45 @@ export function AddPeople({ detail, now, onDone }: { readonly detail: DispatchDe
         getOptionLabel={({ label }) => label}
         getOptionKey={({ key }) => key}
         isOptionEqualToValue={(option, value) => option.key === value.key}
-        onChange={(_event, each) => { choose(each); }}
-        renderInput={(params) => <TextField {...params} label="Terms to begin with" helperText={conditionLines(terms.conditions, 'their zone').join('; ')} />}
+        onChange={(_event, each) => {
+          choose(each);
+        }}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            label="Terms to begin with"
+            helperText={conditionLines(terms.conditions, 'their zone').join('; ')}
+          />
+        )}
       />
       <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
-      {unreadable.length > 0 && <p className="magenta">Not an address: {unreadable.slice(0, 5).join(', ')}{unreadable.length > 5 && ` and ${String(unreadable.length - 5)} more`}</p>}
-      {problem !== null && <p role="alert" className="notice stops">{problem}</p>}
-      <div className="row"><Button variant="contained" disabled={busy || added === 0 || unreadable.length > 0} onClick={() => void send()}>{added < 2 ? 'Add to this sending' : `Add ${String(added)} to this sending`}</Button><Button onClick={onDone}>Leave it</Button><span className="quiet">{detail.delivery === 'mail' ? 'They are mailed the message with their link. ' : 'Their links stand at the side. '}Everybody else is left as they are.</span></div>
+      {unreadable.length > 0 && (
+        <p className="magenta">
+          Not an address: {unreadable.slice(0, 5).join(', ')}
+          {unreadable.length > 5 && ` and ${String(unreadable.length - 5)} more`}
+        </p>
+      )}
+      {problem !== null && (
+        <p role="alert" className="notice stops">
+          {problem}
+        </p>
+      )}
+      <div className="row">
+        <Button
+          variant="contained"
+          disabled={busy || added === 0 || unreadable.length > 0}
+          onClick={() => void send()}
+        >
+          {added < 2 ? 'Add to this sending' : `Add ${String(added)} to this sending`}
+        </Button>
+        <Button onClick={onDone}>Leave it</Button>
+        <span className="quiet">
+          {detail.delivery === 'mail'
+            ? 'They are mailed the message with their link. '
+            : 'Their links stand at the side. '}
+          Everybody else is left as they are.
+        </span>
+      </div>
     </section>
   );
 }

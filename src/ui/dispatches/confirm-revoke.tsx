@@ -19,18 +19,32 @@ type Props = {
 };
 
 /** What was found out about these grants; asked anew each time the question is put. */
-function useEffectOf(open: boolean, ids: string): { readonly effect: CutEffect | null; readonly problem: string | null } {
-  const [found, setFound] = useState<{ readonly effect: CutEffect | null; readonly problem: string | null }>({ effect: null, problem: null });
+function useEffectOf(
+  open: boolean,
+  ids: string,
+): { readonly effect: CutEffect | null; readonly problem: string | null } {
+  const [found, setFound] = useState<{
+    readonly effect: CutEffect | null;
+    readonly problem: string | null;
+  }>({ effect: null, problem: null });
   useEffect(() => {
     if (!open) return undefined;
     let isWanted = true;
-    const settle = (next: typeof found) => { if (isWanted) setFound(next); };
+    const settle = (next: typeof found) => {
+      if (isWanted) setFound(next);
+    };
     settle({ effect: null, problem: null });
     call<CutEffect>('POST', '/api/v1/grants/revoke/preview', { grants: ids.split(' ') }).then(
-      (effect) => { settle({ effect, problem: null }); },
-      (error: unknown) => { settle({ effect: null, problem: sentenceOf(error) }); },
+      (effect) => {
+        settle({ effect, problem: null });
+      },
+      (error: unknown) => {
+        settle({ effect: null, problem: sentenceOf(error) });
+      },
     );
-    return () => { isWanted = false; };
+    return () => {
+      isWanted = false;
+    };
   }, [open, ids]);
   return found;
 }
@@ -40,16 +54,44 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
   const names = [...new Set(grants.map(personName))];
   const ids = grants.map(({ id }) => id).join(' ');
   const { effect, problem } = useEffectOf(open, ids);
-  const [chosen, setChosen] = useState<{ readonly of: CutEffect; readonly also: readonly GrantId[] } | null>(null);
+  const [chosen, setChosen] = useState<{
+    readonly of: CutEffect;
+    readonly also: readonly GrantId[];
+  } | null>(null);
   // What was chosen belongs to the question it was chosen in.
   const also = chosen !== null && chosen.of === effect ? chosen.also : [];
   const title = `Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`;
   return (
-    <ConfirmCut open={open} busy={busy} title={title} action={`Revoke ${String(grants.length + also.length)}`} onClose={onClose} onConfirm={(reason) => { onConfirm(also, reason); }}>
+    <ConfirmCut
+      open={open}
+      busy={busy}
+      title={title}
+      action={`Revoke ${String(grants.length + also.length)}`}
+      onClose={onClose}
+      onConfirm={(reason) => {
+        onConfirm(also, reason);
+      }}
+    >
       <p className="quiet">{names.join(', ')}</p>
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-      {effect === null && problem === null && <p role="status" className="quiet">Looking at every way they have… You need not wait for it.</p>}
-      {effect !== null && <CutEffectLines effect={effect} also={also} onAlso={(next) => { setChosen({ of: effect, also: next }); }} />}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
+      {effect === null && problem === null && (
+        <p role="status" className="quiet">
+          Looking at every way they have… You need not wait for it.
+        </p>
+      )}
+      {effect !== null && (
+        <CutEffectLines
+          effect={effect}
+          also={also}
+          onAlso={(next) => {
+            setChosen({ of: effect, also: next });
+          }}
+        />
+      )}
     </ConfirmCut>
   );
 }

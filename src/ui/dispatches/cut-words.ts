@@ -14,27 +14,46 @@ export const ownWays = (way: WayIn): boolean => !forMany(way);
 
 /** Whom else it closes to, besides people by name. */
 export function closesText(closes: CutEffect['closes']): string[] {
-  return closes.map(({ kind, name }) => (kind === 'domain' ? `everyone at ${bareDomain(name)}` : kind === 'group' ? `the group ${name}` : 'whoever has the link'));
+  return closes.map(({ kind, name }) =>
+    kind === 'domain'
+      ? `everyone at ${bareDomain(name)}`
+      : kind === 'group'
+        ? `the group ${name}`
+        : 'whoever has the link',
+  );
 }
 
 /** How somebody still comes in. */
 export function wayText({ by, name, dispatch }: WayIn): string {
   switch (by) {
-    case 'own': return `their own access by ${dispatch}`;
-    case 'group': return `the group ${name}, by ${dispatch}`;
-    case 'passed-on': return `passed on by ${name}, by ${dispatch}`;
-    case 'domain': return `everyone at ${bareDomain(name)}, by ${dispatch}`;
+    case 'own':
+      return `their own access by ${dispatch}`;
+    case 'group':
+      return `the group ${name}, by ${dispatch}`;
+    case 'passed-on':
+      return `passed on by ${name}, by ${dispatch}`;
+    case 'domain':
+      return `everyone at ${bareDomain(name)}, by ${dispatch}`;
   }
 }
 
 /** What no revocation reaches, as the ledger has it. */
-export function beyondReachText({ printsMade, keptBy, textSentTo, copiedBy }: Pick<CutEffect, 'printsMade' | 'keptBy' | 'textSentTo' | 'copiedBy'>): string {
+export function beyondReachText({
+  printsMade,
+  keptBy,
+  textSentTo,
+  copiedBy,
+}: Pick<CutEffect, 'printsMade' | 'keptBy' | 'textSentTo' | 'copiedBy'>): string {
   const parts = [
     printsMade === 0 ? null : `${counted(printsMade, 'print that was', 'prints that were')} made`,
     keptBy === 0 ? null : `a copy kept by ${counted(keptBy, 'person', 'people')}`,
-    textSentTo === 0 ? null : `text of pages sent to ${counted(textSentTo, 'person', 'people')}${copiedBy === 0 ? ', who may have copied it' : `, ${copiedBy === textSentTo ? 'copied' : `copied by ${String(copiedBy)} of them`}`}`,
+    textSentTo === 0
+      ? null
+      : `text of pages sent to ${counted(textSentTo, 'person', 'people')}${copiedBy === 0 ? ', who may have copied it' : `, ${copiedBy === textSentTo ? 'copied' : `copied by ${String(copiedBy)} of them`}`}`,
   ].filter((part) => part !== null);
-  return parts.length === 0 ? 'By the ledger, nothing of it was printed, kept or copied.' : `Beyond reach, by the ledger: ${parts.join('; ')}.`;
+  return parts.length === 0
+    ? 'By the ledger, nothing of it was printed, kept or copied.'
+    : `Beyond reach, by the ledger: ${parts.join('; ')}.`;
 }
 
 /** Who still reads although it is done; empty: nobody of them. */
@@ -42,6 +61,9 @@ export function stillReadsText(still: readonly StillReads[]): string {
   const names = [...new Set(still.map(({ name }) => name))];
   if (names.length === 0) return '';
   const [first] = still;
-  const how = names.length === 1 && first !== undefined ? `: ${[...new Set(still.flatMap(({ ways }) => ways.map(wayText)))].join('; ')}` : '';
+  const how =
+    names.length === 1 && first !== undefined
+      ? `: ${[...new Set(still.flatMap(({ ways }) => ways.map(wayText)))].join('; ')}`
+      : '';
   return ` ${namesText(names)} still ${names.length === 1 ? 'reads' : 'read'} by another way${how}.`;
 }

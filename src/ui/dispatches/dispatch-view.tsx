@@ -21,12 +21,25 @@ import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
 /** What revoking would do, in one line. */
-function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, keptBy, textSentTo }: CutEffect): string {
-  const out = [...closesText(closes), ...(shutOut.length === 0 ? [] : [counted(shutOut.length, 'person', 'people')])];
+function ifRevokedText({
+  shutOut,
+  closes,
+  stillReads,
+  openLinks,
+  printsMade,
+  keptBy,
+  textSentTo,
+}: CutEffect): string {
+  const out = [
+    ...closesText(closes),
+    ...(shutOut.length === 0 ? [] : [counted(shutOut.length, 'person', 'people')]),
+  ];
   const still = new Set(stillReads.map(({ recipient }) => recipient)).size;
   const parts = [
     out.length === 0 ? null : `${out.join(', ')} shut out at once`,
-    still === 0 ? null : `${counted(still, 'person still reads', 'people still read')} by another way`,
+    still === 0
+      ? null
+      : `${counted(still, 'person still reads', 'people still read')} by another way`,
     openLinks.length === 0 ? null : 'open to whoever holds another link',
     printsMade + keptBy + textSentTo === 0 ? null : 'prints or copies stay where they are',
   ].filter((part) => part !== null);
@@ -34,7 +47,13 @@ function ifRevokedText({ shutOut, closes, stillReads, openLinks, printsMade, kep
 }
 
 /** One sending: to whom, with which rights, until when. */
-export function DispatchView({ detail, now }: { readonly detail: DispatchDetail; readonly now: number }) {
+export function DispatchView({
+  detail,
+  now,
+}: {
+  readonly detail: DispatchDetail;
+  readonly now: number;
+}) {
   const readsRecord = useHolds('read-own-record');
   const readsAll = useHolds('read-record');
   const changes = useChanges();
@@ -42,28 +61,136 @@ export function DispatchView({ detail, now }: { readonly detail: DispatchDetail;
   const mayChange = detail.grants.some((grant) => grant.mayChange);
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
   // Who came in along with others has their link already.
-  const carried = detail.grants.filter(({ kind, parent }) => (detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link'));
+  const carried = detail.grants.filter(({ kind, parent }) =>
+    detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link',
+  );
   const { waiting, delivered, failed } = detail.mail;
   return (
     <LinesSurface
       head={
         <>
-          <div className="row"><h1>{detail.subject}</h1><span className="figure quiet">{detail.reference}</span><span className="gap" />{detail.mayAdd && <Button aria-expanded={adding} onClick={() => { setAdding(!adding); }}>{adding ? 'Close' : 'Add people'}</Button>}{mayChange && <RevokeScope scope={{ kind: 'dispatch', dispatch: detail.id }} label="Revoke all…" title={`Revoke everything given by ${detail.reference}?`} changes={changes} />}{(mayChange || readsAll) && detail.grants.some(({ revokedAt }) => revokedAt !== null) && <Button component={Link} href={`/dispatches/${detail.id}/after`}>After the revocation</Button>}<Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>As ODRL</Button>{readsRecord && <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>Show in ledger</Button>}{readsRecord && <Button component={Link} href={`/ledger/opens?dispatch=${detail.id}`}>Opens by person</Button>}</div>
-          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}><span>{counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}</span><span>sent <Moment at={detail.sentAt} /> by {detail.sentBy}</span><SaidLine changes={changes} /></div>
+          <div className="row">
+            <h1>{detail.subject}</h1>
+            <span className="figure quiet">{detail.reference}</span>
+            <span className="gap" />
+            {detail.mayAdd && (
+              <Button
+                aria-expanded={adding}
+                onClick={() => {
+                  setAdding(!adding);
+                }}
+              >
+                {adding ? 'Close' : 'Add people'}
+              </Button>
+            )}
+            {mayChange && (
+              <RevokeScope
+                scope={{ kind: 'dispatch', dispatch: detail.id }}
+                label="Revoke all…"
+                title={`Revoke everything given by ${detail.reference}?`}
+                changes={changes}
+              />
+            )}
+            {(mayChange || readsAll) &&
+              detail.grants.some(({ revokedAt }) => revokedAt !== null) && (
+                <Button component={Link} href={`/dispatches/${detail.id}/after`}>
+                  After the revocation
+                </Button>
+              )}
+            <Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>
+              As ODRL
+            </Button>
+            {readsRecord && (
+              <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>
+                Show in ledger
+              </Button>
+            )}
+            {readsRecord && (
+              <Button component={Link} href={`/ledger/opens?dispatch=${detail.id}`}>
+                Opens by person
+              </Button>
+            )}
+          </div>
+          <div className="row quiet" style={{ marginTop: 4, gap: 18 }}>
+            <span>
+              {counted(documents, 'document', 'documents')} · {audienceOf(detail.grants)}
+            </span>
+            <span>
+              sent <Moment at={detail.sentAt} /> by {detail.sentBy}
+            </span>
+            <SaidLine changes={changes} />
+          </div>
           {detail.ifRevoked !== null && <p className="quiet">{ifRevokedText(detail.ifRevoked)}</p>}
-          {adding && <AddPeople detail={detail} now={now} onDone={() => { setAdding(false); }} />}
+          {adding && (
+            <AddPeople
+              detail={detail}
+              now={now}
+              onDone={() => {
+                setAdding(false);
+              }}
+            />
+          )}
         </>
       }
-      grants={detail.grants} marks={detail.marks} now={now} rows={(selected, onSelect) => <GrantsTable grants={detail.grants} now={now} showDocument={documents > 1} selected={selected} onSelect={onSelect} />}
+      grants={detail.grants}
+      marks={detail.marks}
+      now={now}
+      rows={(selected, onSelect) => (
+        <GrantsTable
+          grants={detail.grants}
+          now={now}
+          showDocument={documents > 1}
+          selected={selected}
+          onSelect={onSelect}
+        />
+      )}
       aside={
         <div className="stack">
-          {detail.requests > 0 && <p className="notice">{detail.requests === 1 ? 'One of its people asks' : `Its people ask ${String(detail.requests)} times`} for something. <Link href="/today">Answer on Today</Link></p>}
-          {detail.form === 'unprotected' && <p className="notice">Sent unprotected. What was mailed is beyond reach: revoking closes only the way in here.{detail.reason !== '' && ` Why: “${detail.reason}”`}</p>}
-          {carried.length > 0 && <><ToCarry grants={carried} form={detail.form} /><hr /></>}
+          {detail.requests > 0 && (
+            <p className="notice">
+              {detail.requests === 1
+                ? 'One of its people asks'
+                : `Its people ask ${String(detail.requests)} times`}{' '}
+              for something. <Link href="/today">Answer on Today</Link>
+            </p>
+          )}
+          {detail.form === 'unprotected' && (
+            <p className="notice">
+              Sent unprotected. What was mailed is beyond reach: revoking closes only the way in
+              here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
+            </p>
+          )}
+          {carried.length > 0 && (
+            <>
+              <ToCarry grants={carried} form={detail.form} />
+              <hr />
+            </>
+          )}
           <h2>The message</h2>
-          {carriesFile(detail.form) && detail.delivery === 'mail' && <p>{detail.form === 'both' ? 'The link, and the documents as protected files.' : 'The documents as protected files.'}</p>}
-          <p>{[delivered > 0 ? `${String(delivered)} delivered` : null, waiting > 0 ? `${String(waiting)} on the way` : null, failed > 0 ? `${String(failed)} not delivered` : null].filter((part) => part !== null).join(', ') || (detail.delivery === 'by-hand' ? 'Nothing is mailed: it is carried by hand.' : 'Nothing was mailed.')}</p>
-          {detail.note !== '' && <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>{detail.note}</p>}
+          {carriesFile(detail.form) && detail.delivery === 'mail' && (
+            <p>
+              {detail.form === 'both'
+                ? 'The link, and the documents as protected files.'
+                : 'The documents as protected files.'}
+            </p>
+          )}
+          <p>
+            {[
+              delivered > 0 ? `${String(delivered)} delivered` : null,
+              waiting > 0 ? `${String(waiting)} on the way` : null,
+              failed > 0 ? `${String(failed)} not delivered` : null,
+            ]
+              .filter((part) => part !== null)
+              .join(', ') ||
+              (detail.delivery === 'by-hand'
+                ? 'Nothing is mailed: it is carried by hand.'
+                : 'Nothing was mailed.')}
+          </p>
+          {detail.note !== '' && (
+            <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>
+              {detail.note}
+            </p>
+          )}
           <h2>Watermark</h2>
           <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
           <hr />

@@ -17,42 +17,116 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
   const [bringing, setBringing] = useState(false);
   const dispatches = useHolds('dispatch');
   const wanted = search.trim().toLowerCase();
-  const shown = rows.filter((row) => `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted));
+  const shown = rows.filter((row) =>
+    `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted),
+  );
   return (
     <main className="work wide">
       <div className="surface">
         <div className="head">
-          <ListHead title="Dispatches" words={shown.length === rows.length ? `${String(rows.length)} in all` : `${String(shown.length)} of ${String(rows.length)}`} search={search} onSearch={setSearch} placeholder="subject, reference, sender">
-            {dispatches && <Button aria-expanded={bringing} onClick={() => { setBringing(!bringing); }}>{bringing ? 'Close' : 'Bring access in'}</Button>}
-            {dispatches && <Button component={Link} href="/compose">Compose</Button>}
+          <ListHead
+            title="Dispatches"
+            words={
+              shown.length === rows.length
+                ? `${String(rows.length)} in all`
+                : `${String(shown.length)} of ${String(rows.length)}`
+            }
+            search={search}
+            onSearch={setSearch}
+            placeholder="subject, reference, sender"
+          >
+            {dispatches && (
+              <Button
+                aria-expanded={bringing}
+                onClick={() => {
+                  setBringing(!bringing);
+                }}
+              >
+                {bringing ? 'Close' : 'Bring access in'}
+              </Button>
+            )}
+            {dispatches && (
+              <Button component={Link} href="/compose">
+                Compose
+              </Button>
+            )}
           </ListHead>
           {bringing && <BringGrants />}
         </div>
         <div className="scroll">
           {rows.length === 0 ? (
-            <div className="empty"><h2>Nothing was sent yet</h2><p>Protect a document first, then compose a dispatch: choose people, what they may do and until when.</p><p><Link href="/documents">Go to Documents</Link></p></div>
+            <div className="empty">
+              <h2>Nothing was sent yet</h2>
+              <p>
+                Protect a document first, then compose a dispatch: choose people, what they may do
+                and until when.
+              </p>
+              <p>
+                <Link href="/documents">Go to Documents</Link>
+              </p>
+            </div>
           ) : (
             <table className="list">
-              <thead><tr><th>Subject</th><th>Reference</th><th>Sent</th><th>By</th><th className="number">Documents</th><th className="number">People</th><th className="number">Can open</th><th>Next end</th><th className="number">Opens</th><th className="number">Refused</th></tr></thead>
+              <thead>
+                <tr>
+                  <th>Subject</th>
+                  <th>Reference</th>
+                  <th>Sent</th>
+                  <th>By</th>
+                  <th className="number">Documents</th>
+                  <th className="number">People</th>
+                  <th className="number">Can open</th>
+                  <th>Next end</th>
+                  <th className="number">Opens</th>
+                  <th className="number">Refused</th>
+                </tr>
+              </thead>
               <tbody>
                 {shown.map((row) => (
                   <tr key={row.id}>
-                    <td><Link href={`/dispatches/${row.id}`}>{row.subject}</Link></td>
+                    <td>
+                      <Link href={`/dispatches/${row.id}`}>{row.subject}</Link>
+                    </td>
                     <td className="figure">{row.reference}</td>
-                    <td><Moment at={row.sentAt} /></td>
+                    <td>
+                      <Moment at={row.sentAt} />
+                    </td>
                     <td>{row.sentBy}</td>
                     <td className="number">{row.documents}</td>
-                    <td className="number">{row.unknown ? <span title={audience(row.people, true)}>{row.people === 0 ? 'unknown' : `${String(row.people)}+`}</span> : row.people}</td>
+                    <td className="number">
+                      {row.unknown ? (
+                        <span title={audience(row.people, true)}>
+                          {row.people === 0 ? 'unknown' : `${String(row.people)}+`}
+                        </span>
+                      ) : (
+                        row.people
+                      )}
+                    </td>
                     <td className="number">{row.live}</td>
-                    <td>{row.nextEnd === null ? <span className="quiet">{row.live > 0 ? 'no end' : 'all ended'}</span> : <Moment at={row.nextEnd} />}</td>
-                    <td className="number"><EntriesFigure n={row.opens} of={{ dispatch: row.id, kind: 'opened' }} /></td>
-                    <td className="number"><EntriesFigure n={row.refusals} of={{ dispatch: row.id, kind: 'refused' }} /></td>
+                    <td>
+                      {row.nextEnd === null ? (
+                        <span className="quiet">{row.live > 0 ? 'no end' : 'all ended'}</span>
+                      ) : (
+                        <Moment at={row.nextEnd} />
+                      )}
+                    </td>
+                    <td className="number">
+                      <EntriesFigure n={row.opens} of={{ dispatch: row.id, kind: 'opened' }} />
+                    </td>
+                    <td className="number">
+                      <EntriesFigure n={row.refusals} of={{ dispatch: row.id, kind: 'refused' }} />
+                    </td>
                   </tr>
                 ))}
               </tbody>
             </table>
           )}
-          {rows.length > 0 && shown.length === 0 && <div className="empty"><h2>Nothing matches</h2><p>No subject, reference or sender contains “{search}”.</p></div>}
+          {rows.length > 0 && shown.length === 0 && (
+            <div className="empty">
+              <h2>Nothing matches</h2>
+              <p>No subject, reference or sender contains “{search}”.</p>
+            </div>
+          )}
         </div>
       </div>
     </main>

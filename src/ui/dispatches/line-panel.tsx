@@ -10,7 +10,15 @@ import { Moment } from '@/ui/time/moment';
 import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 /** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
-export function LinePanel({ grants, now, onDocument }: { readonly grants: readonly GrantRow[]; readonly now: number; readonly onDocument: (id: DocumentId) => void }) {
+export function LinePanel({
+  grants,
+  now,
+  onDocument,
+}: {
+  readonly grants: readonly GrantRow[];
+  readonly now: number;
+  readonly onDocument: (id: DocumentId) => void;
+}) {
   const [first] = grants;
   if (first === undefined) return null;
   if (grants.length === 1) return <GrantPanel grant={first} now={now} />;
@@ -20,28 +28,71 @@ export function LinePanel({ grants, now, onDocument }: { readonly grants: readon
     return (
       <div className="stack">
         <h2>{counted(people.size, 'person', 'people')}</h2>
-        <p className="answer">{new Set(canOpen.map((grant) => grant.recipientId)).size} of them can open something now.</p>
+        <p className="answer">
+          {new Set(canOpen.map((grant) => grant.recipientId)).size} of them can open something now.
+        </p>
         <p>{[...new Set(grants.map(personName))].join(', ')}</p>
       </div>
     );
   }
   return (
     <div className="stack">
-      <h2>{personName(first)}{first.organisation === '' ? '' : ` · ${first.organisation}`}</h2>
-      <p className="answer">Can open {canOpen.length} of {counted(grants.length, 'document')} now.</p>
+      <h2>
+        {personName(first)}
+        {first.organisation === '' ? '' : ` · ${first.organisation}`}
+      </h2>
+      <p className="answer">
+        Can open {canOpen.length} of {counted(grants.length, 'document')} now.
+      </p>
       <p className="quiet">{first.kind === 'person' ? first.address : whoLine(first)}</p>
-      <table className="list"><tbody>
-        {grants.map((grant) => (
-          <tr key={grant.id}>
-            <td style={{ paddingLeft: 0 }}><button type="button" className="row-button" onClick={() => { onDocument(grant.documentId); }}>{grant.documentTitle}</button><br /><span className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'} style={{ fontSize: 12 }}>{stateWords[stateOf(grant, now)]}<End at={underCeilings(grant).until} /></span></td>
-            <td className="number"><EntriesFigure n={grant.opens} of={{ document: grant.documentId, recipient: grant.recipientId, dispatch: grant.dispatchId, kind: 'opened' }} /></td>
-          </tr>
-        ))}
-      </tbody></table>
+      <table className="list">
+        <tbody>
+          {grants.map((grant) => (
+            <tr key={grant.id}>
+              <td style={{ paddingLeft: 0 }}>
+                <button
+                  type="button"
+                  className="row-button"
+                  onClick={() => {
+                    onDocument(grant.documentId);
+                  }}
+                >
+                  {grant.documentTitle}
+                </button>
+                <br />
+                <span
+                  className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'}
+                  style={{ fontSize: 12 }}
+                >
+                  {stateWords[stateOf(grant, now)]}
+                  <End at={underCeilings(grant).until} />
+                </span>
+              </td>
+              <td className="number">
+                <EntriesFigure
+                  n={grant.opens}
+                  of={{
+                    document: grant.documentId,
+                    recipient: grant.recipientId,
+                    dispatch: grant.dispatchId,
+                    kind: 'opened',
+                  }}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </div>
   );
 }
 
 function End({ at }: { readonly at: number | null }) {
-  return at === null ? ', no end' : <>, <Moment at={at} /></>;
+  return at === null ? (
+    ', no end'
+  ) : (
+    <>
+      , <Moment at={at} />
+    </>
+  );
 }

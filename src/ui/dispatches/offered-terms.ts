@@ -5,9 +5,17 @@ import { termsAt } from '@/core/policy/kept-terms';
 import { termsText, type Terms } from '@/core/policy/rights';
 
 /** Terms that somebody who is added can be given, and whose they are. */
-export type OfferedTerms = { readonly key: string; readonly group: 'This dispatch' | 'As a person' | 'Saved terms'; readonly label: string; readonly terms: Terms };
+export type OfferedTerms = {
+  readonly key: string;
+  readonly group: 'This dispatch' | 'As a person' | 'Saved terms';
+  readonly label: string;
+  readonly terms: Terms;
+};
 
-type Given = Pick<GrantRow, 'address' | 'parent' | 'revokedAt' | 'rights' | 'from' | 'until' | 'prints' | 'conditions'>;
+type Given = Pick<
+  GrantRow,
+  'address' | 'parent' | 'revokedAt' | 'rights' | 'from' | 'until' | 'prints' | 'conditions'
+>;
 
 const DAYS_AT_FIRST = 30;
 
@@ -17,7 +25,11 @@ function termsOf({ rights, until, prints, conditions }: Given): Terms {
 }
 
 /** The terms that most of a dispatch's people have; then each person's; then saved ones. What was passed on is nobody's to choose. */
-export function offeredTerms(grants: readonly Given[], kept: readonly KeptTermsRow[], now: number): OfferedTerms[] {
+export function offeredTerms(
+  grants: readonly Given[],
+  kept: readonly KeptTermsRow[],
+  now: number,
+): OfferedTerms[] {
   const given = grants.filter(({ parent, revokedAt }) => parent === null && revokedAt === null);
   const people = [...new Map(given.map((grant) => [grant.address, termsOf(grant)]))];
   const counts = new Map<string, { readonly terms: Terms; count: number }>();
@@ -28,17 +40,45 @@ export function offeredTerms(grants: readonly Given[], kept: readonly KeptTermsR
     else there.count++;
   }
   const [most] = [...counts.values()].sort((a, b) => b.count - a.count);
-  const share = most === undefined || most.count === people.length ? '' : ` (${String(most.count)} of ${String(people.length)} people)`;
+  const share =
+    most === undefined || most.count === people.length
+      ? ''
+      : ` (${String(most.count)} of ${String(people.length)} people)`;
   return [
-    ...(most === undefined ? [] : [{ key: 'dispatch', group: 'This dispatch' as const, label: `Its terms${share}`, terms: most.terms }]),
-    ...people.map(([address, terms]) => ({ key: address, group: 'As a person' as const, label: address, terms })),
-    ...kept.map((row) => ({ key: row.id, group: 'Saved terms' as const, label: row.name, terms: termsAt(row, now) })),
+    ...(most === undefined
+      ? []
+      : [
+          {
+            key: 'dispatch',
+            group: 'This dispatch' as const,
+            label: `Its terms${share}`,
+            terms: most.terms,
+          },
+        ]),
+    ...people.map(([address, terms]) => ({
+      key: address,
+      group: 'As a person' as const,
+      label: address,
+      terms,
+    })),
+    ...kept.map((row) => ({
+      key: row.id,
+      group: 'Saved terms' as const,
+      label: row.name,
+      terms: termsAt(row, now),
+    })),
   ];
 }
 
 /** Terms that can still be given: where their end has passed, with one to come, and a sentence that says so. */
-export function stillOpen(terms: Terms, now: number): { readonly terms: Terms; readonly said: string | null } {
+export function stillOpen(
+  terms: Terms,
+  now: number,
+): { readonly terms: Terms; readonly said: string | null } {
   if (terms.until === null || terms.until > now) return { terms, said: null };
   const until = Math.ceil((now + DAYS_AT_FIRST * DAY) / HOUR) * HOUR;
-  return { terms: { ...terms, until }, said: `The end of these terms has passed, so this one lies ${String(DAYS_AT_FIRST)} days ahead. Choose another if that is not meant.` };
+  return {
+    terms: { ...terms, until },
+    said: `The end of these terms has passed, so this one lies ${String(DAYS_AT_FIRST)} days ahead. Choose another if that is not meant.`,
+  };
 }

@@ -11,7 +11,17 @@ import { call, sentenceOf } from '@/ui/http/call';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
 
 /** Revokes a whole scope at once: shows who would be hit, asks, does it, and offers the way back. */
-export function RevokeScope({ scope, label, title, changes }: { readonly scope: Scope; readonly label: string; readonly title: string; readonly changes: Changes }) {
+export function RevokeScope({
+  scope,
+  label,
+  title,
+  changes,
+}: {
+  readonly scope: Scope;
+  readonly label: string;
+  readonly title: string;
+  readonly changes: Changes;
+}) {
   const [asking, setAsking] = useState(false);
   const [preview, setPreview] = useState<CutPreview | null>(null);
   const [also, setAlso] = useState<readonly GrantId[]>([]);
@@ -27,17 +37,48 @@ export function RevokeScope({ scope, label, title, changes }: { readonly scope: 
       setProblem(sentenceOf(error));
     }
   };
-  const cut = (reason: string) => changes.cutWhole(() => call<CutResult>('POST', '/api/v1/access/revoke', { scope, also, reason })).then(() => { setAsking(false); });
+  const cut = (reason: string) =>
+    changes
+      .cutWhole(() => call<CutResult>('POST', '/api/v1/access/revoke', { scope, also, reason }))
+      .then(() => {
+        setAsking(false);
+      });
   const isNothing = preview?.grants === 0;
   return (
     <>
-      <Button color="error" disabled={changes.busy} onClick={() => void look()}>{label}</Button>
-      <ConfirmCut open={asking} busy={changes.busy || isNothing} title={title} action={preview === null ? 'Revoke all' : `Revoke ${String(preview.grants + also.length)}`} onClose={() => { setAsking(false); }} onConfirm={(reason) => void cut(reason)}>
-        {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-        {preview === null && problem === null && <p role="status" className="quiet">Looking at every way they have… You need not wait for it.</p>}
+      <Button color="error" disabled={changes.busy} onClick={() => void look()}>
+        {label}
+      </Button>
+      <ConfirmCut
+        open={asking}
+        busy={changes.busy || isNothing}
+        title={title}
+        action={preview === null ? 'Revoke all' : `Revoke ${String(preview.grants + also.length)}`}
+        onClose={() => {
+          setAsking(false);
+        }}
+        onConfirm={(reason) => void cut(reason)}
+      >
+        {problem !== null && (
+          <p role="alert" className="magenta">
+            {problem}
+          </p>
+        )}
+        {preview === null && problem === null && (
+          <p role="status" className="quiet">
+            Looking at every way they have… You need not wait for it.
+          </p>
+        )}
         {isNothing && <p>Nothing here can be opened any more.</p>}
-        {preview !== null && !isNothing && <CutEffectLines effect={preview.effect} also={also} onAlso={setAlso} />}
-        {preview !== null && preview.beyondPower > 0 && <p className="notice">{preview.beyondPower} {preview.beyondPower === 1 ? 'grant was' : 'grants were'} given by somebody else and stay as they are: ask an administrator.</p>}
+        {preview !== null && !isNothing && (
+          <CutEffectLines effect={preview.effect} also={also} onAlso={setAlso} />
+        )}
+        {preview !== null && preview.beyondPower > 0 && (
+          <p className="notice">
+            {preview.beyondPower} {preview.beyondPower === 1 ? 'grant was' : 'grants were'} given by
+            somebody else and stay as they are: ask an administrator.
+          </p>
+        )}
       </ConfirmCut>
     </>
   );

@@ -8,18 +8,44 @@ import type { Changes } from '@/ui/dispatches/use-changes';
 import { rightsLine } from '@/core/policy/rights-line';
 
 /** Gives the picked grants other rights, all the same, with what they had shown beside. */
-export function RightsChange({ grants, changes, onDone }: { readonly grants: readonly GrantRow[]; readonly changes: Changes; readonly onDone: () => void }) {
+export function RightsChange({
+  grants,
+  changes,
+  onDone,
+}: {
+  readonly grants: readonly GrantRow[];
+  readonly changes: Changes;
+  readonly onDone: () => void;
+}) {
   const [first] = grants;
-  const [value, setValue] = useState<RightsValue>({ rights: first?.rights ?? ['read'], prints: first?.prints ?? null });
+  const [value, setValue] = useState<RightsValue>({
+    rights: first?.rights ?? ['read'],
+    prints: first?.prints ?? null,
+  });
   const before = [...new Set(grants.map((grant) => rightsLine(grant.rights, grant.prints)))];
   const after = rightsLine(value.rights, value.prints);
   const same = before.length === 1 && before[0] === after;
   return (
-    <div className="stack" role="group" aria-label="Change rights" style={{ padding: '0 22px 16px' }}>
+    <div
+      className="stack"
+      role="group"
+      aria-label="Change rights"
+      style={{ padding: '0 22px 16px' }}
+    >
       <RightsFields value={value} onChange={setValue} />
       <div className="row">
-        <span role="status">{grants.length === 1 ? 'This grant' : `${String(grants.length)} grants`}: {before.length === 1 ? before[0] : 'different rights'} → <b>{after}</b>. It bites at the next page that is asked for; ends stay.</span>
-        <Button variant="contained" disabled={changes.busy || same} onClick={() => void changes.setRights(grants, value).then(onDone)}>Change {grants.length === 1 ? 'it' : `all ${String(grants.length)}`}</Button>
+        <span role="status">
+          {grants.length === 1 ? 'This grant' : `${String(grants.length)} grants`}:{' '}
+          {before.length === 1 ? before[0] : 'different rights'} → <b>{after}</b>. It bites at the
+          next page that is asked for; ends stay.
+        </span>
+        <Button
+          variant="contained"
+          disabled={changes.busy || same}
+          onClick={() => void changes.setRights(grants, value).then(onDone)}
+        >
+          Change {grants.length === 1 ? 'it' : `all ${String(grants.length)}`}
+        </Button>
         <Button onClick={onDone}>Leave as it is</Button>
       </div>
     </div>

@@ -7,5 +7,14 @@ import type { Changes } from '@/ui/dispatches/use-changes';
 export function SaidLine({ changes }: { readonly changes: Changes }) {
   const { said, busy } = changes;
   if (said === null) return null;
-  return <span role={said.stops ? 'alert' : 'status'} className={said.stops ? 'magenta' : ''}>{said.text}{said.undo !== null && <Button variant="text" disabled={busy} onClick={() => void said.undo?.()}>Undo</Button>}</span>;
+  return (
+    <span role={said.stops ? 'alert' : 'status'} className={said.stops ? 'magenta' : ''}>
+      {said.text}
+      {said.undo !== null && (
+        <Button variant="text" disabled={busy} onClick={() => void said.undo?.()}>
+          Undo
+        </Button>
+      )}
+    </span>
+  );
 }

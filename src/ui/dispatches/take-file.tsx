@@ -10,10 +10,18 @@ import { Notice } from '@/ui/shell/notice';
 export function TakeFile({ grant, label }: { readonly grant: GrantRow; readonly label: string }) {
   const { busy, said, attempt } = useAttempt();
   const query = new URLSearchParams({ recipient: grant.recipientId, document: grant.documentId });
-  const take = () => attempt(() => takeDownload(`/api/v1/dispatches/${grant.dispatchId}/file?${query.toString()}`));
+  const take = () =>
+    attempt(() => takeDownload(`/api/v1/dispatches/${grant.dispatchId}/file?${query.toString()}`));
   return (
     <div>
-      <Button variant="text" disabled={busy} aria-label={`Take ${grant.documentReference} as a protected file for ${grant.address}`} onClick={() => void take()}>{label}</Button>
+      <Button
+        variant="text"
+        disabled={busy}
+        aria-label={`Take ${grant.documentReference} as a protected file for ${grant.address}`}
+        onClick={() => void take()}
+      >
+        {label}
+      </Button>
       <Notice said={said} />
     </div>
   );

@@ -10,7 +10,13 @@ import { personName } from '@/ui/dispatches/grant-words';
 import { TakeFile } from '@/ui/dispatches/take-file';
 
 /** What of a sending is carried by hand, person by person: links to copy, protected files to take. */
-export function ToCarry({ grants, form }: { readonly grants: readonly GrantRow[]; readonly form: DeliveryForm }) {
+export function ToCarry({
+  grants,
+  form,
+}: {
+  readonly grants: readonly GrantRow[];
+  readonly form: DeliveryForm;
+}) {
   const [copied, setCopied] = useState<string | null>(null);
   const copy = async (grant: GrantRow) => {
     try {
@@ -24,14 +30,38 @@ export function ToCarry({ grants, form }: { readonly grants: readonly GrantRow[]
     <section className="stack" aria-label="To carry">
       <h2>To carry</h2>
       <p className="quiet">Give each by any means.</p>
-      {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) => own.slice(0, 1).map((grant) => (
-        <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
-          <div className="row"><b>{personName(grant)}</b><span className="gap" />{form !== 'file' && grant.link !== '' && <Button variant="text" aria-label={`Copy the link of ${personName(grant)}`} onClick={() => void copy(grant)}>{copied === grant.link ? 'Copied' : 'Copy the link'}</Button>}</div>
-          <span className="quiet" style={{ fontSize: 12 }}>{linkWords(grant)}</span>
-          {form !== 'file' && (grant.link === '' ? <span className="quiet">Only who made this link sees it.</span> : <code className="key-text">{grant.link}</code>)}
-          {carriesFile(form) && own.map((each) => <TakeFile key={each.id} grant={each} label={each.documentReference} />)}
-        </div>
-      )))}
+      {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) =>
+        own.slice(0, 1).map((grant) => (
+          <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
+            <div className="row">
+              <b>{personName(grant)}</b>
+              <span className="gap" />
+              {form !== 'file' && grant.link !== '' && (
+                <Button
+                  variant="text"
+                  aria-label={`Copy the link of ${personName(grant)}`}
+                  onClick={() => void copy(grant)}
+                >
+                  {copied === grant.link ? 'Copied' : 'Copy the link'}
+                </Button>
+              )}
+            </div>
+            <span className="quiet" style={{ fontSize: 12 }}>
+              {linkWords(grant)}
+            </span>
+            {form !== 'file' &&
+              (grant.link === '' ? (
+                <span className="quiet">Only who made this link sees it.</span>
+              ) : (
+                <code className="key-text">{grant.link}</code>
+              ))}
+            {carriesFile(form) &&
+              own.map((each) => (
+                <TakeFile key={each.id} grant={each} label={each.documentReference} />
+              ))}
+          </div>
+        )),
+      )}
     </section>
   );
 }

@@ -12,9 +12,25 @@ export function BeginsPanel({ detail }: { readonly detail: DocumentDetail }) {
   return (
     <section className="stack" aria-label="Defaults">
       <h2>A sending of it begins with</h2>
-      {originWords(resolveDefaults(detail.defaults)).map((line) => <p key={line}>{line}</p>)}
-      {marks !== '' && <p>On every page besides: <span className="figure">{marks}</span></p>}
-      <OwnRule ask="Set its own defaults…" form={(given) => <DefaultsForm of={{ level: 'document', subject: detail.id, name: detail.title }} page={{ defaults: detail.defaults, markings: [], folders: [] }} mayChange {...given} />} />
+      {originWords(resolveDefaults(detail.defaults)).map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+      {marks !== '' && (
+        <p>
+          On every page besides: <span className="figure">{marks}</span>
+        </p>
+      )}
+      <OwnRule
+        ask="Set its own defaults…"
+        form={(given) => (
+          <DefaultsForm
+            of={{ level: 'document', subject: detail.id, name: detail.title }}
+            page={{ defaults: detail.defaults, markings: [], folders: [] }}
+            mayChange
+            {...given}
+          />
+        )}
+      />
     </section>
   );
 }

@@ -7,21 +7,34 @@ import { counted } from '@/core/base/counted';
 import type { CheckView } from '@/contracts/document';
 
 /** The pages of a document as staff check them: marked with who looks, and apart from what recipients open. */
-export function CheckPages({ view: { id, title, reference, pages, revoked } }: { readonly view: CheckView }) {
+export function CheckPages({
+  view: { id, title, reference, pages, revoked },
+}: {
+  readonly view: CheckView;
+}) {
   return (
     <main className="work wide">
       <div className="surface">
         <div className="head">
           <div className="row">
-            <h1>{title}</h1><span className="figure quiet">{reference}</span>{revoked && <b className="magenta">revoked</b>}
+            <h1>{title}</h1>
+            <span className="figure quiet">{reference}</span>
+            {revoked && <b className="magenta">revoked</b>}
             <span className="gap" />
-            <Button component={Link} href={`/documents/${id}`}>Back to the document</Button>
+            <Button component={Link} href={`/documents/${id}`}>
+              Back to the document
+            </Button>
           </div>
-          <div className="quiet" style={{ marginTop: 4 }}>{counted(pages, 'page')} · opened as a check: it is in the ledger under your name and is not counted among the opens</div>
+          <div className="quiet" style={{ marginTop: 4 }}>
+            {counted(pages, 'page')} · opened as a check: it is in the ledger under your name and is
+            not counted among the opens
+          </div>
         </div>
         <div className="scroll">
           <div className="checked" aria-label="Pages">
-            {Array.from({ length: pages }, (_, index) => <CheckedPage key={index} document={id} page={index + 1} />)}
+            {Array.from({ length: pages }, (_, index) => (
+              <CheckedPage key={index} document={id} page={index + 1} />
+            ))}
           </div>
         </div>
       </div>
@@ -33,7 +46,21 @@ function CheckedPage({ document, page }: { readonly document: string; readonly p
   const [failed, setFailed] = useState(false);
   return (
     <div className="page" style={{ minHeight: 220 }}>
-      {failed ? <p role="alert" className="magenta" style={{ padding: 18 }}>Page {page} could not be drawn.</p> : <img src={`/api/v1/documents/${document}/check/pages/${String(page)}?width=1275`} alt={`Page ${String(page)}`} loading="lazy" draggable={false} onError={() => { setFailed(true); }} />}
+      {failed ? (
+        <p role="alert" className="magenta" style={{ padding: 18 }}>
+          Page {page} could not be drawn.
+        </p>
+      ) : (
+        <img
+          src={`/api/v1/documents/${document}/check/pages/${String(page)}?width=1275`}
+          alt={`Page ${String(page)}`}
+          loading="lazy"
+          draggable={false}
+          onError={() => {
+            setFailed(true);
+          }}
+        />
+      )}
       <span className="number">{page}</span>
     </div>
   );

@@ -10,7 +10,27 @@ import { ConfirmCut } from '@/ui/shell/confirm-cut';
 import { useHolds } from '@/ui/shell/powers';
 
 /** Name and state of one document, with revoking it for everybody. */
-export function DocumentHead({ id, title, reference, summary, revoked, someRevoked, damaged, mayChange, people }: { readonly id: DocumentId; readonly title: string; readonly reference: string; readonly summary: string; readonly revoked: boolean; /** Some of what was given of it was revoked. */ readonly someRevoked: boolean; readonly damaged: boolean; readonly mayChange: boolean; readonly people: readonly string[] }) {
+export function DocumentHead({
+  id,
+  title,
+  reference,
+  summary,
+  revoked,
+  someRevoked,
+  damaged,
+  mayChange,
+  people,
+}: {
+  readonly id: DocumentId;
+  readonly title: string;
+  readonly reference: string;
+  readonly summary: string;
+  readonly revoked: boolean;
+  /** Some of what was given of it was revoked. */ readonly someRevoked: boolean;
+  readonly damaged: boolean;
+  readonly mayChange: boolean;
+  readonly people: readonly string[];
+}) {
   const readsRecord = useHolds('read-own-record');
   const readsAll = useHolds('read-record');
   const [asking, setAsking] = useState(false);
@@ -22,21 +42,84 @@ export function DocumentHead({ id, title, reference, summary, revoked, someRevok
   return (
     <>
       <div className="row">
-        <h1>{title}</h1><span className="figure quiet">{reference}</span>{revoked && <b className="magenta">revoked</b>}
+        <h1>{title}</h1>
+        <span className="figure quiet">{reference}</span>
+        {revoked && <b className="magenta">revoked</b>}
         <span className="gap" />
-        {readsRecord && <Button component={Link} href={`/ledger?document=${id}`}>Show in ledger</Button>}
-        {readsRecord && <Button component={Link} href={`/ledger/opens?document=${id}`}>Opens by person</Button>}
-        {(mayChange || readsAll) && (revoked || someRevoked) && <Button component={Link} href={`/documents/${id}/after`}>After the revocation</Button>}
-        {mayChange && <Button component={Link} href={`/documents/${id}/check`} prefetch={false}>Open as a check</Button>}
-        {mayChange && <Button component={Link} href={`/compose?document=${id}`}>Dispatch</Button>}
-        {mayChange && (revoked ? <Button disabled={busy} onClick={() => void act('reinstate', '')}>Reinstate</Button> : <Button color="error" onClick={() => { setAsking(true); }}>Revoke document…</Button>)}
+        {readsRecord && (
+          <Button component={Link} href={`/ledger?document=${id}`}>
+            Show in ledger
+          </Button>
+        )}
+        {readsRecord && (
+          <Button component={Link} href={`/ledger/opens?document=${id}`}>
+            Opens by person
+          </Button>
+        )}
+        {(mayChange || readsAll) && (revoked || someRevoked) && (
+          <Button component={Link} href={`/documents/${id}/after`}>
+            After the revocation
+          </Button>
+        )}
+        {mayChange && (
+          <Button component={Link} href={`/documents/${id}/check`} prefetch={false}>
+            Open as a check
+          </Button>
+        )}
+        {mayChange && (
+          <Button component={Link} href={`/compose?document=${id}`}>
+            Dispatch
+          </Button>
+        )}
+        {mayChange &&
+          (revoked ? (
+            <Button disabled={busy} onClick={() => void act('reinstate', '')}>
+              Reinstate
+            </Button>
+          ) : (
+            <Button
+              color="error"
+              onClick={() => {
+                setAsking(true);
+              }}
+            >
+              Revoke document…
+            </Button>
+          ))}
       </div>
-      <div className="quiet" style={{ marginTop: 4 }}>{summary}</div>
-      {damaged && <p role="alert" className="magenta">The stored content of this document is damaged and cannot be read whole. Restore it from a backup, or add the file as a new version.</p>}
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-      <ConfirmCut open={asking} busy={busy} title={`Revoke “${title}” for everybody?`} action="Revoke document" onClose={() => { setAsking(false); }} onConfirm={(reason) => void act('revoke', reason)}>
-        <p>{people.length === 0 ? 'Nobody holds access to it.' : `Shut out at once: ${people.join(', ')}.`}</p>
-        <p>Every grant stays as it is underneath, so that reinstating brings back exactly what was there. Prints and kept copies are beyond reach.</p>
+      <div className="quiet" style={{ marginTop: 4 }}>
+        {summary}
+      </div>
+      {damaged && (
+        <p role="alert" className="magenta">
+          The stored content of this document is damaged and cannot be read whole. Restore it from a
+          backup, or add the file as a new version.
+        </p>
+      )}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
+      <ConfirmCut
+        open={asking}
+        busy={busy}
+        title={`Revoke “${title}” for everybody?`}
+        action="Revoke document"
+        onClose={() => {
+          setAsking(false);
+        }}
+        onConfirm={(reason) => void act('revoke', reason)}
+      >
+        <p>
+          {people.length === 0
+            ? 'Nobody holds access to it.'
+            : `Shut out at once: ${people.join(', ')}.`}
+        </p>
+        <p>
+          Every grant stays as it is underneath, so that reinstating brings back exactly what was
+          there. Prints and kept copies are beyond reach.
+        </p>
       </ConfirmCut>
     </>
   );

@@ -15,28 +15,66 @@ export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
   const filing = useFiling([detail.id]);
   const { file } = filing;
   const { filed, folders, markings, colleagues, mayChange } = detail;
-  const field = (label: string, name: string, value: string | null, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
-    <TextField select label={label} value={value ?? NONE} disabled={!mayChange} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
+  const field = (
+    label: string,
+    name: string,
+    value: string | null,
+    options: readonly { readonly id: string; readonly name: string }[],
+    none: string | null,
+  ) => (
+    <TextField
+      select
+      label={label}
+      value={value ?? NONE}
+      disabled={!mayChange}
+      onChange={(event) =>
+        void file({ [name]: event.target.value === NONE ? null : event.target.value })
+      }
+    >
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}
-      {value !== null && !options.some((option) => option.id === value) && <MenuItem value={value}>{label === 'Owner' ? detail.ownerName : 'no longer here'}</MenuItem>}
-      {options.map((option) => <MenuItem key={option.id} value={option.id}>{option.name}</MenuItem>)}
+      {value !== null && !options.some((option) => option.id === value) && (
+        <MenuItem value={value}>{label === 'Owner' ? detail.ownerName : 'no longer here'}</MenuItem>
+      )}
+      {options.map((option) => (
+        <MenuItem key={option.id} value={option.id}>
+          {option.name}
+        </MenuItem>
+      ))}
     </TextField>
   );
   return (
     <section className="stack" style={{ gap: 14 }} aria-label="Filed">
       <h2>Filed</h2>
-      {field('Folder', 'folderId', filed.folderId, folders.map((folder) => ({ id: folder.id, name: wayText(folders, folder.id) })), 'no folder')}
+      {field(
+        'Folder',
+        'folderId',
+        filed.folderId,
+        folders.map((folder) => ({ id: folder.id, name: wayText(folders, folder.id) })),
+        'no folder',
+      )}
       {field('Marking', 'markingId', filed.markingId, markings, 'none')}
       {field('Owner', 'ownerId', filed.ownerId, colleagues, null)}
       {field('Deputy', 'deputyId', filed.deputyId, colleagues, 'the administrators')}
-      <Attributes attributes={filed.attributes} mayChange={mayChange} onChange={(attributes) => void file({ attributes })} />
+      <Attributes
+        attributes={filed.attributes}
+        mayChange={mayChange}
+        onChange={(attributes) => void file({ attributes })}
+      />
       <FilingImpact filing={filing} />
       <Notice said={filing.said} />
     </section>
   );
 }
 
-function Attributes({ attributes, mayChange, onChange }: { readonly attributes: Readonly<Record<string, string>>; readonly mayChange: boolean; readonly onChange: (attributes: Readonly<Record<string, string>>) => void }) {
+function Attributes({
+  attributes,
+  mayChange,
+  onChange,
+}: {
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly mayChange: boolean;
+  readonly onChange: (attributes: Readonly<Record<string, string>>) => void;
+}) {
   const add = (form: HTMLFormElement) => {
     const fields = new FormData(form);
     const [name, value] = [fields.get('name'), fields.get('value')];
@@ -47,13 +85,55 @@ function Attributes({ attributes, mayChange, onChange }: { readonly attributes: 
   return (
     <div className="stack" style={{ gap: 4 }}>
       {Object.entries(attributes).map(([name, value]) => (
-        <div key={name} className="row" style={{ gap: 6 }}><span className="quiet">{name}</span><span style={{ flex: 1 }}>{value}</span>{mayChange && <button type="button" className="chip" aria-label={`Take off ${name}`} onClick={() => { onChange(Object.fromEntries(Object.entries(attributes).filter(([other]) => other !== name))); }}>✕</button>}</div>
+        <div key={name} className="row" style={{ gap: 6 }}>
+          <span className="quiet">{name}</span>
+          <span style={{ flex: 1 }}>{value}</span>
+          {mayChange && (
+            <button
+              type="button"
+              className="chip"
+              aria-label={`Take off ${name}`}
+              onClick={() => {
+                onChange(
+                  Object.fromEntries(
+                    Object.entries(attributes).filter(([other]) => other !== name),
+                  ),
+                );
+              }}
+            >
+              ✕
+            </button>
+          )}
+        </div>
       ))}
       {mayChange && (
-        <form className="row" style={{ flexWrap: 'nowrap' }} onSubmit={(event) => { event.preventDefault(); add(event.currentTarget); }}>
-          <input className="plain" name="name" aria-label="Attribute" placeholder="attribute" maxLength={40} required />
-          <input className="plain" name="value" aria-label="Its value" placeholder="value" maxLength={200} required />
-          <Button type="submit" variant="text">Add</Button>
+        <form
+          className="row"
+          style={{ flexWrap: 'nowrap' }}
+          onSubmit={(event) => {
+            event.preventDefault();
+            add(event.currentTarget);
+          }}
+        >
+          <input
+            className="plain"
+            name="name"
+            aria-label="Attribute"
+            placeholder="attribute"
+            maxLength={40}
+            required
+          />
+          <input
+            className="plain"
+            name="value"
+            aria-label="Its value"
+            placeholder="value"
+            maxLength={200}
+            required
+          />
+          <Button type="submit" variant="text">
+            Add
+          </Button>
         </form>
       )}
     </div>

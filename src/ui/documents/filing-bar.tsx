@@ -17,30 +17,74 @@ const NONE = 'none';
 /** Documents one sending may carry. */
 const MOST_SENT = 50;
 
-type Props = { readonly documents: readonly DocumentId[]; readonly titles: readonly string[]; readonly folders: readonly FolderRow[]; readonly markings: readonly MarkingRow[]; readonly colleagues: readonly Colleague[]; readonly onDone: (said?: string) => void };
+type Props = {
+  readonly documents: readonly DocumentId[];
+  readonly titles: readonly string[];
+  readonly folders: readonly FolderRow[];
+  readonly markings: readonly MarkingRow[];
+  readonly colleagues: readonly Colleague[];
+  readonly onDone: (said?: string) => void;
+};
 
 /** Files the ticked documents together: folder, marking, owner, deputy. */
 export function FilingBar({ documents, titles, folders, markings, colleagues, onDone }: Props) {
   const filing = useFiling(documents, onDone);
   const { file, said } = filing;
   const destroys = useHolds('destroy-key');
-  const field = (label: string, name: string, options: readonly { readonly id: string; readonly name: string }[], none: string | null) => (
-    <TextField select label={label} value="" sx={{ minWidth: 130, maxWidth: 190 }} onChange={(event) => void file({ [name]: event.target.value === NONE ? null : event.target.value })}>
+  const field = (
+    label: string,
+    name: string,
+    options: readonly { readonly id: string; readonly name: string }[],
+    none: string | null,
+  ) => (
+    <TextField
+      select
+      label={label}
+      value=""
+      sx={{ minWidth: 130, maxWidth: 190 }}
+      onChange={(event) =>
+        void file({ [name]: event.target.value === NONE ? null : event.target.value })
+      }
+    >
       {none !== null && <MenuItem value={NONE}>{none}</MenuItem>}
-      {options.map((option) => <MenuItem key={option.id} value={option.id}>{option.name}</MenuItem>)}
+      {options.map((option) => (
+        <MenuItem key={option.id} value={option.id}>
+          {option.name}
+        </MenuItem>
+      ))}
     </TextField>
   );
   return (
     <div className="row" role="group" aria-label="The ticked documents" style={{ marginTop: 12 }}>
       <b>{documents.length} ticked</b>
-      {field('Move to', 'folderId', folders.map((folder) => ({ id: folder.id, name: wayText(folders, folder.id) })), 'no folder')}
+      {field(
+        'Move to',
+        'folderId',
+        folders.map((folder) => ({ id: folder.id, name: wayText(folders, folder.id) })),
+        'no folder',
+      )}
       {field('Mark', 'markingId', markings, 'no marking')}
       {field('Give to', 'ownerId', colleagues, null)}
       {field('Deputy', 'deputyId', colleagues, 'no deputy')}
-      {documents.length <= MOST_SENT && <Button component={Link} href={`/compose?document=${documents.join(',')}`}>Dispatch</Button>}
+      {documents.length <= MOST_SENT && (
+        <Button component={Link} href={`/compose?document=${documents.join(',')}`}>
+          Dispatch
+        </Button>
+      )}
       {destroys && <DestroyKeys documents={documents} titles={titles} onDone={onDone} />}
-      <Button variant="text" onClick={() => { onDone(); }}>Untick</Button>
-      {said?.stops === true && <span role="alert" className="magenta">{said.text}</span>}
+      <Button
+        variant="text"
+        onClick={() => {
+          onDone();
+        }}
+      >
+        Untick
+      </Button>
+      {said?.stops === true && (
+        <span role="alert" className="magenta">
+          {said.text}
+        </span>
+      )}
       <FilingImpact filing={filing} />
     </div>
   );

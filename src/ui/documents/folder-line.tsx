@@ -11,37 +11,113 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { addressWith } from '@/ui/tables/use-address';
 
 /** Where one is among the folders, the folders here, and what can be done with them. */
-export function FolderLine({ folders, filter, mayChange }: { readonly folders: readonly FolderRow[]; readonly filter: ListDocumentsInput; readonly mayChange: boolean }) {
+export function FolderLine({
+  folders,
+  filter,
+  mayChange,
+}: {
+  readonly folders: readonly FolderRow[];
+  readonly filter: ListDocumentsInput;
+  readonly mayChange: boolean;
+}) {
   const router = useRouter();
   const [naming, setNaming] = useState<'new' | 'rename' | null>(null);
   const { problem, attempt } = useAttempt();
   const way = wayTo(folders, filter.folder ?? null);
   const here = way.at(-1) ?? null;
   const inside = folders.filter((folder) => folder.parentId === (here?.id ?? null));
-  const to = (folder: FolderRow | null) => addressWith('/documents', { q: filter.q, marking: filter.marking, folder: folder?.id });
+  const to = (folder: FolderRow | null) =>
+    addressWith('/documents', { q: filter.q, marking: filter.marking, folder: folder?.id });
   const send = async (name: string) => {
-    const done = await attempt(() => (naming === 'rename' && here !== null ? call('POST', `/api/v1/folders/${here.id}`, { name }) : call('POST', '/api/v1/folders', { name, parentId: here?.id ?? null })));
+    const done = await attempt(() =>
+      naming === 'rename' && here !== null
+        ? call('POST', `/api/v1/folders/${here.id}`, { name })
+        : call('POST', '/api/v1/folders', { name, parentId: here?.id ?? null }),
+    );
     if (done) setNaming(null);
   };
-  const remove = () => attempt(async () => {
-    if (here === null) return;
-    await call('DELETE', `/api/v1/folders/${here.id}`);
-    router.push(to(way.at(-2) ?? null));
-  });
+  const remove = () =>
+    attempt(async () => {
+      if (here === null) return;
+      await call('DELETE', `/api/v1/folders/${here.id}`);
+      router.push(to(way.at(-2) ?? null));
+    });
   return (
     <nav className="row" aria-label="Folders" style={{ marginTop: 10 }}>
-      <span>{way.length === 0 ? <b>All folders</b> : <Link href={to(null)}>All folders</Link>}{way.map((folder) => <span key={folder.id}> / {folder === here ? <b>{folder.name}</b> : <Link href={to(folder)}>{folder.name}</Link>}</span>)}</span>
-      {inside.map((folder) => <Link key={folder.id} className="chip" href={to(folder)}>{folder.name} <span className="figure quiet">{folder.documents}</span></Link>)}
-      {mayChange && naming === null && <button type="button" className="chip" onClick={() => { setNaming('new'); }}>New folder</button>}
-      {mayChange && naming === null && here !== null && <button type="button" className="chip" onClick={() => { setNaming('rename'); }}>Rename</button>}
-      {mayChange && naming === null && here?.documents === 0 && inside.length === 0 && <button type="button" className="chip" onClick={() => void remove()}>Remove</button>}
+      <span>
+        {way.length === 0 ? <b>All folders</b> : <Link href={to(null)}>All folders</Link>}
+        {way.map((folder) => (
+          <span key={folder.id}>
+            {' '}
+            /{' '}
+            {folder === here ? <b>{folder.name}</b> : <Link href={to(folder)}>{folder.name}</Link>}
+          </span>
+        ))}
+      </span>
+      {inside.map((folder) => (
+        <Link key={folder.id} className="chip" href={to(folder)}>
+          {folder.name} <span className="figure quiet">{folder.documents}</span>
+        </Link>
+      ))}
+      {mayChange && naming === null && (
+        <button
+          type="button"
+          className="chip"
+          onClick={() => {
+            setNaming('new');
+          }}
+        >
+          New folder
+        </button>
+      )}
+      {mayChange && naming === null && here !== null && (
+        <button
+          type="button"
+          className="chip"
+          onClick={() => {
+            setNaming('rename');
+          }}
+        >
+          Rename
+        </button>
+      )}
+      {mayChange && naming === null && here?.documents === 0 && inside.length === 0 && (
+        <button type="button" className="chip" onClick={() => void remove()}>
+          Remove
+        </button>
+      )}
       {naming !== null && (
-        <form className="row" onSubmit={(event) => { event.preventDefault(); const name = new FormData(event.currentTarget).get('name'); void send(typeof name === 'string' ? name : ''); }}>
-          <input className="plain" name="name" required autoFocus aria-label="Name of the folder" placeholder="name" defaultValue={naming === 'rename' ? (here?.name ?? '') : ''} style={{ width: 180 }} onKeyDown={(event) => { if (event.key === 'Escape') setNaming(null); }} />
-          <button type="submit" className="chip">{naming === 'rename' ? 'Rename it' : 'Make it'}</button>
+        <form
+          className="row"
+          onSubmit={(event) => {
+            event.preventDefault();
+            const name = new FormData(event.currentTarget).get('name');
+            void send(typeof name === 'string' ? name : '');
+          }}
+        >
+          <input
+            className="plain"
+            name="name"
+            required
+            autoFocus
+            aria-label="Name of the folder"
+            placeholder="name"
+            defaultValue={naming === 'rename' ? (here?.name ?? '') : ''}
+            style={{ width: 180 }}
+            onKeyDown={(event) => {
+              if (event.key === 'Escape') setNaming(null);
+            }}
+          />
+          <button type="submit" className="chip">
+            {naming === 'rename' ? 'Rename it' : 'Make it'}
+          </button>
         </form>
       )}
-      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+      {problem !== null && (
+        <span role="alert" className="magenta">
+          {problem}
+        </span>
+      )}
     </nav>
   );
 }

@@ -8,9 +8,14 @@ import { sizeText } from '@/ui/documents/size-words';
 import { Moment } from '@/ui/time/moment';
 
 /** Uploads that were begun and not finished, asked for once and after each change. */
-export function useHalfUploads(): { readonly halves: readonly HalfUpload[]; readonly look: () => void } {
+export function useHalfUploads(): {
+  readonly halves: readonly HalfUpload[];
+  readonly look: () => void;
+} {
   const [halves, setHalves] = useState<readonly HalfUpload[]>([]);
-  const look = useCallback(() => { call<readonly HalfUpload[]>('GET', '/api/v1/uploads').then(setHalves, () => undefined); }, []);
+  const look = useCallback(() => {
+    call<readonly HalfUpload[]>('GET', '/api/v1/uploads').then(setHalves, () => undefined);
+  }, []);
   useEffect(look, [look]);
   return { halves, look };
 }
@@ -21,7 +26,13 @@ export function halfOf(halves: readonly HalfUpload[], file: File): HalfUpload | 
 }
 
 /** What was cut off: choosing the same file again goes on with it. */
-export function HalfUploads({ halves, onDropped }: { readonly halves: readonly HalfUpload[]; readonly onDropped: () => void }) {
+export function HalfUploads({
+  halves,
+  onDropped,
+}: {
+  readonly halves: readonly HalfUpload[];
+  readonly onDropped: () => void;
+}) {
   if (halves.length === 0) return null;
   const drop = async (id: string) => {
     await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
@@ -34,8 +45,12 @@ export function HalfUploads({ halves, onDropped }: { readonly halves: readonly H
       {halves.map((half) => (
         <div key={half.id} className="row">
           <b>{half.fileName}</b>
-          <span className="figure quiet">{sizeText(half.receivedBytes)} of {sizeText(half.bytes)}</span>
-          <span className="quiet"><Moment at={half.updatedAt} /></span>
+          <span className="figure quiet">
+            {sizeText(half.receivedBytes)} of {sizeText(half.bytes)}
+          </span>
+          <span className="quiet">
+            <Moment at={half.updatedAt} />
+          </span>
           <span className="gap" />
           <Button onClick={() => void drop(half.id)}>Remove</Button>
         </div>

@@ -12,9 +12,33 @@ export function OverPanel({ detail }: { readonly detail: DocumentDetail }) {
   return (
     <section className="stack" aria-label="Ceilings over it">
       <h2>Ceilings over it</h2>
-      {detail.ceilings.length === 0 && <p className="quiet">None: whoever sends it may give what they like.</p>}
-      {detail.ceilings.map((row) => <p key={`${row.level} ${row.subject}`}>{row.level === 'organisation' ? 'The organisation' : row.level === 'document' ? 'Its own' : `The ${levelWords[row.level]} ${row.name}`}: {limitLines(row.limits).join('; ')} <span className="quiet">by {row.setBy} <Moment at={row.setAt} /></span></p>)}
-      <OwnRule ask={own ? 'Change its own…' : 'Set one of its own…'} form={(given) => <CeilingForm of={{ level: 'document', subject: detail.id, name: detail.title }} page={{ ceilings: detail.ceilings, markings: [], folders: [] }} mayChange {...given} />} />
+      {detail.ceilings.length === 0 && (
+        <p className="quiet">None: whoever sends it may give what they like.</p>
+      )}
+      {detail.ceilings.map((row) => (
+        <p key={`${row.level} ${row.subject}`}>
+          {row.level === 'organisation'
+            ? 'The organisation'
+            : row.level === 'document'
+              ? 'Its own'
+              : `The ${levelWords[row.level]} ${row.name}`}
+          : {limitLines(row.limits).join('; ')}{' '}
+          <span className="quiet">
+            by {row.setBy} <Moment at={row.setAt} />
+          </span>
+        </p>
+      ))}
+      <OwnRule
+        ask={own ? 'Change its own…' : 'Set one of its own…'}
+        form={(given) => (
+          <CeilingForm
+            of={{ level: 'document', subject: detail.id, name: detail.title }}
+            page={{ ceilings: detail.ceilings, markings: [], folders: [] }}
+            mayChange
+            {...given}
+          />
+        )}
+      />
     </section>
   );
 }

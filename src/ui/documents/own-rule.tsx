@@ -8,17 +8,69 @@ import { useHolds } from '@/ui/shell/powers';
 import type { RuleDone } from '@/ui/terms/rule-done';
 
 /** A document's own rule of some kind: set in place, with what came of it and its undo. */
-export function OwnRule({ ask, form }: { readonly ask: string; readonly form: (given: Pick<Attempt, 'attempt' | 'busy'> & { readonly onDone: (done: RuleDone) => void }) => ReactNode }) {
+export function OwnRule({
+  ask,
+  form,
+}: {
+  readonly ask: string;
+  readonly form: (
+    given: Pick<Attempt, 'attempt' | 'busy'> & { readonly onDone: (done: RuleDone) => void },
+  ) => ReactNode;
+}) {
   const mayChange = useHolds('settings');
   const { busy, said, attempt } = useAttempt();
   const [open, setOpen] = useState(false);
   const [done, setDone] = useState<RuleDone | null>(null);
   return (
     <>
-      {done !== null && <p role="status" className="notice">{done.text} <Button variant="text" disabled={busy} onClick={() => { setDone(null); void attempt(done.undo, 'It is as it was.'); }}>Undo</Button></p>}
-      {mayChange && !open && <div className="row"><Button onClick={() => { setOpen(true); setDone(null); }}>{ask}</Button></div>}
-      {open && form({ attempt, busy, onDone: (made) => { setDone(made); setOpen(false); } })}
-      {open && <div className="row"><Button variant="text" onClick={() => { setOpen(false); }}>Close</Button></div>}
+      {done !== null && (
+        <p role="status" className="notice">
+          {done.text}{' '}
+          <Button
+            variant="text"
+            disabled={busy}
+            onClick={() => {
+              setDone(null);
+              void attempt(done.undo, 'It is as it was.');
+            }}
+          >
+            Undo
+          </Button>
+        </p>
+      )}
+      {mayChange && !open && (
+        <div className="row">
+          <Button
+            onClick={() => {
+              setOpen(true);
+              setDone(null);
+            }}
+          >
+            {ask}
+          </Button>
+        </div>
+      )}
+      {open &&
+        form({
+          attempt,
+          busy,
+          onDone: (made) => {
+            setDone(made);
+            setOpen(false);
+          },
+        })}
+      {open && (
+        <div className="row">
+          <Button
+            variant="text"
+            onClick={() => {
+              setOpen(false);
+            }}
+          >
+            Close
+          </Button>
+        </div>
+      )}
       <Notice said={said} />
     </>
   );

@@ -3,7 +3,13 @@ import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
 import { CallError, call, toCallError } from '@/ui/http/call';
 
 /** What a new document is called, where it sits and what it is marked. */
-export type NewDocument = { readonly title: string; readonly reference: string; readonly folderId: FolderId | null; readonly markingId: MarkingId | null; /** Whether the recovery key is to open it. */ readonly recoverable: boolean };
+export type NewDocument = {
+  readonly title: string;
+  readonly reference: string;
+  readonly folderId: FolderId | null;
+  readonly markingId: MarkingId | null;
+  /** Whether the recovery key is to open it. */ readonly recoverable: boolean;
+};
 /** An upload that goes on where it was left. */
 type Resumed = Pick<HalfUpload, 'id' | 'partBytes' | 'receivedBytes'>;
 export type UploadProgress = { readonly sent: number; readonly total: number };
@@ -11,13 +17,26 @@ export type UploadProgress = { readonly sent: number; readonly total: number };
 const TRIES = 6;
 const FIRST_PAUSE = 800;
 
-const pause = (span: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, span); });
+const pause = (span: number): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, span);
+  });
 
 /** Sends one part; the answer is how much the server has. A cut connection throws `UNREACHABLE`. */
-async function sendPart(id: string, offset: number, part: Blob, signal: AbortSignal): Promise<number> {
+async function sendPart(
+  id: string,
+  offset: number,
+  part: Blob,
+  signal: AbortSignal,
+): Promise<number> {
   let response: Response;
   try {
-    response = await fetch(`/api/v1/uploads/${id}?offset=${String(offset)}`, { method: 'PUT', body: part, headers: { 'content-type': 'application/octet-stream' }, signal });
+    response = await fetch(`/api/v1/uploads/${id}?offset=${String(offset)}`, {
+      method: 'PUT',
+      body: part,
+      headers: { 'content-type': 'application/octet-stream' },
+      signal,
+    });
   } catch (cause) {
     if (signal.aborted) throw cause;
     throw new CallError('The connection was cut.', 'UNREACHABLE', 0);
@@ -31,12 +50,18 @@ async function sendPart(id: string, offset: number, part: Blob, signal: AbortSig
 }
 
 /** Tries a part again after a cut connection, with longer and longer pauses. */
-async function sendPatiently(id: string, offset: number, part: Blob, signal: AbortSignal): Promise<number> {
+async function sendPatiently(
+  id: string,
+  offset: number,
+  part: Blob,
+  signal: AbortSignal,
+): Promise<number> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await sendPart(id, offset, part, signal);
     } catch (error) {
-      const mayPass = error instanceof CallError && (error.code === 'UNREACHABLE' || error.status >= 502);
+      const mayPass =
+        error instanceof CallError && (error.code === 'UNREACHABLE' || error.status >= 502);
       if (!mayPass || attempt === TRIES) throw error;
       await pause(FIRST_PAUSE * 2 ** (attempt - 1));
     }
@@ -48,19 +73,56 @@ async function sendPatiently(id: string, offset: number, part: Blob, signal: Abo
  *
  * @throws CallError with a sentence for the person, DOMException `AbortError` after cancelling
  */
-export async function uploadFile(file: File, about: NewDocument, onProgress: (progress: UploadProgress) => void, signal: AbortSignal, half: Resumed | null = null): Promise<DocumentId> {
-  return (await send<{ readonly id: DocumentId }>(file, { recoverable: about.recoverable }, 'finish', about, onProgress, signal, half)).id;
+export async function uploadFile(
+  file: File,
+  about: NewDocument,
+  onProgress: (progress: UploadProgress) => void,
+  signal: AbortSignal,
+  half: Resumed | null = null,
+): Promise<DocumentId> {
+  return (
+    await send<{ readonly id: DocumentId }>(
+      file,
+      { recoverable: about.recoverable },
+      'finish',
+      about,
+      onProgress,
+      signal,
+      half,
+    )
+  ).id;
 }
 
 /** Uploads a file as the next version of a document; else as `uploadFile`. */
-export async function uploadVersion(file: File, revises: DocumentId, onProgress: (progress: UploadProgress) => void, signal: AbortSignal): Promise<number> {
-  return (await send<{ readonly number: number }>(file, { revises }, 'revise', {}, onProgress, signal)).number;
+export async function uploadVersion(
+  file: File,
+  revises: DocumentId,
+  onProgress: (progress: UploadProgress) => void,
+  signal: AbortSignal,
+): Promise<number> {
+  return (
+    await send<{ readonly number: number }>(file, { revises }, 'revise', {}, onProgress, signal)
+  ).number;
 }
 
-async function send<R>(file: File, begin: { readonly revises?: DocumentId; readonly recoverable?: boolean }, end: 'finish' | 'revise', about: object, onProgress: (progress: UploadProgress) => void, signal: AbortSignal, half: Resumed | null = null): Promise<R> {
-  const { id, partBytes } = half ?? await call<BeginUploadResult>('POST', '/api/v1/uploads', { fileName: file.name, bytes: file.size, ...begin });
+async function send<R>(
+  file: File,
+  begin: { readonly revises?: DocumentId; readonly recoverable?: boolean },
+  end: 'finish' | 'revise',
+  about: object,
+  onProgress: (progress: UploadProgress) => void,
+  signal: AbortSignal,
+  half: Resumed | null = null,
+): Promise<R> {
+  const { id, partBytes } =
+    half ??
+    (await call<BeginUploadResult>('POST', '/api/v1/uploads', {
+      fileName: file.name,
+      bytes: file.size,
+      ...begin,
+    }));
   try {
-    for (let sent = half?.receivedBytes ?? 0; sent < file.size; ) {
+    for (let sent = half?.receivedBytes ?? 0; sent < file.size;) {
       signal.throwIfAborted();
       sent = await sendPatiently(id, sent, file.slice(sent, sent + partBytes), signal);
       onProgress({ sent, total: file.size });
@@ -68,7 +130,8 @@ async function send<R>(file: File, begin: { readonly revises?: DocumentId; reado
     return await call<R>('POST', `/api/v1/uploads/${id}/${end}`, about);
   } catch (error) {
     // What a connection cut off can be gone on with; what was cancelled or refused cannot.
-    if (!(error instanceof CallError && error.code === 'UNREACHABLE')) await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
+    if (!(error instanceof CallError && error.code === 'UNREACHABLE'))
+      await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
     throw error;
   }
 }

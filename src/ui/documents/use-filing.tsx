@@ -24,24 +24,51 @@ export type Filing = {
 };
 
 /** Files documents; where another folder or marking would change what people may do, that is read before it is made. */
-export function useFiling(documents: readonly DocumentId[], onDone: (said?: string) => void = () => undefined): Filing {
+export function useFiling(
+  documents: readonly DocumentId[],
+  onDone: (said?: string) => void = () => undefined,
+): Filing {
   const { busy, said: saidLast, attempt } = useAttempt();
   const [asked, setAsked] = useState<Asked | null>(null);
   const apply = async (change: FilingChange) => {
     let said: string | undefined;
-    const done = await attempt(() => call<Filed>('POST', '/api/v1/documents/file', { documents, ...change }), ({ waits }) => (said = waits ? waitsWords : undefined));
+    const done = await attempt(
+      () => call<Filed>('POST', '/api/v1/documents/file', { documents, ...change }),
+      ({ waits }) => (said = waits ? waitsWords : undefined),
+    );
     setAsked(null);
     if (done) onDone(said);
   };
   const file = async (change: FilingChange) => {
     if (!('folderId' in change) && !('markingId' in change)) return apply(change);
     const found: ImpactFound[] = [];
-    if (!(await attempt(async () => { found.push(await call<ImpactFound>('POST', '/api/v1/documents/file/preview', { documents, ...change })); }))) return;
+    if (
+      !(await attempt(async () => {
+        found.push(
+          await call<ImpactFound>('POST', '/api/v1/documents/file/preview', {
+            documents,
+            ...change,
+          }),
+        );
+      }))
+    )
+      return;
     const [impact] = found;
     if (impact === undefined || impact.pairs === 0) return apply(change);
     setAsked({ change, impact });
   };
-  return { file, busy, said: saidLast, asked, go: async () => { if (asked !== null) await apply(asked.change); }, leave: () => { setAsked(null); } };
+  return {
+    file,
+    busy,
+    said: saidLast,
+    asked,
+    go: async () => {
+      if (asked !== null) await apply(asked.change);
+    },
+    leave: () => {
+      setAsked(null);
+    },
+  };
 }
 
 /** Whom filing otherwise would touch, with the two answers. */
@@ -49,8 +76,18 @@ export function FilingImpact({ filing: { asked, busy, go, leave } }: { readonly 
   if (asked === null) return null;
   return (
     <section className="stack notice" aria-label="What filing it so would do">
-      <ImpactWords impact={asked.impact} other="would have other limits, or another watermark from their next open on" />
-      <div className="row"><Button variant="contained" disabled={busy} onClick={() => void go()}>File it so</Button><Button variant="text" onClick={leave}>Leave it</Button></div>
+      <ImpactWords
+        impact={asked.impact}
+        other="would have other limits, or another watermark from their next open on"
+      />
+      <div className="row">
+        <Button variant="contained" disabled={busy} onClick={() => void go()}>
+          File it so
+        </Button>
+        <Button variant="text" onClick={leave}>
+          Leave it
+        </Button>
+      </div>
     </section>
   );
 }

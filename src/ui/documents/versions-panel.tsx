@@ -12,7 +12,15 @@ import { sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
 
 /** The versions of a document, and where the next one is taken in. */
-export function VersionsPanel({ id, versions, mayAdd }: { readonly id: DocumentId; readonly versions: readonly VersionRow[]; readonly mayAdd: boolean }) {
+export function VersionsPanel({
+  id,
+  versions,
+  mayAdd,
+}: {
+  readonly id: DocumentId;
+  readonly versions: readonly VersionRow[];
+  readonly mayAdd: boolean;
+}) {
   const router = useRouter();
   const picker = useRef<HTMLInputElement>(null);
   const stop = useRef<AbortController | null>(null);
@@ -35,17 +43,61 @@ export function VersionsPanel({ id, versions, mayAdd }: { readonly id: DocumentI
     <section className="stack" aria-label="Versions">
       <h2>Versions</h2>
       {versions.map((version, i) => (
-        <p key={version.number}><b>{version.number}</b>{i === 0 && versions.length > 1 && <span className="current"> opens now</span>} <span className="quiet">{version.fileName}, {version.pages} p, {sizeText(version.bytes)}, by {version.createdBy} <Moment at={version.createdAt} />, {version.opens} {version.opens === 1 ? 'open' : 'opens'}</span></p>
+        <p key={version.number}>
+          <b>{version.number}</b>
+          {i === 0 && versions.length > 1 && <span className="current"> opens now</span>}{' '}
+          <span className="quiet">
+            {version.fileName}, {version.pages} p, {sizeText(version.bytes)}, by {version.createdBy}{' '}
+            <Moment at={version.createdAt} />, {version.opens}{' '}
+            {version.opens === 1 ? 'open' : 'opens'}
+          </span>
+        </p>
       ))}
-      {progress !== null && <div className="row" style={{ flexWrap: 'nowrap' }}><LinearProgress variant="determinate" sx={{ flex: 1 }} value={progress.total === 0 ? 0 : (progress.sent / progress.total) * 100} aria-label="Encrypting" /><Button onClick={() => { stop.current?.abort(); }}>Cancel</Button></div>}
+      {progress !== null && (
+        <div className="row" style={{ flexWrap: 'nowrap' }}>
+          <LinearProgress
+            variant="determinate"
+            sx={{ flex: 1 }}
+            value={progress.total === 0 ? 0 : (progress.sent / progress.total) * 100}
+            aria-label="Encrypting"
+          />
+          <Button
+            onClick={() => {
+              stop.current?.abort();
+            }}
+          >
+            Cancel
+          </Button>
+        </div>
+      )}
       {mayAdd && progress === null && (
         <>
-          <input ref={picker} type="file" accept="application/pdf" hidden aria-label="File of the new version" onChange={(event) => { const file = event.target.files?.[0]; event.target.value = ''; if (file !== undefined) void take(file); }} />
-          <div className="row"><Button onClick={() => picker.current?.click()}>Add a version…</Button></div>
-          <p className="quiet">It opens from then on for everybody who holds access. Nothing is sent again; a page that is open now keeps its version.</p>
+          <input
+            ref={picker}
+            type="file"
+            accept="application/pdf"
+            hidden
+            aria-label="File of the new version"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file !== undefined) void take(file);
+            }}
+          />
+          <div className="row">
+            <Button onClick={() => picker.current?.click()}>Add a version…</Button>
+          </div>
+          <p className="quiet">
+            It opens from then on for everybody who holds access. Nothing is sent again; a page that
+            is open now keeps its version.
+          </p>
         </>
       )}
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }

@@ -8,7 +8,13 @@ import { Moment } from '@/ui/time/moment';
 import { EntriesFigure } from '@/ui/ledger/entries-figure';
 
 /** Where a document went: each sending that carried it, and what came of it. */
-export function WentPanel({ grants, now }: { readonly grants: readonly GrantRow[]; readonly now: number }) {
+export function WentPanel({
+  grants,
+  now,
+}: {
+  readonly grants: readonly GrantRow[];
+  readonly now: number;
+}) {
   const sendings = [...groupBy(grants, (grant) => grant.dispatchId).values()];
   return (
     <section className="stack" aria-label="Where it went">
@@ -20,7 +26,29 @@ export function WentPanel({ grants, now }: { readonly grants: readonly GrantRow[
         const opens = own.reduce((sum, grant) => sum + grant.opens, 0);
         const open = own.filter((grant) => stateOf(grant, now) === 'live');
         const live = open.filter(({ kind }) => !standsForMany(kind)).length;
-        return <p key={first.dispatchId}><Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link> <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>{first.dispatchReference}</span><br /><span className="quiet"><Moment at={first.sentAt} /> to {audienceOf(own)}, {live === 0 ? (open.length === 0 ? 'none can open it now' : 'who can open it now is unknown') : `${String(live)} can open it now`}; <EntriesFigure n={opens} of={{ document: first.documentId, dispatch: first.dispatchId, kind: 'opened' }} /> {opens === 1 ? 'open' : 'opens'}</span></p>;
+        return (
+          <p key={first.dispatchId}>
+            <Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link>{' '}
+            <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>
+              {first.dispatchReference}
+            </span>
+            <br />
+            <span className="quiet">
+              <Moment at={first.sentAt} /> to {audienceOf(own)},{' '}
+              {live === 0
+                ? open.length === 0
+                  ? 'none can open it now'
+                  : 'who can open it now is unknown'
+                : `${String(live)} can open it now`}
+              ;{' '}
+              <EntriesFigure
+                n={opens}
+                of={{ document: first.documentId, dispatch: first.dispatchId, kind: 'opened' }}
+              />{' '}
+              {opens === 1 ? 'open' : 'opens'}
+            </span>
+          </p>
+        );
       })}
     </section>
   );

@@ -14,8 +14,21 @@ export function ChoosePasswordForm({ token }: { readonly token: string }) {
   };
   return (
     <EntryForm title="Choose your password" action="Choose it" onSend={send}>
-      <TextField name="password" label={`Password, at least ${String(MIN_PASSWORD)} characters`} type="password" required autoComplete="new-password" autoFocus />
-      <TextField name="again" label="Once more" type="password" required autoComplete="new-password" />
+      <TextField
+        name="password"
+        label={`Password, at least ${String(MIN_PASSWORD)} characters`}
+        type="password"
+        required
+        autoComplete="new-password"
+        autoFocus
+      />
+      <TextField
+        name="again"
+        label="Once more"
+        type="password"
+        required
+        autoComplete="new-password"
+      />
     </EntryForm>
   );
 }

@@ -10,7 +10,13 @@ export class FormError extends Error {
   override readonly name = 'FormError';
 }
 
-type Props = { readonly title: string; readonly action: string; readonly onSend: (fields: Readonly<Record<string, string>>) => Promise<void>; readonly children: ReactNode; readonly below?: ReactNode };
+type Props = {
+  readonly title: string;
+  readonly action: string;
+  readonly onSend: (fields: Readonly<Record<string, string>>) => Promise<void>;
+  readonly children: ReactNode;
+  readonly below?: ReactNode;
+};
 
 /** A page with one form on it, before anybody is signed in. */
 export function EntryForm({ title, action, onSend, children, below }: Props) {
@@ -19,7 +25,12 @@ export function EntryForm({ title, action, onSend, children, below }: Props) {
 
   const submit = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const fields = Object.fromEntries([...new FormData(event.currentTarget)].map(([name, value]) => [name, typeof value === 'string' ? value : '']));
+    const fields = Object.fromEntries(
+      [...new FormData(event.currentTarget)].map(([name, value]) => [
+        name,
+        typeof value === 'string' ? value : '',
+      ]),
+    );
     setBusy(true);
     setProblem(null);
     try {
@@ -32,12 +43,27 @@ export function EntryForm({ title, action, onSend, children, below }: Props) {
 
   return (
     <main className="entry">
-      <div className="brand"><Emblem />Embargo</div>
+      <div className="brand">
+        <Emblem />
+        Embargo
+      </div>
       <h1>{title}</h1>
-      <form className="stack" style={{ gap: 18, marginTop: 22 }} onSubmit={(event) => void submit(event)}>
+      <form
+        className="stack"
+        style={{ gap: 18, marginTop: 22 }}
+        onSubmit={(event) => void submit(event)}
+      >
         {children}
-        {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-        <div className="row"><Button type="submit" variant="contained" disabled={busy}>{action}</Button></div>
+        {problem !== null && (
+          <p role="alert" className="magenta">
+            {problem}
+          </p>
+        )}
+        <div className="row">
+          <Button type="submit" variant="contained" disabled={busy}>
+            {action}
+          </Button>
+        </div>
         {below}
       </form>
     </main>

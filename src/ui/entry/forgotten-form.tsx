@@ -14,11 +14,30 @@ export function ForgottenForm() {
     setSentTo(email);
   };
   if (sentTo !== null) {
-    return <main className="entry"><div className="brand"><Emblem />Embargo</div><h1>Look into your mailbox</h1><p style={{ marginTop: 12 }}>If {sentTo} is on the staff here, a message with a link is on its way. The link works once, for an hour.</p></main>;
+    return (
+      <main className="entry">
+        <div className="brand">
+          <Emblem />
+          Embargo
+        </div>
+        <h1>Look into your mailbox</h1>
+        <p style={{ marginTop: 12 }}>
+          If {sentTo} is on the staff here, a message with a link is on its way. The link works
+          once, for an hour.
+        </p>
+      </main>
+    );
   }
   return (
     <EntryForm title="Choose a new password" action="Mail me a link" onSend={send}>
-      <TextField name="email" label="Address" type="email" autoComplete="username" required autoFocus />
+      <TextField
+        name="email"
+        label="Address"
+        type="email"
+        autoComplete="username"
+        required
+        autoFocus
+      />
     </EntryForm>
   );
 }

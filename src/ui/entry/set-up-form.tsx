@@ -12,22 +12,52 @@ export function SetUpForm({ token }: { readonly token: string }) {
   const [recoveryKey, setRecoveryKey] = useState<string | null>(null);
 
   const send = async (fields: Readonly<Record<string, string>>) => {
-    if (recoveryKey === null) throw new FormError('Make the recovery key, store it and give it back first: without it, a lost server means lost files.');
+    if (recoveryKey === null)
+      throw new FormError(
+        'Make the recovery key, store it and give it back first: without it, a lost server means lost files.',
+      );
     await call('POST', '/api/v1/set-up', { ...fields, recoveryKey });
     window.location.assign('/sign-in');
   };
 
   return (
     <EntryForm title="Set up Embargo" action="Set up" onSend={send}>
-      <TextField name="token" label="Set-up token, from the console" required defaultValue={token} autoComplete="off" />
-      <TextField name="organisation" label="Name of your organisation" required autoComplete="organization" />
-      <TextField name="zone" label="Time zone" required defaultValue={Intl.DateTimeFormat().resolvedOptions().timeZone} helperText="Used in messages and watermarks" />
+      <TextField
+        name="token"
+        label="Set-up token, from the console"
+        required
+        defaultValue={token}
+        autoComplete="off"
+      />
+      <TextField
+        name="organisation"
+        label="Name of your organisation"
+        required
+        autoComplete="organization"
+      />
+      <TextField
+        name="zone"
+        label="Time zone"
+        required
+        defaultValue={Intl.DateTimeFormat().resolvedOptions().timeZone}
+        helperText="Used in messages and watermarks"
+      />
       <TextField name="name" label="Your name" required autoComplete="name" />
       <TextField name="email" label="Your address" type="email" required autoComplete="username" />
-      <TextField name="password" label={`Password, at least ${String(MIN_PASSWORD)} characters`} type="password" required autoComplete="new-password" />
+      <TextField
+        name="password"
+        label={`Password, at least ${String(MIN_PASSWORD)} characters`}
+        type="password"
+        required
+        autoComplete="new-password"
+      />
       <section className="stack">
         <h2>Recovery key</h2>
-        <p>Every file will be encrypted to this key as well, so that your organisation can open its files without Embargo, with the standard age tool. It is made in this browser; only its public half is sent.</p>
+        <p>
+          Every file will be encrypted to this key as well, so that your organisation can open its
+          files without Embargo, with the standard age tool. It is made in this browser; only its
+          public half is sent.
+        </p>
         <MakeRecovery twoPeople={false} onKept={setRecoveryKey} />
       </section>
     </EntryForm>

@@ -4,12 +4,33 @@ import { useDropzone } from 'react-dropzone';
 import Button from '@mui/material/Button';
 
 /** Takes one file, dropped or picked; nothing of it is sent anywhere. */
-export function FileDrop({ words, busy, onFile }: { readonly words: string; readonly busy: boolean; readonly onFile: (file: File) => void }) {
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ multiple: false, noClick: true, disabled: busy, onDrop: ([file]) => { if (file !== undefined) onFile(file); } });
+export function FileDrop({
+  words,
+  busy,
+  onFile,
+}: {
+  readonly words: string;
+  readonly busy: boolean;
+  readonly onFile: (file: File) => void;
+}) {
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    multiple: false,
+    noClick: true,
+    disabled: busy,
+    onDrop: ([file]) => {
+      if (file !== undefined) onFile(file);
+    },
+  });
   return (
     <div {...getRootProps({ className: `drop${isDragActive ? ' over' : ''}` })}>
       <input {...getInputProps({ 'aria-label': words })} />
-      <div className="row"><b>{words}</b><span className="gap" /><Button variant="outlined" disabled={busy} onClick={open}>Choose a file</Button></div>
+      <div className="row">
+        <b>{words}</b>
+        <span className="gap" />
+        <Button variant="outlined" disabled={busy} onClick={open}>
+          Choose a file
+        </Button>
+      </div>
     </div>
   );
 }

@@ -10,8 +10,18 @@ import { CallError, call } from '@/ui/http/call';
 import { sizeText } from '@/ui/documents/size-words';
 import { Moment } from '@/ui/time/moment';
 
-type Answer = { readonly name: string; readonly found: FileFound | null; readonly host: string | null };
-const stateWords: Record<FileFound['grants'][number]['state'], string> = { live: 'can open it now', 'not-yet': 'not yet', expired: 'ended', revoked: 'revoked', blocked: 'blocked' };
+type Answer = {
+  readonly name: string;
+  readonly found: FileFound | null;
+  readonly host: string | null;
+};
+const stateWords: Record<FileFound['grants'][number]['state'], string> = {
+  live: 'can open it now',
+  'not-yet': 'not yet',
+  expired: 'ended',
+  revoked: 'revoked',
+  blocked: 'blocked',
+};
 
 /** Says what a protected file is, without opening it and without sending it anywhere. */
 export function InspectPanel() {
@@ -24,8 +34,18 @@ export function InspectPanel() {
     setAnswer(null);
     try {
       const { stanza, link } = await inspectPicked(file);
-      const { found } = stanza === null ? { found: null } : await call<{ readonly found: FileFound | null }>('POST', '/api/v1/files/inspect', { ...stanza, link });
-      setAnswer({ name: file.name, found, host: stanza === null ? null : new URL(stanza.serviceUrl).host });
+      const { found } =
+        stanza === null
+          ? { found: null }
+          : await call<{ readonly found: FileFound | null }>('POST', '/api/v1/files/inspect', {
+              ...stanza,
+              link,
+            });
+      setAnswer({
+        name: file.name,
+        found,
+        host: stanza === null ? null : new URL(stanza.serviceUrl).host,
+      });
     } catch (error) {
       setProblem(error instanceof CallError ? error.message : fileProblem(error));
     }
@@ -34,29 +54,91 @@ export function InspectPanel() {
   return (
     <section className="stack" aria-label="Inspect a file">
       <h2>Inspect a file</h2>
-      <FileDrop words="Drop a protected file, or the age file out of one" busy={busy} onFile={(file) => void take(file)} />
-      {problem !== null && <p role="alert" className="notice stops">{problem}</p>}
+      <FileDrop
+        words="Drop a protected file, or the age file out of one"
+        busy={busy}
+        onFile={(file) => void take(file)}
+      />
+      {problem !== null && (
+        <p role="alert" className="notice stops">
+          {problem}
+        </p>
+      )}
       {answer !== null && <Found answer={answer} />}
-      <p className="quiet">It is looked at in this browser: only the names in its head are asked about.</p>
+      <p className="quiet">
+        It is looked at in this browser: only the names in its head are asked about.
+      </p>
     </section>
   );
 }
 
 function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
-  if (found === null) return <div className="stack" role="status"><p className="answer">{host === null ? 'An age file that Embargo did not make.' : `A protected file of another service, ${host}.`}</p><p className="quiet">{name}</p></div>;
+  if (found === null)
+    return (
+      <div className="stack" role="status">
+        <p className="answer">
+          {host === null
+            ? 'An age file that Embargo did not make.'
+            : `A protected file of another service, ${host}.`}
+        </p>
+        <p className="quiet">{name}</p>
+      </div>
+    );
   const { document, version, madeFor, grants } = found;
   const live = grants.filter(({ state }) => state === 'live').length;
   return (
     <div className="stack" role="status">
-      <p className="answer">{document.title}, version {version.number}{version.current ? '' : ', not the current one'}.</p>
-      <p><Link href={`/documents/${document.id}`}><span className="figure">{document.reference}</span></Link> · {sizeText(version.bytes)} · protected <Moment at={version.protectedAt} /></p>
-      {madeFor !== null && <p>Made for <b>{madeFor.address}</b>, sent by {madeFor.sentBy} <Moment at={madeFor.sentAt} />: <Link className="figure" href={`/dispatches/${madeFor.dispatch}`}>{madeFor.reference}</Link></p>}
-      {version.keyDestroyed && <p className="magenta">Its key was destroyed: {version.recoverable ? 'only the recovery key opens it.' : 'nothing opens it.'}</p>}
+      <p className="answer">
+        {document.title}, version {version.number}
+        {version.current ? '' : ', not the current one'}.
+      </p>
+      <p>
+        <Link href={`/documents/${document.id}`}>
+          <span className="figure">{document.reference}</span>
+        </Link>{' '}
+        · {sizeText(version.bytes)} · protected <Moment at={version.protectedAt} />
+      </p>
+      {madeFor !== null && (
+        <p>
+          Made for <b>{madeFor.address}</b>, sent by {madeFor.sentBy} <Moment at={madeFor.sentAt} />
+          :{' '}
+          <Link className="figure" href={`/dispatches/${madeFor.dispatch}`}>
+            {madeFor.reference}
+          </Link>
+        </p>
+      )}
+      {version.keyDestroyed && (
+        <p className="magenta">
+          Its key was destroyed:{' '}
+          {version.recoverable ? 'only the recovery key opens it.' : 'nothing opens it.'}
+        </p>
+      )}
       {document.revoked && <p className="magenta">The document is revoked.</p>}
-      {!version.recoverable && !version.keyDestroyed && <p className="notice">The recovery key does not open this one.</p>}
-      <h2>{live} of {counted(grants.length, 'grant')} {live === 1 ? 'opens' : 'open'} it now</h2>
-      <table className="list" style={{ maxWidth: 560 }}><tbody>{grants.slice(0, 40).map((grant, index) => <tr key={index}><td style={{ paddingLeft: 0 }}>{grant.address}</td><td className={grant.state === 'live' ? 'quiet' : grant.state === 'not-yet' ? 'lamp' : 'magenta'}>{stateWords[grant.state]}</td></tr>)}</tbody></table>
-      {grants.length > 40 && <p className="quiet">and {grants.length - 40} more, on the document’s page</p>}
+      {!version.recoverable && !version.keyDestroyed && (
+        <p className="notice">The recovery key does not open this one.</p>
+      )}
+      <h2>
+        {live} of {counted(grants.length, 'grant')} {live === 1 ? 'opens' : 'open'} it now
+      </h2>
+      <table className="list" style={{ maxWidth: 560 }}>
+        <tbody>
+          {grants.slice(0, 40).map((grant, index) => (
+            <tr key={index}>
+              <td style={{ paddingLeft: 0 }}>{grant.address}</td>
+              <td
+                className={
+                  grant.state === 'live' ? 'quiet' : grant.state === 'not-yet' ? 'lamp' : 'magenta'
+                }
+              >
+                {stateWords[grant.state]}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {grants.length > 40 && (
+        <p className="quiet">and {grants.length - 40} more, on the document’s page</p>
+      )}
     </div>
   );
 }

@@ -7,8 +7,21 @@ function Heap({ title, found }: { readonly title: string; readonly found: readon
   if (found.length === 0) return null;
   return (
     <section aria-label={title} className="today">
-      <h2>{title} <span className="figure">{found.length}</span></h2>
-      <table className="list"><tbody>{found.map((each) => <tr key={each.href}><td style={{ width: '45%' }}><Link href={each.href}>{each.title}</Link></td><td className="quiet">{each.under}</td></tr>)}</tbody></table>
+      <h2>
+        {title} <span className="figure">{found.length}</span>
+      </h2>
+      <table className="list">
+        <tbody>
+          {found.map((each) => (
+            <tr key={each.href}>
+              <td style={{ width: '45%' }}>
+                <Link href={each.href}>{each.title}</Link>
+              </td>
+              <td className="quiet">{each.under}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </section>
   );
 }
@@ -20,9 +33,26 @@ export function FindView({ page }: { readonly page: FindPage }) {
   return (
     <main className="work wide">
       <div className="surface">
-        <div className="head"><div className="row"><h1>{wanted === '' ? 'Find' : `“${wanted}”`}</h1><span className="quiet">{wanted === '' ? 'Type a name, an address, a title or a reference at the left.' : `${String(count)} found`}</span></div></div>
+        <div className="head">
+          <div className="row">
+            <h1>{wanted === '' ? 'Find' : `“${wanted}”`}</h1>
+            <span className="quiet">
+              {wanted === ''
+                ? 'Type a name, an address, a title or a reference at the left.'
+                : `${String(count)} found`}
+            </span>
+          </div>
+        </div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
-          {wanted !== '' && count === 0 && <div className="empty" style={{ padding: '32px 0' }}><h2>Nothing is called that</h2><p>No document, person or dispatch has “{wanted}” in its name. The ledger is searched by its own filters.</p></div>}
+          {wanted !== '' && count === 0 && (
+            <div className="empty" style={{ padding: '32px 0' }}>
+              <h2>Nothing is called that</h2>
+              <p>
+                No document, person or dispatch has “{wanted}” in its name. The ledger is searched
+                by its own filters.
+              </p>
+            </div>
+          )}
           <Heap title="Documents" found={documents} />
           <Heap title="People" found={people} />
           <Heap title="Dispatches" found={dispatches} />

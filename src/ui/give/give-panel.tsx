@@ -33,39 +33,167 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
   const [search, setSearch] = useState('');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState(AS_USUAL);
-  const look = (q: string) => attempt(async () => { setLacking(await call<Lacking>('GET', `${path}?q=${encodeURIComponent(q)}`)); });
-  if (lacking === null) return <div className="stack"><div className="row"><Button disabled={busy || disabled} onClick={() => void look('')}>{ask}</Button></div><Notice said={said} /></div>;
+  const look = (q: string) =>
+    attempt(async () => {
+      setLacking(await call<Lacking>('GET', `${path}?q=${encodeURIComponent(q)}`));
+    });
+  if (lacking === null)
+    return (
+      <div className="stack">
+        <div className="row">
+          <Button disabled={busy || disabled} onClick={() => void look('')}>
+            {ask}
+          </Button>
+        </div>
+        <Notice said={said} />
+      </div>
+    );
 
   const all = lacking.rows.length > 0 && lacking.rows.every(({ id }) => ticked.has(id));
-  const tick = (ids: readonly string[], on: boolean) => { setTicked((before) => { const after = new Set(before); for (const id of ids) { if (on) after.add(id); else after.delete(id); } return after; }); };
+  const tick = (ids: readonly string[], on: boolean) => {
+    setTicked((before) => {
+      const after = new Set(before);
+      for (const id of ids) {
+        if (on) after.add(id);
+        else after.delete(id);
+      }
+      return after;
+    });
+  };
   const asUsual = { ...lacking.begin, id: AS_USUAL, name: 'As usual' };
   const terms = [asUsual, ...lacking.terms].find(({ id }) => id === chosen) ?? asUsual;
   const give = async () => {
-    const given = () => call<GiveResult>('POST', path, { [field]: [...ticked], terms: termsAt(terms, lacking.now), watermark: terms.watermark });
-    const well = await attempt(given, ({ waits }) => (waits ? 'A second person has to agree first; nothing is given yet. It waits on Today until they answer.' : `${done(ticked.size)} No mail went out: the link stands on the dispatch.`));
+    const given = () =>
+      call<GiveResult>('POST', path, {
+        [field]: [...ticked],
+        terms: termsAt(terms, lacking.now),
+        watermark: terms.watermark,
+      });
+    const well = await attempt(given, ({ waits }) =>
+      waits
+        ? 'A second person has to agree first; nothing is given yet. It waits on Today until they answer.'
+        : `${done(ticked.size)} No mail went out: the link stands on the dispatch.`,
+    );
     if (!well) return;
     setTicked(new Set());
     setLacking(null);
   };
   return (
     <section className="stack" aria-label={title}>
-      <h2>{title} <span className="figure">{lacking.total}</span></h2>
-      <form className="row" onSubmit={(event) => { event.preventDefault(); void look(search); }}><TextField label="Search" value={search} onChange={(event) => { setSearch(event.target.value); }} /><Button type="submit" disabled={busy}>Find</Button></form>
-      <div style={{ maxHeight: 280, overflow: 'auto' }} tabIndex={0} role="region" aria-label={`${title}, to choose from`}>
-        <table className="list"><tbody>
-          <tr><td style={{ width: 32 }}><input type="checkbox" className="tick" aria-label="Tick all of these" checked={all} onChange={(event) => { tick(lacking.rows.map(({ id }) => id), event.target.checked); }} /></td><td className="quiet">{lacking.total > lacking.rows.length ? `the first ${String(lacking.rows.length)}` : 'all of them'}</td></tr>
-          {lacking.rows.map((row) => (
-            <tr key={row.id}>
-              <td><input type="checkbox" className="tick" aria-label={`Tick ${row.name}`} checked={ticked.has(row.id)} onChange={(event) => { tick([row.id], event.target.checked); }} /></td>
-              <td>{row.name}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.detail}{row.once !== null && <span className="lamp"> · {row.once === 'revoked' ? 'was revoked' : 'has ended'}</span>}</span></td>
+      <h2>
+        {title} <span className="figure">{lacking.total}</span>
+      </h2>
+      <form
+        className="row"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void look(search);
+        }}
+      >
+        <TextField
+          label="Search"
+          value={search}
+          onChange={(event) => {
+            setSearch(event.target.value);
+          }}
+        />
+        <Button type="submit" disabled={busy}>
+          Find
+        </Button>
+      </form>
+      <div
+        style={{ maxHeight: 280, overflow: 'auto' }}
+        tabIndex={0}
+        role="region"
+        aria-label={`${title}, to choose from`}
+      >
+        <table className="list">
+          <tbody>
+            <tr>
+              <td style={{ width: 32 }}>
+                <input
+                  type="checkbox"
+                  className="tick"
+                  aria-label="Tick all of these"
+                  checked={all}
+                  onChange={(event) => {
+                    tick(
+                      lacking.rows.map(({ id }) => id),
+                      event.target.checked,
+                    );
+                  }}
+                />
+              </td>
+              <td className="quiet">
+                {lacking.total > lacking.rows.length
+                  ? `the first ${String(lacking.rows.length)}`
+                  : 'all of them'}
+              </td>
             </tr>
-          ))}
-        </tbody></table>
+            {lacking.rows.map((row) => (
+              <tr key={row.id}>
+                <td>
+                  <input
+                    type="checkbox"
+                    className="tick"
+                    aria-label={`Tick ${row.name}`}
+                    checked={ticked.has(row.id)}
+                    onChange={(event) => {
+                      tick([row.id], event.target.checked);
+                    }}
+                  />
+                </td>
+                <td>
+                  {row.name}
+                  <br />
+                  <span className="quiet" style={{ fontSize: 12 }}>
+                    {row.detail}
+                    {row.once !== null && (
+                      <span className="lamp">
+                        {' '}
+                        · {row.once === 'revoked' ? 'was revoked' : 'has ended'}
+                      </span>
+                    )}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </div>
-      <TextField select label="On these terms" sx={{ marginTop: 1 }} value={terms.id} onChange={(event) => { setChosen(event.target.value); }} helperText={`${rightsLine(terms.rights, terms.prints)}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`}>
-        {[asUsual, ...lacking.terms].map(({ id, name }) => <MenuItem key={id} value={id}>{name}</MenuItem>)}
+      <TextField
+        select
+        label="On these terms"
+        sx={{ marginTop: 1 }}
+        value={terms.id}
+        onChange={(event) => {
+          setChosen(event.target.value);
+        }}
+        helperText={`${rightsLine(terms.rights, terms.prints)}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`}
+      >
+        {[asUsual, ...lacking.terms].map(({ id, name }) => (
+          <MenuItem key={id} value={id}>
+            {name}
+          </MenuItem>
+        ))}
       </TextField>
-      <div className="row"><Button variant="contained" disabled={busy || ticked.size === 0} onClick={() => void give()}>Give {ticked.size}</Button><Button variant="text" onClick={() => { setLacking(null); }}>Leave it</Button></div>
+      <div className="row">
+        <Button
+          variant="contained"
+          disabled={busy || ticked.size === 0}
+          onClick={() => void give()}
+        >
+          Give {ticked.size}
+        </Button>
+        <Button
+          variant="text"
+          onClick={() => {
+            setLacking(null);
+          }}
+        >
+          Leave it
+        </Button>
+      </div>
       <Notice said={said} />
     </section>
   );

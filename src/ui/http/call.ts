@@ -13,12 +13,25 @@ export class CallError extends Error {
   }
 }
 
-type ErrorBody = { readonly error?: { readonly code: string; readonly message: string; readonly data?: Record<string, number | string>; readonly fields?: Record<string, string> } };
+type ErrorBody = {
+  readonly error?: {
+    readonly code: string;
+    readonly message: string;
+    readonly data?: Record<string, number | string>;
+    readonly fields?: Record<string, string>;
+  };
+};
 
 /** Turns a failed answer into a `CallError`. */
 export async function toCallError(response: Response): Promise<CallError> {
   const body = (await response.json().catch(() => ({}))) as ErrorBody;
-  return new CallError(body.error?.message ?? 'The server gave no answer that makes sense. Try again.', body.error?.code ?? 'FAILED', response.status, body.error?.data, body.error?.fields);
+  return new CallError(
+    body.error?.message ?? 'The server gave no answer that makes sense. Try again.',
+    body.error?.code ?? 'FAILED',
+    response.status,
+    body.error?.data,
+    body.error?.fields,
+  );
 }
 
 let askProof: (() => Promise<boolean>) | null = null;
@@ -40,7 +53,12 @@ async function proving<R>(work: () => Promise<R>): Promise<R> {
   try {
     return await work();
   } catch (error) {
-    if (!(error instanceof CallError && error.code === 'PROVE_AGAIN') || askProof === null || !(await askProof())) throw error;
+    if (
+      !(error instanceof CallError && error.code === 'PROVE_AGAIN') ||
+      askProof === null ||
+      !(await askProof())
+    )
+      throw error;
     return work();
   }
 }
@@ -58,12 +76,23 @@ async function reasoning<R>(body: unknown, work: (body: unknown) => Promise<R>):
 }
 
 /** Calls the API with JSON; where a fresh proof or a reason is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
-export async function call<R>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<R> {
-  return reasoning(body, (asked) => proving(async () => (await (await answered(method, path, asked, headers)).json()) as R));
+export async function call<R>(
+  method: 'GET' | 'POST' | 'DELETE',
+  path: string,
+  body?: unknown,
+  headers: Readonly<Record<string, string>> = {},
+): Promise<R> {
+  return reasoning(body, (asked) =>
+    proving(async () => (await (await answered(method, path, asked, headers)).json()) as R),
+  );
 }
 
 /** Calls the API and hears an answer that comes in lines of JSON, each as it arrives. @throws CallError */
-export async function callLines(path: string, body: unknown, onLine: (line: unknown) => void): Promise<void> {
+export async function callLines(
+  path: string,
+  body: unknown,
+  onLine: (line: unknown) => void,
+): Promise<void> {
   const response = await proving(() => answered('POST', path, body, {}));
   const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader();
   let rest = '';
@@ -83,16 +112,33 @@ export async function callLines(path: string, body: unknown, onLine: (line: unkn
 const unanswered = new Map<string, string>();
 
 /** One call with JSON, answered well. @throws CallError, also where the server cannot be reached */
-async function answered(method: 'GET' | 'POST' | 'DELETE', path: string, body: unknown, headers: Readonly<Record<string, string>>): Promise<Response> {
+async function answered(
+  method: 'GET' | 'POST' | 'DELETE',
+  path: string,
+  body: unknown,
+  headers: Readonly<Record<string, string>>,
+): Promise<Response> {
   const text = body === undefined ? undefined : JSON.stringify(body);
   const act = `${method} ${path} ${text ?? ''}`;
   const key = unanswered.get(act) ?? crypto.randomUUID();
   if (method !== 'GET') unanswered.set(act, key);
   let response: Response;
   try {
-    response = await fetch(path, { method, headers: { ...(text === undefined ? {} : { 'content-type': 'application/json' }), ...(method === 'GET' ? {} : { 'idempotency-key': key }), ...headers }, ...(text === undefined ? {} : { body: text }) });
+    response = await fetch(path, {
+      method,
+      headers: {
+        ...(text === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(method === 'GET' ? {} : { 'idempotency-key': key }),
+        ...headers,
+      },
+      ...(text === undefined ? {} : { body: text }),
+    });
   } catch {
-    throw new CallError('The server cannot be reached. Check your connection and try again.', 'UNREACHABLE', 0);
+    throw new CallError(
+      'The server cannot be reached. Check your connection and try again.',
+      'UNREACHABLE',
+      0,
+    );
   }
   unanswered.delete(act);
   if (!response.ok) throw await toCallError(response);
@@ -101,5 +147,7 @@ async function answered(method: 'GET' | 'POST' | 'DELETE', path: string, body: u
 
 /** The sentence to show for anything that was thrown. */
 export function sentenceOf(error: unknown): string {
-  return error instanceof CallError ? error.message : 'Something went wrong in this page. Reload it and try again.';
+  return error instanceof CallError
+    ? error.message
+    : 'Something went wrong in this page. Reload it and try again.';
 }

@@ -2,7 +2,9 @@ import { CallError, toCallError } from '@/ui/http/call';
 
 /** The name a server gave a download (RFC 6266). */
 function nameOf(response: Response): string {
-  const encoded = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+  const encoded = /filename\*=UTF-8''([^;]+)/.exec(
+    response.headers.get('content-disposition') ?? '',
+  )?.[1];
   return encoded === undefined ? 'file' : decodeURIComponent(encoded);
 }
 
@@ -12,11 +14,17 @@ export async function takeDownload(path: string): Promise<void> {
   try {
     response = await fetch(path, { method: 'POST' });
   } catch {
-    throw new CallError('The server cannot be reached. Check your connection and try again.', 'UNREACHABLE', 0);
+    throw new CallError(
+      'The server cannot be reached. Check your connection and try again.',
+      'UNREACHABLE',
+      0,
+    );
   }
   if (!response.ok) throw await toCallError(response);
   const address = URL.createObjectURL(await response.blob());
   Object.assign(document.createElement('a'), { href: address, download: nameOf(response) }).click();
   // The browser has taken the file over by then.
-  setTimeout(() => { URL.revokeObjectURL(address); }, 60_000);
+  setTimeout(() => {
+    URL.revokeObjectURL(address);
+  }, 60_000);
 }

@@ -13,7 +13,10 @@ export type Attempt = {
   /** The sentence where it went wrong; for places that show nothing when it went well. */
   readonly problem: string | null;
   /** Does something, says `done`, then has the page fetch its data anew. @returns whether it went well */
-  readonly attempt: <T>(work: () => Promise<T>, done?: string | ((result: T) => string | undefined)) => Promise<boolean>;
+  readonly attempt: <T>(
+    work: () => Promise<T>,
+    done?: string | ((result: T) => string | undefined),
+  ) => Promise<boolean>;
 };
 
 /** One change at a time from a part of a screen, with what came of it in words. */

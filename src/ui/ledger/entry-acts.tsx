@@ -11,7 +11,12 @@ import { useHolds } from '@/ui/shell/powers';
 import { AskWhy } from '@/ui/why/ask-why';
 
 /** Where somebody answers what an entry asks for. */
-const ANSWERED_ON_TODAY: ReadonlySet<string> = new Set(['request.asked', 'consent.asked', 'destruction.asked', 'mail.failed']);
+const ANSWERED_ON_TODAY: ReadonlySet<string> = new Set([
+  'request.asked',
+  'consent.asked',
+  'destruction.asked',
+  'mail.failed',
+]);
 
 /** What one may want to do about an entry: pull back, stop, ask, answer. */
 export function EntryActs({ row, words }: { readonly row: LedgerRow; readonly words: Words }) {
@@ -21,13 +26,44 @@ export function EntryActs({ row, words }: { readonly row: LedgerRow; readonly wo
   const { recipient, document, dispatch } = row;
   return (
     <div className="stack">
-      {document !== null && recipient !== null && <AskWhy key={row.sequence} recipient={recipient} document={document} label="Why, as it stands now?" />}
+      {document !== null && recipient !== null && (
+        <AskWhy
+          key={row.sequence}
+          recipient={recipient}
+          document={document}
+          label="Why, as it stands now?"
+        />
+      )}
       <div className="row">
-        {mayChange && document !== null && recipient !== null && <RevokeScope key={row.sequence} scope={{ kind: 'person-on-document', recipient, document }} label="Revoke…" title={`Revoke “${words.nameOf(document)}” for ${words.nameOf(recipient)}?`} changes={changes} />}
-        {ANSWERED_ON_TODAY.has(row.action) && <Button component={Link} href="/today">Answer on Today</Button>}
-        {recipient !== null && <Button component={Link} href={`/people?person=${recipient}`}>{blocks ? 'Block, or see what they hold' : 'What they hold'}</Button>}
-        {document !== null && <Button component={Link} href={`/documents/${document}`}>The document</Button>}
-        {dispatch !== null && <Button component={Link} href={`/dispatches/${dispatch}`}>The dispatch</Button>}
+        {mayChange && document !== null && recipient !== null && (
+          <RevokeScope
+            key={row.sequence}
+            scope={{ kind: 'person-on-document', recipient, document }}
+            label="Revoke…"
+            title={`Revoke “${words.nameOf(document)}” for ${words.nameOf(recipient)}?`}
+            changes={changes}
+          />
+        )}
+        {ANSWERED_ON_TODAY.has(row.action) && (
+          <Button component={Link} href="/today">
+            Answer on Today
+          </Button>
+        )}
+        {recipient !== null && (
+          <Button component={Link} href={`/people?person=${recipient}`}>
+            {blocks ? 'Block, or see what they hold' : 'What they hold'}
+          </Button>
+        )}
+        {document !== null && (
+          <Button component={Link} href={`/documents/${document}`}>
+            The document
+          </Button>
+        )}
+        {dispatch !== null && (
+          <Button component={Link} href={`/dispatches/${dispatch}`}>
+            The dispatch
+          </Button>
+        )}
       </div>
       <SaidLine changes={changes} />
     </div>

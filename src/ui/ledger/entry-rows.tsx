@@ -13,28 +13,95 @@ import { Moment } from '@/ui/time/moment';
 const IN_COLUMNS = ['Version', 'Device', 'Dispatch'];
 
 type Selected = { readonly row: LedgerRow; readonly named: Named };
-type Props = { readonly page: Pick<LedgerPage, 'rows' | 'named'>; readonly year: string; readonly selected: number | null; readonly onSelect: (selected: Selected) => void };
+type Props = {
+  readonly page: Pick<LedgerPage, 'rows' | 'named'>;
+  readonly year: string;
+  readonly selected: number | null;
+  readonly onSelect: (selected: Selected) => void;
+};
 type Within = Pick<LedgerPage, 'rows' | 'named'> | { readonly problem: string };
 
 /** Entries, the newest first; what happened within an open folds out below it. */
 export function EntryRows({ page, year, selected, onSelect }: Props) {
   const [opened, setOpened] = useState<ReadonlyMap<number, Within>>(new Map());
   const toggle = (row: LedgerRow) => {
-    const put = (within: Within | null) => { setOpened((before) => new Map([...before].filter(([sequence]) => sequence !== row.sequence).concat(within === null ? [] : [[row.sequence, within]]))); };
+    const put = (within: Within | null) => {
+      setOpened(
+        (before) =>
+          new Map(
+            [...before]
+              .filter(([sequence]) => sequence !== row.sequence)
+              .concat(within === null ? [] : [[row.sequence, within]]),
+          ),
+      );
+    };
     if (opened.has(row.sequence)) put(null);
-    else call<Pick<LedgerPage, 'rows' | 'named'>>('GET', `/api/v1/ledger/within/${row.licence ?? ''}`).then(put, (error: unknown) => { put({ problem: sentenceOf(error) }); });
+    else
+      call<Pick<LedgerPage, 'rows' | 'named'>>(
+        'GET',
+        `/api/v1/ledger/within/${row.licence ?? ''}`,
+      ).then(put, (error: unknown) => {
+        put({ problem: sentenceOf(error) });
+      });
   };
   return (
     <table className="list entries">
-      <thead><tr><th>When</th><th><span className="hidden-text">Outcome</span></th><th>Who</th><th>Did</th><th>What</th><th>Where</th><th>Detail</th></tr></thead>
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>
+            <span className="hidden-text">Outcome</span>
+          </th>
+          <th>Who</th>
+          <th>Did</th>
+          <th>What</th>
+          <th>Where</th>
+          <th>Detail</th>
+        </tr>
+      </thead>
       <tbody>
         {page.rows.map((row) => {
           const within = opened.get(row.sequence);
           return (
             <Fragment key={row.sequence}>
-              <EntryRow row={row} named={page.named} year={year} selected={selected} onSelect={onSelect} fold={row.within === 0 ? null : { open: within !== undefined, toggle: () => { toggle(row); } }} />
-              {within !== undefined && 'problem' in within && <tr><td colSpan={7} role="alert" className="magenta">{within.problem}</td></tr>}
-              {within !== undefined && 'rows' in within && within.rows.map((each) => <EntryRow key={each.sequence} row={each} named={within.named} year={year} selected={selected} onSelect={onSelect} fold={null} inside />)}
+              <EntryRow
+                row={row}
+                named={page.named}
+                year={year}
+                selected={selected}
+                onSelect={onSelect}
+                fold={
+                  row.within === 0
+                    ? null
+                    : {
+                        open: within !== undefined,
+                        toggle: () => {
+                          toggle(row);
+                        },
+                      }
+                }
+              />
+              {within !== undefined && 'problem' in within && (
+                <tr>
+                  <td colSpan={7} role="alert" className="magenta">
+                    {within.problem}
+                  </td>
+                </tr>
+              )}
+              {within !== undefined &&
+                'rows' in within &&
+                within.rows.map((each) => (
+                  <EntryRow
+                    key={each.sequence}
+                    row={each}
+                    named={within.named}
+                    year={year}
+                    selected={selected}
+                    onSelect={onSelect}
+                    fold={null}
+                    inside
+                  />
+                ))}
             </Fragment>
           );
         })}
@@ -43,20 +110,45 @@ export function EntryRows({ page, year, selected, onSelect }: Props) {
   );
 }
 
-type RowProps = Omit<Props, 'page'> & { readonly row: LedgerRow; readonly named: Named; readonly fold: { readonly open: boolean; readonly toggle: () => void } | null; readonly inside?: boolean };
+type RowProps = Omit<Props, 'page'> & {
+  readonly row: LedgerRow;
+  readonly named: Named;
+  readonly fold: { readonly open: boolean; readonly toggle: () => void } | null;
+  readonly inside?: boolean;
+};
 
 function EntryRow({ row, named, year, selected, onSelect, fold, inside = false }: RowProps) {
   const words = useWords(named);
   const stopped = row.outcome === 'refused' || row.outcome === 'failed';
   return (
     <tr aria-selected={row.sequence === selected} className={inside ? 'inside' : undefined}>
-      <td><button type="button" className="row-button" style={{ fontWeight: 400 }} onClick={() => { onSelect({ row, named }); }}><Moment at={Date.parse(row.occurredAt)} brief={row.occurredAt.startsWith(year)} /></button></td>
-      <td><Mark kind={markOf(row.action, row.outcome)} /></td>
+      <td>
+        <button
+          type="button"
+          className="row-button"
+          style={{ fontWeight: 400 }}
+          onClick={() => {
+            onSelect({ row, named });
+          }}
+        >
+          <Moment at={Date.parse(row.occurredAt)} brief={row.occurredAt.startsWith(year)} />
+        </button>
+      </td>
+      <td>
+        <Mark kind={markOf(row.action, row.outcome)} />
+      </td>
       <td className="oneline">{row.who}</td>
       <td className="oneline">{didWords(row)}</td>
       <td className="oneline">{row.what}</td>
       <td className="oneline quiet">{row.place === '' ? row.network : row.place.split(',')[0]}</td>
-      <td className={`oneline ${stopped ? 'magenta' : 'quiet'}`}>{fold !== null && <button type="button" className="chip" aria-expanded={fold.open} onClick={fold.toggle}>{row.within} within</button>} {factLine(factsOf(row, words), IN_COLUMNS)}</td>
+      <td className={`oneline ${stopped ? 'magenta' : 'quiet'}`}>
+        {fold !== null && (
+          <button type="button" className="chip" aria-expanded={fold.open} onClick={fold.toggle}>
+            {row.within} within
+          </button>
+        )}{' '}
+        {factLine(factsOf(row, words), IN_COLUMNS)}
+      </td>
     </tr>
   );
 }

@@ -12,7 +12,13 @@ import { dimensionWords, valueText } from '@/ui/words/dimension-words';
 const MOST = 5;
 
 type Counted = (typeof COUNTED_DIMENSIONS)[number];
-type HeapProps = { readonly dimension: Counted; readonly title: string; readonly facet: Facet; readonly most: number; readonly filter: LedgerInput };
+type HeapProps = {
+  readonly dimension: Counted;
+  readonly title: string;
+  readonly facet: Facet;
+  readonly most: number;
+  readonly filter: LedgerInput;
+};
 
 /** The values of one heading, each a filter; a long one opens to all of them. */
 function Heap({ dimension, title, facet, most, filter }: HeapProps) {
@@ -21,49 +27,159 @@ function Heap({ dimension, title, facet, most, filter }: HeapProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const open = () => {
     const address = addressOf('/api/v1/ledger/facet', filter, {});
-    call<{ readonly values: readonly FacetCount[] }>('GET', `${address}${address.includes('?') ? '&' : '?'}facet=${dimension}`).then(({ values }) => { setAll(values); }, (error: unknown) => { setProblem(sentenceOf(error)); });
+    call<{ readonly values: readonly FacetCount[] }>(
+      'GET',
+      `${address}${address.includes('?') ? '&' : '?'}facet=${dimension}`,
+    ).then(
+      ({ values }) => {
+        setAll(values);
+      },
+      (error: unknown) => {
+        setProblem(sentenceOf(error));
+      },
+    );
   };
-  const shown = all === null ? facet.values.slice(0, most) : all.filter(({ value }) => valueText(dimension, value).toLowerCase().includes(text.trim().toLowerCase()));
+  const shown =
+    all === null
+      ? facet.values.slice(0, most)
+      : all.filter(({ value }) =>
+          valueText(dimension, value).toLowerCase().includes(text.trim().toLowerCase()),
+        );
   const largest = Math.max(1, ...(all ?? facet.values).map((count) => count.entries));
   return (
     <section aria-label={title}>
       <h2>{title}</h2>
-      {all !== null && <div className="row" style={{ fontSize: 12.5 }}><input className="plain" aria-label={`Find a ${dimensionWords[dimension]}`} placeholder={`find among ${String(all.length)}`} value={text} onChange={(event) => { setText(event.target.value); }} style={{ width: 130 }} /><button type="button" className="chip" onClick={() => { setAll(null); }}>Fewer</button></div>}
+      {all !== null && (
+        <div className="row" style={{ fontSize: 12.5 }}>
+          <input
+            className="plain"
+            aria-label={`Find a ${dimensionWords[dimension]}`}
+            placeholder={`find among ${String(all.length)}`}
+            value={text}
+            onChange={(event) => {
+              setText(event.target.value);
+            }}
+            style={{ width: 130 }}
+          />
+          <button
+            type="button"
+            className="chip"
+            onClick={() => {
+              setAll(null);
+            }}
+          >
+            Fewer
+          </button>
+        </div>
+      )}
       <div className={all === null ? undefined : 'opened'}>
-        {facet.values.length === 0 && <p className="quiet" style={{ fontSize: 12.5 }}>none</p>}
-        {shown.map((count) => <HeapRow key={count.value} dimension={dimension} count={count} largest={largest} filter={filter} />)}
+        {facet.values.length === 0 && (
+          <p className="quiet" style={{ fontSize: 12.5 }}>
+            none
+          </p>
+        )}
+        {shown.map((count) => (
+          <HeapRow
+            key={count.value}
+            dimension={dimension}
+            count={count}
+            largest={largest}
+            filter={filter}
+          />
+        ))}
       </div>
-      {all === null && facet.all > most && <button type="button" className="chip" onClick={open}>All {facet.all.toLocaleString('en-GB')}</button>}
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      {all === null && facet.all > most && (
+        <button type="button" className="chip" onClick={open}>
+          All {facet.all.toLocaleString('en-GB')}
+        </button>
+      )}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }
 
-function HeapRow({ dimension, count: { value, entries }, largest, filter }: { readonly dimension: Counted; readonly count: FacetCount; readonly largest: number; readonly filter: LedgerInput }) {
+function HeapRow({
+  dimension,
+  count: { value, entries },
+  largest,
+  filter,
+}: {
+  readonly dimension: Counted;
+  readonly count: FacetCount;
+  readonly largest: number;
+  readonly filter: LedgerInput;
+}) {
   const chosen = isWanted(filter, dimension, value);
   const isRefusal = dimension === 'reason' || value === 'refused';
   const words = valueText(dimension, value);
   return (
     <div className="heap-row">
-      <Link className="heap" href={addressOf('/ledger', (chosen ? without : wanting)(filter, dimension, value), {})} aria-current={chosen} scroll={false}>
-        <span className="bar" style={{ width: `${String((entries / largest) * 100)}%`, background: isRefusal ? 'var(--magenta-soft)' : 'var(--current-soft)' }} />
+      <Link
+        className="heap"
+        href={addressOf('/ledger', (chosen ? without : wanting)(filter, dimension, value), {})}
+        aria-current={chosen}
+        scroll={false}
+      >
+        <span
+          className="bar"
+          style={{
+            width: `${String((entries / largest) * 100)}%`,
+            background: isRefusal ? 'var(--magenta-soft)' : 'var(--current-soft)',
+          }}
+        />
         <span className="word">{words}</span>
         <span className="figure">{entries.toLocaleString('en-GB')}</span>
       </Link>
-      <Link className="exclude" href={addressOf('/ledger', refusing(filter, dimension, value), {})} scroll={false} title={`Exclude ${words}`} aria-label={`Exclude ${words}`}>−</Link>
+      <Link
+        className="exclude"
+        href={addressOf('/ledger', refusing(filter, dimension, value), {})}
+        scroll={false}
+        title={`Exclude ${words}`}
+        aria-label={`Exclude ${words}`}
+      >
+        −
+      </Link>
     </div>
   );
 }
 
 /** How many entries there are of each kind, reason, place and organisation, each a filter. */
-export function Facets({ facets, filter }: { readonly facets: LedgerPage['facets']; readonly filter: LedgerInput }) {
+export function Facets({
+  facets,
+  filter,
+}: {
+  readonly facets: LedgerPage['facets'];
+  readonly filter: LedgerInput;
+}) {
   const kinds = KINDS.flatMap((kind) => facets.kinds.filter((count) => count.value === kind));
   return (
     <div className="facets">
-      <Heap dimension="kind" title="What" most={KINDS.length} facet={{ values: kinds, all: kinds.length }} filter={filter} />
-      <Heap dimension="reason" title="Why refused" most={MOST} facet={facets.reasons} filter={filter} />
+      <Heap
+        dimension="kind"
+        title="What"
+        most={KINDS.length}
+        facet={{ values: kinds, all: kinds.length }}
+        filter={filter}
+      />
+      <Heap
+        dimension="reason"
+        title="Why refused"
+        most={MOST}
+        facet={facets.reasons}
+        filter={filter}
+      />
       <Heap dimension="place" title="Place" most={MOST} facet={facets.places} filter={filter} />
-      <Heap dimension="organisation" title="Organisation" most={MOST} facet={facets.organisations} filter={filter} />
+      <Heap
+        dimension="organisation"
+        title="Organisation"
+        most={MOST}
+        facet={facets.organisations}
+        filter={filter}
+      />
     </div>
   );
 }

@@ -28,13 +28,43 @@ function nameOf(dimension: Dimension, value: string, named: Named): string {
 
 /** The filters in force, each of which can be taken off. */
 function chipsOf(filter: LedgerInput, named: Named): Chip[] {
-  const off = (dimension: Dimension, value: string): string => addressOf('/ledger', without(filter, dimension, value), {});
+  const off = (dimension: Dimension, value: string): string =>
+    addressOf('/ledger', without(filter, dimension, value), {});
   const { from, to } = filter;
   return [
-    ...(from === undefined && to === undefined ? [] : [{ key: 'span', label: spanText(filter), href: addressOf('/ledger', filter, { from: undefined, to: undefined }) }]),
-    ...DIMENSIONS.flatMap((dimension) => (filter[dimension] ?? []).map((value) => ({ key: `${dimension} ${value}`, label: dimension === 'outcome' ? `only ${value}` : `${dimensionWords[dimension]}: ${nameOf(dimension, value, named)}`, href: off(dimension, value) }))),
-    ...(filter.without ?? []).map(({ dimension, value }) => ({ key: `not ${dimension} ${value}`, label: `not ${dimensionWords[dimension]}: ${nameOf(dimension, value, named)}`, href: off(dimension, value) })),
-    ...(filter.own === undefined ? [] : [{ key: 'own', label: 'only yours', href: addressOf('/ledger', filter, { own: undefined }) }]),
+    ...(from === undefined && to === undefined
+      ? []
+      : [
+          {
+            key: 'span',
+            label: spanText(filter),
+            href: addressOf('/ledger', filter, { from: undefined, to: undefined }),
+          },
+        ]),
+    ...DIMENSIONS.flatMap((dimension) =>
+      (filter[dimension] ?? []).map((value) => ({
+        key: `${dimension} ${value}`,
+        label:
+          dimension === 'outcome'
+            ? `only ${value}`
+            : `${dimensionWords[dimension]}: ${nameOf(dimension, value, named)}`,
+        href: off(dimension, value),
+      })),
+    ),
+    ...(filter.without ?? []).map(({ dimension, value }) => ({
+      key: `not ${dimension} ${value}`,
+      label: `not ${dimensionWords[dimension]}: ${nameOf(dimension, value, named)}`,
+      href: off(dimension, value),
+    })),
+    ...(filter.own === undefined
+      ? []
+      : [
+          {
+            key: 'own',
+            label: 'only yours',
+            href: addressOf('/ledger', filter, { own: undefined }),
+          },
+        ]),
   ];
 }
 
@@ -42,14 +72,48 @@ function chipsOf(filter: LedgerInput, named: Named): Chip[] {
 const OFTEN = ['refused', 'failed'] as const;
 
 /** The filters in force and those that are often wanted. `mine`: whether one may choose to see only what is one's own. */
-export function FilterChips({ filter, named, mine }: { readonly filter: LedgerInput; readonly named: Named; readonly mine: boolean }) {
+export function FilterChips({
+  filter,
+  named,
+  mine,
+}: {
+  readonly filter: LedgerInput;
+  readonly named: Named;
+  readonly mine: boolean;
+}) {
   const chips = chipsOf(filter, named);
   return (
     <>
-      {chips.map(({ key, label, href }) => <Link key={key} className="chip" style={{ background: 'var(--shoal)' }} href={href} aria-label={`Remove the filter ${label}`}>{label} ✕</Link>)}
-      {chips.length > 1 && <Link className="chip" href="/ledger">Show everything</Link>}
-      {OFTEN.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => <Link key={outcome} className="chip" href={addressOf('/ledger', wanting(filter, 'outcome', outcome), {})}>{(filter.outcome ?? []).length === 0 ? 'only' : 'also'} {outcome}</Link>)}
-      {mine && filter.own === undefined && <Link className="chip" href={addressOf('/ledger', filter, { own: 'yes' })}>only yours</Link>}
+      {chips.map(({ key, label, href }) => (
+        <Link
+          key={key}
+          className="chip"
+          style={{ background: 'var(--shoal)' }}
+          href={href}
+          aria-label={`Remove the filter ${label}`}
+        >
+          {label} ✕
+        </Link>
+      ))}
+      {chips.length > 1 && (
+        <Link className="chip" href="/ledger">
+          Show everything
+        </Link>
+      )}
+      {OFTEN.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => (
+        <Link
+          key={outcome}
+          className="chip"
+          href={addressOf('/ledger', wanting(filter, 'outcome', outcome), {})}
+        >
+          {(filter.outcome ?? []).length === 0 ? 'only' : 'also'} {outcome}
+        </Link>
+      ))}
+      {mine && filter.own === undefined && (
+        <Link className="chip" href={addressOf('/ledger', filter, { own: 'yes' })}>
+          only yours
+        </Link>
+      )}
     </>
   );
 }

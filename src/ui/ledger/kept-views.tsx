@@ -8,27 +8,92 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { addressOf } from '@/ui/ledger/ledger-address';
 
 /** Views of the ledger kept under a name: chosen, kept, dropped. */
-export function KeptViews({ views, filter }: { readonly views: readonly KeptView[]; readonly filter: LedgerInput }) {
+export function KeptViews({
+  views,
+  filter,
+}: {
+  readonly views: readonly KeptView[];
+  readonly filter: LedgerInput;
+}) {
   const [naming, setNaming] = useState(false);
   const { problem, attempt } = useAttempt();
   const query = addressOf('', filter, {}).replace(/^\?/, '');
   const here = views.find((view) => view.query === query);
-  const keep = async (name: FormDataEntryValue | null) => { if (await attempt(() => call('POST', '/api/v1/ledger/views', { name, query }))) setNaming(false); };
+  const keep = async (name: FormDataEntryValue | null) => {
+    if (await attempt(() => call('POST', '/api/v1/ledger/views', { name, query })))
+      setNaming(false);
+  };
   if (views.length === 0 && query === '') return null;
   return (
-    <div className="row" role="group" aria-label="Kept views" style={{ marginTop: 6, fontSize: 12.5 }}>
+    <div
+      className="row"
+      role="group"
+      aria-label="Kept views"
+      style={{ marginTop: 6, fontSize: 12.5 }}
+    >
       <span className="quiet">Kept views</span>
-      {views.map((view) => <Link key={view.id} className="chip" href={view.query === '' ? '/ledger' : `/ledger?${view.query}`} aria-current={view === here ? 'true' : undefined}>{view.name}</Link>)}
+      {views.map((view) => (
+        <Link
+          key={view.id}
+          className="chip"
+          href={view.query === '' ? '/ledger' : `/ledger?${view.query}`}
+          aria-current={view === here ? 'true' : undefined}
+        >
+          {view.name}
+        </Link>
+      ))}
       {views.length === 0 && !naming && <span className="quiet">none yet</span>}
-      {query !== '' && here === undefined && !naming && <button type="button" className="chip" onClick={() => { setNaming(true); }}>Keep this view</button>}
-      {here !== undefined && <button type="button" className="chip" onClick={() => void attempt(() => call('DELETE', `/api/v1/ledger/views/${here.id}`))}>Drop “{here.name}”</button>}
+      {query !== '' && here === undefined && !naming && (
+        <button
+          type="button"
+          className="chip"
+          onClick={() => {
+            setNaming(true);
+          }}
+        >
+          Keep this view
+        </button>
+      )}
+      {here !== undefined && (
+        <button
+          type="button"
+          className="chip"
+          onClick={() => void attempt(() => call('DELETE', `/api/v1/ledger/views/${here.id}`))}
+        >
+          Drop “{here.name}”
+        </button>
+      )}
       {naming && (
-        <form className="row" onSubmit={(event) => { event.preventDefault(); void keep(new FormData(event.currentTarget).get('name')); }}>
-          <input className="plain" name="name" required autoFocus maxLength={60} aria-label="Name of the view" placeholder="name" style={{ width: 160 }} onKeyDown={(event) => { if (event.key === 'Escape') setNaming(false); }} />
-          <button type="submit" className="chip">Keep it</button>
+        <form
+          className="row"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void keep(new FormData(event.currentTarget).get('name'));
+          }}
+        >
+          <input
+            className="plain"
+            name="name"
+            required
+            autoFocus
+            maxLength={60}
+            aria-label="Name of the view"
+            placeholder="name"
+            style={{ width: 160 }}
+            onKeyDown={(event) => {
+              if (event.key === 'Escape') setNaming(false);
+            }}
+          />
+          <button type="submit" className="chip">
+            Keep it
+          </button>
         </form>
       )}
-      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+      {problem !== null && (
+        <span role="alert" className="magenta">
+          {problem}
+        </span>
+      )}
     </div>
   );
 }

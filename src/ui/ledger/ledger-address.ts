@@ -8,20 +8,37 @@ export function addressOf(path: string, filter: LedgerInput, change: Change): st
   const query = new URLSearchParams();
   for (const [name, value] of Object.entries({ ...filter, before: undefined, ...change })) {
     if (value === undefined) continue;
-    for (const each of Array.isArray(value) ? value : [value]) query.append(name, typeof each === 'object' ? `${each.dimension}:${each.value}` : String(each));
+    for (const each of Array.isArray(value) ? value : [value])
+      query.append(
+        name,
+        typeof each === 'object' ? `${each.dimension}:${each.value}` : String(each),
+      );
   }
   const text = query.toString();
   return text === '' ? path : `${path}?${text}`;
 }
 
-function withValues(filter: LedgerInput, dimension: Dimension, values: readonly string[]): LedgerInput {
+function withValues(
+  filter: LedgerInput,
+  dimension: Dimension,
+  values: readonly string[],
+): LedgerInput {
   return { ...filter, [dimension]: values.length === 0 ? undefined : values };
 }
 
 /** The filter with a value that is not wanted any more, or not refused. */
 export function without(filter: LedgerInput, dimension: Dimension, value: string): LedgerInput {
-  const refused = (filter.without ?? []).filter((each) => each.dimension !== dimension || each.value !== value);
-  return { ...withValues(filter, dimension, (filter[dimension] ?? []).filter((each) => each !== value)), without: refused.length === 0 ? undefined : refused };
+  const refused = (filter.without ?? []).filter(
+    (each) => each.dimension !== dimension || each.value !== value,
+  );
+  return {
+    ...withValues(
+      filter,
+      dimension,
+      (filter[dimension] ?? []).filter((each) => each !== value),
+    ),
+    without: refused.length === 0 ? undefined : refused,
+  };
 }
 
 /** The filter that also lets a value through. */

@@ -20,17 +20,41 @@ import { WorldPicture } from '@/ui/ledger/world-picture';
 import { momentText, zoneName } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 
-const only = (values: readonly string[] | undefined): string | undefined => (values?.length === 1 ? values[0] : undefined);
+const only = (values: readonly string[] | undefined): string | undefined =>
+  values?.length === 1 ? values[0] : undefined;
 
 /** What of these filters the opens can be narrowed by as well: by one of each. */
-function opensFilterOf({ document, dispatch, recipient, organisation, from, to }: LedgerInput): OpensInput {
-  return { document: only(document), dispatch: only(dispatch), recipient: only(recipient), organisation: only(organisation), from: from?.slice(0, 10), to: to?.slice(0, 10) };
+function opensFilterOf({
+  document,
+  dispatch,
+  recipient,
+  organisation,
+  from,
+  to,
+}: LedgerInput): OpensInput {
+  return {
+    document: only(document),
+    dispatch: only(dispatch),
+    recipient: only(recipient),
+    organisation: only(organisation),
+    from: from?.slice(0, 10),
+    to: to?.slice(0, 10),
+  };
 }
 
 /** Everything that happened, filtered by what stands in the address. */
-export function LedgerView({ page, filter }: { readonly page: LedgerPage; readonly filter: LedgerInput }) {
+export function LedgerView({
+  page,
+  filter,
+}: {
+  readonly page: LedgerPage;
+  readonly filter: LedgerInput;
+}) {
   const [first] = page.rows;
-  const [selected, setSelected] = useState<{ readonly row: LedgerRow; readonly named: Named } | null>(first === undefined ? null : { row: first, named: page.named });
+  const [selected, setSelected] = useState<{
+    readonly row: LedgerRow;
+    readonly named: Named;
+  } | null>(first === undefined ? null : { row: first, named: page.named });
   const [verifying, setVerifying] = useState(false);
   const words = useWords(selected?.named ?? page.named);
   const zone = useZone();
@@ -42,11 +66,33 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
         <div className="head">
           <div className="row">
             <h1>Ledger</h1>
-            <span className="figure quiet" title={page.signedAt === null ? undefined : `Signed ${momentText(page.signedAt, zone)}`}>{page.everything ? `${page.size.toLocaleString('en-GB')} entries, ${page.signedAt === null ? 'none' : page.signedSize.toLocaleString('en-GB')} signed` : 'of your documents, your dispatches, your acts'}</span>
+            <span
+              className="figure quiet"
+              title={
+                page.signedAt === null ? undefined : `Signed ${momentText(page.signedAt, zone)}`
+              }
+            >
+              {page.everything
+                ? `${page.size.toLocaleString('en-GB')} entries, ${page.signedAt === null ? 'none' : page.signedSize.toLocaleString('en-GB')} signed`
+                : 'of your documents, your dispatches, your acts'}
+            </span>
             <span className="gap" />
-            {page.everything && <Button aria-expanded={verifying} onClick={() => { setVerifying(!verifying); }}>Verify</Button>}
-            <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>Opens by person</Button>
-            <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>Export {page.total.toLocaleString('en-GB')}</Button>
+            {page.everything && (
+              <Button
+                aria-expanded={verifying}
+                onClick={() => {
+                  setVerifying(!verifying);
+                }}
+              >
+                Verify
+              </Button>
+            )}
+            <Button component={Link} href={opensAddress('/ledger/opens', opensFilterOf(filter))}>
+              Opens by person
+            </Button>
+            <Button component="a" href={addressOf('/api/v1/ledger/export', filter, {})} download>
+              Export {page.total.toLocaleString('en-GB')}
+            </Button>
           </div>
           <div className="row" style={{ marginTop: 8 }}>
             <FindFilter key={JSON.stringify(filter)} filter={filter} />
@@ -55,20 +101,83 @@ export function LedgerView({ page, filter }: { readonly page: LedgerPage; readon
           <KeptViews views={page.views} filter={filter} />
         </div>
         <div className="scroll">
-          {page.recorded !== null && <div className="over-time"><Histogram days={page.days} first={page.recorded.first} last={page.recorded.last} filter={filter} /><WorldPicture map={page.map} filter={filter} /></div>}
+          {page.recorded !== null && (
+            <div className="over-time">
+              <Histogram
+                days={page.days}
+                first={page.recorded.first}
+                last={page.recorded.last}
+                filter={filter}
+              />
+              <WorldPicture map={page.map} filter={filter} />
+            </div>
+          )}
           <Facets facets={page.facets} filter={filter} />
           {page.rows.length === 0 ? (
-            <div className="empty"><h2>No entry passes these filters</h2><p><Link href="/ledger">Show everything</Link></p></div>
+            <div className="empty">
+              <h2>No entry passes these filters</h2>
+              <p>
+                <Link href="/ledger">Show everything</Link>
+              </p>
+            </div>
           ) : (
             <>
-              <p className="quiet" style={{ margin: '8px 22px 0', fontSize: 12.5 }}>{page.folded ? <>Pages and keys are told with their open. <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show each</Link></> : <>Every entry by itself.{filter.each !== undefined && <> <Link href={addressOf('/ledger', filter, { each: undefined })}>Fold them into their open</Link></>}</>} Times in {zone}, {year} ({zoneName(Date.parse(newest), zone)}){page.zone === zone ? '' : `; days in ${page.zone}`}.</p>
-              <EntryRows key={JSON.stringify(filter)} page={page} year={year} selected={selected?.row.sequence ?? null} onSelect={setSelected} />
-              {page.older !== null && <div style={{ padding: '12px 22px' }}><Button component={Link} href={addressOf('/ledger', filter, { before: page.older })}>Older entries</Button></div>}
+              <p className="quiet" style={{ margin: '8px 22px 0', fontSize: 12.5 }}>
+                {page.folded ? (
+                  <>
+                    Pages and keys are told with their open.{' '}
+                    <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show each</Link>
+                  </>
+                ) : (
+                  <>
+                    Every entry by itself.
+                    {filter.each !== undefined && (
+                      <>
+                        {' '}
+                        <Link href={addressOf('/ledger', filter, { each: undefined })}>
+                          Fold them into their open
+                        </Link>
+                      </>
+                    )}
+                  </>
+                )}{' '}
+                Times in {zone}, {year} ({zoneName(Date.parse(newest), zone)})
+                {page.zone === zone ? '' : `; days in ${page.zone}`}.
+              </p>
+              <EntryRows
+                key={JSON.stringify(filter)}
+                page={page}
+                year={year}
+                selected={selected?.row.sequence ?? null}
+                onSelect={setSelected}
+              />
+              {page.older !== null && (
+                <div style={{ padding: '12px 22px' }}>
+                  <Button
+                    component={Link}
+                    href={addressOf('/ledger', filter, { before: page.older })}
+                  >
+                    Older entries
+                  </Button>
+                </div>
+              )}
             </>
           )}
         </div>
       </div>
-      <aside className="side" aria-label="The selected entry">{verifying && <><VerifyPanel size={page.size} /><hr /></>}{selected === null ? <p className="quiet">Select an entry to see it whole.</p> : <EntryPanel row={selected.row} words={words} filter={filter} />}</aside>
+      <aside className="side" aria-label="The selected entry">
+        {verifying && (
+          <>
+            <VerifyPanel size={page.size} />
+            <hr />
+          </>
+        )}
+        {selected === null ? (
+          <p className="quiet">Select an entry to see it whole.</p>
+        ) : (
+          <EntryPanel row={selected.row} words={words} filter={filter} />
+        )}
+      </aside>
     </main>
   );
 }

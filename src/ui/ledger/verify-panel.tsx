@@ -34,27 +34,77 @@ export function VerifyPanel({ size }: { readonly size: number }) {
   return (
     <section className="stack" aria-label="Verification">
       <h2>Verification</h2>
-      <p className="quiet">Every entry is read again from the first one: the chain, the signed checkpoints, personal values, counts, and whether access stands as it is recorded.</p>
-      <TextField label="Checkpoints kept outside (optional)" multiline minRows={2} maxRows={6} value={checkpoints} onChange={(event) => { setCheckpoints(event.target.value); }} slotProps={{ htmlInput: { style: { fontFamily: 'var(--figure)', fontSize: 12 } } }} />
+      <p className="quiet">
+        Every entry is read again from the first one: the chain, the signed checkpoints, personal
+        values, counts, and whether access stands as it is recorded.
+      </p>
+      <TextField
+        label="Checkpoints kept outside (optional)"
+        multiline
+        minRows={2}
+        maxRows={6}
+        value={checkpoints}
+        onChange={(event) => {
+          setCheckpoints(event.target.value);
+        }}
+        slotProps={{ htmlInput: { style: { fontFamily: 'var(--figure)', fontSize: 12 } } }}
+      />
       <div className="row">
-        <Button variant="contained" disabled={done !== null} onClick={() => void verify()}>Verify the ledger</Button>
-        <Button component="a" href="/api/v1/ledger/checkpoint" download>Download newest checkpoint</Button>
+        <Button variant="contained" disabled={done !== null} onClick={() => void verify()}>
+          Verify the ledger
+        </Button>
+        <Button component="a" href="/api/v1/ledger/checkpoint" download>
+          Download newest checkpoint
+        </Button>
       </div>
-      {done !== null && <p role="status">{number(done)} of {number(size)} entries…<br /><progress max={Math.max(1, size)} value={done} style={{ width: '100%' }} /></p>}
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      {done !== null && (
+        <p role="status">
+          {number(done)} of {number(size)} entries…
+          <br />
+          <progress max={Math.max(1, size)} value={done} style={{ width: '100%' }} />
+        </p>
+      )}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
       {result !== null && <Result result={result} />}
     </section>
   );
 }
 
-function Result({ result: { entries, checkpoints, signed, witnessed, backwards, problems } }: { readonly result: VerifyResult }) {
+function Result({
+  result: { entries, checkpoints, signed, witnessed, backwards, problems },
+}: {
+  readonly result: VerifyResult;
+}) {
   return (
     <div role="status" className="stack" style={{ gap: 6 }}>
-      <p className={problems.length === 0 ? 'answer' : 'answer magenta'}>{problems.length === 0 ? `All ${number(entries)} entries hold.` : `The ledger does not hold: ${counted(problems.length, 'problem')}.`}</p>
-      {problems.map(({ sequence, detail }) => <p key={`${String(sequence)} ${detail}`} className="magenta">Entry {number(sequence)}: {detail}.</p>)}
-      <p>{counted(checkpoints, 'signed checkpoint')}, up to entry {number(signed)}.</p>
-      <p>{witnessed === null ? 'No checkpoint from outside was at hand: this proves nothing against whoever can write to the database.' : `Proven up to entry ${number(witnessed)} against checkpoints that were kept outside.`}</p>
-      {backwards > 0 && <p>{counted(backwards, 'entry has', 'entries have')} a time before that of an earlier one: a clock was set back.</p>}
+      <p className={problems.length === 0 ? 'answer' : 'answer magenta'}>
+        {problems.length === 0
+          ? `All ${number(entries)} entries hold.`
+          : `The ledger does not hold: ${counted(problems.length, 'problem')}.`}
+      </p>
+      {problems.map(({ sequence, detail }) => (
+        <p key={`${String(sequence)} ${detail}`} className="magenta">
+          Entry {number(sequence)}: {detail}.
+        </p>
+      ))}
+      <p>
+        {counted(checkpoints, 'signed checkpoint')}, up to entry {number(signed)}.
+      </p>
+      <p>
+        {witnessed === null
+          ? 'No checkpoint from outside was at hand: this proves nothing against whoever can write to the database.'
+          : `Proven up to entry ${number(witnessed)} against checkpoints that were kept outside.`}
+      </p>
+      {backwards > 0 && (
+        <p>
+          {counted(backwards, 'entry has', 'entries have')} a time before that of an earlier one: a
+          clock was set back.
+        </p>
+      )}
     </div>
   );
 }

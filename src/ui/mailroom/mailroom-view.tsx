@@ -5,53 +5,137 @@ import Button from '@mui/material/Button';
 import { sizeText } from '@/ui/documents/size-words';
 import { Moment } from '@/ui/time/moment';
 
-type Message = { readonly id: string; readonly toAddress: string; readonly fromAddress: string; readonly subject: string; readonly receivedAt: number };
-type Props = { readonly messages: readonly Message[]; readonly addresses: readonly string[]; readonly address: string | null; readonly open: (Message & { readonly text: string; readonly files: readonly { readonly name: string; readonly bytes: number }[] }) | null };
+type Message = {
+  readonly id: string;
+  readonly toAddress: string;
+  readonly fromAddress: string;
+  readonly subject: string;
+  readonly receivedAt: number;
+};
+type Props = {
+  readonly messages: readonly Message[];
+  readonly addresses: readonly string[];
+  readonly address: string | null;
+  readonly open:
+    | (Message & {
+        readonly text: string;
+        readonly files: readonly { readonly name: string; readonly bytes: number }[];
+      })
+    | null;
+};
 
 /** The text with its links to follow; they open beside the mailroom, as a mail program would. */
 function Linked({ text }: { readonly text: string }) {
-  return <>{text.split(/(https?:\/\/\S+)/).map((part, i) => (i % 2 === 1 ? <a key={i} href={part} target="_blank" rel="noreferrer">{part}</a> : part))}</>;
+  return (
+    <>
+      {text.split(/(https?:\/\/\S+)/).map((part, i) =>
+        i % 2 === 1 ? (
+          <a key={i} href={part} target="_blank" rel="noreferrer">
+            {part}
+          </a>
+        ) : (
+          part
+        ),
+      )}
+    </>
+  );
 }
 
 /** The demo's mail server: every mailbox in one place. */
 export function MailroomView({ messages, addresses, address, open }: Props) {
-  const query = (message: string | null, mailbox: string | null) => `/mailroom?${new URLSearchParams([...(mailbox === null ? [] : [['address', mailbox]]), ...(message === null ? [] : [['message', message]])]).toString()}`;
+  const query = (message: string | null, mailbox: string | null) =>
+    `/mailroom?${new URLSearchParams([...(mailbox === null ? [] : [['address', mailbox]]), ...(message === null ? [] : [['message', message]])]).toString()}`;
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.1fr)' }}>
       <div className="surface">
         <div className="head">
-          <div className="row"><h1>Mailroom</h1><span className="quiet">the demo’s mail server; nothing here leaves this machine</span></div>
+          <div className="row">
+            <h1>Mailroom</h1>
+            <span className="quiet">the demo’s mail server; nothing here leaves this machine</span>
+          </div>
           <div className="row" style={{ marginTop: 8, maxHeight: 92, overflow: 'auto' }}>
-            <Link className="chip" style={address === null ? { background: 'var(--shoal)' } : {}} href={query(null, null)}>All mailboxes</Link>
-            {addresses.map((each) => <Link key={each} className="chip figure" style={each === address ? { background: 'var(--shoal)' } : {}} href={query(null, each)}>{each}</Link>)}
+            <Link
+              className="chip"
+              style={address === null ? { background: 'var(--shoal)' } : {}}
+              href={query(null, null)}
+            >
+              All mailboxes
+            </Link>
+            {addresses.map((each) => (
+              <Link
+                key={each}
+                className="chip figure"
+                style={each === address ? { background: 'var(--shoal)' } : {}}
+                href={query(null, each)}
+              >
+                {each}
+              </Link>
+            ))}
           </div>
         </div>
         <div className="scroll">
-          {messages.length === 0 ? <div className="empty"><h2>No mail</h2><p>Messages appear here as soon as something is dispatched or a code is asked for.</p></div> : (
+          {messages.length === 0 ? (
+            <div className="empty">
+              <h2>No mail</h2>
+              <p>Messages appear here as soon as something is dispatched or a code is asked for.</p>
+            </div>
+          ) : (
             <table className="list">
-              <thead><tr><th>Received</th><th>To</th><th>Subject</th></tr></thead>
-              <tbody>{messages.map((message) => (
-                <tr key={message.id} aria-selected={message.id === open?.id}>
-                  <td><Moment at={message.receivedAt} /></td>
-                  <td className="oneline">{message.toAddress}</td>
-                  <td className="oneline"><Link href={query(message.id, address)}>{message.subject}</Link></td>
+              <thead>
+                <tr>
+                  <th>Received</th>
+                  <th>To</th>
+                  <th>Subject</th>
                 </tr>
-              ))}</tbody>
+              </thead>
+              <tbody>
+                {messages.map((message) => (
+                  <tr key={message.id} aria-selected={message.id === open?.id}>
+                    <td>
+                      <Moment at={message.receivedAt} />
+                    </td>
+                    <td className="oneline">{message.toAddress}</td>
+                    <td className="oneline">
+                      <Link href={query(message.id, address)}>{message.subject}</Link>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
             </table>
           )}
         </div>
       </div>
       <aside className="side" aria-label="Message">
-        {open === null ? <p className="quiet">Choose a message to read it.</p> : (
+        {open === null ? (
+          <p className="quiet">Choose a message to read it.</p>
+        ) : (
           <div className="stack">
             <h2>To {open.toAddress}</h2>
             <p className="answer">{open.subject}</p>
-            <p className="quiet">{open.fromAddress} · <Moment at={open.receivedAt} /></p>
+            <p className="quiet">
+              {open.fromAddress} · <Moment at={open.receivedAt} />
+            </p>
             <hr />
-            <div className="mail"><Linked text={open.text} /></div>
-            {open.files.map((file, index) => <p key={file.name}><a href={`/api/v1/mailroom/${open.id}/attachments/${String(index)}`} download={file.name}>{file.name}</a> <span className="quiet figure">{sizeText(file.bytes)}</span></p>)}
+            <div className="mail">
+              <Linked text={open.text} />
+            </div>
+            {open.files.map((file, index) => (
+              <p key={file.name}>
+                <a
+                  href={`/api/v1/mailroom/${open.id}/attachments/${String(index)}`}
+                  download={file.name}
+                >
+                  {file.name}
+                </a>{' '}
+                <span className="quiet figure">{sizeText(file.bytes)}</span>
+              </p>
+            ))}
             <hr />
-            <div className="row"><Button component="a" href={`/api/v1/mailroom/${open.id}`} download>Save as .eml</Button></div>
+            <div className="row">
+              <Button component="a" href={`/api/v1/mailroom/${open.id}`} download>
+                Save as .eml
+              </Button>
+            </div>
           </div>
         )}
       </aside>

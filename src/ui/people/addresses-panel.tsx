@@ -15,15 +15,68 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
   const { busy, said, attempt } = useAttempt();
   const [address, setAddress] = useState('');
   if (!mayChange && person.others.length === 0) return null;
-  const join = () => attempt(() => call('POST', `/api/v1/people/${person.id}/addresses`, { address }), `${address} is theirs as well.`).then((done) => { if (done) setAddress(''); });
+  const join = () =>
+    attempt(
+      () => call('POST', `/api/v1/people/${person.id}/addresses`, { address }),
+      `${address} is theirs as well.`,
+    ).then((done) => {
+      if (done) setAddress('');
+    });
   return (
     <section className="stack" aria-label="Other addresses" style={{ gap: 6 }}>
       <h2>Other addresses</h2>
       {person.others.map((other) => (
-        <div key={other.id} className="row"><Link href={`/people?person=${other.id}`}>{other.address}</Link><span className="gap" />{mayChange && <Button variant="text" disabled={busy} aria-label={`${other.address} is somebody else’s`} onClick={() => void attempt(() => call('DELETE', `/api/v1/people/${other.id}/addresses`), `${other.address} stands by itself again.`)}>Somebody else’s</Button>}</div>
+        <div key={other.id} className="row">
+          <Link href={`/people?person=${other.id}`}>{other.address}</Link>
+          <span className="gap" />
+          {mayChange && (
+            <Button
+              variant="text"
+              disabled={busy}
+              aria-label={`${other.address} is somebody else’s`}
+              onClick={() =>
+                void attempt(
+                  () => call('DELETE', `/api/v1/people/${other.id}/addresses`),
+                  `${other.address} stands by itself again.`,
+                )
+              }
+            >
+              Somebody else’s
+            </Button>
+          )}
+        </div>
       ))}
-      {mayChange && <form className="row" onSubmit={(event) => { event.preventDefault(); void join(); }}><input className="plain" type="email" required aria-label="Another address of theirs" placeholder="another address of theirs" value={address} onChange={(event) => { setAddress(event.target.value); }} style={{ width: 200 }} /><Button type="submit" variant="text" disabled={busy}>Join</Button></form>}
-      {person.others.length > 0 && <p className="quiet">Each is proven by itself and holds its own. Revoking everything, blocking and leaving are about all of them.</p>}
+      {mayChange && (
+        <form
+          className="row"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void join();
+          }}
+        >
+          <input
+            className="plain"
+            type="email"
+            required
+            aria-label="Another address of theirs"
+            placeholder="another address of theirs"
+            value={address}
+            onChange={(event) => {
+              setAddress(event.target.value);
+            }}
+            style={{ width: 200 }}
+          />
+          <Button type="submit" variant="text" disabled={busy}>
+            Join
+          </Button>
+        </form>
+      )}
+      {person.others.length > 0 && (
+        <p className="quiet">
+          Each is proven by itself and holds its own. Revoking everything, blocking and leaving are
+          about all of them.
+        </p>
+      )}
       <Notice said={said} />
     </section>
   );

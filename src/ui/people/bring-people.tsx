@@ -10,7 +10,11 @@ import { FileDrop } from '@/ui/files/file-drop';
 import { Notice } from '@/ui/shell/notice';
 
 type Brought = { readonly file: string; readonly text: string; readonly preview: PeoplePreview };
-const formatWords: Record<PeoplePreview['format'], string> = { csv: 'CSV', ldif: 'LDIF', vcard: 'vCards' };
+const formatWords: Record<PeoplePreview['format'], string> = {
+  csv: 'CSV',
+  ldif: 'LDIF',
+  vcard: 'vCards',
+};
 const counted = (n: number): string => n.toLocaleString('en-GB');
 
 /** Lists of people in and out: what would change is shown before anything does. */
@@ -18,36 +22,103 @@ export function BringPeople() {
   const { busy, said, attempt } = useAttempt();
   const [brought, setBrought] = useState<Brought | null>(null);
   const [progress, setProgress] = useState<BringProgress | null>(null);
-  const look = (file: File) => attempt(async () => {
-    const text = await file.text();
-    setBrought({ file: file.name, text, preview: await call<PeoplePreview>('POST', '/api/v1/people/exchange/preview', { text }) });
-  });
+  const look = (file: File) =>
+    attempt(async () => {
+      const text = await file.text();
+      setBrought({
+        file: file.name,
+        text,
+        preview: await call<PeoplePreview>('POST', '/api/v1/people/exchange/preview', { text }),
+      });
+    });
   const bring = async () => {
     if (brought === null) return;
     const { added, changed } = brought.preview;
-    const well = await attempt(async () => {
-      await callLines('/api/v1/people/exchange', { text: brought.text }, (said) => {
-        const line = said as BringProgress;
-        if (line.problem !== undefined) throw new CallError(line.problem, 'FAILED', 500);
-        setProgress(line);
-      });
-    }, `${counted(added)} brought in, ${counted(changed)} changed. Nobody was given access by it.`);
+    const well = await attempt(
+      async () => {
+        await callLines('/api/v1/people/exchange', { text: brought.text }, (said) => {
+          const line = said as BringProgress;
+          if (line.problem !== undefined) throw new CallError(line.problem, 'FAILED', 500);
+          setProgress(line);
+        });
+      },
+      `${counted(added)} brought in, ${counted(changed)} changed. Nobody was given access by it.`,
+    );
     setProgress(null);
     if (well) setBrought(null);
   };
   const change = brought === null ? 0 : brought.preview.added + brought.preview.changed;
   return (
     <section className="stack" aria-label="Lists of people" style={{ marginTop: 12 }}>
-      <FileDrop words="Drop a list of people: CSV, LDIF or vCard" busy={busy} onFile={(file) => void look(file)} />
-      <div className="row"><span className="quiet">Everybody as</span>{(['csv', 'ldif', 'vcard'] as const).map((format) => <Button key={format} component="a" variant="text" href={`/api/v1/people/exchange?format=${format}`} download>{formatWords[format]}</Button>)}</div>
+      <FileDrop
+        words="Drop a list of people: CSV, LDIF or vCard"
+        busy={busy}
+        onFile={(file) => void look(file)}
+      />
+      <div className="row">
+        <span className="quiet">Everybody as</span>
+        {(['csv', 'ldif', 'vcard'] as const).map((format) => (
+          <Button
+            key={format}
+            component="a"
+            variant="text"
+            href={`/api/v1/people/exchange?format=${format}`}
+            download
+          >
+            {formatWords[format]}
+          </Button>
+        ))}
+      </div>
       <Notice said={said} />
       {brought !== null && (
         <>
-          <p><b>{brought.file}</b>, {formatWords[brought.preview.format]}: <b>{counted(brought.preview.added)}</b> new, <b>{counted(brought.preview.changed)}</b> changed, {counted(brought.preview.same)} the same as here{brought.preview.problems > 0 && <>, <span className="magenta">{counted(brought.preview.problems)} {brought.preview.problems === 1 ? 'line' : 'lines'} with something wrong</span></>}. Nobody goes, and what the list leaves empty stays.</p>
-          {brought.preview.doubtful.map(({ domain, like, people }) => <p key={domain} className="notice">{domain} is new, and one letter away from {like} ({counted(people)} {people === 1 ? 'person' : 'people'}). Is that meant?</p>)}
+          <p>
+            <b>{brought.file}</b>, {formatWords[brought.preview.format]}:{' '}
+            <b>{counted(brought.preview.added)}</b> new, <b>{counted(brought.preview.changed)}</b>{' '}
+            changed, {counted(brought.preview.same)} the same as here
+            {brought.preview.problems > 0 && (
+              <>
+                ,{' '}
+                <span className="magenta">
+                  {counted(brought.preview.problems)}{' '}
+                  {brought.preview.problems === 1 ? 'line' : 'lines'} with something wrong
+                </span>
+              </>
+            )}
+            . Nobody goes, and what the list leaves empty stays.
+          </p>
+          {brought.preview.doubtful.map(({ domain, like, people }) => (
+            <p key={domain} className="notice">
+              {domain} is new, and one letter away from {like} ({counted(people)}{' '}
+              {people === 1 ? 'person' : 'people'}). Is that meant?
+            </p>
+          ))}
           <Preview preview={brought.preview} />
-          {progress !== null && progress.all > 0 && <LinearProgress variant="determinate" value={(progress.done / progress.all) * 100} aria-label="Bringing people in" />}
-          <div className="row"><Button variant="contained" disabled={busy || change === 0} onClick={() => void bring()}>{change === 0 ? 'Nothing to bring in' : `Bring in ${counted(change)}`}</Button><Button variant="text" disabled={busy} onClick={() => { setBrought(null); }}>Leave it</Button></div>
+          {progress !== null && progress.all > 0 && (
+            <LinearProgress
+              variant="determinate"
+              value={(progress.done / progress.all) * 100}
+              aria-label="Bringing people in"
+            />
+          )}
+          <div className="row">
+            <Button
+              variant="contained"
+              disabled={busy || change === 0}
+              onClick={() => void bring()}
+            >
+              {change === 0 ? 'Nothing to bring in' : `Bring in ${counted(change)}`}
+            </Button>
+            <Button
+              variant="text"
+              disabled={busy}
+              onClick={() => {
+                setBrought(null);
+              }}
+            >
+              Leave it
+            </Button>
+          </div>
         </>
       )}
     </section>
@@ -55,15 +126,52 @@ export function BringPeople() {
 }
 
 /** The first of what is wrong, changed and new, with lines. */
-function Preview({ preview: { firstProblems, firstChanged, firstAdded } }: { readonly preview: PeoplePreview }) {
+function Preview({
+  preview: { firstProblems, firstChanged, firstAdded },
+}: {
+  readonly preview: PeoplePreview;
+}) {
   return (
-    <div style={{ maxHeight: 240, overflow: 'auto' }} tabIndex={0} role="region" aria-label="What would change">
+    <div
+      style={{ maxHeight: 240, overflow: 'auto' }}
+      tabIndex={0}
+      role="region"
+      aria-label="What would change"
+    >
       <table className="list">
-        <thead><tr><th className="number">Line</th><th>What</th><th>Here now</th><th>Would be</th></tr></thead>
+        <thead>
+          <tr>
+            <th className="number">Line</th>
+            <th>What</th>
+            <th>Here now</th>
+            <th>Would be</th>
+          </tr>
+        </thead>
         <tbody>
-          {firstProblems.map(({ line, what }) => <tr key={`p${String(line)}${what}`}><td className="number">{line}</td><td className="magenta" colSpan={3}>{what}</td></tr>)}
-          {firstChanged.map(({ line, address, before, after }) => <tr key={`c${String(line)}`}><td className="number">{line}</td><td>{address}</td><td className="quiet">{before}</td><td>{after}</td></tr>)}
-          {firstAdded.map(({ line, address, name, organisation }) => <tr key={`a${String(line)}`}><td className="number">{line}</td><td>{address}</td><td className="quiet">new</td><td>{[name, organisation].filter((part) => part !== '').join(', ')}</td></tr>)}
+          {firstProblems.map(({ line, what }) => (
+            <tr key={`p${String(line)}${what}`}>
+              <td className="number">{line}</td>
+              <td className="magenta" colSpan={3}>
+                {what}
+              </td>
+            </tr>
+          ))}
+          {firstChanged.map(({ line, address, before, after }) => (
+            <tr key={`c${String(line)}`}>
+              <td className="number">{line}</td>
+              <td>{address}</td>
+              <td className="quiet">{before}</td>
+              <td>{after}</td>
+            </tr>
+          ))}
+          {firstAdded.map(({ line, address, name, organisation }) => (
+            <tr key={`a${String(line)}`}>
+              <td className="number">{line}</td>
+              <td>{address}</td>
+              <td className="quiet">new</td>
+              <td>{[name, organisation].filter((part) => part !== '').join(', ')}</td>
+            </tr>
+          ))}
         </tbody>
       </table>
     </div>

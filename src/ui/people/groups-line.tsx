@@ -12,7 +12,13 @@ import { useChanges } from '@/ui/dispatches/use-changes';
 import { addressWith } from '@/ui/tables/use-address';
 
 /** The groups, each a filter of the list; the chosen one can be done away with. */
-export function GroupsLine({ groups, filter }: { readonly groups: readonly GroupRow[]; readonly filter: ListPeopleInput }) {
+export function GroupsLine({
+  groups,
+  filter,
+}: {
+  readonly groups: readonly GroupRow[];
+  readonly filter: ListPeopleInput;
+}) {
   const mayChange = useHolds('dispatch');
   const { busy, problem, attempt } = useAttempt();
   const changes = useChanges();
@@ -20,11 +26,54 @@ export function GroupsLine({ groups, filter }: { readonly groups: readonly Group
   return (
     <div className="row" style={{ marginTop: 8 }}>
       <span className="quiet">Groups</span>
-      {groups.map(({ id, name, people }) => <Link key={id} className="chip" aria-current={id === filter.group ? 'true' : undefined} href={addressWith('/people', { ...filter, group: id === filter.group ? undefined : id })}>{name} <span className="figure">{people}</span>{id === filter.group && ' ✕'}</Link>)}
-      {chosen !== undefined && mayChange && <Button variant="text" disabled={busy} onClick={() => { void attempt(() => call('DELETE', `/api/v1/groups/${chosen.id}`)).then((done) => { if (done) window.location.assign('/people'); }); }}>Do away with this group</Button>}
-      {chosen !== undefined && <span className="quiet">{chosen.live === 0 ? 'Nothing was sent to it as such. ' : `${String(chosen.live)} ${chosen.live === 1 ? 'sending is' : 'sendings are'} for it as such: who joins has them, who leaves loses them. `}Done away with, what its people hold stays theirs.</span>}
-      {chosen !== undefined && chosen.live > 0 && <><RevokeScope scope={{ kind: 'group', group: chosen.id }} label="Revoke what it was sent…" title={`Revoke everything that was sent to “${chosen.name}” as a group?`} changes={changes} /><SaidLine changes={changes} /></>}
-      {problem !== null && <span role="alert" className="magenta">{problem}</span>}
+      {groups.map(({ id, name, people }) => (
+        <Link
+          key={id}
+          className="chip"
+          aria-current={id === filter.group ? 'true' : undefined}
+          href={addressWith('/people', { ...filter, group: id === filter.group ? undefined : id })}
+        >
+          {name} <span className="figure">{people}</span>
+          {id === filter.group && ' ✕'}
+        </Link>
+      ))}
+      {chosen !== undefined && mayChange && (
+        <Button
+          variant="text"
+          disabled={busy}
+          onClick={() => {
+            void attempt(() => call('DELETE', `/api/v1/groups/${chosen.id}`)).then((done) => {
+              if (done) window.location.assign('/people');
+            });
+          }}
+        >
+          Do away with this group
+        </Button>
+      )}
+      {chosen !== undefined && (
+        <span className="quiet">
+          {chosen.live === 0
+            ? 'Nothing was sent to it as such. '
+            : `${String(chosen.live)} ${chosen.live === 1 ? 'sending is' : 'sendings are'} for it as such: who joins has them, who leaves loses them. `}
+          Done away with, what its people hold stays theirs.
+        </span>
+      )}
+      {chosen !== undefined && chosen.live > 0 && (
+        <>
+          <RevokeScope
+            scope={{ kind: 'group', group: chosen.id }}
+            label="Revoke what it was sent…"
+            title={`Revoke everything that was sent to “${chosen.name}” as a group?`}
+            changes={changes}
+          />
+          <SaidLine changes={changes} />
+        </>
+      )}
+      {problem !== null && (
+        <span role="alert" className="magenta">
+          {problem}
+        </span>
+      )}
     </div>
   );
 }

@@ -18,43 +18,164 @@ import { EntriesFigure } from '@/ui/ledger/entries-figure';
 const WIDTHS = ['33%', '25%', '90px', '84px', '62px', '152px'];
 
 /** Everybody outside who was ever sent something, with what they hold now. */
-export function PeopleView({ page, filter, person, now }: { readonly page: PeoplePage; readonly filter: ListPeopleInput; readonly person: PersonDetail | null; readonly now: number }) {
+export function PeopleView({
+  page,
+  filter,
+  person,
+  now,
+}: {
+  readonly page: PeoplePage;
+  readonly filter: ListPeopleInput;
+  readonly person: PersonDetail | null;
+  readonly now: number;
+}) {
   const [search, setSearch] = useState(filter.q);
   const searchIn = useSearchInAddress('/people', { ...filter, person: person?.id });
   const list = useMore<PersonRow>('/api/v1/people', filter, page);
   const brings = useHolds('settings');
   const [bringing, setBringing] = useState(false);
-  const nobody = page.total === 0 && filter.q === '' && filter.organisation === undefined && filter.group === undefined;
+  const nobody =
+    page.total === 0 &&
+    filter.q === '' &&
+    filter.organisation === undefined &&
+    filter.group === undefined;
   return (
     <main className="work">
       <div className="surface">
         <div className="head">
-          <ListHead title="People" words={`${page.total.toLocaleString('en-GB')} in ${page.organisations.toLocaleString('en-GB')} ${page.organisations === 1 ? 'organisation' : 'organisations'}`} search={search} onSearch={(text) => { setSearch(text); searchIn(text); }} placeholder="name, address, organisation">{brings && <Button aria-expanded={bringing} onClick={() => { setBringing(!bringing); }}>{bringing ? 'Close' : 'Lists, in and out'}</Button>}</ListHead>
+          <ListHead
+            title="People"
+            words={`${page.total.toLocaleString('en-GB')} in ${page.organisations.toLocaleString('en-GB')} ${page.organisations === 1 ? 'organisation' : 'organisations'}`}
+            search={search}
+            onSearch={(text) => {
+              setSearch(text);
+              searchIn(text);
+            }}
+            placeholder="name, address, organisation"
+          >
+            {brings && (
+              <Button
+                aria-expanded={bringing}
+                onClick={() => {
+                  setBringing(!bringing);
+                }}
+              >
+                {bringing ? 'Close' : 'Lists, in and out'}
+              </Button>
+            )}
+          </ListHead>
           {bringing && <BringPeople />}
           {page.groups.length > 0 && <GroupsLine groups={page.groups} filter={filter} />}
-          {filter.organisation !== undefined && <div className="row" style={{ marginTop: 8 }}><Link className="chip" aria-label={`Remove the filter ${filter.organisation}`} href={addressWith('/people', { ...filter, organisation: undefined })}>{filter.organisation} ✕</Link></div>}
-          {list.problem !== null && <p role="alert" className="notice stops">{list.problem}</p>}
+          {filter.organisation !== undefined && (
+            <div className="row" style={{ marginTop: 8 }}>
+              <Link
+                className="chip"
+                aria-label={`Remove the filter ${filter.organisation}`}
+                href={addressWith('/people', { ...filter, organisation: undefined })}
+              >
+                {filter.organisation} ✕
+              </Link>
+            </div>
+          )}
+          {list.problem !== null && (
+            <p role="alert" className="notice stops">
+              {list.problem}
+            </p>
+          )}
         </div>
-        {nobody && <div className="empty"><h2>Nobody was sent anything yet</h2><p>People appear here with the first dispatch that names them. <Link href="/compose">Compose one</Link></p></div>}
-        {!nobody && list.rows.length === 0 && <div className="empty"><h2>Nobody matches</h2><p>No name, address or organisation contains “{filter.q}”. <Link href="/people">Show everybody</Link></p></div>}
+        {nobody && (
+          <div className="empty">
+            <h2>Nobody was sent anything yet</h2>
+            <p>
+              People appear here with the first dispatch that names them.{' '}
+              <Link href="/compose">Compose one</Link>
+            </p>
+          </div>
+        )}
+        {!nobody && list.rows.length === 0 && (
+          <div className="empty">
+            <h2>Nobody matches</h2>
+            <p>
+              No name, address or organisation contains “{filter.q}”.{' '}
+              <Link href="/people">Show everybody</Link>
+            </p>
+          </div>
+        )}
         {list.rows.length > 0 && (
           <LongTable
-            label="People" widths={WIDTHS} height={47} rows={list.rows} total={list.total} keyOf={(row) => row.id} onMore={list.more}
-            head={<tr><th>Name</th><th>Organisation</th><th className="number">Documents</th><th className="number">Can open</th><th className="number">Opens</th><th>Last open</th></tr>}
+            label="People"
+            widths={WIDTHS}
+            height={47}
+            rows={list.rows}
+            total={list.total}
+            keyOf={(row) => row.id}
+            onMore={list.more}
+            head={
+              <tr>
+                <th>Name</th>
+                <th>Organisation</th>
+                <th className="number">Documents</th>
+                <th className="number">Can open</th>
+                <th className="number">Opens</th>
+                <th>Last open</th>
+              </tr>
+            }
             row={(row) => (
               <>
-                <td><Link prefetch={false} href={addressWith('/people', { ...filter, person: row.id })} scroll={false} aria-current={row.id === person?.id ? 'true' : undefined}>{row.name === '' ? row.address : row.name}</Link>{row.blocked && <span className="magenta"> blocked</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{row.address}</span></td>
-                <td>{row.organisation === '' ? <span className="quiet">not known</span> : <Link prefetch={false} style={{ fontWeight: 400 }} href={addressWith('/people', { ...filter, organisation: row.organisation })}>{row.organisation}</Link>}</td>
+                <td>
+                  <Link
+                    prefetch={false}
+                    href={addressWith('/people', { ...filter, person: row.id })}
+                    scroll={false}
+                    aria-current={row.id === person?.id ? 'true' : undefined}
+                  >
+                    {row.name === '' ? row.address : row.name}
+                  </Link>
+                  {row.blocked && <span className="magenta"> blocked</span>}
+                  <br />
+                  <span className="quiet" style={{ fontSize: 12 }}>
+                    {row.address}
+                  </span>
+                </td>
+                <td>
+                  {row.organisation === '' ? (
+                    <span className="quiet">not known</span>
+                  ) : (
+                    <Link
+                      prefetch={false}
+                      style={{ fontWeight: 400 }}
+                      href={addressWith('/people', { ...filter, organisation: row.organisation })}
+                    >
+                      {row.organisation}
+                    </Link>
+                  )}
+                </td>
                 <td className="number">{row.documents}</td>
-                <td className="number">{row.live === 0 ? <span className="quiet">0</span> : row.live}</td>
-                <td className="number"><EntriesFigure n={row.opens} of={{ recipient: row.id, kind: 'opened' }} /></td>
-                <td>{row.lastOpen === null ? <span className="quiet">never</span> : <Moment at={row.lastOpen} />}</td>
+                <td className="number">
+                  {row.live === 0 ? <span className="quiet">0</span> : row.live}
+                </td>
+                <td className="number">
+                  <EntriesFigure n={row.opens} of={{ recipient: row.id, kind: 'opened' }} />
+                </td>
+                <td>
+                  {row.lastOpen === null ? (
+                    <span className="quiet">never</span>
+                  ) : (
+                    <Moment at={row.lastOpen} />
+                  )}
+                </td>
               </>
             )}
           />
         )}
       </div>
-      <aside className="side" aria-label="The selected person">{person === null ? <p className="quiet">Select somebody to see what they hold, opened and were refused.</p> : <PersonPanel key={person.id} person={person} now={now} />}</aside>
+      <aside className="side" aria-label="The selected person">
+        {person === null ? (
+          <p className="quiet">Select somebody to see what they hold, opened and were refused.</p>
+        ) : (
+          <PersonPanel key={person.id} person={person} now={now} />
+        )}
+      </aside>
     </main>
   );
 }

@@ -28,7 +28,13 @@ function answer(person: PersonDetail, canOpen: number): string {
 }
 
 /** One person: all they hold, what they did with it, and the ways to cut it. */
-export function PersonPanel({ person, now }: { readonly person: PersonDetail; readonly now: number }) {
+export function PersonPanel({
+  person,
+  now,
+}: {
+  readonly person: PersonDetail;
+  readonly now: number;
+}) {
   const changes = useChanges();
   const changesAccess = useHolds('change-access');
   const readsRecord = useHolds('read-own-record');
@@ -38,29 +44,105 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
   const name = person.name === '' ? person.address : person.name;
   return (
     <div className="stack">
-      <h2>{person.address}{person.organisation === '' ? '' : ` · ${person.organisation}`}</h2>
-      <p className="answer">{name}. {answer(person, canOpen)}</p>
-      <p>{person.opens === 0 ? 'Never opened anything' : <><EntriesFigure n={person.opens} of={{ recipient: person.id, kind: 'opened' }} /> {person.opens === 1 ? 'open' : 'opens'}</>}{person.lastOpen !== null && <>, last <Moment at={person.lastOpen} /></>}; {person.refusals === 0 ? 'never refused' : <span className="magenta">refused {person.refusals === 1 ? 'once' : `${String(person.refusals)} times`}</span>}.</p>
-      {person.byTheirLinks > 0 && <p className="magenta">Somebody else was refused {person.byTheirLinks === 1 ? 'once' : `${String(person.byTheirLinks)} times`} by a link sent to {name}: it may have been forwarded.</p>}
-      {readsRecord && <p><Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link></p>}
+      <h2>
+        {person.address}
+        {person.organisation === '' ? '' : ` · ${person.organisation}`}
+      </h2>
+      <p className="answer">
+        {name}. {answer(person, canOpen)}
+      </p>
+      <p>
+        {person.opens === 0 ? (
+          'Never opened anything'
+        ) : (
+          <>
+            <EntriesFigure n={person.opens} of={{ recipient: person.id, kind: 'opened' }} />{' '}
+            {person.opens === 1 ? 'open' : 'opens'}
+          </>
+        )}
+        {person.lastOpen !== null && (
+          <>
+            , last <Moment at={person.lastOpen} />
+          </>
+        )}
+        ;{' '}
+        {person.refusals === 0 ? (
+          'never refused'
+        ) : (
+          <span className="magenta">
+            refused {person.refusals === 1 ? 'once' : `${String(person.refusals)} times`}
+          </span>
+        )}
+        .
+      </p>
+      {person.byTheirLinks > 0 && (
+        <p className="magenta">
+          Somebody else was refused{' '}
+          {person.byTheirLinks === 1 ? 'once' : `${String(person.byTheirLinks)} times`} by a link
+          sent to {name}: it may have been forwarded.
+        </p>
+      )}
+      {readsRecord && (
+        <p>
+          <Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link>
+        </p>
+      )}
       <hr />
       <KnownPanel person={person} now={now} />
       <AddressesPanel person={person} />
       <GroupsPanel person={person} />
       <hr />
       <h2>Holds</h2>
-      {person.grants.length === 0 ? <p className="quiet">Nothing.</p> : (
-        <table className="list" style={{ tableLayout: 'fixed' }}><tbody>
-          {person.grants.map((grant) => <HeldRow key={grant.id} grant={grant} person={person} now={now} changes={changes} />)}
-        </tbody></table>
+      {person.grants.length === 0 ? (
+        <p className="quiet">Nothing.</p>
+      ) : (
+        <table className="list" style={{ tableLayout: 'fixed' }}>
+          <tbody>
+            {person.grants.map((grant) => (
+              <HeldRow key={grant.id} grant={grant} person={person} now={now} changes={changes} />
+            ))}
+          </tbody>
+        </table>
       )}
-      {wider.length > 0 && <p className="notice">Comes in along with everyone at their domain: {wider.map((grant, index) => <span key={grant.id}>{index > 0 && ', '}<Link href={`/dispatches/${grant.dispatchId}`}>{grant.documentTitle}</Link></span>)}. Blocking stops that as well.</p>}
-      {gives && <GivePanel path={`/api/v1/people/${person.id}/lacking`} field="documents" ask="What they do not hold…" title="Does not hold" disabled={person.blocked} done={(given) => `${String(given)} ${given === 1 ? 'document' : 'documents'} given.`} />}
+      {wider.length > 0 && (
+        <p className="notice">
+          Comes in along with everyone at their domain:{' '}
+          {wider.map((grant, index) => (
+            <span key={grant.id}>
+              {index > 0 && ', '}
+              <Link href={`/dispatches/${grant.dispatchId}`}>{grant.documentTitle}</Link>
+            </span>
+          ))}
+          . Blocking stops that as well.
+        </p>
+      )}
+      {gives && (
+        <GivePanel
+          path={`/api/v1/people/${person.id}/lacking`}
+          field="documents"
+          ask="What they do not hold…"
+          title="Does not hold"
+          disabled={person.blocked}
+          done={(given) => `${String(given)} ${given === 1 ? 'document' : 'documents'} given.`}
+        />
+      )}
       {changesAccess && (
         <>
           <div className="row">
-            <RevokeScope scope={{ kind: 'person', recipient: person.id }} label="Revoke everything…" title={`Revoke everything ${name} holds?`} changes={changes} />
-            {person.organisation !== '' && <RevokeScope scope={{ kind: 'organisation', organisation: person.organisation }} label={`Revoke all of ${person.organisation}…`} title={`Revoke everything anybody at ${person.organisation} holds?`} changes={changes} />}
+            <RevokeScope
+              scope={{ kind: 'person', recipient: person.id }}
+              label="Revoke everything…"
+              title={`Revoke everything ${name} holds?`}
+              changes={changes}
+            />
+            {person.organisation !== '' && (
+              <RevokeScope
+                scope={{ kind: 'organisation', organisation: person.organisation }}
+                label={`Revoke all of ${person.organisation}…`}
+                title={`Revoke everything anybody at ${person.organisation} holds?`}
+                changes={changes}
+              />
+            )}
           </div>
           <SaidLine changes={changes} />
         </>
@@ -69,26 +151,105 @@ export function PersonPanel({ person, now }: { readonly person: PersonDetail; re
       <ShutOut person={person} canOpen={canOpen} />
       <hr />
       <h2>Devices</h2>
-      {person.devices.length === 0 ? <p className="quiet">None has proven this address.</p> : person.devices.map((device) => <p key={device.id}>{device.label === '' ? 'A browser' : device.label}, {device.kept ? 'kept' : 'for one visit'}, since <Moment at={device.since} /></p>)}
+      {person.devices.length === 0 ? (
+        <p className="quiet">None has proven this address.</p>
+      ) : (
+        person.devices.map((device) => (
+          <p key={device.id}>
+            {device.label === '' ? 'A browser' : device.label},{' '}
+            {device.kept ? 'kept' : 'for one visit'}, since <Moment at={device.since} />
+          </p>
+        ))
+      )}
     </div>
   );
 }
 
 /** One document they hold: what they may do, until when, and why. */
-function HeldRow({ grant, person, now, changes }: { readonly grant: GrantRow; readonly person: PersonDetail; readonly now: number; readonly changes: Changes }) {
+function HeldRow({
+  grant,
+  person,
+  now,
+  changes,
+}: {
+  readonly grant: GrantRow;
+  readonly person: PersonDetail;
+  readonly now: number;
+  readonly changes: Changes;
+}) {
   const [why, setWhy] = useState(false);
   const state = stateOf(grant, now);
   // Open by its window, and shut by a condition: that is what counts.
-  const shut = state === 'live' ? (person.reach.find(({ document }) => document === grant.documentId)?.reason ?? null) : null;
+  const shut =
+    state === 'live'
+      ? (person.reach.find(({ document }) => document === grant.documentId)?.reason ?? null)
+      : null;
   const { rights, prints, until } = underCeilings(grant);
-  const tone = shut !== null ? 'magenta' : state === 'live' ? '' : state === 'not-yet' ? 'lamp' : state === 'expired' ? 'quiet' : 'magenta';
+  const tone =
+    shut !== null
+      ? 'magenta'
+      : state === 'live'
+        ? ''
+        : state === 'not-yet'
+          ? 'lamp'
+          : state === 'expired'
+            ? 'quiet'
+            : 'magenta';
   return (
     <>
       <tr>
-        <td style={{ paddingLeft: 0 }}><Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link><br /><span className="quiet" style={{ fontSize: 12 }}>{rightsLine(rights, prints)}{grant.capped?.byCeiling === true && ', under a ceiling'}</span><br /><button type="button" className="chip" aria-expanded={why} aria-label={`Why: ${grant.documentTitle}`} onClick={() => { setWhy(!why); }}>Why?</button></td>
-        <td style={{ fontSize: 12 }} className={tone}>{shut === null ? stateWords[state] : shut.replaceAll('-', ' ')}{until !== null && <><br /><Moment at={until} /></>}{state === 'live' && grant.mayChange && <><br /><RevokeScope scope={{ kind: 'person-on-document', recipient: person.id, document: grant.documentId }} label="Revoke…" title={`Revoke “${grant.documentTitle}” for ${person.name === '' ? person.address : person.name}?`} changes={changes} /></>}</td>
+        <td style={{ paddingLeft: 0 }}>
+          <Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link>
+          <br />
+          <span className="quiet" style={{ fontSize: 12 }}>
+            {rightsLine(rights, prints)}
+            {grant.capped?.byCeiling === true && ', under a ceiling'}
+          </span>
+          <br />
+          <button
+            type="button"
+            className="chip"
+            aria-expanded={why}
+            aria-label={`Why: ${grant.documentTitle}`}
+            onClick={() => {
+              setWhy(!why);
+            }}
+          >
+            Why?
+          </button>
+        </td>
+        <td style={{ fontSize: 12 }} className={tone}>
+          {shut === null ? stateWords[state] : shut.replaceAll('-', ' ')}
+          {until !== null && (
+            <>
+              <br />
+              <Moment at={until} />
+            </>
+          )}
+          {state === 'live' && grant.mayChange && (
+            <>
+              <br />
+              <RevokeScope
+                scope={{
+                  kind: 'person-on-document',
+                  recipient: person.id,
+                  document: grant.documentId,
+                }}
+                label="Revoke…"
+                title={`Revoke “${grant.documentTitle}” for ${person.name === '' ? person.address : person.name}?`}
+                changes={changes}
+              />
+            </>
+          )}
+        </td>
       </tr>
-      {why && <tr style={{ background: 'transparent' }}><td colSpan={2} style={{ paddingLeft: 0 }}><WhyPanel recipient={person.id} document={grant.documentId} /></td></tr>}
+      {why && (
+        <tr style={{ background: 'transparent' }}>
+          <td colSpan={2} style={{ paddingLeft: 0 }}>
+            <WhyPanel recipient={person.id} document={grant.documentId} />
+          </td>
+        </tr>
+      )}
     </>
   );
 }

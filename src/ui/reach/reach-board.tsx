@@ -1,6 +1,14 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type MouseEvent,
+  type ReactNode,
+} from 'react';
 import type { RecipientId } from '@/core/base/ids';
 import { reachSpan, type ReachLine } from '@/core/reach/lines';
 import { ReachAxis } from '@/ui/reach/reach-axis';
@@ -9,7 +17,12 @@ import { reachScale } from '@/ui/reach/reach-scale';
 import { momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 
-export type BoardLine = ReachLine & { readonly name: string; readonly under: string; readonly may: string; readonly mayChange: boolean };
+export type BoardLine = ReachLine & {
+  readonly name: string;
+  readonly under: string;
+  readonly may: string;
+  readonly mayChange: boolean;
+};
 
 type Props = {
   readonly lines: readonly BoardLine[];
@@ -27,9 +40,13 @@ function useWidth(): readonly [React.RefObject<HTMLDivElement | null>, number] {
   const [width, setWidth] = useState(460);
   useEffect(() => {
     if (element.current === null) return undefined;
-    const observer = new ResizeObserver(([entry]) => { if (entry !== undefined) setWidth(Math.max(200, Math.floor(entry.contentRect.width))); });
+    const observer = new ResizeObserver(([entry]) => {
+      if (entry !== undefined) setWidth(Math.max(200, Math.floor(entry.contentRect.width)));
+    });
     observer.observe(element.current);
-    return () => { observer.disconnect(); };
+    return () => {
+      observer.disconnect();
+    };
   }, []);
   return [element, width];
 }
@@ -40,14 +57,20 @@ export function ReachBoard({ lines, now, selected, onSelect, proposed, onPropose
   const [measured, width] = useWidth();
   const [anchor, setAnchor] = useState(0);
   const board = useRef<HTMLDivElement>(null);
-  const scale = useMemo(() => reachScale(reachSpan(lines, now), width, zone), [lines, now, width, zone]);
+  const scale = useMemo(
+    () => reachScale(reachSpan(lines, now), width, zone),
+    [lines, now, width, zone],
+  );
 
   const pick = (index: number, range: boolean, toggle: boolean) => {
     const ids = lines.map((line) => line.recipientId);
     const id = ids[index];
     if (id === undefined) return;
     if (range) onSelect(new Set(ids.slice(Math.min(anchor, index), Math.max(anchor, index) + 1)));
-    else if (toggle) onSelect(new Set(selected.has(id) ? [...selected].filter((each) => each !== id) : [...selected, id]));
+    else if (toggle)
+      onSelect(
+        new Set(selected.has(id) ? [...selected].filter((each) => each !== id) : [...selected, id]),
+      );
     else onSelect(new Set([id]));
     if (!range) setAnchor(index);
   };
@@ -61,13 +84,54 @@ export function ReachBoard({ lines, now, selected, onSelect, proposed, onPropose
   };
 
   return (
-    <div className="reach" role="grid" aria-label="Access over time" aria-multiselectable="true" ref={board}>
-      <div className="reach-head"><span /><span /><div ref={measured}><ReachAxis scale={scale} now={now} nowLabel={momentText(now, zone).split(' ').slice(0, 2).join(' ')} /></div></div>
+    <div
+      className="reach"
+      role="grid"
+      aria-label="Access over time"
+      aria-multiselectable="true"
+      ref={board}
+    >
+      <div className="reach-head">
+        <span />
+        <span />
+        <div ref={measured}>
+          <ReachAxis
+            scale={scale}
+            now={now}
+            nowLabel={momentText(now, zone).split(' ').slice(0, 2).join(' ')}
+          />
+        </div>
+      </div>
       {lines.map((line, i) => {
         const picked = selected.has(line.recipientId);
         return (
-          <Row key={line.recipientId} line={line} picked={picked} focusable={i === anchor} onClick={(event) => { pick(i, event.shiftKey, event.ctrlKey || event.metaKey); }} onKeyDown={(event) => { key(event, i); }}>
-            <ReachRow line={line} scale={scale} now={now} proposed={picked ? proposed : undefined} name={line.name} endText={line.end === null ? 'no end' : momentText(line.end, zone)} onPropose={line.mayChange && line.revokedAt === null ? (until) => { onPropose(line.recipientId, until); } : undefined} />
+          <Row
+            key={line.recipientId}
+            line={line}
+            picked={picked}
+            focusable={i === anchor}
+            onClick={(event) => {
+              pick(i, event.shiftKey, event.ctrlKey || event.metaKey);
+            }}
+            onKeyDown={(event) => {
+              key(event, i);
+            }}
+          >
+            <ReachRow
+              line={line}
+              scale={scale}
+              now={now}
+              proposed={picked ? proposed : undefined}
+              name={line.name}
+              endText={line.end === null ? 'no end' : momentText(line.end, zone)}
+              onPropose={
+                line.mayChange && line.revokedAt === null
+                  ? (until) => {
+                      onPropose(line.recipientId, until);
+                    }
+                  : undefined
+              }
+            />
           </Row>
         );
       })}
@@ -77,15 +141,44 @@ export function ReachBoard({ lines, now, selected, onSelect, proposed, onPropose
 
 /** What a line says, for those who do not see it. */
 function wordsOf(line: BoardLine): string {
-  const count = (kind: 'opened' | 'refused') => line.marks.filter((mark) => mark.kind === kind).length;
+  const count = (kind: 'opened' | 'refused') =>
+    line.marks.filter((mark) => mark.kind === kind).length;
   return `${line.name}, ${line.under}: ${line.may}; opened ${String(count('opened'))} times, refused ${String(count('refused'))} times${line.revokedAt === null ? '' : '; revoked'}`;
 }
 
-function Row({ line, picked, focusable, onClick, onKeyDown, children }: { readonly line: BoardLine; readonly picked: boolean; readonly focusable: boolean; readonly onClick: (event: MouseEvent) => void; readonly onKeyDown: (event: KeyboardEvent) => void; readonly children: ReactNode }) {
+function Row({
+  line,
+  picked,
+  focusable,
+  onClick,
+  onKeyDown,
+  children,
+}: {
+  readonly line: BoardLine;
+  readonly picked: boolean;
+  readonly focusable: boolean;
+  readonly onClick: (event: MouseEvent) => void;
+  readonly onKeyDown: (event: KeyboardEvent) => void;
+  readonly children: ReactNode;
+}) {
   return (
-    <div className="reach-row" role="row" aria-selected={picked} aria-label={wordsOf(line)} tabIndex={focusable ? 0 : -1} onClick={onClick} onKeyDown={onKeyDown}>
-      <div role="gridcell"><b>{line.name}</b><br /><span className="quiet">{line.under}</span></div>
-      <div role="gridcell" className="quiet">{line.may}</div>
+    <div
+      className="reach-row"
+      role="row"
+      aria-selected={picked}
+      aria-label={wordsOf(line)}
+      tabIndex={focusable ? 0 : -1}
+      onClick={onClick}
+      onKeyDown={onKeyDown}
+    >
+      <div role="gridcell">
+        <b>{line.name}</b>
+        <br />
+        <span className="quiet">{line.under}</span>
+      </div>
+      <div role="gridcell" className="quiet">
+        {line.may}
+      </div>
       <div role="gridcell">{children}</div>
     </div>
   );

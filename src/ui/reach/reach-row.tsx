@@ -19,17 +19,78 @@ type Props = {
   readonly onPropose: ((until: number) => void) | undefined;
 };
 
-function StretchLine({ stretch, scale }: { readonly stretch: Stretch; readonly scale: ReachScale }) {
+function StretchLine({
+  stretch,
+  scale,
+}: {
+  readonly stretch: Stretch;
+  readonly scale: ReachScale;
+}) {
   const x1 = scale.x(stretch.from);
   const x2 = stretch.until === null ? scale.width : scale.x(stretch.until);
-  if (stretch.kind === 'waiting') return <line x1={x1} x2={x2} y1={MIDDLE} y2={MIDDLE} stroke="var(--current)" strokeWidth={2} strokeDasharray="2 3" />;
-  return <line x1={x1} x2={x2} y1={MIDDLE} y2={MIDDLE} stroke={stretch.kind === 'cut' ? 'var(--quiet)' : 'var(--current)'} strokeOpacity={stretch.kind === 'cut' ? 0.5 : 0.85} strokeWidth={5} />;
+  if (stretch.kind === 'waiting')
+    return (
+      <line
+        x1={x1}
+        x2={x2}
+        y1={MIDDLE}
+        y2={MIDDLE}
+        stroke="var(--current)"
+        strokeWidth={2}
+        strokeDasharray="2 3"
+      />
+    );
+  return (
+    <line
+      x1={x1}
+      x2={x2}
+      y1={MIDDLE}
+      y2={MIDDLE}
+      stroke={stretch.kind === 'cut' ? 'var(--quiet)' : 'var(--current)'}
+      strokeOpacity={stretch.kind === 'cut' ? 0.5 : 0.85}
+      strokeWidth={5}
+    />
+  );
 }
 
-function ReachMarkShape({ kind, x }: { readonly kind: 'opened' | 'refused' | 'printed'; readonly x: number }) {
-  if (kind === 'opened') return <circle cx={x} cy={MIDDLE} r={4} fill="var(--current)" stroke="var(--paper)" strokeWidth={0.8} />;
-  if (kind === 'printed') return <rect x={x - 4} y={MIDDLE - 4} width={8} height={8} fill="var(--paper)" stroke="var(--current)" strokeWidth={1.5} />;
-  return <path d={`M${String(x)} ${String(MIDDLE - 6)}l6 6-6 6-6-6ZM${String(x - 2)} ${String(MIDDLE - 2)}l4 4m0-4l-4 4`} fill="var(--paper)" stroke="var(--magenta)" strokeWidth={1.3} />;
+function ReachMarkShape({
+  kind,
+  x,
+}: {
+  readonly kind: 'opened' | 'refused' | 'printed';
+  readonly x: number;
+}) {
+  if (kind === 'opened')
+    return (
+      <circle
+        cx={x}
+        cy={MIDDLE}
+        r={4}
+        fill="var(--current)"
+        stroke="var(--paper)"
+        strokeWidth={0.8}
+      />
+    );
+  if (kind === 'printed')
+    return (
+      <rect
+        x={x - 4}
+        y={MIDDLE - 4}
+        width={8}
+        height={8}
+        fill="var(--paper)"
+        stroke="var(--current)"
+        strokeWidth={1.5}
+      />
+    );
+  return (
+    <path
+      d={`M${String(x)} ${String(MIDDLE - 6)}l6 6-6 6-6-6ZM${String(x - 2)} ${String(MIDDLE - 2)}l4 4m0-4l-4 4`}
+      fill="var(--paper)"
+      stroke="var(--magenta)"
+      strokeWidth={1.3}
+    />
+  );
 }
 
 /** One person's access over time: when it could be opened, when it was, when it was refused, when it ends. */
@@ -54,20 +115,85 @@ export function ReachRow({ line, scale, now, proposed, name, endText, onPropose 
 
   return (
     <svg width={width} height={ROW_HEIGHT} style={{ display: 'block', overflow: 'visible' }}>
-      {scale.ticks.map((tick) => <line key={tick.at} x1={x(tick.at)} x2={x(tick.at)} y1={0} y2={ROW_HEIGHT} stroke="var(--hair)" />)}
+      {scale.ticks.map((tick) => (
+        <line
+          key={tick.at}
+          x1={x(tick.at)}
+          x2={x(tick.at)}
+          y1={0}
+          y2={ROW_HEIGHT}
+          stroke="var(--hair)"
+        />
+      ))}
       <line x1={0} x2={width} y1={MIDDLE} y2={MIDDLE} stroke="var(--hair)" />
-      {line.stretches.map((stretch) => <StretchLine key={`${String(stretch.from)} ${stretch.kind}`} stretch={stretch} scale={scale} />)}
-      {proposed !== undefined && <line x1={Math.min(endX, x(line.end ?? now))} x2={Math.max(endX, x(line.end ?? now))} y1={MIDDLE} y2={MIDDLE} stroke="var(--lamp)" strokeWidth={5} strokeDasharray="4 2" />}
-      {line.marks.map((mark, i) => <ReachMarkShape key={i} kind={mark.kind} x={x(mark.at)} />)}
-      {line.revokedAt !== null && <line x1={x(line.revokedAt) - 5} x2={x(line.revokedAt) + 5} y1={MIDDLE - 8} y2={MIDDLE + 8} stroke="var(--magenta)" strokeWidth={2.4} />}
+      {line.stretches.map((stretch) => (
+        <StretchLine
+          key={`${String(stretch.from)} ${stretch.kind}`}
+          stretch={stretch}
+          scale={scale}
+        />
+      ))}
+      {proposed !== undefined && (
+        <line
+          x1={Math.min(endX, x(line.end ?? now))}
+          x2={Math.max(endX, x(line.end ?? now))}
+          y1={MIDDLE}
+          y2={MIDDLE}
+          stroke="var(--lamp)"
+          strokeWidth={5}
+          strokeDasharray="4 2"
+        />
+      )}
+      {line.marks.map((mark, i) => (
+        <ReachMarkShape key={i} kind={mark.kind} x={x(mark.at)} />
+      ))}
+      {line.revokedAt !== null && (
+        <line
+          x1={x(line.revokedAt) - 5}
+          x2={x(line.revokedAt) + 5}
+          y1={MIDDLE - 8}
+          y2={MIDDLE + 8}
+          stroke="var(--magenta)"
+          strokeWidth={2.4}
+        />
+      )}
       {line.revokedAt === null && (
         <g
-          role="slider" tabIndex={onPropose === undefined ? -1 : 0} aria-label={`End of access for ${name}`} aria-valuetext={endText} aria-valuenow={end ?? 0} aria-disabled={onPropose === undefined}
+          role="slider"
+          tabIndex={onPropose === undefined ? -1 : 0}
+          aria-label={`End of access for ${name}`}
+          aria-valuetext={endText}
+          aria-valuenow={end ?? 0}
+          aria-disabled={onPropose === undefined}
           style={{ cursor: onPropose === undefined ? 'default' : 'ew-resize', touchAction: 'none' }}
-          onPointerDown={(event) => { event.stopPropagation(); event.currentTarget.setPointerCapture(event.pointerId); }} onPointerMove={drag} onKeyDown={key} onClick={(event) => { event.stopPropagation(); }}
+          onPointerDown={(event) => {
+            event.stopPropagation();
+            event.currentTarget.setPointerCapture(event.pointerId);
+          }}
+          onPointerMove={drag}
+          onKeyDown={key}
+          onClick={(event) => {
+            event.stopPropagation();
+          }}
         >
           <rect x={endX - 8} y={4} width={16} height={ROW_HEIGHT - 8} fill="transparent" />
-          {end === null ? <path d={`M${String(endX - 4)} ${String(MIDDLE - 6)}l6 6-6 6`} fill="none" stroke="var(--lamp)" strokeWidth={2} /> : <line x1={endX} x2={endX} y1={MIDDLE - 8} y2={MIDDLE + 8} stroke={proposed === undefined ? 'var(--ink)' : 'var(--lamp)'} strokeWidth={2.4} />}
+          {end === null ? (
+            <path
+              d={`M${String(endX - 4)} ${String(MIDDLE - 6)}l6 6-6 6`}
+              fill="none"
+              stroke="var(--lamp)"
+              strokeWidth={2}
+            />
+          ) : (
+            <line
+              x1={endX}
+              x2={endX}
+              y1={MIDDLE - 8}
+              y2={MIDDLE + 8}
+              stroke={proposed === undefined ? 'var(--ink)' : 'var(--lamp)'}
+              strokeWidth={2.4}
+            />
+          )}
         </g>
       )}
       <line x1={x(now)} x2={x(now)} y1={0} y2={ROW_HEIGHT} stroke="var(--ink)" strokeWidth={1} />

@@ -1,9 +1,22 @@
-import { scaleTime, timeDay, timeHour, timeMonday, timeMonth, type CountableTimeInterval, type ScaleTime } from 'd3';
+import {
+  scaleTime,
+  timeDay,
+  timeHour,
+  timeMonday,
+  timeMonth,
+  type CountableTimeInterval,
+  type ScaleTime,
+} from 'd3';
 import { DAY } from '@/core/base/time';
 import { momentText } from '@/ui/time/moment-words';
 
 /** What a board of lines is drawn by: pixels across for moments, and where the ticks stand. */
-export type ReachScale = { readonly x: ScaleTime<number, number>; readonly width: number; readonly ticks: readonly Tick[]; readonly step: CountableTimeInterval };
+export type ReachScale = {
+  readonly x: ScaleTime<number, number>;
+  readonly width: number;
+  readonly ticks: readonly Tick[];
+  readonly step: CountableTimeInterval;
+};
 type Tick = { readonly at: number; readonly label: string };
 
 const PIXELS_A_TICK = 70;
@@ -12,7 +25,14 @@ const PIXELS_A_TICK = 70;
 function ticksFor(x: ScaleTime<number, number>, width: number): Date[] {
   const most = Math.max(2, Math.floor(width / PIXELS_A_TICK));
   const [first, last] = x.domain() as [Date, Date];
-  const every = [timeHour.every(6), timeDay, timeMonday, timeMonday.every(2), timeMonth, timeMonth.every(3)];
+  const every = [
+    timeHour.every(6),
+    timeDay,
+    timeMonday,
+    timeMonday.every(2),
+    timeMonth,
+    timeMonth.every(3),
+  ];
   for (const interval of every) {
     const ticks = interval?.range(first, last) ?? [];
     if (ticks.length > 0 && ticks.length <= most) return ticks;
@@ -20,9 +40,18 @@ function ticksFor(x: ScaleTime<number, number>, width: number): Date[] {
   return x.ticks(most);
 }
 
-export function reachScale([first, last]: readonly [number, number], width: number, zone: string): ReachScale {
-  const x = scaleTime().domain([new Date(first), new Date(last)]).range([0, width]);
-  const ticks = ticksFor(x, width).map((date) => ({ at: date.getTime(), label: momentText(date.getTime(), zone).split(' ').slice(0, 2).join(' ') }));
+export function reachScale(
+  [first, last]: readonly [number, number],
+  width: number,
+  zone: string,
+): ReachScale {
+  const x = scaleTime()
+    .domain([new Date(first), new Date(last)])
+    .range([0, width]);
+  const ticks = ticksFor(x, width).map((date) => ({
+    at: date.getTime(),
+    label: momentText(date.getTime(), zone).split(' ').slice(0, 2).join(' '),
+  }));
   return { x, width, ticks, step: last - first > 10 * DAY ? timeDay : timeHour };
 }
 

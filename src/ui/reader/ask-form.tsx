@@ -15,7 +15,14 @@ import { fromLocalField } from '@/ui/time/moment-words';
 import { askText, requestStateWords } from '@/ui/words/request-words';
 import { verbList } from '@/ui/words/rights-words';
 
-type Props = { readonly token: string; readonly document: DocumentId; readonly sender: string; readonly requests: readonly OwnRequest[]; readonly onRequests: (requests: readonly OwnRequest[]) => void; readonly granted: readonly Right[] };
+type Props = {
+  readonly token: string;
+  readonly document: DocumentId;
+  readonly sender: string;
+  readonly requests: readonly OwnRequest[];
+  readonly onRequests: (requests: readonly OwnRequest[]) => void;
+  readonly granted: readonly Right[];
+};
 
 /** Where a recipient asks for a right or for more time, and sees what came of it. */
 export function AskForm({ token, document, sender, requests, onRequests, granted }: Props) {
@@ -23,18 +30,32 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
   const [rights, setRights] = useState<ReadonlySet<Right>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const missing = OFFERED_RIGHTS.filter((right) => right !== 'read' && right !== 'pass-on' && !granted.includes(right));
+  const missing = OFFERED_RIGHTS.filter(
+    (right) => right !== 'read' && right !== 'pass-on' && !granted.includes(right),
+  );
 
   const send = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    const text = (name: string) => { const value = form.get(name); return typeof value === 'string' ? value : ''; };
+    const text = (name: string) => {
+      const value = form.get(name);
+      return typeof value === 'string' ? value : '';
+    };
     const until = fromLocalField(text('until'));
     setBusy(true);
     setProblem(null);
     try {
       // One request a right, so that each can be answered by itself.
-      for (const right of rights.size === 0 ? [null] : rights) onRequests(await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests', { token, document, right, until, reason: text('reason') }));
+      for (const right of rights.size === 0 ? [null] : rights)
+        onRequests(
+          await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests', {
+            token,
+            document,
+            right,
+            until,
+            reason: text('reason'),
+          }),
+        );
       setOpen(false);
       setRights(new Set());
     } catch (error) {
@@ -48,17 +69,91 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
     <section className="stack" aria-label="What you asked for">
       {requests.map((request) => (
         <p key={`${String(request.askedAt)} ${request.right ?? ''}`}>
-          You {askText(request, true)}{request.until !== null && <> until <Moment at={request.until} /></>}: <b className={request.state === 'waiting' ? 'lamp' : request.state === 'declined' ? 'magenta' : 'current'}>{requestStateWords[request.state]}</b>{request.answer !== '' && <>, “{request.answer}”</>}
+          You {askText(request, true)}
+          {request.until !== null && (
+            <>
+              {' '}
+              until <Moment at={request.until} />
+            </>
+          )}
+          :{' '}
+          <b
+            className={
+              request.state === 'waiting'
+                ? 'lamp'
+                : request.state === 'declined'
+                  ? 'magenta'
+                  : 'current'
+            }
+          >
+            {requestStateWords[request.state]}
+          </b>
+          {request.answer !== '' && <>, “{request.answer}”</>}
         </p>
       ))}
-      {!open && <div className="row"><Button onClick={() => { setOpen(true); }}>Ask for more, or write</Button></div>}
+      {!open && (
+        <div className="row">
+          <Button
+            onClick={() => {
+              setOpen(true);
+            }}
+          >
+            Ask for more, or write
+          </Button>
+        </div>
+      )}
       {open && (
         <form className="stack" style={{ gap: 12 }} onSubmit={(event) => void send(event)}>
-          {missing.map((right) => <FormControlLabel key={right} control={<Checkbox checked={rights.has(right)} onChange={(_event, on) => { setRights((before) => { const after = new Set(before); if (on) after.add(right); else after.delete(right); return after; }); }} />} label={`To ${verbList([right])}`} />)}
-          <TextField name="until" type="datetime-local" label="Time until" helperText="Only where you need longer" />
-          <TextField name="reason" label="Why, or what you want to say" required multiline minRows={2} slotProps={{ htmlInput: { maxLength: 500 } }} />
-          {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Send to {sender}</Button><Button onClick={() => { setOpen(false); }}>Leave it</Button></div>
+          {missing.map((right) => (
+            <FormControlLabel
+              key={right}
+              control={
+                <Checkbox
+                  checked={rights.has(right)}
+                  onChange={(_event, on) => {
+                    setRights((before) => {
+                      const after = new Set(before);
+                      if (on) after.add(right);
+                      else after.delete(right);
+                      return after;
+                    });
+                  }}
+                />
+              }
+              label={`To ${verbList([right])}`}
+            />
+          ))}
+          <TextField
+            name="until"
+            type="datetime-local"
+            label="Time until"
+            helperText="Only where you need longer"
+          />
+          <TextField
+            name="reason"
+            label="Why, or what you want to say"
+            required
+            multiline
+            minRows={2}
+            slotProps={{ htmlInput: { maxLength: 500 } }}
+          />
+          {problem !== null && (
+            <p role="alert" className="magenta">
+              {problem}
+            </p>
+          )}
+          <div className="row">
+            <Button type="submit" variant="contained" disabled={busy}>
+              Send to {sender}
+            </Button>
+            <Button
+              onClick={() => {
+                setOpen(false);
+              }}
+            >
+              Leave it
+            </Button>
+          </div>
         </form>
       )}
     </section>

@@ -6,19 +6,32 @@ const ALGORITHM = { name: 'ECDSA', namedCurve: 'P-256' } as const;
 function openStore(): Promise<IDBDatabase> {
   return new Promise((resolve, reject) => {
     const request = indexedDB.open(DATABASE, 1);
-    request.onupgradeneeded = () => { request.result.createObjectStore(STORE); };
-    request.onsuccess = () => { resolve(request.result); };
-    request.onerror = () => { reject(request.error ?? new Error('no store')); };
+    request.onupgradeneeded = () => {
+      request.result.createObjectStore(STORE);
+    };
+    request.onsuccess = () => {
+      resolve(request.result);
+    };
+    request.onerror = () => {
+      reject(request.error ?? new Error('no store'));
+    };
   });
 }
 
-async function inStore<T>(mode: IDBTransactionMode, use: (store: IDBObjectStore) => IDBRequest<T>): Promise<T> {
+async function inStore<T>(
+  mode: IDBTransactionMode,
+  use: (store: IDBObjectStore) => IDBRequest<T>,
+): Promise<T> {
   const database = await openStore();
   try {
     return await new Promise<T>((resolve, reject) => {
       const request = use(database.transaction(STORE, mode).objectStore(STORE));
-      request.onsuccess = () => { resolve(request.result); };
-      request.onerror = () => { reject(request.error ?? new Error('no key')); };
+      request.onsuccess = () => {
+        resolve(request.result);
+      };
+      request.onerror = () => {
+        reject(request.error ?? new Error('no key'));
+      };
     });
   } finally {
     database.close();
@@ -38,19 +51,33 @@ export async function forgetDeviceKey(): Promise<void> {
 }
 
 function base64url(bytes: ArrayBuffer): string {
-  return btoa(String.fromCharCode(...new Uint8Array(bytes))).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '');
+  return btoa(String.fromCharCode(...new Uint8Array(bytes)))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replace(/=+$/, '');
 }
 
 const NONCE_BYTES = 18;
 
 /** The header that proves a request comes from this browser: time, a number used once, and a signature over these, method, path and body. */
-export async function proofHeader(method: string, path: string, body: string): Promise<Record<string, string>> {
-  const key = await inStore('readonly', (store) => store.get(NAME) as IDBRequest<CryptoKey | undefined>);
+export async function proofHeader(
+  method: string,
+  path: string,
+  body: string,
+): Promise<Record<string, string>> {
+  const key = await inStore(
+    'readonly',
+    (store) => store.get(NAME) as IDBRequest<CryptoKey | undefined>,
+  );
   if (key === undefined) return {};
   const encoder = new TextEncoder();
   const time = String(Date.now());
   const nonce = base64url(crypto.getRandomValues(new Uint8Array(NONCE_BYTES)).buffer);
   const hash = base64url(await crypto.subtle.digest('SHA-256', encoder.encode(body)));
-  const signature = await crypto.subtle.sign({ name: 'ECDSA', hash: 'SHA-256' }, key, encoder.encode([`${method} ${path}`, time, nonce, hash].join('\n')));
+  const signature = await crypto.subtle.sign(
+    { name: 'ECDSA', hash: 'SHA-256' },
+    key,
+    encoder.encode([`${method} ${path}`, time, nonce, hash].join('\n')),
+  );
   return { 'device-proof': `${time} ${nonce} ${base64url(signature)}` };
 }

@@ -29,14 +29,41 @@ export function LinkView({ token, entry }: { readonly token: string; readonly en
   useEffect(() => {
     let current = true;
     readerCall<SharedWith>('GET', `/api/v1/reader/shared?token=${token}`).then(
-      (result) => { if (current) setShared(result); },
-      (error: unknown) => { if (current) setFailed(error); },
+      (result) => {
+        if (current) setShared(result);
+      },
+      (error: unknown) => {
+        if (current) setFailed(error);
+      },
     );
-    return () => { current = false; };
+    return () => {
+      current = false;
+    };
   }, [token]);
   if (failed instanceof CallError && failed.code === 'NOT_SIGNED_IN') return entry;
-  if (failed !== null) return <main className="blank"><div className="stack"><h1>{sentenceOf(failed)}</h1><div className="row"><Button onClick={() => { window.location.reload(); }}>Try again</Button></div></div></main>;
-  if (shared === null) return <main className="blank"><p role="status">Opening…</p></main>;
+  if (failed !== null)
+    return (
+      <main className="blank">
+        <div className="stack">
+          <h1>{sentenceOf(failed)}</h1>
+          <div className="row">
+            <Button
+              onClick={() => {
+                window.location.reload();
+              }}
+            >
+              Try again
+            </Button>
+          </div>
+        </div>
+      </main>
+    );
+  if (shared === null)
+    return (
+      <main className="blank">
+        <p role="status">Opening…</p>
+      </main>
+    );
   return <LedTo token={token} shared={shared} />;
 }
 
@@ -47,37 +74,140 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
   const [opened, setOpened] = useState<OpenResult | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [opens, setOpens] = useState(0);
-  const openAgain = useCallback(() => { setOpens((before) => before + 1); }, []);
+  const openAgain = useCallback(() => {
+    setOpens((before) => before + 1);
+  }, []);
 
   useEffect(() => {
     if (chosen === null) return undefined;
     let current = true;
     readerCall<OpenResult>('POST', '/api/v1/reader/open', { token, document: chosen }).then(
-      (result) => { if (current) setOpened(result); },
-      (error: unknown) => { if (current) setProblem(sentenceOf(error)); },
+      (result) => {
+        if (current) setOpened(result);
+      },
+      (error: unknown) => {
+        if (current) setProblem(sentenceOf(error));
+      },
     );
-    return () => { current = false; };
+    return () => {
+      current = false;
+    };
   }, [chosen, token, opens]);
 
   const change = useCallback((state: Partial<OpenState>) => {
-    setOpened((before) => (before?.outcome === 'granted' ? { ...before, ...state } : before !== null && state.requests !== undefined ? { ...before, requests: state.requests } : before));
+    setOpened((before) =>
+      before?.outcome === 'granted'
+        ? { ...before, ...state }
+        : before !== null && state.requests !== undefined
+          ? { ...before, requests: state.requests }
+          : before,
+    );
   }, []);
-  const setRequests = useCallback((requests: readonly OwnRequest[]) => { change({ requests }); }, [change]);
-  const setPassedOn = useCallback((passedOn: readonly PassedOn[]) => { change({ passedOn }); }, [change]);
+  const setRequests = useCallback(
+    (requests: readonly OwnRequest[]) => {
+      change({ requests });
+    },
+    [change],
+  );
+  const setPassedOn = useCallback(
+    (passedOn: readonly PassedOn[]) => {
+      change({ passedOn });
+    },
+    [change],
+  );
 
-  const back = () => { setChosen(null); setOpened(null); setProblem(null); };
-  if (shared.sender === null) return <Refusal reason="not-addressed" at={null} address={shared.address} sender={null} onLeave={() => void leave()} onBack={null} more={null} />;
+  const back = () => {
+    setChosen(null);
+    setOpened(null);
+    setProblem(null);
+  };
+  if (shared.sender === null)
+    return (
+      <Refusal
+        reason="not-addressed"
+        at={null}
+        address={shared.address}
+        sender={null}
+        onLeave={() => void leave()}
+        onBack={null}
+        more={null}
+      />
+    );
   if (problem !== null) {
     return (
-      <main className="blank"><div className="stack">
-        <h1>{problem}</h1>
-        <div className="row"><Button onClick={() => { window.location.reload(); }}>Try again</Button><Button onClick={() => void leave()}>Prove the address again</Button></div>
-      </div></main>
+      <main className="blank">
+        <div className="stack">
+          <h1>{problem}</h1>
+          <div className="row">
+            <Button
+              onClick={() => {
+                window.location.reload();
+              }}
+            >
+              Try again
+            </Button>
+            <Button onClick={() => void leave()}>Prove the address again</Button>
+          </div>
+        </div>
+      </main>
     );
   }
-  if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
-  if (opened === null) return <main className="blank"><p role="status">Opening…</p></main>;
-  if (opened.outcome === 'refused') return <Refusal reason={opened.reason} at={opened.at} address={opened.address} sender={opened.sender} onLeave={() => void leave()} onBack={single === null ? back : null} more={<AskForm token={token} document={chosen} sender={opened.sender?.name ?? 'the sender'} requests={opened.requests} onRequests={setRequests} granted={['read']} />} />;
+  if (chosen === null)
+    return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
+  if (opened === null)
+    return (
+      <main className="blank">
+        <p role="status">Opening…</p>
+      </main>
+    );
+  if (opened.outcome === 'refused')
+    return (
+      <Refusal
+        reason={opened.reason}
+        at={opened.at}
+        address={opened.address}
+        sender={opened.sender}
+        onLeave={() => void leave()}
+        onBack={single === null ? back : null}
+        more={
+          <AskForm
+            token={token}
+            document={chosen}
+            sender={opened.sender?.name ?? 'the sender'}
+            requests={opened.requests}
+            onRequests={setRequests}
+            granted={['read']}
+          />
+        }
+      />
+    );
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
-  return <ReaderView opened={opened} onOpenAgain={openAgain} onState={change} more={<><PassOnPanel key={opened.licence} document={chosen} opened={opened} granted={granted} onPassedOn={setPassedOn} /><AskForm token={token} document={chosen} sender={opened.sender.name} requests={opened.requests} onRequests={setRequests} granted={granted} /></>} onLeave={() => void leave()} onBack={single === null ? back : null} />;
+  return (
+    <ReaderView
+      opened={opened}
+      onOpenAgain={openAgain}
+      onState={change}
+      more={
+        <>
+          <PassOnPanel
+            key={opened.licence}
+            document={chosen}
+            opened={opened}
+            granted={granted}
+            onPassedOn={setPassedOn}
+          />
+          <AskForm
+            token={token}
+            document={chosen}
+            sender={opened.sender.name}
+            requests={opened.requests}
+            onRequests={setRequests}
+            granted={granted}
+          />
+        </>
+      }
+      onLeave={() => void leave()}
+      onBack={single === null ? back : null}
+    />
+  );
 }

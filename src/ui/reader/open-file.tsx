@@ -9,7 +9,9 @@ import { Emblem } from '@/ui/shell/emblem';
 function pathHere(link: string | null): string | null {
   if (link === null) return null;
   const url = new URL(link);
-  return url.origin === window.location.origin && url.pathname.startsWith('/r/') ? url.pathname : null;
+  return url.origin === window.location.origin && url.pathname.startsWith('/r/')
+    ? url.pathname
+    : null;
 }
 
 /** Takes a protected file and leads on to where its cover page would. The file stays on this machine. */
@@ -28,22 +30,48 @@ export function OpenFile() {
         window.location.assign(path);
         return;
       }
-      if (link === null) setProblem('This is the encrypted part alone. Drop the PDF it came in, or follow the link of the message.');
+      if (link === null)
+        setProblem(
+          'This is the encrypted part alone. Drop the PDF it came in, or follow the link of the message.',
+        );
       else setElsewhere(new URL(link).host);
     } catch (error) {
-      setProblem(error instanceof TypeError ? 'This file says nothing that can be followed.' : fileProblem(error));
+      setProblem(
+        error instanceof TypeError
+          ? 'This file says nothing that can be followed.'
+          : fileProblem(error),
+      );
     }
     setBusy(false);
   };
   return (
     <main className="entry">
-      <div className="brand"><Emblem />Embargo</div>
+      <div className="brand">
+        <Emblem />
+        Embargo
+      </div>
       <div className="stack" style={{ gap: 18 }}>
-      <h1>Open a protected file</h1>
-      <p>Drop the file you were sent. You will be asked to show that its address is yours, and then read it here.</p>
-      <FileDrop words="Drop a protected file here" busy={busy} onFile={(file) => void take(file)} />
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-      {elsewhere !== null && <p role="alert">This file is read somewhere else, at <b>{elsewhere}</b>. Its first page has the link: follow it only if you know that place.</p>}
+        <h1>Open a protected file</h1>
+        <p>
+          Drop the file you were sent. You will be asked to show that its address is yours, and then
+          read it here.
+        </p>
+        <FileDrop
+          words="Drop a protected file here"
+          busy={busy}
+          onFile={(file) => void take(file)}
+        />
+        {problem !== null && (
+          <p role="alert" className="magenta">
+            {problem}
+          </p>
+        )}
+        {elsewhere !== null && (
+          <p role="alert">
+            This file is read somewhere else, at <b>{elsewhere}</b>. Its first page has the link:
+            follow it only if you know that place.
+          </p>
+        )}
       </div>
       <hr />
       <p className="quiet">The file is looked at in this browser and is not sent anywhere.</p>

@@ -22,18 +22,43 @@ export function PageJump({ pages, list }: Props) {
     };
     // Scrolling is not heard through bubbling, and on a phone it is the whole body that scrolls.
     document.addEventListener('scroll', look, { capture: true, passive: true });
-    return () => { document.removeEventListener('scroll', look, { capture: true }); };
+    return () => {
+      document.removeEventListener('scroll', look, { capture: true });
+    };
   }, [list]);
 
   const go = () => {
     const page = Math.max(1, Math.min(pages, Math.floor(Number(typed)) || current));
     setTyped(null);
-    list.current?.querySelectorAll('.page').item(page - 1).scrollIntoView({ block: 'start' });
+    list.current
+      ?.querySelectorAll('.page')
+      .item(page - 1)
+      .scrollIntoView({ block: 'start' });
   };
 
   return (
-    <form className="jump" onSubmit={(event) => { event.preventDefault(); go(); }}>
-      <label>Page <input inputMode="numeric" aria-label="Page" value={typed ?? String(current)} onChange={(event) => { setTyped(event.target.value.replaceAll(/\D/g, '')); }} onBlur={() => { setTyped(null); }} /> of {pages}</label>
+    <form
+      className="jump"
+      onSubmit={(event) => {
+        event.preventDefault();
+        go();
+      }}
+    >
+      <label>
+        Page{' '}
+        <input
+          inputMode="numeric"
+          aria-label="Page"
+          value={typed ?? String(current)}
+          onChange={(event) => {
+            setTyped(event.target.value.replaceAll(/\D/g, ''));
+          }}
+          onBlur={() => {
+            setTyped(null);
+          }}
+        />{' '}
+        of {pages}
+      </label>
     </form>
   );
 }

@@ -6,11 +6,21 @@ import { sentenceOf } from '@/ui/http/call';
 import { mayPass, useAnotherTry } from '@/ui/reader/use-another-try';
 import { RefusedError, readerFetch, type OnRefused } from '@/ui/reader/reader-call';
 
-type TextRun = { readonly text: string; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
+type TextRun = {
+  readonly text: string;
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+};
 type Props = {
-  readonly licence: LicenceId; readonly page: number; readonly copy: boolean;
+  readonly licence: LicenceId;
+  readonly page: number;
+  readonly copy: boolean;
   /** Width by height, until the page itself says: as those before it. */
-  readonly ratio: string; readonly onRatio: (ratio: string) => void; readonly onRefused: OnRefused;
+  readonly ratio: string;
+  readonly onRatio: (ratio: string) => void;
+  readonly onRefused: OnRefused;
 };
 
 const PICTURE_WIDTHS = [800, 1275, 1900];
@@ -34,9 +44,16 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
 
   useEffect(() => {
     if (frame.current === null) return undefined;
-    const observer = new IntersectionObserver((entries) => { if (entries.some((entry) => entry.isIntersecting)) setNear(true); }, { rootMargin: '120px' });
+    const observer = new IntersectionObserver(
+      (entries) => {
+        if (entries.some((entry) => entry.isIntersecting)) setNear(true);
+      },
+      { rootMargin: '120px' },
+    );
     observer.observe(frame.current);
-    return () => { observer.disconnect(); };
+    return () => {
+      observer.disconnect();
+    };
   }, []);
 
   useEffect(() => {
@@ -45,7 +62,12 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
     let url: string | null = null;
     const base = `/api/v1/reader/licences/${licence}/pages/${String(page)}`;
     const load = async (width: number) => {
-      const response = await readerFetch('GET', `${base}?width=${String(width)}`, undefined, stop.signal);
+      const response = await readerFetch(
+        'GET',
+        `${base}?width=${String(width)}`,
+        undefined,
+        stop.signal,
+      );
       url = URL.createObjectURL(await response.blob());
       if (stop.signal.aborted) return;
       setSource(url);
@@ -68,9 +90,46 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
   }, [near, licence, page, copy, onRefused, attempt, fail]);
 
   return (
-    <div ref={frame} className="page" style={!drawn ? { aspectRatio: ratio, display: 'grid', placeItems: 'center', color: '#4C6270' } : undefined}>
-      {source === null ? <span role="status">{problem ?? `Page ${String(page)}`}</span> : <img src={source} alt={`Page ${String(page)}`} draggable={false} onLoad={({ currentTarget }) => { setDrawn(true); onRatio(`${String(currentTarget.naturalWidth)} / ${String(currentTarget.naturalHeight)}`); }} onContextMenu={(event) => { if (!copy) event.preventDefault(); }} />}
-      {copy && runs.length > 0 && <TextLayer runs={runs} onCopied={(characters) => { void readerFetch('POST', `/api/v1/reader/licences/${licence}/pages/${String(page)}/copied`, { characters }, null).catch(noteRefused(onRefused)); }} />}
+    <div
+      ref={frame}
+      className="page"
+      style={
+        !drawn
+          ? { aspectRatio: ratio, display: 'grid', placeItems: 'center', color: '#4C6270' }
+          : undefined
+      }
+    >
+      {source === null ? (
+        <span role="status">{problem ?? `Page ${String(page)}`}</span>
+      ) : (
+        <img
+          src={source}
+          alt={`Page ${String(page)}`}
+          draggable={false}
+          onLoad={({ currentTarget }) => {
+            setDrawn(true);
+            onRatio(
+              `${String(currentTarget.naturalWidth)} / ${String(currentTarget.naturalHeight)}`,
+            );
+          }}
+          onContextMenu={(event) => {
+            if (!copy) event.preventDefault();
+          }}
+        />
+      )}
+      {copy && runs.length > 0 && (
+        <TextLayer
+          runs={runs}
+          onCopied={(characters) => {
+            void readerFetch(
+              'POST',
+              `/api/v1/reader/licences/${licence}/pages/${String(page)}/copied`,
+              { characters },
+              null,
+            ).catch(noteRefused(onRefused));
+          }}
+        />
+      )}
       <span className="number">{page}</span>
     </div>
   );
@@ -78,11 +137,19 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
 
 /** What the server answers to a copy it is told of: nothing, but where the right has ended. */
 function noteRefused(onRefused: OnRefused) {
-  return (error: unknown) => { if (error instanceof RefusedError) onRefused(error.reason, error.at); };
+  return (error: unknown) => {
+    if (error instanceof RefusedError) onRefused(error.reason, error.at);
+  };
 }
 
 /** Text that can be selected over the picture, each run stretched to its place. */
-function TextLayer({ runs, onCopied }: { readonly runs: readonly TextRun[]; /** So many characters were copied. */ readonly onCopied: (characters: number) => void }) {
+function TextLayer({
+  runs,
+  onCopied,
+}: {
+  readonly runs: readonly TextRun[];
+  /** So many characters were copied. */ readonly onCopied: (characters: number) => void;
+}) {
   const layer = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = layer.current;
@@ -95,5 +162,24 @@ function TextLayer({ runs, onCopied }: { readonly runs: readonly TextRun[]; /** 
       span.style.transform = `scaleX(${String(((run.width / 10_000) * clientWidth) / Math.max(1, span.offsetWidth))})`;
     });
   }, [runs]);
-  return <div className="text" ref={layer} data-testid="text-layer" onCopy={() => { const characters = window.getSelection()?.toString().length ?? 0; if (characters > 0) onCopied(characters); }}>{runs.map((run, i) => <span key={i} style={{ left: `${String(run.left / 100)}%`, top: `${String(run.top / 100)}%` }}>{run.text}</span>)}</div>;
+  return (
+    <div
+      className="text"
+      ref={layer}
+      data-testid="text-layer"
+      onCopy={() => {
+        const characters = window.getSelection()?.toString().length ?? 0;
+        if (characters > 0) onCopied(characters);
+      }}
+    >
+      {runs.map((run, i) => (
+        <span
+          key={i}
+          style={{ left: `${String(run.left / 100)}%`, top: `${String(run.top / 100)}%` }}
+        >
+          {run.text}
+        </span>
+      ))}
+    </div>
+  );
 }

@@ -13,7 +13,12 @@ import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
 import { rightsLine } from '@/core/policy/rights-line';
 
-type Props = { readonly document: DocumentId; readonly opened: OpenResult & { readonly outcome: 'granted' }; readonly granted: readonly Right[]; readonly onPassedOn: (passedOn: readonly PassedOn[]) => void };
+type Props = {
+  readonly document: DocumentId;
+  readonly opened: OpenResult & { readonly outcome: 'granted' };
+  readonly granted: readonly Right[];
+  readonly onPassedOn: (passedOn: readonly PassedOn[]) => void;
+};
 
 /** Passing a document on: to whom, how much of what one may do, and to whom it went already. */
 export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
@@ -27,13 +32,25 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
   const { passOn } = opened;
   if (passOn === null) return null;
   const left = passOn.people - passedOn.filter(({ revoked }) => !revoked).length;
-  const offered = granted.filter((right) => right !== 'read' && (right !== 'pass-on' || passOn.steps > 1));
+  const offered = granted.filter(
+    (right) => right !== 'read' && (right !== 'pass-on' || passOn.steps > 1),
+  );
   const send = async () => {
     setBusy(true);
     setProblem(null);
     try {
-      onPassedOn((await readerCall<{ readonly passedOn: readonly PassedOn[] }>('POST', '/api/v1/reader/pass-on', { document, address, rights, until: opened.until, note })).passedOn);
-      setAddress(''); setNote(''); setOpen(false);
+      onPassedOn(
+        (
+          await readerCall<{ readonly passedOn: readonly PassedOn[] }>(
+            'POST',
+            '/api/v1/reader/pass-on',
+            { document, address, rights, until: opened.until, note },
+          )
+        ).passedOn,
+      );
+      setAddress('');
+      setNote('');
+      setOpen(false);
     } catch (error) {
       setProblem(sentenceOf(error));
     } finally {
@@ -44,18 +61,96 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
     <section className="stack" aria-label="Passing on">
       <hr />
       <h2>Passing on</h2>
-      <p className="quiet">You may pass this on to {left} {passedOn.length > 0 && 'more '}{left === 1 ? 'person' : 'people'}{passOn.domains !== null && ` at ${passOn.domains.map(bareDomain).join(', ')}`}. It never comes to more than yours, and ends with it. {opened.sender.name} sees to whom it went.</p>
-      {passedOn.map((each) => <p key={each.address}>{each.address}: {each.revoked ? <span className="magenta">revoked</span> : rightsLine(each.rights, null)}</p>)}
-      {!open && left > 0 && <div className="row"><Button onClick={() => { setOpen(true); }}>Pass it on…</Button></div>}
+      <p className="quiet">
+        You may pass this on to {left} {passedOn.length > 0 && 'more '}
+        {left === 1 ? 'person' : 'people'}
+        {passOn.domains !== null && ` at ${passOn.domains.map(bareDomain).join(', ')}`}. It never
+        comes to more than yours, and ends with it. {opened.sender.name} sees to whom it went.
+      </p>
+      {passedOn.map((each) => (
+        <p key={each.address}>
+          {each.address}:{' '}
+          {each.revoked ? <span className="magenta">revoked</span> : rightsLine(each.rights, null)}
+        </p>
+      ))}
+      {!open && left > 0 && (
+        <div className="row">
+          <Button
+            onClick={() => {
+              setOpen(true);
+            }}
+          >
+            Pass it on…
+          </Button>
+        </div>
+      )}
       {open && (
-        <form className="stack" style={{ gap: 12 }} onSubmit={(event) => { event.preventDefault(); void send(); }}>
-          <TextField label="Their address" type="email" required value={address} onChange={(event) => { setAddress(event.target.value); }} />
-          {offered.length > 0 && <div className="row">{offered.map((right) => <FormControlLabel key={right} control={<Checkbox size="small" checked={rights.includes(right)} onChange={(_event, on) => { setRights(on ? [...rights, right] : rights.filter((each) => each !== right)); }} />} label={right} />)}</div>}
-          <TextField label="Note" multiline value={note} onChange={(event) => { setNote(event.target.value); }} />
-          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Pass it on</Button><Button variant="text" onClick={() => { setOpen(false); }}>Leave it</Button></div>
+        <form
+          className="stack"
+          style={{ gap: 12 }}
+          onSubmit={(event) => {
+            event.preventDefault();
+            void send();
+          }}
+        >
+          <TextField
+            label="Their address"
+            type="email"
+            required
+            value={address}
+            onChange={(event) => {
+              setAddress(event.target.value);
+            }}
+          />
+          {offered.length > 0 && (
+            <div className="row">
+              {offered.map((right) => (
+                <FormControlLabel
+                  key={right}
+                  control={
+                    <Checkbox
+                      size="small"
+                      checked={rights.includes(right)}
+                      onChange={(_event, on) => {
+                        setRights(
+                          on ? [...rights, right] : rights.filter((each) => each !== right),
+                        );
+                      }}
+                    />
+                  }
+                  label={right}
+                />
+              ))}
+            </div>
+          )}
+          <TextField
+            label="Note"
+            multiline
+            value={note}
+            onChange={(event) => {
+              setNote(event.target.value);
+            }}
+          />
+          <div className="row">
+            <Button type="submit" variant="contained" disabled={busy}>
+              Pass it on
+            </Button>
+            <Button
+              variant="text"
+              onClick={() => {
+                setOpen(false);
+              }}
+            >
+              Leave it
+            </Button>
+          </div>
         </form>
       )}
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }

@@ -34,46 +34,130 @@ export function ProveAddress({ token }: { readonly token: string }) {
   };
   const ask = (event: SubmitEvent) => {
     event.preventDefault();
-    void attempt(async () => { setMinutes((await call<{ readonly minutes: number }>('POST', '/api/v1/reader/code', { token, address })).minutes); });
+    void attempt(async () => {
+      setMinutes(
+        (
+          await call<{ readonly minutes: number }>('POST', '/api/v1/reader/code', {
+            token,
+            address,
+          })
+        ).minutes,
+      );
+    });
   };
   const enter = (event: SubmitEvent) => {
     event.preventDefault();
     void attempt(async () => {
-      await call('POST', '/api/v1/reader/device', { token, address, code, kept: kept === 'kept', publicKey: await makeDeviceKey() });
+      await call('POST', '/api/v1/reader/device', {
+        token,
+        address,
+        code,
+        kept: kept === 'kept',
+        publicKey: await makeDeviceKey(),
+      });
       window.location.reload();
     });
   };
 
   return (
     <main className="entry">
-      <div className="brand"><Emblem />Embargo</div>
+      <div className="brand">
+        <Emblem />
+        Embargo
+      </div>
       {minutes === null ? (
         <form className="stack" style={{ gap: 18 }} onSubmit={ask}>
           <h1>Something was sent to you, protected.</h1>
-          <p>Enter the address the message came to. You will be mailed a code of six figures; there is no account to make.</p>
-          <TextField label="Your address" type="email" autoComplete="email" required autoFocus value={address} onChange={(event) => { setAddress(event.target.value); }} />
-          {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-          <div className="row"><Button type="submit" variant="contained" disabled={busy}>Mail me a code</Button></div>
+          <p>
+            Enter the address the message came to. You will be mailed a code of six figures; there
+            is no account to make.
+          </p>
+          <TextField
+            label="Your address"
+            type="email"
+            autoComplete="email"
+            required
+            autoFocus
+            value={address}
+            onChange={(event) => {
+              setAddress(event.target.value);
+            }}
+          />
+          {problem !== null && (
+            <p role="alert" className="magenta">
+              {problem}
+            </p>
+          )}
+          <div className="row">
+            <Button type="submit" variant="contained" disabled={busy}>
+              Mail me a code
+            </Button>
+          </div>
         </form>
       ) : (
         <form className="stack" style={{ gap: 18 }} onSubmit={enter}>
           <h1>Enter the code</h1>
-          <p>A code is on its way to <b>{address}</b>. It works for {minutes} minutes, in this browser.</p>
-          <TextField label="Code" required autoFocus autoComplete="one-time-code" value={code} onChange={(event) => { setCode(event.target.value); }} slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 9 } }} />
-          <RadioGroup value={kept} onChange={(_event, value) => { setKept(value); }} aria-label="This device">
-            <FormControlLabel value="visit" control={<Radio size="small" />} label="For this visit only: a borrowed or shared computer" />
-            <FormControlLabel value="kept" control={<Radio size="small" />} label="Keep this device: mine, ask again in 60 days" />
+          <p>
+            A code is on its way to <b>{address}</b>. It works for {minutes} minutes, in this
+            browser.
+          </p>
+          <TextField
+            label="Code"
+            required
+            autoFocus
+            autoComplete="one-time-code"
+            value={code}
+            onChange={(event) => {
+              setCode(event.target.value);
+            }}
+            slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 9 } }}
+          />
+          <RadioGroup
+            value={kept}
+            onChange={(_event, value) => {
+              setKept(value);
+            }}
+            aria-label="This device"
+          >
+            <FormControlLabel
+              value="visit"
+              control={<Radio size="small" />}
+              label="For this visit only: a borrowed or shared computer"
+            />
+            <FormControlLabel
+              value="kept"
+              control={<Radio size="small" />}
+              label="Keep this device: mine, ask again in 60 days"
+            />
           </RadioGroup>
-          {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+          {problem !== null && (
+            <p role="alert" className="magenta">
+              {problem}
+            </p>
+          )}
           <div className="row">
-            <Button type="submit" variant="contained" disabled={busy}>Go on</Button>
-            <Button onClick={() => { setMinutes(null); setCode(''); setProblem(null); }}>Use another address</Button>
+            <Button type="submit" variant="contained" disabled={busy}>
+              Go on
+            </Button>
+            <Button
+              onClick={() => {
+                setMinutes(null);
+                setCode('');
+                setProblem(null);
+              }}
+            >
+              Use another address
+            </Button>
           </div>
-          <p className="quiet">No code after a minute? Look in the folder for unwanted mail, or ask for another one.</p>
+          <p className="quiet">
+            No code after a minute? Look in the folder for unwanted mail, or ask for another one.
+          </p>
         </form>
       )}
       <hr />
-      <p className="quiet">Were you sent a file instead? <Link href="/r">Open a protected file</Link></p>
+      <p className="quiet">
+        Were you sent a file instead? <Link href="/r">Open a protected file</Link>
+      </p>
       <p className="quiet">Recorded about you: your address; {recordedWords}</p>
     </main>
   );

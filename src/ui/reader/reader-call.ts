@@ -11,31 +11,62 @@ export type OnRefused = (reason: ReadingRefusal, at: number | null) => void;
 export class RefusedError extends Error {
   override readonly name = 'RefusedError';
 
-  constructor(readonly reason: ReadingRefusal, /** When access ended, where the reason is about that. */ readonly at: number | null) {
+  constructor(
+    readonly reason: ReadingRefusal,
+    /** When access ended, where the reason is about that. */ readonly at: number | null,
+  ) {
     super(reason);
   }
 }
 
 /** A JSON call signed with this browser's key. @throws CallError */
-export async function readerCall<R>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<R> {
-  return call<R>(method, path, body, await proofHeader(method, path, body === undefined ? '' : JSON.stringify(body)));
+export async function readerCall<R>(
+  method: 'GET' | 'POST',
+  path: string,
+  body?: unknown,
+): Promise<R> {
+  return call<R>(
+    method,
+    path,
+    body,
+    await proofHeader(method, path, body === undefined ? '' : JSON.stringify(body)),
+  );
 }
 
 /** Fetches a page, rendition or event stream, signed. @throws RefusedError, CallError */
-export async function readerFetch(method: 'GET' | 'POST', path: string, body: unknown, signal: AbortSignal | null): Promise<Response> {
+export async function readerFetch(
+  method: 'GET' | 'POST',
+  path: string,
+  body: unknown,
+  signal: AbortSignal | null,
+): Promise<Response> {
   const text = body === undefined ? '' : JSON.stringify(body);
   const headers = await proofHeader(method, path, text);
   let response: Response;
   try {
-    response = await fetch(path, { method, signal, headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' }, ...(body === undefined ? {} : { body: text }) });
+    response = await fetch(path, {
+      method,
+      signal,
+      headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: text }),
+    });
   } catch (cause) {
     if (signal?.aborted === true) throw cause;
-    throw new CallError('The server cannot be reached. Check your connection; this page goes on by itself.', 'UNREACHABLE', 0);
+    throw new CallError(
+      'The server cannot be reached. Check your connection; this page goes on by itself.',
+      'UNREACHABLE',
+      0,
+    );
   }
   if (response.ok) return response;
   if (response.status === 403) {
-    const refusal = (await response.clone().json()) as { readonly outcome?: string; readonly reason?: ReadingRefusal; readonly at?: number | null };
-    if (refusal.outcome === 'refused' && refusal.reason !== undefined) throw new RefusedError(refusal.reason, refusal.at ?? null);
+    const refusal = (await response.clone().json()) as {
+      readonly outcome?: string;
+      readonly reason?: ReadingRefusal;
+      readonly at?: number | null;
+    };
+    if (refusal.outcome === 'refused' && refusal.reason !== undefined)
+      throw new RefusedError(refusal.reason, refusal.at ?? null);
   }
   throw await toCallError(response);
 }

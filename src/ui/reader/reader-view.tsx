@@ -9,7 +9,12 @@ import { sentenceOf } from '@/ui/http/call';
 import { PageJump } from '@/ui/reader/page-jump';
 import { PagePicture } from '@/ui/reader/page-picture';
 import { PrintControl } from '@/ui/reader/print-control';
-import { RefusedError, readerFetch, type OnRefused, type ReadingRefusal } from '@/ui/reader/reader-call';
+import {
+  RefusedError,
+  readerFetch,
+  type OnRefused,
+  type ReadingRefusal,
+} from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useCovered } from '@/ui/reader/use-covered';
@@ -28,7 +33,10 @@ function isRefusal(reason: Exclude<ReadingRefusal, 'open-again'>): reason is Ref
 
 /** Offers bytes as a download with the name the server gave them. */
 async function saveResponse(response: Response): Promise<void> {
-  const name = decodeURIComponent(/filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'document.pdf');
+  const name = decodeURIComponent(
+    /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ??
+      'document.pdf',
+  );
   const link = document.createElement('a');
   link.href = URL.createObjectURL(await response.blob());
   link.download = name;
@@ -37,24 +45,49 @@ async function saveResponse(response: Response): Promise<void> {
 }
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
-export function ReaderView({ opened, more, onOpenAgain, onState, onLeave, onBack }: { readonly opened: Opened; /** This open is over, and nothing was refused: another one takes its place. */ readonly onOpenAgain: () => void; /** What it may do is another now. */ readonly onState: (state: OpenState) => void; readonly more: ReactNode; readonly onLeave: () => void; readonly onBack: (() => void) | null }) {
-  const [ended, setEnded] = useState<{ readonly reason: RefusalReason; readonly at: number | null } | null>(null);
+export function ReaderView({
+  opened,
+  more,
+  onOpenAgain,
+  onState,
+  onLeave,
+  onBack,
+}: {
+  readonly opened: Opened;
+  /** This open is over, and nothing was refused: another one takes its place. */ readonly onOpenAgain: () => void;
+  /** What it may do is another now. */ readonly onState: (state: OpenState) => void;
+  readonly more: ReactNode;
+  readonly onLeave: () => void;
+  readonly onBack: (() => void) | null;
+}) {
+  const [ended, setEnded] = useState<{
+    readonly reason: RefusalReason;
+    readonly at: number | null;
+  } | null>(null);
   const { until } = opened;
   const [message, setMessage] = useState<string | null>(null);
   // Most documents have one page size: once the first page is drawn, nothing moves when another is.
   const [ratio, setRatio] = useState<string | null>(null);
-  const onRatio = useCallback((drawn: string) => { setRatio((known) => known ?? drawn); }, []);
+  const onRatio = useCallback((drawn: string) => {
+    setRatio((known) => known ?? drawn);
+  }, []);
   const pages = useRef<HTMLElement>(null);
-  const onRefused = useCallback<OnRefused>((reason, at) => {
-    if (reason === 'open-again') onOpenAgain();
-    else if (isRefusal(reason)) setEnded({ reason, at });
-    else setMessage(`This ${withheldWords[reason]}.`);
-  }, [onOpenAgain]);
+  const onRefused = useCallback<OnRefused>(
+    (reason, at) => {
+      if (reason === 'open-again') onOpenAgain();
+      else if (isRefusal(reason)) setEnded({ reason, at });
+      else setMessage(`This ${withheldWords[reason]}.`);
+    },
+    [onOpenAgain],
+  );
   // What had ended and was given again is read on, in this very open.
-  const onGoesOn = useCallback((state: OpenState) => {
-    setEnded(null);
-    onState(state);
-  }, [onState]);
+  const onGoesOn = useCallback(
+    (state: OpenState) => {
+      setEnded(null);
+      onState(state);
+    },
+    [onState],
+  );
   useLive(opened.licence, until, onRefused, onGoesOn);
   const covered = useCovered(opened.captureDeterrent);
 
@@ -70,7 +103,18 @@ export function ReaderView({ opened, more, onOpenAgain, onState, onLeave, onBack
     }
   };
 
-  if (ended !== null) return <Refusal reason={ended.reason} at={ended.at} address={opened.address} sender={opened.sender} onLeave={onLeave} onBack={onBack} more={more} />;
+  if (ended !== null)
+    return (
+      <Refusal
+        reason={ended.reason}
+        at={ended.at}
+        address={opened.address}
+        sender={opened.sender}
+        onLeave={onLeave}
+        onBack={onBack}
+        more={more}
+      />
+    );
   const granted = RIGHTS.filter((right) => opened.rights[right].granted);
   const print = opened.rights.print;
   const base = `/api/v1/reader/licences/${opened.licence}`;
@@ -78,31 +122,108 @@ export function ReaderView({ opened, more, onOpenAgain, onState, onLeave, onBack
     <div className="reader">
       <header>
         <div>
-          <h1 style={{ fontSize: 16, display: 'inline' }}>{opened.title}</h1> <span className="figure quiet">{opened.reference}</span>
-          <div className="quiet" style={{ fontSize: 12.5 }}>from {opened.sender.name}, {opened.sender.organisation} · you are here as {opened.address}</div>
+          <h1 style={{ fontSize: 16, display: 'inline' }}>{opened.title}</h1>{' '}
+          <span className="figure quiet">{opened.reference}</span>
+          <div className="quiet" style={{ fontSize: 12.5 }}>
+            from {opened.sender.name}, {opened.sender.organisation} · you are here as{' '}
+            {opened.address}
+          </div>
         </div>
         <span className="gap" />
-        <div style={{ fontSize: 13 }}>You may {verbList(granted)}{until === null ? ', with no end' : <>, until <b><Moment at={until} named /></b>, {distanceText(until, opened.openedAt)}</>}</div>
+        <div style={{ fontSize: 13 }}>
+          You may {verbList(granted)}
+          {until === null ? (
+            ', with no end'
+          ) : (
+            <>
+              , until{' '}
+              <b>
+                <Moment at={until} named />
+              </b>
+              , {distanceText(until, opened.openedAt)}
+            </>
+          )}
+        </div>
         {opened.pages > 1 && ratio !== null && <PageJump pages={opened.pages} list={pages} />}
         {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
       </header>
       <div className="body">
-        {covered && <p role="status" className="notice" style={{ position: 'fixed', top: '40%', left: '8%', right: '8%', maxWidth: 460, margin: '0 auto', zIndex: 2 }}>Covered while another window is in front: {opened.sender.name} asked for that. Come back to this window to go on.</p>}
-        <main ref={pages} className="pages" tabIndex={0} aria-label="Pages" style={covered ? { visibility: 'hidden' } : undefined}>
-          {Array.from({ length: opened.pages }, (_, i) => <PagePicture key={i} licence={opened.licence} page={i + 1} copy={opened.rights.copy.granted} ratio={ratio ?? '210 / 297'} onRatio={onRatio} onRefused={onRefused} />)}
+        {covered && (
+          <p
+            role="status"
+            className="notice"
+            style={{
+              position: 'fixed',
+              top: '40%',
+              left: '8%',
+              right: '8%',
+              maxWidth: 460,
+              margin: '0 auto',
+              zIndex: 2,
+            }}
+          >
+            Covered while another window is in front: {opened.sender.name} asked for that. Come back
+            to this window to go on.
+          </p>
+        )}
+        <main
+          ref={pages}
+          className="pages"
+          tabIndex={0}
+          aria-label="Pages"
+          style={covered ? { visibility: 'hidden' } : undefined}
+        >
+          {Array.from({ length: opened.pages }, (_, i) => (
+            <PagePicture
+              key={i}
+              licence={opened.licence}
+              page={i + 1}
+              copy={opened.rights.copy.granted}
+              ratio={ratio ?? '210 / 297'}
+              onRatio={onRatio}
+              onRefused={onRefused}
+            />
+          ))}
         </main>
         <aside aria-label="What you may do">
           <div className="stack">
-            {message !== null && <p role="status" className="notice">{message}</p>}
-            {print.granted && <PrintControl pages={opened.pages} left={print.printsLeft} onPrint={(from, to) => void take(`${base}/print`, { from, to }, 'A marked copy was made and saved. Print it from there.')} />}
-            {opened.rights.keep.granted && <Button onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}>Keep a copy</Button>}
+            {message !== null && (
+              <p role="status" className="notice">
+                {message}
+              </p>
+            )}
+            {print.granted && (
+              <PrintControl
+                pages={opened.pages}
+                left={print.printsLeft}
+                onPrint={(from, to) =>
+                  void take(
+                    `${base}/print`,
+                    { from, to },
+                    'A marked copy was made and saved. Print it from there.',
+                  )
+                }
+              />
+            )}
+            {opened.rights.keep.granted && (
+              <Button
+                onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}
+              >
+                Keep a copy
+              </Button>
+            )}
             <RightsPanel rights={opened.rights} sender={opened.sender.name} />
             {more}
             <hr />
             <h2>What is recorded</h2>
             <p className="quiet">Your address; {recordedWords}</p>
             <hr />
-            <Button component="a" href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(`About ${opened.title} (${opened.reference})`)}`}>Write to {opened.sender.name}</Button>
+            <Button
+              component="a"
+              href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(`About ${opened.title} (${opened.reference})`)}`}
+            >
+              Write to {opened.sender.name}
+            </Button>
             <Button onClick={onLeave}>Leave this device</Button>
           </div>
         </aside>

@@ -6,7 +6,13 @@ import { withheldWords } from '@/ui/words/reason-words';
 import { verbList } from '@/ui/words/rights-words';
 
 /** What was not given stays visible, dimmed, with its reason. */
-export function RightsPanel({ rights, sender }: { readonly rights: (OpenResult & { outcome: 'granted' })['rights']; readonly sender: string }) {
+export function RightsPanel({
+  rights,
+  sender,
+}: {
+  readonly rights: (OpenResult & { outcome: 'granted' })['rights'];
+  readonly sender: string;
+}) {
   const withheld = OFFERED_RIGHTS.flatMap((right) => {
     const verdict = rights[right];
     return verdict.granted ? [] : [{ right, why: verdict.why }];
@@ -16,7 +22,12 @@ export function RightsPanel({ rights, sender }: { readonly rights: (OpenResult &
     <>
       <hr />
       <h2>Not offered</h2>
-      {withheld.map(({ right, why }) => <p key={right} className="quiet" aria-disabled="true">To {verbList([right])} {withheldWords[why]}{why === 'not-given' ? ` by ${sender}` : ''}.</p>)}
+      {withheld.map(({ right, why }) => (
+        <p key={right} className="quiet" aria-disabled="true">
+          To {verbList([right])} {withheldWords[why]}
+          {why === 'not-given' ? ` by ${sender}` : ''}.
+        </p>
+      ))}
     </>
   );
 }

@@ -10,26 +10,84 @@ import { verbList } from '@/ui/words/rights-words';
 import { Emblem } from '@/ui/shell/emblem';
 
 /** The documents of one sending, with what this person may do. */
-export function SharedList({ shared, onOpen, onLeave }: { readonly shared: SharedWith; readonly onOpen: (id: DocumentId) => void; readonly onLeave: () => void }) {
+export function SharedList({
+  shared,
+  onOpen,
+  onLeave,
+}: {
+  readonly shared: SharedWith;
+  readonly onOpen: (id: DocumentId) => void;
+  readonly onLeave: () => void;
+}) {
   return (
     <main className="entry" style={{ maxWidth: 720 }}>
-      <div className="brand"><Emblem />Embargo</div>
-      <h1>{shared.sender?.name} of {shared.sender?.organisation} sent you {counted(shared.documents.length, 'document')}</h1>
-      <p className="quiet" style={{ marginTop: 6 }}>You are here as {shared.address}. <Button variant="text" onClick={onLeave}>Use another address</Button></p>
+      <div className="brand">
+        <Emblem />
+        Embargo
+      </div>
+      <h1>
+        {shared.sender?.name} of {shared.sender?.organisation} sent you{' '}
+        {counted(shared.documents.length, 'document')}
+      </h1>
+      <p className="quiet" style={{ marginTop: 6 }}>
+        You are here as {shared.address}.{' '}
+        <Button variant="text" onClick={onLeave}>
+          Use another address
+        </Button>
+      </p>
       {shared.note !== '' && <p style={{ whiteSpace: 'pre-wrap', marginTop: 12 }}>{shared.note}</p>}
-      <ul style={{ listStyle: 'none', padding: 0, marginTop: 20 }}>{shared.documents.map((document) => <SharedRow key={document.id} document={document} onOpen={() => { onOpen(document.id); }} />)}</ul>
+      <ul style={{ listStyle: 'none', padding: 0, marginTop: 20 }}>
+        {shared.documents.map((document) => (
+          <SharedRow
+            key={document.id}
+            document={document}
+            onOpen={() => {
+              onOpen(document.id);
+            }}
+          />
+        ))}
+      </ul>
     </main>
   );
 }
 
-function SharedRow({ document, onOpen }: { readonly document: SharedDocument; readonly onOpen: () => void }) {
+function SharedRow({
+  document,
+  onOpen,
+}: {
+  readonly document: SharedDocument;
+  readonly onOpen: () => void;
+}) {
   const { state } = document;
   return (
     <li className="row" style={{ borderTop: '1px solid var(--line)', padding: '12px 0' }}>
       <div style={{ flex: 1, minWidth: 220 }}>
         <b>{document.title}</b> <span className="figure quiet">{document.reference}</span>
         <br />
-        {state.open ? <span className="quiet">You may {verbList(state.rights)}{state.until === null ? ', with no end' : <> until <Moment at={state.until} named /></>} · {counted(document.pages, 'page')}</span> : <span className="magenta">{refusalWords[state.reason].title}{state.at !== null && <> <Moment at={state.at} named /></>}</span>}
+        {state.open ? (
+          <span className="quiet">
+            You may {verbList(state.rights)}
+            {state.until === null ? (
+              ', with no end'
+            ) : (
+              <>
+                {' '}
+                until <Moment at={state.until} named />
+              </>
+            )}{' '}
+            · {counted(document.pages, 'page')}
+          </span>
+        ) : (
+          <span className="magenta">
+            {refusalWords[state.reason].title}
+            {state.at !== null && (
+              <>
+                {' '}
+                <Moment at={state.at} named />
+              </>
+            )}
+          </span>
+        )}
       </div>
       <Button onClick={onOpen}>{state.open ? 'Read' : 'Ask for it'}</Button>
     </li>

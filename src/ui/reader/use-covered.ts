@@ -14,8 +14,12 @@ export function useCovered(asked: boolean): boolean {
   useEffect(() => {
     if (!asked) return undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const look = () => { setCovered(document.hidden || !document.hasFocus()); };
-    const cover = () => { setCovered(true); };
+    const look = () => {
+      setCovered(document.hidden || !document.hasFocus());
+    };
+    const cover = () => {
+      setCovered(true);
+    };
     const key = (event: KeyboardEvent) => {
       if (event.key !== 'PrintScreen') return;
       setCovered(true);
@@ -30,7 +34,10 @@ export function useCovered(asked: boolean): boolean {
     document.addEventListener('visibilitychange', look, options);
     window.addEventListener('keydown', key, options);
     window.addEventListener('keyup', key, options);
-    return () => { ends.abort(); clearTimeout(timer); };
+    return () => {
+      ends.abort();
+      clearTimeout(timer);
+    };
   }, [asked]);
   return asked && covered;
 }

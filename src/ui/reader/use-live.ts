@@ -4,9 +4,16 @@ import { useCallback, useEffect } from 'react';
 import type { LicenceId } from '@/core/base/ids';
 import type { OpenState } from '@/contracts/reader';
 import { CallError } from '@/ui/http/call';
-import { readerCall, readerFetch, type OnRefused, type ReadingRefusal } from '@/ui/reader/reader-call';
+import {
+  readerCall,
+  readerFetch,
+  type OnRefused,
+  type ReadingRefusal,
+} from '@/ui/reader/reader-call';
 
-type Check = (OpenState & { readonly outcome: 'granted' }) | { readonly outcome: 'refused'; readonly reason: ReadingRefusal; readonly at: number | null };
+type Check =
+  | (OpenState & { readonly outcome: 'granted' })
+  | { readonly outcome: 'refused'; readonly reason: ReadingRefusal; readonly at: number | null };
 
 const RECONNECT = 1_000;
 /** The stream says that it is there every 15 s; what is silent for longer has broken without a word. */
@@ -17,7 +24,9 @@ async function mayGoOn(licence: LicenceId): Promise<Check | null> {
   try {
     return await readerCall<Check>('GET', `/api/v1/reader/licences/${licence}/check`);
   } catch (error) {
-    return error instanceof CallError && error.code === 'NOT_SIGNED_IN' ? { outcome: 'refused', reason: 'identity-not-proven', at: null } : null;
+    return error instanceof CallError && error.code === 'NOT_SIGNED_IN'
+      ? { outcome: 'refused', reason: 'identity-not-proven', at: null }
+      : null;
   }
 }
 
@@ -25,45 +34,72 @@ async function mayGoOn(licence: LicenceId): Promise<Check | null> {
  * Keeps a signed event stream open and asks what this open may do now whenever something changed, when the stream comes back
  * after a break, and when the end is reached.
  */
-export function useLive(licence: LicenceId, until: number | null, onRefused: OnRefused, onState: (state: OpenState) => void): void {
-  const check = useCallback(async (isOver: () => boolean) => {
-    const result = await mayGoOn(licence);
-    if (result === null || isOver()) return;
-    if (result.outcome === 'refused') onRefused(result.reason, result.at);
-    else onState(result);
-  }, [licence, onRefused, onState]);
+export function useLive(
+  licence: LicenceId,
+  until: number | null,
+  onRefused: OnRefused,
+  onState: (state: OpenState) => void,
+): void {
+  const check = useCallback(
+    async (isOver: () => boolean) => {
+      const result = await mayGoOn(licence);
+      if (result === null || isOver()) return;
+      if (result.outcome === 'refused') onRefused(result.reason, result.at);
+      else onState(result);
+    },
+    [licence, onRefused, onState],
+  );
 
   useEffect(() => {
     const stop = new AbortController();
     const listen = async (): Promise<void> => {
       const broken = new AbortController();
-      let silence = setTimeout(() => { broken.abort(); }, SILENCE);
-      const response = await readerFetch('GET', `/api/v1/reader/licences/${licence}/live`, undefined, AbortSignal.any([stop.signal, broken.signal]));
+      let silence = setTimeout(() => {
+        broken.abort();
+      }, SILENCE);
+      const response = await readerFetch(
+        'GET',
+        `/api/v1/reader/licences/${licence}/live`,
+        undefined,
+        AbortSignal.any([stop.signal, broken.signal]),
+      );
       const reader = response.body?.getReader();
       const decoder = new TextDecoder();
       while (reader !== undefined) {
         const { done, value } = await reader.read();
         clearTimeout(silence);
         if (done) return;
-        silence = setTimeout(() => { broken.abort(); }, SILENCE);
-        if (decoder.decode(value, { stream: true }).includes('event: changed')) await check(() => stop.signal.aborted);
+        silence = setTimeout(() => {
+          broken.abort();
+        }, SILENCE);
+        if (decoder.decode(value, { stream: true }).includes('event: changed'))
+          await check(() => stop.signal.aborted);
       }
     };
     const keepListening = async () => {
       while (!stop.signal.aborted) {
         await listen().catch(() => undefined);
-        await new Promise((resolve) => { setTimeout(resolve, RECONNECT); });
+        await new Promise((resolve) => {
+          setTimeout(resolve, RECONNECT);
+        });
       }
     };
     void keepListening();
-    return () => { stop.abort(); };
+    return () => {
+      stop.abort();
+    };
   }, [licence, check]);
 
   useEffect(() => {
     if (until === null) return undefined;
     // Browsers hold timers in 31 bits; an end further off is looked at again by then.
     let isOver = false;
-    const timer = setTimeout(() => { void check(() => isOver); }, Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1));
+    const timer = setTimeout(
+      () => {
+        void check(() => isOver);
+      },
+      Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1),
+    );
     return () => {
       isOver = true;
       clearTimeout(timer);

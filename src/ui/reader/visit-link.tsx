@@ -10,18 +10,30 @@ import { recordedWords } from '@/ui/words/recorded-words';
 /** A link that asks nobody who they are: one click, since a machine that follows links must not count as somebody reading. */
 export function VisitLink({ token }: { readonly token: string }) {
   const { busy, problem, attempt } = useAttempt();
-  const go = () => attempt(async () => {
-    await call('POST', '/api/v1/reader/visit', { token, publicKey: await makeDeviceKey() });
-    window.location.reload();
-  });
+  const go = () =>
+    attempt(async () => {
+      await call('POST', '/api/v1/reader/visit', { token, publicKey: await makeDeviceKey() });
+      window.location.reload();
+    });
   return (
     <main className="entry">
-      <div className="brand"><Emblem />Embargo</div>
+      <div className="brand">
+        <Emblem />
+        Embargo
+      </div>
       <div className="stack" style={{ gap: 18 }}>
         <h1>Something is here to be read by whoever has this link.</h1>
         <p>You are not asked who you are.</p>
-        {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-        <div className="row"><Button variant="contained" disabled={busy} onClick={() => void go()}>Read it</Button></div>
+        {problem !== null && (
+          <p role="alert" className="magenta">
+            {problem}
+          </p>
+        )}
+        <div className="row">
+          <Button variant="contained" disabled={busy} onClick={() => void go()}>
+            Read it
+          </Button>
+        </div>
       </div>
       <hr />
       <p className="quiet">Recorded about you: {recordedWords}</p>

@@ -8,7 +8,14 @@ import RadioGroup from '@mui/material/RadioGroup';
 import TextField from '@mui/material/TextField';
 import { lockIdentity } from '@/core/age/identity-file';
 import { GiveKey } from '@/ui/recovery/give-key';
-import { keyFileText, makePair, publicHalf, saveText, type RecoveryKind, type RecoveryPair } from '@/ui/recovery/recovery-pair';
+import {
+  keyFileText,
+  makePair,
+  publicHalf,
+  saveText,
+  type RecoveryKind,
+  type RecoveryPair,
+} from '@/ui/recovery/recovery-pair';
 
 const SHORTEST = 12;
 
@@ -25,15 +32,36 @@ export function MakeRecovery({ twoPeople, onKept }: Props) {
   const [pair, setPair] = useState<RecoveryPair | null>(null);
   const [shown, setShown] = useState(true);
   const [kept, setKept] = useState(false);
-  if (kept) return <p role="status" className="current">The recovery key is kept: it was asked back, and it is the right one.</p>;
+  if (kept)
+    return (
+      <p role="status" className="current">
+        The recovery key is kept: it was asked back, and it is the right one.
+      </p>
+    );
   if (pair === null) {
     return (
       <div className="stack">
-        <RadioGroup value={kind} onChange={(_event, value) => { setKind(value === 'hybrid' ? 'hybrid' : 'x25519'); }} aria-label="Kind of key">
-          <FormControlLabel value="x25519" control={<Radio size="small" />} label="X25519: every age tool opens it" />
-          <FormControlLabel value="hybrid" control={<Radio size="small" />} label="Post-quantum hybrid: opened by Embargo’s own recover and by age 1.3 or later" />
+        <RadioGroup
+          value={kind}
+          onChange={(_event, value) => {
+            setKind(value === 'hybrid' ? 'hybrid' : 'x25519');
+          }}
+          aria-label="Kind of key"
+        >
+          <FormControlLabel
+            value="x25519"
+            control={<Radio size="small" />}
+            label="X25519: every age tool opens it"
+          />
+          <FormControlLabel
+            value="hybrid"
+            control={<Radio size="small" />}
+            label="Post-quantum hybrid: opened by Embargo’s own recover and by age 1.3 or later"
+          />
         </RadioGroup>
-        <div className="row"><Button onClick={() => void makePair(kind).then(setPair)}>Make the recovery key</Button></div>
+        <div className="row">
+          <Button onClick={() => void makePair(kind).then(setPair)}>Make the recovery key</Button>
+        </div>
       </div>
     );
   }
@@ -42,44 +70,100 @@ export function MakeRecovery({ twoPeople, onKept }: Props) {
       {shown && !twoPeople && (
         <>
           <p>This is the private half. It is shown this once and cannot be shown again:</p>
-          <code className="key-text" data-testid="recovery-private">{pair.privateKey}</code>
-          <div className="row"><Button onClick={() => { saveText(keyFileText(pair), 'embargo-recovery-key.txt'); }}>Save as a file</Button></div>
+          <code className="key-text" data-testid="recovery-private">
+            {pair.privateKey}
+          </code>
+          <div className="row">
+            <Button
+              onClick={() => {
+                saveText(keyFileText(pair), 'embargo-recovery-key.txt');
+              }}
+            >
+              Save as a file
+            </Button>
+          </div>
         </>
       )}
       <KeepUnder pair={pair} twoPeople={twoPeople} />
       <h2>Give it back</h2>
-      <p>Store it first, where it will be found and nobody else finds it. Then give it back from there, so that it is known to work.</p>
-      <GiveKey action="Check it" onKey={async (privateKey) => {
-        if ((await publicHalf(privateKey)) !== pair.publicKey) return 'This is another key than the one that was made just now.';
-        setShown(false);
-        setKept(true);
-        onKept(pair.publicKey);
-        return null;
-      }} />
+      <p>
+        Store it first, where it will be found and nobody else finds it. Then give it back from
+        there, so that it is known to work.
+      </p>
+      <GiveKey
+        action="Check it"
+        onKey={async (privateKey) => {
+          if ((await publicHalf(privateKey)) !== pair.publicKey)
+            return 'This is another key than the one that was made just now.';
+          setShown(false);
+          setKept(true);
+          onKept(pair.publicKey);
+          return null;
+        }}
+      />
     </div>
   );
 }
 
 /** Saves the key under a passphrase, or under two: then both people are needed, each with their own. */
-function KeepUnder({ pair, twoPeople }: { readonly pair: RecoveryPair; readonly twoPeople: boolean }) {
+function KeepUnder({
+  pair,
+  twoPeople,
+}: {
+  readonly pair: RecoveryPair;
+  readonly twoPeople: boolean;
+}) {
   const [first, setFirst] = useState('');
   const [second, setSecond] = useState('');
   const [working, setWorking] = useState(false);
-  const enough = first.length >= SHORTEST && (second === '' ? !twoPeople : second.length >= SHORTEST);
+  const enough =
+    first.length >= SHORTEST && (second === '' ? !twoPeople : second.length >= SHORTEST);
   const save = async () => {
     setWorking(true);
     // The last to be set is asked for first.
-    saveText(await lockIdentity(keyFileText(pair), second === '' ? [first] : [second, first]), 'embargo-recovery-key.age.txt');
+    saveText(
+      await lockIdentity(keyFileText(pair), second === '' ? [first] : [second, first]),
+      'embargo-recovery-key.age.txt',
+    );
     setWorking(false);
   };
   return (
     <details open={twoPeople}>
-      <summary>{twoPeople ? 'Two people keep it, each with a passphrase' : 'Or keep it under a passphrase'}</summary>
+      <summary>
+        {twoPeople ? 'Two people keep it, each with a passphrase' : 'Or keep it under a passphrase'}
+      </summary>
       <div className="stack" style={{ marginTop: 12, gap: 14 }}>
-        <TextField label={`Passphrase, at least ${String(SHORTEST)} characters`} type="password" autoComplete="new-password" value={first} onChange={(event) => { setFirst(event.target.value); }} />
-        <TextField label={twoPeople ? 'Passphrase of the other person' : 'Passphrase of a second person, if both are to be needed'} type="password" autoComplete="new-password" value={second} onChange={(event) => { setSecond(event.target.value); }} />
-        <div className="row"><Button disabled={!enough || working} onClick={() => void save()}>{working ? 'Locking…' : 'Save under the passphrase'}</Button></div>
-        <p className="quiet">An age file{twoPeople || second !== '' ? ', one inside the other' : ''}: standard tools open it with the passphrase{twoPeople || second !== '' ? 's' : ''}.</p>
+        <TextField
+          label={`Passphrase, at least ${String(SHORTEST)} characters`}
+          type="password"
+          autoComplete="new-password"
+          value={first}
+          onChange={(event) => {
+            setFirst(event.target.value);
+          }}
+        />
+        <TextField
+          label={
+            twoPeople
+              ? 'Passphrase of the other person'
+              : 'Passphrase of a second person, if both are to be needed'
+          }
+          type="password"
+          autoComplete="new-password"
+          value={second}
+          onChange={(event) => {
+            setSecond(event.target.value);
+          }}
+        />
+        <div className="row">
+          <Button disabled={!enough || working} onClick={() => void save()}>
+            {working ? 'Locking…' : 'Save under the passphrase'}
+          </Button>
+        </div>
+        <p className="quiet">
+          An age file{twoPeople || second !== '' ? ', one inside the other' : ''}: standard tools
+          open it with the passphrase{twoPeople || second !== '' ? 's' : ''}.
+        </p>
       </div>
     </details>
   );

@@ -1,4 +1,8 @@
-import { generateHybridIdentity, generateX25519Identity, identityToRecipient } from 'age-encryption';
+import {
+  generateHybridIdentity,
+  generateX25519Identity,
+  identityToRecipient,
+} from 'age-encryption';
 
 export type RecoveryPair = { readonly privateKey: string; readonly publicKey: string };
 /** `hybrid` holds against quantum computers as well, and fewer tools open it. */
@@ -6,7 +10,8 @@ export type RecoveryKind = 'x25519' | 'hybrid';
 
 /** Makes a pair in this browser. Only the public half may leave it. */
 export async function makePair(kind: RecoveryKind): Promise<RecoveryPair> {
-  const privateKey = kind === 'hybrid' ? await generateHybridIdentity() : await generateX25519Identity();
+  const privateKey =
+    kind === 'hybrid' ? await generateHybridIdentity() : await generateX25519Identity();
   return { privateKey, publicKey: await identityToRecipient(privateKey) };
 }
 

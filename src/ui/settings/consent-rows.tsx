@@ -12,20 +12,81 @@ const MOST_NAMED = 6;
 /** What waits for a second person, with the two answers. */
 export function ConsentRows({ consents }: { readonly consents: readonly ConsentRow[] }) {
   const { busy, said, attempt } = useAttempt();
-  const answer = (row: ConsentRow, agree: boolean) => attempt(() => call('POST', `/api/v1/settings/consents/${row.id}`, { agree }), agree ? 'Agreed, and done.' : 'Declined. Nothing was changed.');
+  const answer = (row: ConsentRow, agree: boolean) =>
+    attempt(
+      () => call('POST', `/api/v1/settings/consents/${row.id}`, { agree }),
+      agree ? 'Agreed, and done.' : 'Declined. Nothing was changed.',
+    );
   return (
     <>
       <Notice said={said} />
       {consents.length > 0 && (
-        <table className="list"><tbody>
-          {consents.map((row) => (
-            <tr key={row.id}>
-              <td><b>{row.askedBy}</b> asks, <Moment at={row.askedAt} /></td>
-              <td>{row.kind === 'one-person' ? 'that one person is enough from now on' : row.kind === 'send' ? <>to send “{row.subject}” to {row.to.slice(0, MOST_NAMED).join(', ')}{row.to.length > MOST_NAMED && ` and ${String(row.to.length - MOST_NAMED)} more`}: {row.titles.slice(0, MOST_NAMED).join('; ')}</> : row.kind === 'lower-marking' ? <>to mark as “{row.subject}”: {row.titles.slice(0, MOST_NAMED).join('; ')}{row.titles.length > MOST_NAMED && ` and ${String(row.titles.length - MOST_NAMED)} more`}</> : <>to destroy {row.titles.length} keys: {row.titles.slice(0, MOST_NAMED).join('; ')}{row.titles.length > MOST_NAMED && ` and ${String(row.titles.length - MOST_NAMED)} more`}. <b>This cannot be undone.</b></>}{row.reason !== '' && <><br /><span className="quiet">“{row.reason}”</span></>}</td>
-              <td className="row">{row.own ? <><span className="lamp">waits for somebody else</span><Button disabled={busy} onClick={() => void answer(row, false)}>Take it back</Button></> : <><Button color={row.kind === 'destroy-keys' ? 'error' : 'primary'} disabled={busy} onClick={() => void answer(row, true)}>Agree</Button><Button disabled={busy} onClick={() => void answer(row, false)}>Decline</Button></>}</td>
-            </tr>
-          ))}
-        </tbody></table>
+        <table className="list">
+          <tbody>
+            {consents.map((row) => (
+              <tr key={row.id}>
+                <td>
+                  <b>{row.askedBy}</b> asks, <Moment at={row.askedAt} />
+                </td>
+                <td>
+                  {row.kind === 'one-person' ? (
+                    'that one person is enough from now on'
+                  ) : row.kind === 'send' ? (
+                    <>
+                      to send “{row.subject}” to {row.to.slice(0, MOST_NAMED).join(', ')}
+                      {row.to.length > MOST_NAMED &&
+                        ` and ${String(row.to.length - MOST_NAMED)} more`}
+                      : {row.titles.slice(0, MOST_NAMED).join('; ')}
+                    </>
+                  ) : row.kind === 'lower-marking' ? (
+                    <>
+                      to mark as “{row.subject}”: {row.titles.slice(0, MOST_NAMED).join('; ')}
+                      {row.titles.length > MOST_NAMED &&
+                        ` and ${String(row.titles.length - MOST_NAMED)} more`}
+                    </>
+                  ) : (
+                    <>
+                      to destroy {row.titles.length} keys:{' '}
+                      {row.titles.slice(0, MOST_NAMED).join('; ')}
+                      {row.titles.length > MOST_NAMED &&
+                        ` and ${String(row.titles.length - MOST_NAMED)} more`}
+                      . <b>This cannot be undone.</b>
+                    </>
+                  )}
+                  {row.reason !== '' && (
+                    <>
+                      <br />
+                      <span className="quiet">“{row.reason}”</span>
+                    </>
+                  )}
+                </td>
+                <td className="row">
+                  {row.own ? (
+                    <>
+                      <span className="lamp">waits for somebody else</span>
+                      <Button disabled={busy} onClick={() => void answer(row, false)}>
+                        Take it back
+                      </Button>
+                    </>
+                  ) : (
+                    <>
+                      <Button
+                        color={row.kind === 'destroy-keys' ? 'error' : 'primary'}
+                        disabled={busy}
+                        onClick={() => void answer(row, true)}
+                      >
+                        Agree
+                      </Button>
+                      <Button disabled={busy} onClick={() => void answer(row, false)}>
+                        Decline
+                      </Button>
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       )}
     </>
   );

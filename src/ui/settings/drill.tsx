@@ -26,21 +26,38 @@ async function openPiece({ head, chunk, only }: Drill, privateKey: string): Prom
   const header = parseHeader(bytes);
   const fileKey = await unwrapFileKey(header, privateKey);
   const { sodiumChunkCipher } = await import('@/ui/crypto/sodium-cipher');
-  const cipher = (await sodiumChunkCipher())(payloadKey(fileKey, bytes.subarray(header.length, header.length + PAYLOAD_NONCE)));
-  return hexOf(await crypto.subtle.digest('SHA-256', openChunk(cipher, 0, only, bytesOf(chunk)) as Uint8Array<ArrayBuffer>));
+  const cipher = (await sodiumChunkCipher())(
+    payloadKey(fileKey, bytes.subarray(header.length, header.length + PAYLOAD_NONCE)),
+  );
+  return hexOf(
+    await crypto.subtle.digest(
+      'SHA-256',
+      openChunk(cipher, 0, only, bytesOf(chunk)) as Uint8Array<ArrayBuffer>,
+    ),
+  );
 }
 
 /** Proves that the organisation can still open its files by itself: one of them, with the key it stored. */
 export function RecoveryDrill() {
   const { busy, said, attempt } = useAttempt();
   const [drill, setDrill] = useState<Drill | null>(null);
-  const begin = () => attempt(async () => { setDrill(await call<Drill>('GET', '/api/v1/settings/drill')); });
+  const begin = () =>
+    attempt(async () => {
+      setDrill(await call<Drill>('GET', '/api/v1/settings/drill'));
+    });
   const tryKey = async (privateKey: string): Promise<string | null> => {
     if (drill === null) return null;
     try {
       const proof = await openPiece(drill, privateKey);
       let problem: string | null = null;
-      const well = await attempt(async () => { await call('POST', '/api/v1/settings/drill', { document: drill.document, proof }).catch((error: unknown) => { problem = sentenceOf(error); throw error; }); }, `“${drill.title}” was opened with the recovery key alone. It is on the record.`);
+      const well = await attempt(async () => {
+        await call('POST', '/api/v1/settings/drill', { document: drill.document, proof }).catch(
+          (error: unknown) => {
+            problem = sentenceOf(error);
+            throw error;
+          },
+        );
+      }, `“${drill.title}” was opened with the recovery key alone. It is on the record.`);
       if (well) setDrill(null);
       return problem;
     } catch (error) {
@@ -51,9 +68,18 @@ export function RecoveryDrill() {
   };
   return (
     <div className="stack">
-      {drill === null ? <div className="row"><Button disabled={busy} onClick={() => void begin()}>Try the recovery key</Button></div> : (
+      {drill === null ? (
+        <div className="row">
+          <Button disabled={busy} onClick={() => void begin()}>
+            Try the recovery key
+          </Button>
+        </div>
+      ) : (
         <>
-          <p>This time: <b>{drill.title}</b> <span className="figure quiet">{drill.reference}</span>. Its encrypted beginning is in this page; open it with the key you stored.</p>
+          <p>
+            This time: <b>{drill.title}</b> <span className="figure quiet">{drill.reference}</span>.
+            Its encrypted beginning is in this page; open it with the key you stored.
+          </p>
           <GiveKey action="Open it" busy={busy} onKey={tryKey} />
         </>
       )}

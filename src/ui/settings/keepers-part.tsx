@@ -7,7 +7,11 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { WorkSettings } from '@/contracts/settings';
 
-type Props = { readonly settings: WorkSettings; readonly busy: boolean; readonly put: (change: Partial<WorkSettings>, done: string) => void };
+type Props = {
+  readonly settings: WorkSettings;
+  readonly busy: boolean;
+  readonly put: (change: Partial<WorkSettings>, done: string) => void;
+};
 
 /** Addresses in a text, one a line or separated by commas. */
 function addressesIn(text: string): string[] {
@@ -19,18 +23,68 @@ export function KeepersPart({ settings, busy, put }: Props) {
   const [text, setText] = useState(settings.checkpointsTo.join('\n'));
   const isChanged = addressesIn(text).join(' ') !== settings.checkpointsTo.join(' ');
   return (
-    <section className="stack" aria-label="Ledger checkpoints" style={{ padding: '4px 22px 14px', maxWidth: 620 }}>
+    <section
+      className="stack"
+      aria-label="Ledger checkpoints"
+      style={{ padding: '4px 22px 14px', maxWidth: 620 }}
+    >
       <h2>Ledger checkpoints</h2>
-      <p className="quiet">A signed checkpoint says what the ledger was. Kept outside, it shows later whether anything was changed.</p>
-      <form className="stack" onSubmit={(event) => { event.preventDefault(); const checkpointsTo = addressesIn(text); put({ checkpointsTo }, checkpointsTo.length === 0 ? 'Checkpoints are no longer mailed.' : 'The newest checkpoint is mailed every day on which there is one.'); }}>
-        <TextField multiline minRows={2} label="Daily email to" value={text} onChange={(event) => { setText(event.target.value); }} helperText="Email addresses, one per line" />
-        <div className="row"><Button type="submit" disabled={busy || !isChanged}>Save</Button></div>
+      <p className="quiet">
+        A signed checkpoint says what the ledger was. Kept outside, it shows later whether anything
+        was changed.
+      </p>
+      <form
+        className="stack"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const checkpointsTo = addressesIn(text);
+          put(
+            { checkpointsTo },
+            checkpointsTo.length === 0
+              ? 'Checkpoints are no longer mailed.'
+              : 'The newest checkpoint is mailed every day on which there is one.',
+          );
+        }}
+      >
+        <TextField
+          multiline
+          minRows={2}
+          label="Daily email to"
+          value={text}
+          onChange={(event) => {
+            setText(event.target.value);
+          }}
+          helperText="Email addresses, one per line"
+        />
+        <div className="row">
+          <Button type="submit" disabled={busy || !isChanged}>
+            Save
+          </Button>
+        </div>
       </form>
       <FormControlLabel
-        control={<Checkbox checked={settings.checkpointsOpen} disabled={busy} onChange={(_event, on) => { put({ checkpointsOpen: on }, on ? 'The newest checkpoint can be fetched without signing in.' : 'The newest checkpoint is no longer given to whoever asks.'); }} />}
+        control={
+          <Checkbox
+            checked={settings.checkpointsOpen}
+            disabled={busy}
+            onChange={(_event, on) => {
+              put(
+                { checkpointsOpen: on },
+                on
+                  ? 'The newest checkpoint can be fetched without signing in.'
+                  : 'The newest checkpoint is no longer given to whoever asks.',
+              );
+            }}
+          />
+        }
         label="Let anyone fetch the newest checkpoint without signing in"
       />
-      {settings.checkpointsOpen && <p className="quiet">It stands at <code className="figure">/api/v1/checkpoint</code> and says how many entries there are, and nothing about them.</p>}
+      {settings.checkpointsOpen && (
+        <p className="quiet">
+          It stands at <code className="figure">/api/v1/checkpoint</code> and says how many entries
+          there are, and nothing about them.
+        </p>
+      )}
     </section>
   );
 }

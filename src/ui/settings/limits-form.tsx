@@ -25,9 +25,18 @@ export function LimitsForm({ row, folders }: Props) {
   const [limits, setLimits] = useState<SenderLimits>(row.limits?.limits ?? NO_SENDER_LIMITS);
   const [domains, setDomains] = useState(limits.domains?.map(bareDomain).join('\n') ?? '');
   const [undo, setUndo] = useState<SenderLimitsChanged | null>(null);
-  const put = (to: SenderLimits, seen: number | null) => call<SenderLimitsChanged>('POST', `/api/v1/staff/${row.id}/limits`, { limits: to, seen });
+  const put = (to: SenderLimits, seen: number | null) =>
+    call<SenderLimitsChanged>('POST', `/api/v1/staff/${row.id}/limits`, { limits: to, seen });
   const wanted: SenderLimits = { ...limits, domains: listIn(domains) };
-  const set = () => attempt(async () => { setUndo(await put(wanted, row.limits?.setAt ?? null)); }, limitsSender(wanted) ? `${row.name} can give no more than this from now on. What they gave before stays.` : `${row.name} has no limits of their own any more.`);
+  const set = () =>
+    attempt(
+      async () => {
+        setUndo(await put(wanted, row.limits?.setAt ?? null));
+      },
+      limitsSender(wanted)
+        ? `${row.name} can give no more than this from now on. What they gave before stays.`
+        : `${row.name} has no limits of their own any more.`,
+    );
   const allowed = limits.rights ?? OFFERED_RIGHTS;
   const toggle = (id: FolderRow['id'], on: boolean) => {
     const chosen = (limits.folders ?? []).filter((each) => each !== id);
@@ -35,20 +44,114 @@ export function LimitsForm({ row, folders }: Props) {
     setLimits({ ...limits, folders: next.length === 0 ? null : next });
   };
   return (
-    <form className="stack" style={{ gap: 12 }} aria-label="Limits" onSubmit={(event) => { event.preventDefault(); void set(); }}>
+    <form
+      className="stack"
+      style={{ gap: 12 }}
+      aria-label="Limits"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void set();
+      }}
+    >
       <h2>Limits</h2>
-      {row.limits === null ? <p className="quiet">None of their own: whoever and whatever they answer for, under the ceilings.</p> : <p className="quiet">Set <Moment at={row.limits.setAt} /> by {row.limits.setBy}.</p>}
-      <TextField label="Only to people at" multiline value={domains} helperText={domains === '' ? 'Empty: to anybody; else domains such as yard.example' : ''} onChange={(event) => { setDomains(event.target.value); }} />
+      {row.limits === null ? (
+        <p className="quiet">
+          None of their own: whoever and whatever they answer for, under the ceilings.
+        </p>
+      ) : (
+        <p className="quiet">
+          Set <Moment at={row.limits.setAt} /> by {row.limits.setBy}.
+        </p>
+      )}
+      <TextField
+        label="Only to people at"
+        multiline
+        value={domains}
+        helperText={domains === '' ? 'Empty: to anybody; else domains such as yard.example' : ''}
+        onChange={(event) => {
+          setDomains(event.target.value);
+        }}
+      />
       <div>
-        <span className="quiet">{limits.folders === null ? 'From any folder; or only from' : 'Only from'}</span>
-        <div style={{ maxHeight: 150, overflow: 'auto' }}>{folders.map((folder) => <div key={folder.id}><FormControlLabel control={<Checkbox size="small" checked={limits.folders?.includes(folder.id) === true} onChange={(_event, on) => { toggle(folder.id, on); }} />} label={wayText(folders, folder.id)} /></div>)}</div>
+        <span className="quiet">
+          {limits.folders === null ? 'From any folder; or only from' : 'Only from'}
+        </span>
+        <div style={{ maxHeight: 150, overflow: 'auto' }}>
+          {folders.map((folder) => (
+            <div key={folder.id}>
+              <FormControlLabel
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={limits.folders?.includes(folder.id) === true}
+                    onChange={(_event, on) => {
+                      toggle(folder.id, on);
+                    }}
+                  />
+                }
+                label={wayText(folders, folder.id)}
+              />
+            </div>
+          ))}
+        </div>
       </div>
       <div>
         <span className="quiet">At most</span>
-        <div className="row">{OFFERED_RIGHTS.map((right) => <FormControlLabel key={right} control={<Checkbox size="small" checked={allowed.includes(right)} disabled={right === 'read'} onChange={(_event, on) => { const next = RIGHTS.filter((each) => (each === right ? on : allowed.includes(each))); setLimits({ ...limits, rights: OFFERED_RIGHTS.every((each) => next.includes(each)) ? null : next }); }} />} label={right} />)}</div>
+        <div className="row">
+          {OFFERED_RIGHTS.map((right) => (
+            <FormControlLabel
+              key={right}
+              control={
+                <Checkbox
+                  size="small"
+                  checked={allowed.includes(right)}
+                  disabled={right === 'read'}
+                  onChange={(_event, on) => {
+                    const next = RIGHTS.filter((each) =>
+                      each === right ? on : allowed.includes(each),
+                    );
+                    setLimits({
+                      ...limits,
+                      rights: OFFERED_RIGHTS.every((each) => next.includes(each)) ? null : next,
+                    });
+                  }}
+                />
+              }
+              label={right}
+            />
+          ))}
+        </div>
       </div>
-      <TextField label="Days at most" type="number" value={limits.days ?? ''} helperText={limits.days === null ? 'Empty: as long as the ceilings allow' : ''} onChange={(event) => { setLimits({ ...limits, days: event.target.value === '' ? null : Math.floor(Number(event.target.value)) }); }} slotProps={{ htmlInput: { min: 1, max: 3650 } }} />
-      <div className="row"><Button type="submit" variant="contained" disabled={busy}>Set these limits</Button>{undo !== null && <Button variant="text" disabled={busy} onClick={() => { setUndo(null); void attempt(() => put(undo.before, undo.setAt), 'It is as it was.'); }}>Undo</Button>}</div>
+      <TextField
+        label="Days at most"
+        type="number"
+        value={limits.days ?? ''}
+        helperText={limits.days === null ? 'Empty: as long as the ceilings allow' : ''}
+        onChange={(event) => {
+          setLimits({
+            ...limits,
+            days: event.target.value === '' ? null : Math.floor(Number(event.target.value)),
+          });
+        }}
+        slotProps={{ htmlInput: { min: 1, max: 3650 } }}
+      />
+      <div className="row">
+        <Button type="submit" variant="contained" disabled={busy}>
+          Set these limits
+        </Button>
+        {undo !== null && (
+          <Button
+            variant="text"
+            disabled={busy}
+            onClick={() => {
+              setUndo(null);
+              void attempt(() => put(undo.before, undo.setAt), 'It is as it was.');
+            }}
+          >
+            Undo
+          </Button>
+        )}
+      </div>
       <Notice said={said} />
     </form>
   );

@@ -17,30 +17,82 @@ const DAYS_AHEAD = [0, 1, 3, 7] as const;
 /** How work is done in this organisation. */
 export function WorkView({ settings }: { readonly settings: WorkSettings }) {
   const { busy, said, attempt } = useAttempt();
-  const put = (change: Partial<WorkSettings>, done: string) => void attempt(() => call('POST', '/api/v1/settings/work', { ...settings, ...change }), done);
+  const put = (change: Partial<WorkSettings>, done: string) =>
+    void attempt(() => call('POST', '/api/v1/settings/work', { ...settings, ...change }), done);
   return (
     <main className="work wide">
       <div className="surface">
         <div className="head">
-          <div className="row"><h1>Work</h1><span className="gap" /><SettingsPlaces here="work" /></div>
+          <div className="row">
+            <h1>Work</h1>
+            <span className="gap" />
+            <SettingsPlaces here="work" />
+          </div>
           <Notice said={said} />
         </div>
         <div className="scroll">
           <section className="stack" aria-label="Reasons" style={{ padding: '14px 22px' }}>
             <h2>Reasons</h2>
             <FormControlLabel
-              control={<Checkbox checked={settings.reasonsAsked} disabled={busy} onChange={(_event, on) => { put({ reasonsAsked: on }, on ? 'A reason is asked for from now on.' : 'A reason is no longer asked for.'); }} />}
+              control={
+                <Checkbox
+                  checked={settings.reasonsAsked}
+                  disabled={busy}
+                  onChange={(_event, on) => {
+                    put(
+                      { reasonsAsked: on },
+                      on
+                        ? 'A reason is asked for from now on.'
+                        : 'A reason is no longer asked for.',
+                    );
+                  }}
+                />
+              }
               label="Ask for a reason when access is revoked, narrowed or given back, and when keys are destroyed"
             />
-            <p className="quiet">A reason can always be given. It is kept in the ledger, where it can be erased without breaking the chain.</p>
+            <p className="quiet">
+              A reason can always be given. It is kept in the ledger, where it can be erased without
+              breaking the chain.
+            </p>
           </section>
-          <section className="stack" aria-label="Access ending soon" style={{ padding: '4px 22px 14px', maxWidth: 620 }}>
+          <section
+            className="stack"
+            aria-label="Access ending soon"
+            style={{ padding: '4px 22px 14px', maxWidth: 620 }}
+          >
             <h2>Access ending soon</h2>
-            <TextField select size="small" label="Tell recipients before their access ends" value={String(settings.endsTold)} disabled={busy} onChange={(event) => { const days = DAYS_AHEAD.find((each) => String(each) === event.target.value); if (days !== undefined) put({ endsTold: days }, days === 0 ? 'Recipients are no longer told.' : `Recipients are told ${counted(days, 'day')} ahead, from now on.`); }} helperText="Whoever was mailed a link, in their own zone; not where another way lets them read for longer" sx={{ maxWidth: 420 }}>
-              {DAYS_AHEAD.map((days) => <MenuItem key={days} value={String(days)}>{days === 0 ? 'not told' : `${counted(days, 'day')} ahead`}</MenuItem>)}
+            <TextField
+              select
+              size="small"
+              label="Tell recipients before their access ends"
+              value={String(settings.endsTold)}
+              disabled={busy}
+              onChange={(event) => {
+                const days = DAYS_AHEAD.find((each) => String(each) === event.target.value);
+                if (days !== undefined)
+                  put(
+                    { endsTold: days },
+                    days === 0
+                      ? 'Recipients are no longer told.'
+                      : `Recipients are told ${counted(days, 'day')} ahead, from now on.`,
+                  );
+              }}
+              helperText="Whoever was mailed a link, in their own zone; not where another way lets them read for longer"
+              sx={{ maxWidth: 420 }}
+            >
+              {DAYS_AHEAD.map((days) => (
+                <MenuItem key={days} value={String(days)}>
+                  {days === 0 ? 'not told' : `${counted(days, 'day')} ahead`}
+                </MenuItem>
+              ))}
             </TextField>
           </section>
-          <KeepersPart key={settings.checkpointsTo.join(' ')} settings={settings} busy={busy} put={put} />
+          <KeepersPart
+            key={settings.checkpointsTo.join(' ')}
+            settings={settings}
+            busy={busy}
+            put={put}
+          />
         </div>
       </div>
     </main>

@@ -13,12 +13,17 @@ export function AskReason() {
   const settle = useRef<((reason: string | null) => void) | null>(null);
 
   useEffect(() => {
-    onReasonNeeded(() => new Promise((resolve) => {
-      settle.current = resolve;
-      setReason('');
-      setOpen(true);
-    }));
-    return () => { onReasonNeeded(null); };
+    onReasonNeeded(
+      () =>
+        new Promise((resolve) => {
+          settle.current = resolve;
+          setReason('');
+          setOpen(true);
+        }),
+    );
+    return () => {
+      onReasonNeeded(null);
+    };
   }, []);
 
   const close = (given: string | null) => {
@@ -31,12 +36,32 @@ export function AskReason() {
     if (reason.trim() !== '') close(reason.trim());
   };
   return (
-    <Dialog open={open} onClose={() => { close(null); }} aria-labelledby="reason-title" maxWidth="xs" fullWidth>
+    <Dialog
+      open={open}
+      onClose={() => {
+        close(null);
+      }}
+      aria-labelledby="reason-title"
+      maxWidth="xs"
+      fullWidth
+    >
       <form className="stack" style={{ padding: '18px 22px', gap: 14 }} onSubmit={send}>
         <h1 id="reason-title">Reason</h1>
         <p>Your organisation asks for a reason here. It is kept in the ledger.</p>
         <ReasonField value={reason} onChange={setReason} required autoFocus />
-        <div className="row"><span className="gap" /><Button onClick={() => { close(null); }}>Cancel</Button><Button type="submit" variant="contained">Continue</Button></div>
+        <div className="row">
+          <span className="gap" />
+          <Button
+            onClick={() => {
+              close(null);
+            }}
+          >
+            Cancel
+          </Button>
+          <Button type="submit" variant="contained">
+            Continue
+          </Button>
+        </div>
       </form>
     </Dialog>
   );

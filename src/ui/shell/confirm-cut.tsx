@@ -6,18 +6,46 @@ import Dialog from '@mui/material/Dialog';
 import { ReasonField, useReasonsAsked } from '@/ui/shell/reason-field';
 
 /** Asks once before access is cut, naming whom it hits, and why it is done. */
-export function ConfirmCut({ open, title, action, busy, onConfirm, onClose, children }: { readonly open: boolean; readonly title: string; readonly action: string; readonly busy: boolean; readonly onConfirm: (reason: string) => void; readonly onClose: () => void; readonly children: ReactNode }) {
+export function ConfirmCut({
+  open,
+  title,
+  action,
+  busy,
+  onConfirm,
+  onClose,
+  children,
+}: {
+  readonly open: boolean;
+  readonly title: string;
+  readonly action: string;
+  readonly busy: boolean;
+  readonly onConfirm: (reason: string) => void;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}) {
   const [reason, setReason] = useState('');
   const asked = useReasonsAsked();
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="cut-title" maxWidth="sm" fullWidth>
       <div style={{ padding: '18px 22px' }}>
         <h1 id="cut-title">{title}</h1>
-        <div style={{ margin: '12px 0 18px' }} className="stack">{children}<ReasonField value={reason} onChange={setReason} required={asked} /></div>
+        <div style={{ margin: '12px 0 18px' }} className="stack">
+          {children}
+          <ReasonField value={reason} onChange={setReason} required={asked} />
+        </div>
         <div className="row">
           <span className="gap" />
           <Button onClick={onClose}>Leave as it is</Button>
-          <Button color="error" onClick={() => { onConfirm(reason.trim()); setReason(''); }} disabled={busy || (asked && reason.trim() === '')}>{action}</Button>
+          <Button
+            color="error"
+            onClick={() => {
+              onConfirm(reason.trim());
+              setReason('');
+            }}
+            disabled={busy || (asked && reason.trim() === '')}
+          >
+            {action}
+          </Button>
         </div>
       </div>
     </Dialog>

@@ -6,7 +6,10 @@ import { Keys } from '@/ui/shell/keys';
 
 /** Whether a key was typed into something. */
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+  );
 }
 
 /** Finds documents, people and dispatches from anywhere; `/` leads here, `?` lists the keys. */
@@ -25,15 +28,36 @@ export function FindBox() {
       if (event.key === '?') setKeys(true);
     };
     window.addEventListener('keydown', press);
-    return () => { window.removeEventListener('keydown', press); };
+    return () => {
+      window.removeEventListener('keydown', press);
+    };
   }, []);
 
   return (
     <>
-      <form role="search" className="find" onSubmit={(event) => { event.preventDefault(); const wanted = box.current?.value.trim() ?? ''; if (wanted !== '') router.push(`/find?q=${encodeURIComponent(wanted)}`); }}>
-        <input ref={box} className="plain" type="search" aria-label="Find a document, person or dispatch" placeholder="Find…  /" />
+      <form
+        role="search"
+        className="find"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const wanted = box.current?.value.trim() ?? '';
+          if (wanted !== '') router.push(`/find?q=${encodeURIComponent(wanted)}`);
+        }}
+      >
+        <input
+          ref={box}
+          className="plain"
+          type="search"
+          aria-label="Find a document, person or dispatch"
+          placeholder="Find…  /"
+        />
       </form>
-      <Keys open={keys} onClose={() => { setKeys(false); }} />
+      <Keys
+        open={keys}
+        onClose={() => {
+          setKeys(false);
+        }}
+      />
     </>
   );
 }

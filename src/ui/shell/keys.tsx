@@ -4,9 +4,16 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 
 const keys: readonly (readonly [string, string])[] = [
-  ['/', 'find a document, person or dispatch'], ['?', 'this list'], ['Tab', 'to the next thing that can be used'],
-  ['↑ ↓', 'on reach lines: the next person'], ['Shift ↑ ↓', 'pick several'], ['Space', 'pick one more, or one less'],
-  ['← →', 'on the end of a line: a day earlier or later'], ['Shift ← →', 'a week'], ['Enter', 'on a page field: go to that page'], ['Esc', 'leave it as it is'],
+  ['/', 'find a document, person or dispatch'],
+  ['?', 'this list'],
+  ['Tab', 'to the next thing that can be used'],
+  ['↑ ↓', 'on reach lines: the next person'],
+  ['Shift ↑ ↓', 'pick several'],
+  ['Space', 'pick one more, or one less'],
+  ['← →', 'on the end of a line: a day earlier or later'],
+  ['Shift ← →', 'a week'],
+  ['Enter', 'on a page field: go to that page'],
+  ['Esc', 'leave it as it is'],
 ];
 
 /** The keys, for those who would rather not point. */
@@ -15,8 +22,18 @@ export function Keys({ open, onClose }: { readonly open: boolean; readonly onClo
     <Dialog open={open} onClose={onClose} aria-labelledby="keys-title" maxWidth="sm" fullWidth>
       <div style={{ padding: '18px 22px' }}>
         <h1 id="keys-title">Keys</h1>
-        <dl className="keys">{keys.map(([key, does]) => <div key={key} className="row" style={{ gap: 14 }}><dt className="figure">{key}</dt><dd>{does}</dd></div>)}</dl>
-        <div className="row"><span className="gap" /><Button onClick={onClose}>Close</Button></div>
+        <dl className="keys">
+          {keys.map(([key, does]) => (
+            <div key={key} className="row" style={{ gap: 14 }}>
+              <dt className="figure">{key}</dt>
+              <dd>{does}</dd>
+            </div>
+          ))}
+        </dl>
+        <div className="row">
+          <span className="gap" />
+          <Button onClick={onClose}>Close</Button>
+        </div>
       </div>
     </Dialog>
   );

@@ -14,12 +14,17 @@ export function ProveAgain() {
   const settle = useRef<((proven: boolean) => void) | null>(null);
 
   useEffect(() => {
-    onProofNeeded(() => new Promise((resolve) => {
-      settle.current = resolve;
-      setProblem(null);
-      setOpen(true);
-    }));
-    return () => { onProofNeeded(null); };
+    onProofNeeded(
+      () =>
+        new Promise((resolve) => {
+          settle.current = resolve;
+          setProblem(null);
+          setOpen(true);
+        }),
+    );
+    return () => {
+      onProofNeeded(null);
+    };
   }, []);
 
   const close = (proven: boolean) => {
@@ -30,9 +35,15 @@ export function ProveAgain() {
   const send = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    const text = (name: string) => { const value = form.get(name); return typeof value === 'string' ? value : ''; };
+    const text = (name: string) => {
+      const value = form.get(name);
+      return typeof value === 'string' ? value : '';
+    };
     try {
-      await call('POST', '/api/v1/you/proof', { password: text('password'), ...(text('code') === '' ? {} : { code: text('code') }) });
+      await call('POST', '/api/v1/you/proof', {
+        password: text('password'),
+        ...(text('code') === '' ? {} : { code: text('code') }),
+      });
       close(true);
     } catch (error) {
       if (error instanceof CallError && error.code === 'NEEDS_CODE') setAsksCode(true);
@@ -41,14 +52,57 @@ export function ProveAgain() {
   };
 
   return (
-    <Dialog open={open} onClose={() => { close(false); }} aria-labelledby="prove-title" maxWidth="xs" fullWidth>
-      <form className="stack" style={{ padding: '18px 22px', gap: 14 }} onSubmit={(event) => void send(event)}>
+    <Dialog
+      open={open}
+      onClose={() => {
+        close(false);
+      }}
+      aria-labelledby="prove-title"
+      maxWidth="xs"
+      fullWidth
+    >
+      <form
+        className="stack"
+        style={{ padding: '18px 22px', gap: 14 }}
+        onSubmit={(event) => void send(event)}
+      >
         <h1 id="prove-title">Prove that it is you</h1>
         <p>This reaches far, so your password is asked for again. It then holds for ten minutes.</p>
-        <TextField name="password" label="Password" type="password" autoComplete="current-password" required autoFocus />
-        {asksCode && <TextField name="code" label="Code of your authenticator app" autoComplete="one-time-code" required autoFocus />}
-        {problem !== null && <p role="alert" className="magenta">{problem}</p>}
-        <div className="row"><span className="gap" /><Button onClick={() => { close(false); }}>Leave it</Button><Button type="submit" variant="contained">Go on</Button></div>
+        <TextField
+          name="password"
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          required
+          autoFocus
+        />
+        {asksCode && (
+          <TextField
+            name="code"
+            label="Code of your authenticator app"
+            autoComplete="one-time-code"
+            required
+            autoFocus
+          />
+        )}
+        {problem !== null && (
+          <p role="alert" className="magenta">
+            {problem}
+          </p>
+        )}
+        <div className="row">
+          <span className="gap" />
+          <Button
+            onClick={() => {
+              close(false);
+            }}
+          >
+            Leave it
+          </Button>
+          <Button type="submit" variant="contained">
+            Go on
+          </Button>
+        </div>
       </form>
     </Dialog>
   );

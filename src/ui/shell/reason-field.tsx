@@ -14,6 +14,29 @@ export function useReasonsAsked(): boolean {
 }
 
 /** Why something is done; it is kept in the ledger. */
-export function ReasonField({ value, onChange, required = false, autoFocus = false }: { readonly value: string; readonly onChange: (reason: string) => void; readonly required?: boolean; readonly autoFocus?: boolean }) {
-  return <TextField label={required ? 'Reason' : 'Reason (optional)'} required={required} autoFocus={autoFocus} multiline fullWidth value={value} onChange={(event) => { onChange(event.target.value); }} slotProps={{ htmlInput: { maxLength: 500 } }} />;
+export function ReasonField({
+  value,
+  onChange,
+  required = false,
+  autoFocus = false,
+}: {
+  readonly value: string;
+  readonly onChange: (reason: string) => void;
+  readonly required?: boolean;
+  readonly autoFocus?: boolean;
+}) {
+  return (
+    <TextField
+      label={required ? 'Reason' : 'Reason (optional)'}
+      required={required}
+      autoFocus={autoFocus}
+      multiline
+      fullWidth
+      value={value}
+      onChange={(event) => {
+        onChange(event.target.value);
+      }}
+      slotProps={{ htmlInput: { maxLength: 500 } }}
+    />
+  );
 }

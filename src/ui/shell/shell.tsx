@@ -27,27 +27,66 @@ const places: readonly Place[] = [
   { name: 'Terms', href: '/terms', needs: 'look' },
   { name: 'Settings', href: '/settings', needs: 'manage-staff' },
 ];
-const demoPlaces: readonly Place[] = [{ name: 'Mailroom', href: '/mailroom', needs: 'read-mailroom' }];
+const demoPlaces: readonly Place[] = [
+  { name: 'Mailroom', href: '/mailroom', needs: 'read-mailroom' },
+];
 
 /** The column of places; work surface and side panel stand beside it. */
-export function Shell({ name, role, organisation, demo, reasonsAsked, bar, children }: { readonly reasonsAsked: boolean; readonly name: string; readonly role: Role; readonly organisation: string; readonly demo: boolean; readonly bar: DemoBar | null; readonly children: ReactNode }) {
+export function Shell({
+  name,
+  role,
+  organisation,
+  demo,
+  reasonsAsked,
+  bar,
+  children,
+}: {
+  readonly reasonsAsked: boolean;
+  readonly name: string;
+  readonly role: Role;
+  readonly organisation: string;
+  readonly demo: boolean;
+  readonly bar: DemoBar | null;
+  readonly children: ReactNode;
+}) {
   const path = usePathname();
   return (
     <div className="app">
       <nav className="places" aria-label="Places">
-        <div className="name"><Emblem />Embargo</div>
+        <div className="name">
+          <Emblem />
+          Embargo
+        </div>
         <FindBox />
-        {[...places, ...(demo ? demoPlaces : [])].filter((place) => holds(role, place.needs)).map((place) => (
-          <Link key={place.href} href={place.href} aria-current={path.startsWith(place.href) ? 'page' : undefined}>{place.name}<Pending /></Link>
-        ))}
+        {[...places, ...(demo ? demoPlaces : [])]
+          .filter((place) => holds(role, place.needs))
+          .map((place) => (
+            <Link
+              key={place.href}
+              href={place.href}
+              aria-current={path.startsWith(place.href) ? 'page' : undefined}
+            >
+              {place.name}
+              <Pending />
+            </Link>
+          ))}
         <div className="gap" />
         <div className="stack" style={{ padding: '0 18px' }}>
-          <div className="self"><Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>{name}</Link><span className="quiet" style={{ fontSize: 12.5 }}>{role} · {organisation}</span></div>
+          <div className="self">
+            <Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>
+              {name}
+            </Link>
+            <span className="quiet" style={{ fontSize: 12.5 }}>
+              {role} · {organisation}
+            </span>
+          </div>
           <SchemeSwitch />
           <SignOut />
         </div>
       </nav>
-      <RoleProvider value={role}><ReasonsAskedProvider value={reasonsAsked}>{children}</ReasonsAskedProvider></RoleProvider>
+      <RoleProvider value={role}>
+        <ReasonsAskedProvider value={reasonsAsked}>{children}</ReasonsAskedProvider>
+      </RoleProvider>
       {bar !== null && <DemoStrip bar={bar} />}
       <ProveAgain />
       <AskReason />
@@ -64,7 +103,17 @@ function Pending() {
 function SchemeSwitch() {
   const { mode, setMode } = useColorScheme();
   const next = mode === 'light' ? 'dark' : mode === 'dark' ? 'system' : 'light';
-  return <Button variant="text" sx={{ justifyContent: 'flex-start', px: 0 }} onClick={() => { setMode(next); }}>Scheme: {mode ?? 'system'}</Button>;
+  return (
+    <Button
+      variant="text"
+      sx={{ justifyContent: 'flex-start', px: 0 }}
+      onClick={() => {
+        setMode(next);
+      }}
+    >
+      Scheme: {mode ?? 'system'}
+    </Button>
+  );
 }
 
 function SignOut() {
@@ -72,5 +121,13 @@ function SignOut() {
     await call('POST', '/api/v1/sign-out', {}).catch(() => undefined);
     window.location.assign('/sign-in');
   };
-  return <Button variant="text" sx={{ justifyContent: 'flex-start', px: 0 }} onClick={() => void leave()}>Sign out</Button>;
+  return (
+    <Button
+      variant="text"
+      sx={{ justifyContent: 'flex-start', px: 0 }}
+      onClick={() => void leave()}
+    >
+      Sign out
+    </Button>
+  );
 }

@@ -7,7 +7,11 @@ type Query = Readonly<Record<string, string | undefined>>;
 
 /** A path with those of the query's members that are set. */
 export function addressWith(path: string, query: Query): string {
-  const search = new URLSearchParams(Object.entries(query).flatMap(([key, value]): [string, string][] => (value === undefined || value === '' ? [] : [[key, value]]))).toString();
+  const search = new URLSearchParams(
+    Object.entries(query).flatMap(([key, value]): [string, string][] =>
+      value === undefined || value === '' ? [] : [[key, value]],
+    ),
+  ).toString();
   return search === '' ? path : `${path}?${search}`;
 }
 
@@ -17,9 +21,16 @@ const WAIT = 250;
 export function useSearchInAddress(path: string, query: Query): (text: string) => void {
   const router = useRouter();
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  useEffect(() => () => { clearTimeout(timer.current); }, []);
+  useEffect(
+    () => () => {
+      clearTimeout(timer.current);
+    },
+    [],
+  );
   return (text) => {
     clearTimeout(timer.current);
-    timer.current = setTimeout(() => { router.replace(addressWith(path, { ...query, q: text.trim() }), { scroll: false }); }, WAIT);
+    timer.current = setTimeout(() => {
+      router.replace(addressWith(path, { ...query, q: text.trim() }), { scroll: false });
+    }, WAIT);
   };
 }

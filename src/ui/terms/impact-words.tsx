@@ -10,7 +10,9 @@ import { Moment } from '@/ui/time/moment';
 /** Who it is: `3 people`, `3 people, and whoever comes by a domain or a link,`. */
 function who({ people, unknown }: Touched): string {
   if (!unknown) return audience(people, false);
-  return people === 0 ? 'whoever comes by a domain or a link' : `${audience(people, false)}, and whoever comes by a domain or a link,`;
+  return people === 0
+    ? 'whoever comes by a domain or a link'
+    : `${audience(people, false)}, and whoever comes by a domain or a link,`;
 }
 
 function line(touched: Touched, words: string): string[] {
@@ -19,11 +21,17 @@ function line(touched: Touched, words: string): string[] {
   return [sentence.charAt(0).toUpperCase() + sentence.slice(1)];
 }
 
-function sentences({ rights, endNow, endSooner, endLater, revive, other }: ImpactFound, otherWords: string): string[] {
+function sentences(
+  { rights, endNow, endSooner, endLater, revive, other }: ImpactFound,
+  otherWords: string,
+): string[] {
   return [
     ...line(endNow, 'would lose access at once'),
     ...line(endSooner, 'would have access for a shorter time'),
-    ...rights.flatMap(({ right, lost, gained }) => [...line(lost, `could no longer ${verbList([right])}`), ...line(gained, `could also ${verbList([right])}`)]),
+    ...rights.flatMap(({ right, lost, gained }) => [
+      ...line(lost, `could no longer ${verbList([right])}`),
+      ...line(gained, `could also ${verbList([right])}`),
+    ]),
     ...line(revive, 'would have access again'),
     ...line(endLater, 'would have access for longer'),
     ...line(other, otherWords),
@@ -31,34 +39,89 @@ function sentences({ rights, endNow, endSooner, endLater, revive, other }: Impac
 }
 
 /** What happens to whom: documents with the same are told together. */
-function effectOf({ recipient, lost, gained, after, endMoves, ends }: ImpactFound['rows'][number]): string {
+function effectOf({
+  recipient,
+  lost,
+  gained,
+  after,
+  endMoves,
+  ends,
+}: ImpactFound['rows'][number]): string {
   return JSON.stringify([recipient, lost, gained, endMoves ? after : null, ends]);
 }
 
 /** Whom a change would touch, in numbers and names. */
-export function ImpactWords({ impact, idle = [], other = 'would have other limits on how often or from where', untouched = 'It touches nobody at present.' }: { readonly impact: ImpactFound; readonly idle?: readonly string[]; /** What happens to those whose rights and end stay. */ readonly other?: string; readonly untouched?: string }) {
+export function ImpactWords({
+  impact,
+  idle = [],
+  other = 'would have other limits on how often or from where',
+  untouched = 'It touches nobody at present.',
+}: {
+  readonly impact: ImpactFound;
+  readonly idle?: readonly string[];
+  /** What happens to those whose rights and end stay. */ readonly other?: string;
+  readonly untouched?: string;
+}) {
   const { rows, people, unknown, documents } = impact;
   return (
     <section aria-label="Whom it touches" className="stack">
-      <p className="answer">{impact.pairs === 0 ? untouched : `It touches ${audience(people, false)} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}</p>
+      <p className="answer">
+        {impact.pairs === 0
+          ? untouched
+          : `It touches ${audience(people, false)} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}
+      </p>
       {unknown && <p>And whoever else a domain or a link lets in, how many is unknown.</p>}
-      {sentences(impact, other).map((sentence) => <p key={sentence}>{sentence}</p>)}
-      {idle.map((sentence) => <p key={sentence} className="lamp">{sentence}</p>)}
+      {sentences(impact, other).map((sentence) => (
+        <p key={sentence}>{sentence}</p>
+      ))}
+      {idle.map((sentence) => (
+        <p key={sentence} className="lamp">
+          {sentence}
+        </p>
+      ))}
       {rows.length > 0 && (
-        <table className="list" style={{ tableLayout: 'fixed' }}><tbody>
-          {[...groupBy(rows, effectOf)].map(([effect, [row, ...more]]) => row !== undefined && (
-            <tr key={effect}>
-              <td style={{ paddingLeft: 0 }}>{row.person ? <Link href={`/people?person=${row.recipient}`}>{row.name}</Link> : <b>{row.name}</b>}{row.organisation !== '' && <span className="quiet"> · {row.organisation}</span>}<br /><span className="quiet" style={{ fontSize: 12 }}>{[row, ...more].map(({ title }) => title).join(', ')}</span></td>
-              <td style={{ fontSize: 12 }}>
-                {row.lost.length > 0 && <div className="magenta">no longer {row.lost.join(', ')}</div>}
-                {row.gained.length > 0 && <div>also {row.gained.join(', ')}</div>}
-                {row.ends ? <div className="magenta">ends at once</div> : row.endMoves && <div>ends {row.after === null ? 'never' : <Moment at={row.after} />}</div>}
-              </td>
-            </tr>
-          ))}
-        </tbody></table>
+        <table className="list" style={{ tableLayout: 'fixed' }}>
+          <tbody>
+            {[...groupBy(rows, effectOf)].map(
+              ([effect, [row, ...more]]) =>
+                row !== undefined && (
+                  <tr key={effect}>
+                    <td style={{ paddingLeft: 0 }}>
+                      {row.person ? (
+                        <Link href={`/people?person=${row.recipient}`}>{row.name}</Link>
+                      ) : (
+                        <b>{row.name}</b>
+                      )}
+                      {row.organisation !== '' && (
+                        <span className="quiet"> · {row.organisation}</span>
+                      )}
+                      <br />
+                      <span className="quiet" style={{ fontSize: 12 }}>
+                        {[row, ...more].map(({ title }) => title).join(', ')}
+                      </span>
+                    </td>
+                    <td style={{ fontSize: 12 }}>
+                      {row.lost.length > 0 && (
+                        <div className="magenta">no longer {row.lost.join(', ')}</div>
+                      )}
+                      {row.gained.length > 0 && <div>also {row.gained.join(', ')}</div>}
+                      {row.ends ? (
+                        <div className="magenta">ends at once</div>
+                      ) : (
+                        row.endMoves && (
+                          <div>ends {row.after === null ? 'never' : <Moment at={row.after} />}</div>
+                        )
+                      )}
+                    </td>
+                  </tr>
+                ),
+            )}
+          </tbody>
+        </table>
       )}
-      {impact.pairs > rows.length && <p className="quiet">and {impact.pairs - rows.length} more.</p>}
+      {impact.pairs > rows.length && (
+        <p className="quiet">and {impact.pairs - rows.length} more.</p>
+      )}
     </section>
   );
 }

@@ -19,7 +19,12 @@ import { ImpactWords } from '@/ui/terms/impact-words';
 type TermsFormFields = KeptTerms & { readonly id: TermsId | null; readonly name: string };
 /** The fields to keep, the version that was seen, and whether what was sent with the terms follows. */
 type TermsToKeep = TermsFormFields & { readonly seen?: number; readonly reachBack: boolean };
-type Props = { readonly row: KeptTermsRow | null; readonly mayChange: boolean; readonly onSave: (terms: TermsToKeep, followed: string) => Promise<void>; readonly onRemove: (row: KeptTermsRow) => Promise<void> } & Pick<Attempt, 'attempt' | 'busy'>;
+type Props = {
+  readonly row: KeptTermsRow | null;
+  readonly mayChange: boolean;
+  readonly onSave: (terms: TermsToKeep, followed: string) => Promise<void>;
+  readonly onRemove: (row: KeptTermsRow) => Promise<void>;
+} & Pick<Attempt, 'attempt' | 'busy'>;
 
 const DAYS_AT_FIRST = 30;
 const people = (n: number): string => `${String(n)} ${n === 1 ? 'person was' : 'people were'}`;
@@ -27,39 +32,143 @@ const people = (n: number): string => `${String(n)} ${n === 1 ? 'person was' : '
 /** One set of kept terms, to look at or to change; where people have access given with them, what follows is chosen knowingly. */
 export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy }: Props) {
   const [name, setName] = useState(row?.name ?? '');
-  const [rights, setRights] = useState({ rights: row?.rights ?? (['read'] as const), prints: row?.prints ?? null });
-  const [days, setDays] = useState(row === null ? String(DAYS_AT_FIRST) : row.days === null ? '' : String(row.days));
+  const [rights, setRights] = useState({
+    rights: row?.rights ?? (['read'] as const),
+    prints: row?.prints ?? null,
+  });
+  const [days, setDays] = useState(
+    row === null ? String(DAYS_AT_FIRST) : row.days === null ? '' : String(row.days),
+  );
   const [conditions, setConditions] = useState(row?.conditions);
   const [watermark, setWatermark] = useState(row?.watermark ?? DEFAULT_WATERMARK);
   const [impact, setImpact] = useState<ImpactFound | null>(null);
-  const change = <T,>(set: (value: T) => void) => (value: T) => { set(value); setImpact(null); };
-  const fields: TermsFormFields = { id: row?.id ?? null, name, ...rights, days: days === '' ? null : Math.floor(Number(days)), watermark, conditions };
-  const keep = (reachBack: boolean) => onSave({ ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) }, reachBack ? `What was sent with them has changed as well, for ${audience(impact?.people ?? 0, impact?.unknown ?? false)}.` : 'What was sent before stays as it was sent.');
+  const change =
+    <T,>(set: (value: T) => void) =>
+    (value: T) => {
+      set(value);
+      setImpact(null);
+    };
+  const fields: TermsFormFields = {
+    id: row?.id ?? null,
+    name,
+    ...rights,
+    days: days === '' ? null : Math.floor(Number(days)),
+    watermark,
+    conditions,
+  };
+  const keep = (reachBack: boolean) =>
+    onSave(
+      { ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) },
+      reachBack
+        ? `What was sent with them has changed as well, for ${audience(impact?.people ?? 0, impact?.unknown ?? false)}.`
+        : 'What was sent before stays as it was sent.',
+    );
   const submit = async () => {
     if (row === null || row.uses === 0) return keep(false);
-    await attempt(async () => { setImpact(await call<ImpactFound>('POST', '/api/v1/terms/preview', { id: row.id, rights: fields.rights, prints: fields.prints, days: fields.days, conditions })); });
+    await attempt(async () => {
+      setImpact(
+        await call<ImpactFound>('POST', '/api/v1/terms/preview', {
+          id: row.id,
+          rights: fields.rights,
+          prints: fields.prints,
+          days: fields.days,
+          conditions,
+        }),
+      );
+    });
   };
   return (
-    <form className="stack" style={{ gap: 16 }} onSubmit={(event) => { event.preventDefault(); void submit(); }}>
+    <form
+      className="stack"
+      style={{ gap: 16 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
       <h2>{row === null ? 'New terms' : 'Terms'}</h2>
-      {row !== null && <p className="quiet">Version {row.version}. {row.uses === 0 ? 'Nobody was given access with them.' : `${people(row.uses)} given access with them and would follow a change.`}</p>}
-      <TextField label="Name" required value={name} disabled={!mayChange} onChange={(event) => { setName(event.target.value); }} />
+      {row !== null && (
+        <p className="quiet">
+          Version {row.version}.{' '}
+          {row.uses === 0
+            ? 'Nobody was given access with them.'
+            : `${people(row.uses)} given access with them and would follow a change.`}
+        </p>
+      )}
+      <TextField
+        label="Name"
+        required
+        value={name}
+        disabled={!mayChange}
+        onChange={(event) => {
+          setName(event.target.value);
+        }}
+      />
       <RightsFields value={rights} disabled={!mayChange} onChange={change(setRights)} />
-      <TextField label="Days from the dispatch on" type="number" value={days} disabled={!mayChange} onChange={(event) => { change(setDays)(event.target.value); }} helperText={days === '' ? 'Empty: no end' : ''} slotProps={{ htmlInput: { min: 1, max: 3650 } }} />
-      {mayChange ? <ConditionsFields value={conditions} onChange={change(setConditions)} /> : conditionLines(conditions, 'their zone').map((line) => <p key={line} className="quiet">Opens {line.replace(/^opens /, '')}.</p>)}
-      <TextField label="Watermark" multiline value={watermark} disabled={!mayChange} onChange={(event) => { setWatermark(event.target.value); }} helperText="What was sent keeps the watermark it was sent with" />
+      <TextField
+        label="Days from the dispatch on"
+        type="number"
+        value={days}
+        disabled={!mayChange}
+        onChange={(event) => {
+          change(setDays)(event.target.value);
+        }}
+        helperText={days === '' ? 'Empty: no end' : ''}
+        slotProps={{ htmlInput: { min: 1, max: 3650 } }}
+      />
+      {mayChange ? (
+        <ConditionsFields value={conditions} onChange={change(setConditions)} />
+      ) : (
+        conditionLines(conditions, 'their zone').map((line) => (
+          <p key={line} className="quiet">
+            Opens {line.replace(/^opens /, '')}.
+          </p>
+        ))
+      )}
+      <TextField
+        label="Watermark"
+        multiline
+        value={watermark}
+        disabled={!mayChange}
+        onChange={(event) => {
+          setWatermark(event.target.value);
+        }}
+        helperText="What was sent keeps the watermark it was sent with"
+      />
       {impact !== null && (
         <>
           <p>If what was sent with them is to follow, as though it had been sent with these:</p>
           <ImpactWords impact={impact} />
           <div className="row">
-            <Button variant="contained" disabled={busy} onClick={() => void keep(false)}>Only for what is sent from now on</Button>
-            <Button disabled={busy || impact.pairs === 0} onClick={() => void keep(true)}>What was sent follows</Button>
-            <Button variant="text" onClick={() => { setImpact(null); }}>Leave it</Button>
+            <Button variant="contained" disabled={busy} onClick={() => void keep(false)}>
+              Only for what is sent from now on
+            </Button>
+            <Button disabled={busy || impact.pairs === 0} onClick={() => void keep(true)}>
+              What was sent follows
+            </Button>
+            <Button
+              variant="text"
+              onClick={() => {
+                setImpact(null);
+              }}
+            >
+              Leave it
+            </Button>
           </div>
         </>
       )}
-      {mayChange && impact === null && <div className="row"><Button type="submit" variant="contained" disabled={busy}>{row !== null && row.uses > 0 ? 'Keep…' : 'Keep'}</Button>{row !== null && <Button color="error" onClick={() => void onRemove(row)}>Offer no longer</Button>}</div>}
+      {mayChange && impact === null && (
+        <div className="row">
+          <Button type="submit" variant="contained" disabled={busy}>
+            {row !== null && row.uses > 0 ? 'Keep…' : 'Keep'}
+          </Button>
+          {row !== null && (
+            <Button color="error" onClick={() => void onRemove(row)}>
+              Offer no longer
+            </Button>
+          )}
+        </div>
+      )}
     </form>
   );
 }

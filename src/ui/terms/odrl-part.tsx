@@ -4,15 +4,48 @@ import Button from '@mui/material/Button';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { BroughtOdrl } from '@/ui/odrl/brought-odrl';
 
-const stateWords = { new: 'new', changed: 'takes the place of the terms of this name', revoked: '', same: 'the same as here', stopped: 'left out' };
+const stateWords = {
+  new: 'new',
+  changed: 'takes the place of the terms of this name',
+  revoked: '',
+  same: 'the same as here',
+  stopped: 'left out',
+};
 
 /** Kept terms out and in as a W3C ODRL document; what would change is shown before it does. */
-export function OdrlPart({ mayChange, attempt, busy }: { readonly mayChange: boolean } & Pick<Attempt, 'attempt' | 'busy'>) {
-  const head = <><h1 style={{ fontSize: 16 }}>Out and in</h1><span className="quiet">as W3C ODRL 2.2, which other programs read</span><span className="gap" /><Button component="a" href="/api/v1/terms/odrl" download>Take them out</Button></>;
-  const done = ({ taken }: { readonly taken: number }) => `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What was sent before stays as it was sent.`;
+export function OdrlPart({
+  mayChange,
+  attempt,
+  busy,
+}: { readonly mayChange: boolean } & Pick<Attempt, 'attempt' | 'busy'>) {
+  const head = (
+    <>
+      <h1 style={{ fontSize: 16 }}>Out and in</h1>
+      <span className="quiet">as W3C ODRL 2.2, which other programs read</span>
+      <span className="gap" />
+      <Button component="a" href="/api/v1/terms/odrl" download>
+        Take them out
+      </Button>
+    </>
+  );
+  const done = ({ taken }: { readonly taken: number }) =>
+    `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What was sent before stays as it was sent.`;
   return (
     <section aria-label="Out and in" style={{ padding: '18px 22px 0' }}>
-      {mayChange ? <BroughtOdrl path="/api/v1/terms/odrl" head={head} pick="Bring some in" stateWords={stateWords} verb="Keep" done={done} attempt={attempt} busy={busy} /> : <div className="row">{head}</div>}
+      {mayChange ? (
+        <BroughtOdrl
+          path="/api/v1/terms/odrl"
+          head={head}
+          pick="Bring some in"
+          stateWords={stateWords}
+          verb="Keep"
+          done={done}
+          attempt={attempt}
+          busy={busy}
+        />
+      ) : (
+        <div className="row">{head}</div>
+      )}
     </section>
   );
 }

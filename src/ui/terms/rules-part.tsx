@@ -5,7 +5,13 @@ import { LEVELS, type Level } from '@/core/policy/levels';
 import { Moment } from '@/ui/time/moment';
 import { levelWords } from '@/ui/words/limit-words';
 
-export type Rule = { readonly level: Level; readonly subject: string; readonly name: string; readonly setBy: string; readonly setAt: number };
+export type Rule = {
+  readonly level: Level;
+  readonly subject: string;
+  readonly name: string;
+  readonly setBy: string;
+  readonly setAt: number;
+};
 
 type Props<T extends Rule> = {
   readonly title: string;
@@ -20,22 +26,70 @@ type Props<T extends Rule> = {
 };
 
 /** Rules of one kind on every level, from the outermost in. */
-export function RulesPart<T extends Rule>({ title, what, none, add, rules, linesOf, mayChange, selected, onOpen }: Props<T>) {
-  const rows = [...rules].sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.name.localeCompare(b.name));
+export function RulesPart<T extends Rule>({
+  title,
+  what,
+  none,
+  add,
+  rules,
+  linesOf,
+  mayChange,
+  selected,
+  onOpen,
+}: Props<T>) {
+  const rows = [...rules].sort(
+    (a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.name.localeCompare(b.name),
+  );
   return (
     <section aria-label={title} style={{ padding: '18px 22px 0' }}>
-      <div className="row"><h1 style={{ fontSize: 16 }}>{title}</h1><span className="quiet">{what}</span><span className="gap" />{mayChange && <Button onClick={() => { onOpen('new'); }}>{add}</Button>}</div>
-      {rows.length === 0 ? <p className="quiet" style={{ marginTop: 8 }}>{none}</p> : (
-        <table className="list"><tbody>
-          {rows.map((row) => (
-            <tr key={`${row.level} ${row.subject}`} aria-selected={selected?.level === row.level && selected.subject === row.subject}>
-              <td style={{ paddingLeft: 0, width: 110 }} className="quiet">{levelWords[row.level]}</td>
-              <td style={{ width: '24%' }}><button type="button" className="row-button" onClick={() => { onOpen(row); }}>{row.name}</button></td>
-              <td>{linesOf(row).join('; ')}</td>
-              <td><Moment at={row.setAt} /> <span className="quiet">by {row.setBy}</span></td>
-            </tr>
-          ))}
-        </tbody></table>
+      <div className="row">
+        <h1 style={{ fontSize: 16 }}>{title}</h1>
+        <span className="quiet">{what}</span>
+        <span className="gap" />
+        {mayChange && (
+          <Button
+            onClick={() => {
+              onOpen('new');
+            }}
+          >
+            {add}
+          </Button>
+        )}
+      </div>
+      {rows.length === 0 ? (
+        <p className="quiet" style={{ marginTop: 8 }}>
+          {none}
+        </p>
+      ) : (
+        <table className="list">
+          <tbody>
+            {rows.map((row) => (
+              <tr
+                key={`${row.level} ${row.subject}`}
+                aria-selected={selected?.level === row.level && selected.subject === row.subject}
+              >
+                <td style={{ paddingLeft: 0, width: 110 }} className="quiet">
+                  {levelWords[row.level]}
+                </td>
+                <td style={{ width: '24%' }}>
+                  <button
+                    type="button"
+                    className="row-button"
+                    onClick={() => {
+                      onOpen(row);
+                    }}
+                  >
+                    {row.name}
+                  </button>
+                </td>
+                <td>{linesOf(row).join('; ')}</td>
+                <td>
+                  <Moment at={row.setAt} /> <span className="quiet">by {row.setBy}</span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       )}
     </section>
   );

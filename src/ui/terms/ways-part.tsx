@@ -12,40 +12,146 @@ import { Moment } from '@/ui/time/moment';
 import { leaveWords, wayWords } from '@/ui/words/rule-words';
 
 /** What may be handed out and how, as the organisation decided; for what is sent from now on. */
-export function WaysPart({ rules, mayChange, selected, onOpen }: { readonly rules: readonly RuleRow[]; readonly mayChange: boolean; readonly selected: RuleRow | null; readonly onOpen: (rule: RuleRow) => void }) {
+export function WaysPart({
+  rules,
+  mayChange,
+  selected,
+  onOpen,
+}: {
+  readonly rules: readonly RuleRow[];
+  readonly mayChange: boolean;
+  readonly selected: RuleRow | null;
+  readonly onOpen: (rule: RuleRow) => void;
+}) {
   return (
     <section aria-label="Ways of handing out" style={{ padding: '18px 22px 0' }}>
-      <div className="row"><h1 style={{ fontSize: 16 }}>Ways of handing out</h1><span className="quiet">what whoever sends may do by themselves</span></div>
-      <table className="list"><tbody>
-        {rules.map((rule) => (
-          <tr key={rule.way} aria-selected={selected?.way === rule.way}>
-            <td style={{ paddingLeft: 0, width: '36%' }}>{mayChange ? <button type="button" className="row-button" onClick={() => { onOpen(rule); }}>{wayWords[rule.way].name}</button> : <b>{wayWords[rule.way].name}</b>}<br /><span className="quiet" style={{ fontSize: 12 }}>{wayWords[rule.way].hint}</span></td>
-            <td className={rule.leave === 'forbidden' ? 'magenta' : rule.leave === 'agreed' ? 'lamp' : ''}>{leaveWords[rule.leave]}{rule.reason !== '' && <><br /><span className="quiet" style={{ fontSize: 12 }}>“{rule.reason}”</span></>}</td>
-            <td>{rule.setAt === null ? <span className="quiet">as it is at first</span> : <><Moment at={rule.setAt} /> <span className="quiet">by {rule.setByName}</span></>}</td>
-          </tr>
-        ))}
-      </tbody></table>
+      <div className="row">
+        <h1 style={{ fontSize: 16 }}>Ways of handing out</h1>
+        <span className="quiet">what whoever sends may do by themselves</span>
+      </div>
+      <table className="list">
+        <tbody>
+          {rules.map((rule) => (
+            <tr key={rule.way} aria-selected={selected?.way === rule.way}>
+              <td style={{ paddingLeft: 0, width: '36%' }}>
+                {mayChange ? (
+                  <button
+                    type="button"
+                    className="row-button"
+                    onClick={() => {
+                      onOpen(rule);
+                    }}
+                  >
+                    {wayWords[rule.way].name}
+                  </button>
+                ) : (
+                  <b>{wayWords[rule.way].name}</b>
+                )}
+                <br />
+                <span className="quiet" style={{ fontSize: 12 }}>
+                  {wayWords[rule.way].hint}
+                </span>
+              </td>
+              <td
+                className={
+                  rule.leave === 'forbidden' ? 'magenta' : rule.leave === 'agreed' ? 'lamp' : ''
+                }
+              >
+                {leaveWords[rule.leave]}
+                {rule.reason !== '' && (
+                  <>
+                    <br />
+                    <span className="quiet" style={{ fontSize: 12 }}>
+                      “{rule.reason}”
+                    </span>
+                  </>
+                )}
+              </td>
+              <td>
+                {rule.setAt === null ? (
+                  <span className="quiet">as it is at first</span>
+                ) : (
+                  <>
+                    <Moment at={rule.setAt} /> <span className="quiet">by {rule.setByName}</span>
+                  </>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </section>
   );
 }
 
 /** One decision about a way of handing something out. */
-export function WayForm({ rule, attempt, busy, onDone }: { readonly rule: RuleRow; readonly onDone: (done: RuleDone) => void } & Pick<Attempt, 'attempt' | 'busy'>) {
+export function WayForm({
+  rule,
+  attempt,
+  busy,
+  onDone,
+}: { readonly rule: RuleRow; readonly onDone: (done: RuleDone) => void } & Pick<
+  Attempt,
+  'attempt' | 'busy'
+>) {
   const [leave, setLeave] = useState<Leave>(rule.leave);
   const [reason, setReason] = useState(rule.reason);
-  const put = (to: Pick<RuleRow, 'leave' | 'reason'>, seen: number | null) => call<RuleChanged>('POST', '/api/v1/rules', { way: rule.way, ...to, seen });
-  const set = () => attempt(async () => {
-    const { before, setAt } = await put({ leave, reason }, rule.setAt);
-    onDone({ text: `${wayWords[rule.way].name}: ${leaveWords[leave]}, from now on.`, undo: () => put(before, setAt) });
-  });
+  const put = (to: Pick<RuleRow, 'leave' | 'reason'>, seen: number | null) =>
+    call<RuleChanged>('POST', '/api/v1/rules', { way: rule.way, ...to, seen });
+  const set = () =>
+    attempt(async () => {
+      const { before, setAt } = await put({ leave, reason }, rule.setAt);
+      onDone({
+        text: `${wayWords[rule.way].name}: ${leaveWords[leave]}, from now on.`,
+        undo: () => put(before, setAt),
+      });
+    });
   return (
-    <form className="stack" style={{ gap: 14 }} onSubmit={(event) => { event.preventDefault(); void set(); }}>
+    <form
+      className="stack"
+      style={{ gap: 14 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void set();
+      }}
+    >
       <h2>{wayWords[rule.way].name}</h2>
       <p className="quiet">{wayWords[rule.way].hint}.</p>
-      <div className="row" role="group" aria-label="Who may">{LEAVES.map((each) => <button key={each} type="button" className="chip" aria-pressed={leave === each} onClick={() => { setLeave(each); }}>{leaveWords[each]}</button>)}</div>
-      <TextField label="Why, for whoever meets it" value={reason} onChange={(event) => { setReason(event.target.value); }} slotProps={{ htmlInput: { maxLength: 200 } }} />
-      {rule.way !== 'lower-marking' && <p>{rule.sendings === 0 ? 'Nothing went out so yet.' : `${String(rule.sendings)} ${rule.sendings === 1 ? 'sending' : 'sendings'} went out so; they stay as they were sent.`}</p>}
-      <div className="row"><Button type="submit" variant="contained" disabled={busy}>Decide so</Button></div>
+      <div className="row" role="group" aria-label="Who may">
+        {LEAVES.map((each) => (
+          <button
+            key={each}
+            type="button"
+            className="chip"
+            aria-pressed={leave === each}
+            onClick={() => {
+              setLeave(each);
+            }}
+          >
+            {leaveWords[each]}
+          </button>
+        ))}
+      </div>
+      <TextField
+        label="Why, for whoever meets it"
+        value={reason}
+        onChange={(event) => {
+          setReason(event.target.value);
+        }}
+        slotProps={{ htmlInput: { maxLength: 200 } }}
+      />
+      {rule.way !== 'lower-marking' && (
+        <p>
+          {rule.sendings === 0
+            ? 'Nothing went out so yet.'
+            : `${String(rule.sendings)} ${rule.sendings === 1 ? 'sending' : 'sendings'} went out so; they stay as they were sent.`}
+        </p>
+      )}
+      <div className="row">
+        <Button type="submit" variant="contained" disabled={busy}>
+          Decide so
+        </Button>
+      </div>
     </form>
   );
 }

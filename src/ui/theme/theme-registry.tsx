@@ -6,10 +6,18 @@ import { ThemeProvider } from '@mui/material/styles';
 import { theme } from '@/ui/theme/theme';
 
 /** Styles with this page's nonce, in the scheme the person chose or their system asks for. */
-export function ThemeRegistry({ nonce, children }: { readonly nonce: string; readonly children: ReactNode }) {
+export function ThemeRegistry({
+  nonce,
+  children,
+}: {
+  readonly nonce: string;
+  readonly children: ReactNode;
+}) {
   return (
     <AppRouterCacheProvider options={{ nonce }}>
-      <ThemeProvider theme={theme} defaultMode="system">{children}</ThemeProvider>
+      <ThemeProvider theme={theme} defaultMode="system">
+        {children}
+      </ThemeProvider>
     </AppRouterCacheProvider>
   );
 }

@@ -1,6 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import { dayText, distanceText, fromLocalField, momentText, toLocalField, zoneName } from '@/ui/time/moment-words';
+import {
+  dayText,
+  distanceText,
+  fromLocalField,
+  momentText,
+  toLocalField,
+  zoneName,
+} from '@/ui/time/moment-words';
 
 describe('moments in words', () => {
   test('stand in the zone that is asked for, months in three letters', () => {
@@ -12,7 +19,14 @@ describe('moments in words', () => {
     expect(dayText('2026-11-05')).toBe('05 Nov 2026');
   });
 
-  test.each([[3 * DAY, '3 days from now'], [-50 * HOUR, '2 days ago'], [5 * HOUR + 1, '5 hours from now'], [-61 * MINUTE, '61 minutes ago'], [MINUTE, '1 minute from now'], [0, '0 minutes from now']])('%i ms off is %s', (span, words) => {
+  test.each([
+    [3 * DAY, '3 days from now'],
+    [-50 * HOUR, '2 days ago'],
+    [5 * HOUR + 1, '5 hours from now'],
+    [-61 * MINUTE, '61 minutes ago'],
+    [MINUTE, '1 minute from now'],
+    [0, '0 minutes from now'],
+  ])('%i ms off is %s', (span, words) => {
     expect(distanceText(span, 0)).toBe(words);
   });
 

@@ -4,7 +4,18 @@ const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', '
 
 /** `31 Dec 2026 17:00`: months of three letters, so that columns line up. */
 export function momentText(at: number, zone: string): string {
-  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'numeric', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone: zone }).formatToParts(at).map((part) => [part.type, part.value]));
+  const parts = Object.fromEntries(
+    new Intl.DateTimeFormat('en-GB', {
+      day: 'numeric',
+      month: 'numeric',
+      year: 'numeric',
+      hour: '2-digit',
+      minute: '2-digit',
+      timeZone: zone,
+    })
+      .formatToParts(at)
+      .map((part) => [part.type, part.value]),
+  );
   return `${parts['day'] ?? ''} ${MONTHS[Number(parts['month']) - 1] ?? ''} ${parts['year'] ?? ''} ${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`;
 }
 
@@ -16,13 +27,22 @@ export function dayText(day: string): string {
 
 /** The zone's short name at that moment: `UTC`, `GMT+1`. */
 export function zoneName(at: number, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' }).formatToParts(at).find((part) => part.type === 'timeZoneName')?.value ?? zone;
+  return (
+    new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' })
+      .formatToParts(at)
+      .find((part) => part.type === 'timeZoneName')?.value ?? zone
+  );
 }
 
 /** How far off a moment is: `36 days from now`, `2 hours ago`. */
 export function distanceText(at: number, now: number): string {
   const span = Math.abs(at - now);
-  const [value, unit] = span >= 2 * DAY ? [span / DAY, 'day'] : span >= 2 * HOUR ? [span / HOUR, 'hour'] : [span / MINUTE, 'minute'];
+  const [value, unit] =
+    span >= 2 * DAY
+      ? [span / DAY, 'day']
+      : span >= 2 * HOUR
+        ? [span / HOUR, 'hour']
+        : [span / MINUTE, 'minute'];
   const whole = Math.floor(value);
   const words = `${String(whole)} ${unit}${whole === 1 ? '' : 's'}`;
   return at >= now ? `${words} from now` : `${words} ago`;

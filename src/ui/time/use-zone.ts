@@ -6,5 +6,9 @@ const never = () => () => undefined;
 
 /** The zone of the person at the screen; UTC until the page runs in their browser. */
 export function useZone(): string {
-  return useSyncExternalStore(never, () => Intl.DateTimeFormat().resolvedOptions().timeZone, () => 'UTC');
+  return useSyncExternalStore(
+    never,
+    () => Intl.DateTimeFormat().resolvedOptions().timeZone,
+    () => 'UTC',
+  );
 }

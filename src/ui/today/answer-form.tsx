@@ -13,7 +13,15 @@ import { verbList } from '@/ui/words/rights-words';
 export type AnswerFields = Omit<AnswerInput, 'requests'>;
 
 /** Gives what was asked, part of it, or for a while; or declines with a sentence. */
-export function AnswerForm({ request, people, onAnswer }: { readonly request: RequestRow; readonly people: number; readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void> }) {
+export function AnswerForm({
+  request,
+  people,
+  onAnswer,
+}: {
+  readonly request: RequestRow;
+  readonly people: number;
+  readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void>;
+}) {
   const [right, setRight] = useState(request.right !== null);
   const [until, setUntil] = useState(request.until === null ? '' : toLocalField(request.until));
   const [prints, setPrints] = useState(request.right === 'print' ? '1' : '');
@@ -21,7 +29,13 @@ export function AnswerForm({ request, people, onAnswer }: { readonly request: Re
   const [busy, setBusy] = useState(false);
   const given = right ? request.right : null;
   const end = fromLocalField(until);
-  const asked = request.right !== null && request.right !== 'pass-on' && request.right !== 'comment' && request.right !== 'revise' ? request.right : null;
+  const asked =
+    request.right !== null &&
+    request.right !== 'pass-on' &&
+    request.right !== 'comment' &&
+    request.right !== 'revise'
+      ? request.right
+      : null;
   const send = async (fields: AnswerFields, done: string) => {
     setBusy(true);
     await onAnswer(fields, done);
@@ -30,22 +44,114 @@ export function AnswerForm({ request, people, onAnswer }: { readonly request: Re
   if (isMessage(request)) {
     return (
       <div className="row" style={{ padding: '6px 0 12px' }}>
-        <TextField label="Your answer" value={words} onChange={(event) => { setWords(event.target.value); }} sx={{ flex: 1, minWidth: 240 }} slotProps={{ htmlInput: { maxLength: 500 } }} />
-        <Button variant="contained" disabled={busy || words.trim() === ''} onClick={() => void send({ right: null, until: null, prints: null, words }, 'Answered')}>Send it</Button>
+        <TextField
+          label="Your answer"
+          value={words}
+          onChange={(event) => {
+            setWords(event.target.value);
+          }}
+          sx={{ flex: 1, minWidth: 240 }}
+          slotProps={{ htmlInput: { maxLength: 500 } }}
+        />
+        <Button
+          variant="contained"
+          disabled={busy || words.trim() === ''}
+          onClick={() => void send({ right: null, until: null, prints: null, words }, 'Answered')}
+        >
+          Send it
+        </Button>
       </div>
     );
   }
   return (
     <div className="stack" style={{ padding: '6px 0 12px', gap: 14 }}>
       <div className="row" style={{ alignItems: 'flex-start' }}>
-        {request.right !== null && <FormControlLabel control={<Checkbox checked={right} onChange={(_event, on) => { setRight(on); }} />} label={`May ${verbList([request.right])}`} />}
-        {request.right === 'print' && <TextField type="number" label="Prints" sx={{ maxWidth: 110 }} disabled={!right} value={prints} onChange={(event) => { setPrints(event.target.value); }} helperText={prints === '' ? 'No limit' : ''} />}
-        <TextField type="datetime-local" label={request.right === null || request.until !== null ? 'Access ends' : 'For a while only, until'} sx={{ maxWidth: 240 }} value={until} onChange={(event) => { setUntil(event.target.value); }} helperText={request.right !== null && request.until === null ? (until === '' ? 'Empty: as long as they may read' : 'The right ends then, reading goes on') : 'Your time'} />
-        <TextField label="A sentence with it" value={words} onChange={(event) => { setWords(event.target.value); }} sx={{ flex: 1, minWidth: 240 }} slotProps={{ htmlInput: { maxLength: 500 } }} />
+        {request.right !== null && (
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={right}
+                onChange={(_event, on) => {
+                  setRight(on);
+                }}
+              />
+            }
+            label={`May ${verbList([request.right])}`}
+          />
+        )}
+        {request.right === 'print' && (
+          <TextField
+            type="number"
+            label="Prints"
+            sx={{ maxWidth: 110 }}
+            disabled={!right}
+            value={prints}
+            onChange={(event) => {
+              setPrints(event.target.value);
+            }}
+            helperText={prints === '' ? 'No limit' : ''}
+          />
+        )}
+        <TextField
+          type="datetime-local"
+          label={
+            request.right === null || request.until !== null
+              ? 'Access ends'
+              : 'For a while only, until'
+          }
+          sx={{ maxWidth: 240 }}
+          value={until}
+          onChange={(event) => {
+            setUntil(event.target.value);
+          }}
+          helperText={
+            request.right !== null && request.until === null
+              ? until === ''
+                ? 'Empty: as long as they may read'
+                : 'The right ends then, reading goes on'
+              : 'Your time'
+          }
+        />
+        <TextField
+          label="A sentence with it"
+          value={words}
+          onChange={(event) => {
+            setWords(event.target.value);
+          }}
+          sx={{ flex: 1, minWidth: 240 }}
+          slotProps={{ htmlInput: { maxLength: 500 } }}
+        />
       </div>
       <div className="row">
-        <Button variant="contained" disabled={busy || (given === null && end === null)} onClick={() => void send({ right: given === null ? null : asked, until: end, prints: given === 'print' && prints !== '' ? Math.max(1, Math.floor(Number(prints)) || 1) : null, words }, 'Given to')}>{people === 1 ? 'Give this' : `Give this to all ${String(people)}`}</Button>
-        <Button color="error" disabled={busy || words.trim() === ''} onClick={() => void send({ right: null, until: null, prints: null, words }, 'Declined for')}>Decline</Button>
+        <Button
+          variant="contained"
+          disabled={busy || (given === null && end === null)}
+          onClick={() =>
+            void send(
+              {
+                right: given === null ? null : asked,
+                until: end,
+                prints:
+                  given === 'print' && prints !== ''
+                    ? Math.max(1, Math.floor(Number(prints)) || 1)
+                    : null,
+                words,
+              },
+              'Given to',
+            )
+          }
+        >
+          {people === 1 ? 'Give this' : `Give this to all ${String(people)}`}
+        </Button>
+        <Button
+          color="error"
+          disabled={busy || words.trim() === ''}
+          onClick={() =>
+            void send({ right: null, until: null, prints: null, words }, 'Declined for')
+          }
+        >
+          Decline
+        </Button>
         {words.trim() === '' && <span className="quiet">To decline, say why in a sentence.</span>}
       </div>
     </div>

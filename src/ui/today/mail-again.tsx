@@ -7,10 +7,32 @@ import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 
 /** Mails the link of a sending once more, to those it names. */
-export function MailAgain({ dispatch, recipients }: { readonly dispatch: DispatchId; readonly recipients: readonly RecipientId[] }) {
+export function MailAgain({
+  dispatch,
+  recipients,
+}: {
+  readonly dispatch: DispatchId;
+  readonly recipients: readonly RecipientId[];
+}) {
   const { busy, problem, attempt } = useAttempt();
   const [done, setDone] = useState(false);
-  const send = async () => { if (await attempt(() => call('POST', `/api/v1/dispatches/${dispatch}/mail-again`, { recipients }))) setDone(true); };
+  const send = async () => {
+    if (
+      await attempt(() => call('POST', `/api/v1/dispatches/${dispatch}/mail-again`, { recipients }))
+    )
+      setDone(true);
+  };
   if (done) return <p role="status">On its way again.</p>;
-  return <div><Button variant="text" sx={{ px: 0 }} disabled={busy} onClick={() => void send()}>Mail the link again</Button>{problem !== null && <p role="alert" className="magenta">{problem}</p>}</div>;
+  return (
+    <div>
+      <Button variant="text" sx={{ px: 0 }} disabled={busy} onClick={() => void send()}>
+        Mail the link again
+      </Button>
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
 }

@@ -32,36 +32,141 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
   const { said, attempt } = useAttempt();
   const groups = [...groupBy(requests, alike).entries()];
   const answer = async (group: readonly RequestRow[], fields: AnswerFields, done: string) => {
-    if (await attempt(() => call('POST', '/api/v1/requests/answer', { requests: group.map((request) => request.id), ...fields }), `${done} ${names(group)}.`)) setOpen(null);
+    if (
+      await attempt(
+        () =>
+          call('POST', '/api/v1/requests/answer', {
+            requests: group.map((request) => request.id),
+            ...fields,
+          }),
+        `${done} ${names(group)}.`,
+      )
+    )
+      setOpen(null);
   };
-  const title = requests.every(({ mayAnswer }) => mayAnswer) ? 'Asked of you' : 'Asked of the senders';
+  const title = requests.every(({ mayAnswer }) => mayAnswer)
+    ? 'Asked of you'
+    : 'Asked of the senders';
   return (
     <section aria-label={title} className="today">
-      <h2>{title}{requests.length > 0 && <span className="figure"> {requests.length}</span>}</h2>
+      <h2>
+        {title}
+        {requests.length > 0 && <span className="figure"> {requests.length}</span>}
+      </h2>
       <Notice said={said} />
-      {groups.length === 0 ? <p className="quiet">Nobody asks for anything.</p> : (
-        <table className="list"><tbody>
-          {groups.map(([key, group]) => <GroupRows key={key} group={group} open={open === key} onOpen={() => { setOpen(open === key ? null : key); }} onAnswer={(fields, done) => answer(group, fields, done)} />)}
-        </tbody></table>
+      {groups.length === 0 ? (
+        <p className="quiet">Nobody asks for anything.</p>
+      ) : (
+        <table className="list">
+          <tbody>
+            {groups.map(([key, group]) => (
+              <GroupRows
+                key={key}
+                group={group}
+                open={open === key}
+                onOpen={() => {
+                  setOpen(open === key ? null : key);
+                }}
+                onAnswer={(fields, done) => answer(group, fields, done)}
+              />
+            ))}
+          </tbody>
+        </table>
       )}
     </section>
   );
 }
 
-function GroupRows({ group, open, onOpen, onAnswer }: { readonly group: readonly RequestRow[]; readonly open: boolean; readonly onOpen: () => void; readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void> }) {
+function GroupRows({
+  group,
+  open,
+  onOpen,
+  onAnswer,
+}: {
+  readonly group: readonly RequestRow[];
+  readonly open: boolean;
+  readonly onOpen: () => void;
+  readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void>;
+}) {
   const [first] = group;
   if (first === undefined) return null;
   const mayAnswer = group.every((request) => request.mayAnswer);
   return (
     <>
       <tr>
-        <td><b>{names(group)}</b><br /><span className="quiet">{[...new Set(group.map((request) => request.organisation))].join(', ')}</span></td>
-        <td>{[...new Set(group.map((request) => request.title))].join(', ')}<br /><Link className="quiet" href={`/dispatches/${first.dispatchId}`}>{first.subject}</Link></td>
-        <td className="lamp">{askText(first)}{first.until !== null && <> until <Moment at={first.until} /></>}<br /><span className="quiet">{rightsLine(first.holds.rights, first.holds.prints)}{first.holds.until !== null && <>, ends <Moment at={first.holds.until} /></>}</span>{first.above.right !== null && <div className="magenta">Given or not, the ceiling of {first.above.right} takes it.</div>}{first.above.until !== null && <div className="magenta">The ceiling of {first.above.until.by} ends it <Moment at={first.above.until.at} /> at the latest.</div>}</td>
-        <td>{group.map((request) => <div key={request.id}>{request.met !== null && <span className="magenta">Refused: {refusedWords[request.met]}. </span>}“{request.reason}” <span className="quiet"><Moment at={request.askedAt} brief /></span></div>)}</td>
-        <td>{mayAnswer ? <Button aria-expanded={open} onClick={onOpen}>{open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}</Button> : <span className="quiet">its sender answers</span>}</td>
+        <td>
+          <b>{names(group)}</b>
+          <br />
+          <span className="quiet">
+            {[...new Set(group.map((request) => request.organisation))].join(', ')}
+          </span>
+        </td>
+        <td>
+          {[...new Set(group.map((request) => request.title))].join(', ')}
+          <br />
+          <Link className="quiet" href={`/dispatches/${first.dispatchId}`}>
+            {first.subject}
+          </Link>
+        </td>
+        <td className="lamp">
+          {askText(first)}
+          {first.until !== null && (
+            <>
+              {' '}
+              until <Moment at={first.until} />
+            </>
+          )}
+          <br />
+          <span className="quiet">
+            {rightsLine(first.holds.rights, first.holds.prints)}
+            {first.holds.until !== null && (
+              <>
+                , ends <Moment at={first.holds.until} />
+              </>
+            )}
+          </span>
+          {first.above.right !== null && (
+            <div className="magenta">
+              Given or not, the ceiling of {first.above.right} takes it.
+            </div>
+          )}
+          {first.above.until !== null && (
+            <div className="magenta">
+              The ceiling of {first.above.until.by} ends it <Moment at={first.above.until.at} /> at
+              the latest.
+            </div>
+          )}
+        </td>
+        <td>
+          {group.map((request) => (
+            <div key={request.id}>
+              {request.met !== null && (
+                <span className="magenta">Refused: {refusedWords[request.met]}. </span>
+              )}
+              “{request.reason}”{' '}
+              <span className="quiet">
+                <Moment at={request.askedAt} brief />
+              </span>
+            </div>
+          ))}
+        </td>
+        <td>
+          {mayAnswer ? (
+            <Button aria-expanded={open} onClick={onOpen}>
+              {open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}
+            </Button>
+          ) : (
+            <span className="quiet">its sender answers</span>
+          )}
+        </td>
       </tr>
-      {open && <tr><td colSpan={5}><AnswerForm request={first} people={group.length} onAnswer={onAnswer} /></td></tr>}
+      {open && (
+        <tr>
+          <td colSpan={5}>
+            <AnswerForm request={first} people={group.length} onAnswer={onAnswer} />
+          </td>
+        </tr>
+      )}
     </>
   );
 }

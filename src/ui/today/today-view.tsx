@@ -14,19 +14,47 @@ import { WhyPanel } from '@/ui/why/why-panel';
 import { Moment } from '@/ui/time/moment';
 import { dayText, distanceText } from '@/ui/time/moment-words';
 
-const silenceWords: Record<Silence, string> = { silent: 'delivered, and silent since', 'tried-and-refused': 'tried and was refused', 'mail-bounced': 'the message was not delivered', 'nothing-yet': 'nothing recorded yet' };
-const whoseWords: Record<TodayPage['of'], string> = { all: 'All', own: 'Yours', others: 'Of others' };
+const silenceWords: Record<Silence, string> = {
+  silent: 'delivered, and silent since',
+  'tried-and-refused': 'tried and was refused',
+  'mail-bounced': 'the message was not delivered',
+  'nothing-yet': 'nothing recorded yet',
+};
+const whoseWords: Record<TodayPage['of'], string> = {
+  all: 'All',
+  own: 'Yours',
+  others: 'Of others',
+};
 const MOST_NAMES = 5;
 
 function names(people: readonly string[]): string {
-  return people.length <= MOST_NAMES ? people.join(', ') : `${people.slice(0, MOST_NAMES).join(', ')} and ${String(people.length - MOST_NAMES)} more`;
+  return people.length <= MOST_NAMES
+    ? people.join(', ')
+    : `${people.slice(0, MOST_NAMES).join(', ')} and ${String(people.length - MOST_NAMES)} more`;
 }
 
-function Section({ title, none, rows }: { readonly title: string; readonly none: string; readonly rows: readonly ReactNode[] }) {
+function Section({
+  title,
+  none,
+  rows,
+}: {
+  readonly title: string;
+  readonly none: string;
+  readonly rows: readonly ReactNode[];
+}) {
   return (
     <section aria-label={title} className="today">
-      <h2>{title}{rows.length > 0 && <span className="figure"> {rows.length}</span>}</h2>
-      {rows.length === 0 ? <p className="quiet">{none}</p> : <table className="list"><tbody>{rows}</tbody></table>}
+      <h2>
+        {title}
+        {rows.length > 0 && <span className="figure"> {rows.length}</span>}
+      </h2>
+      {rows.length === 0 ? (
+        <p className="quiet">{none}</p>
+      ) : (
+        <table className="list">
+          <tbody>{rows}</tbody>
+        </table>
+      )}
     </section>
   );
 }
@@ -35,11 +63,24 @@ function Section({ title, none, rows }: { readonly title: string; readonly none:
 function Warnings({ warnings }: { readonly warnings: TodayPage['warnings'] }) {
   return (
     <section aria-label="The server" className="today">
-      <h2>The server <span className="figure">{warnings.length}</span></h2>
-      <table className="list"><tbody>{warnings.map(({ code, detail }) => {
-        const { title, next } = warningWords[code](detail);
-        return <tr key={code}><td className="magenta"><b>{title}</b></td><td>{next}</td></tr>;
-      })}</tbody></table>
+      <h2>
+        The server <span className="figure">{warnings.length}</span>
+      </h2>
+      <table className="list">
+        <tbody>
+          {warnings.map(({ code, detail }) => {
+            const { title, next } = warningWords[code](detail);
+            return (
+              <tr key={code}>
+                <td className="magenta">
+                  <b>{title}</b>
+                </td>
+                <td>{next}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
     </section>
   );
 }
@@ -48,66 +89,256 @@ function Warnings({ warnings }: { readonly warnings: TodayPage['warnings'] }) {
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-own-record');
   /** Whose refusal is being explained. */
-  const [asked, setAsked] = useState<{ readonly recipient: string; readonly document: string } | null>(null);
-  const { now, of, choices, recorded, warnings, requests, consents, elsewhere, refused, ending, silent, undelivered } = page;
-  const count = warnings.length + requests.length + consents.length + elsewhere.length + refused.length + ending.length + silent.length + undelivered.length;
+  const [asked, setAsked] = useState<{
+    readonly recipient: string;
+    readonly document: string;
+  } | null>(null);
+  const {
+    now,
+    of,
+    choices,
+    recorded,
+    warnings,
+    requests,
+    consents,
+    elsewhere,
+    refused,
+    ending,
+    silent,
+    undelivered,
+  } = page;
+  const count =
+    warnings.length +
+    requests.length +
+    consents.length +
+    elsewhere.length +
+    refused.length +
+    ending.length +
+    silent.length +
+    undelivered.length;
   return (
     <main className={asked === null ? 'work wide' : 'work'}>
       <div className="surface">
-        <div className="head"><div className="row"><h1>Today</h1><span className="quiet">{count === 0 ? 'nothing needs you' : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}</span><span className="gap" />{choices.length > 1 && choices.map((each) => <Link key={each} className="chip" href={each === choices[0] ? '/today' : `/today?of=${each}`} aria-current={each === of ? 'true' : undefined}>{whoseWords[each]}</Link>)}<span className="quiet"><Moment at={now} named /></span></div></div>
+        <div className="head">
+          <div className="row">
+            <h1>Today</h1>
+            <span className="quiet">
+              {count === 0
+                ? 'nothing needs you'
+                : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}
+            </span>
+            <span className="gap" />
+            {choices.length > 1 &&
+              choices.map((each) => (
+                <Link
+                  key={each}
+                  className="chip"
+                  href={each === choices[0] ? '/today' : `/today?of=${each}`}
+                  aria-current={each === of ? 'true' : undefined}
+                >
+                  {whoseWords[each]}
+                </Link>
+              ))}
+            <span className="quiet">
+              <Moment at={now} named />
+            </span>
+          </div>
+        </div>
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
           {warnings.length > 0 && <Warnings warnings={warnings} />}
-          {consents.length > 0 && <section aria-label="Waits for a second person" className="today"><h2>Waits for a second person <span className="figure">{consents.length}</span></h2><ConsentRows consents={consents} /></section>}
+          {consents.length > 0 && (
+            <section aria-label="Waits for a second person" className="today">
+              <h2>
+                Waits for a second person <span className="figure">{consents.length}</span>
+              </h2>
+              <ConsentRows consents={consents} />
+            </section>
+          )}
           <RequestsSection requests={requests} />
-          {!recorded && <p className="quiet">Refusals and places of what is others’ are theirs to see, and for whoever reads the whole record.</p>}
-          {recorded && <Section title="Refused in the last week" none="Nobody was refused." rows={refused.map((row) => (
-            <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>
-              <td><b>{row.who}</b><br /><span className="quiet">{row.organisation === '' ? 'never addressed' : row.organisation}</span></td>
-              <td>{row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}</td>
-              <td className="magenta">{row.reason.replaceAll('-', ' ')}{row.times > 1 && `, ${String(row.times)} times`}</td>
-              <td style={{ fontSize: 12 }}><Moment at={row.last} /></td>
-              <td>{row.recipientId !== null && <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>}{row.recipientId !== null && row.documentId !== null && <><br /><button type="button" className="chip" aria-label={`Why: ${row.who}, ${row.title}`} onClick={() => { setAsked({ recipient: row.recipientId ?? '', document: row.documentId ?? '' }); }}>Why?</button></>}{row.recipientId === null && readsRecord && <Link href="/ledger?kind=refused">Look at the ledger</Link>}</td>
-            </tr>
-          ))} />}
-          {recorded && <Section title="Opened from somewhere new" none="Everybody opened from where they usually do." rows={elsewhere.map((row) => (
-            <tr key={`${row.organisation} ${row.place}`}>
-              <td><b>{row.organisation}</b></td>
-              <td className="lamp">{row.place}</td>
-              <td className="quiet">until then from {row.usual.join(', ')}</td>
-              <td>{row.opens} {row.opens === 1 ? 'open' : 'opens'} since {dayText(row.since)}</td>
-              <td>{readsRecord ? <Link href={`/ledger?organisation=${encodeURIComponent(row.organisation)}&place=${encodeURIComponent(row.place)}`}>Look at these opens</Link> : <Link href={`/people?organisation=${encodeURIComponent(row.organisation)}`}>Look at its people</Link>}</td>
-            </tr>
-          ))} />}
-          <Section title="Ends within a week" none="No access ends within a week." rows={ending.map((row) => (
-            <tr key={row.dispatchId}>
-              <td><b>{row.subject}</b><br /><span className="figure quiet">{row.reference}</span></td>
-              <td>{row.people} {row.people === 1 ? 'person' : 'people'}</td>
-              <td className="lamp">{distanceText(row.until, now)}</td>
-              <td><Moment at={row.until} /></td>
-              <td><Link href={`/dispatches/${row.dispatchId}`}>Extend or let it end</Link></td>
-            </tr>
-          ))} />
-          <Section title="Never opened" none="Everybody has opened something of what they were sent." rows={silent.map((row) => (
-            <tr key={`${row.dispatchId} ${row.why}`}>
-              <td><b>{row.subject}</b><br /><span className="figure quiet">{row.reference}</span></td>
-              <td>{names(row.people)}</td>
-              <td className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>{silenceWords[row.why]}</td>
-              <td />
-              <td><Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>{row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={row.recipients} />}</td>
-            </tr>
-          ))} />
-          <Section title="Mail that did not arrive" none="Every message was delivered." rows={undelivered.map((row, i) => (
-            <tr key={i}>
-              <td><b>{row.address}</b></td>
-              <td>{row.subject}</td>
-              <td className={row.over ? 'magenta' : 'lamp'}>{row.over ? 'given up' : 'will be tried again'}</td>
-              <td className="quiet">{row.problem} {row.attempts} {row.attempts === 1 ? 'try' : 'tries'}</td>
-              <td>{row.dispatchId !== null && <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>}{row.dispatchId !== null && row.recipientId !== null && row.over && row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={[row.recipientId]} />}</td>
-            </tr>
-          ))} />
+          {!recorded && (
+            <p className="quiet">
+              Refusals and places of what is others’ are theirs to see, and for whoever reads the
+              whole record.
+            </p>
+          )}
+          {recorded && (
+            <Section
+              title="Refused in the last week"
+              none="Nobody was refused."
+              rows={refused.map((row) => (
+                <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>
+                  <td>
+                    <b>{row.who}</b>
+                    <br />
+                    <span className="quiet">
+                      {row.organisation === '' ? 'never addressed' : row.organisation}
+                    </span>
+                  </td>
+                  <td>
+                    {row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}
+                  </td>
+                  <td className="magenta">
+                    {row.reason.replaceAll('-', ' ')}
+                    {row.times > 1 && `, ${String(row.times)} times`}
+                  </td>
+                  <td style={{ fontSize: 12 }}>
+                    <Moment at={row.last} />
+                  </td>
+                  <td>
+                    {row.recipientId !== null && (
+                      <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>
+                    )}
+                    {row.recipientId !== null && row.documentId !== null && (
+                      <>
+                        <br />
+                        <button
+                          type="button"
+                          className="chip"
+                          aria-label={`Why: ${row.who}, ${row.title}`}
+                          onClick={() => {
+                            setAsked({
+                              recipient: row.recipientId ?? '',
+                              document: row.documentId ?? '',
+                            });
+                          }}
+                        >
+                          Why?
+                        </button>
+                      </>
+                    )}
+                    {row.recipientId === null && readsRecord && (
+                      <Link href="/ledger?kind=refused">Look at the ledger</Link>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            />
+          )}
+          {recorded && (
+            <Section
+              title="Opened from somewhere new"
+              none="Everybody opened from where they usually do."
+              rows={elsewhere.map((row) => (
+                <tr key={`${row.organisation} ${row.place}`}>
+                  <td>
+                    <b>{row.organisation}</b>
+                  </td>
+                  <td className="lamp">{row.place}</td>
+                  <td className="quiet">until then from {row.usual.join(', ')}</td>
+                  <td>
+                    {row.opens} {row.opens === 1 ? 'open' : 'opens'} since {dayText(row.since)}
+                  </td>
+                  <td>
+                    {readsRecord ? (
+                      <Link
+                        href={`/ledger?organisation=${encodeURIComponent(row.organisation)}&place=${encodeURIComponent(row.place)}`}
+                      >
+                        Look at these opens
+                      </Link>
+                    ) : (
+                      <Link href={`/people?organisation=${encodeURIComponent(row.organisation)}`}>
+                        Look at its people
+                      </Link>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            />
+          )}
+          <Section
+            title="Ends within a week"
+            none="No access ends within a week."
+            rows={ending.map((row) => (
+              <tr key={row.dispatchId}>
+                <td>
+                  <b>{row.subject}</b>
+                  <br />
+                  <span className="figure quiet">{row.reference}</span>
+                </td>
+                <td>
+                  {row.people} {row.people === 1 ? 'person' : 'people'}
+                </td>
+                <td className="lamp">{distanceText(row.until, now)}</td>
+                <td>
+                  <Moment at={row.until} />
+                </td>
+                <td>
+                  <Link href={`/dispatches/${row.dispatchId}`}>Extend or let it end</Link>
+                </td>
+              </tr>
+            ))}
+          />
+          <Section
+            title="Never opened"
+            none="Everybody has opened something of what they were sent."
+            rows={silent.map((row) => (
+              <tr key={`${row.dispatchId} ${row.why}`}>
+                <td>
+                  <b>{row.subject}</b>
+                  <br />
+                  <span className="figure quiet">{row.reference}</span>
+                </td>
+                <td>{names(row.people)}</td>
+                <td className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>
+                  {silenceWords[row.why]}
+                </td>
+                <td />
+                <td>
+                  <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
+                  {row.mayMail && (
+                    <MailAgain dispatch={row.dispatchId} recipients={row.recipients} />
+                  )}
+                </td>
+              </tr>
+            ))}
+          />
+          <Section
+            title="Mail that did not arrive"
+            none="Every message was delivered."
+            rows={undelivered.map((row, i) => (
+              <tr key={i}>
+                <td>
+                  <b>{row.address}</b>
+                </td>
+                <td>{row.subject}</td>
+                <td className={row.over ? 'magenta' : 'lamp'}>
+                  {row.over ? 'given up' : 'will be tried again'}
+                </td>
+                <td className="quiet">
+                  {row.problem} {row.attempts} {row.attempts === 1 ? 'try' : 'tries'}
+                </td>
+                <td>
+                  {row.dispatchId !== null && (
+                    <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
+                  )}
+                  {row.dispatchId !== null &&
+                    row.recipientId !== null &&
+                    row.over &&
+                    row.mayMail && (
+                      <MailAgain dispatch={row.dispatchId} recipients={[row.recipientId]} />
+                    )}
+                </td>
+              </tr>
+            ))}
+          />
         </div>
       </div>
-      {asked !== null && <aside className="side" aria-label="Why"><div className="row"><span className="gap" /><Button variant="text" onClick={() => { setAsked(null); }}>Close</Button></div><WhyPanel key={`${asked.recipient} ${asked.document}`} {...asked} /></aside>}
+      {asked !== null && (
+        <aside className="side" aria-label="Why">
+          <div className="row">
+            <span className="gap" />
+            <Button
+              variant="text"
+              onClick={() => {
+                setAsked(null);
+              }}
+            >
+              Close
+            </Button>
+          </div>
+          <WhyPanel key={`${asked.recipient} ${asked.document}`} {...asked} />
+        </aside>
+      )}
     </main>
   );
 }

@@ -5,8 +5,26 @@ import Button from '@mui/material/Button';
 import { WhyPanel } from '@/ui/why/why-panel';
 
 /** Asks why somebody can or cannot open a document, in one click. */
-export function AskWhy({ recipient, document, label }: { readonly recipient: string; readonly document: string; readonly label: string }) {
+export function AskWhy({
+  recipient,
+  document,
+  label,
+}: {
+  readonly recipient: string;
+  readonly document: string;
+  readonly label: string;
+}) {
   const [open, setOpen] = useState(false);
   if (open) return <WhyPanel recipient={recipient} document={document} />;
-  return <div className="row"><Button onClick={() => { setOpen(true); }}>{label}</Button></div>;
+  return (
+    <div className="row">
+      <Button
+        onClick={() => {
+          setOpen(true);
+        }}
+      >
+        {label}
+      </Button>
+    </div>
+  );
 }

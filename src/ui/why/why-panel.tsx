@@ -11,14 +11,35 @@ import { call, sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
 import { fromLocalField, momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
-import { deedOf, differences, endedByWords, refusedWords, remedyOf, rightRule, ruleWords, verdictWords } from '@/ui/why/why-words';
+import {
+  deedOf,
+  differences,
+  endedByWords,
+  refusedWords,
+  remedyOf,
+  rightRule,
+  ruleWords,
+  verdictWords,
+} from '@/ui/why/why-words';
 import { rightsLine } from '@/core/policy/rights-line';
 
-type Asked = { readonly at: string; readonly network: string; readonly country: string; readonly device: string; readonly address: string };
+type Asked = {
+  readonly at: string;
+  readonly network: string;
+  readonly country: string;
+  readonly device: string;
+  readonly address: string;
+};
 const NOW: Asked = { at: '', network: '', country: '', device: '', address: '' };
 
 /** Why a person can or cannot open a document, right by right, with what would change it; now, or at another time, place or device. */
-export function WhyPanel({ recipient, document }: { readonly recipient: string; readonly document: string }) {
+export function WhyPanel({
+  recipient,
+  document,
+}: {
+  readonly recipient: string;
+  readonly document: string;
+}) {
   const [asked, setAsked] = useState(NOW);
   const [found, setFound] = useState<Explained | null>(null);
   /** The answer for now, which the others are compared with. */
@@ -28,42 +49,113 @@ export function WhyPanel({ recipient, document }: { readonly recipient: string; 
   useEffect(() => {
     let gone = false;
     const { at, network, country, device, address } = asked;
-    const ask = { recipient, document, at: at === '' ? null : fromLocalField(at), network: network === '' ? null : network, country: country === '' ? null : country, device: device === '' ? null : device, address: address === '' ? null : address };
-    call<Explained>('POST', '/api/v1/explain', ask).then((answer) => { if (!gone) { setFound(answer); setProblem(null); if (asked === NOW) setPlain(answer); } }, (error: unknown) => { if (!gone) setProblem(sentenceOf(error)); });
-    return () => { gone = true; };
+    const ask = {
+      recipient,
+      document,
+      at: at === '' ? null : fromLocalField(at),
+      network: network === '' ? null : network,
+      country: country === '' ? null : country,
+      device: device === '' ? null : device,
+      address: address === '' ? null : address,
+    };
+    call<Explained>('POST', '/api/v1/explain', ask).then(
+      (answer) => {
+        if (!gone) {
+          setFound(answer);
+          setProblem(null);
+          if (asked === NOW) setPlain(answer);
+        }
+      },
+      (error: unknown) => {
+        if (!gone) setProblem(sentenceOf(error));
+      },
+    );
+    return () => {
+      gone = true;
+    };
   }, [asked, recipient, document]);
-  if (problem !== null && found === null) return <p role="alert" className="magenta">{problem}</p>;
+  if (problem !== null && found === null)
+    return (
+      <p role="alert" className="magenta">
+        {problem}
+      </p>
+    );
   if (found === null) return <p className="quiet">Looking…</p>;
   return (
     <section aria-label="Why" className="stack">
       <p className="answer">{answer(found)}</p>
-      <p className="quiet"><Rule reason={found.why} past={found.past} /></p>
+      <p className="quiet">
+        <Rule reason={found.why} past={found.past} />
+      </p>
       {found.opens && (
-        <table className="list"><tbody>
-          {found.rights.filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right)).map(({ right, verdict, reason }) => (
-            <tr key={right}>
-              <td style={{ paddingLeft: 0, width: '46%' }} className={verdict?.granted === true ? '' : 'magenta'}>{verdictWords(right, verdict)}</td>
-              <td style={{ fontSize: 12 }} className="quiet">{rightRule(verdict, reason) ?? <Rule reason={reason} past={found.past} />}</td>
-            </tr>
-          ))}
-        </tbody></table>
+        <table className="list">
+          <tbody>
+            {found.rights
+              .filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right))
+              .map(({ right, verdict, reason }) => (
+                <tr key={right}>
+                  <td
+                    style={{ paddingLeft: 0, width: '46%' }}
+                    className={verdict?.granted === true ? '' : 'magenta'}
+                  >
+                    {verdictWords(right, verdict)}
+                  </td>
+                  <td style={{ fontSize: 12 }} className="quiet">
+                    {rightRule(verdict, reason) ?? <Rule reason={reason} past={found.past} />}
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
       )}
-      {plain !== null && asked !== NOW && <Compared lines={differences(plain, found, (moment) => momentText(moment, zone))} />}
+      {plain !== null && asked !== NOW && (
+        <Compared lines={differences(plain, found, (moment) => momentText(moment, zone))} />
+      )}
       <Ways found={found} />
       <WhatIf asked={asked} onAsk={setAsked} />
-      {problem !== null && <p role="alert" className="magenta">{problem}</p>}
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }
 
 function answer({ opens, past, person, document, reason }: Explained): string {
-  if (past) return opens ? `${person} could open “${document}” then.` : `${person} could not open “${document}” then: ${refusedWords[reason ?? 'not-addressed']}.`;
-  return opens ? `${person} can open “${document}”.` : `${person} cannot open “${document}”: ${refusedWords[reason ?? 'not-addressed']}.`;
+  if (past)
+    return opens
+      ? `${person} could open “${document}” then.`
+      : `${person} could not open “${document}” then: ${refusedWords[reason ?? 'not-addressed']}.`;
+  return opens
+    ? `${person} can open “${document}”.`
+    : `${person} cannot open “${document}”: ${refusedWords[reason ?? 'not-addressed']}.`;
 }
 
 /** The rule behind a result, who set it and when, and what would change it. */
 function Rule({ reason, past }: { readonly reason: NamedReason; readonly past: boolean }) {
-  return <>By {ruleWords(reason)}{reason.setByName !== '' && <>, {deedOf(reason)} {reason.setByName}</>}{reason.setAt !== null && <> <Moment at={reason.setAt} /></>}{reason.lastChange !== null && <>, last changed by {reason.lastChange.by} <Moment at={reason.lastChange.at} /></>}. {past ? '' : remedyOf(reason)}</>;
+  return (
+    <>
+      By {ruleWords(reason)}
+      {reason.setByName !== '' && (
+        <>
+          , {deedOf(reason)} {reason.setByName}
+        </>
+      )}
+      {reason.setAt !== null && (
+        <>
+          {' '}
+          <Moment at={reason.setAt} />
+        </>
+      )}
+      {reason.lastChange !== null && (
+        <>
+          , last changed by {reason.lastChange.by} <Moment at={reason.lastChange.at} />
+        </>
+      )}
+      . {past ? '' : remedyOf(reason)}
+    </>
+  );
 }
 
 function Ways({ found: { ways } }: { readonly found: Explained }) {
@@ -71,38 +163,134 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
   return (
     <>
       <h2>{ways.length === 1 ? 'The one way in' : `${String(ways.length)} ways in`}</h2>
-      <table className="list"><tbody>
-        {ways.map((way) => (
-          <tr key={way.grant}>
-            <td style={{ paddingLeft: 0 }}><Link href={`/dispatches/${way.dispatch.id}`} className="figure">{way.dispatch.reference}</Link> {way.dispatch.subject}<br /><span className="quiet" style={{ fontSize: 12 }}>given by {way.givenBy} <Moment at={way.givenAt} />{way.conditions.map((line) => <span key={line}>; {line}</span>)}</span></td>
-            <td style={{ fontSize: 12 }} className={way.standing === 'live' ? '' : 'magenta'}>{way.standing === 'live' ? rightsLine(way.rights, null) : refusedWords[way.standing]}{way.until !== null && <><br />{way.standing === 'expired' ? 'ended' : 'ends'} <Moment at={way.until} />{endedByWords(way.endedBy)}</>}</td>
-          </tr>
-        ))}
-      </tbody></table>
+      <table className="list">
+        <tbody>
+          {ways.map((way) => (
+            <tr key={way.grant}>
+              <td style={{ paddingLeft: 0 }}>
+                <Link href={`/dispatches/${way.dispatch.id}`} className="figure">
+                  {way.dispatch.reference}
+                </Link>{' '}
+                {way.dispatch.subject}
+                <br />
+                <span className="quiet" style={{ fontSize: 12 }}>
+                  given by {way.givenBy} <Moment at={way.givenAt} />
+                  {way.conditions.map((line) => (
+                    <span key={line}>; {line}</span>
+                  ))}
+                </span>
+              </td>
+              <td style={{ fontSize: 12 }} className={way.standing === 'live' ? '' : 'magenta'}>
+                {way.standing === 'live'
+                  ? rightsLine(way.rights, null)
+                  : refusedWords[way.standing]}
+                {way.until !== null && (
+                  <>
+                    <br />
+                    {way.standing === 'expired' ? 'ended' : 'ends'} <Moment at={way.until} />
+                    {endedByWords(way.endedBy)}
+                  </>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }
 
 function Compared({ lines }: { readonly lines: readonly string[] }) {
-  return <section aria-label="Compared with now"><h2>Compared with now</h2>{lines.length === 0 ? <p className="quiet">The same.</p> : lines.map((line) => <p key={line}>{line}</p>)}</section>;
+  return (
+    <section aria-label="Compared with now">
+      <h2>Compared with now</h2>
+      {lines.length === 0 ? (
+        <p className="quiet">The same.</p>
+      ) : (
+        lines.map((line) => <p key={line}>{line}</p>)
+      )}
+    </section>
+  );
 }
 
 /** The same question at another time, place or device, or about somebody else. */
-function WhatIf({ asked, onAsk }: { readonly asked: Asked; readonly onAsk: (asked: Asked) => void }) {
+function WhatIf({
+  asked,
+  onAsk,
+}: {
+  readonly asked: Asked;
+  readonly onAsk: (asked: Asked) => void;
+}) {
   const [open, setOpen] = useState(false);
-  if (!open) return <div className="row"><Button onClick={() => { setOpen(true); }}>What if…</Button></div>;
-  const set = (name: keyof Asked) => (event: { readonly target: { readonly value: string } }) => { onAsk({ ...asked, [name]: event.target.value }); };
+  if (!open)
+    return (
+      <div className="row">
+        <Button
+          onClick={() => {
+            setOpen(true);
+          }}
+        >
+          What if…
+        </Button>
+      </div>
+    );
+  const set = (name: keyof Asked) => (event: { readonly target: { readonly value: string } }) => {
+    onAsk({ ...asked, [name]: event.target.value });
+  };
   return (
     <>
       <h2>What if</h2>
       <div className="row">
-        <TextField type="datetime-local" label="At, your time" value={asked.at} onChange={set('at')} helperText={asked.at === '' ? 'now' : ''} />
-        <TextField select label="On" value={asked.device} onChange={set('device')} sx={{ minWidth: 150 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}><MenuItem value="">any device</MenuItem><MenuItem value="kept">a device they keep</MenuItem><MenuItem value="visit">one for a visit</MenuItem></TextField>
-        <TextField label="From the network address" defaultValue={asked.network} onBlur={set('network')} placeholder="any" />
-        <TextField label="In the country" defaultValue={asked.country} onBlur={set('country')} placeholder="any" sx={{ maxWidth: 130 }} />
-        <TextField label="Or for the address" defaultValue={asked.address} onBlur={set('address')} placeholder="somebody else" />
+        <TextField
+          type="datetime-local"
+          label="At, your time"
+          value={asked.at}
+          onChange={set('at')}
+          helperText={asked.at === '' ? 'now' : ''}
+        />
+        <TextField
+          select
+          label="On"
+          value={asked.device}
+          onChange={set('device')}
+          sx={{ minWidth: 150 }}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        >
+          <MenuItem value="">any device</MenuItem>
+          <MenuItem value="kept">a device they keep</MenuItem>
+          <MenuItem value="visit">one for a visit</MenuItem>
+        </TextField>
+        <TextField
+          label="From the network address"
+          defaultValue={asked.network}
+          onBlur={set('network')}
+          placeholder="any"
+        />
+        <TextField
+          label="In the country"
+          defaultValue={asked.country}
+          onBlur={set('country')}
+          placeholder="any"
+          sx={{ maxWidth: 130 }}
+        />
+        <TextField
+          label="Or for the address"
+          defaultValue={asked.address}
+          onBlur={set('address')}
+          placeholder="somebody else"
+        />
       </div>
-      <div className="row"><Button variant="text" onClick={() => { onAsk(NOW); setOpen(false); }}>Back to now</Button></div>
+      <div className="row">
+        <Button
+          variant="text"
+          onClick={() => {
+            onAsk(NOW);
+            setOpen(false);
+          }}
+        >
+          Back to now
+        </Button>
+      </div>
     </>
   );
 }

@@ -8,17 +8,56 @@ import { levelOf } from '@/ui/words/limit-words';
 
 /** Why somebody cannot open a document, as staff read it. */
 export const refusedWords: Record<RefusalReason, string> = {
-  'identity-not-proven': 'the address has not been proven', 'not-addressed': 'nothing gives them access', 'recipient-blocked': 'the person is blocked', 'document-revoked': 'the whole document is revoked', 'not-yet': 'the window has not begun',
-  expired: 'access has ended', revoked: 'access was revoked', 'key-destroyed': 'the document’s key was destroyed', 'prove-again': 'the address must be proven again', 'device-not-accepted': 'only a device that is kept is accepted', 'too-many-devices': 'as many devices as agreed have been used',
-  'network-not-allowed': 'it does not open from this network', 'place-not-allowed': 'it does not open from this country', 'hours-not-allowed': 'it is outside the agreed hours', 'opens-used-up': 'it was opened as often as agreed', 'condition-unknown': 'a condition is not understood here', 'read-not-allowed': 'no grant gives them read',
+  'identity-not-proven': 'the address has not been proven',
+  'not-addressed': 'nothing gives them access',
+  'recipient-blocked': 'the person is blocked',
+  'document-revoked': 'the whole document is revoked',
+  'not-yet': 'the window has not begun',
+  expired: 'access has ended',
+  revoked: 'access was revoked',
+  'key-destroyed': 'the document’s key was destroyed',
+  'prove-again': 'the address must be proven again',
+  'device-not-accepted': 'only a device that is kept is accepted',
+  'too-many-devices': 'as many devices as agreed have been used',
+  'network-not-allowed': 'it does not open from this network',
+  'place-not-allowed': 'it does not open from this country',
+  'hours-not-allowed': 'it is outside the agreed hours',
+  'opens-used-up': 'it was opened as often as agreed',
+  'condition-unknown': 'a condition is not understood here',
+  'read-not-allowed': 'no grant gives them read',
 };
 
 const conditionNames: Record<keyof Conditions | 'unknown', string> = {
-  opens: 'number of opens', within: 'time from the first open', countries: 'countries', networks: 'networks', hours: 'hours', keptDevices: 'kind of device', devices: 'number of devices', proveEvery: 'proof of the address',
-  offline: 'offline allowance', captureDeterrent: 'capture deterrent', passOn: 'limits on passing on', unknown: 'condition that is not understood',
+  opens: 'number of opens',
+  within: 'time from the first open',
+  countries: 'countries',
+  networks: 'networks',
+  hours: 'hours',
+  keptDevices: 'kind of device',
+  devices: 'number of devices',
+  proveEvery: 'proof of the address',
+  offline: 'offline allowance',
+  captureDeterrent: 'capture deterrent',
+  passOn: 'limits on passing on',
+  unknown: 'condition that is not understood',
 };
-const limitNames: Record<keyof Limits, string> = { rights: 'rights', days: 'days', prints: 'prints', opens: 'opens', countries: 'countries', networks: 'networks' };
-const rightNames: Record<Right, string> = { read: 'Read', comment: 'Comment', copy: 'Copy text', print: 'Print', revise: 'Revise', keep: 'Keep a copy', 'pass-on': 'Pass on' };
+const limitNames: Record<keyof Limits, string> = {
+  rights: 'rights',
+  days: 'days',
+  prints: 'prints',
+  opens: 'opens',
+  countries: 'countries',
+  networks: 'networks',
+};
+const rightNames: Record<Right, string> = {
+  read: 'Read',
+  comment: 'Comment',
+  copy: 'Copy text',
+  print: 'Print',
+  revise: 'Revise',
+  keep: 'Keep a copy',
+  'pass-on': 'Pass on',
+};
 
 function grantName(name: string): string {
   return name === '' ? 'the new grant' : `the grant of ${name}`;
@@ -28,20 +67,34 @@ function grantName(name: string): string {
 function changeWords(change: NamedChange): string {
   const { name } = change;
   switch (change.kind) {
-    case 'prove-address': return 'have them prove their email address again';
-    case 'unblock': return 'unblock the person';
-    case 'reinstate-document': return 'reinstate the document';
-    case 'give-access': return 'give them the document';
-    case 'reinstate-grant': return `reinstate ${grantName(name)}`;
-    case 'extend-grant': return `set a later end for ${grantName(name)}`;
-    case 'begin-sooner': return `set an earlier start for ${grantName(name)}`;
-    case 'give-more-prints': return `allow more prints on ${grantName(name)}`;
-    case 'unlimit-prints': return `remove the limit on prints from ${grantName(name)}`;
-    case 'revoke-grant': return `revoke ${grantName(name)}`;
-    case 'give-right': return `give ${rightNames[change.right]} on ${grantName(name)}`;
-    case 'take-right': return `take ${rightNames[change.right]} from ${grantName(name)}`;
-    case 'change-condition': return `change the ${conditionNames[change.condition]} of ${grantName(name)}`;
-    case 'raise-ceiling': return `raise the ceiling on ${limitNames[change.limit]} of ${levelOf({ level: change.ceiling.level, name })}`;
+    case 'prove-address':
+      return 'have them prove their email address again';
+    case 'unblock':
+      return 'unblock the person';
+    case 'reinstate-document':
+      return 'reinstate the document';
+    case 'give-access':
+      return 'give them the document';
+    case 'reinstate-grant':
+      return `reinstate ${grantName(name)}`;
+    case 'extend-grant':
+      return `set a later end for ${grantName(name)}`;
+    case 'begin-sooner':
+      return `set an earlier start for ${grantName(name)}`;
+    case 'give-more-prints':
+      return `allow more prints on ${grantName(name)}`;
+    case 'unlimit-prints':
+      return `remove the limit on prints from ${grantName(name)}`;
+    case 'revoke-grant':
+      return `revoke ${grantName(name)}`;
+    case 'give-right':
+      return `give ${rightNames[change.right]} on ${grantName(name)}`;
+    case 'take-right':
+      return `take ${rightNames[change.right]} from ${grantName(name)}`;
+    case 'change-condition':
+      return `change the ${conditionNames[change.condition]} of ${grantName(name)}`;
+    case 'raise-ceiling':
+      return `raise the ceiling on ${limitNames[change.limit]} of ${levelOf({ level: change.ceiling.level, name })}`;
   }
 }
 
@@ -65,35 +118,60 @@ export function remedyOf({ changes }: NamedReason): string {
   if (changes.length === 0) return 'Nothing can change it.';
   const said = listed(changes.map(changeWords));
   if (changes.length === 1) return `To change this: ${said}.`;
-  return changes.length === 2 ? `To change this, both are needed: ${said}.` : `To change this, all ${String(changes.length)} are needed: ${said}.`;
+  return changes.length === 2
+    ? `To change this, both are needed: ${said}.`
+    : `To change this, all ${String(changes.length)} are needed: ${said}.`;
 }
 
 /** The rule behind one right, short where the grant itself decides: its own line says by whom and when. */
-export function rightRule(verdict: RightVerdict | null, { level, name }: NamedReason): string | null {
+export function rightRule(
+  verdict: RightVerdict | null,
+  { level, name }: NamedReason,
+): string | null {
   if (level !== 'grant' || verdict === null) return null;
   const grant = name === '' ? 'the grant' : name;
   if (verdict.granted) return `by ${grant}`;
   if (verdict.why === 'prints-used-up') return `all prints of ${grant} are made`;
-  return verdict.why === 'needs-unlimited-print' ? `${grant} limits prints, and a kept file can be printed at will` : `${grant} does not give it`;
+  return verdict.why === 'needs-unlimited-print'
+    ? `${grant} limits prints, and a kept file can be printed at will`
+    : `${grant} does not give it`;
 }
 
 /** What a person may do by one right: `may print 2 more copies`, `may not print`. */
 export function verdictWords(right: Right, verdict: RightVerdict | null): string {
-  const verb: Record<Right, string> = { read: 'read', comment: 'comment', copy: 'copy text', print: 'print', revise: 'send a revised file', keep: 'keep a copy', 'pass-on': 'pass it on' };
+  const verb: Record<Right, string> = {
+    read: 'read',
+    comment: 'comment',
+    copy: 'copy text',
+    print: 'print',
+    revise: 'send a revised file',
+    keep: 'keep a copy',
+    'pass-on': 'pass it on',
+  };
   if (verdict?.granted !== true) return `may not ${verb[right]}`;
   if (right !== 'print' || verdict.printsLeft === null) return `may ${verb[right]}`;
   return `may print ${String(verdict.printsLeft)} more ${verdict.printsLeft === 1 ? 'copy' : 'copies'}`;
 }
 
 /** Where two answers differ, a sentence each: what it is first, and what it is then. */
-export function differences(first: Explained, then: Explained, textOf: (moment: number) => string): string[] {
-  const opens = ({ opens: can, reason }: Explained): string => (can ? 'can open it' : `cannot open it: ${refusedWords[reason ?? 'not-addressed']}`);
-  const end = ({ until }: Explained): string => (until === null ? 'has no end' : `ends ${textOf(until)}`);
+export function differences(
+  first: Explained,
+  then: Explained,
+  textOf: (moment: number) => string,
+): string[] {
+  const opens = ({ opens: can, reason }: Explained): string =>
+    can ? 'can open it' : `cannot open it: ${refusedWords[reason ?? 'not-addressed']}`;
+  const end = ({ until }: Explained): string =>
+    until === null ? 'has no end' : `ends ${textOf(until)}`;
   const said: string[] = [];
   if (opens(first) !== opens(then)) said.push(`${opens(first)} → ${opens(then)}`);
-  if (first.opens && then.opens && first.until !== then.until) said.push(`${end(first)} → ${end(then)}`);
+  if (first.opens && then.opens && first.until !== then.until)
+    said.push(`${end(first)} → ${end(then)}`);
   for (const { right, verdict } of first.rights) {
-    const [before, after] = [verdictWords(right, verdict), verdictWords(right, then.rights.find((each) => each.right === right)?.verdict ?? null)];
+    const [before, after] = [
+      verdictWords(right, verdict),
+      verdictWords(right, then.rights.find((each) => each.right === right)?.verdict ?? null),
+    ];
     if (first.opens && then.opens && before !== after) said.push(`${before} → ${after}`);
   }
   return said;
@@ -103,5 +181,7 @@ export function differences(first: Explained, then: Explained, textOf: (moment: 
 export function endedByWords(endedBy: NamedWay['endedBy']): string {
   if (endedBy === null) return '';
   if (endedBy.kind === 'ceiling') return `, by the ceiling of ${endedBy.name}`;
-  return endedBy.kind === 'span' ? ', counted from the first open' : ', with the grant it was passed on from';
+  return endedBy.kind === 'span'
+    ? ', counted from the first open'
+    : ', with the grant it was passed on from';
 }

@@ -2,7 +2,10 @@ import { bareDomain } from '@/core/policy/address';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { Many } from '@/core/policy/addressee';
 
-type Named = Pick<GrantRow, 'recipientId' | 'kind' | 'name' | 'address' | 'organisation' | 'passedOnBy'>;
+type Named = Pick<
+  GrantRow,
+  'recipientId' | 'kind' | 'name' | 'address' | 'organisation' | 'passedOnBy'
+>;
 
 /** What stands below the name of somebody, or of what stands for many. */
 export const whoWords: Record<Many, string> = {
@@ -20,22 +23,37 @@ export function whoLine({ kind, organisation, address, passedOnBy }: Named): str
 
 /** `3 people`, `3 people and an unknown number more`: those who stand by themselves, and whether more can come in. */
 export function audience(people: number, unknown: boolean): string {
-  if (unknown) return people === 0 ? 'people unknown' : `${String(people)} ${people === 1 ? 'person' : 'people'} so far, the rest unknown`;
+  if (unknown)
+    return people === 0
+      ? 'people unknown'
+      : `${String(people)} ${people === 1 ? 'person' : 'people'} so far, the rest unknown`;
   return `${String(people)} ${people === 1 ? 'person' : 'people'}`;
 }
 
 /** The same, of grants. */
 export function audienceOf(grants: readonly Named[]): string {
-  return audience(new Set(grants.filter(({ kind }) => kind === 'person' || kind === 'visitor').map(({ recipientId }) => recipientId)).size, grants.some(({ kind }) => kind === 'domain' || kind === 'link'));
+  return audience(
+    new Set(
+      grants
+        .filter(({ kind }) => kind === 'person' || kind === 'visitor')
+        .map(({ recipientId }) => recipientId),
+    ).size,
+    grants.some(({ kind }) => kind === 'domain' || kind === 'link'),
+  );
 }
 
 /** What a link is worth to whoever holds it. */
 export function linkWords({ kind, name, address }: Named): string {
   switch (kind) {
-    case 'person': return `For ${address} alone. Forwarded to somebody else it is worth nothing.`;
-    case 'group': return `Leads whoever is in “${name}”, once they prove their address. To anybody else it is worth nothing.`;
-    case 'domain': return `Opens for any address at ${bareDomain(address)}, once it is proven. To anybody else it is worth nothing.`;
-    case 'visitor': return 'For one visit of somebody who came by the open link.';
-    case 'link': return 'Opens for whoever holds it, with no proof.';
+    case 'person':
+      return `For ${address} alone. Forwarded to somebody else it is worth nothing.`;
+    case 'group':
+      return `Leads whoever is in “${name}”, once they prove their address. To anybody else it is worth nothing.`;
+    case 'domain':
+      return `Opens for any address at ${bareDomain(address)}, once it is proven. To anybody else it is worth nothing.`;
+    case 'visitor':
+      return 'For one visit of somebody who came by the open link.';
+    case 'link':
+      return 'Opens for whoever holds it, with no proof.';
   }
 }

@@ -4,7 +4,17 @@ import { kindWords } from '@/ui/words/kind-words';
 
 /** By what the ledger is narrowed. */
 export const dimensionWords: Record<Dimension, string> = {
-  document: 'document', version: 'version', recipient: 'person', dispatch: 'dispatch', actor: 'done by', device: 'device', organisation: 'organisation', place: 'place', kind: 'what', reason: 'reason', outcome: 'outcome',
+  document: 'document',
+  version: 'version',
+  recipient: 'person',
+  dispatch: 'dispatch',
+  actor: 'done by',
+  device: 'device',
+  organisation: 'organisation',
+  place: 'place',
+  kind: 'what',
+  reason: 'reason',
+  outcome: 'outcome',
 };
 
 function isKind(value: string): value is Kind {

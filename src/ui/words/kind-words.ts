@@ -1,4 +1,13 @@
 import type { Kind } from '@/core/insight/kinds';
 
 /** The heaps of the ledger. */
-export const kindWords: Record<Kind, string> = { opened: 'opened', read: 'pages shown', taken: 'printed, copied, kept', refused: 'refused', sent: 'sent', changed: 'changed', staff: 'staff', proof: 'codes and keys' };
+export const kindWords: Record<Kind, string> = {
+  opened: 'opened',
+  read: 'pages shown',
+  taken: 'printed, copied, kept',
+  refused: 'refused',
+  sent: 'sent',
+  changed: 'changed',
+  staff: 'staff',
+  proof: 'codes and keys',
+};

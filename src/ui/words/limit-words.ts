@@ -3,7 +3,12 @@ import type { LevelDefaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
 import { rightsLine } from '@/core/policy/rights-line';
 
-export const levelWords: Record<Level, string> = { organisation: 'organisation', marking: 'marking', folder: 'folder', document: 'document' };
+export const levelWords: Record<Level, string> = {
+  organisation: 'organisation',
+  marking: 'marking',
+  folder: 'folder',
+  document: 'document',
+};
 
 /** `the folder Hull 412`; of the organisation `the organisation`. */
 export function levelOf({ level, name }: { readonly level: Level; readonly name: string }): string {
@@ -23,10 +28,17 @@ export function limitLines({ rights, days, prints, opens, countries, networks }:
 }
 
 /** What sendings below a level begin with, a line each, and what stands on every page. */
-export function defaultLines({ defaults: { rights, days, prints }, watermark }: Pick<LevelDefaults, 'defaults' | 'watermark'>): string[] {
+export function defaultLines({
+  defaults: { rights, days, prints },
+  watermark,
+}: Pick<LevelDefaults, 'defaults' | 'watermark'>): string[] {
   return [
     rights === null ? '' : rightsLine(rights, prints),
-    days === null ? '' : days === 'no-end' ? 'no end' : `${String(days)} ${days === 1 ? 'day' : 'days'}`,
+    days === null
+      ? ''
+      : days === 'no-end'
+        ? 'no end'
+        : `${String(days)} ${days === 1 ? 'day' : 'days'}`,
     watermark === '' ? '' : `“${watermark}” on every page`,
   ].filter((line) => line !== '');
 }

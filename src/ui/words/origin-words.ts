@@ -4,7 +4,9 @@ import { levelOf } from '@/ui/words/limit-words';
 import { rightsLine } from '@/core/policy/rights-line';
 
 function by(origin: DefaultsRow | null): string {
-  return origin === null ? 'nobody set it otherwise' : `set by ${levelOf(origin)}${origin.setBy === '' ? '' : `, ${origin.setBy}`}`;
+  return origin === null
+    ? 'nobody set it otherwise'
+    : `set by ${levelOf(origin)}${origin.setBy === '' ? '' : `, ${origin.setBy}`}`;
 }
 
 /** What a sending begins with, each value with where it comes from. */

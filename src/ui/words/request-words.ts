@@ -1,7 +1,13 @@
 import { isMessage, type Ask, type RequestState } from '@/core/policy/requests';
 import { verbList } from '@/ui/words/rights-words';
 
-export const requestStateWords: Record<RequestState, string> = { waiting: 'waiting for an answer', given: 'given', 'given-in-part': 'given in part', declined: 'declined', answered: 'answered' };
+export const requestStateWords: Record<RequestState, string> = {
+  waiting: 'waiting for an answer',
+  given: 'given',
+  'given-in-part': 'given in part',
+  declined: 'declined',
+  answered: 'answered',
+};
 
 /** What somebody wants, to be read behind their name: `asks to print`, `asks for more time`, `writes`. */
 export function askText(ask: Ask, past = false): string {

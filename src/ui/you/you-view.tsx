@@ -14,18 +14,35 @@ import { roleHints } from '@/ui/words/role-words';
 export function YouView({ you }: { readonly you: YouPage }) {
   const [offer, setOffer] = useState<FactorOffer | null>(null);
   const { said, attempt } = useAttempt();
-  const begin = () => attempt(async () => { setOffer(await call<FactorOffer>('POST', '/api/v1/you/factor/begin', {})); });
+  const begin = () =>
+    attempt(async () => {
+      setOffer(await call<FactorOffer>('POST', '/api/v1/you/factor/begin', {}));
+    });
   const confirm = async (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
     const code = new FormData(event.currentTarget).get('code');
-    const done = await attempt(() => call('POST', '/api/v1/you/factor', { secret: offer?.secret, seal: offer?.seal, code }), 'The second factor is set up. From now on you sign in with password and code.');
+    const done = await attempt(
+      () => call('POST', '/api/v1/you/factor', { secret: offer?.secret, seal: offer?.seal, code }),
+      'The second factor is set up. From now on you sign in with password and code.',
+    );
     if (done) setOffer(null);
   };
-  const remove = () => attempt(() => call('DELETE', '/api/v1/you/factor'), 'The second factor is off: your password alone signs you in.');
+  const remove = () =>
+    attempt(
+      () => call('DELETE', '/api/v1/you/factor'),
+      'The second factor is off: your password alone signs you in.',
+    );
   return (
     <main className="work wide">
       <div className="surface">
-        <div className="head"><div className="row"><h1>{you.name}</h1><span className="quiet">{you.email} · {you.role}</span></div></div>
+        <div className="head">
+          <div className="row">
+            <h1>{you.name}</h1>
+            <span className="quiet">
+              {you.email} · {you.role}
+            </span>
+          </div>
+        </div>
         <div className="scroll" style={{ padding: '16px 22px 40px' }}>
           <div className="stack" style={{ maxWidth: 620 }}>
             <h2>What you may do</h2>
@@ -33,17 +50,62 @@ export function YouView({ you }: { readonly you: YouPage }) {
             <NoticesPart choices={you.notices} />
             <h2 style={{ marginTop: 14 }}>Second factor</h2>
             <Notice said={said} />
-            <p>{you.factor ? 'On. You sign in with your password and the code of an authenticator app.' : 'Off. Whoever learns your password can sign in as you. An authenticator app on your phone adds a code that changes every half minute.'}</p>
-            {you.factor && <div className="row"><Button color="error" onClick={() => void remove()}>Take it off…</Button></div>}
-            {!you.factor && offer === null && <div className="row"><Button variant="contained" onClick={() => void begin()}>Set up a second factor</Button></div>}
+            <p>
+              {you.factor
+                ? 'On. You sign in with your password and the code of an authenticator app.'
+                : 'Off. Whoever learns your password can sign in as you. An authenticator app on your phone adds a code that changes every half minute.'}
+            </p>
+            {you.factor && (
+              <div className="row">
+                <Button color="error" onClick={() => void remove()}>
+                  Take it off…
+                </Button>
+              </div>
+            )}
+            {!you.factor && offer === null && (
+              <div className="row">
+                <Button variant="contained" onClick={() => void begin()}>
+                  Set up a second factor
+                </Button>
+              </div>
+            )}
             {!you.factor && offer !== null && (
               <form className="stack" style={{ gap: 14 }} onSubmit={(event) => void confirm(event)}>
                 <div className="row" style={{ alignItems: 'flex-start', gap: 20 }}>
-                  <img alt="QR code for an authenticator app" width={176} height={176} src={`data:image/svg+xml,${encodeURIComponent(offer.picture)}`} style={{ background: '#fff', border: '1px solid var(--line)' }} />
-                  <div className="stack" style={{ flex: 1, minWidth: 240 }}><p>Photograph this with your authenticator app, or type the secret there:</p><code className="key-text">{offer.secret.replaceAll(/(.{4})/g, '$1 ').trim()}</code></div>
+                  <img
+                    alt="QR code for an authenticator app"
+                    width={176}
+                    height={176}
+                    src={`data:image/svg+xml,${encodeURIComponent(offer.picture)}`}
+                    style={{ background: '#fff', border: '1px solid var(--line)' }}
+                  />
+                  <div className="stack" style={{ flex: 1, minWidth: 240 }}>
+                    <p>Photograph this with your authenticator app, or type the secret there:</p>
+                    <code className="key-text">
+                      {offer.secret.replaceAll(/(.{4})/g, '$1 ').trim()}
+                    </code>
+                  </div>
                 </div>
-                <TextField name="code" label="The code it shows" autoComplete="one-time-code" inputMode="numeric" required sx={{ maxWidth: 240 }} />
-                <div className="row"><Button type="submit" variant="contained">Turn it on</Button><Button onClick={() => { setOffer(null); }}>Leave it off</Button></div>
+                <TextField
+                  name="code"
+                  label="The code it shows"
+                  autoComplete="one-time-code"
+                  inputMode="numeric"
+                  required
+                  sx={{ maxWidth: 240 }}
+                />
+                <div className="row">
+                  <Button type="submit" variant="contained">
+                    Turn it on
+                  </Button>
+                  <Button
+                    onClick={() => {
+                      setOffer(null);
+                    }}
+                  >
+                    Leave it off
+                  </Button>
+                </div>
               </form>
             )}
           </div>

@@ -3,7 +3,11 @@ import { loadForStaff } from '@/server/http/handle';
 import { listLedger } from '@/server/services/list-entries';
 import { LedgerView } from '@/ui/ledger/ledger-view';
 
-export default async function LedgerPage({ searchParams }: { readonly searchParams: Promise<Record<string, string | string[]>> }) {
+export default async function LedgerPage({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string | string[]>>;
+}) {
   const given = await searchParams;
   const { filter, page } = await loadForStaff('read-own-record', async (deps, actor) => {
     const input = ledgerInput.parse(given);

@@ -3,7 +3,11 @@ import { loadForStaff } from '@/server/http/handle';
 import { viewOpens } from '@/server/services/count-opens';
 import { OpensView } from '@/ui/opens/opens-view';
 
-export default async function OpensPage({ searchParams }: { readonly searchParams: Promise<Record<string, string>> }) {
+export default async function OpensPage({
+  searchParams,
+}: {
+  readonly searchParams: Promise<Record<string, string>>;
+}) {
   const given = await searchParams;
   const { filter, page } = await loadForStaff('read-own-record', async (deps, actor) => {
     const input = opensInput.parse(given);

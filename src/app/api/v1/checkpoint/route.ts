@@ -3,4 +3,6 @@ import { handle } from '@/server/http/handle';
 import { bytes } from '@/server/http/respond';
 import { fetchCheckpoint } from '@/server/services/keep-checkpoints';
 
-export const GET = handle('stranger', nothing, fetchCheckpoint, (text) => bytes(new TextEncoder().encode(text), 'text/plain; charset=utf-8'));
+export const GET = handle('stranger', nothing, fetchCheckpoint, (text) =>
+  bytes(new TextEncoder().encode(text), 'text/plain; charset=utf-8'),
+);

@@ -2,7 +2,11 @@ import { choosePasswordInput } from '@/contracts/staff';
 import { handleIdentity } from '@/server/http/handle';
 import { choosePassword } from '@/server/services/manage-staff';
 
-export const POST = handleIdentity('stranger', choosePasswordInput, async ({ deps, identity }, actor, input) => {
-  await choosePassword(deps, identity, actor.from, input);
-  return { body: {}, cookies: [] };
-});
+export const POST = handleIdentity(
+  'stranger',
+  choosePasswordInput,
+  async ({ deps, identity }, actor, input) => {
+    await choosePassword(deps, identity, actor.from, input);
+    return { body: {}, cookies: [] };
+  },
+);

@@ -2,7 +2,11 @@ import { signInInput } from '@/contracts/organisation';
 import { handleIdentity } from '@/server/http/handle';
 import { signIn } from '@/server/services/sign-in';
 
-export const POST = handleIdentity('stranger', signInInput, async ({ deps, identity }, actor, input, request) => ({
-  body: {},
-  cookies: await signIn(deps, identity, actor.from, request.headers, input),
-}));
+export const POST = handleIdentity(
+  'stranger',
+  signInInput,
+  async ({ deps, identity }, actor, input, request) => ({
+    body: {},
+    cookies: await signIn(deps, identity, actor.from, request.headers, input),
+  }),
+);

@@ -2,7 +2,11 @@ import { nothing } from '@/contracts/nothing';
 import { handleIdentity } from '@/server/http/handle';
 import { signOut } from '@/server/services/sign-in';
 
-export const POST = handleIdentity('staff', nothing, async ({ deps, identity }, actor, _input, request) => ({
-  body: {},
-  cookies: await signOut(deps, identity, actor, request.headers),
-}));
+export const POST = handleIdentity(
+  'staff',
+  nothing,
+  async ({ deps, identity }, actor, _input, request) => ({
+    body: {},
+    cookies: await signOut(deps, identity, actor, request.headers),
+  }),
+);

@@ -3,8 +3,14 @@ import { loadForStaff } from '@/server/http/handle';
 import { viewAfterRevocation } from '@/server/services/after-revocation';
 import { AfterView } from '@/ui/after/after-view';
 
-export default async function AfterDispatchPage({ params }: { readonly params: Promise<{ readonly id: string }> }) {
+export default async function AfterDispatchPage({
+  params,
+}: {
+  readonly params: Promise<{ readonly id: string }>;
+}) {
   const given = await params;
-  const page = await loadForStaff('look', (deps, actor) => viewAfterRevocation(deps, actor, { dispatch: dispatchPageInput.parse(given).id }));
+  const page = await loadForStaff('look', (deps, actor) =>
+    viewAfterRevocation(deps, actor, { dispatch: dispatchPageInput.parse(given).id }),
+  );
   return <AfterView page={page} />;
 }

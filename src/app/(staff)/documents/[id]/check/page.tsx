@@ -3,7 +3,15 @@ import { loadForStaff } from '@/server/http/handle';
 import { checkDocument } from '@/server/services/check-document';
 import { CheckPages } from '@/ui/documents/check-pages';
 
-export default async function CheckPage({ params }: { readonly params: Promise<{ readonly id: string }> }) {
+export default async function CheckPage({
+  params,
+}: {
+  readonly params: Promise<{ readonly id: string }>;
+}) {
   const input = documentInput.parse(await params);
-  return <CheckPages view={await loadForStaff('look', (deps, actor) => checkDocument(deps, actor, input))} />;
+  return (
+    <CheckPages
+      view={await loadForStaff('look', (deps, actor) => checkDocument(deps, actor, input))}
+    />
+  );
 }

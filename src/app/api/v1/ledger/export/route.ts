@@ -3,9 +3,6 @@ import { handle } from '@/server/http/handle';
 import { byteStream } from '@/server/http/respond';
 import { exportLedger } from '@/server/services/list-entries';
 
-export const GET = handle(
-  'read-own-record',
-  ledgerInput,
-  exportLedger,
-  (rows) => byteStream(rows, 'text/csv; charset=utf-8', 'ledger.csv'),
+export const GET = handle('read-own-record', ledgerInput, exportLedger, (rows) =>
+  byteStream(rows, 'text/csv; charset=utf-8', 'ledger.csv'),
 );

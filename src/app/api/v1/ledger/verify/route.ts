@@ -3,4 +3,6 @@ import { handle } from '@/server/http/handle';
 import { byteStream } from '@/server/http/respond';
 import { verifyOnScreen } from '@/server/services/verify-on-screen';
 
-export const POST = handle('read-record', verifyInput, verifyOnScreen, (lines) => byteStream(lines, 'application/x-ndjson', 'progress.ndjson'));
+export const POST = handle('read-record', verifyInput, verifyOnScreen, (lines) =>
+  byteStream(lines, 'application/x-ndjson', 'progress.ndjson'),
+);

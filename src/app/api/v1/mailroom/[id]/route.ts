@@ -7,5 +7,10 @@ export const GET = handle(
   'read-mailroom',
   messageInput,
   (deps, _actor, input) => readMessage(deps, input),
-  (message) => bytes(new TextEncoder().encode(message.raw), 'message/rfc822', asDownload(`${message.subject}.eml`)),
+  (message) =>
+    bytes(
+      new TextEncoder().encode(message.raw),
+      'message/rfc822',
+      asDownload(`${message.subject}.eml`),
+    ),
 );

@@ -3,8 +3,19 @@ import { handle } from '@/server/http/handle';
 import { asDownload, byteStream, bytes } from '@/server/http/respond';
 import { bringPeopleLines, takePeopleOut } from '@/server/services/exchange-people';
 
-const types = { csv: 'text/csv; charset=utf-8', ldif: 'text/plain; charset=utf-8', vcard: 'text/vcard; charset=utf-8' } as const;
+const types = {
+  csv: 'text/csv; charset=utf-8',
+  ldif: 'text/plain; charset=utf-8',
+  vcard: 'text/vcard; charset=utf-8',
+} as const;
 const names = { csv: 'people.csv', ldif: 'people.ldif', vcard: 'people.vcf' } as const;
 
-export const GET = handle('settings', takePeopleInput, takePeopleOut, ({ text, format }) => bytes(new TextEncoder().encode(text), types[format], asDownload(names[format])));
-export const POST = handle('settings', bringPeopleInput, (deps, actor, input) => Promise.resolve(bringPeopleLines(deps, actor, input)), (lines) => byteStream(lines, 'application/x-ndjson', 'progress.ndjson'));
+export const GET = handle('settings', takePeopleInput, takePeopleOut, ({ text, format }) =>
+  bytes(new TextEncoder().encode(text), types[format], asDownload(names[format])),
+);
+export const POST = handle(
+  'settings',
+  bringPeopleInput,
+  (deps, actor, input) => Promise.resolve(bringPeopleLines(deps, actor, input)),
+  (lines) => byteStream(lines, 'application/x-ndjson', 'progress.ndjson'),
+);

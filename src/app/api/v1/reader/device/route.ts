@@ -4,4 +4,10 @@ import { json } from '@/server/http/respond';
 import { deviceCookie } from '@/server/http/session';
 import { enterCode } from '@/server/services/prove-address';
 
-export const POST = handle('stranger', enterCodeInput, enterCode, ({ deviceToken, maxAge }, { publicUrl }) => json({}, 200, { 'set-cookie': deviceCookie(deviceToken, publicUrl, maxAge) }));
+export const POST = handle(
+  'stranger',
+  enterCodeInput,
+  enterCode,
+  ({ deviceToken, maxAge }, { publicUrl }) =>
+    json({}, 200, { 'set-cookie': deviceCookie(deviceToken, publicUrl, maxAge) }),
+);

@@ -4,4 +4,6 @@ import { json } from '@/server/http/respond';
 import { deviceCookie } from '@/server/http/session';
 import { leaveDevice } from '@/server/services/open-document';
 
-export const POST = handle('reader', nothing, leaveDevice, (result, { publicUrl }) => json(result, 200, { 'set-cookie': deviceCookie('', publicUrl, 0) }));
+export const POST = handle('reader', nothing, leaveDevice, (result, { publicUrl }) =>
+  json(result, 200, { 'set-cookie': deviceCookie('', publicUrl, 0) }),
+);

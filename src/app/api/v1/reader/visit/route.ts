@@ -4,4 +4,6 @@ import { json } from '@/server/http/respond';
 import { deviceCookie } from '@/server/http/session';
 import { visitLink } from '@/server/services/visit-link';
 
-export const POST = handle('stranger', visitInput, visitLink, ({ deviceToken }, { publicUrl }) => json({}, 200, { 'set-cookie': deviceCookie(deviceToken, publicUrl, null) }));
+export const POST = handle('stranger', visitInput, visitLink, ({ deviceToken }, { publicUrl }) =>
+  json({}, 200, { 'set-cookie': deviceCookie(deviceToken, publicUrl, null) }),
+);

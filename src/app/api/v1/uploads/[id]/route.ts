@@ -4,5 +4,7 @@ import { handle } from '@/server/http/handle';
 import { cancelUpload } from '@/server/services/protect-document';
 import { receivePart } from '@/server/services/receive-part';
 
-export const PUT = handle('protect', partInput, (deps, actor, input, request) => receivePart(deps, actor, input, bodyOf(request)));
+export const PUT = handle('protect', partInput, (deps, actor, input, request) =>
+  receivePart(deps, actor, input, bodyOf(request)),
+);
 export const DELETE = handle('protect', cancelUploadInput, cancelUpload);

@@ -2,7 +2,11 @@ import { proofInput } from '@/contracts/staff';
 import { handleIdentity } from '@/server/http/handle';
 import { proveAgain } from '@/server/services/prove-staff';
 
-export const POST = handleIdentity('staff', proofInput, async ({ deps, identity }, actor, input) => {
-  await proveAgain(deps, identity, actor, input);
-  return { body: {}, cookies: [] };
-});
+export const POST = handleIdentity(
+  'staff',
+  proofInput,
+  async ({ deps, identity }, actor, input) => {
+    await proveAgain(deps, identity, actor, input);
+    return { body: {}, cookies: [] };
+  },
+);

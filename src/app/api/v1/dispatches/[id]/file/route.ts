@@ -4,4 +4,6 @@ import { byteStream } from '@/server/http/respond';
 import { takeProtectedFile } from '@/server/services/protected-files';
 
 // Each taking is on the record, so it is asked for by POST: nothing that looks ahead fetches one.
-export const POST = handle('dispatch', takeFileInput, takeProtectedFile, (file) => byteStream(file.read(), 'application/pdf', file.name, file.bytes));
+export const POST = handle('dispatch', takeFileInput, takeProtectedFile, (file) =>
+  byteStream(file.read(), 'application/pdf', file.name, file.bytes),
+);

@@ -3,4 +3,9 @@ import { handle } from '@/server/http/handle';
 import { eventStream } from '@/server/http/respond';
 import { watchOpen } from '@/server/services/read-pages';
 
-export const GET = handle('reader', licenceInput, (deps, actor, input) => eventStream((send) => watchOpen(deps, actor, input, send), 'changed'), (response) => response);
+export const GET = handle(
+  'reader',
+  licenceInput,
+  (deps, actor, input) => eventStream((send) => watchOpen(deps, actor, input, send), 'changed'),
+  (response) => response,
+);

@@ -3,4 +3,8 @@ import { handle } from '@/server/http/handle';
 import { byteStream, json } from '@/server/http/respond';
 import { printDocument } from '@/server/services/read-pages';
 
-export const POST = handle('reader', printInput, printDocument, (result) => (result.outcome === 'refused' ? json(result, 403) : byteStream(result.pieces, 'application/pdf', result.name, result.bytes)));
+export const POST = handle('reader', printInput, printDocument, (result) =>
+  result.outcome === 'refused'
+    ? json(result, 403)
+    : byteStream(result.pieces, 'application/pdf', result.name, result.bytes),
+);

@@ -3,4 +3,6 @@ import { handle } from '@/server/http/handle';
 import { bytes } from '@/server/http/respond';
 import { checkPage } from '@/server/services/check-document';
 
-export const GET = handle('look', checkPageInput, checkPage, (picture) => bytes(picture.bytes, picture.type));
+export const GET = handle('look', checkPageInput, checkPage, (picture) =>
+  bytes(picture.bytes, picture.type),
+);

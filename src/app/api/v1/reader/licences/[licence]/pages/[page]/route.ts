@@ -3,4 +3,6 @@ import { handle } from '@/server/http/handle';
 import { bytes, json } from '@/server/http/respond';
 import { renderPage } from '@/server/services/read-pages';
 
-export const GET = handle('reader', pageInput, renderPage, (result) => ('outcome' in result ? json(result, 403) : bytes(result.bytes, result.type)));
+export const GET = handle('reader', pageInput, renderPage, (result) =>
+  'outcome' in result ? json(result, 403) : bytes(result.bytes, result.type),
+);

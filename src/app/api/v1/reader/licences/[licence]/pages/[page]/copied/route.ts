@@ -3,4 +3,6 @@ import { handle } from '@/server/http/handle';
 import { json } from '@/server/http/respond';
 import { noteCopied } from '@/server/services/read-pages';
 
-export const POST = handle('reader', copiedInput, noteCopied, (result) => json(result, 'outcome' in result ? 403 : 200));
+export const POST = handle('reader', copiedInput, noteCopied, (result) =>
+  json(result, 'outcome' in result ? 403 : 200),
+);

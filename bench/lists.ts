@@ -53,20 +53,18 @@ async function impactOfCeiling(
   await deps.db.write(async (tx) => {
     await tx.insert(dispatches).values([...rows]);
     for (const part of inParts(Array.from({ length: LIMITED }, (_, n) => n))) {
-      await tx
-        .insert(grants)
-        .values(
-          part.map((n) => ({
-            id: newId('grant', random),
-            dispatchId: rows[n % rows.length]?.id ?? 'dsp_',
-            documentId: papers[n % MANY]?.id ?? 'doc_',
-            recipientId: people[(n * 7 + Math.floor(n / MANY)) % MANY]?.id ?? 'rcp_',
-            rights: n % 2 === 0 ? ['read' as const] : ['read' as const, 'print' as const],
-            untilAt: now + (n % 90) * DAY + DAY,
-            givenBy: ida.id,
-            givenAt: now - (n % 30) * DAY,
-          })),
-        );
+      await tx.insert(grants).values(
+        part.map((n) => ({
+          id: newId('grant', random),
+          dispatchId: rows[n % rows.length]?.id ?? 'dsp_',
+          documentId: papers[n % MANY]?.id ?? 'doc_',
+          recipientId: people[(n * 7 + Math.floor(n / MANY)) % MANY]?.id ?? 'rcp_',
+          rights: n % 2 === 0 ? ['read' as const] : ['read' as const, 'print' as const],
+          untilAt: now + (n % 90) * DAY + DAY,
+          givenBy: ida.id,
+          givenAt: now - (n % 30) * DAY,
+        })),
+      );
     }
   });
   const waits: number[] = [];
@@ -154,43 +152,37 @@ export async function lists(folder: string): Promise<void> {
     sentBy: staffId,
     sentAt: now,
   };
-  const given = people
-    .slice(0, MANY / 20)
-    .flatMap((person) =>
-      papers
-        .slice(0, 20)
-        .map((paper) => ({
-          id: newId('grant', random),
-          dispatchId: dispatch.id,
-          documentId: paper.id,
-          recipientId: person.id,
-          rights: ['read' as const],
-          untilAt: now + 30 * DAY,
-          givenBy: staffId,
-          givenAt: now,
-        })),
-    );
+  const given = people.slice(0, MANY / 20).flatMap((person) =>
+    papers.slice(0, 20).map((paper) => ({
+      id: newId('grant', random),
+      dispatchId: dispatch.id,
+      documentId: paper.id,
+      recipientId: person.id,
+      rights: ['read' as const],
+      untilAt: now + 30 * DAY,
+      givenBy: staffId,
+      givenAt: now,
+    })),
+  );
   await deps.db.write(async (tx) => {
     for (const rows of inParts(papers)) {
       await tx.insert(documents).values(rows);
-      await tx
-        .insert(versions)
-        .values(
-          rows.map((row) => ({
-            id: row.versionId,
-            documentId: row.id,
-            number: 1,
-            fileName: 'a.pdf',
-            pages: 3,
-            bytes: 90_000,
-            blobKey: row.versionId,
-            headerBytes: 200,
-            wrappedKey: Buffer.alloc(60),
-            keyGeneration: 1,
-            createdAt: now,
-            createdBy: staffId,
-          })),
-        );
+      await tx.insert(versions).values(
+        rows.map((row) => ({
+          id: row.versionId,
+          documentId: row.id,
+          number: 1,
+          fileName: 'a.pdf',
+          pages: 3,
+          bytes: 90_000,
+          blobKey: row.versionId,
+          headerBytes: 200,
+          wrappedKey: Buffer.alloc(60),
+          keyGeneration: 1,
+          createdAt: now,
+          createdBy: staffId,
+        })),
+      );
     }
     for (const rows of inParts(people)) await tx.insert(recipients).values(rows);
     await tx.insert(dispatches).values(dispatch);
@@ -294,37 +286,33 @@ export async function lists(folder: string): Promise<void> {
       address: people.find((person) => person.id === grant.recipientId)?.address ?? '',
     }));
     await deps.db.write(async (tx) => {
-      await tx
-        .insert(devices)
-        .values(
-          rows.map((row) => ({
-            id: row.device,
-            address: row.address,
-            recipientId: row.grant.recipientId,
-            label: '',
-            kept: false,
-            tokenHash: row.device,
-            publicKey: {},
-            createdAt: now,
-            expiresAt: now + DAY,
-          })),
-        );
-      await tx
-        .insert(licences)
-        .values(
-          rows.map((row) => ({
-            id: row.licence,
-            grantId: row.grant.id,
-            documentId: row.grant.documentId,
-            versionId,
-            recipientId: row.grant.recipientId,
-            deviceId: row.device,
-            watermark: '',
-            statement: '',
-            openedAt: now,
-            expiresAt: now + DAY,
-          })),
-        );
+      await tx.insert(devices).values(
+        rows.map((row) => ({
+          id: row.device,
+          address: row.address,
+          recipientId: row.grant.recipientId,
+          label: '',
+          kept: false,
+          tokenHash: row.device,
+          publicKey: {},
+          createdAt: now,
+          expiresAt: now + DAY,
+        })),
+      );
+      await tx.insert(licences).values(
+        rows.map((row) => ({
+          id: row.licence,
+          grantId: row.grant.id,
+          documentId: row.grant.documentId,
+          versionId,
+          recipientId: row.grant.recipientId,
+          deviceId: row.device,
+          watermark: '',
+          statement: '',
+          openedAt: now,
+          expiresAt: now + DAY,
+        })),
+      );
     });
     return rows.map((row) => ({
       licence: row.licence,

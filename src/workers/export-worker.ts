@@ -54,12 +54,10 @@ const names = await allNames(db);
 /** The rows of a block of entries, as lines of the file. */
 async function linesOf(block: string): Promise<{ readonly text: string; readonly last: number }> {
   // Canonical JSON never holds a raw line break, so one separates entries without doubt.
-  const read = block
-    .split('\n')
-    .map((line) => ({
-      hash: line.slice(0, HASH),
-      entry: JSON.parse(line.slice(HASH + 1)) as Entry,
-    }));
+  const read = block.split('\n').map((line) => ({
+    hash: line.slice(0, HASH),
+    entry: JSON.parse(line.slice(HASH + 1)) as Entry,
+  }));
   const personal = await personalOf(
     db,
     read.map(({ entry }) => entry.sequence),

@@ -20,21 +20,17 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
   const changed = readFileSync(file, 'utf8')
     .replaceAll('P21D', 'P14D')
     .replace('"display"', '"play"');
-  await page
-    .getByLabel('ODRL file')
-    .setInputFiles({
-      name: 'changed.jsonld',
-      mimeType: 'application/ld+json',
-      buffer: Buffer.from(changed),
-    });
+  await page.getByLabel('ODRL file').setInputFiles({
+    name: 'changed.jsonld',
+    mimeType: 'application/ld+json',
+    buffer: Buffer.from(changed),
+  });
   await expect(page.getByText('the action "play" is none of ours')).toBeVisible();
-  await page
-    .getByLabel('ODRL file')
-    .setInputFiles({
-      name: 'changed.jsonld',
-      mimeType: 'application/ld+json',
-      buffer: Buffer.from(readFileSync(file, 'utf8').replaceAll('P21D', 'P14D')),
-    });
+  await page.getByLabel('ODRL file').setInputFiles({
+    name: 'changed.jsonld',
+    mimeType: 'application/ld+json',
+    buffer: Buffer.from(readFileSync(file, 'utf8').replaceAll('P21D', 'P14D')),
+  });
   await expect(page.getByText('takes the place of the terms of this name')).toBeVisible();
   await page.getByRole('button', { name: 'Keep 1' }).click();
   await expect(page.getByRole('cell', { name: '14 days', exact: true })).toBeVisible();
@@ -66,15 +62,13 @@ test('access goes out as ODRL; what a file changes, revokes and gives anew is re
   await open(page, '/dispatches');
   await page.getByRole('button', { name: 'Bring access in' }).click();
   const part = page.getByRole('region', { name: 'Bring access in' });
-  await part
-    .getByLabel('ODRL file')
-    .setInputFiles({
-      name: 'contract.jsonld',
-      mimeType: 'application/ld+json',
-      buffer: Buffer.from(
-        JSON.stringify({ ...document, '@graph': [...document['@graph'], another, strange] }),
-      ),
-    });
+  await part.getByLabel('ODRL file').setInputFiles({
+    name: 'contract.jsonld',
+    mimeType: 'application/ld+json',
+    buffer: Buffer.from(
+      JSON.stringify({ ...document, '@graph': [...document['@graph'], another, strange] }),
+    ),
+  });
   await expect(part.getByText('1 of')).toBeVisible();
   await expect(part.getByText('“prohibition” is not known here')).toBeVisible();
   await part.getByLabel('New access is called').fill('Contract 7');

@@ -51,21 +51,17 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   const reader = await context.newPage();
   await open(reader, '/r');
   await expectNothingSerious(reader);
-  await reader
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'letter.pdf',
-      mimeType: 'application/pdf',
-      buffer: Buffer.from('Dear all'),
-    });
+  await reader.locator('input[type=file]').setInputFiles({
+    name: 'letter.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('Dear all'),
+  });
   await expect(reader.getByText('This is not a protected file.')).toBeVisible();
-  await reader
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'cut.pdf',
-      mimeType: 'application/pdf',
-      buffer: readFileSync(file).subarray(0, -700),
-    });
+  await reader.locator('input[type=file]').setInputFiles({
+    name: 'cut.pdf',
+    mimeType: 'application/pdf',
+    buffer: readFileSync(file).subarray(0, -700),
+  });
   await expect(reader.getByText('it was cut, altered, or saved anew')).toBeVisible();
   await reader.locator('input[type=file]').setInputFiles(file);
   await reader.waitForURL(link);

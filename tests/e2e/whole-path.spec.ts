@@ -128,13 +128,11 @@ test('what is not a PDF is refused in words, and a wrong origin is not served', 
   await signIn(page);
   await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'report.pdf',
-      mimeType: 'application/pdf',
-      buffer: Buffer.from('Dear all,'),
-    });
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'report.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('Dear all,'),
+  });
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
   await expect(page.getByText('This file is not a PDF, whatever its name says.')).toBeVisible();
   const forged = await page.request.post('/api/v1/grants/revoke', {

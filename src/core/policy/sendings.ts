@@ -21,13 +21,11 @@ export function sendingsOf<T extends Terms>(gifts: readonly Gift<T>[]): Sending<
   const people = [
     ...groupBy(gifts, ({ address, terms }) => `${address} ${termsText(terms)}`).values(),
   ].flatMap((own) =>
-    own
-      .slice(0, 1)
-      .map(({ address, terms }) => ({
-        address,
-        terms,
-        documents: [...new Set(own.map(({ document }) => document))].sort(),
-      })),
+    own.slice(0, 1).map(({ address, terms }) => ({
+      address,
+      terms,
+      documents: [...new Set(own.map(({ document }) => document))].sort(),
+    })),
   );
   return [
     ...groupBy(
@@ -35,12 +33,10 @@ export function sendingsOf<T extends Terms>(gifts: readonly Gift<T>[]): Sending<
       ({ documents, terms }) => `${documents.join(' ')} ${termsText(terms)}`,
     ).values(),
   ].flatMap((alike) =>
-    alike
-      .slice(0, 1)
-      .map(({ documents, terms }) => ({
-        documents,
-        terms,
-        addresses: alike.map(({ address }) => address),
-      })),
+    alike.slice(0, 1).map(({ documents, terms }) => ({
+      documents,
+      terms,
+      addresses: alike.map(({ address }) => address),
+    })),
   );
 }

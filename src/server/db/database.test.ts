@@ -18,15 +18,13 @@ afterAll(async () => {
 
 const add = (n: number) =>
   db.write((tx) =>
-    tx
-      .insert(recipients)
-      .values({
-        id: `rcp_${String(n)}`,
-        address: `${String(n)}@ferrow.example`,
-        name: '',
-        organisation: '',
-        createdAt: 0,
-      }),
+    tx.insert(recipients).values({
+      id: `rcp_${String(n)}`,
+      address: `${String(n)}@ferrow.example`,
+      name: '',
+      organisation: '',
+      createdAt: 0,
+    }),
   );
 
 describe('the write queue', () => {
@@ -37,15 +35,13 @@ describe('the write queue', () => {
 
   test('undoes a failed job alone, whole, and says so to its caller only', async () => {
     const failing = db.write(async (tx) => {
-      await tx
-        .insert(recipients)
-        .values({
-          id: 'rcp_half',
-          address: 'half@ferrow.example',
-          name: '',
-          organisation: '',
-          createdAt: 0,
-        });
+      await tx.insert(recipients).values({
+        id: 'rcp_half',
+        address: 'half@ferrow.example',
+        name: '',
+        organisation: '',
+        createdAt: 0,
+      });
       throw new Error('on purpose');
     });
     const [, failed] = await Promise.allSettled([add(1001), failing, add(1002)]);
@@ -56,15 +52,13 @@ describe('the write queue', () => {
   test('reads go on while a write is open', async () => {
     let during = -1;
     await db.write(async (tx) => {
-      await tx
-        .insert(recipients)
-        .values({
-          id: 'rcp_open',
-          address: 'open@ferrow.example',
-          name: '',
-          organisation: '',
-          createdAt: 0,
-        });
+      await tx.insert(recipients).values({
+        id: 'rcp_open',
+        address: 'open@ferrow.example',
+        name: '',
+        organisation: '',
+        createdAt: 0,
+      });
       during = await db.read.$count(recipients);
     });
     expect(during).toBe(302);

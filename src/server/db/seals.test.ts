@@ -33,15 +33,13 @@ afterEach(async () => {
 
 const add = (id: string) =>
   db.write((tx) =>
-    tx
-      .insert(recipients)
-      .values({
-        id: `rcp_${id}`,
-        address: `${id}@ferrow.example`,
-        name: 'Tom "the" Ölund',
-        organisation: '',
-        createdAt: 0,
-      }),
+    tx.insert(recipients).values({
+      id: `rcp_${id}`,
+      address: `${id}@ferrow.example`,
+      name: 'Tom "the" Ölund',
+      organisation: '',
+      createdAt: 0,
+    }),
   );
 const broken = () => seals.broken(db.read, { recipients: 'all' });
 const unbalanced = () => seals.unbalanced(db.read, ['recipients', 'folders']);
@@ -75,15 +73,13 @@ test('what is written, changed and removed through the product holds and balance
 
 test('a job that fails leaves nothing to be sealed, and its neighbours are', async () => {
   const failing = db.write(async (tx) => {
-    await tx
-      .insert(recipients)
-      .values({
-        id: 'rcp_f',
-        address: 'f@ferrow.example',
-        name: '',
-        organisation: '',
-        createdAt: 0,
-      });
+    await tx.insert(recipients).values({
+      id: 'rcp_f',
+      address: 'f@ferrow.example',
+      name: '',
+      organisation: '',
+      createdAt: 0,
+    });
     throw new Error('no');
   });
   await Promise.all([add('a'), expect(failing).rejects.toThrow('no'), add('b')]);
@@ -101,15 +97,13 @@ test('what a transaction has changed so far is its own until it is sealed, and w
       .update(recipients)
       .set({ name: 'Other' })
       .where(sql`true`);
-    await tx
-      .insert(recipients)
-      .values({
-        id: 'rcp_n',
-        address: 'n@ferrow.example',
-        name: '',
-        organisation: '',
-        createdAt: 0,
-      });
+    await tx.insert(recipients).values({
+      id: 'rcp_n',
+      address: 'n@ferrow.example',
+      name: '',
+      organisation: '',
+      createdAt: 0,
+    });
     expect(await seals.broken(tx, { recipients: 'all' })).toEqual([
       { table: 'recipients', key: 'rcp_x' },
     ]);

@@ -399,9 +399,7 @@ export async function accessChangesSince(
 }
 
 /** The newest signed checkpoint and what has been written in all. */
-export async function ledgerState(
-  db: Reading,
-): Promise<{
+export async function ledgerState(db: Reading): Promise<{
   readonly size: number;
   readonly signedSize: number;
   readonly signedAt: number | null;
@@ -565,9 +563,7 @@ export async function misreadColumns(db: Reading): Promise<number[]> {
 }
 
 /** What is counted beside the entries, by kind, outcome and reason. */
-export async function countsByKind(
-  db: Reading,
-): Promise<
+export async function countsByKind(db: Reading): Promise<
   {
     readonly kind: string;
     readonly outcome: string;

@@ -54,15 +54,13 @@ export async function insertStaff(
   row: Pick<StaffRecord, 'id' | 'name' | 'email' | 'role'>,
   now: number,
 ): Promise<void> {
-  await tx
-    .insert(staff)
-    .values({
-      ...row,
-      roleSince: now,
-      emailVerified: true,
-      createdAt: new Date(now),
-      updatedAt: new Date(now),
-    });
+  await tx.insert(staff).values({
+    ...row,
+    roleSince: now,
+    emailVerified: true,
+    createdAt: new Date(now),
+    updatedAt: new Date(now),
+  });
 }
 
 /** The id of somebody's password. */

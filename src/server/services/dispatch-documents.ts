@@ -446,15 +446,13 @@ export async function mailAgain(
         windowState(toFacts(grant), now) !== 'expired',
     );
     const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) =>
-      own
-        .slice(0, 1)
-        .map(({ recipient, grant }): Settled => ({
-          id: recipient.id,
-          address: recipient.address,
-          zone: recipient.zone,
-          terms: toFacts(grant).terms,
-          givenAt: grant.givenAt,
-        })),
+      own.slice(0, 1).map(({ recipient, grant }): Settled => ({
+        id: recipient.id,
+        address: recipient.address,
+        zone: recipient.zone,
+        terms: toFacts(grant).terms,
+        givenAt: grant.givenAt,
+      })),
     );
     if (people.length === 0)
       throw new ServiceError(

@@ -55,14 +55,12 @@ export async function previewPeople(
     firstAdded: plan.added
       .slice(0, SHOWN)
       .map(({ line, address, name, organisation }) => ({ line, address, name, organisation })),
-    firstChanged: plan.changed
-      .slice(0, SHOWN)
-      .map(({ line, before, after }) => ({
-        line,
-        address: before.address,
-        before: words(before),
-        after: words(after),
-      })),
+    firstChanged: plan.changed.slice(0, SHOWN).map(({ line, before, after }) => ({
+      line,
+      address: before.address,
+      before: words(before),
+      after: words(after),
+    })),
     firstProblems: read.problems.slice(0, SHOWN),
   };
 }

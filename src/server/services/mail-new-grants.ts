@@ -27,14 +27,12 @@ export async function mailNewGrants(
       people.has(recipient.id),
     );
     const settled = [...groupBy(theirs, ({ recipient }) => recipient.id).values()].flatMap((own) =>
-      own
-        .slice(0, 1)
-        .map(({ recipient, grant }) => ({
-          id: recipient.id,
-          address: recipient.address,
-          zone: recipient.zone,
-          terms: termsOf(grant),
-        })),
+      own.slice(0, 1).map(({ recipient, grant }) => ({
+        id: recipient.id,
+        address: recipient.address,
+        zone: recipient.zone,
+        terms: termsOf(grant),
+      })),
     );
     const documents = [...new Map(theirs.map(({ document }) => [document.id, document])).values()];
     await mailLinks(

@@ -197,13 +197,11 @@ async function checkSeals(
   for (const table of SEALED_TABLES) {
     const broken = await seals.broken(db, { [table]: 'all' });
     problems.push(
-      ...broken
-        .slice(0, MOST_NAMED)
-        .map(({ key }): Problem => ({
-          sequence: size,
-          kind: 'row-foreign',
-          detail: `${key} in ${table} was not written by this product as it stands`,
-        })),
+      ...broken.slice(0, MOST_NAMED).map(({ key }): Problem => ({
+        sequence: size,
+        kind: 'row-foreign',
+        detail: `${key} in ${table} was not written by this product as it stands`,
+      })),
     );
     if (broken.length > MOST_NAMED)
       problems.push({
@@ -294,13 +292,11 @@ export async function verifyLedger(
     ]);
   const gone = checkpoints.outside.filter((size) => !checkpoints.inside.has(size));
   return result([
-    ...gone
-      .slice(0, 1)
-      .map((size): Problem => ({
-        sequence: size,
-        kind: 'checkpoint-missing',
-        detail: `${String(gone.length)} checkpoints that were kept outside are gone from the database`,
-      })),
+    ...gone.slice(0, 1).map((size): Problem => ({
+      sequence: size,
+      kind: 'checkpoint-missing',
+      detail: `${String(gone.length)} checkpoints that were kept outside are gone from the database`,
+    })),
     ...(await misreadColumns(db)).map((sequence): Problem => ({
       sequence,
       kind: 'columns-differ',

@@ -97,17 +97,15 @@ export async function viewToday(
     })),
     ending,
     silent: [...silent.values()].flatMap((rows) =>
-      rows
-        .slice(0, 1)
-        .map(({ dispatchId, reference, subject, why, ...sent }) => ({
-          dispatchId,
-          reference,
-          subject,
-          why,
-          mayMail: MAILING_HELPS.has(why) && mayMail(actor, sent),
-          people: rows.map(({ name, address }) => (name === '' ? address : name)),
-          recipients: rows.map(({ recipientId }) => recipientId),
-        })),
+      rows.slice(0, 1).map(({ dispatchId, reference, subject, why, ...sent }) => ({
+        dispatchId,
+        reference,
+        subject,
+        why,
+        mayMail: MAILING_HELPS.has(why) && mayMail(actor, sent),
+        people: rows.map(({ name, address }) => (name === '' ? address : name)),
+        recipients: rows.map(({ recipientId }) => recipientId),
+      })),
     ),
     undelivered: mail.map((row) => ({
       dispatchId: row.dispatchId,

@@ -197,7 +197,8 @@ function Protected(props: Props) {
         <p className="notice">
           How many are at {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')} is
           unknown.
-          {wider.mailed && ' Nobody there is mailed: their link stands on the dispatch, to carry.'}{' '}
+          {wider.mailed &&
+            ' Nobody there is mailed: their link stands on the dispatch, to carry.'}{' '}
           Whoever opens first becomes a person of their own, and can be revoked alone.
         </p>
       )}

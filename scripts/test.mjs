@@ -62,6 +62,7 @@ async function buildAndTypes() {
 
 async function lint() {
   return [
+    await stepBeside('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
     await stepBeside('Lint', 'npx', ['eslint', '.']),
     await stepBeside('Import directions', 'npx', [
       'depcruise',

@@ -2,12 +2,11 @@ import { z } from 'zod';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { emailAddress } from '@/contracts/address';
 import { documentId } from '@/contracts/document';
+import { linkToken } from '@/contracts/link-token';
 import type { OwnRequest } from '@/contracts/requests';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { PassOn } from '@/core/policy/conditions';
 import { RIGHTS, type Right } from '@/core/policy/rights';
-
-export const linkToken = z.string().regex(/^[0-9a-hjkmnp-tv-z]{24}$/, 'this link is not whole');
 
 const publicKey = z.object({
   kty: z.literal('EC'),

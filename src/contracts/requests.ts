@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { documentId } from '@/contracts/document';
-import { linkToken } from '@/contracts/reader';
+import { linkToken } from '@/contracts/link-token';
 import {
   isId,
   type DispatchId,

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { linkToken } from '@/contracts/reader';
+import { linkToken } from '@/contracts/link-token';
 import { loadForAnyone } from '@/server/http/handle';
 import { proofAsked } from '@/server/services/visit-link';
 import { LinkView } from '@/ui/reader/link-view';

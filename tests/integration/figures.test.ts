@@ -1,5 +1,6 @@
 // A figure of opens or refusals on any list is the number of the entries that it leads to.
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { createChance } from '../../demo/chance';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import type { LedgerInput } from '@/contracts/ledger';
@@ -108,4 +109,52 @@ test('of every grant, also where one person has two on a document', async () => 
       );
     }
   }
+});
+
+describe('whatever is filtered by', () => {
+  /** Values that entries here have, by dimension, and one that none has. */
+  async function values(): Promise<
+    Readonly<
+      Record<'document' | 'recipient' | 'dispatch' | 'actor' | 'kind' | 'reason', readonly string[]>
+    >
+  > {
+    const { rows } = await listLedger(product.deps, product.ida, { each: 'yes' });
+    const seen = (of: (row: (typeof rows)[number]) => string | null): string[] => [
+      ...new Set(rows.map(of).filter((value) => value !== null)),
+      'nothing',
+    ];
+    return {
+      document: seen(({ document }) => document),
+      recipient: seen(({ recipient }) => recipient),
+      dispatch: seen(({ dispatch }) => dispatch),
+      actor: seen(({ actor }) => actor.id),
+      kind: ['opened', 'refused', 'staff', 'proof'],
+      reason: seen(({ reason }) => reason),
+    };
+  }
+
+  test('as many entries are counted as are listed: with, without, own, and both together', async () => {
+    const all = await values();
+    const dimensions = Object.keys(all) as (keyof typeof all)[];
+    const chance = createChance(13);
+    const pick = <T>(from: readonly T[]): T => from[Math.floor(chance() * from.length)] as T;
+    for (let i = 0; i < 250; i++) {
+      const wanted = Object.fromEntries(
+        dimensions.filter(() => chance() < 0.25).map((name) => [name, [pick(all[name])]]),
+      );
+      const without = dimensions
+        .filter(() => chance() < 0.25)
+        .map((dimension) => ({ dimension, value: pick(all[dimension]) }));
+      const input = {
+        ...wanted,
+        ...(without.length === 0 ? {} : { without }),
+        ...(chance() < 0.3 ? { own: 'yes' as const } : {}),
+        each: 'yes' as const,
+      } satisfies LedgerInput;
+      const { rows, total } = await listLedger(product.deps, product.ida, input);
+      expect(`${JSON.stringify(input)}: ${String(total)}`).toBe(
+        `${JSON.stringify(input)}: ${String(rows.length)}`,
+      );
+    }
+  });
 });

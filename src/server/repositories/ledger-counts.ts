@@ -126,7 +126,7 @@ function pairsWith(chosen: Chosen): SQL[] {
   );
 }
 
-/** What is wanted of a filter, from the heaps that are kept by document, recipient and dispatch; what is refused is still among it. */
+/** What is wanted of a filter, from the heaps that are kept by document, recipient and dispatch: there, what is refused is still among it. */
 async function wantedHeaps(
   db: Reading,
   filter: EntryFilter,
@@ -136,8 +136,8 @@ async function wantedHeaps(
   const { with: wanted = {}, own } = filter;
   const [kept, byLinks, acts] = await Promise.all([
     keptHeaps(db, ledgerPairs, [...pairsWith(wanted), ...mine(own)], outside),
-    byLinksOf(db, wanted.recipient ?? [], { ...filter, without: {} }, dayOf),
-    actsOf(db, { ...filter, without: {} }, dayOf),
+    byLinksOf(db, wanted.recipient ?? [], filter, dayOf),
+    actsOf(db, filter, dayOf),
   ]);
   return [...kept, ...[...byLinks, ...acts].filter(notOn(outside))];
 }
@@ -207,12 +207,13 @@ function withoutCounted({ with: wanted = {}, without = {}, own }: EntryFilter): 
   return { with: rest(wanted), without: rest(without), own };
 }
 
-/** Whether no heap is kept by what a filter names. */
+/** Whether no heap is kept by what a filter names, or not by both of what it wants and refuses: what others did by a link is about two people. */
 function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
-  return [wanted, without].some(
+  const named = [wanted, without].some(
     ({ actor, device, version }) =>
       actor !== undefined || device !== undefined || version !== undefined,
   );
+  return named || (wanted.recipient !== undefined && Object.keys(without).length > 0);
 }
 
 /** Where organisations were, as far as entries about somebody's documents and dispatches tell. */

@@ -3,7 +3,7 @@ import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/i
 import type { AddresseeKind } from '@/core/policy/addressee';
 import { dispatchId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
-import type { WayIn } from '@/contracts/access';
+import type { CutEffect, WayIn } from '@/contracts/access';
 
 /** After which revocation: of what a dispatch gave, or of a document. */
 export const afterInput = z.union([
@@ -43,6 +43,8 @@ export type AfterRow = {
   readonly offlineUntil: number | null;
   readonly tries: number;
   readonly lastTry: number | null;
+  /** How often others tried by their link, or, of what many were given, anybody who is not named here. */
+  readonly triesByOthers: number;
   readonly copies: Copies;
   /** What is revoked and may be taken back by whoever looks. */
   readonly undo: readonly GrantId[];
@@ -56,6 +58,8 @@ export type AfterPage = {
     readonly reference: string;
   };
   readonly rows: readonly AfterRow[];
+  /** Open links of other dispatches by which anyone who has one still reads. */
+  readonly openLinks: CutEffect['openLinks'];
   /** The document itself is revoked, so that reinstating it is the way back. */
   readonly documentRevoked: boolean;
   readonly keyDestroyed: boolean;

@@ -22,6 +22,8 @@ import { noteCheckpoints } from '@/server/services/note-checkpoints';
 import { readConfig } from '@/server/config/env';
 import { setFiled } from '@/server/repositories/document-repository';
 import { insertStaff } from '@/server/repositories/staff-repository';
+import { dispatchDocuments } from '@/server/services/dispatch-documents';
+import { putRule } from '@/server/services/manage-rules';
 import { openDocument } from '@/server/services/open-document';
 import { noteCopied, printDocument, readText } from '@/server/services/read-pages';
 import { revocationStatement } from '@/server/services/revocation-statement';
@@ -235,6 +237,71 @@ describe('after a dispatch was pulled back', () => {
   });
 });
 
+describe('what is said is so', () => {
+  const openBy = async (token: string, address: string, of: DocumentId) =>
+    openDocument(product.deps, await prove(product, token, address), { token, document: of });
+
+  test('of a person whose way along with a domain was closed later, from then on; who tries by their link is not them', async () => {
+    const { deps, ida, clock } = product;
+    const paper = await protect(product, await drawing(1), 'Rudder');
+    const now = deps.clock.now();
+    const own = await dispatch(product, [paper], ['ada@float.example'], { until: null });
+    const terms = { rights: ['read' as const], from: null, until: null, prints: null };
+    const toMany = {
+      documents: [paper],
+      recipients: [],
+      terms,
+      subject: 'all',
+      note: '',
+      watermark: '',
+      delivery: 'by-hand' as const,
+    };
+    const { id } = await dispatchDocuments(deps, ida, { ...toMany, domains: ['@float.example'] });
+    await revokeGrants(deps, ida, { grants: own.grants.map((grant) => grant.id) });
+    expect(Object.values(await rowsOf({ dispatch: own.id }))).toMatchObject([
+      { since: null, ways: [{ by: 'domain' }] },
+    ]);
+    clock.set(now + HOUR);
+    const many = await grantRows(deps, ida, { dispatch: id });
+    await revokeGrants(deps, ida, { grants: many.map((grant) => grant.id) });
+    await openBy(own.tokenOf('ada@float.example'), 'curious@else.example', paper);
+    await openBy(many[0]?.link.split('/').at(-1) ?? '', 'bo@float.example', paper);
+    expect(Object.values(await rowsOf({ dispatch: own.id }))).toMatchObject([
+      { since: now + HOUR, tries: 0, triesByOthers: 1 },
+    ]);
+    expect(Object.values(await rowsOf({ dispatch: id }))).toMatchObject([
+      { kind: 'domain', since: now + HOUR, tries: 0, triesByOthers: 1 },
+    ]);
+    const { text } = await revocationStatement(deps, ida, { dispatch: own.id });
+    expect(text).toContain('has not tried since; others have tried 1 time by what they were sent');
+  });
+
+  test('of everyone at a domain that another dispatch still lets in, and of an open link that remains', async () => {
+    const { deps, ida } = product;
+    const paper = await protect(product, await drawing(1), 'Keel');
+    const terms = { rights: ['read' as const], from: null, until: null, prints: null };
+    const toMany = {
+      documents: [paper],
+      recipients: [],
+      terms,
+      subject: 'all',
+      note: '',
+      watermark: '',
+      delivery: 'by-hand' as const,
+    };
+    const first = await dispatchDocuments(deps, ida, { ...toMany, domains: ['@float.example'] });
+    await dispatchDocuments(deps, ida, { ...toMany, domains: ['@float.example'] });
+    await putRule(deps, ida, { way: 'open-link', leave: 'allowed', reason: '', seen: null });
+    await dispatchDocuments(deps, ida, { ...toMany, openLink: true });
+    await revokeGrants(deps, ida, {
+      grants: (await grantRows(deps, ida, { dispatch: first.id })).map((grant) => grant.id),
+    });
+    const page = await viewAfterRevocation(deps, ida, { dispatch: first.id });
+    expect(page.rows).toMatchObject([{ kind: 'domain', since: null, ways: [{ by: 'domain' }] }]);
+    expect(page.openLinks).toMatchObject([{ title: 'Keel' }]);
+  });
+});
+
 describe('whoever may not take it back', () => {
   test('is not offered to: what an administrator revoked, only an administrator reinstates', async () => {
     const { deps, ida } = product;
@@ -277,7 +344,7 @@ describe('after a document was revoked', () => {
     expect(rows['una@class.example']).toMatchObject({
       ways: [],
       reason: 'Wrong drawing',
-      since: START + DAY + HOUR,
+      since: product.deps.clock.now(),
       undo: [],
     });
     expect(rows['mira@yard.example']?.undo).toHaveLength(1);

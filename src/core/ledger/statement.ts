@@ -24,6 +24,8 @@ export type StatementRow = {
   readonly reason: string;
   readonly ways: readonly string[];
   readonly tries: number;
+  /** How often others tried by their link, or by what many were given. */
+  readonly triesByOthers: number;
   readonly lastTry: string;
   readonly copies: readonly string[];
 };
@@ -43,6 +45,8 @@ export type Statement = {
   readonly madeAt: string;
   readonly madeBy: string;
   readonly rows: readonly StatementRow[];
+  /** Open links of other dispatches by which anyone who has one still reads: document and dispatch. */
+  readonly openLinks: readonly string[];
   readonly checkpoint: string;
   readonly entries: readonly ProvenEntry[];
 };
@@ -64,6 +68,7 @@ function rowLine({
   reason,
   ways,
   tries,
+  triesByOthers,
   lastTry,
   copies,
 }: StatementRow): string {
@@ -76,19 +81,32 @@ function rowLine({
     tries === 0
       ? 'has not tried since'
       : `has tried ${String(tries)} ${tries === 1 ? 'time' : 'times'} since, last at ${lastTry}`;
+  const others =
+    triesByOthers === 0
+      ? ''
+      : `; others have tried ${String(triesByOthers)} ${triesByOthers === 1 ? 'time' : 'times'} by what they were sent`;
   return oneLine(
-    `${who === '' ? address : `${who} <${address}>`} | ${document} | ${dispatch} | ${stands} | ${after} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
+    `${who === '' ? address : `${who} <${address}>`} | ${document} | ${dispatch} | ${stands} | ${after}${others} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
   );
 }
 
 /** What a person reads of it, a line each. */
-function linesOf({ organisation, about, madeAt, madeBy, rows, entries }: Statement): string[] {
+function linesOf({
+  organisation,
+  about,
+  madeAt,
+  madeBy,
+  rows,
+  openLinks,
+  entries,
+}: Statement): string[] {
   const closed = rows.filter(({ state }) => state === 'closed').length;
   return [
     `After the revocation: ${oneLine(about)}`,
     `${oneLine(organisation)}, as of ${madeAt}, asked for by ${oneLine(madeBy)}`,
     `Shut out: ${String(closed)} of ${String(rows.length)}. Entries of the ledger that prove it: ${String(entries.length)}.`,
     'Prints and kept copies are beyond reach. Places and times of what was done outside are not known here.',
+    ...openLinks.map((link) => `Anyone who has this link still reads: ${oneLine(link)}`),
     ...rows.map(rowLine),
   ];
 }

@@ -1,6 +1,6 @@
 import 'server-only';
 import { sql } from 'drizzle-orm';
-import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
 
@@ -14,22 +14,24 @@ type Wanted = {
   readonly document: DocumentId;
   readonly grants: readonly GrantId[];
   readonly people: readonly RecipientId[];
+  /** Dispatches that many were addressed by, so that whoever comes by one need not be known. */
+  readonly many: readonly DispatchId[];
 };
 
 /**
- * What the ledger has of pulling a document back from some people: what revoked it, what they or others by their link were refused, and
- * what they took of it. Oldest first; of text that was sent, the first entry of each person.
+ * What the ledger has of pulling a document back from some people: what revoked it, what they others by their link, or anybody by a dispatch
+ * to many were refused, and what they took of it. Oldest first; of text that was sent, the first entry of each person.
  */
 export async function entriesAbout(
   db: Reading,
-  { document, grants, people }: Wanted,
+  { document, grants, people, many }: Wanted,
 ): Promise<AboutEntry[]> {
   const [got] = await db.all<{ found: string }>(sql`
     WITH person(id) AS (SELECT value FROM json_each(${JSON.stringify(people)})), cut(id) AS (SELECT value FROM json_each(${JSON.stringify(grants)})),
     found(sequence) AS (
       SELECT sequence FROM ledger_entries WHERE document_id = ${document} AND (
         action = 'document.revoked' OR (action = 'grant.revoked' AND grant_id IN (SELECT id FROM cut))
-        OR (outcome = 'refused' AND (recipient_id IN (SELECT id FROM person) OR link_of IN (SELECT id FROM person)))
+        OR (outcome = 'refused' AND (recipient_id IN (SELECT id FROM person) OR link_of IN (SELECT id FROM person) OR dispatch_id IN (SELECT value FROM json_each(${JSON.stringify(many)}))))
         OR (outcome = 'granted' AND action IN ('document.kept', 'document.printed', 'text.copied') AND recipient_id IN (SELECT id FROM person)))
       UNION SELECT min(sequence) FROM ledger_entries WHERE document_id = ${document} AND action = 'text.sent' AND outcome = 'granted' AND recipient_id IN (SELECT id FROM person) GROUP BY recipient_id
     )

@@ -1,6 +1,7 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
 import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
+import { domainOf } from '@/core/policy/address';
 import { standsForMany } from '@/core/policy/addressee';
 import { exposure } from '@/core/policy/exposure';
 import { holds, reaches } from '@/core/policy/powers';
@@ -11,7 +12,7 @@ import { findDispatch, grantsOf } from '@/server/repositories/dispatch-repositor
 import { findDocument } from '@/server/repositories/document-repository';
 import { namesOf } from '@/server/repositories/name-repository';
 import { listStaff } from '@/server/repositories/staff-repository';
-import { wayOf } from '@/server/services/cut-effect';
+import { openLinksOf, wayOf } from '@/server/services/cut-effect';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { reachedWithout, type Reached, type Row } from '@/server/services/reach-now';
@@ -31,6 +32,17 @@ function endOf({ grant, document }: Row): number {
     grant.untilAt ?? Infinity,
     document.revokedAt ?? Infinity,
   );
+}
+
+/** Whether a grant lets somebody in now, by its own window and its document. */
+function isLive(row: Row, now: number): boolean {
+  return row.hasKey === 1 && endOf(row) > now && (row.grant.fromAt ?? 0) <= now;
+}
+
+/** When the last of these ends; null: one of them never does. */
+function lastEnd(rows: readonly Row[]): number | null {
+  const end = Math.max(...rows.map(endOf));
+  return Number.isFinite(end) ? end : null;
 }
 
 function copiesOf(rows: readonly Row[], theirs: readonly AboutEntry[]): Copies {
@@ -66,14 +78,21 @@ function rowOf(
 ): AfterRow {
   const [first] = rows;
   const { recipient, document } = first;
-  const theirs = entries.filter(
-    ({ entry }) => entry.recipient === recipient.id || entry.details['linkOf'] === recipient.id,
-  );
+  const isMany = standsForMany(recipient.kind);
+  const theirs = entries.filter(({ entry }) => entry.recipient === recipient.id);
   const after = reached.get(recipient.id)?.after;
-  const routes =
-    after?.opens === true ? all.filter(({ grant }) => after.routes.includes(grant.id)) : [];
+  const routes = isMany
+    ? all.filter((row) => row.recipient.id === recipient.id && isLive(row, now))
+    : after?.opens === true
+      ? all.filter(({ grant }) => after.routes.includes(grant.id))
+      : [];
+  // What everyone at their domain had was a way of theirs as well.
   const ends = all
-    .filter((row) => row.recipient.id === recipient.id)
+    .filter(
+      (row) =>
+        row.recipient.id === recipient.id ||
+        (!isMany && row.recipient.address === domainOf(recipient.address)),
+    )
     .map(endOf)
     .filter((end) => end <= now);
   const since = routes.length > 0 ? null : Math.max(...ends);
@@ -83,8 +102,19 @@ function rowOf(
       (entry.action === 'grant.revoked' && entry.grant !== null && cuts.has(entry.grant)) ||
       (entry.action === 'document.revoked' && document.revokedAt !== null),
   );
-  const tries = theirs.filter(
-    ({ entry }) => entry.outcome === 'refused' && Date.parse(entry.occurredAt) >= (since ?? now),
+  const refusedSince = (among: readonly AboutEntry[]): AboutEntry[] =>
+    among.filter(
+      ({ entry }) => entry.outcome === 'refused' && Date.parse(entry.occurredAt) >= (since ?? now),
+    );
+  const tries = refusedSince(theirs);
+  const dispatches = new Set(rows.map(({ dispatch }) => dispatch.id));
+  const byOthers = refusedSince(entries).filter(({ entry }) =>
+    isMany
+      ? entry.dispatch !== null &&
+        dispatches.has(entry.dispatch) &&
+        entry.details['linkOf'] === undefined &&
+        !(entry.recipient !== null && reached.has(entry.recipient))
+      : entry.details['linkOf'] === recipient.id && entry.recipient !== recipient.id,
   );
   const lastTry = tries.at(-1);
   return {
@@ -101,14 +131,12 @@ function rowOf(
     by: last === undefined ? '' : (names.get(last.entry.actor.id ?? '') ?? ''),
     reason: last?.said ?? '',
     ways: routes.map((row) => wayOf(actor, row, all)),
-    until: after?.opens === true ? after.until : null,
+    until: isMany ? lastEnd(routes) : after?.opens === true ? after.until : null,
     offlineUntil: offline.get(recipient.id) ?? null,
     tries: tries.length,
     lastTry: lastTry === undefined ? null : Date.parse(lastTry.entry.occurredAt),
-    copies: copiesOf(
-      rows,
-      theirs.filter(({ entry }) => entry.recipient === recipient.id),
-    ),
+    triesByOthers: byOthers.length,
+    copies: copiesOf(rows, theirs),
     undo:
       first.hasKey === 0
         ? []
@@ -175,13 +203,14 @@ async function onDocument(
 ): Promise<{
   readonly rows: readonly AfterRow[];
   readonly entries: readonly AboutEntry[];
+  readonly openLinks: AfterPage['openLinks'];
   readonly hasKey: boolean;
 }> {
   const db = deps.db.read;
   const all = await grantsOf(db, { document });
   const wanted = all.filter((row) => isWanted(row) && isPulledBack(row));
   const hasKey = all.some((row) => row.hasKey === 1);
-  if (wanted.length === 0) return { rows: [], entries: [], hasKey };
+  if (wanted.length === 0) return { rows: [], entries: [], openLinks: [], hasKey };
   const now = deps.clock.now();
   const [reached, entries, offline] = await Promise.all([
     reachedWithout(deps, all, new Set<GrantId>()),
@@ -189,6 +218,9 @@ async function onDocument(
       document,
       grants: wanted.map(({ grant }) => grant.id),
       people: [...new Set(wanted.map(({ recipient }) => recipient.id))],
+      many: wanted
+        .filter(({ recipient }) => standsForMany(recipient.kind))
+        .map(({ dispatch }) => dispatch.id),
     }),
     offlineOf(deps, wanted, now),
   ]);
@@ -209,7 +241,7 @@ async function onDocument(
   const rows = people.flatMap(([first, ...more]) =>
     first === undefined ? [] : [rowOf([first, ...more], found)],
   );
-  return { rows, entries, hasKey };
+  return { rows, entries, openLinks: hasKey ? openLinksOf(all, new Set(), now) : [], hasKey };
 }
 
 /** Those who still read come first, then those who may offline, then groups and domains, then whoever tried last. */
@@ -242,7 +274,12 @@ export async function afterRevocation(
       owner: document.ownerId,
       deputy: document.deputyId,
     });
-    const { rows, entries, hasKey } = await onDocument(deps, actor, input.document, () => true);
+    const { rows, entries, openLinks, hasKey } = await onDocument(
+      deps,
+      actor,
+      input.document,
+      () => true,
+    );
     return {
       about: {
         dispatch: null,
@@ -252,6 +289,7 @@ export async function afterRevocation(
       },
       rows: inOrder(rows),
       entries,
+      openLinks,
       documentRevoked: document.revokedAt !== null,
       keyDestroyed: !hasKey && found.version.wrappedKey === null,
       mayReinstate: isTheirs && (await takingBack(db, actor))(document.revokedBy),
@@ -277,6 +315,7 @@ export async function afterRevocation(
     },
     rows: inOrder(each.flatMap(({ rows }) => rows)),
     entries: each.flatMap(({ entries }) => entries),
+    openLinks: each.flatMap(({ openLinks }) => openLinks),
     documentRevoked: false,
     keyDestroyed: each.length > 0 && each.every(({ hasKey }) => !hasKey),
     mayReinstate: isTheirs,

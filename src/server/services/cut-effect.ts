@@ -65,7 +65,7 @@ function stillReading(
 }
 
 /** Open links of a document by which whoever holds one still reads it. */
-function openLinksOf(
+export function openLinksOf(
   rows: readonly Row[],
   cut: ReadonlySet<GrantId>,
   now: number,

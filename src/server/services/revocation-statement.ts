@@ -47,6 +47,7 @@ function rowOf(row: AfterRow): StatementRow {
     reason: row.reason,
     ways: row.ways.map(wayText),
     tries: row.tries,
+    triesByOthers: row.triesByOthers,
     lastTry: moment(row.lastTry),
     copies: copiesText(row.copies),
   };
@@ -75,7 +76,7 @@ export async function revocationStatement(
   try {
     const now = deps.clock.now();
     await deps.db.write((tx) => signLedger(tx, deps.recorder, now));
-    const { about, rows, entries } = await afterRevocation(deps, actor, input);
+    const { about, rows, openLinks, entries } = await afterRevocation(deps, actor, input);
     if (rows.length === 0) throw new ServiceError('NOT_FOUND', 'Nothing of this was revoked.');
     const { hash, origin, signer } = deps.recorder;
     const checkpoint = await lastCheckpoint(deps.db.read);
@@ -101,6 +102,7 @@ export async function revocationStatement(
         madeAt: toUtcText(now),
         madeBy: actor.name,
         rows: rows.map(rowOf),
+        openLinks: openLinks.map(({ title, dispatch }) => `${title}, ${dispatch}`),
         checkpoint: checkpoint.text,
         entries: proven,
       },

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { AfterPage, AfterRow } from '@/contracts/after-revocation';
+import { counted } from '@/core/base/counted';
 import { addresseeText, closedText, copiesText } from '@/ui/after/after-words';
 import { wayText } from '@/ui/dispatches/cut-words';
 import { call } from '@/ui/http/call';
@@ -56,7 +57,7 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
           </div>
           {rows.length > 0 && (
             <p className="answer" style={{ marginTop: 6 }}>
-              {closedText(rows)}
+              {closedText(page)}
             </p>
           )}
           {keyDestroyed && (
@@ -143,15 +144,8 @@ function AfterTable({
             <td>
               <Standing row={row} />
             </td>
-            <td className={row.tries > 0 ? 'magenta' : 'quiet'}>
-              {row.tries === 0 ? (
-                'no'
-              ) : (
-                <>
-                  {row.tries} {row.tries === 1 ? 'time' : 'times'}, last{' '}
-                  <Moment at={row.lastTry ?? 0} />
-                </>
-              )}
+            <td className={row.tries + row.triesByOthers > 0 ? 'magenta' : 'quiet'}>
+              <Tried row={row} />
             </td>
             <td className="quiet">
               {copiesText(row.copies).join(', ')}
@@ -181,6 +175,22 @@ function AfterTable({
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** Whether they tried since, or others by what they were sent. */
+function Tried({ row: { tries, lastTry, triesByOthers } }: { readonly row: AfterRow }) {
+  if (tries + triesByOthers === 0) return 'no';
+  return (
+    <>
+      {tries > 0 && (
+        <>
+          {counted(tries, 'time')}, last <Moment at={lastTry ?? 0} />
+          {triesByOthers > 0 && <br />}
+        </>
+      )}
+      {triesByOthers > 0 && `others ${counted(triesByOthers, 'time')}, by what they were sent`}
+    </>
   );
 }
 

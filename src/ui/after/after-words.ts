@@ -1,4 +1,4 @@
-import type { AfterRow, Copies } from '@/contracts/after-revocation';
+import type { AfterPage, AfterRow, Copies } from '@/contracts/after-revocation';
 import { counted } from '@/core/base/counted';
 import { bareDomain } from '@/core/policy/address';
 
@@ -23,26 +23,42 @@ export function copiesText({ prints, textSent, textCopied, inTheClear }: Copies)
   ];
 }
 
+/** How many recipients have a row of this sort. */
+function having(rows: readonly AfterRow[], which: (row: AfterRow) => boolean): number {
+  return new Set(rows.filter(which).map(({ recipient }) => recipient)).size;
+}
+
+function tookSomething({ copies }: AfterRow): boolean {
+  return copies.keptAt !== null || copiesText(copies).length > 0;
+}
+
 /** How far it is closed, in one sentence. */
-export function closedText(rows: readonly AfterRow[]): string {
-  const open = new Set(rows.filter(({ ways }) => ways.length > 0).map(({ recipient }) => recipient))
-    .size;
-  const offline = new Set(
-    rows
-      .filter(({ ways, offlineUntil }) => ways.length === 0 && offlineUntil !== null)
-      .map(({ recipient }) => recipient),
-  ).size;
-  if (open + offline > 0)
-    return `Not closed yet: ${[...(open === 0 ? [] : [`${counted(open, 'person', 'people')} can still read by another way`]), ...(offline === 0 ? [] : [`${counted(offline, 'person', 'people')} may go on reading what was open`])].join(', ')}.`;
-  const tried = new Set(rows.filter(({ tries }) => tries > 0).map(({ recipient }) => recipient))
-    .size;
-  const copies = new Set(
-    rows
-      .filter(
-        ({ copies: { prints, keptAt, textSent, textCopied, inTheClear } }) =>
-          prints > 0 || keptAt !== null || textSent || textCopied || inTheClear,
-      )
-      .map(({ recipient }) => recipient),
-  ).size;
-  return `Closed: nobody named here can open it. ${tried === 0 ? 'Nobody has tried since' : `${counted(tried, 'has', 'have')} tried since`}; ${copies === 0 ? 'by the ledger, nothing was taken' : `${counted(copies, 'person has', 'people have')} copies or prints that stay where they are`}.`;
+export function closedText({ rows, openLinks }: Pick<AfterPage, 'rows' | 'openLinks'>): string {
+  const open = having(rows, ({ ways }) => ways.length > 0);
+  const offline = having(
+    rows,
+    ({ ways, offlineUntil }) => ways.length === 0 && offlineUntil !== null,
+  );
+  const left = [
+    ...(open === 0 ? [] : [`${String(open)} of those named here can still read by another way`]),
+    ...(offline === 0
+      ? []
+      : [`${counted(offline, 'person', 'people')} may go on reading what was open`]),
+    ...openLinks.map(
+      ({ title, dispatch }) => `anyone with the open link of ${dispatch} reads “${title}”`,
+    ),
+  ];
+  if (left.length > 0) return `Not closed yet: ${left.join(', ')}.`;
+  const tried = having(rows, ({ tries }) => tries > 0);
+  const others = rows.some(({ triesByOthers }) => triesByOthers > 0);
+  const took = having(rows, tookSomething);
+  return [
+    'Closed: nobody named here can open it.',
+    tried === 0 && !others
+      ? 'Nobody has tried since.'
+      : `${tried === 0 ? '' : `${String(tried)} of them ${tried === 1 ? 'has' : 'have'} tried since`}${others ? `${tried === 0 ? 'Others' : ', and others'} have tried by what they were sent` : ''}.`,
+    took === 0
+      ? 'By the ledger, nothing was taken.'
+      : `${counted(took, 'person has', 'people have')} copies or prints that stay where they are.`,
+  ].join(' ');
 }

@@ -36,14 +36,17 @@ export function kindsOf({ granted, first, elsewhere }: Opened): NoticeKind[] {
   return [...(first ? ['first-open' as const] : []), ...(elsewhere ? ['new-place' as const] : [])];
 }
 
-/** Which of these opens somebody is told of who chose these kinds. */
+/** Which of these opens somebody is told of who chose these kinds; `seen`: of each kind, the entry up to which they were told. */
 export function toldOf(
   opened: readonly Opened[],
   staff: StaffId,
   kinds: readonly NoticeKind[],
+  seen: Readonly<Record<NoticeKind, number>>,
 ): Opened[] {
   return opened.filter(
-    (each) => each.answerable.includes(staff) && kindsOf(each).some((kind) => kinds.includes(kind)),
+    (each) =>
+      each.answerable.includes(staff) &&
+      kindsOf(each).some((kind) => kinds.includes(kind) && each.sequence > seen[kind]),
   );
 }
 

@@ -82,7 +82,7 @@ export function endSoonMail(facts: {
     body: [
       `${senderName} of ${organisation} sent you what ends soon:`,
       ...ends.map(({ title, until }) => `“${title}”, until ${momentWords(until, zone)}`),
-      'The link is the one you know. If you need it for longer, ask there:',
+      'Open it, or ask for more time, here:',
       link,
     ].join('\n\n'),
   };

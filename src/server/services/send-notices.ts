@@ -1,5 +1,5 @@
 import 'server-only';
-import { DAY, HOUR, MINUTE } from '@/core/base/time';
+import { DAY, MINUTE } from '@/core/base/time';
 import { momentAt } from '@/core/base/days';
 import { newId } from '@/core/base/ids';
 import { kindsIn, toldOf, type NoticeKind, type Opened } from '@/core/insight/notices';
@@ -25,6 +25,7 @@ const ENDS_AHEAD = 3 * DAY;
 const DAILY_AT = '07:00';
 
 type Staff = Awaited<ReturnType<typeof listStaff>>[number]['row'];
+type Rhythm = 'at-once' | 'daily';
 type Round = {
   readonly now: number;
   readonly last: number;
@@ -32,38 +33,48 @@ type Round = {
   readonly opened: (after: number) => Promise<readonly Opened[]>;
 };
 
-function isDue(deps: Deps, rhythm: 'at-once' | 'daily', told: Told, { now, zone }: Round): boolean {
+function isDue(deps: Deps, rhythm: Rhythm, told: Told, { now, zone }: Round): boolean {
+  // A clock that was set back must not keep somebody waiting.
   if (rhythm === 'at-once') return now - told.at >= AT_ONCE_PAUSE || told.at > now;
   const today = deps.calendar.dayOf(now);
   return told.day !== today && now >= momentAt(`${today}T${DAILY_AT}`, zone);
 }
 
+/** What somebody was told once these kinds were told up to here. */
+function after(
+  deps: Deps,
+  told: Told,
+  rhythm: Rhythm,
+  kinds: readonly NoticeKind[],
+  { seen, now, isTold }: { readonly seen: number; readonly now: number; readonly isTold: boolean },
+): Told {
+  return {
+    seen: { ...told.seen, ...Object.fromEntries(kinds.map((kind) => [kind, seen])) },
+    endsUpTo: kinds.includes('ending') ? now + ENDS_AHEAD : told.endsUpTo,
+    at: rhythm === 'at-once' && isTold ? now : told.at,
+    day: rhythm === 'daily' ? deps.calendar.dayOf(now) : told.day,
+  };
+}
+
 async function tellOne(
   deps: Deps,
   staff: Staff,
-  rhythm: 'at-once' | 'daily',
+  rhythm: Rhythm,
   kinds: readonly NoticeKind[],
   told: Told,
   round: Round,
 ): Promise<boolean> {
-  const found = await round.opened(told.seen);
-  const seen = found.length < MOST ? round.last : (found.at(-1)?.sequence ?? told.seen);
-  const opened = toldOf(found, staff.id, kinds);
-  const endsUpTo = round.now + ENDS_AHEAD;
-  const ending = kinds.includes('ending')
-    ? (await endingSoon(deps.db.read, Math.max(told.endsUpTo, round.now), endsUpTo)).filter(
-        ({ sender }) => sender === staff.id,
-      )
+  const from = Math.min(...kinds.map((kind) => told.seen[kind]));
+  const found = await round.opened(from);
+  const seen = found.length < MOST ? round.last : (found.at(-1)?.sequence ?? from);
+  const opened = toldOf(found, staff.id, kinds, told.seen);
+  const ends = kinds.includes('ending')
+    ? await endingSoon(deps.db.read, Math.max(told.endsUpTo, round.now), round.now + ENDS_AHEAD)
     : [];
+  const ending = ends.filter(({ sender }) => sender === staff.id);
   const isTold = opened.length + ending.length > 0;
-  // Nothing to say: where nobody waits for the place either, it need not be written down.
-  if (
-    !isTold &&
-    rhythm === 'at-once' &&
-    seen - told.seen < LOOKED &&
-    endsUpTo - told.endsUpTo < HOUR
-  )
-    return false;
+  // Nothing to say: how far one has looked is written down only now and then.
+  if (!isTold && rhythm === 'at-once' && seen - from < LOOKED) return false;
   const mail = noticeMail({
     opened,
     kinds,
@@ -73,28 +84,23 @@ async function tellOne(
     link: `${deps.publicUrl}/ledger`,
   });
   return deps.db.write(async (tx) => {
-    // Another process may have told them meanwhile.
-    const current = await toldOfStaff(tx, staff.id, rhythm);
-    if (current?.seen !== told.seen || current.at !== told.at) return false;
-    await putTold(tx, staff.id, rhythm, {
-      seen,
-      endsUpTo,
-      at: isTold ? round.now : told.at,
-      day: deps.calendar.dayOf(round.now),
-    });
-    if (isTold)
-      await queueMail(tx, [
-        {
-          id: newId('message', deps.random),
-          toAddress: staff.email,
-          ...mail,
-          state: 'waiting',
-          urgent: false,
-          nextAttemptAt: round.now,
-          createdAt: round.now,
-        },
-      ]);
-    return isTold;
+    // Another process may have told them meanwhile, or they have chosen otherwise.
+    const current = await toldOfStaff(tx, staff.id);
+    if (JSON.stringify(current) !== JSON.stringify(told)) return false;
+    await putTold(tx, staff.id, after(deps, told, rhythm, kinds, { seen, now: round.now, isTold }));
+    if (!isTold) return false;
+    await queueMail(tx, [
+      {
+        id: newId('message', deps.random),
+        toAddress: staff.email,
+        ...mail,
+        state: 'waiting',
+        urgent: false,
+        nextAttemptAt: round.now,
+        createdAt: round.now,
+      },
+    ]);
+    return true;
   });
 }
 
@@ -111,29 +117,21 @@ export async function sendNotices(deps: Deps): Promise<number> {
     .filter(({ disabledAt, role }) => disabledAt === null && holds(role, 'look'));
   const known = new Map<number, Promise<readonly Opened[]>>();
   const last = await lastSequence(db);
-  const opened = (after: number): Promise<readonly Opened[]> => {
-    const asked = known.get(after) ?? openedSince(db, after, last, MOST);
-    known.set(after, asked);
+  const opened = (from: number): Promise<readonly Opened[]> => {
+    const asked = known.get(from) ?? openedSince(db, from, last, MOST);
+    known.set(from, asked);
     return asked;
   };
-  const round: Round = {
-    now: deps.clock.now(),
-    last,
-    zone: (await findOrganisation(db))?.zone ?? 'UTC',
-    opened,
-  };
+  const zone = (await findOrganisation(db))?.zone ?? 'UTC';
+  const round: Round = { now: deps.clock.now(), last, zone, opened };
   let sent = 0;
   for (const each of staff) {
     const choices = await choicesOf(db, each.id);
     for (const rhythm of ['at-once', 'daily'] as const) {
       const kinds = kindsIn(choices, rhythm);
-      const told = kinds.length === 0 ? null : await toldOfStaff(db, each.id, rhythm);
-      if (
-        told !== null &&
-        isDue(deps, rhythm, told, round) &&
-        (await tellOne(deps, each, rhythm, kinds, told, round))
-      )
-        sent++;
+      const told = kinds.length === 0 ? null : await toldOfStaff(db, each.id);
+      if (told === null || !isDue(deps, rhythm, told, round)) continue;
+      if (await tellOne(deps, each, rhythm, kinds, told, round)) sent++;
     }
   }
   return sent;

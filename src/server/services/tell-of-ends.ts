@@ -1,7 +1,7 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
 import { newId, type DispatchId, type GrantId, type RecipientId } from '@/core/base/ids';
-import { DAY } from '@/core/base/time';
+import { DAY, MINUTE } from '@/core/base/time';
 import { endSoonMail } from '@/server/mail/notice-mail';
 import { grantsOf, type RecipientRecord } from '@/server/repositories/dispatch-repository';
 import { queueMail } from '@/server/repositories/mail-repository';
@@ -14,6 +14,7 @@ import { reachedWithout } from '@/server/services/reach-now';
 import { readWorkSettings } from '@/server/services/work-settings';
 
 const NAME = 'ends told';
+const STEP = 10 * MINUTE;
 type Told = { readonly upTo: number };
 type End = {
   readonly person: RecipientRecord;
@@ -70,7 +71,8 @@ export async function tellOfEnds(deps: Deps): Promise<number> {
   }
   const now = deps.clock.now();
   const [from, to] = [Math.max(told?.upTo ?? now, now), now + endsTold * DAY];
-  if (to <= from) return 0;
+  // A long list is not gone through for a few minutes more.
+  if (to - from < STEP) return 0;
   const ends = await endsIn(deps, from, to);
   const organisation = await findOrganisation(db);
   const mails: Parameters<typeof queueMail>[1][number][] = [];

@@ -36,7 +36,7 @@ export function NoticesPart({ choices }: { readonly choices: NoticeChoices }) {
   const { busy, said, attempt } = useAttempt();
   const choose = (kind: NoticeKind, rhythm: Rhythm) =>
     void attempt(
-      () => call('POST', '/api/v1/you/notices', { ...choices, [kind]: rhythm }),
+      () => call('POST', '/api/v1/you/notices', { [kind]: rhythm }),
       rhythm === 'never'
         ? `${kindNames[kind].name}: you are no longer told.`
         : `${kindNames[kind].name}: you are told ${rhythmNames[rhythm]}, from now on.`,

@@ -1,5 +1,5 @@
-import { noticeChoices } from '@/contracts/notices';
+import { noticeChange } from '@/contracts/notices';
 import { handle } from '@/server/http/handle';
 import { chooseNotices } from '@/server/services/notice-choices';
 
-export const POST = handle('staff', noticeChoices, chooseNotices);
+export const POST = handle('staff', noticeChange, chooseNotices);

@@ -265,3 +265,24 @@ describe('keepers of checkpoints', () => {
     await expect(mailCheckpoint(deps)).resolves.toBe(1);
   });
 });
+
+describe('a kind chosen beside others', () => {
+  test('is told of from then on, and of ends that come whatever was told before', async () => {
+    const { deps, ida } = product;
+    product.clock.set(deps.clock.now() + DAY);
+    await chooseNotices(deps, ida, { ...NEVER, 'first-open': 'at-once' });
+    const refused = (await grantRows(deps, ida, { document })).find(
+      ({ revokedAt }) => revokedAt !== null,
+    );
+    await open(refused?.address ?? '');
+    const soon = await protect(product, await drawing(1), 'Stem');
+    await dispatch(product, [soon], ['eva@stem.example'], { until: deps.clock.now() + DAY });
+    await chooseNotices(deps, ida, { refused: 'at-once', ending: 'at-once' });
+    later(11 * MINUTE);
+    await expect(sendNotices(deps)).resolves.toBe(1);
+    const [mail] = await mailsTo('ida@tern-quill.example');
+    expect(mail?.body).toContain('ends.');
+    expect(mail?.body).not.toContain('refused');
+    await chooseNotices(deps, ida, NEVER);
+  });
+});

@@ -5,14 +5,30 @@ import { emailAddress } from '@/contracts/address';
 export const reasonInput = z.string().trim().max(500).optional();
 
 /** How work is done in this organisation. */
-export const workSettings = z.object({
+const work = z.object({
   /** Whether a reason is asked for when access is taken, narrowed or given back, and when keys are destroyed. */
-  reasonsAsked: z.boolean().default(false),
+  reasonsAsked: z.boolean(),
   /** How many days before an end its recipient is told of it; 0: they are not. */
-  endsTold: z.union([z.literal(0), z.literal(1), z.literal(3), z.literal(7)]).default(0),
+  endsTold: z.union([z.literal(0), z.literal(1), z.literal(3), z.literal(7)]),
   /** Who outside is mailed a signed checkpoint of the ledger every day. */
-  checkpointsTo: z.array(emailAddress).max(10).default([]),
+  checkpointsTo: z.array(emailAddress).max(10),
   /** Whether a keeper outside may fetch the newest checkpoint without signing in. */
-  checkpointsOpen: z.boolean().default(false),
+  checkpointsOpen: z.boolean(),
 });
-export type WorkSettings = z.infer<typeof workSettings>;
+export type WorkSettings = z.infer<typeof work>;
+/** A change of it: what is not named stays as it is by then. */
+export const workChange = work.partial();
+export type WorkChange = z.infer<typeof workChange>;
+
+/** What nobody has chosen yet. */
+const UNCHOSEN: WorkSettings = {
+  reasonsAsked: false,
+  endsTold: 0,
+  checkpointsTo: [],
+  checkpointsOpen: false,
+};
+/** The settings as they are stored, which may name fewer than there are. */
+export const workSettings = workChange.transform((kept): WorkSettings => ({
+  ...UNCHOSEN,
+  ...Object.fromEntries(Object.entries(kept).filter(([, value]) => value !== undefined)),
+}));

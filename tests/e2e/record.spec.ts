@@ -53,7 +53,7 @@ test('a long heading opens to all its values, and the span is told to the minute
   await open(page, '/ledger');
   const organisations = page.getByRole('region', { name: 'Organisation' });
   await organisations.getByRole('button', { name: /^All \d+$/ }).click();
-  await organisations.getByLabel('Find a organisation').fill('lowtide');
+  await organisations.getByLabel('Find in Organisation').fill('lowtide');
   await organisations.getByRole('link', { name: /^Lowtide Engineering/ }).click();
   await expect(
     page.getByRole('link', { name: 'Remove the filter organisation: Lowtide Engineering' }),

@@ -16,7 +16,7 @@ import { destroyKey } from '@/server/services/destroy-keys';
 import { listLedger } from '@/server/services/list-entries';
 import { blockPerson } from '@/server/services/manage-people';
 import { putWorkSettings, viewWorkSettings } from '@/server/services/work-settings';
-import { workSettings } from '@/contracts/settings';
+import { workSettings, type WorkChange } from '@/contracts/settings';
 import { verifyLedger } from '@/server/services/verify-ledger';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
@@ -90,7 +90,7 @@ const ACTS: readonly (readonly [string, (reason?: string) => Promise<unknown>])[
   ],
 ];
 const undo = async () => {
-  await putWorkSettings(product.deps, product.ida, { ...DEFAULTS, reasonsAsked: false });
+  await putWorkSettings(product.deps, product.ida, { reasonsAsked: false });
   await reinstateGrants(product.deps, product.ida, { grants: [grant] });
   await change({ until: START + 20 * DAY });
 };
@@ -142,3 +142,20 @@ test('giving more needs none, and the ledger stays whole', async () => {
 async function referenceOf(): Promise<string> {
   return (await findDocument(product.deps.db.read, document))?.document.reference ?? '';
 }
+
+test('two who change different settings at once both have their way', async () => {
+  const put = (change: WorkChange) => putWorkSettings(product.deps, product.ida, change);
+  await put(DEFAULTS);
+  await Promise.all([
+    put({ reasonsAsked: true }),
+    put({ endsTold: 3 }),
+    put({ checkpointsOpen: true }),
+  ]);
+  expect(await viewWorkSettings(product.deps)).toEqual({
+    reasonsAsked: true,
+    endsTold: 3,
+    checkpointsTo: [],
+    checkpointsOpen: true,
+  });
+  await put(DEFAULTS);
+});

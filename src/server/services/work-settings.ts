@@ -1,5 +1,5 @@
 import 'server-only';
-import { workSettings, type WorkSettings } from '@/contracts/settings';
+import { workSettings, type WorkChange, type WorkSettings } from '@/contracts/settings';
 import type { Reading, Transaction } from '@/server/db/database';
 import { findSetting, putSetting } from '@/server/repositories/settings-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
@@ -17,14 +17,15 @@ export function viewWorkSettings(deps: Pick<Deps, 'db'>): Promise<WorkSettings> 
   return readWorkSettings(deps.db.read);
 }
 
-/** Chooses how work is done here. */
+/** Chooses how work is done here; two who choose different things at once both have their way. */
 export async function putWorkSettings(
   deps: Deps,
   actor: StaffActor,
-  after: WorkSettings,
+  change: WorkChange,
 ): Promise<WorkSettings> {
-  await deps.db.write(async (tx) => {
+  return deps.db.write(async (tx) => {
     const before = await readWorkSettings(tx);
+    const after = workSettings.parse({ ...before, ...change });
     await putSetting(tx, NAME, after);
     await record(deps, tx, {
       action: 'settings.changed',
@@ -33,6 +34,6 @@ export async function putWorkSettings(
       occurredAt: deps.clock.now(),
       details: { work: true, before, after },
     });
+    return after;
   });
-  return after;
 }

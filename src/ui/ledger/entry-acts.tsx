@@ -10,8 +10,8 @@ import { useChanges } from '@/ui/dispatches/use-changes';
 import { useHolds } from '@/ui/shell/powers';
 import { AskWhy } from '@/ui/why/ask-why';
 
-/** Where somebody answers what an entry asks for. */
-const ANSWERED_ON_TODAY: ReadonlySet<string> = new Set([
+/** What an entry leaves for somebody to deal with on Today. */
+const LEFT_FOR_TODAY: ReadonlySet<string> = new Set([
   'request.asked',
   'consent.asked',
   'destruction.asked',
@@ -44,9 +44,9 @@ export function EntryActs({ row, words }: { readonly row: LedgerRow; readonly wo
             changes={changes}
           />
         )}
-        {ANSWERED_ON_TODAY.has(row.action) && (
+        {LEFT_FOR_TODAY.has(row.action) && (
           <Button component={Link} href="/today">
-            Answer on Today
+            Show on Today
           </Button>
         )}
         {recipient !== null && (

@@ -7,7 +7,7 @@ import type { COUNTED_DIMENSIONS } from '@/core/insight/filter';
 import { KINDS } from '@/core/insight/kinds';
 import { call, sentenceOf } from '@/ui/http/call';
 import { addressOf, isWanted, refusing, wanting, without } from '@/ui/ledger/ledger-address';
-import { dimensionWords, valueText } from '@/ui/words/dimension-words';
+import { valueText } from '@/ui/words/dimension-words';
 
 const MOST = 5;
 
@@ -53,7 +53,7 @@ function Heap({ dimension, title, facet, most, filter }: HeapProps) {
         <div className="row" style={{ fontSize: 12.5 }}>
           <input
             className="plain"
-            aria-label={`Find a ${dimensionWords[dimension]}`}
+            aria-label={`Find in ${title}`}
             placeholder={`find among ${String(all.length)}`}
             value={text}
             onChange={(event) => {

@@ -18,7 +18,7 @@ const DAYS_AHEAD = [0, 1, 3, 7] as const;
 export function WorkView({ settings }: { readonly settings: WorkSettings }) {
   const { busy, said, attempt } = useAttempt();
   const put = (change: Partial<WorkSettings>, done: string) =>
-    void attempt(() => call('POST', '/api/v1/settings/work', { ...settings, ...change }), done);
+    void attempt(() => call('POST', '/api/v1/settings/work', change), done);
   return (
     <main className="work wide">
       <div className="surface">

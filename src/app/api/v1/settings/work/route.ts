@@ -1,5 +1,5 @@
-import { workSettings } from '@/contracts/settings';
+import { workChange } from '@/contracts/settings';
 import { handle } from '@/server/http/handle';
 import { putWorkSettings } from '@/server/services/work-settings';
 
-export const POST = handle('settings', workSettings, putWorkSettings);
+export const POST = handle('settings', workChange, putWorkSettings);

@@ -30,5 +30,5 @@ const UNCHOSEN: WorkSettings = {
 /** The settings as they are stored, which may name fewer than there are. */
 export const workSettings = workChange.transform((kept): WorkSettings => ({
   ...UNCHOSEN,
-  ...Object.fromEntries(Object.entries(kept).filter(([, value]) => value !== undefined)),
+  ...kept,
 }));

@@ -49,51 +49,62 @@ export type Counts = {
   readonly unplaced: number;
 };
 
-function differenceOf<T extends string>(
-  all: readonly { readonly value: T; readonly entries: number }[],
-  less: readonly { readonly value: T; readonly entries: number }[],
-  more: readonly { readonly value: T; readonly entries: number }[],
-): { readonly value: T; readonly entries: number }[] {
-  const entries = new Map(all.map((each): [T, number] => [each.value, each.entries]));
-  for (const each of less) entries.set(each.value, (entries.get(each.value) ?? 0) - each.entries);
-  for (const each of more) entries.set(each.value, (entries.get(each.value) ?? 0) + each.entries);
-  return [...entries]
-    .map(([value, n]) => ({ value, entries: n }))
-    .filter((each) => each.entries > 0);
+type Tally<T> = { readonly value: T; readonly entries: number };
+
+/** One heading of everything, less some and with more; what comes to nothing is left out. */
+function headingOf<T>(
+  all: readonly Tally<T>[],
+  less: readonly Tally<T>[],
+  more: readonly Tally<T>[],
+): Tally<T>[] {
+  const entries = new Map<T, number>();
+  const put = (counts: readonly Tally<T>[], sign: 1 | -1): void => {
+    for (const { value, entries: n } of counts)
+      entries.set(value, (entries.get(value) ?? 0) + sign * n);
+  };
+  put(all, 1);
+  put(less, -1);
+  put(more, 1);
+  return [...entries].flatMap(([value, n]) => (n > 0 ? [{ value, entries: n }] : []));
 }
 
-const largestFirst = (counts: readonly Count[]): Count[] =>
-  [...counts].sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
+function daysOf(all: Counts, less: Counts, more: Counts): DayCount[] {
+  const sort = (which: 'granted' | 'refused') => {
+    const [a, b, c] = [all, less, more].map(({ days }) =>
+      days.map((day) => ({ value: day.day, entries: day[which] })),
+    );
+    return new Map(
+      headingOf(a ?? [], b ?? [], c ?? []).map(({ value, entries }) => [value, entries]),
+    );
+  };
+  const [granted, refused] = [sort('granted'), sort('refused')];
+  const days = [...new Set([...granted.keys(), ...refused.keys()])].sort();
+  return days.map((day) => ({
+    day,
+    granted: granted.get(day) ?? 0,
+    refused: refused.get(day) ?? 0,
+  }));
+}
 
 /** What is counted of everything, less some of it, and with some more: counting is adding up, so the three need not be put together first. */
 export function lessAndMore(all: Counts, less: Counts, more: Counts): Counts {
-  const days = (which: 'granted' | 'refused') =>
-    differenceOf(
-      ...([all, less, more].map((each) =>
-        each.days.map((day) => ({ value: day.day, entries: day[which] })),
-      ) as [Count[], Count[], Count[]]),
-    );
-  const [granted, refused] = [
-    new Map(days('granted').map(({ value, entries }) => [value, entries])),
-    new Map(days('refused').map(({ value, entries }) => [value, entries])),
-  ];
+  const heading = (name: 'reasons' | 'places' | 'organisations'): Count[] =>
+    headingOf(all[name], less[name], more[name]).sort(largestFirst);
+  const kinds = headingOf(all.kinds, less.kinds, more.kinds);
   return {
     total: all.total - less.total + more.total,
     unplaced: all.unplaced - less.unplaced + more.unplaced,
     recorded: all.recorded,
-    days: [...new Set([...granted.keys(), ...refused.keys()])]
-      .sort()
-      .map((day) => ({ day, granted: granted.get(day) ?? 0, refused: refused.get(day) ?? 0 })),
-    kinds: KINDS.flatMap((kind) =>
-      differenceOf(all.kinds, less.kinds, more.kinds).filter(({ value }) => value === kind),
-    ),
-    reasons: largestFirst(differenceOf(all.reasons, less.reasons, more.reasons)),
-    places: largestFirst(differenceOf(all.places, less.places, more.places)),
-    organisations: largestFirst(
-      differenceOf(all.organisations, less.organisations, more.organisations),
-    ),
+    days: daysOf(all, less, more),
+    kinds: KINDS.flatMap((kind) => kinds.filter(({ value }) => value === kind)),
+    reasons: heading('reasons'),
+    places: heading('places'),
+    organisations: heading('organisations'),
   };
 }
+
+const largestFirst = (a: Count, b: Count): number =>
+  b.entries - a.entries || (a.value < b.value ? -1 : 1);
 
 /** A set of heaps that can be added to and counted. */
 export type Heaps = {
@@ -312,7 +323,7 @@ export function createHeaps(): Heaps {
   function countsOf(name: Column, of: Float64Array): Count[] {
     return words[name].words
       .flatMap((value, i) => (value === '' || of[i] === 0 ? [] : [{ value, entries: of[i] ?? 0 }]))
-      .sort((a, b) => b.entries - a.entries || (a.value < b.value ? -1 : 1));
+      .sort(largestFirst);
   }
 }
 

@@ -19,7 +19,7 @@ import {
 } from '@/core/insight/heaps';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema';
-import { conditionsOf } from '@/server/repositories/ledger-reader';
+import { conditionsOf } from '@/server/repositories/ledger-conditions';
 import {
   isWhose,
   ownDispatches,

@@ -11,87 +11,17 @@ import type {
 } from '@/core/base/ids';
 import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
-import { DIMENSIONS, type Dimension, type EntryFilter, type Span } from '@/core/insight/filter';
-import { actionsOf, KINDS } from '@/core/insight/kinds';
+import type { EntryFilter, Span } from '@/core/insight/filter';
 import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
-import { ownDispatches, ownDocuments } from '@/server/repositories/own-repository';
+import { conditionsOf } from '@/server/repositories/ledger-conditions';
 
 export type EntryRow = {
   readonly entry: Entry;
   readonly hash: string;
   readonly personal: Readonly<Record<string, string>>;
 };
-
-function kindIs(kind: string): SQL {
-  if (kind === 'refused') return sql`${ledgerEntries.outcome} = 'refused'`;
-  const actions = KINDS.filter((each) => each === kind).flatMap((each) => actionsOf(each));
-  return sql`(${inArray(ledgerEntries.action, actions)} AND ${ledgerEntries.outcome} <> 'refused')`;
-}
-
-/** Whether an entry has one of these values. */
-function hasOne(dimension: Dimension, values: readonly string[]): SQL {
-  // One value is found by its index; several are taken from one parameter, however many they are.
-  const [only = ''] = values;
-  const among =
-    values.length === 1
-      ? sql`= ${only}`
-      : sql`IN (SELECT value FROM json_each(${JSON.stringify(values)}))`;
-  switch (dimension) {
-    case 'kind':
-      return sql`(${sql.join(values.map(kindIs), sql` OR `)})`;
-    case 'outcome':
-      return sql`${ledgerEntries.outcome} ${among}`;
-    case 'reason':
-      return sql`${ledgerEntries.reason} ${among}`;
-    case 'organisation':
-      return sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation ${among})`;
-    case 'place':
-      return sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal WHERE field = 'place' AND (${sql.join(
-        values.map((place) => sql`(value >= ${place} AND value < ${`${place}-`})`),
-        sql` OR `,
-      )}))`;
-    case 'document':
-      return sql`${ledgerEntries.documentId} ${among}`;
-    // What others tried by the link of somebody belongs to the record of that person as well.
-    case 'recipient':
-      return sql`(${ledgerEntries.recipientId} ${among} OR ${ledgerEntries.linkOf} ${among})`;
-    case 'dispatch':
-      return sql`${ledgerEntries.dispatchId} ${among}`;
-    case 'actor':
-      return sql`${ledgerEntries.actorId} ${among}`;
-    case 'device':
-      return sql`${ledgerEntries.deviceId} ${among}`;
-    case 'version':
-      return sql`${ledgerEntries.versionId} ${among}`;
-  }
-}
-
-/** What somebody on the staff answers for or did themselves. */
-function isOwn(staff: StaffId): SQL {
-  return sql`(${ledgerEntries.documentId} IN ${ownDocuments(staff)} OR ${ledgerEntries.dispatchId} IN ${ownDispatches(staff)} OR ${ledgerEntries.actorId} = ${staff})`;
-}
-
-export function conditionsOf(
-  { with: wanted = {}, without = {}, own }: EntryFilter,
-  { begins, ends }: Span,
-): SQL[] {
-  const each = DIMENSIONS.flatMap((dimension) => {
-    const [chosen = [], refused = []] = [wanted[dimension], without[dimension]];
-    // An entry without any value has none of those that are refused.
-    return [
-      ...(chosen.length === 0 ? [] : [hasOne(dimension, chosen)]),
-      ...(refused.length === 0 ? [] : [sql`coalesce(${hasOne(dimension, refused)}, 0) = 0`]),
-    ];
-  });
-  return [
-    ...each,
-    ...(own === undefined ? [] : [isOwn(own)]),
-    ...(begins === undefined ? [] : [gte(ledgerEntries.occurredAt, begins)]),
-    ...(ends === undefined ? [] : [lt(ledgerEntries.occurredAt, ends)]),
-  ];
-}
 
 /** What happens again and again within one open, and is told with it. */
 const WITHIN_AN_OPEN = [
@@ -278,7 +208,6 @@ export async function marksOf(db: Reading, dispatch: DispatchId) {
   return rows.reverse();
 }
 
-/** The newest sequence number; 0 where nothing was recorded. */
 /** Who did something last, and when; null where nobody did. */
 export async function lastDone(
   db: Reading,
@@ -352,6 +281,7 @@ export async function lastChanges(
   );
 }
 
+/** The newest sequence number; 0 where nothing was recorded. */
 export async function lastSequence(db: Reading | Transaction): Promise<number> {
   const [row] = await db.select({ last: max(ledgerEntries.sequence) }).from(ledgerEntries);
   return row?.last ?? 0;
@@ -371,7 +301,6 @@ const ACCESS_CHANGES = [
   'document.filed',
 ] as const satisfies readonly Action[];
 
-/** What each change of access recorded after `sequence` names: grant, document, recipient. */
 /** What changes it for one person alone, and for those whose prints are counted together with theirs. */
 const OWN_CHANGES = [
   'grant.given',

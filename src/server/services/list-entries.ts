@@ -190,7 +190,7 @@ export async function listFacet(
 }
 
 /** The most entries of one open that are listed. */
-const MOST_WITHIN = 1_000;
+const MOST_WITHIN = 5_000;
 
 /** What happened within one open: its key, its pages. */
 export async function listOpen(

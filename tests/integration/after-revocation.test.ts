@@ -166,7 +166,7 @@ describe('after a dispatch was pulled back', () => {
       since: toUtcText(START + DAY),
       tries: 1,
       reason: 'The tender is over',
-      copies: ['1 print made', 'copied text'],
+      copies: ['1 print made', 'text copied'],
     });
     expect(
       statement.entries.map(({ text: entry }) => (JSON.parse(entry) as { action: string }).action),

@@ -86,7 +86,7 @@ function rowLine({
       ? ''
       : `; others have tried ${String(triesByOthers)} ${triesByOthers === 1 ? 'time' : 'times'} by what they were sent`;
   return oneLine(
-    `${who === '' ? address : `${who} <${address}>`} | ${document} | ${dispatch} | ${stands} | ${after}${others} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
+    `${[who, address === '' || who === '' ? address : `<${address}>`].filter((part) => part !== '').join(' ')} | ${document} | ${dispatch} | ${stands} | ${after}${others} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
   );
 }
 

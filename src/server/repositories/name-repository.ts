@@ -2,7 +2,7 @@ import 'server-only';
 import { eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import { isId, type IdKind } from '@/core/base/ids';
-import { bareDomain } from '@/core/policy/address';
+import { addresseeName } from '@/core/policy/addressee-name';
 import type { Reading } from '@/server/db/database';
 import {
   devices,
@@ -20,14 +20,6 @@ import {
 
 type Named = { readonly id: string; readonly name: string };
 type Among = (column: SQLiteColumn) => SQL | undefined;
-type Addressee = Pick<typeof recipients.$inferSelect, 'kind' | 'name' | 'address'>;
-
-/** What somebody who was addressed is called, or what stands for many. */
-function addresseeName({ kind, name, address }: Addressee): string {
-  if (kind === 'domain') return `everyone at ${bareDomain(address)}`;
-  if (kind === 'link') return 'whoever has the link';
-  return name === '' ? address : name;
-}
 
 const addressee = { kind: recipients.kind, name: recipients.name, address: recipients.address };
 

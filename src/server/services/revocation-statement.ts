@@ -1,10 +1,10 @@
 import 'server-only';
 import { toUtcText } from '@/core/base/time';
-import { counted } from '@/core/base/counted';
-import { bareDomain } from '@/core/policy/address';
+import { takenText, wayText } from '@/core/insight/after-words';
+import { standsForMany } from '@/core/policy/addressee';
+import { addresseeName } from '@/core/policy/addressee-name';
 import { signStatement, type ProvenEntry, type StatementRow } from '@/core/ledger/statement';
 import type { AfterInput, AfterRow, Copies } from '@/contracts/after-revocation';
-import type { WayIn } from '@/contracts/access';
 import { signLedger } from '@/server/repositories/ledger-writer';
 import { lastCheckpoint } from '@/server/repositories/ledger-reader';
 import { findOrganisation } from '@/server/repositories/organisation-repository';
@@ -13,22 +13,12 @@ import type { Deps, StaffActor } from '@/server/services/deps';
 import { ServiceError } from '@/server/services/errors';
 import { recordAlone } from '@/server/services/record';
 
-function copiesText({ prints, keptAt, textSent, textCopied, inTheClear }: Copies): string[] {
+function copiesText(copies: Copies): string[] {
+  const { keptAt } = copies;
   return [
-    ...(inTheClear ? ['was sent the document in the clear'] : []),
-    ...(keptAt === null ? [] : [`kept a copy at ${toUtcText(keptAt)}`]),
-    ...(prints === 0 ? [] : [`${counted(prints, 'print')} made`]),
-    ...(textCopied ? ['copied text'] : textSent ? ['was sent the text of pages'] : []),
+    ...takenText(copies),
+    ...(keptAt === null ? [] : [`a copy kept at ${toUtcText(keptAt)}`]),
   ];
-}
-
-function wayText({ by, name, dispatch }: WayIn): string {
-  return {
-    own: `by ${dispatch}`,
-    group: `by the group ${name}, ${dispatch}`,
-    'passed-on': `passed on by ${name}, ${dispatch}`,
-    domain: `along with everyone at ${bareDomain(name)}, ${dispatch}`,
-  }[by];
 }
 
 const moment = (at: number | null): string => (at === null ? '' : toUtcText(at));
@@ -36,8 +26,8 @@ const moment = (at: number | null): string => (at === null ? '' : toUtcText(at))
 function rowOf(row: AfterRow): StatementRow {
   const state = row.ways.length > 0 ? 'open' : row.offlineUntil === null ? 'closed' : 'offline';
   return {
-    who: row.name,
-    address: row.address,
+    who: standsForMany(row.kind) ? addresseeName(row) : row.name,
+    address: standsForMany(row.kind) ? '' : row.address,
     document: `${row.reference} ${row.title}`,
     dispatch: row.dispatch,
     state,

@@ -4,8 +4,10 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { AfterPage, AfterRow } from '@/contracts/after-revocation';
 import { counted } from '@/core/base/counted';
-import { addresseeText, closedText, copiesText } from '@/ui/after/after-words';
-import { wayText } from '@/ui/dispatches/cut-words';
+import { takenText } from '@/core/insight/after-words';
+import { addresseeName } from '@/core/policy/addressee-name';
+import { closedText } from '@/ui/after/after-words';
+import { wayText } from '@/core/insight/after-words';
 import { call } from '@/ui/http/call';
 import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
@@ -119,9 +121,9 @@ function AfterTable({
           <tr key={`${row.recipient} ${row.document}`}>
             <td>
               {row.kind === 'person' || row.kind === 'visitor' ? (
-                <Link href={`/people?person=${row.recipient}`}>{addresseeText(row)}</Link>
+                <Link href={`/people?person=${row.recipient}`}>{addresseeName(row)}</Link>
               ) : (
-                addresseeText(row)
+                addresseeName(row)
               )}
               <br />
               <span className="quiet" style={{ fontSize: 12 }}>
@@ -148,14 +150,14 @@ function AfterTable({
               <Tried row={row} />
             </td>
             <td className="quiet">
-              {copiesText(row.copies).join(', ')}
+              {takenText(row.copies).join(', ')}
               {row.copies.keptAt !== null && (
                 <>
-                  {copiesText(row.copies).length > 0 && ', '}a copy kept{' '}
+                  {takenText(row.copies).length > 0 && ', '}a copy kept{' '}
                   <Moment at={row.copies.keptAt} />
                 </>
               )}
-              {copiesText(row.copies).length === 0 &&
+              {takenText(row.copies).length === 0 &&
                 row.copies.keptAt === null &&
                 'nothing, by the ledger'}
             </td>

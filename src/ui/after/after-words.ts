@@ -1,27 +1,6 @@
-import type { AfterPage, AfterRow, Copies } from '@/contracts/after-revocation';
+import type { AfterPage, AfterRow } from '@/contracts/after-revocation';
 import { counted } from '@/core/base/counted';
-import { bareDomain } from '@/core/policy/address';
-
-/** What an addressee is called. */
-export function addresseeText({
-  kind,
-  name,
-  address,
-}: Pick<AfterRow, 'kind' | 'name' | 'address'>): string {
-  if (kind === 'domain') return `everyone at ${bareDomain(address)}`;
-  if (kind === 'group') return `the group ${name}`;
-  if (kind === 'link') return 'whoever has the link';
-  return name === '' ? address : name;
-}
-
-/** What stays beyond reach; the moment of a kept copy is told beside it. */
-export function copiesText({ prints, textSent, textCopied, inTheClear }: Copies): string[] {
-  return [
-    ...(inTheClear ? ['has the document in the clear'] : []),
-    ...(prints === 0 ? [] : [`${counted(prints, 'print')} made`]),
-    ...(textCopied ? ['text copied'] : textSent ? ['text of pages sent'] : []),
-  ];
-}
+import { takenText } from '@/core/insight/after-words';
 
 /** How many recipients have a row of this sort. */
 function having(rows: readonly AfterRow[], which: (row: AfterRow) => boolean): number {
@@ -29,7 +8,7 @@ function having(rows: readonly AfterRow[], which: (row: AfterRow) => boolean): n
 }
 
 function tookSomething({ copies }: AfterRow): boolean {
-  return copies.keptAt !== null || copiesText(copies).length > 0;
+  return copies.keptAt !== null || takenText(copies).length > 0;
 }
 
 /** How far it is closed, in one sentence. */

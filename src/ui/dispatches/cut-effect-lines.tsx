@@ -5,13 +5,13 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
 import { counted } from '@/core/base/counted';
 import type { GrantId } from '@/core/base/ids';
+import { wayText } from '@/core/insight/after-words';
 import {
   beyondReachText,
   closesText,
   forMany,
   namesText,
   ownWays,
-  wayText,
 } from '@/ui/dispatches/cut-words';
 
 const MOST_SHOWN = 12;

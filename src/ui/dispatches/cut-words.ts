@@ -1,4 +1,5 @@
-import { bareDomain } from '@/core/policy/address';
+import { wayText } from '@/core/insight/after-words';
+import { addresseeName } from '@/core/policy/addressee-name';
 import { counted } from '@/core/base/counted';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
 
@@ -14,27 +15,7 @@ export const ownWays = (way: WayIn): boolean => !forMany(way);
 
 /** Whom else it closes to, besides people by name. */
 export function closesText(closes: CutEffect['closes']): string[] {
-  return closes.map(({ kind, name }) =>
-    kind === 'domain'
-      ? `everyone at ${bareDomain(name)}`
-      : kind === 'group'
-        ? `the group ${name}`
-        : 'whoever has the link',
-  );
-}
-
-/** How somebody still comes in. */
-export function wayText({ by, name, dispatch }: WayIn): string {
-  switch (by) {
-    case 'own':
-      return `their own access by ${dispatch}`;
-    case 'group':
-      return `the group ${name}, by ${dispatch}`;
-    case 'passed-on':
-      return `passed on by ${name}, by ${dispatch}`;
-    case 'domain':
-      return `everyone at ${bareDomain(name)}, by ${dispatch}`;
-  }
+  return closes.map(({ kind, name }) => addresseeName({ kind, name, address: name }));
 }
 
 /** What no revocation reaches, as the ledger has it. */

@@ -1,0 +1,39 @@
+import { counted } from '@/core/base/counted';
+import { bareDomain } from '@/core/policy/address';
+
+type Way = {
+  readonly by: 'own' | 'group' | 'passed-on' | 'domain';
+  /** The group, who passed it on, or the domain. */
+  readonly name: string;
+  readonly dispatch: string;
+};
+
+/** How somebody still comes in. */
+export function wayText({ by, name, dispatch }: Way): string {
+  switch (by) {
+    case 'own':
+      return `their own access by ${dispatch}`;
+    case 'group':
+      return `the group ${name}, by ${dispatch}`;
+    case 'passed-on':
+      return `passed on by ${name}, by ${dispatch}`;
+    case 'domain':
+      return `everyone at ${bareDomain(name)}, by ${dispatch}`;
+  }
+}
+
+type Taken = {
+  readonly prints: number;
+  readonly textSent: boolean;
+  readonly textCopied: boolean;
+  readonly inTheClear: boolean;
+};
+
+/** What of a document somebody has that no revocation reaches; when they kept a copy is told beside it. */
+export function takenText({ prints, textSent, textCopied, inTheClear }: Taken): string[] {
+  return [
+    ...(inTheClear ? ['has the document in the clear'] : []),
+    ...(prints === 0 ? [] : [`${counted(prints, 'print')} made`]),
+    ...(textCopied ? ['text copied'] : textSent ? ['text of pages sent'] : []),
+  ];
+}

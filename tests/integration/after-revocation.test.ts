@@ -188,7 +188,14 @@ describe('after a dispatch was pulled back', () => {
       'an entry',
       (text) => text.replace('\\"outcome\\":\\"refused\\"', '\\"outcome\\":\\"granted\\"'),
     ],
-    ['the signature', (text) => text.replace(/ (.)(\S+)\n$/, ' B$2\n')],
+    [
+      'the signature',
+      (text) =>
+        text.replace(
+          / (.)(\S+)\n$/,
+          (_all, first: string, rest: string) => ` ${first === 'B' ? 'C' : 'B'}${rest}\n`,
+        ),
+    ],
   ])('a statement of which %s was changed does not hold', async (_what, harm) => {
     const { text } = await revocationStatement(product.deps, product.ida, { dispatch: first });
     expect(harm(text)).not.toBe(text);

@@ -19,7 +19,10 @@ function readConfigOrExit(): Config {
   }
 }
 
-/** Only the socket knows where a request came from; what a client says about that is removed, save from trusted proxies. */
+/**
+ * Only the socket knows where a request came from; what a client says about that is removed, save
+ * from trusted proxies.
+ */
 function settleHeaders(request: IncomingMessage, isTrusted: (address: string) => boolean): void {
   const client = clientAddress(request.socket.remoteAddress ?? '', request.headers, isTrusted);
   for (const name of Object.keys(request.headers)) {

@@ -21,7 +21,8 @@ export default defineConfig({
     testTimeout: 30_000,
     // Left to itself it keeps a core free for a watching developer, and half of a small machine idle.
     maxWorkers: '100%',
-    // Tests leave modules as they are (two stand in for the framework's, alike): loading each once a worker, and not once a file, saves a third of the time.
+    // Tests leave modules as they are (two stand in for the framework's, alike): loading each once
+    // a worker, and not once a file, saves a third of the time.
     isolate: false,
   },
 });

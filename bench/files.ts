@@ -46,7 +46,10 @@ async function peakOf(work: () => Promise<unknown>): Promise<number> {
   return (peak - idle) / MIB;
 }
 
-/** Protecting a file, plain to store and on to a protected PDF, and opening it again, against Debian's `age` in the same run. */
+/**
+ * Protecting a file, plain to store and on to a protected PDF, and opening it again, against
+ * Debian's `age` in the same run.
+ */
 export async function protectedFiles(folder: string): Promise<void> {
   const at = (name: string): string => path.join(folder, name);
   execFileSync('age-keygen', ['-o', at('key')], { stdio: 'ignore' });
@@ -115,7 +118,8 @@ export async function protectedFiles(folder: string): Promise<void> {
     await to.close();
   };
 
-  // Times first: asking for a collection, which the memory of a run is measured from, leaves the collector at work for long after.
+  // Times first: asking for a collection, which the memory of a run is measured from, leaves the
+  // collector at work for long after.
   for (const mebibytes of SIZES) {
     await fillFile(at('plain'), mebibytes);
     const ratios: {
@@ -126,7 +130,8 @@ export async function protectedFiles(folder: string): Promise<void> {
       readonly back: number;
     }[] = [];
     for (let round = 0; round < 5; round++) {
-      // Neither pays for throwing away what stood there before, nor for writing to the disk what another left in memory.
+      // Neither pays for throwing away what stood there before, nor for writing to the disk what
+      // another left in memory.
       for (const name of ['plain.age', 'plain.pdf', 'back']) await rm(at(name), { force: true });
       await blobs.remove('bench');
       execFileSync('sync');

@@ -55,7 +55,8 @@ function workload() {
       },
     })),
   );
-  // Half of the questions come from people in a group that was given the document: else nearly all would be refused at once.
+  // Half of the questions come from people in a group that was given the document: else nearly all
+  // would be refused at once.
   const questions = Array.from({ length: ASKED }, (): Question => {
     const document = int(DOCUMENTS);
     const group = grants[document]?.find(({ addressee }) => addressee.kind === 'group')?.addressee
@@ -78,8 +79,8 @@ const addresseeKey = ({ kind, id }: Addressee): string => `${kind}:${id}`;
 type Rate = { readonly rate: number; readonly granted: number };
 
 /**
- * Decisions in a second, the middle of several rounds, in which all take turns: what slows the machine slows them alike. Each also
- * counts what it granted, so that the work is not thought away.
+ * Decisions in a second, the middle of several rounds, in which all take turns: what slows the
+ * machine slows them alike. Each also counts what it granted, so that the work is not thought away.
  */
 function rates(
   deciders: readonly ((question: Question) => boolean)[],

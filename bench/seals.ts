@@ -21,7 +21,10 @@ const UNCHECKED: Integrity = {
   report: () => undefined,
 };
 
-/** Times of two ways of doing the same, which take turns so that what slows the machine slows them alike. In µs for one. */
+/**
+ * Times of two ways of doing the same, which take turns so that what slows the machine slows them
+ * alike. In µs for one.
+ */
 async function inTurns(
   each: number,
   first: () => Promise<unknown>,

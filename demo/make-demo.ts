@@ -269,7 +269,8 @@ for (const sending of [...officeSendings, ...sendings]) {
   }
 }
 
-// The reporter tries before her time; a forwarded link meets a stranger; Kelder is shut out and tries again; one was a mistake.
+// The reporter tries before her time; a forwarded link meets a stranger; Kelder is shut out and
+// tries again; one was a mistake.
 at(-8.3, () => open('press', people.elin, 'TQ-412-GA-03', 1));
 at(-6.2, async () => {
   const token = await tokenFor('tender', people.petra);
@@ -297,7 +298,8 @@ at(-4.9, async () => {
 });
 for (const day of [-4.2, -3.1, -3.05, -1.6])
   at(day, () => open('tender', people.petra, 'TQ-412-LP-01', 1));
-// A yard is seen where it never was; the surveyor needs longer; two bidders want a third print; somebody writes for a colleague who left.
+// A yard is seen where it never was; the surveyor needs longer; two bidders want a third print;
+// somebody writes for a colleague who left.
 at(-1.3, async () => {
   const token = await tokenFor('tender', people.tomas);
   const far = await prove(deps, token, people.tomas.address, '198.51.100.200');

@@ -28,7 +28,8 @@ async function sealsOf(config: Config, db: Database): Promise<Outside['seals']> 
 }
 
 /**
- * The database, and what its ledger is verified against: key and checkpoints from a witness file, seals where the master key is.
+ * The database, and what its ledger is verified against: key and checkpoints from a witness file,
+ * seals where the master key is.
  *
  * @param file the witness file; the one of the settings where it is left out
  * @throws ConfigError where there is no database, no ledger in it, or no such file

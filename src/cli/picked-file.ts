@@ -40,7 +40,10 @@ export function inspectOpen(file: FileHandle, size: number): Promise<Inspected> 
   }, size);
 }
 
-/** The chunks of the age file in an open file, and the cipher that opens them with this private key. @throws AgeError `DAMAGED` */
+/**
+ * The chunks of the age file in an open file, and the cipher that opens them with this private key.
+ * @throws AgeError `DAMAGED`
+ */
 export async function unlock(
   file: FileHandle,
   { header, offset, length }: Inspected,

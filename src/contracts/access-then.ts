@@ -9,7 +9,10 @@ import type { Right } from '@/core/policy/rights';
 
 const moment = z.number().int().min(0).max(8_640_000_000_000_000);
 
-/** Who could open something at a moment: a document, what a dispatch carried, or whatever a person was given; compared with another moment, or another person. */
+/**
+ * Who could open something at a moment: a document, what a dispatch carried, or whatever a person
+ * was given; compared with another moment, or another person.
+ */
 export const accessThenInput = z.object({
   of: z.union([
     z.object({ document: documentId }),

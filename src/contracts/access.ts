@@ -26,7 +26,10 @@ export const scopedInput = z.object({
   reason: reasonInput,
 });
 
-/** How somebody still comes in: by a grant of their own, as one of a group, by what was passed on to them, or along with a domain. */
+/**
+ * How somebody still comes in: by a grant of their own, as one of a group, by what was passed on to
+ * them, or along with a domain.
+ */
 export type WayIn = {
   readonly grant: GrantId;
   readonly by: 'own' | 'group' | 'passed-on' | 'domain';
@@ -49,14 +52,20 @@ export type StillReads = {
 export type CutEffect = {
   /** Names of people who could open something of it and can open none of it any more. */
   readonly shutOut: readonly string[];
-  /** What stands for many and lets nobody in any more: groups, domains, or whoever has an open link (its name is empty). */
+  /**
+   * What stands for many and lets nobody in any more: groups, domains, or whoever has an open link
+   * (its name is empty).
+   */
   readonly closes: readonly { readonly kind: AddresseeKind; readonly name: string }[];
   readonly stillReads: readonly StillReads[];
   /** How many could open none of it anyway. */
   readonly ofNone: number;
   /** Documents that whoever holds an open link still reads, and by which sending. */
   readonly openLinks: readonly { readonly title: string; readonly dispatch: string }[];
-  /** What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy, were sent text or copied it. */
+  /**
+   * What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy,
+   * were sent text or copied it.
+   */
   readonly printsMade: number;
   readonly keptBy: number;
   readonly textSentTo: number;

@@ -34,7 +34,10 @@ export const defaultsInput = z.object({
 export type DefaultsInput = z.infer<typeof defaultsInput>;
 
 export type DefaultsRow = LevelDefaults & { readonly name: string };
-/** Whom a change touches at their next open, which the watermark alone does; and what of it can have no effect, in words. */
+/**
+ * Whom a change touches at their next open, which the watermark alone does; and what of it can have
+ * no effect, in words.
+ */
 export type DefaultsImpact = ImpactFound & { readonly idle: readonly string[] };
 export type DefaultsChanged = {
   readonly before: Pick<LevelDefaults, 'defaults' | 'watermark'>;

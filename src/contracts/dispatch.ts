@@ -310,7 +310,10 @@ export type GrantRow = {
   readonly prints: number | null;
   readonly printsMade: number;
   readonly conditions: Conditions | null;
-  /** What it comes to where that is less than was given: by ceilings, the grant it was passed on from, or the span from its first open. */
+  /**
+   * What it comes to where that is less than was given: by ceilings, the grant it was passed on
+   * from, or the span from its first open.
+   */
   readonly capped: {
     readonly rights: readonly Right[];
     readonly until: number | null;
@@ -352,7 +355,10 @@ export type DispatchDetail = {
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];
-  /** What revoking all of it would do now; null: it goes to too many to be told in passing, and is told when it is asked for. */
+  /**
+   * What revoking all of it would do now; null: it goes to too many to be told in passing, and is
+   * told when it is asked for.
+   */
   readonly ifRevoked: CutEffect | null;
   /** What people who are added can be given instead of what the others have. */
   readonly savedTerms: readonly KeptTermsRow[];

@@ -11,7 +11,10 @@ const recipientId = z.custom<RecipientId>(
   'no such person',
 );
 
-/** A person and a document, and under which circumstances to look. What is left out is not asked about; without a moment it is now. */
+/**
+ * A person and a document, and under which circumstances to look. What is left out is not asked
+ * about; without a moment it is now.
+ */
 export const explainInput = z.object({
   document: documentId,
   recipient: recipientId,
@@ -43,7 +46,10 @@ export type NamedWay = {
   readonly rights: readonly Right[];
   readonly from: number | null;
   readonly until: number | null;
-  /** What sets the end, where the grant itself does not: a ceiling by its name, the grant above, or the time since the first open. */
+  /**
+   * What sets the end, where the grant itself does not: a ceiling by its name, the grant above, or
+   * the time since the first open.
+   */
   readonly endedBy:
     | { readonly kind: 'ceiling'; readonly name: string }
     | { readonly kind: 'above' | 'span' }

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 
-/** Whose opens of what are counted; absent: everybody's, of everything, ever. Days are both inside, in the organisation's zone. */
+/**
+ * Whose opens of what are counted; absent: everybody's, of everything, ever. Days are both inside,
+ * in the organisation's zone.
+ */
 export const opensInput = z.object({
   document: z.string().max(40).optional(),
   dispatch: z.string().max(40).optional(),

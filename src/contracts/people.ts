@@ -47,7 +47,11 @@ export type PersonDetail = PersonRow & {
     readonly id: RecipientId;
     readonly address: string;
   }[];
-  /** Whether they can open each document that they hold anything on, by whatever route, and else why not. */ readonly reach: readonly {
+  /**
+   * Whether they can open each document that they hold anything on, by whatever route, and else why
+   * not.
+   */
+  readonly reach: readonly {
     readonly document: DocumentId;
     readonly reason: RefusalReason | null;
   }[];
@@ -59,7 +63,10 @@ export type GroupRow = {
   readonly id: GroupId;
   readonly name: string;
   readonly people: number;
-  /** Sendings that are for the group as such: who joins it is given them, who leaves it loses them. */ readonly live: number;
+  /**
+   * Sendings that are for the group as such: who joins it is given them, who leaves it loses them.
+   */
+  readonly live: number;
 };
 
 /** A group made or renamed. */

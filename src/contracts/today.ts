@@ -54,7 +54,10 @@ export type TodayPage = {
   readonly of: (typeof WHOSE)[number];
   /** What whoever looks may choose among. */ readonly choices: readonly (typeof WHOSE)[number][];
   /** Whether refusals and places are shown: of others they are not for everybody. */ readonly recorded: boolean;
-  /** What whoever runs this server has to see to; empty for all but administrators. */ readonly warnings: readonly Warning[];
+  /**
+   * What whoever runs this server has to see to; empty for all but administrators.
+   */
+  readonly warnings: readonly Warning[];
   readonly requests: readonly RequestRow[];
   /** What waits for a second administrator; empty for others. */ readonly consents: readonly ConsentRow[];
   readonly refused: readonly RefusedRow[];

@@ -165,7 +165,10 @@ export async function createContainer(
     readonly clock?: Clock;
     readonly demo?: boolean;
     readonly threads?: number;
-    /** A server may be running on the same database: what only it does at its start is left out. */ readonly beside?: boolean;
+    /**
+     * A server may be running on the same database: what only it does at its start is left out.
+     */
+    readonly beside?: boolean;
     /** Whether time never runs behind the record, as by the machine's own clock. */ readonly steady?: boolean;
   } = {},
 ): Promise<Container> {

@@ -207,7 +207,8 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
 /** A reply whose bytes are handed over to the other thread, not copied. */
 function handOver(reply: RenderReply & { ok: true }): RenderReply {
   if (!('bytes' in reply.result)) return reply;
-  // Bytes that sharp allocated cannot change threads, so they are copied once, which is cheaper than the two copies of a clone.
+  // Bytes that sharp allocated cannot change threads, so they are copied once, which is cheaper
+  // than the two copies of a clone.
   const bytes = new Uint8Array(reply.result.bytes);
   const own = { ...reply, result: { ...reply.result, bytes } };
   return { ...own, [transferableSymbol]: [bytes.buffer], [valueSymbol]: own } as RenderReply;

@@ -1,5 +1,5 @@
-// `npm run attack`: what a stranger, a recipient and a failing machine can do to the built product. Loopback only, bounded, and
-// on a product that it starts itself.
+// `npm run attack`: what a stranger, a recipient and a failing machine can do to the built product.
+// Loopback only, bounded, and on a product that it starts itself.
 import { rmSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { FLOODS, feel } from './floods';

@@ -1,4 +1,5 @@
-// What is attacked: a product of its own, prepared in a temporary folder and served by the built server on the loopback.
+// What is attacked: a product of its own, prepared in a temporary folder and served by the built
+// server on the loopback.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomBytes, webcrypto } from 'node:crypto';
 import { existsSync, mkdtempSync } from 'node:fs';

@@ -1,4 +1,5 @@
-// The demo's bar: somebody else's mailbox, another place and device, and the clock put forward. Last, since the clock stays.
+// The demo's bar: somebody else's mailbox, another place and device, and the clock put forward.
+// Last, since the clock stays.
 import { expect, test } from '@playwright/test';
 import { countCodes, linkFor, newestCode, open, signIn } from './people';
 

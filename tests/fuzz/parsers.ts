@@ -64,7 +64,10 @@ async function seeds(): Promise<{
   };
 }
 
-/** The age header parser: either what it read is written the same way again, or it refuses in its own words. @throws where neither */
+/**
+ * The age header parser: either what it read is written the same way again, or it refuses in its
+ * own words. @throws where neither
+ */
 function tryHeader(bytes: Uint8Array, fileKey: Uint8Array): void {
   let header;
   try {
@@ -79,7 +82,10 @@ function tryHeader(bytes: Uint8Array, fileKey: Uint8Array): void {
     throw new Error('a header was read that is written differently');
 }
 
-/** The wrapper parser: what it finds lies inside the file and is an age file, or it refuses in its own words. @throws where neither */
+/**
+ * The wrapper parser: what it finds lies inside the file and is an age file, or it refuses in its
+ * own words. @throws where neither
+ */
 async function tryWrapper(bytes: Uint8Array): Promise<void> {
   try {
     const { offset, length, header } = await inspectFile(

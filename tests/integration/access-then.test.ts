@@ -1,4 +1,5 @@
-// What is told of a past moment is what was decided then: a history of acts, each followed by every decision, asked about afterwards.
+// What is told of a past moment is what was decided then: a history of acts, each followed by every
+// decision, asked about afterwards.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, RecipientId } from '@/core/base/ids';

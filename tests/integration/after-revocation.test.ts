@@ -1,4 +1,5 @@
-// The list that closes itself: who is shut out since when, who tried, who still reads, what was taken; and the statement of it.
+// The list that closes itself: who is shut out since when, who tried, who still reads, what was
+// taken; and the statement of it.
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -61,7 +62,10 @@ const rowsOf = async (
     ]),
   );
 
-/** Two read by one dispatch, one of them by another as well; one takes text and a print, one may read offline for an hour. */
+/**
+ * Two read by one dispatch, one of them by another as well; one takes text and a print, one may
+ * read offline for an hour.
+ */
 beforeAll(async () => {
   product = await startProduct();
   const { deps, ida, clock } = product;

@@ -1,4 +1,5 @@
-// A backup made while work goes on, brought back on an empty folder: everything opens, and nothing that ended comes back.
+// A backup made while work goes on, brought back on an empty folder: everything opens, and nothing
+// that ended comes back.
 import { execFileSync } from 'node:child_process';
 import {
   mkdirSync,

@@ -1,4 +1,5 @@
-// A stored content whose bytes were harmed is noticed: by the check, by a backup, by whoever reads, and said where it is.
+// A stored content whose bytes were harmed is noticed: by the check, by a backup, by whoever reads,
+// and said where it is.
 import {
   openSync,
   readFileSync,

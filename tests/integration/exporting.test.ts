@@ -1,4 +1,5 @@
-// The thread that writes the ledger out: whole and in order across its stretches, given up without a trace, worded where it fails.
+// The thread that writes the ledger out: whole and in order across its stretches, given up without
+// a trace, worded where it fails.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Happening } from '@/core/ledger/entry';
 import { STRETCH, createLedgerExporter } from '@/server/exporting/ledger-exporter';

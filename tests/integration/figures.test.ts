@@ -27,7 +27,10 @@ import {
 let product: Product;
 const documents: DocumentId[] = [];
 
-/** Two documents, one person with two ways to one of them, opens over several days, refusals, a wrong code and a forwarded link. */
+/**
+ * Two documents, one person with two ways to one of them, opens over several days, refusals, a
+ * wrong code and a forwarded link.
+ */
 beforeAll(async () => {
   product = await startProduct();
   const { deps, ida, clock } = product;

@@ -1,4 +1,5 @@
-// Whom a change touches, told before it is made, compared with every person's decision on every document before and after it.
+// Whom a change touches, told before it is made, compared with every person's decision on every
+// document before and after it.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
@@ -51,7 +52,8 @@ beforeAll(async () => {
     until: START + 20 * DAY,
     note: '',
   });
-  // Tove has two grants on the same document, of which one is less and shorter; Bo may only read; Ola only from one network, once.
+  // Tove has two grants on the same document, of which one is less and shorter; Bo may only read;
+  // Ola only from one network, once.
   await dispatch(product, [lines], ['tove@port.example'], {
     rights: ['read', 'copy', 'print', 'keep'],
     until: START + 60 * DAY,

@@ -80,7 +80,10 @@ async function statusOf(
   return response.status;
 }
 
-/** The status where it says who may not, or that something broke; `null` for every answer of a route that let the caller in. */
+/**
+ * The status where it says who may not, or that something broke; `null` for every answer of a route
+ * that let the caller in.
+ */
 function refusalOf(status: number): number | null {
   return [401, 403, 500].includes(status) ? status : null;
 }

@@ -1,4 +1,5 @@
-// Ways of handing out: what is forbidden, what waits for a second person, links that ask for no proof, and what goes out in the clear.
+// Ways of handing out: what is forbidden, what waits for a second person, links that ask for no
+// proof, and what goes out in the clear.
 import { DAY } from '@/core/base/time';
 import { inArray } from 'drizzle-orm';
 import { simpleParser } from 'mailparser';

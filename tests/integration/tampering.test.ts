@@ -1,4 +1,5 @@
-// Somebody with write access to the database, and neither the master key nor the witness: what they gain, and what is found.
+// Somebody with write access to the database, and neither the master key nor the witness: what they
+// gain, and what is found.
 import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { createClient, type Client } from '@libsql/client';

@@ -1,4 +1,5 @@
-// The ledger is verified from the screen: with progress, against checkpoints that were kept outside, while others go on writing.
+// The ledger is verified from the screen: with progress, against checkpoints that were kept
+// outside, while others go on writing.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { sql } from 'drizzle-orm';
 import type { VerifyLine } from '@/contracts/ledger';

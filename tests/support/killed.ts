@@ -38,7 +38,10 @@ async function start(script: string, args: readonly string[]): Promise<ChildProc
   });
 }
 
-/** Runs a script of this folder until it has said `word` and `after` ms more have passed, then kills it with all it started. */
+/**
+ * Runs a script of this folder until it has said `word` and `after` ms more have passed, then kills
+ * it with all it started.
+ */
 export async function runUntilKilled(
   script: string,
   folder: string,

@@ -1,4 +1,5 @@
-// What decides, written a second time without looking at the first: slowly, by the words of the rules, compiling nothing.
+// What decides, written a second time without looking at the first: slowly, by the words of the
+// rules, compiling nothing.
 import type { DocumentPolicy, GrantFacts } from '@/core/policy/compile';
 import type { Asking, RefusalReason } from '@/core/policy/decide';
 import { RIGHTS, type Right } from '@/core/policy/rights';

@@ -4,7 +4,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { freePort, running, type Running } from './server-process';
 
-/** The built server as a process of its own, on an empty folder, and a client that is a browser as far as it can tell. */
+/**
+ * The built server as a process of its own, on an empty folder, and a client that is a browser as
+ * far as it can tell.
+ */
 export type Served = Running & {
   readonly url: string;
   readonly folder: string;

@@ -4,8 +4,9 @@ import path from 'node:path';
 import type { Disk } from '@/server/storage/disk-blob-store';
 
 /**
- * A disk that keeps, through a power cut, what was synced and nothing else: the bytes of a file as of its last sync, and the
- * names in a folder as of its. `failAt`: the operation, counted from now, at which the power goes.
+ * A disk that keeps, through a power cut, what was synced and nothing else: the bytes of a file as
+ * of its last sync, and the names in a folder as of its. `failAt`: the operation, counted from now,
+ * at which the power goes.
  */
 export function createUnsyncedDisk(folders: readonly string[]): {
   readonly disk: Disk;

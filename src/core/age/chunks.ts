@@ -11,8 +11,8 @@ export const TAG = 16;
 export const PAYLOAD_NONCE = 16;
 
 /**
- * ChaCha20-Poly1305 under one key (RFC 8439). `seal` gives ciphertext and tag in as many parts as cost it nothing; `open`
- * answers `null` where the tag does not verify.
+ * ChaCha20-Poly1305 under one key (RFC 8439). `seal` gives ciphertext and tag in as many parts as
+ * cost it nothing; `open` answers `null` where the tag does not verify.
  */
 export type ChunkCipher = {
   readonly seal: (nonce: Uint8Array, plain: Uint8Array) => readonly Uint8Array[];

@@ -41,7 +41,10 @@ function encodeStanza({ args, body }: Stanza): string {
   return `-> ${args.join(' ')}\n${lines.join('\n')}\n`;
 }
 
-/** A whole header for these stanzas, with its MAC. @throws AgeError `BAD_HEADER` where an argument cannot be written. */
+/**
+ * A whole header for these stanzas, with its MAC. @throws AgeError `BAD_HEADER` where an argument
+ * cannot be written.
+ */
 export function encodeHeader(stanzas: readonly Stanza[], fileKey: Uint8Array): Uint8Array {
   const args = stanzas.flatMap((stanza) => stanza.args);
   if (stanzas.length === 0 || args.some((arg) => !isArgument(arg)))

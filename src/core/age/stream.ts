@@ -2,8 +2,9 @@ import { CHUNK, TAG, openChunk, sealChunk, type ChunkCipher } from '@/core/age/c
 import { concatBytes } from '@/core/base/bytes';
 
 /**
- * Regroups bytes into pieces of exactly `size`. A full piece is given out only once something follows it, for it might be the
- * last: what `rest` gives at the end is 0 to `size` bytes, and 0 only where nothing came at all.
+ * Regroups bytes into pieces of exactly `size`. A full piece is given out only once something
+ * follows it, for it might be the last: what `rest` gives at the end is 0 to `size` bytes, and 0
+ * only where nothing came at all.
  */
 function regrouping(size: number): {
   readonly take: (bytes: Uint8Array) => Uint8Array[];

@@ -32,7 +32,10 @@ function offsetAt(moment: Moment, zone: string): number {
   );
 }
 
-/** The moment at which the clocks of a zone show `2026-03-03T14:00`, the earlier of two; where they skip it, the first moment after. */
+/**
+ * The moment at which the clocks of a zone show `2026-03-03T14:00`, the earlier of two; where they
+ * skip it, the first moment after.
+ */
 export function momentAt(text: string, zone: string): Moment {
   const shown = Date.parse(`${text}Z`);
   // The offset shortly before and shortly after may differ: the clocks may change on that very day.

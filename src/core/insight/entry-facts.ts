@@ -317,7 +317,10 @@ export function ownFacts(told: Told, words: Words): Fact[] {
   return facts;
 }
 
-/** What an entry says beyond who, what, when and where: to whom, what it was and is, by which version and device, and why. */
+/**
+ * What an entry says beyond who, what, when and where: to whom, what it was and is, by which
+ * version and device, and why.
+ */
 export function factsOf(told: Told, words: Words): Fact[] {
   const { action, dispatch, version, device } = told;
   const own = ownFacts(told, words);

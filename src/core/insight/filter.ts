@@ -18,9 +18,10 @@ export type Chosen<D extends Dimension = Dimension> = Readonly<
 >;
 
 /**
- * What a list of entries is narrowed to: entries that have one of the values of every dimension in `with`, and none of those in
- * `without`. `from` and `to` are days, both inside, or moments of the organisation's zone (`2026-03-03T14:00`). `own`: only what
- * this member of staff answers for or did.
+ * What a list of entries is narrowed to: entries that have one of the values of every dimension in
+ * `with`, and none of those in `without`. `from` and `to` are days, both inside, or moments of the
+ * organisation's zone (`2026-03-03T14:00`). `own`: only what this member of staff answers for or
+ * did.
  */
 export type EntryFilter = {
   readonly with?: Chosen;

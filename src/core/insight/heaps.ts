@@ -86,7 +86,10 @@ function daysOf(all: Counts, less: Counts, more: Counts): DayCount[] {
   }));
 }
 
-/** What is counted of everything, less some of it, and with some more: counting is adding up, so the three need not be put together first. */
+/**
+ * What is counted of everything, less some of it, and with some more: counting is adding up, so the
+ * three need not be put together first.
+ */
 export function lessAndMore(all: Counts, less: Counts, more: Counts): Counts {
   const heading = (name: 'reasons' | 'places' | 'organisations'): Count[] =>
     headingOf(all[name], less[name], more[name]).sort(largestFirst);

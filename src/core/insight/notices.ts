@@ -36,7 +36,10 @@ export function kindsOf({ granted, first, elsewhere }: Opened): NoticeKind[] {
   return [...(first ? ['first-open' as const] : []), ...(elsewhere ? ['new-place' as const] : [])];
 }
 
-/** Which of these opens somebody is told of who chose these kinds; `seen`: of each kind, the entry up to which they were told. */
+/**
+ * Which of these opens somebody is told of who chose these kinds; `seen`: of each kind, the entry
+ * up to which they were told.
+ */
 export function toldOf(
   opened: readonly Opened[],
   staff: StaffId,

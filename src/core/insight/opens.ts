@@ -1,6 +1,9 @@
 import type { StaffId } from '@/core/base/ids';
 
-/** Whose opens of what are counted; absent: everybody's, of everything. Days are both inside. `own`: only of what this member of staff answers for. */
+/**
+ * Whose opens of what are counted; absent: everybody's, of everything. Days are both inside. `own`:
+ * only of what this member of staff answers for.
+ */
 export type OpensFilter = Readonly<
   Partial<
     Record<
@@ -61,8 +64,8 @@ function withCell(
 }
 
 /**
- * People with what they opened and what they were given and never opened; those who opened most come first, and those who never
- * did last. `never`: only who left something unopened.
+ * People with what they opened and what they were given and never opened; those who opened most
+ * come first, and those who never did last. `never`: only who left something unopened.
  */
 export function opensByPerson(
   counts: readonly PairCount[],

@@ -6,7 +6,10 @@ import type { Hash } from '@/core/ledger/hash';
 type PersonalField = 'address' | 'name' | 'network' | 'place' | 'agent' | 'text';
 export type PersonalFields = Readonly<Partial<Record<PersonalField, string>>>;
 
-/** Bytes of salt for each field of each entry: 128 bits, so that a short value cannot be guessed from its commitment. */
+/**
+ * Bytes of salt for each field of each entry: 128 bits, so that a short value cannot be guessed
+ * from its commitment.
+ */
 export const SALT_BYTES = 16;
 
 /**

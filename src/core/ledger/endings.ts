@@ -139,7 +139,10 @@ function common<T>(a: readonly T[] | null, b: readonly T[] | null): readonly T[]
   return a === null || b === null ? (a ?? b) : a.filter((each) => b.includes(each));
 }
 
-/** The stricter of two ceilings in everything that either limits; of two lists of networks the last, since one may lie inside the other. */
+/**
+ * The stricter of two ceilings in everything that either limits; of two lists of networks the last,
+ * since one may lie inside the other.
+ */
 export function stricter(a: Limits, b: Limits): Limits {
   return {
     rights: common(a.rights, b.rights),
@@ -161,7 +164,10 @@ export function stricterSender(a: SenderLimits, b: SenderLimits): SenderLimits {
   };
 }
 
-/** Everything that either of two sets of conditions asks for: the smaller number, what both lists have, else what was asked last. */
+/**
+ * Everything that either of two sets of conditions asks for: the smaller number, what both lists
+ * have, else what was asked last.
+ */
 export function both(before: Conditions | null, last: Conditions | null): Conditions | null {
   if (before === null || last === null) return before ?? last;
   const merged = new Map<string, unknown>(Object.entries(before));

@@ -29,8 +29,8 @@ export const ACCESS_ACTIONS = [
 type ReadEntry = Pick<Entry, 'action' | 'grant' | 'occurredAt' | 'details'>;
 
 /**
- * Rebuilds how grants on one document, and the document itself, stood after these entries. A grant that none of them gives did
- * not exist yet.
+ * Rebuilds how grants on one document, and the document itself, stood after these entries. A grant
+ * that none of them gives did not exist yet.
  */
 export function pastAccess(entries: Iterable<ReadEntry>): PastAccess {
   const grants = new Map<GrantId, PastGrant>();

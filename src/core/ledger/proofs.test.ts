@@ -21,7 +21,8 @@ function pathsIn(
   return proofs.finish();
 }
 
-// The tree of seven leaves that RFC 6962 §2.1.3 draws, over the leaves that the test vectors of Certificate Transparency use.
+// The tree of seven leaves that RFC 6962 §2.1.3 draws, over the leaves that the test vectors of
+// Certificate Transparency use.
 const LEAVES = ['', '00', '10', '2021', '3031', '40414243', '5051525354555657'].map((hex) =>
   hash(Uint8Array.of(0), hexToBytes(hex)),
 );

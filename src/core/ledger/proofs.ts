@@ -10,8 +10,8 @@ type Subtree = {
 };
 
 /**
- * The audit paths (RFC 6962 §2.1.1) of some leaves in the tree over all of them, found in one pass. An index counts from 0; a path
- * goes from the leaf up.
+ * The audit paths (RFC 6962 §2.1.1) of some leaves in the tree over all of them, found in one pass.
+ * An index counts from 0; a path goes from the leaf up.
  */
 export class InclusionProofs {
   readonly #paths = new Map<number, Uint8Array[]>();
@@ -61,8 +61,8 @@ export class InclusionProofs {
 }
 
 /**
- * The root of a tree of `size` leaves that a leaf and its audit path lead to (RFC 9162 §2.1.3.2); `null` where the path cannot belong
- * to that place.
+ * The root of a tree of `size` leaves that a leaf and its audit path lead to (RFC 9162 §2.1.3.2);
+ * `null` where the path cannot belong to that place.
  */
 export function rootOf(
   leaf: Uint8Array,

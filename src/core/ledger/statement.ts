@@ -14,7 +14,10 @@ export type StatementRow = {
   readonly address: string;
   readonly document: string;
   readonly dispatch: string;
-  /** `closed`: they open nothing of it; `offline`: they may go on reading what they opened; `open`: they still come in. */
+  /**
+   * `closed`: they open nothing of it; `offline`: they may go on reading what they opened; `open`:
+   * they still come in.
+   */
   readonly state: 'closed' | 'offline' | 'open';
   /** Since when they are shut out. */
   readonly since: string;
@@ -111,7 +114,10 @@ function linesOf({
   ];
 }
 
-/** A signed statement: lines for people, then the same for programs in one line of canonical JSON (RFC 8785), in a C2SP signed-note. */
+/**
+ * A signed statement: lines for people, then the same for programs in one line of canonical JSON
+ * (RFC 8785), in a C2SP signed-note.
+ */
 export function signStatement(
   statement: Statement,
   origin: string,
@@ -127,8 +133,9 @@ export function signStatement(
 }
 
 /**
- * Reads a signed statement and checks all of it: the signature, that its lines say what its data says, the checkpoint within, and that
- * each of its entries stands in the ledger that the checkpoint is about.
+ * Reads a signed statement and checks all of it: the signature, that its lines say what its data
+ * says, the checkpoint within, and that each of its entries stands in the ledger that the
+ * checkpoint is about.
  *
  * @throws LedgerError `BAD_STATEMENT`, `BAD_CHECKPOINT`
  */

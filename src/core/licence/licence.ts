@@ -12,7 +12,10 @@ import type {
 } from '@/core/base/ids';
 import type { Right } from '@/core/policy/rights';
 
-/** The statement that one open is allowed. Moments are ms since the epoch; the signed form carries seconds (RFC 7519). */
+/**
+ * The statement that one open is allowed. Moments are ms since the epoch; the signed form carries
+ * seconds (RFC 7519).
+ */
 export type Licence = {
   readonly id: LicenceId;
   readonly grant: GrantId;

@@ -3,7 +3,10 @@ import { conditionsOf, permissionsOf } from '@/core/odrl/permissions';
 import { Findings, isObject, listOf, type Json, type Unknown } from '@/core/odrl/report';
 import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary';
 
-/** A grant as others see it: by addresses and references. `id`: its own, where it was given here; `null`: another program wrote it. */
+/**
+ * A grant as others see it: by addresses and references. `id`: its own, where it was given here;
+ * `null`: another program wrote it.
+ */
 export type StatedGrant = {
   readonly id: string | null;
   /** The grant it was passed on from, which bounds it. */ readonly parent: string | null;

@@ -4,7 +4,10 @@ import { Findings, isObject, listOf, type Json, type Unknown } from '@/core/odrl
 import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary';
 
 export type NamedTerms = KeptTerms & { readonly name: string };
-/** One policy of a document: the terms it comes to, and what of it was not understood. Terms with anything unknown are not to be used. */
+/**
+ * One policy of a document: the terms it comes to, and what of it was not understood. Terms with
+ * anything unknown are not to be used.
+ */
 export type ReadTerms = {
   readonly terms: NamedTerms | null;
   readonly name: string;

@@ -1,4 +1,7 @@
-/** Something in a document that was not understood, and where: a path of names and numbers, as `permission/0/constraint/1`. */
+/**
+ * Something in a document that was not understood, and where: a path of names and numbers, as
+ * `permission/0/constraint/1`.
+ */
 export type Unknown = { readonly path: string; readonly what: string };
 
 export type Json =

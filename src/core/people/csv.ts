@@ -23,7 +23,10 @@ function columnOf(head: string): Column | undefined {
   return columns.get(head.toLowerCase().replaceAll(/[^a-z0-9]/g, ''));
 }
 
-/** People from CSV (RFC 4180), whatever usual sign separates the fields; columns by their head, or the addresses alone where there is none. */
+/**
+ * People from CSV (RFC 4180), whatever usual sign separates the fields; columns by their head, or
+ * the addresses alone where there is none.
+ */
 export function peopleFromCsv(text: string): {
   readonly people: readonly RawPerson[];
   readonly problems: readonly LineProblem[];

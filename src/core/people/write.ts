@@ -55,7 +55,10 @@ function vcard(people: readonly Person[]): string {
 
 const writers = { csv, ldif, vcard };
 
-/** People as a file in a format. In CSV, what a spreadsheet would take for a formula is disarmed; LDIF has no place for a zone. */
+/**
+ * People as a file in a format. In CSV, what a spreadsheet would take for a formula is disarmed;
+ * LDIF has no place for a zone.
+ */
 export function writePeople(people: readonly Person[], format: PeopleFormat): string {
   return writers[format](people);
 }

@@ -39,8 +39,8 @@ export function domainOf(address: string): string {
 }
 
 /**
- * The addresses in pasted text, the domains, `@yard.example` for everyone there, and what could not be read as either. Any usual
- * separator; `Name <address>` is understood.
+ * The addresses in pasted text, the domains, `@yard.example` for everyone there, and what could not
+ * be read as either. Any usual separator; `Name <address>` is understood.
  */
 export function parseAddresses(text: string): {
   readonly addresses: readonly { readonly address: string; readonly name: string }[];

@@ -1,9 +1,15 @@
 import { isId, type DispatchId, type GroupId } from '@/core/base/ids';
 
-/** Who a grant can be for: a person, a live group, every address at a domain, whoever holds an open link, or somebody who came by one and is not known. */
+/**
+ * Who a grant can be for: a person, a live group, every address at a domain, whoever holds an open
+ * link, or somebody who came by one and is not known.
+ */
 export type AddresseeKind = 'person' | 'group' | 'domain' | 'link' | 'visitor';
 
-/** Under what a group, the holders of a link or one of them are kept among the addresses: no address is spelled so. A domain is `@yard.example`. */
+/**
+ * Under what a group, the holders of a link or one of them are kept among the addresses: no address
+ * is spelled so. A domain is `@yard.example`.
+ */
 const GROUP = 'group:';
 export const addressOfGroup = (id: GroupId): string => `${GROUP}${id}`;
 export const addressOfVisitor = (mark: string): string => `visitor:${mark}`;

@@ -89,7 +89,10 @@ function endsOf(link: GrantFacts, ceilings: readonly Ceiling[]): Bound[] {
   ];
 }
 
-/** What sets the end of a grant: its own end, the time since its first open, a ceiling, or any of these on a grant above. */
+/**
+ * What sets the end of a grant: its own end, the time since its first open, a ceiling, or any of
+ * these on a grant above.
+ */
 export function causeOfEnd({ links }: Chain, ceilings: readonly Ceiling[]): Cause | null {
   return tightest(links.flatMap((link) => endsOf(link, ceilings)));
 }

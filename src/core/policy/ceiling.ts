@@ -90,11 +90,12 @@ function common(
 }
 
 /**
- * What a grant's terms come to under every ceiling: the strictest wins, whatever the order. `given`: when the grant was made, from
- * which the days of a ceiling are counted.
+ * What a grant's terms come to under every ceiling: the strictest wins, whatever the order.
+ * `given`: when the grant was made, from which the days of a ceiling are counted.
  *
- * Countries are what all lists have in common. Networks of several levels do not reduce to one list: `networks` of the terms is
- * the grant's own, and `alsoWithin` holds one list for each ceiling.
+ * Countries are what all lists have in common. Networks of several levels do not reduce to one
+ * list: `networks` of the terms is the grant's own, and `alsoWithin` holds one list for each
+ * ceiling.
  */
 export function underCeilings(
   own: Terms,

@@ -78,8 +78,9 @@ export type CompiledDocument = Omit<DocumentPolicy, 'grants'> & {
 type Giving = Pick<CompiledGrant, 'rights' | 'printsLeft' | 'bounds'>;
 
 /**
- * Whether a grant gives this right an effect. A kept file can be printed at will, so it needs unlimited prints, also of the grant
- * above; printing needs one that is left; passing on needs somebody it may be passed on to.
+ * Whether a grant gives this right an effect. A kept file can be printed at will, so it needs
+ * unlimited prints, also of the grant above; printing needs one that is left; passing on needs
+ * somebody it may be passed on to.
  */
 export function gives({ rights, printsLeft, bounds }: Giving, right: Right): boolean {
   if (!rights.has(right)) return false;
@@ -94,7 +95,10 @@ function worthOf(grant: Giving): number {
   return worth;
 }
 
-/** Most rights that have an effect first, then latest end, then oldest; the id settles the rest, so that order never matters. */
+/**
+ * Most rights that have an effect first, then latest end, then oldest; the id settles the rest, so
+ * that order never matters.
+ */
 export function byCharge(a: CompiledGrant, b: CompiledGrant): number {
   if (a.worth !== b.worth) return b.worth - a.worth;
   if (a.until !== b.until) return a.until > b.until ? -1 : 1;
@@ -208,7 +212,10 @@ function compileGrants(
   return done;
 }
 
-/** Compiles what decides about a document, once for many decisions. Grants whose chain of passing on is broken or runs in a circle give nothing. */
+/**
+ * Compiles what decides about a document, once for many decisions. Grants whose chain of passing on
+ * is broken or runs in a circle give nothing.
+ */
 export function compileDocument({
   grants,
   ceilings,

@@ -4,14 +4,20 @@ import { localTime } from '@/core/policy/local-time';
 
 /** Monday is 1, Sunday 7 (ISO 8601). */
 export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7;
-/** Times of a week, in the recipient's zone. Minutes since midnight; an end not later than the start is on the next day. */
+/**
+ * Times of a week, in the recipient's zone. Minutes since midnight; an end not later than the start
+ * is on the next day.
+ */
 export type Hours = {
   readonly days: readonly Weekday[];
   readonly from: number;
   readonly to: number;
 };
 
-/** Within what a grant may be passed on: to how many people, at which domains (`@yard.example`; null: any), and how many steps deep. */
+/**
+ * Within what a grant may be passed on: to how many people, at which domains (`@yard.example`;
+ * null: any), and how many steps deep.
+ */
 export type PassOn = {
   readonly people: number;
   readonly domains: readonly string[] | null;
@@ -173,8 +179,8 @@ function placeTests(
 }
 
 /**
- * Makes the test of a grant's conditions, once for many requests. What comes first is what the person can most easily do
- * something about. A condition that is not known refuses.
+ * Makes the test of a grant's conditions, once for many requests. What comes first is what the
+ * person can most easily do something about. A condition that is not known refuses.
  *
  * @param alsoWithin further lists of networks, in each of which the request must come from
  */

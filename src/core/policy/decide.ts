@@ -31,7 +31,10 @@ export type RefusalReason =
   | 'condition-unknown'
   | 'read-not-allowed';
 
-/** Of several reasons the one that the person can do most about is said: first what another place, device or hour would change. */
+/**
+ * Of several reasons the one that the person can do most about is said: first what another place,
+ * device or hour would change.
+ */
 const MOST_USEFUL_FIRST = [
   'prove-again',
   'device-not-accepted',

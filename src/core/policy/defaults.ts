@@ -44,7 +44,10 @@ function nearest<T extends LevelDefaults>(
   return outermostFirst.findLast(({ defaults }) => defaults[which] !== null) ?? null;
 }
 
-/** Rights that can stand together: values of different levels may contradict each other, and then the one that is limited yields. */
+/**
+ * Rights that can stand together: values of different levels may contradict each other, and then
+ * the one that is limited yields.
+ */
 function standing(terms: KeptTerms): KeptTerms {
   const broken = new Set(
     brokenDependencies({ ...terms, from: null, until: null }).map(({ right }) => right),
@@ -54,7 +57,10 @@ function standing(terms: KeptTerms): KeptTerms {
     : standing({ ...terms, rights: terms.rights.filter((right) => !broken.has(right)) });
 }
 
-/** What a sending of one document begins with: of each value the nearest level's, and where nobody set one, the cautious one. */
+/**
+ * What a sending of one document begins with: of each value the nearest level's, and where nobody
+ * set one, the cautious one.
+ */
 export function resolveDefaults<T extends LevelDefaults>(outermostFirst: readonly T[]): Begun<T> {
   const origins = {
     rights: nearest(outermostFirst, 'rights'),
@@ -104,7 +110,10 @@ export function commonDefaults<T extends LevelDefaults>(each: readonly Begun<T>[
   }, first);
 }
 
-/** What stands on every page: the sending's own watermark and everything that a level around the document asks for. Below can only add. */
+/**
+ * What stands on every page: the sending's own watermark and everything that a level around the
+ * document asks for. Below can only add.
+ */
 export function watermarkUnder(
   own: string,
   outermostFirst: readonly Pick<LevelDefaults, 'watermark'>[],

@@ -1,7 +1,10 @@
 import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
 import type { Terms } from '@/core/policy/rights';
 
-/** What a recipient is handed: a link to hosted pages, the document in a protected file, both, or the document in the clear. */
+/**
+ * What a recipient is handed: a link to hosted pages, the document in a protected file, both, or
+ * the document in the clear.
+ */
 export const DELIVERY_FORMS = ['link', 'file', 'both', 'unprotected'] as const;
 export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
 
@@ -18,7 +21,10 @@ export const IN_THE_CLEAR = {
   prints: null,
 } satisfies Terms;
 
-/** The ceiling that forbids handing a document over in the clear, since nobody may keep a copy under it; `null` where none does. */
+/**
+ * The ceiling that forbids handing a document over in the clear, since nobody may keep a copy under
+ * it; `null` where none does.
+ */
 export function keepForbiddenBy(ceilings: readonly Ceiling[]): Ceiling | null {
   const { taken, terms, origins } = underCeilings(IN_THE_CLEAR, 0, ceilings);
   const taker = IN_THE_CLEAR.rights

@@ -130,8 +130,9 @@ function ruleOf(grants: Grants, id: GrantId | null): Rule {
 }
 
 /**
- * A decision with the rule behind it and behind each right, what would turn each into its opposite, and every way in that the
- * person has, live ones first. What is named as a change was tried: made together, it does what is said.
+ * A decision with the rule behind it and behind each right, what would turn each into its opposite,
+ * and every way in that the person has, live ones first. What is named as a change was tried: made
+ * together, it does what is said.
  */
 export function explain(document: CompiledDocument, asking: Asking): Explanation {
   const { byAddressee: _, ...rest } = document;

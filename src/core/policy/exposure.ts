@@ -28,8 +28,9 @@ export type Exposure = {
 };
 
 /**
- * Who could still read if access were cut at this moment: whoever was allowed to go on without asking, until that ends or
- * their access does. With nobody allowed to, everybody is shut out at once.
+ * Who could still read if access were cut at this moment: whoever was allowed to go on without
+ * asking, until that ends or their access does. With nobody allowed to, everybody is shut out at
+ * once.
  */
 export function exposure(held: readonly Held[], cutAt: Moment): Exposure {
   const last = new Map<string, Exposure['pairs'][number]>();

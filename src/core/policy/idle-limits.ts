@@ -2,7 +2,8 @@ import type { Ceiling, Limits } from '@/core/policy/ceiling';
 import type { Defaults } from '@/core/policy/defaults';
 
 /**
- * Which limits of a ceiling can have no effect beside the others, and why: said beside the setting rather than found out later.
+ * Which limits of a ceiling can have no effect beside the others, and why: said beside the setting
+ * rather than found out later.
  *
  * @param all the ceilings as they will be, this one among them
  */
@@ -38,7 +39,10 @@ function atLeast(limits: Limits, outer: Limits, name: 'days' | 'prints' | 'opens
   return own !== null && above !== null && own >= above;
 }
 
-/** Which defaults of a level a ceiling over it takes at once, so that a sending would begin with less: `over` are the ceilings that reach it for certain. */
+/**
+ * Which defaults of a level a ceiling over it takes at once, so that a sending would begin with
+ * less: `over` are the ceilings that reach it for certain.
+ */
 export function idleDefaults(
   { rights, days, prints }: Defaults,
   over: readonly Ceiling[],

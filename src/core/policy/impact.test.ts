@@ -223,7 +223,8 @@ describe('impact', () => {
       }
       expect(missed).toEqual([]);
       expect(touched).toBeGreaterThan(300);
-      // Hours that never meet the rest of a window, or each other along a chain, are taken to come: a few are told too much.
+      // Hours that never meet the rest of a window, or each other along a chain, are taken to come:
+      // a few are told too much.
       expect(invented.length / touched).toBeLessThan(0.03);
     });
   });

@@ -42,7 +42,10 @@ type Compiled = {
   readonly grants: ReadonlyMap<GrantId, GrantFacts>;
 };
 
-/** The document as it is within, or outside of, whatever hours were agreed: a change at one of them touches people all day. */
+/**
+ * The document as it is within, or outside of, whatever hours were agreed: a change at one of them
+ * touches people all day.
+ */
 function atHours(policy: DocumentPolicy, within: boolean): Compiled {
   const grants = policy.grants.map((grant): GrantFacts => {
     const { conditions, ...terms } = grant.terms;
@@ -124,7 +127,10 @@ function hasLimits(limits: readonly unknown[]): boolean {
   return limits.flat().some((limit) => limit !== null);
 }
 
-/** The limits of the grants that an open is charged to, or a right; and of what comes after those, where they can be used up. */
+/**
+ * The limits of the grants that an open is charged to, or a right; and of what comes after those,
+ * where they can be used up.
+ */
 function limitsThatMatter(
   side: Compiled,
   { charged, rights }: Granted,
@@ -196,9 +202,10 @@ function told(was: Decision, will: Decision): Omit<Impact, 'other'> {
 }
 
 /**
- * What a change does to what one person can do with a document, by whatever grants they reach it: compared now and whenever
- * one of them begins or ends, at every place that some list tells apart, within and outside of agreed hours, on known and on new
- * devices. `null`: nothing changes for them.
+ * What a change does to what one person can do with a document, by whatever grants they reach it:
+ * compared now and whenever one of them begins or ends, at every place that some list tells apart,
+ * within and outside of agreed hours, on known and on new devices. `null`: nothing changes for
+ * them.
  */
 export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact | null {
   const hasHours = conditionsOf(sides).some(({ hours }) => hours != null);

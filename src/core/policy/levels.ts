@@ -16,8 +16,8 @@ export type Standing = {
 export type Parents = ReadonlyMap<string, string | null>;
 
 /**
- * The rules that reach a document, from the outermost in: the organisation's, its marking's, those of every folder around
- * it, and its own.
+ * The rules that reach a document, from the outermost in: the organisation's, its marking's, those
+ * of every folder around it, and its own.
  */
 export function reaching<T extends Subject>(
   { document, marking, folder }: Standing,

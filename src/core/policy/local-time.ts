@@ -24,7 +24,10 @@ function formatterFor(zone: string): Intl.DateTimeFormat {
   return made;
 }
 
-/** Weekday (1 is Monday) and minute of the day that clocks show in a zone. @throws RangeError where the zone is unknown */
+/**
+ * Weekday (1 is Monday) and minute of the day that clocks show in a zone. @throws RangeError where
+ * the zone is unknown
+ */
 export function localTime(
   now: Moment,
   zone: string,

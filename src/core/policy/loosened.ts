@@ -71,8 +71,9 @@ function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
 }
 
 /**
- * The first of the rules imposed before that nothing imposed afterwards keeps up; `null` where all are. Whatever else changes,
- * a document that stays under all of them is bound as strictly as it was.
+ * The first of the rules imposed before that nothing imposed afterwards keeps up; `null` where all
+ * are. Whatever else changes, a document that stays under all of them is bound as strictly as it
+ * was.
  */
 export function loosened(before: Imposed, after: Imposed): Subject | null {
   const ceiling = before.ceilings.find(({ limits }) => !isKept(limits, after.ceilings));

@@ -16,7 +16,10 @@ export function isNetwork(text: string): boolean {
   );
 }
 
-/** Networks of mapped addresses (RFC 4291 §2.5.5.2) are those of IPv4 that they stand for; what is no network is `null`. */
+/**
+ * Networks of mapped addresses (RFC 4291 §2.5.5.2) are those of IPv4 that they stand for; what is
+ * no network is `null`.
+ */
 function parseNetwork(text: string): Network | null {
   if (!isNetwork(text)) return null;
   const [address, length] = ipaddr.parseCIDR(text);
@@ -80,8 +83,8 @@ function first([address, length]: Network): Address {
 }
 
 /**
- * Addresses of which each stands for all between it and the next: which of these networks an address lies in changes nowhere else.
- * What is no network has none.
+ * Addresses of which each stands for all between it and the next: which of these networks an
+ * address lies in changes nowhere else. What is no network has none.
  */
 export function networkEdges(networks: readonly string[]): string[] {
   const ranges = networks.map(networkOf).filter((network) => network !== null);

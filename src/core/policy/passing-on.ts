@@ -46,7 +46,10 @@ function nextStep({ people, domains, steps }: PassOn): PassOn | null {
   return steps < 2 ? null : { people, domains, steps: steps - 1 };
 }
 
-/** Within what a grant can be passed on that was itself passed on: its own bounds, and one step less than those above. */
+/**
+ * Within what a grant can be passed on that was itself passed on: its own bounds, and one step less
+ * than those above.
+ */
 export function passOnWithin(own: PassOn | null, above: PassOn | null): PassOn | null {
   const next = above === null ? null : nextStep(above);
   if (own === null || next === null) return null;
@@ -61,7 +64,10 @@ export function passOnWithin(own: PassOn | null, above: PassOn | null): PassOn |
   };
 }
 
-/** The terms of a grant that is passed on: never more than what it is passed on from, whose conditions hold for it as well. */
+/**
+ * The terms of a grant that is passed on: never more than what it is passed on from, whose
+ * conditions hold for it as well.
+ */
 export function passedOnTerms(
   { rights, until }: PassOnWish,
   { terms, printsLeft }: PassOnHeld,

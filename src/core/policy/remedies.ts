@@ -104,7 +104,10 @@ function onlyNew(at: Case): Case {
   };
 }
 
-/** The fewest changes that bring about what is wanted, by the first of these grants where several take as few. Empty: nothing does. */
+/**
+ * The fewest changes that bring about what is wanted, by the first of these grants where several
+ * take as few. Empty: nothing does.
+ */
 export function changesThatGive(
   at: Case,
   grants: Grants,
@@ -119,7 +122,10 @@ export function changesThatGive(
   return fewest === null ? changesAnew(at, wanted) : needed(at, fewest, wanted);
 }
 
-/** The changes that take away what these live grants give, one for each; a grant that ends with one above it needs none. */
+/**
+ * The changes that take away what these live grants give, one for each; a grant that ends with one
+ * above it needs none.
+ */
 export function changesThatTake(
   live: readonly CompiledGrant[],
   grants: Grants,

@@ -4,7 +4,10 @@ import { brokenDependencies } from '@/core/policy/rights';
 /** Where a request stands. */
 export type RequestState = 'waiting' | 'given' | 'given-in-part' | 'declined' | 'answered';
 
-/** What a recipient asks for: a right, more time, or both; with neither it is a message. `until` in ms since the epoch. */
+/**
+ * What a recipient asks for: a right, more time, or both; with neither it is a message. `until` in
+ * ms since the epoch.
+ */
 export type Ask = { readonly right: Right | null; readonly until: number | null };
 
 /** What is given in answer. `prints`: that many renditions, where printing is given; `null`: no limit. */

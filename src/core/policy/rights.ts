@@ -62,7 +62,10 @@ function isRight(text: string): text is Right {
   return RIGHTS.some((right) => right === text);
 }
 
-/** The terms that a line of `termsText` stands for. Conditions that are `false` or `null` there say the same as none. */
+/**
+ * The terms that a line of `termsText` stands for. Conditions that are `false` or `null` there say
+ * the same as none.
+ */
 export function parseTerms(text: string): Terms {
   const [rights = '', ...rest] = text.split(/ (?=[A-Za-z]+=)/);
   const values = new Map(

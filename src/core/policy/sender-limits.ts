@@ -65,7 +65,10 @@ function passesBeyond(
   return passOn.domains?.every((domain) => domains.includes(domain)) !== true;
 }
 
-/** What of a sending goes beyond its sender's limits. Groups and open links are of no domain, so they are beyond any list of them. */
+/**
+ * What of a sending goes beyond its sender's limits. Groups and open links are of no domain, so
+ * they are beyond any list of them.
+ */
 export function beyondLimits(
   { domains, folders, rights, days }: SenderLimits,
   giving: Giving,

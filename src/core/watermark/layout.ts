@@ -16,7 +16,10 @@ export function textSize(width: number, height: number): number {
   return Math.max(9, Math.min(width, height) * 0.022);
 }
 
-/** Lines in rows across the whole page, every second row shifted, so that no crop of a sixth of the page is without one. */
+/**
+ * Lines in rows across the whole page, every second row shifted, so that no crop of a sixth of the
+ * page is without one.
+ */
 export function layOut(width: number, height: number, textWidth: number): Layout {
   const size = textSize(width, height);
   const along = textWidth + size * 2.5;

@@ -38,7 +38,10 @@ function textString(text: string): string {
   return `<FEFF${Array.from({ length: text.length }, (_, at) => text.charCodeAt(at).toString(16).padStart(4, '0')).join('')}>`;
 }
 
-/** Where the cover's own cross-reference table stands. @throws WrapperError `DAMAGED` where the cover is no PDF as we write them */
+/**
+ * Where the cover's own cross-reference table stands. @throws WrapperError `DAMAGED` where the
+ * cover is no PDF as we write them
+ */
 function coverTable(pdf: Uint8Array): number {
   const end = new TextDecoder('latin1').decode(pdf.subarray(-64));
   const found = /startxref\n(\d+)\n%%EOF\n?$/.exec(end)?.[1];

@@ -1,12 +1,15 @@
 import { MINUTE, type Moment } from '@/core/base/time';
 import type { Clock } from '@/server/clock/clock';
 
-/** A clock that never runs behind what is on the record already. `behind`: how far the machine's own clock lags, in ms. */
+/**
+ * A clock that never runs behind what is on the record already. `behind`: how far the machine's own
+ * clock lags, in ms.
+ */
 export type SteadyClock = Clock & { readonly behind: () => number };
 
 /**
- * Whoever sets the machine's clock back must not let anybody in again whose time was over: the later of the two counts, the
- * machine's time or the latest that was ever seen.
+ * Whoever sets the machine's clock back must not let anybody in again whose time was over: the
+ * later of the two counts, the machine's time or the latest that was ever seen.
  *
  * @param floor the time of the newest entry of the ledger
  */

@@ -28,7 +28,10 @@ function plain(address: string): string {
   return mapped?.[1] ?? address;
 }
 
-/** The address of one entry, however it is written: alone, with a port, in brackets, in quotes; `null` where it is none. */
+/**
+ * The address of one entry, however it is written: alone, with a port, in brackets, in quotes;
+ * `null` where it is none.
+ */
 export function addressOf(entry: string): string | null {
   const text = entry.trim().replace(/^"(.*)"$/, '$1');
   const found =
@@ -78,8 +81,8 @@ function follow(
 }
 
 /**
- * The client's address: the socket's, or what trusted proxies say. Where both headers are there and differ, one of them was not
- * written by a proxy, and nobody can tell which.
+ * The client's address: the socket's, or what trusted proxies say. Where both headers are there and
+ * differ, one of them was not written by a proxy, and nobody can tell which.
  */
 export function clientAddress(
   socketAddress: string,

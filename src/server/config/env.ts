@@ -28,7 +28,10 @@ const raw = z.object({
 export type Config = {
   readonly port: number;
   readonly host: string;
-  /** Where the outside world reaches this service, without a trailing slash: the one source of links, cookies and stanzas. */
+  /**
+   * Where the outside world reaches this service, without a trailing slash: the one source of
+   * links, cookies and stanzas.
+   */
   readonly publicUrl: string;
   readonly trustedProxies: readonly string[];
   readonly dataDir: string;
@@ -36,7 +39,10 @@ export type Config = {
   readonly masterKeyFile: string;
   /** The list of what ended, which a restore is brought up to: best on another disk than the rest. */
   readonly endedFile: string;
-  /** Signed checkpoints of the ledger and the key that signs them, kept outside the database: best on another machine. */
+  /**
+   * Signed checkpoints of the ledger and the key that signs them, kept outside the database: best
+   * on another machine.
+   */
   readonly witnessFile: string;
   readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
   /** A country database in MaxMind DB format. */

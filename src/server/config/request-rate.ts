@@ -28,10 +28,11 @@ function createBuckets({ burst, aSecond }: Rate): (key: string, now: number) => 
 }
 
 /**
- * Answers whether a request may go on to the framework. What is turned away here costs next to nothing, where answering it with
- * a refusal would cost as much as serving it.
+ * Answers whether a request may go on to the framework. What is turned away here costs next to
+ * nothing, where answering it with a refusal would cost as much as serving it.
  *
- * @param browser what the browser says it is, or null; anybody can say anything, so the network is counted as well
+ * @param browser what the browser says it is, or null; anybody can say anything, so the network is
+ * counted as well
  */
 export function createRequestRate(): (
   address: string,

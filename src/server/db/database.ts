@@ -20,8 +20,8 @@ export type Database = {
   /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
   /**
-   * Runs `work` as one act: the first of its transactions that is committed notes that it was done, so that the same request
-   * come again, or come twice at once, does nothing.
+   * Runs `work` as one act: the first of its transactions that is committed notes that it was done,
+   * so that the same request come again, or come twice at once, does nothing.
    *
    * @throws AlreadyDone where it was done before
    */
@@ -33,7 +33,10 @@ export type Database = {
   ) => Promise<void>;
   /** Moves everything from the write-ahead log into the file and empties the log. */
   readonly checkpoint: () => Promise<void>;
-  /** Writes the whole database, as it stands at one moment, to a new file without what was deleted. Holds up this process meanwhile. */
+  /**
+   * Writes the whole database, as it stands at one moment, to a new file without what was deleted.
+   * Holds up this process meanwhile.
+   */
   readonly copyTo: (file: string) => Promise<void>;
   readonly close: () => Promise<void>;
 };
@@ -298,7 +301,8 @@ async function runJob(outer: Transaction, batch: Batch, job: Waiting['job']): Pr
       try {
         return await job(tx);
       } catch (error) {
-        // Where the database has ended the transaction by itself, going back to the savepoint fails as well, and says only that.
+        // Where the database has ended the transaction by itself, going back to the savepoint fails
+        // as well, and says only that.
         failure = { error };
         throw error;
       }

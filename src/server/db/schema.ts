@@ -284,7 +284,10 @@ export const uploads = sqliteTable('uploads', {
   wrappedKey: blob({ mode: 'buffer' }).notNull(),
   keyGeneration: integer().notNull(),
   recoveryKey: text(),
-  /** Where the part begins that is being sealed, and a keyed hash of its bytes: under one key and nonce nothing else is sealed there. */
+  /**
+   * Where the part begins that is being sealed, and a keyed hash of its bytes: under one key and
+   * nonce nothing else is sealed there.
+   */
   sealingFrom: integer(),
   sealingMac: text(),
   createdAt: integer().notNull(),
@@ -546,7 +549,10 @@ export const consents = sqliteTable(
   'consents',
   {
     id: text().$type<ConsentId>().primaryKey(),
-    /** To destroy the keys of these documents, that one person is enough from now on, to send these, or to mark them lower. */
+    /**
+     * To destroy the keys of these documents, that one person is enough from now on, to send these,
+     * or to mark them lower.
+     */
     kind: text().$type<ConsentKind>().notNull(),
     documents: text({ mode: 'json' }).$type<readonly DocumentId[]>().notNull(),
     /** A sending as it was composed, or the marking wanted; null: nothing besides. */

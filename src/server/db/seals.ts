@@ -8,10 +8,11 @@ import * as schema from '@/server/db/schema';
 /**
  * Seals: who can write to the database without the master key can open nothing by it unseen.
  *
- * Every row that decides about access carries a keyed hash over all its columns. Rows are sealed just before the commit of
- * whatever changed them through this product: temporary triggers, which exist on its own connection alone, note what was
- * changed. What all seals of a table add up to, how many there are, and where the ledger ended, is kept sealed as well, so that
- * a row that was removed or put back to what it once was is missed when the sums are compared.
+ * Every row that decides about access carries a keyed hash over all its columns. Rows are sealed
+ * just before the commit of whatever changed them through this product: temporary triggers, which
+ * exist on its own connection alone, note what was changed. What all seals of a table add up to,
+ * how many there are, and where the ledger ended, is kept sealed as well, so that a row that was
+ * removed or put back to what it once was is missed when the sums are compared.
  */
 const TABLES = {
   organisation: schema.organisation,
@@ -57,7 +58,10 @@ function columnsOf(table: SealedTable): { readonly name: string; readonly isKey:
     .map(({ name, primary }) => ({ name: toSnakeCase(name), isKey: primary }));
 }
 
-/** The text that is sealed, as SQL over a row called `row`: all columns in their order; bytes, wherever they stand, in hexadecimal digits. */
+/**
+ * The text that is sealed, as SQL over a row called `row`: all columns in their order; bytes,
+ * wherever they stand, in hexadecimal digits.
+ */
 function bodyOf(table: SealedTable, row: string): string {
   return `json_array(${columnsOf(table)
     .map(
@@ -125,9 +129,16 @@ function equal(a: Uint8Array | null, b: Uint8Array): boolean {
 }
 
 export type Seals = {
-  /** Notes changes from here on; to be called on the connection that writes, before each batch: it does nothing where that is done. */
+  /**
+   * Notes changes from here on; to be called on the connection that writes, before each batch: it
+   * does nothing where that is done.
+   */
   readonly watch: (tx: Transaction) => Promise<void>;
-  /** Seals what the transaction changed. @returns rows that were changed and had not been written by this product before: they stay unsealed */
+  /**
+   * Seals what the transaction changed.
+   * @returns rows that were changed and had not been written by
+   * this product before: they stay unsealed
+   */
   readonly seal: (tx: Transaction) => Promise<BrokenSeal[]>;
   /** Of these rows the ones whose seal does not hold. */
   readonly broken: (
@@ -309,7 +320,8 @@ export function createSeals(key: Uint8Array): Seals {
           !equal(seal === null ? null : new Uint8Array(seal), sealOf(table, body)),
       );
       if (found.length === 0) return [];
-      // What this transaction has changed is sealed at its end; until then it is ours if it was before, or was made in it.
+      // What this transaction has changed is sealed at its end; until then it is ours if it was
+      // before, or was made in it.
       const changed = await changedHere(db, found);
       return found
         .filter(

@@ -23,7 +23,10 @@ type Columns = {
   readonly keys: readonly string[];
 };
 
-/** Stored text columns of every table of ours, and what a row is named by. Names come as hexadecimal digits: they may be harmed as well. */
+/**
+ * Stored text columns of every table of ours, and what a row is named by. Names come as hexadecimal
+ * digits: they may be harmed as well.
+ */
 async function textColumns(db: Reading | Transaction): Promise<Columns[]> {
   const rows = await db.all<{ name: string; columns: string; keys: string }>(sql`
     SELECT m.name AS name, json_group_array(p.name) FILTER (WHERE p.type = 'TEXT' AND p.hidden IN (0, 3)) AS columns, json_group_array(p.name) FILTER (WHERE p.pk > 0) AS keys
@@ -43,8 +46,8 @@ const NOT_PLAIN = `*[^${String.fromCharCode(1)}-${String.fromCharCode(127)}]*`;
 const BLOCK = 500;
 
 /**
- * Texts that are not UTF-8. The database's driver ends the whole process over one, so they are read as bytes: this, and nothing
- * else, can be done before they are mended.
+ * Texts that are not UTF-8. The database's driver ends the whole process over one, so they are read
+ * as bytes: this, and nothing else, can be done before they are mended.
  */
 export async function unreadableTexts(
   db: Reading | Transaction,
@@ -87,8 +90,9 @@ function isUtf8(bytes: Uint8Array): boolean {
 const NO_JSON = '{}';
 
 /**
- * Puts in the place of each unreadable text what of it can be read, so that the process survives meeting it. It is not made right
- * by that: a sealed row opens nothing, and an entry of the ledger is found altered.
+ * Puts in the place of each unreadable text what of it can be read, so that the process survives
+ * meeting it. It is not made right by that: a sealed row opens nothing, and an entry of the ledger
+ * is found altered.
  */
 export async function mendTexts(tx: Transaction, found: readonly Unreadable[]): Promise<void> {
   const keysOf = new Map((await textColumns(tx)).map(({ table, keys }) => [table, keys]));

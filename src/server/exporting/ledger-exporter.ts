@@ -6,7 +6,10 @@ import type { EntryFilter, Span } from '@/core/insight/filter';
 export const BLOCK = 2_000;
 /** Pieces a thread may be ahead of whoever downloads: bounds the memory of a slow download. */
 const AHEAD = 4;
-/** Entries in one stretch of the ledger, the unit that the threads take turns with: as much as a thread may be ahead, so that it need not wait for the other. */
+/**
+ * Entries in one stretch of the ledger, the unit that the threads take turns with: as much as a
+ * thread may be ahead, so that it need not wait for the other.
+ */
 export const STRETCH = AHEAD * BLOCK;
 
 /** What a thread is told: which entries, up to which, from which database, and which stretches are its own. */

@@ -16,8 +16,8 @@ const tooLarge = (): ServiceError =>
   new ServiceError('TOO_LARGE', 'This request is larger than is taken here.');
 
 /**
- * The body of a request that says it is JSON, as text; empty for any other. What is larger than `most` bytes is not read to
- * its end.
+ * The body of a request that says it is JSON, as text; empty for any other. What is larger than
+ * `most` bytes is not read to its end.
  *
  * @throws ServiceError `TOO_LARGE`
  */

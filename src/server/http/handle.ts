@@ -66,7 +66,10 @@ type Asked<C extends Caller> = {
   readonly input: unknown;
 };
 
-/** Who asks, and for what: whoever can be held to nothing is read little of, and the others not before it is known who they are. */
+/**
+ * Who asks, and for what: whoever can be held to nothing is read little of, and the others not
+ * before it is known who they are.
+ */
 async function asked<C extends Caller>(
   container: Container,
   caller: C,

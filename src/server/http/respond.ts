@@ -177,7 +177,10 @@ export function byteStream(
   });
 }
 
-/** Server-sent events (HTML Living Standard §9.2): an event of this name whenever `subscribe` says so, and a beat that keeps proxies from closing. */
+/**
+ * Server-sent events (HTML Living Standard §9.2): an event of this name whenever `subscribe` says
+ * so, and a beat that keeps proxies from closing.
+ */
 export async function eventStream(
   subscribe: (send: () => void) => Promise<() => void>,
   name: string,

@@ -161,7 +161,10 @@ async function toReader(
   };
 }
 
-/** Whether this browser says that it has proven an address: enough to ask for a signed request, never to be shown anything. */
+/**
+ * Whether this browser says that it has proven an address: enough to ask for a signed request,
+ * never to be shown anything.
+ */
 export async function hasDevice(container: Container, headers: Headers): Promise<boolean> {
   return (await deviceOf(container, headers)) !== null;
 }
@@ -170,8 +173,9 @@ const notProven = (): ServiceError =>
   new ServiceError('NOT_SIGNED_IN', 'This browser has to prove your address again.');
 
 /**
- * The reader behind a request for content. The request must be signed with the key that this browser made when it proved the
- * address: a copied cookie, page address or request is worth nothing.
+ * The reader behind a request for content. The request must be signed with the key that this
+ * browser made when it proved the address: a copied cookie, page address or request is worth
+ * nothing.
  *
  * @throws ServiceError `NOT_SIGNED_IN`
  */

@@ -35,8 +35,9 @@ export async function isDeviceKey(key: JsonWebKey): Promise<boolean> {
 }
 
 /**
- * Whether a request was signed with the key of a device: `Device-Proof: <time> <nonce> <signature>`, ECDSA P-256 with SHA-256
- * over method, path and query, time, nonce, and the SHA-256 of the body. Each holds once, for some minutes.
+ * Whether a request was signed with the key of a device: `Device-Proof: <time> <nonce>
+ * <signature>`, ECDSA P-256 with SHA-256 over method, path and query, time, nonce, and the SHA-256
+ * of the body. Each holds once, for some minutes.
  */
 export async function isProven(
   request: Request,

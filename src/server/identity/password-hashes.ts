@@ -21,7 +21,10 @@ export type PasswordHashes = {
 
 const derive = promisify<string, string, number, ScryptOptions, Buffer>(scrypt);
 
-/** Password hashes (scrypt, `salt:key` in hexadecimal), made off the main thread; whoever asks for many waits for others in turn. */
+/**
+ * Password hashes (scrypt, `salt:key` in hexadecimal), made off the main thread; whoever asks for
+ * many waits for others in turn.
+ */
 export function createPasswordHashes(random: RandomSource): PasswordHashes {
   const queue = createFairQueue(BOUNDS);
   const key = (password: string, salt: string, who: string): Promise<Buffer> =>

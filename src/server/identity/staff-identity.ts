@@ -18,7 +18,10 @@ export type StaffIdentity = {
   readonly whoIs: (
     headers: Headers,
   ) => Promise<{ readonly staff: StaffId; readonly session: string } | null>;
-  /** Takes as long whether there is such a member of staff or not. `who`: whom the work is counted under. @throws BusyError */
+  /**
+   * Takes as long whether there is such a member of staff or not. `who`: whom the work is counted
+   * under. @throws BusyError
+   */
   readonly isPassword: (staff: StaffId | null, password: string, who: string) => Promise<boolean>;
   /** @throws BusyError */
   readonly hashPassword: (password: string, who: string) => Promise<string>;
@@ -30,7 +33,10 @@ function textOf(value: unknown): string {
   return typeof value === 'string' ? value : '';
 }
 
-/** Staff sign-in, by the library's own password hashing and sessions. Signing up is off: staff are made by a use case. */
+/**
+ * Staff sign-in, by the library's own password hashing and sessions. Signing up is off: staff are
+ * made by a use case.
+ */
 export function createStaffIdentity(
   db: Database,
   options: { readonly secret: string; readonly publicUrl: string; readonly random: RandomSource },

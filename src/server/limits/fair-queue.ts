@@ -26,8 +26,8 @@ type Bounds = {
 type Job = { readonly start: () => void };
 
 /**
- * A queue in which everybody takes turns, so that nobody waits for more than one job of each other one, however many they ask
- * for.
+ * A queue in which everybody takes turns, so that nobody waits for more than one job of each other
+ * one, however many they ask for.
  *
  * @throws BusyError where too many wait; the signal's reason where it was given up
  */

@@ -1,7 +1,13 @@
-/** Large pieces of memory that are used again and again: thrown away each time, they would pile up faster than they are cleared. */
+/**
+ * Large pieces of memory that are used again and again: thrown away each time, they would pile up
+ * faster than they are cleared.
+ */
 export type LentBuffers = <T>(use: (buffer: Uint8Array) => Promise<T>) => Promise<T>;
 
-/** Lends buffers of one size; as many are kept as were ever lent at once. What stood in one is overwritten before it is read. */
+/**
+ * Lends buffers of one size; as many are kept as were ever lent at once. What stood in one is
+ * overwritten before it is read.
+ */
 export function createLentBuffers(bytes: number): LentBuffers {
   const free: Uint8Array[] = [];
   return async (use) => {

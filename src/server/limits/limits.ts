@@ -6,8 +6,9 @@ import { HOUR, MINUTE, SECOND } from '@/core/base/time';
 type Limit = (key: string) => Promise<number>;
 
 /**
- * The limits on what may be tried. Each counts what the asker can be held to, their network, browser or device, and never whom
- * they name: a limit on somebody's address would be a way to lock them out.
+ * The limits on what may be tried. Each counts what the asker can be held to, their network,
+ * browser or device, and never whom they name: a limit on somebody's address would be a way to lock
+ * them out.
  */
 export type Limits = {
   readonly codesByNetwork: Limit;
@@ -63,7 +64,8 @@ export function createLimits(): Limits {
 }
 
 /**
- * What a network address is counted under: one subscriber holds a whole /64 of IPv6 (RFC 6177), so its addresses count as one.
+ * What a network address is counted under: one subscriber holds a whole /64 of IPv6 (RFC 6177), so
+ * its addresses count as one.
  */
 export function networkKey(network: string): string {
   if (!isIPv6(network)) return network;

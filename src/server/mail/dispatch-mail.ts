@@ -52,7 +52,10 @@ function endText(end: number | null, zone: string): string {
   return end === null ? ', with no end' : `, until ${momentWords(end, zone)}`;
 }
 
-/** The message that brings the link or the protected files. It names sender and organisation first and asks for nothing but the address. */
+/**
+ * The message that brings the link or the protected files. It names sender and organisation first
+ * and asks for nothing but the address.
+ */
 export function dispatchMail(facts: DispatchMailFacts): {
   readonly subject: string;
   readonly body: string;

@@ -8,7 +8,10 @@ type Row = {
   readonly at: Spot;
 };
 
-/** An invented coast over the documentation networks (RFC 5737), for the demo, in countries of codes that ISO 3166-1 leaves to users. Longer prefixes stand first. */
+/**
+ * An invented coast over the documentation networks (RFC 5737), for the demo, in countries of codes
+ * that ISO 3166-1 leaves to users. Longer prefixes stand first.
+ */
 const TABLE: readonly Row[] = [
   { prefix: '203.0.113.12', name: 'Pellmouth', km: 25, country: 'XA', at: [-4.2, 50.4] },
   { prefix: '203.0.113.15', name: 'Sable Bay', km: 50, country: 'XB', at: [6.2, 62.6] },

@@ -48,7 +48,10 @@ type Sheet = {
   readonly height: number;
 };
 
-/** Where a point of the page as it is seen, from its top left, lies on the sheet that is turned clockwise by `quarters`. */
+/**
+ * Where a point of the page as it is seen, from its top left, lies on the sheet that is turned
+ * clockwise by `quarters`.
+ */
 function onSheet(
   { x, y, width, height }: Sheet,
   quarters: number,

@@ -32,7 +32,10 @@ function readerOf(bytes: Uint8Array): Counted {
   };
 }
 
-/** 90 numbered pages in a tree of `fan` kids a node; the size stands only at the top of it, the turn only on a branch. */
+/**
+ * 90 numbered pages in a tree of `fan` kids a node; the size stands only at the top of it, the turn
+ * only on a branch.
+ */
 async function numbered(
   fan: number,
   change: (document: PDFDocument, nodes: readonly PDFRef[]) => void = () => undefined,

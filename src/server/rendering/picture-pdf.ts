@@ -18,8 +18,8 @@ function textString(text: string): string {
 }
 
 /**
- * A PDF whose pages are JPEG pictures, each of the size in points that its page had, written while they come: however many
- * pages, one of them is in memory.
+ * A PDF whose pages are JPEG pictures, each of the size in points that its page had, written while
+ * they come: however many pages, one of them is in memory.
  */
 export async function* picturesToPdf(
   title: string,

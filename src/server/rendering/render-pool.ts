@@ -18,8 +18,8 @@ export type Asker = { readonly who: string; readonly signal?: AbortSignal | null
 /** Draws pages in worker threads. */
 export type Renderer = {
   /**
-   * @throws ContentError where the content is at fault, or took too long or too much; BusyError where too much is asked for at
-   * once; the signal's reason where nobody waits any more
+   * @throws ContentError where the content is at fault, or took too long or too much; BusyError
+   * where too much is asked for at once; the signal's reason where nobody waits any more
    */
   readonly run: <K extends RenderTask['kind']>(
     task: Extract<RenderTask, { readonly kind: K }>,
@@ -42,7 +42,10 @@ const MAX_HEAP_MB = 768;
 /** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
 const MAX_YOUNG_MB = 12;
 
-/** Whether somebody looks at a page while it is made, or something is made for later that gives way; what takes long has a thread of its own. */
+/**
+ * Whether somebody looks at a page while it is made, or something is made for later that gives way;
+ * what takes long has a thread of its own.
+ */
 const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
   inspect: 'making',
   page: 'reading',
@@ -52,8 +55,9 @@ const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
 };
 
 /**
- * A pool of `threads` worker threads; one that exceeds its time is ended and replaced. Everybody takes turns: nobody has all
- * threads for themselves, what is made for later has one at the most, and what has no one waiting is not begun.
+ * A pool of `threads` worker threads; one that exceeds its time is ended and replaced. Everybody
+ * takes turns: nobody has all threads for themselves, what is made for later has one at the most,
+ * and what has no one waiting is not begun.
  */
 export function createRenderPool(
   workersFolder: string,

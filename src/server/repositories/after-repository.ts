@@ -19,8 +19,9 @@ type Wanted = {
 };
 
 /**
- * What the ledger has of pulling a document back from some people: what revoked it, what they others by their link, or anybody by a dispatch
- * to many were refused, and what they took of it. Oldest first; of text that was sent, the first entry of each person.
+ * What the ledger has of pulling a document back from some people: what revoked it, what they
+ * others by their link, or anybody by a dispatch to many were refused, and what they took of it.
+ * Oldest first; of text that was sent, the first entry of each person.
  */
 export async function entriesAbout(
   db: Reading,

@@ -56,7 +56,10 @@ export async function damagedTitles(db: Reading): Promise<string[]> {
   return rows.map(({ reference, title }) => `${reference} ${title}`);
 }
 
-/** Rows that name something that is not there (SQLite, PRAGMA foreign_key_check), and documents without their version. */
+/**
+ * Rows that name something that is not there (SQLite, PRAGMA foreign_key_check), and documents
+ * without their version.
+ */
 export async function danglingRows(db: Reading): Promise<string[]> {
   const rows = await db.all<{ table: string; rowid: number | null; parent: string }>(
     sql`PRAGMA foreign_key_check`,

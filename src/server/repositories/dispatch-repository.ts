@@ -43,7 +43,10 @@ export function termsOf(
   };
 }
 
-/** A grant's row as the policy takes it, with what was used of it besides prints. `domain`: it is for everyone there. */
+/**
+ * A grant's row as the policy takes it, with what was used of it besides prints. `domain`: it is
+ * for everyone there.
+ */
 export function toFacts(
   row: GrantRecord,
   used: Partial<Used> = {},
@@ -216,7 +219,10 @@ type Among = {
   readonly documents: readonly DocumentId[];
   readonly recipients: readonly RecipientId[];
 };
-/** Whose grants: of a sending, on a document, of a person, some among all, or those of a domain that would let a person in. */
+/**
+ * Whose grants: of a sending, on a document, of a person, some among all, or those of a domain that
+ * would let a person in.
+ */
 export type GrantsOf =
   | { readonly among: Among }
   | { readonly dispatch: DispatchId }
@@ -368,7 +374,10 @@ function addressDomain(recipient: RecipientId): SQL {
   return sql`(SELECT substr(p.address, instr(p.address, '@')) FROM recipients p WHERE p.id = ${recipient})`;
 }
 
-/** Whoever has a grant of their own in a sending is judged by that, not by what reaches them there along with others. */
+/**
+ * Whoever has a grant of their own in a sending is judged by that, not by what reaches them there
+ * along with others.
+ */
 function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
   return sql`NOT EXISTS (SELECT 1 FROM grants own WHERE own.dispatch_id = ${grants.dispatchId} AND own.document_id = ${grants.documentId} AND own.recipient_id = ${recipient})`;
 }
@@ -395,8 +404,9 @@ export async function grantsOfDomain(
 }
 
 /**
- * What was used of grants: opens (those of whatever was passed on from them included), the first of their own, and on which
- * devices of their own. `except`: an open that goes on is not counted against itself. `until`: what was used later is left out.
+ * What was used of grants: opens (those of whatever was passed on from them included), the first of
+ * their own, and on which devices of their own. `except`: an open that goes on is not counted
+ * against itself. `until`: what was used later is left out.
  */
 export async function usedOf(
   db: Reading | Transaction,
@@ -491,7 +501,10 @@ export async function setTermsOfGrants(
     .where(sql`${grants.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
 }
 
-/** Changes a grant that is still at this revision; `null` where somebody was faster. It follows no kept terms from then on. */
+/**
+ * Changes a grant that is still at this revision; `null` where somebody was faster. It follows no
+ * kept terms from then on.
+ */
 export async function setGrantTerms(
   tx: Transaction,
   id: GrantId,
@@ -524,7 +537,11 @@ export async function setGrantTerms(
   return row ?? null;
 }
 
-/** Counts one print of a grant, and of every grant that it was passed on from. @returns the number of the copy, of its own grant */
+/**
+ * Counts one print of a grant, and of every grant that it was passed on from.
+ * @returns the number
+ * of the copy, of its own grant
+ */
 export async function countPrint(tx: Transaction, id: GrantId): Promise<number> {
   await tx.run(sql`
     UPDATE grants SET prints_made = prints_made + 1 WHERE id IN (

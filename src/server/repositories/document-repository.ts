@@ -139,7 +139,10 @@ export async function countDocumentRows(db: Reading, filter: DocumentFilter): Pr
   return row?.rows ?? 0;
 }
 
-/** Documents that pass the filter, the newest first, those behind `after` where it is given; or those of the given ids. */
+/**
+ * Documents that pass the filter, the newest first, those behind `after` where it is given; or
+ * those of the given ids.
+ */
 export async function listDocumentRows(
   db: Reading,
   filter: DocumentFilter,

@@ -8,8 +8,8 @@ import { documents } from '@/server/db/schema';
 import { folderParents, listCeilings } from '@/server/repositories/ceiling-repository';
 
 /**
- * When a grant ends, the days of ceilings included; null: never. For lists, which count many grants at once: what decides
- * asks the ceilings themselves.
+ * When a grant ends, the days of ceilings included; null: never. For lists, which count many grants
+ * at once: what decides asks the ceilings themselves.
  *
  * @param grant the name under which the query knows the grant's row, `document` its document's
  */
@@ -27,7 +27,10 @@ export function notEnded(grant: string, document: string, now: number): SQL {
   return sql`coalesce(${effectiveEnd(grant, document)} > ${now}, true)`;
 }
 
-/** Notes anew on documents the strictest days of the ceilings over them: after a ceiling, a folder or a document's filing has changed. */
+/**
+ * Notes anew on documents the strictest days of the ceilings over them: after a ceiling, a folder
+ * or a document's filing has changed.
+ */
 export async function renewDaysAtMost(
   tx: Transaction,
   ids: readonly DocumentId[] | 'all',

@@ -15,7 +15,10 @@ import {
 
 export type FileFacts = NonNullable<Awaited<ReturnType<typeof findFileFacts>>>;
 
-/** What a protected file for one person of a sending says and carries: the version named, or the document's current one. */
+/**
+ * What a protected file for one person of a sending says and carries: the version named, or the
+ * document's current one.
+ */
 export async function findFileFacts(
   db: Reading | Transaction,
   of: { readonly dispatch: DispatchId; readonly recipient: RecipientId } & (

@@ -7,7 +7,10 @@ import type { Reading } from '@/server/db/database';
 import { documents, grants, recipients, versions } from '@/server/db/schema';
 import type { GrantRecord } from '@/server/repositories/dispatch-repository';
 
-/** Grants with the same terms, of which as many prints were made, given at once, on documents that stand alike: the same ceilings do the same to all of them. */
+/**
+ * Grants with the same terms, of which as many prints were made, given at once, on documents that
+ * stand alike: the same ceilings do the same to all of them.
+ */
 export type AlikeGrants = {
   /** The same for all that are alike, in whatever stretch they come. */
   readonly key: string;
@@ -27,7 +30,10 @@ export type AlikeGrants = {
   readonly recipients: readonly RecipientId[];
   readonly documents: readonly DocumentId[];
 };
-/** Whether markings and folders make a difference, which documents have a rule of their own, with which kept terms the grants were given, and on which documents; absent: with any, on all. */
+/**
+ * Whether markings and folders make a difference, which documents have a rule of their own, with
+ * which kept terms the grants were given, and on which documents; absent: with any, on all.
+ */
 export type AskedOf = {
   readonly filing: boolean;
   readonly own: readonly string[];
@@ -89,9 +95,9 @@ function grouped(lines: readonly string[]): AlikeGrants[] {
 }
 
 /**
- * The next `most` grants behind row `after` that are neither revoked nor over, or those given with kept terms; those that are
- * alike together.
- * They come as one text, a line each: rows of their own, or grouped by the database, would cost more than all the rest.
+ * The next `most` grants behind row `after` that are neither revoked nor over, or those given with
+ * kept terms; those that are alike together. They come as one text, a line each: rows of their own,
+ * or grouped by the database, would cost more than all the rest.
  */
 export async function alikeGrants(
   db: Reading,
@@ -136,8 +142,9 @@ export async function alikeGrants(
 export type Pair = { readonly recipient: RecipientId; readonly document: DocumentId };
 
 /**
- * Those who cannot be judged by one grant: they have several on a document, or one that was passed on or is opened by domain, or it
- * was opened and counts opens. With kept terms: on documents that were given with them.
+ * Those who cannot be judged by one grant: they have several on a document, or one that was passed
+ * on or is opened by domain, or it was opened and counts opens. With kept terms: on documents that
+ * were given with them.
  */
 export async function pairsToJudgeAlone(
   db: Reading,

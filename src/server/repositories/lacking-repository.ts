@@ -10,7 +10,10 @@ import { documents, markings, recipients, versions } from '@/server/db/schema';
 const personOfRow = sql`"recipients"."id"`;
 const documentOfRow = sql`"documents"."id"`;
 
-/** Whether there is a grant between this person, by themselves or along with everyone at their domain, and this document, given or of the row, that stands so. */
+/**
+ * Whether there is a grant between this person, by themselves or along with everyone at their
+ * domain, and this document, given or of the row, that stands so.
+ */
 function held(recipient: RecipientId | SQL, document: DocumentId | SQL, condition: SQL): SQL {
   const along = sql`held.recipient_id = (SELECT everyone.id FROM recipients AS someone JOIN recipients AS everyone ON everyone.address = substr(someone.address, instr(someone.address, '@')) WHERE someone.id = ${recipient})
     AND NOT EXISTS (SELECT 1 FROM grants AS own WHERE own.dispatch_id = held.dispatch_id AND own.document_id = held.document_id AND own.recipient_id = ${recipient})`;
@@ -70,7 +73,10 @@ export async function documentsLackedBy(
   return { rows, total: counted?.total ?? 0 };
 }
 
-/** People who are not blocked and have no grant on a document that can be opened now or later, by organisation and name. */
+/**
+ * People who are not blocked and have no grant on a document that can be opened now or later, by
+ * organisation and name.
+ */
 export async function peopleLacking(
   db: Reading,
   document: DocumentId,

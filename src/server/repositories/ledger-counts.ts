@@ -126,7 +126,10 @@ function pairsWith(chosen: Chosen): SQL[] {
   );
 }
 
-/** What is wanted of a filter, from the heaps that are kept by document, recipient and dispatch: there, what is refused is still among it. */
+/**
+ * What is wanted of a filter, from the heaps that are kept by document, recipient and dispatch:
+ * there, what is refused is still among it.
+ */
 async function wantedHeaps(
   db: Reading,
   filter: EntryFilter,
@@ -172,7 +175,10 @@ const notOn =
   (heap: Heap): boolean =>
     !outside.includes(heap.day);
 
-/** What others did by the link of some people: it belongs to what is recorded of those, and is not among the heaps by person. They are few. */
+/**
+ * What others did by the link of some people: it belongs to what is recorded of those, and is not
+ * among the heaps by person. They are few.
+ */
 async function byLinksOf(
   db: Reading,
   people: readonly string[],
@@ -207,7 +213,10 @@ function withoutCounted({ with: wanted = {}, without = {}, own }: EntryFilter): 
   return { with: rest(wanted), without: rest(without), own };
 }
 
-/** Whether no heap is kept by what a filter names, or not by both of what it wants and refuses: what others did by a link is about two people. */
+/**
+ * Whether no heap is kept by what a filter names, or not by both of what it wants and refuses: what
+ * others did by a link is about two people.
+ */
 function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
   const named = [wanted, without].some(
     ({ actor, device, version }) =>
@@ -233,8 +242,9 @@ export type Edge = {
 /**
  * Holds the heaps of the whole ledger in memory. Each question first reads those that were touched
  * since the last one, so that several processes on one database all answer truly. Where a document,
- * a person or a dispatch is named, its own few heaps are read instead; where somebody's acts, a device, a version or a time of the
- * day is asked about, of which no heap is kept, the entries themselves.
+ * a person or a dispatch is named, its own few heaps are read instead; where somebody's acts, a
+ * device, a version or a time of the day is asked about, of which no heap is kept, the entries
+ * themselves.
  */
 export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
   const held = createHeaps();

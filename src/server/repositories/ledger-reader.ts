@@ -84,7 +84,10 @@ export async function entriesOfOpen(
   );
 }
 
-/** The newest entries that pass the filter, newest first, older than `before` where given. `folded`: without those that are told with an open. */
+/**
+ * The newest entries that pass the filter, newest first, older than `before` where given. `folded`:
+ * without those that are told with an open.
+ */
 export async function listEntries(
   db: Reading,
   filter: EntryFilter,
@@ -161,7 +164,8 @@ export async function personalOf(
   fields: readonly string[],
 ): Promise<Map<number, Record<string, string>>> {
   const [oldest, newest] = [sequences.at(-1) ?? 0, sequences[0] ?? 0];
-  // A stretch without gaps is one range; a sparse one names its few. The plus keeps the index by field out, which would be read whole.
+  // A stretch without gaps is one range; a sparse one names its few. The plus keeps the index by
+  // field out, which would be read whole.
   const which =
     newest - oldest + 1 === sequences.length
       ? sql`sequence BETWEEN ${oldest} AND ${newest}`
@@ -469,7 +473,10 @@ const COMPUTED: Readonly<Record<string, string>> = {
   link_of: 'details.linkOf',
 };
 
-/** The first entry whose columns, which the database computes, are not what its text says or are gone: their definition was changed. */
+/**
+ * The first entry whose columns, which the database computes, are not what its text says or are
+ * gone: their definition was changed.
+ */
 export async function misreadColumns(db: Reading): Promise<number[]> {
   const there = new Set(
     (

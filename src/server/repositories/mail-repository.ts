@@ -14,7 +14,10 @@ export async function queueMail(
   if (rows.length > 0) await tx.insert(outbox).values([...rows]);
 }
 
-/** Marks the next message that is due as being handed over, codes and notices before all else. `lease`: until when that may take. */
+/**
+ * Marks the next message that is due as being handed over, codes and notices before all else.
+ * `lease`: until when that may take.
+ */
 export async function claimMail(
   tx: Transaction,
   which: 'urgent' | 'all',

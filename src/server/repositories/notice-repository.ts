@@ -74,7 +74,10 @@ export async function endingSoon(
     WHERE g.revoked_at IS NULL AND d.revoked_at IS NULL AND r.blocked = 0 AND ${end} > ${from} AND ${end} <= ${to} GROUP BY s.id ORDER BY min(${end})`);
 }
 
-/** Documents of which some mailed access may end in (`from`, `to`]: by an end, or by a span that begins with the first open. */
+/**
+ * Documents of which some mailed access may end in (`from`, `to`]: by an end, or by a span that
+ * begins with the first open.
+ */
 export async function documentsEnding(
   db: Reading,
   from: number,

@@ -10,7 +10,10 @@ export function ownDocuments(staff: StaffId): SQL {
 /** Of whom something is: somebody's on the staff (`own`), or somebody else's. */
 export type Whose = { readonly staff: StaffId; readonly of: 'own' | 'others' };
 
-/** Whether a document or a dispatch is somebody's; `undefined`: it is not asked. `document`, `dispatch`: the columns that name them. */
+/**
+ * Whether a document or a dispatch is somebody's; `undefined`: it is not asked. `document`,
+ * `dispatch`: the columns that name them.
+ */
 export function isWhose(
   whose: Whose | null,
   document: SQLWrapper | null,

@@ -76,7 +76,8 @@ export async function listPeopleRows(
     after === undefined
       ? undefined
       : sql`(${recipients.organisation}, ${recipients.name}, ${recipients.address}) > (SELECT organisation, name, address FROM recipients WHERE id = ${after})`;
-  // Written out: with one table in the FROM the builder leaves table names off, which inside a subquery would name another column.
+  // Written out: with one table in the FROM the builder leaves table names off, which inside a
+  // subquery would name another column.
   const own = sql.raw('"recipients"."id"');
   return db
     .select({
@@ -213,7 +214,10 @@ function inScope(scope: Scope): SQL {
 
 const SCOPED = sql`grants g JOIN recipients r ON r.id = g.recipient_id JOIN documents d ON d.id = g.document_id JOIN dispatches s ON s.id = g.dispatch_id`;
 
-/** Grants inside a scope that are not revoked yet, with who answers for each; as one text, since there may be thousands. */
+/**
+ * Grants inside a scope that are not revoked yet, with who answers for each; as one text, since
+ * there may be thousands.
+ */
 export async function grantsInScope(
   db: Reading | Transaction,
   scope: Scope,
@@ -266,7 +270,10 @@ export async function grantsInScope(
   );
 }
 
-/** What was taken by these grants and stays where it is: prints, and people who kept a copy or took text of these documents, as the ledger says. */
+/**
+ * What was taken by these grants and stays where it is: prints, and people who kept a copy or took
+ * text of these documents, as the ledger says.
+ */
 export async function beyondRevoking(
   db: Reading,
   ids: readonly GrantId[],

@@ -103,7 +103,10 @@ export async function carries(
   );
 }
 
-/** Of what is sent to this address, the dispatch a link shows: its own, or else the newest that carries one of its documents. */
+/**
+ * Of what is sent to this address, the dispatch a link shows: its own, or else the newest that
+ * carries one of its documents.
+ */
 export async function dispatchShownTo(db: Reading, dispatch: DispatchId, address: string) {
   const [row] = await db
     .select({ note: dispatches.note, senderName: staff.name, senderEmail: staff.email })

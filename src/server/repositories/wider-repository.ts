@@ -178,7 +178,10 @@ export async function ownGrantIn(
   return row ?? null;
 }
 
-/** Of grants beneath one of a group, those whose people another group of the same sending gives them to, with its grant. */
+/**
+ * Of grants beneath one of a group, those whose people another group of the same sending gives them
+ * to, with its grant.
+ */
 export async function givenByOtherGroups(
   tx: Transaction,
   ids: readonly GrantId[],

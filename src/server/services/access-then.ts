@@ -85,9 +85,10 @@ export type Then = {
 };
 
 /**
- * Rebuilds what decided about a document at a moment of the past: grants, revocations and ceilings from the ledger; what was used by
- * then from the opens and prints. Which folder lies in which is taken as it is now. `rows`: every grant that anybody asked about
- * reaches, those of domains included.
+ * Rebuilds what decided about a document at a moment of the past: grants, revocations and ceilings
+ * from the ledger; what was used by then from the opens and prints. Which folder lies in which is
+ * taken as it is now. `rows`: every grant that anybody asked about reaches, those of domains
+ * included.
  */
 async function rebuilt(
   deps: Pick<Deps, 'db'>,

@@ -14,9 +14,11 @@ const LOOK_EVERY = 50;
 export type Asked = { readonly who: string; readonly key: string; readonly what: string };
 
 /**
- * Carries a request out once, however often it comes: the same key is answered with what the first one was answered with.
+ * Carries a request out once, however often it comes: the same key is answered with what the first
+ * one was answered with.
  *
- * @throws ServiceError `INVALID` where the key was used for something else; AlreadyDone where it was done and what it was answered is not known
+ * @throws ServiceError `INVALID` where the key was used for something else; AlreadyDone where it
+ * was done and what it was answered is not known
  */
 export async function actOnce(
   deps: Pick<Deps, 'db' | 'vault' | 'clock'>,

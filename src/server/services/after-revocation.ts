@@ -255,8 +255,8 @@ function inOrder(rows: readonly AfterRow[]): AfterRow[] {
 }
 
 /**
- * What came of pulling access back, person by person: since when each is shut out, who tried since, who still reads and until when, and
- * what they took.
+ * What came of pulling access back, person by person: since when each is shut out, who tried since,
+ * who still reads and until when, and what they took.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
  */
@@ -322,7 +322,10 @@ export async function afterRevocation(
   };
 }
 
-/** Who tried and who took what is the record: of what is others', it is for whoever reads all of it. @throws ServiceError `NOT_ALLOWED` */
+/**
+ * Who tried and who took what is the record: of what is others', it is for whoever reads all of it.
+ * @throws ServiceError `NOT_ALLOWED`
+ */
 function needRecordOf(
   actor: StaffActor,
   of: Parameters<typeof reaches>[1],

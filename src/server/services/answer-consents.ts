@@ -91,9 +91,11 @@ async function carryOut(
 }
 
 /**
- * Agrees to what somebody else asked for, which is then done, or declines it. Who asked can take it back.
+ * Agrees to what somebody else asked for, which is then done, or declines it. Who asked can take it
+ * back.
  *
- * @throws ServiceError `NOT_ALLOWED` where it is one's own or one is no administrator, `CONFLICT` where it was answered before
+ * @throws ServiceError `NOT_ALLOWED` where it is one's own or one is no administrator, `CONFLICT`
+ * where it was answered before
  */
 export async function answerConsent(
   deps: Deps,

@@ -135,7 +135,10 @@ export async function answerRequests(
   });
 }
 
-/** Gives what an answer gives: a right with an end of its own beside the grant they hold, anything else on that grant. */
+/**
+ * Gives what an answer gives: a right with an end of its own beside the grant they hold, anything
+ * else on that grant.
+ */
 async function give(
   deps: Deps,
   tx: Transaction,

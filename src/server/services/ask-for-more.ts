@@ -50,7 +50,8 @@ export async function ownRequests(
  * Takes a recipient's request for a right or for more time, or their message, and tells the sender.
  *
  * @returns all that this person asked about the document
- * @throws ServiceError `NOT_FOUND` for somebody never addressed, `CONFLICT` where it waits already or would change nothing, `TOO_MANY`
+ * @throws ServiceError `NOT_FOUND` for somebody never addressed, `CONFLICT` where it waits already
+ * or would change nothing, `TOO_MANY`
  */
 export async function askForMore(
   deps: Deps,

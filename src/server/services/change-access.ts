@@ -141,8 +141,8 @@ export async function revokeGrantsIn(
 }
 
 /**
- * What somebody may take back: their own revocations and those of others on the staff, but not what an administrator revoked, and
- * no more than they may give.
+ * What somebody may take back: their own revocations and those of others on the staff, but not what
+ * an administrator revoked, and no more than they may give.
  *
  * @throws ServiceError `NOT_ALLOWED`
  */
@@ -248,7 +248,8 @@ function narrows(before: GrantRecord, after: GrantRecord): boolean {
 /**
  * Gives a grant other terms, inside a change that is recorded with it.
  *
- * @throws ServiceError `CONFLICT` where somebody changed it since `revision` was seen, `INVALID`, `NOT_ALLOWED` beyond one's limits
+ * @throws ServiceError `CONFLICT` where somebody changed it since `revision` was seen, `INVALID`,
+ * `NOT_ALLOWED` beyond one's limits
  */
 export async function changeGrant(
   tx: Transaction,

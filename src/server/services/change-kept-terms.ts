@@ -59,7 +59,10 @@ export function told({
   };
 }
 
-/** Whom a change of kept terms would touch if it reached what was sent with them: grants that nobody has changed or revoked since. */
+/**
+ * Whom a change of kept terms would touch if it reached what was sent with them: grants that nobody
+ * has changed or revoked since.
+ */
 export async function previewKeptTerms(
   deps: Deps,
   _actor: StaffActor,
@@ -85,7 +88,10 @@ export async function previewKeptTerms(
   );
 }
 
-/** Changes what was sent with kept terms, as though it had been sent with the changed ones: what had ended may begin again. Revoked grants stay. */
+/**
+ * Changes what was sent with kept terms, as though it had been sent with the changed ones: what had
+ * ended may begin again. Revoked grants stay.
+ */
 async function reachBack(
   deps: Deps,
   tx: Transaction,

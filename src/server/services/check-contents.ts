@@ -18,7 +18,10 @@ type CheckDeps = Pick<Deps, 'db' | 'blobs' | 'vault' | 'clock'>;
 /** What is wrong with a stored content; `null`: nothing. */
 export type ContentProblem = 'missing' | 'cut' | 'altered' | 'no-key';
 
-/** Reads one stored content through and checks every chunk of it, in memory that does not grow with it. Without its key only its size is checked. */
+/**
+ * Reads one stored content through and checks every chunk of it, in memory that does not grow with
+ * it. Without its key only its size is checked.
+ */
 export async function contentProblem(
   deps: Pick<Deps, 'blobs' | 'vault'>,
   { id, blobKey, headerBytes, bytes, wrappedKey, keyGeneration }: StoredVersion,
@@ -62,8 +65,8 @@ export type Checked = {
 };
 
 /**
- * Reads every stored content through, one after another, and every reference between rows. What is damaged is noted, so that
- * Today and the document say so; what is whole again is noted as well.
+ * Reads every stored content through, one after another, and every reference between rows. What is
+ * damaged is noted, so that Today and the document say so; what is whole again is noted as well.
  *
  * @param after goes on behind this version: a check that was cut off need not begin anew
  * @param onDone is told which version was checked, and how many

@@ -20,7 +20,10 @@ const CHECK_LASTS = 12 * HOUR;
 
 type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
 
-/** @throws ServiceError `NOT_FOUND`, also of a destroyed key; `NOT_ALLOWED` for whoever does not answer for the document */
+/**
+ * @throws ServiceError `NOT_FOUND`, also of a destroyed key; `NOT_ALLOWED` for whoever does not
+ * answer for the document
+ */
 async function needOwn(deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId): Promise<Found> {
   const found = await findDocument(deps.db.read, id);
   if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
@@ -96,8 +99,8 @@ async function keyFor(deps: Deps, actor: StaffActor, found: Found): Promise<Uint
 }
 
 /**
- * Opens a document for a member of staff who answers for it, to look whether it is right. It is marked as a check in the ledger,
- * is not among the opens that are counted, and names no recipient.
+ * Opens a document for a member of staff who answers for it, to look whether it is right. It is
+ * marked as a check in the ledger, is not among the opens that are counted, and names no recipient.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
  */

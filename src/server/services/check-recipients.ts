@@ -7,7 +7,10 @@ import { allRecipients } from '@/server/repositories/people-repository';
 import { organisationAt } from '@/server/repositories/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 
-/** What is known about addresses before anything is sent: who they are, whether one is a slip away from somebody known, and of domains who is known there. */
+/**
+ * What is known about addresses before anything is sent: who they are, whether one is a slip away
+ * from somebody known, and of domains who is known there.
+ */
 export async function checkRecipients(
   deps: Deps,
   _actor: StaffActor,

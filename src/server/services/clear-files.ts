@@ -11,8 +11,8 @@ import { recordAlone } from '@/server/services/record';
 import { payloadKeyOf } from '@/server/services/sealed-source';
 
 /**
- * A document in the clear, decrypted while it is read, for whoever the organisation let it go to unprotected. Taking its key is
- * on the record.
+ * A document in the clear, decrypted while it is read, for whoever the organisation let it go to
+ * unprotected. Taking its key is on the record.
  *
  * @throws ServiceError `NOT_FOUND` where its key is destroyed
  */

@@ -221,8 +221,8 @@ function neverLines(people: readonly PersonOpens[], names: Names): string {
 }
 
 /**
- * The same as CSV: every open and refusal, then who never opened what. Lines at the head state the filter, the zone and the totals of
- * the screen; that it was exported is recorded.
+ * The same as CSV: every open and refusal, then who never opened what. Lines at the head state the
+ * filter, the zone and the totals of the screen; that it was exported is recorded.
  */
 export async function exportOpens(
   deps: Deps,

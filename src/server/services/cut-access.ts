@@ -31,7 +31,10 @@ export async function previewCut(
   };
 }
 
-/** What revoking these grants would do, or has done where they are revoked. @throws ServiceError `NOT_ALLOWED` where one is somebody else's */
+/**
+ * What revoking these grants would do, or has done where they are revoked. @throws ServiceError
+ * `NOT_ALLOWED` where one is somebody else's
+ */
 export async function previewRevoking(
   deps: Deps,
   actor: StaffActor,
@@ -42,7 +45,8 @@ export async function previewRevoking(
 }
 
 /**
- * Revokes every grant of a scope that this member of staff may change, and further ones that are named, in one transaction.
+ * Revokes every grant of a scope that this member of staff may change, and further ones that are
+ * named, in one transaction.
  *
  * @returns the grants that were revoked now, so that exactly these can be reinstated
  * @throws ServiceError `NOT_ALLOWED` where one that is named is somebody else's

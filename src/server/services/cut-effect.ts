@@ -102,8 +102,9 @@ function closesOf(
 }
 
 /**
- * What revoking these grants does to people, by every way that each of them has: who can open nothing of it any more, and who
- * still can, and how. Asked once more when it is done, the same grants tell who can still open something of it then.
+ * What revoking these grants does to people, by every way that each of them has: who can open
+ * nothing of it any more, and who still can, and how. Asked once more when it is done, the same
+ * grants tell who can still open something of it then.
  */
 export async function effectOfCut(
   deps: Pick<Deps, 'db' | 'clock'>,

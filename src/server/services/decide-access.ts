@@ -12,12 +12,16 @@ import {
   standsAsWritten,
 } from '@/server/services/document-policy';
 
-/** An open that goes on: its licence is not counted against itself, and it stays charged to its grant while that is live. */
+/**
+ * An open that goes on: its licence is not counted against itself, and it stays charged to its
+ * grant while that is live.
+ */
 export type During = { readonly licence: LicenceId; readonly grant: GrantId };
 
 /**
- * Decides for a proven person and a document, from the tables as they are now. What charges something decides inside the
- * transaction that charges it, so that of several at once on the last of a count one alone is granted.
+ * Decides for a proven person and a document, from the tables as they are now. What charges
+ * something decides inside the transaction that charges it, so that of several at once on the last
+ * of a count one alone is granted.
  */
 export async function decideFor(
   deps: Pick<Deps, 'clock' | 'places' | 'integrity'>,

@@ -20,9 +20,9 @@ const LEASE = 10 * MINUTE;
 const SETTLING_TRIES = 10;
 
 /**
- * Delivers what waits in the outbox, until nothing that is due is left. A message is marked as being handed over before it is,
- * and nothing is handed over whose marking failed. Message ids stay the same over every try, so that a doubled delivery shows
- * as one.
+ * Delivers what waits in the outbox, until nothing that is due is left. A message is marked as
+ * being handed over before it is, and nothing is handed over whose marking failed. Message ids stay
+ * the same over every try, so that a doubled delivery shows as one.
  *
  * @param which codes and notices alone, which somebody waits for, or everything, those first
  * @returns how many were tried
@@ -134,10 +134,12 @@ async function insisting(settle: () => Promise<void>): Promise<void> {
 }
 
 /**
- * Settles what was being handed over when it was cut off: whether it arrived, nobody knows. A code or notice goes out again,
- * where a second one does no harm; of anything else Today says that it may have arrived.
+ * Settles what was being handed over when it was cut off: whether it arrived, nobody knows. A code
+ * or notice goes out again, where a second one does no harm; of anything else Today says that it
+ * may have arrived.
  *
- * @param atStart whether nothing can be on its way: otherwise only what has taken too long is settled
+ * @param atStart whether nothing can be on its way: otherwise only what has taken too long is
+ * settled
  * @returns how many there were
  */
 export async function settleInterrupted(

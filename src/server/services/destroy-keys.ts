@@ -58,7 +58,8 @@ export async function afterDestruction(deps: Deps): Promise<void> {
  * Deletes the keys of every version of a document: it can never be opened through Embargo again.
  * The reference has to be typed, since this cannot be undone.
  *
- * @throws ServiceError `NOT_FOUND`, `INVALID` where what was typed is not the reference, `CONFLICT` where it was done before
+ * @throws ServiceError `NOT_FOUND`, `INVALID` where what was typed is not the reference, `CONFLICT`
+ * where it was done before
  */
 export async function destroyKey(
   deps: Deps,

@@ -74,7 +74,10 @@ async function unchangedTerms(
     : null;
 }
 
-/** The recipients as rows, known ones kept as they are: people, with those who are in the groups, and what stands for many. */
+/**
+ * The recipients as rows, known ones kept as they are: people, with those who are in the groups,
+ * and what stands for many.
+ */
 async function settleRecipients(
   deps: Deps,
   tx: Transaction,
@@ -302,7 +305,10 @@ const levelText: Record<Level, string> = {
   document: 'the document itself',
 };
 
-/** Whoever has it in the clear keeps it: what nobody may keep does not go out so, whoever asks. @throws ServiceError `NOT_ALLOWED` */
+/**
+ * Whoever has it in the clear keeps it: what nobody may keep does not go out so, whoever asks.
+ * @throws ServiceError `NOT_ALLOWED`
+ */
 async function checkKept(
   tx: Transaction,
   documents: Awaited<ReturnType<typeof checkDocuments>>,

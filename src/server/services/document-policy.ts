@@ -66,8 +66,8 @@ export function askerOf(
 }
 
 /**
- * Whether what stands around a document is as this product wrote it: the document and its version, the folders it lies in, the
- * person, and every ceiling there is.
+ * Whether what stands around a document is as this product wrote it: the document and its version,
+ * the folders it lies in, the person, and every ceiling there is.
  */
 export async function standsAsWritten(
   deps: Pick<Deps, 'integrity'>,

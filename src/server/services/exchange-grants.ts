@@ -296,7 +296,10 @@ function sendingInput(
   return checked.data;
 }
 
-/** Changes grants to what a file says, each once. What stands beneath another is looked at again when that has its new terms: it may have followed. */
+/**
+ * Changes grants to what a file says, each once. What stands beneath another is looked at again
+ * when that has its new terms: it may have followed.
+ */
 async function changeAll(
   deps: Deps,
   tx: Transaction,
@@ -337,10 +340,12 @@ async function changeAll(
 }
 
 /**
- * Gives, changes and revokes what the agreements of a document say that are understood whole, all at once; the others stay out.
- * What is new is given in the name of whoever brings it in, by sendings without mail, within the rules for any sending.
+ * Gives, changes and revokes what the agreements of a document say that are understood whole, all
+ * at once; the others stay out. What is new is given in the name of whoever brings it in, by
+ * sendings without mail, within the rules for any sending.
  *
- * @returns how many agreements are as they were to be, and how many sendings wait for a second person
+ * @returns how many agreements are as they were to be, and how many sendings wait for a second
+ * person
  * @throws ServiceError `INVALID`, `NOT_ALLOWED`; else as for any sending
  */
 export async function bringGrantsIn(

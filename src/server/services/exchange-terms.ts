@@ -111,7 +111,10 @@ export async function previewTerms(
   };
 }
 
-/** Keeps the terms of a document that are understood whole, all at once; the others stay out. @throws ServiceError `INVALID` */
+/**
+ * Keeps the terms of a document that are understood whole, all at once; the others stay out.
+ * @throws ServiceError `INVALID`
+ */
 export async function bringTermsIn(
   deps: Deps,
   actor: StaffActor,

@@ -137,8 +137,9 @@ async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
 }
 
 /**
- * Why a person can or cannot open a document, now or at another time, place or device: the decision, the rule behind it and
- * behind each right, and every way in they have. Looking is recorded.
+ * Why a person can or cannot open a document, now or at another time, place or device: the
+ * decision, the rule behind it and behind each right, and every way in they have. Looking is
+ * recorded.
  *
  * @throws ServiceError `NOT_FOUND`
  */

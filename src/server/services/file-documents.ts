@@ -131,7 +131,11 @@ function movedBy(
   };
 }
 
-/** The same inside a change that somebody else makes, whatever the rules about markings say; `approvedBy` agreed to it. @returns how many were filed */
+/**
+ * The same inside a change that somebody else makes, whatever the rules about markings say;
+ * `approvedBy` agreed to it.
+ * @returns how many were filed
+ */
 export async function fileIn(
   deps: Pick<Deps, 'recorder' | 'clock'>,
   tx: Transaction,

@@ -38,7 +38,10 @@ const ALONE_AT_ONCE = 500;
 /** Names shown; the numbers count them all. */
 const SHOWN = 100;
 
-/** A change of rules: what it does to the ceilings over a document, to grants themselves, or to what stands on every page. */
+/**
+ * A change of rules: what it does to the ceilings over a document, to grants themselves, or to what
+ * stands on every page.
+ */
 export type RuleChange = {
   readonly before: (standing: Standing) => readonly Ceiling[];
   readonly after: (standing: Standing) => readonly Ceiling[];
@@ -213,7 +216,10 @@ function endsLater(impact: Impact): boolean {
   return impact.until !== null && !impact.ends && !impact.revives && !endsSooner(impact);
 }
 
-/** What a change of rules would do to everybody, in numbers and names: people are counted whose access to some document becomes another. */
+/**
+ * What a change of rules would do to everybody, in numbers and names: people are counted whose
+ * access to some document becomes another.
+ */
 export async function impactOf(
   deps: Pick<Deps, 'db'>,
   now: number,

@@ -13,7 +13,11 @@ import { readWorkSettings } from '@/server/services/work-settings';
 const NAME = 'checkpoint mailed';
 type Mailed = { readonly day: string; readonly size: number };
 
-/** Mails the newest signed checkpoint to its keepers outside, once a day and where it covers more than the last. @returns how many messages are on their way */
+/**
+ * Mails the newest signed checkpoint to its keepers outside, once a day and where it covers more
+ * than the last.
+ * @returns how many messages are on their way
+ */
 export async function mailCheckpoint(deps: Deps): Promise<number> {
   const db = deps.db.read;
   const { checkpointsTo } = await readWorkSettings(db);
@@ -50,7 +54,10 @@ export async function mailCheckpoint(deps: Deps): Promise<number> {
   });
 }
 
-/** The newest checkpoint for a keeper who does not sign in, where the organisation lets them fetch it. @throws ServiceError `NOT_FOUND` */
+/**
+ * The newest checkpoint for a keeper who does not sign in, where the organisation lets them fetch
+ * it. @throws ServiceError `NOT_FOUND`
+ */
 export async function fetchCheckpoint(deps: Pick<Deps, 'db'>): Promise<string> {
   const { checkpointsOpen } = await readWorkSettings(deps.db.read);
   if (!checkpointsOpen) throw new ServiceError('NOT_FOUND', 'There is nothing here.');

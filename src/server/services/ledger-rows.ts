@@ -62,7 +62,10 @@ function textsIn(value: Json): string[] {
     : Object.values(value).flatMap((each: Json) => textsIn(each));
 }
 
-/** Entries as a list shows them, with names for the ids they hold and for some more. `within`: how many are told with each open, by licence. */
+/**
+ * Entries as a list shows them, with names for the ids they hold and for some more. `within`: how
+ * many are told with each open, by licence.
+ */
 export async function toLedgerRows(
   db: Reading,
   entries: readonly EntryRow[],

@@ -38,7 +38,10 @@ async function putFile(
   await pipeline(content, archive.entry({ name, size, mode: 0o600 }));
 }
 
-/** Read through before it is taken along: a backup of what is damaged brings nothing back. @throws ServiceError `CONFLICT` */
+/**
+ * Read through before it is taken along: a backup of what is damaged brings nothing back. @throws
+ * ServiceError `CONFLICT`
+ */
 async function needWhole(deps: BackupDeps, row: StoredVersion): Promise<void> {
   if ((await contentProblem(deps, row)) === null) return;
   throw new ServiceError(

@@ -75,7 +75,10 @@ export async function beginningOf(
   );
 }
 
-/** Whom a change of what stands on every page would touch at their next open. What sendings begin with touches nobody. */
+/**
+ * Whom a change of what stands on every page would touch at their next open. What sendings begin
+ * with touches nobody.
+ */
 export async function previewDefaults(
   deps: Deps,
   actor: StaffActor,

@@ -117,7 +117,10 @@ async function setsOnFolder(tx: Transaction, id: FolderId): Promise<boolean> {
   );
 }
 
-/** @throws ServiceError `NOT_ALLOWED` where a document in it, or below it, would come from under what an administrator set */
+/**
+ * @throws ServiceError `NOT_ALLOWED` where a document in it, or below it, would come from under
+ * what an administrator set
+ */
 async function needFolderMovable(
   tx: Transaction,
   actor: StaffActor,
@@ -137,7 +140,10 @@ async function needFolderMovable(
   );
 }
 
-/** Renames or moves a folder. @throws ServiceError `CONFLICT` where it would land in itself or the name is taken, `NOT_FOUND` */
+/**
+ * Renames or moves a folder. @throws ServiceError `CONFLICT` where it would land in itself or the
+ * name is taken, `NOT_FOUND`
+ */
 export async function changeFolder(
   deps: Deps,
   actor: StaffActor,

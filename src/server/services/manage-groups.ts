@@ -82,7 +82,10 @@ export async function putGroup(
   return { id };
 }
 
-/** Removes a group. What its people were sent stays theirs, and nobody can join them any more. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+/**
+ * Removes a group. What its people were sent stays theirs, and nobody can join them any more.
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
+ */
 export async function removeGroup(
   deps: Deps,
   actor: StaffActor,
@@ -99,8 +102,9 @@ export async function removeGroup(
 }
 
 /**
- * Puts people into a group and takes others out. What was sent to the group as such is theirs from now on, or no longer, and
- * whoever joins is mailed their link where the sending is mailed. What was sent to whoever was in it stays as it was sent.
+ * Puts people into a group and takes others out. What was sent to the group as such is theirs from
+ * now on, or no longer, and whoever joins is mailed their link where the sending is mailed. What
+ * was sent to whoever was in it stays as it was sent.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where that would change what others sent
  */

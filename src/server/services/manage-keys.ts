@@ -121,7 +121,10 @@ export async function setTwoPeople(
 
 type Stored = { readonly blobKey: string; readonly headerBytes: number; readonly bytes: number };
 
-/** Head and first chunk of a stored file, as they are on the disk. @throws ServiceError `NOT_FOUND` where they are not */
+/**
+ * Head and first chunk of a stored file, as they are on the disk. @throws ServiceError `NOT_FOUND`
+ * where they are not
+ */
 async function firstSealed(
   { blobs }: Pick<Deps, 'blobs'>,
   { blobKey, headerBytes, bytes }: Stored,

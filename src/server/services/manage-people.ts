@@ -103,7 +103,10 @@ export async function viewPerson(
   };
 }
 
-/** Stops every access of a person, by whichever of their addresses and whatever they hold, or lets it be again; their grants stay as they are underneath. */
+/**
+ * Stops every access of a person, by whichever of their addresses and whatever they hold, or lets
+ * it be again; their grants stay as they are underneath.
+ */
 export async function blockPerson(
   deps: Deps,
   actor: StaffActor,
@@ -137,7 +140,10 @@ export async function blockPerson(
   return {};
 }
 
-/** Corrects what is known about a person. Their address stays: it is what they prove. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+/**
+ * Corrects what is known about a person. Their address stays: it is what they prove. @throws
+ * ServiceError `NOT_FOUND`, `NOT_ALLOWED`
+ */
 export async function changePerson(
   deps: Deps,
   actor: StaffActor,

@@ -22,7 +22,8 @@ export async function viewRules(deps: Pick<Deps, 'db'>): Promise<RuleRow[]> {
 }
 
 /**
- * Decides about a way of handing something out, for what is sent from now on. What went out before stays as it was sent.
+ * Decides about a way of handing something out, for what is sent from now on. What went out before
+ * stays as it was sent.
  *
  * @returns what it was, so that it can be undone by the same means
  * @throws ServiceError `CONFLICT` where somebody decided since it was seen

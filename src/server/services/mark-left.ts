@@ -42,11 +42,13 @@ async function settleSuccessor(
 }
 
 /**
- * Notes that somebody has left their organisation: they are blocked, by each of their addresses, out of every group, and whoever takes over is given, on
- * the same terms and in the same sendings, what they could still open of what the caller answers for. What went out unprotected does
- * not go out again.
+ * Notes that somebody has left their organisation: they are blocked, by each of their addresses,
+ * out of every group, and whoever takes over is given, on the same terms and in the same sendings,
+ * what they could still open of what the caller answers for. What went out unprotected does not go
+ * out again.
  *
- * @throws ServiceError `NOT_FOUND`, `CONFLICT` where they had left before or the successor is blocked, `INVALID`, `NOT_ALLOWED`
+ * @throws ServiceError `NOT_FOUND`, `CONFLICT` where they had left before or the successor is
+ * blocked, `INVALID`, `NOT_ALLOWED`
  */
 export async function markLeft(
   deps: Deps,

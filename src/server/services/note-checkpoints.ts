@@ -4,8 +4,8 @@ import { checkpointsAfter, lastSequence } from '@/server/repositories/ledger-rea
 import type { Deps } from '@/server/services/deps';
 
 /**
- * Hands signed checkpoints to the witness outside the database, and notices where what is here is older than what was witnessed,
- * or signed by another key.
+ * Hands signed checkpoints to the witness outside the database, and notices where what is here is
+ * older than what was witnessed, or signed by another key.
  */
 export async function noteCheckpoints({
   db,

@@ -3,7 +3,10 @@ import { endingsSince } from '@/server/repositories/ended-repository';
 import { lastSequence } from '@/server/repositories/ledger-reader';
 import type { Deps } from '@/server/services/deps';
 
-/** At the start: where the database was put back to what it once was, beside a list that went on, what ends from now on is noted all the same. */
+/**
+ * At the start: where the database was put back to what it once was, beside a list that went on,
+ * what ends from now on is noted all the same.
+ */
 export async function goOnNoting({ db, ended }: Pick<Deps, 'db' | 'ended'>): Promise<void> {
   const last = await lastSequence(db.read);
   if (ended.keptUpTo() > last) ended.goBack(last);

@@ -8,7 +8,10 @@ import { findSetting, putSetting } from '@/server/repositories/settings-reposito
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { record } from '@/server/services/record';
 
-/** Up to where somebody was told: of each kind up to which entry, of ends up to which moment; when last at once, and on which day last. */
+/**
+ * Up to where somebody was told: of each kind up to which entry, of ends up to which moment; when
+ * last at once, and on which day last.
+ */
 export type Told = {
   readonly seen: Readonly<Record<NoticeKind, number>>;
   readonly endsUpTo: number;
@@ -38,7 +41,10 @@ function fromNowOn(last: number, now: number, day: string): Told {
   return { seen: seen as Told['seen'], endsUpTo: now, at: now, day };
 }
 
-/** Chooses of what one is told, and when; what is not named stays. Of each kind, what happened before it was chosen is not told. */
+/**
+ * Chooses of what one is told, and when; what is not named stays. Of each kind, what happened
+ * before it was chosen is not told.
+ */
 export async function chooseNotices(
   deps: Deps,
   actor: StaffActor,

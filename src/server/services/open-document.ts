@@ -80,7 +80,10 @@ function wayOf(link: Link, actor: ReaderActor, dispatch: DispatchId): Details['d
   };
 }
 
-/** Records a refused open, in the transaction that decided. It names the dispatch of the grant that refused, and the link's where that is another one. */
+/**
+ * Records a refused open, in the transaction that decided. It names the dispatch of the grant that
+ * refused, and the link's where that is another one.
+ */
 export async function recordRefusal(
   deps: Deps,
   tx: Transaction,
@@ -119,7 +122,10 @@ async function dispatchOf(
   return row?.dispatchId ?? null;
 }
 
-/** The watermark of an open: that of the dispatch its grant came with, and all that the levels around the document require. The link used has no part in it. */
+/**
+ * The watermark of an open: that of the dispatch its grant came with, and all that the levels
+ * around the document require. The link used has no part in it.
+ */
 async function watermarkFor(
   deps: Deps,
   tx: Transaction,
@@ -199,7 +205,10 @@ async function openIn(
   return asOpened(deps, tx, actor, await issue(deps, tx, actor, link, found, decision));
 }
 
-/** The end is told as it is once this open counts: a span from the first open on has begun with it, here or in the grant above. */
+/**
+ * The end is told as it is once this open counts: a span from the first open on has begun with it,
+ * here or in the grant above.
+ */
 async function asOpened(
   deps: Deps,
   tx: Transaction,

@@ -40,10 +40,11 @@ const refusals: Record<PassOnRefusal, string> = {
 };
 
 /**
- * Passes a document on: gives somebody else the same rights or fewer, within what the owner allowed. It never comes to more than
- * the giver has, and ends with theirs.
+ * Passes a document on: gives somebody else the same rights or fewer, within what the owner
+ * allowed. It never comes to more than the giver has, and ends with theirs.
  *
- * @throws ServiceError `NOT_ALLOWED` with the reason, `NOT_FOUND`, `CONFLICT` where they were given it already
+ * @throws ServiceError `NOT_ALLOWED` with the reason, `NOT_FOUND`, `CONFLICT` where they were given
+ * it already
  */
 export async function passOn(
   deps: Deps,

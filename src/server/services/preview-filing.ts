@@ -8,7 +8,10 @@ import { listDefaults } from '@/server/repositories/defaults-repository';
 import type { Deps, StaffActor } from '@/server/services/deps';
 import { impactOf } from '@/server/services/impact';
 
-/** Whom filing documents otherwise would touch, by the ceilings and watermarks of where they come to lie, before it is done. */
+/**
+ * Whom filing documents otherwise would touch, by the ceilings and watermarks of where they come to
+ * lie, before it is done.
+ */
 export async function previewFiling(
   deps: Deps,
   _actor: StaffActor,

@@ -58,7 +58,10 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages:
   return { pages };
 }
 
-/** The version that an upload becomes, as the upload stands in the same transaction: a rotation may have wrapped its key anew. */
+/**
+ * The version that an upload becomes, as the upload stands in the same transaction: a rotation may
+ * have wrapped its key anew.
+ */
 function versionOf(
   upload: UploadRow,
   actor: StaffActor,

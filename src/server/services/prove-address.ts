@@ -51,8 +51,9 @@ function newCode(deps: Deps): string {
 }
 
 /**
- * Mails a one-time code to an address, for this browser alone. Nothing in the answer, and nothing that counts, tells whether the
- * address was ever addressed: it is always mailed a code, and proven or not, the policy decides. What counts is the asker's network.
+ * Mails a one-time code to an address, for this browser alone. Nothing in the answer, and nothing
+ * that counts, tells whether the address was ever addressed: it is always mailed a code, and proven
+ * or not, the policy decides. What counts is the asker's network.
  *
  * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */

@@ -99,7 +99,10 @@ export async function viewYou(deps: Deps, actor: StaffActor): Promise<YouPage> {
   };
 }
 
-/** Offers a new shared secret. Nothing is kept until a code proves that the app has it. @throws ServiceError `PROVE_AGAIN` */
+/**
+ * Offers a new shared secret. Nothing is kept until a code proves that the app has it. @throws
+ * ServiceError `PROVE_AGAIN`
+ */
 export async function offerFactor(deps: Deps, actor: StaffActor): Promise<FactorOffer> {
   needProof(actor);
   const secret = newFactorSecret(deps.random);

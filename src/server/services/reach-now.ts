@@ -54,7 +54,10 @@ async function known(deps: Pick<Deps, 'db' | 'clock'>, rows: readonly Row[]): Pr
   };
 }
 
-/** Whether somebody reaches a document now, wherever they are and on whatever device: `rows` are all they have on it. */
+/**
+ * Whether somebody reaches a document now, wherever they are and on whatever device: `rows` are all
+ * they have on it.
+ */
 function reachOf(
   person: Pick<RecipientRecord, 'id' | 'address' | 'blocked' | 'zone'>,
   rows: readonly [Row, ...Row[]],

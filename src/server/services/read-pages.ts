@@ -30,8 +30,9 @@ import { record, recordAlone, whereabouts } from '@/server/services/record';
 import { payloadKeyOf, plainPieces, sealedSource } from '@/server/services/sealed-source';
 
 /**
- * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was refused, but this open is over: it
- * lasted as long as one lasts, or the grant it was charged to ended while another one goes on.
+ * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was
+ * refused, but this open is over: it lasted as long as one lasts, or the grant it was charged to
+ * ended while another one goes on.
  */
 export type Refused = {
   readonly outcome: 'refused';
@@ -241,7 +242,8 @@ export async function readText(
 }
 
 /**
- * Writes down that a reader's browser copied text: what was sent may be copied without a word, so this is what the browser told.
+ * Writes down that a reader's browser copied text: what was sent may be copied without a word, so
+ * this is what the browser told.
  *
  * @throws ServiceError `TOO_MANY`
  */
@@ -310,8 +312,9 @@ async function begun(
 }
 
 /**
- * Makes a print rendition: pictures of the pages with the watermark, as a PDF that is sent while it is made. It is counted before
- * it is made, and stays counted where making it fails; whether paper came out is unknowable.
+ * Makes a print rendition: pictures of the pages with the watermark, as a PDF that is sent while it
+ * is made. It is counted before it is made, and stays counted where making it fails; whether paper
+ * came out is unknowable.
  *
  * @throws ServiceError `INVALID`, `TOO_MANY`
  */

@@ -15,7 +15,10 @@ export function because(reason: string | undefined): Because {
   return reason === undefined || reason === '' ? NO_REASON : { personal: { text: reason } };
 }
 
-/** The same of an act for which the organisation may ask a reason. @throws ServiceError `REASON_NEEDED` where it does and none is given */
+/**
+ * The same of an act for which the organisation may ask a reason. @throws ServiceError
+ * `REASON_NEEDED` where it does and none is given
+ */
 export async function needBecause(tx: Transaction, reason: string | undefined): Promise<Because> {
   const given = because(reason);
   if (given === NO_REASON && (await readWorkSettings(tx)).reasonsAsked)

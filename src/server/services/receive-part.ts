@@ -28,11 +28,13 @@ export const PART_BYTES = PART;
 const HEADER_WITHIN = 1024;
 
 /**
- * Takes one part whole and seals it to the disk. A part that is here already is answered as received; one that was cut off on
- * its way leaves the upload where it was. What was answered is on the disk.
+ * Takes one part whole and seals it to the disk. A part that is here already is answered as
+ * received; one that was cut off on its way leaves the upload where it was. What was answered is on
+ * the disk.
  *
- * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, or where other bytes were sealed in its place
- * before; `WRONG_LENGTH`; ContentError `NOT_A_PDF`; StorageError `DISK_FULL`; BusyError
+ * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, or where other
+ * bytes were sealed in its place before; `WRONG_LENGTH`; ContentError `NOT_A_PDF`; StorageError
+ * `DISK_FULL`; BusyError
  */
 export async function receivePart(
   deps: Deps,
@@ -89,8 +91,9 @@ async function needUpload(
 }
 
 /**
- * Notes which bytes are about to be sealed where. Under one key and nonce only these may ever be: a machine that failed between
- * sealing and answering is sent the same part again, and other bytes are refused.
+ * Notes which bytes are about to be sealed where. Under one key and nonce only these may ever be: a
+ * machine that failed between sealing and answering is sent the same part again, and other bytes
+ * are refused.
  *
  * @throws ServiceError `CONFLICT`
  */
@@ -162,7 +165,10 @@ async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
   yield await Promise.resolve(part);
 }
 
-/** Fills a part with what comes, which has to be as long. It is copied: whoever reads from a file uses the memory of its pieces again. */
+/**
+ * Fills a part with what comes, which has to be as long. It is copied: whoever reads from a file
+ * uses the memory of its pieces again.
+ */
 async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Promise<void> {
   const wrong = (): ServiceError =>
     new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');

@@ -47,10 +47,12 @@ function rowOf(row: AfterRow): StatementRow {
 let isRunning = false;
 
 /**
- * What came of pulling access back as a signed text, with the entries of the ledger that it is read from and the proof that they stand
- * there. The ledger is signed first, so that all of them are covered.
+ * What came of pulling access back as a signed text, with the entries of the ledger that it is read
+ * from and the proof that they stand there. The ledger is signed first, so that all of them are
+ * covered.
  *
- * @throws ServiceError `NOT_FOUND` where nothing was pulled back, `TOO_MANY` while another one is made
+ * @throws ServiceError `NOT_FOUND` where nothing was pulled back, `TOO_MANY` while another one is
+ * made
  */
 export async function revocationStatement(
   deps: Deps,

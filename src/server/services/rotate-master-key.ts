@@ -48,7 +48,8 @@ export async function rotateMasterKey(
         done += wraps.length;
         return true;
       }
-      // The service's own keys go last, with the entry: a rotation that was cut off after them is over but for the old key.
+      // The service's own keys go last, with the entry: a rotation that was cut off after them is
+      // over but for the old key.
       const own = await serviceWrapsBefore(tx, generation);
       await again(tx, own);
       if (own.length > 0)

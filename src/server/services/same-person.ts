@@ -9,8 +9,8 @@ import { ServiceError } from '@/server/services/errors';
 import { record } from '@/server/services/record';
 
 /**
- * Says that another known address is the same person's. Each is proven by itself and holds what it holds; blocking, leaving and
- * revoking everything are about all of them.
+ * Says that another known address is the same person's. Each is proven by itself and holds what it
+ * holds; blocking, leaving and revoking everything are about all of them.
  *
  * @throws ServiceError `NOT_FOUND` where nobody is known by that address, `CONFLICT`
  */

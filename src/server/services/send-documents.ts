@@ -10,8 +10,8 @@ import { record } from '@/server/services/record';
 import { needsSecond } from '@/server/services/within-rules';
 
 /**
- * Sends, within the rules of the organisation: where they want a second person for it, one is asked instead and nothing goes
- * out until they agree.
+ * Sends, within the rules of the organisation: where they want a second person for it, one is asked
+ * instead and nothing goes out until they agree.
  *
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */

@@ -105,8 +105,8 @@ async function tellOne(
 }
 
 /**
- * Tells those of the staff who chose so of first opens, refusals, new places and ends to come of what they answer for: at once, what
- * comes within ten minutes together, or in one message a day.
+ * Tells those of the staff who chose so of first opens, refusals, new places and ends to come of
+ * what they answer for: at once, what comes within ten minutes together, or in one message a day.
  *
  * @returns how many messages are on their way
  */

@@ -41,7 +41,10 @@ export async function viewOwnLimits(
       };
 }
 
-/** @throws ServiceError `NOT_ALLOWED` where this goes beyond what the member of staff may give, saying what, who set it and whom to ask */
+/**
+ * @throws ServiceError `NOT_ALLOWED` where this goes beyond what the member of staff may give,
+ * saying what, who set it and whom to ask
+ */
 export async function needWithinLimits(
   tx: Transaction,
   actor: StaffActor,

@@ -42,10 +42,11 @@ async function settle(
 }
 
 /**
- * What is addressed as a whole, as rows, and who is in the groups now and not listed by themselves: each is given it at once, and
- * whoever joins later by joining.
+ * What is addressed as a whole, as rows, and who is in the groups now and not listed by themselves:
+ * each is given it at once, and whoever joins later by joining.
  *
- * @throws ServiceError `NOT_FOUND`, `CONFLICT`, `INVALID` for a domain where everybody can have an address
+ * @throws ServiceError `NOT_FOUND`, `CONFLICT`, `INVALID` for a domain where everybody can have an
+ * address
  */
 export async function settleWider(
   deps: Pick<Deps, 'random' | 'integrity'>,

@@ -27,7 +27,10 @@ function stateOf(decision: Decision): SharedDocument['state'] {
   };
 }
 
-/** Writes down what was refused, all of it together. It counts as trying to open, so that nobody fills the ledger by asking. @throws ServiceError `TOO_MANY` */
+/**
+ * Writes down what was refused, all of it together. It counts as trying to open, so that nobody
+ * fills the ledger by asking. @throws ServiceError `TOO_MANY`
+ */
 async function recordAll(
   deps: Deps,
   actor: ReaderActor,
@@ -43,8 +46,8 @@ async function recordAll(
 }
 
 /**
- * What a link leads this person to. A stranger is told who they are here, and nothing else; somebody who has the documents by
- * another dispatch than the link's is told of that one.
+ * What a link leads this person to. A stranger is told who they are here, and nothing else;
+ * somebody who has the documents by another dispatch than the link's is told of that one.
  *
  * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */

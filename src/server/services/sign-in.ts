@@ -30,7 +30,8 @@ export async function signIn(
   );
   if (wait > 0) throw tooMany(wait);
   const staff = await findStaffByEmail(deps.db.read, email);
-  // One hash for everybody, whatever is known of them: time tells nobody who works here, who is disabled, or who has a second factor.
+  // One hash for everybody, whatever is known of them: time tells nobody who works here, who is
+  // disabled, or who has a second factor.
   const right = await identity.isPassword(staff?.id ?? null, input.password, network);
   // A password that another program wrote is nobody's.
   if (

@@ -12,7 +12,10 @@ import { viewRules } from '@/server/services/manage-rules';
 import { listKeptTerms } from '@/server/repositories/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/list-documents';
 
-/** What a dispatch begins with: documents to choose from, kept terms, one's drafts, and the draft that was asked for. */
+/**
+ * What a dispatch begins with: documents to choose from, kept terms, one's drafts, and the draft
+ * that was asked for.
+ */
 export async function startCompose(
   deps: Deps,
   actor: StaffActor,

@@ -56,8 +56,8 @@ async function endsIn(deps: Pick<Deps, 'db' | 'clock'>, from: number, to: number
 }
 
 /**
- * Where the organisation wants it, tells recipients so many days before that their access ends. Who has longer access by another way
- * is not told.
+ * Where the organisation wants it, tells recipients so many days before that their access ends. Who
+ * has longer access by another way is not told.
  *
  * @returns how many messages are on their way
  */

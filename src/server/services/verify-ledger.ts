@@ -23,7 +23,10 @@ import {
 import { nodeHash } from '@/server/vault/node-hash';
 import { verifyEd25519 } from '@/server/vault/vault';
 
-/** What is taken from outside the database: without it a verification proves nothing against whoever can write there. */
+/**
+ * What is taken from outside the database: without it a verification proves nothing against whoever
+ * can write there.
+ */
 export type Outside = {
   readonly publicKey: Uint8Array;
   /** Signed checkpoints that were kept elsewhere: in a witness file, mailed, printed. */
@@ -220,9 +223,10 @@ async function checkSeals(
 }
 
 /**
- * Verifies the ledger from its first entry: chain, every signed checkpoint here and outside, personal values, the columns and
- * counts that lists show, the stored end, and that access stands in the tables as recorded and sealed. Reading it needs the
- * public key and the checkpoints that were kept elsewhere; seals need the master key.
+ * Verifies the ledger from its first entry: chain, every signed checkpoint here and outside,
+ * personal values, the columns and counts that lists show, the stored end, and that access stands
+ * in the tables as recorded and sealed. Reading it needs the public key and the checkpoints that
+ * were kept elsewhere; seals need the master key.
  *
  * @param onProgress is told how many entries are done
  */

@@ -19,10 +19,12 @@ function needIdle(): void {
 }
 
 /**
- * Verifies the ledger from its first entry and tells how far it is, a line each; the last line says what came of it. Checkpoints that
- * were kept outside are those that are handed in and those of the witness file. That it was verified is recorded.
+ * Verifies the ledger from its first entry and tells how far it is, a line each; the last line says
+ * what came of it. Checkpoints that were kept outside are those that are handed in and those of the
+ * witness file. That it was verified is recorded.
  *
- * @throws ServiceError `TOO_MANY` while it is being verified, `INVALID` where what is handed in is no checkpoint
+ * @throws ServiceError `TOO_MANY` while it is being verified, `INVALID` where what is handed in is
+ * no checkpoint
  */
 export async function verifyOnScreen(
   deps: Pick<Deps, 'verifier' | 'witness' | 'recorder' | 'db' | 'clock'>,

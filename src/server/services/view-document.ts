@@ -16,7 +16,10 @@ import { grantRows } from '@/server/services/grant-rows';
 import { peopleReached } from '@/server/services/reach-now';
 import { recordAlone } from '@/server/services/record';
 
-/** One document with everybody it was given to. Looking is recorded, since the record shows who looked at whose access. */
+/**
+ * One document with everybody it was given to. Looking is recorded, since the record shows who
+ * looked at whose access.
+ */
 export async function viewDocument(
   deps: Deps,
   actor: StaffActor,

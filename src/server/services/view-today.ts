@@ -21,7 +21,10 @@ const DAYS_BACK = 7;
 const DAYS_AHEAD = 7;
 const MOST = 30;
 
-/** Where the message may be why somebody never opened: those who tried were led by it, and some mail is still on its way. */
+/**
+ * Where the message may be why somebody never opened: those who tried were led by it, and some mail
+ * is still on its way.
+ */
 const MAILING_HELPS: ReadonlySet<Silence> = new Set<Silence>(['silent', 'mail-bounced']);
 
 /** Whether the links of a dispatch can be mailed again, by this member of staff. */
@@ -41,13 +44,19 @@ function mayMail(
   );
 }
 
-/** Senders work with what is theirs, and find what is others' apart; whoever reads the whole record has all of it before them. */
+/**
+ * Senders work with what is theirs, and find what is others' apart; whoever reads the whole record
+ * has all of it before them.
+ */
 function choicesOf(actor: StaffActor): TodayPage['choices'] {
   if (!holds(actor.role, 'dispatch')) return ['all'];
   return holds(actor.role, 'read-record') ? ['all', 'own', 'others'] : ['own', 'others'];
 }
 
-/** What needs somebody now: requests, refusals, ends that come near, people who never opened, mail that did not arrive. */
+/**
+ * What needs somebody now: requests, refusals, ends that come near, people who never opened, mail
+ * that did not arrive.
+ */
 export async function viewToday(
   deps: Deps,
   actor: StaffActor,

@@ -215,8 +215,8 @@ async function otherPerson(
 }
 
 /**
- * Who could open something at a moment, as grants, revocations and ceilings stood then by the ledger, wherever people were and
- * on whatever device. Looking is recorded.
+ * Who could open something at a moment, as grants, revocations and ceilings stood then by the
+ * ledger, wherever people were and on whatever device. Looking is recorded.
  *
  * @throws ServiceError `NOT_FOUND`, `INVALID` for a moment that is still to come
  */

@@ -90,8 +90,9 @@ async function insertIntoSendings(
 }
 
 /**
- * The grant that an open is charged to. Beneath one that is given to many, a grant of the person's own is made at their first
- * open, so that they can be changed or revoked alone; who was not known becomes a recipient by it.
+ * The grant that an open is charged to. Beneath one that is given to many, a grant of the person's
+ * own is made at their first open, so that they can be changed or revoked alone; who was not known
+ * becomes a recipient by it.
  */
 export async function ownGrant(
   deps: Pick<Deps, 'random' | 'recorder'>,
@@ -194,7 +195,10 @@ function needReachOver(actor: StaffActor, wider: readonly WiderGrant[]): void {
   );
 }
 
-/** Joining gives: whoever is limited puts into a group only whom they could have given the same. @throws ServiceError `NOT_ALLOWED` */
+/**
+ * Joining gives: whoever is limited puts into a group only whom they could have given the same.
+ * @throws ServiceError `NOT_ALLOWED`
+ */
 async function needGivable(
   tx: Transaction,
   actor: StaffActor,
@@ -267,7 +271,10 @@ export async function joinGroup(
   };
 }
 
-/** Ends what people have because they were in a group that they have left, but for what another group of theirs was sent along with it. */
+/**
+ * Ends what people have because they were in a group that they have left, but for what another
+ * group of theirs was sent along with it.
+ */
 export async function leaveGroup(
   tx: Transaction,
   actor: StaffActor,

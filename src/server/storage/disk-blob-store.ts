@@ -64,7 +64,8 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
     writeAt: async (key, offset, source) => {
       const file = await disk.open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
       try {
-        // Opened to be written anew it is empty; cutting it again would have the file system write it out as soon as it is closed.
+        // Opened to be written anew it is empty; cutting it again would have the file system write
+        // it out as soon as it is closed.
         if (offset > 0) await file.truncate(offset);
         await writeStream(file, offset, source);
         // Answered as received is what a power cut cannot take back.

@@ -8,7 +8,11 @@ export function copyName(mark: string): string {
   return `.backup-${mark}.db`;
 }
 
-/** Removes copies of the database that a killed backup left behind: they hold keys that may be destroyed since. @returns how many there were */
+/**
+ * Removes copies of the database that a killed backup left behind: they hold keys that may be
+ * destroyed since.
+ * @returns how many there were
+ */
 export function clearCopies(folder: string): number {
   const names = existsSync(folder) ? readdirSync(folder).filter((name) => COPY.test(name)) : [];
   for (const name of names) rmSync(path.join(folder, name), { force: true });

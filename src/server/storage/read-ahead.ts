@@ -4,9 +4,9 @@ const PIECE = 1 << 20;
 const BUFFERS = 3;
 
 /**
- * Reads bytes `start` to `end` (exclusive) of a file, the next piece while one is worked on. Buffers are used again, which is
- * what makes it faster than a read stream: a piece stays as it is until the next but one is asked for. A file that has become
- * shorter just ends sooner.
+ * Reads bytes `start` to `end` (exclusive) of a file, the next piece while one is worked on.
+ * Buffers are used again, which is what makes it faster than a read stream: a piece stays as it is
+ * until the next but one is asked for. A file that has become shorter just ends sooner.
  */
 export async function* readAhead(
   path: string,

@@ -4,8 +4,8 @@ const BYTES = 16 * 1024 * 1024;
 const PIECE = Buffer.alloc(1 << 20, 1);
 
 /**
- * Room that is kept for the day the disk is full: given up, it lets revocations, the ledger and the mail's state go on for a
- * while.
+ * Room that is kept for the day the disk is full: given up, it lets revocations, the ledger and the
+ * mail's state go on for a while.
  */
 export type Reserve = {
   /** Takes the room, where it is not held yet. */

@@ -13,7 +13,10 @@ export type Place = { readonly file: FileHandle; readonly offset: number };
 /** Is told how many plain bytes are done. */
 export type Progress = (bytes: number) => void;
 
-/** Chunks read, worked on and written at a time: while the cipher works on one lot, the next is read and the last is written. */
+/**
+ * Chunks read, worked on and written at a time: while the cipher works on one lot, the next is read
+ * and the last is written.
+ */
 const LOT = 16;
 const SEALED = CHUNK + TAG;
 
@@ -70,8 +73,8 @@ function piecesOf(bytes: Buffer): Buffer[] {
 }
 
 /**
- * Opens sealed chunks into a place of another file, in memory that does not grow with it. What was written is to be thrown away
- * where this throws.
+ * Opens sealed chunks into a place of another file, in memory that does not grow with it. What was
+ * written is to be thrown away where this throws.
  *
  * @returns plain bytes written
  * @throws AgeError `DAMAGED`

@@ -4,11 +4,13 @@ import type { FileHandle } from 'node:fs/promises';
 const WRITE_BATCH = 1 << 20;
 
 /**
- * Writes the pieces of a stream one after another from `offset` on. The source goes on with its next pieces while the last
- * batch is being written, so it must not use the memory of a piece again.
+ * Writes the pieces of a stream one after another from `offset` on. The source goes on with its
+ * next pieces while the last batch is being written, so it must not use the memory of a piece
+ * again.
  *
  * @returns bytes written
- * @throws an error with the code `ENOSPC` where a write falls short; whatever the disk or the source throws
+ * @throws an error with the code `ENOSPC` where a write falls short; whatever the disk or the
+ * source throws
  */
 export async function writeStream(
   file: FileHandle,

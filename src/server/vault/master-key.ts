@@ -141,7 +141,10 @@ export function beginGeneration(file: string): number {
   return newest + 1;
 }
 
-/** Forgets every generation but this one. To be called once nothing is wrapped under another, inside a write transaction. */
+/**
+ * Forgets every generation but this one. To be called once nothing is wrapped under another, inside
+ * a write transaction.
+ */
 export function keepOnlyGeneration(file: string, generation: number): void {
   writeKeys(
     file,

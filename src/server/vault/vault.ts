@@ -22,13 +22,19 @@ type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
 export type KeyWrap = {
   /** The generation of the master key that is wrapped with now. */
   readonly generation: () => number;
-  /** Wraps key bytes for one owner (a version's id, a key's name); only for that owner they unwrap. Inside the transaction that stores it. */
+  /**
+   * Wraps key bytes for one owner (a version's id, a key's name); only for that owner they unwrap.
+   * Inside the transaction that stores it.
+   */
   readonly wrap: (key: Uint8Array, owner: string) => WrappedKey;
   /** @throws VaultError where the wrap was altered, moved or made by another master key */
   readonly unwrap: (wrapped: WrappedKey, owner: string) => Uint8Array;
 };
 
-/** Hashes and keys that follow from a secret of their own, so that a rotation of the master key leaves them as they are. */
+/**
+ * Hashes and keys that follow from a secret of their own, so that a rotation of the master key
+ * leaves them as they are.
+ */
 export type Hashes = {
   /** A keyed hash for one purpose, as hex: of codes and tokens that must not be readable in the database. */
   readonly mac: (purpose: string, text: string) => string;

@@ -16,8 +16,8 @@ function nameOf(ceiling: Ceiling, rows: readonly CeilingRow[]): string {
 }
 
 /**
- * What of these terms the ceilings over the chosen documents would take, a sentence each: what is given is kept, so it holds
- * as soon as a ceiling is raised.
+ * What of these terms the ceilings over the chosen documents would take, a sentence each: what is
+ * given is kept, so it holds as soon as a ceiling is raised.
  *
  * @param textOf a moment in words
  */

@@ -35,7 +35,10 @@ export function handOverProblems(
   ].filter((problem) => problem !== null);
 }
 
-/** Link or file, mailed or carried, and whether the link asks for proof. What is not allowed stays to be seen, with who decided so. */
+/**
+ * Link or file, mailed or carried, and whether the link asks for proof. What is not allowed stays
+ * to be seen, with who decided so.
+ */
 export function HandOver({
   way,
   rules,

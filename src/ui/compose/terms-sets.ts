@@ -20,8 +20,8 @@ function peopleText(addresses: readonly string[], others: boolean): string {
 }
 
 /**
- * Who gets which terms: first those that are everybody's, where anybody has them, then each that differ. People whose own terms
- * come to the same as everybody's are with everybody.
+ * Who gets which terms: first those that are everybody's, where anybody has them, then each that
+ * differ. People whose own terms come to the same as everybody's are with everybody.
  */
 export function termsSets(
   people: readonly RecipientDraft[],

@@ -10,7 +10,10 @@ const WAIT = 900;
 export type Draft = {
   readonly state: 'untouched' | 'changed' | 'kept' | 'not-kept';
   readonly discard: () => Promise<void>;
-  /** Ends keeping, and waits for what is being kept: what leaves then takes its draft with it. @returns the draft; null: there is none */
+  /**
+   * Ends keeping, and waits for what is being kept: what leaves then takes its draft with it.
+   * @returns the draft; null: there is none
+   */
   readonly settle: () => Promise<DraftId | null>;
   /** Goes on keeping: nothing left. */
   readonly goOn: () => void;

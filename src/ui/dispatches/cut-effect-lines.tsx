@@ -57,7 +57,10 @@ function CloseToo({
   );
 }
 
-/** What a revocation does to people, before it is made: who is shut out, who still reads and how, and what stays where it is. */
+/**
+ * What a revocation does to people, before it is made: who is shut out, who still reads and how,
+ * and what stays where it is.
+ */
 export function CutEffectLines({
   effect,
   also,

@@ -24,7 +24,10 @@ function termsOf({ rights, until, prints, conditions }: Given): Terms {
   return { rights, from: null, until, prints, ...(conditions === null ? {} : { conditions }) };
 }
 
-/** The terms that most of a dispatch's people have; then each person's; then saved ones. What was passed on is nobody's to choose. */
+/**
+ * The terms that most of a dispatch's people have; then each person's; then saved ones. What was
+ * passed on is nobody's to choose.
+ */
 export function offeredTerms(
   grants: readonly Given[],
   kept: readonly KeptTermsRow[],

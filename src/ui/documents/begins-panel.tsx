@@ -6,7 +6,10 @@ import { OwnRule } from '@/ui/documents/own-rule';
 import { DefaultsForm } from '@/ui/terms/defaults-form';
 import { originWords } from '@/ui/words/origin-words';
 
-/** What a sending of a document begins with and what stands on its pages, each with who set it; and its own, which is set here. */
+/**
+ * What a sending of a document begins with and what stands on its pages, each with who set it; and
+ * its own, which is set here.
+ */
 export function BeginsPanel({ detail }: { readonly detail: DocumentDetail }) {
   const marks = watermarkUnder('', detail.defaults);
   return (

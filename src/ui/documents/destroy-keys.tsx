@@ -10,7 +10,10 @@ import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
 
-/** Destroys the keys of several documents, once it was typed how many; says what remains, or that a second person is asked. */
+/**
+ * Destroys the keys of several documents, once it was typed how many; says what remains, or that a
+ * second person is asked.
+ */
 export function DestroyKeys({
   documents,
   titles,

@@ -1,7 +1,10 @@
 import { AppError } from '@/core/base/errors';
 import { inspectFile, type Inspected } from '@/core/wrapper/inspect';
 
-/** Looks into a file the browser was given, reading only the few bytes that are needed. @throws WrapperError, AgeError */
+/**
+ * Looks into a file the browser was given, reading only the few bytes that are needed. @throws
+ * WrapperError, AgeError
+ */
 export function inspectPicked(file: File): Promise<Inspected> {
   return inspectFile(
     async (offset, length) =>

@@ -63,7 +63,10 @@ async function proving<R>(work: () => Promise<R>): Promise<R> {
   }
 }
 
-/** Does something with a body; where the organisation asks for a reason, that is asked for, and it is done again with it. */
+/**
+ * Does something with a body; where the organisation asks for a reason, that is asked for, and it
+ * is done again with it.
+ */
 async function reasoning<R>(body: unknown, work: (body: unknown) => Promise<R>): Promise<R> {
   try {
     return await work(body);
@@ -75,7 +78,10 @@ async function reasoning<R>(body: unknown, work: (body: unknown) => Promise<R>):
   }
 }
 
-/** Calls the API with JSON; where a fresh proof or a reason is needed it is asked for, and the call made again. @throws CallError, also where the server cannot be reached */
+/**
+ * Calls the API with JSON; where a fresh proof or a reason is needed it is asked for, and the call
+ * made again. @throws CallError, also where the server cannot be reached
+ */
 export async function call<R>(
   method: 'GET' | 'POST' | 'DELETE',
   path: string,
@@ -106,8 +112,8 @@ export async function callLines(
 }
 
 /**
- * Keys of changes whose answer has not come: whoever presses again, or twice, after an answer was lost asks for the same act and
- * not for a second one.
+ * Keys of changes whose answer has not come: whoever presses again, or twice, after an answer was
+ * lost asks for the same act and not for a second one.
  */
 const unanswered = new Map<string, string>();
 

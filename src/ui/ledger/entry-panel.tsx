@@ -24,7 +24,10 @@ function narrowing({ document, recipient, dispatch, actor, device, version }: Le
   );
 }
 
-/** One entry explained: who did what, to whom and what changed, why it was answered so, from where, and what proves it. */
+/**
+ * One entry explained: who did what, to whom and what changed, why it was answered so, from where,
+ * and what proves it.
+ */
 export function EntryPanel({
   row,
   words,

@@ -71,7 +71,10 @@ function chipsOf(filter: LedgerInput, named: Named): Chip[] {
 /** Outcomes that are often looked for; the others are found by name. */
 const OFTEN = ['refused', 'failed'] as const;
 
-/** The filters in force and those that are often wanted. `mine`: whether one may choose to see only what is one's own. */
+/**
+ * The filters in force and those that are often wanted. `mine`: whether one may choose to see only
+ * what is one's own.
+ */
 export function FilterChips({
   filter,
   named,

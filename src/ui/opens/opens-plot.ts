@@ -1,4 +1,7 @@
-/** Days next to each other on which somebody opened something, as a disc on their line. `x` from 0 to 100 along the span, `r` in the plot's units. */
+/**
+ * Days next to each other on which somebody opened something, as a disc on their line. `x` from 0
+ * to 100 along the span, `r` in the plot's units.
+ */
 export type Disc = {
   readonly first: string;
   readonly last: string;
@@ -38,7 +41,10 @@ function bins(
   return [...found.values()];
 }
 
-/** Discs of one person's days: their area goes with how often something was opened, `most` being the largest there can be on one day. */
+/**
+ * Discs of one person's days: their area goes with how often something was opened, `most` being the
+ * largest there can be on one day.
+ */
 export function discsOf(
   days: readonly { readonly day: string; readonly opens: number }[],
   span: { readonly first: string; readonly last: string },

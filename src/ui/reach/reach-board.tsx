@@ -51,7 +51,10 @@ function useWidth(): readonly [React.RefObject<HTMLDivElement | null>, number] {
   return [element, width];
 }
 
-/** The reach lines of several people, one below the other on one scale. Rows are picked like rows of a list, by pointer or keys. */
+/**
+ * The reach lines of several people, one below the other on one scale. Rows are picked like rows of
+ * a list, by pointer or keys.
+ */
 export function ReachBoard({ lines, now, selected, onSelect, proposed, onPropose }: Props) {
   const zone = useZone();
   const [measured, width] = useWidth();

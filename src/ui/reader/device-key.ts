@@ -59,7 +59,10 @@ function base64url(bytes: ArrayBuffer): string {
 
 const NONCE_BYTES = 18;
 
-/** The header that proves a request comes from this browser: time, a number used once, and a signature over these, method, path and body. */
+/**
+ * The header that proves a request comes from this browser: time, a number used once, and a
+ * signature over these, method, path and body.
+ */
 export async function proofHeader(
   method: string,
   path: string,

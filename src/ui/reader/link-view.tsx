@@ -22,7 +22,10 @@ async function leave(): Promise<void> {
   window.location.reload();
 }
 
-/** What a link leads to, asked for with this browser's signature; `entry` is shown where that is not, or no longer, accepted. */
+/**
+ * What a link leads to, asked for with this browser's signature; `entry` is shown where that is
+ * not, or no longer, accepted.
+ */
 export function LinkView({ token, entry }: { readonly token: string; readonly entry: ReactNode }) {
   const [shared, setShared] = useState<SharedWith | null>(null);
   const [failed, setFailed] = useState<unknown>(null);

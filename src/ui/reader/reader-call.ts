@@ -2,7 +2,10 @@ import type { RefusalReason, Withheld } from '@/core/policy/decide';
 import { CallError, call, toCallError } from '@/ui/http/call';
 import { proofHeader } from '@/ui/reader/device-key';
 
-/** What a request inside an open can be refused for; `open-again`: nothing is refused, this open is over and another one may follow. */
+/**
+ * What a request inside an open can be refused for; `open-again`: nothing is refused, this open is
+ * over and another one may follow.
+ */
 export type ReadingRefusal = RefusalReason | Withheld | 'open-again';
 
 export type OnRefused = (reason: ReadingRefusal, at: number | null) => void;

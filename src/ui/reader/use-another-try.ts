@@ -14,7 +14,10 @@ export function mayPass(error: unknown): boolean {
   );
 }
 
-/** Counts tries: after each failure another one follows, ever later, and at once when the browser is connected again. */
+/**
+ * Counts tries: after each failure another one follows, ever later, and at once when the browser is
+ * connected again.
+ */
 export function useAnotherTry(): { readonly attempt: number; readonly fail: () => void } {
   const [attempt, setAttempt] = useState(0);
   const [failed, setFailed] = useState<number | null>(null);

@@ -6,8 +6,9 @@ import { useEffect, useState } from 'react';
 const AFTER_KEY = 4_000;
 
 /**
- * Whether the pages are to be covered: while this window is not in front, and for a while after the key that takes a picture of
- * the screen. A deterrent, no more: a camera sees the screen all the same.
+ * Whether the pages are to be covered: while this window is not in front, and for a while after the
+ * key that takes a picture of the screen. A deterrent, no more: a camera sees the screen all the
+ * same.
  */
 export function useCovered(asked: boolean): boolean {
   const [covered, setCovered] = useState(false);

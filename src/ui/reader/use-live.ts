@@ -19,7 +19,10 @@ const RECONNECT = 1_000;
 /** The stream says that it is there every 15 s; what is silent for longer has broken without a word. */
 const SILENCE = 40_000;
 
-/** Asks whether this open may go on. A device whose time is over may not, until the address is proven again; `null`: no answer. */
+/**
+ * Asks whether this open may go on. A device whose time is over may not, until the address is
+ * proven again; `null`: no answer.
+ */
 async function mayGoOn(licence: LicenceId): Promise<Check | null> {
   try {
     return await readerCall<Check>('GET', `/api/v1/reader/licences/${licence}/check`);
@@ -31,8 +34,8 @@ async function mayGoOn(licence: LicenceId): Promise<Check | null> {
 }
 
 /**
- * Keeps a signed event stream open and asks what this open may do now whenever something changed, when the stream comes back
- * after a break, and when the end is reached.
+ * Keeps a signed event stream open and asks what this open may do now whenever something changed,
+ * when the stream comes back after a break, and when the end is reached.
  */
 export function useLive(
   licence: LicenceId,

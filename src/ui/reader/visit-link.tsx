@@ -7,7 +7,10 @@ import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
 import { recordedWords } from '@/ui/words/recorded-words';
 
-/** A link that asks nobody who they are: one click, since a machine that follows links must not count as somebody reading. */
+/**
+ * A link that asks nobody who they are: one click, since a machine that follows links must not
+ * count as somebody reading.
+ */
 export function VisitLink({ token }: { readonly token: string }) {
   const { busy, problem, attempt } = useAttempt();
   const go = () =>

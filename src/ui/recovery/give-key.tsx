@@ -15,7 +15,10 @@ type Props = {
   ) => Promise<string | null>;
 };
 
-/** Takes the private key, typed or as the file it was saved in, with the passphrases it is kept under. It stays in this page. */
+/**
+ * Takes the private key, typed or as the file it was saved in, with the passphrases it is kept
+ * under. It stays in this page.
+ */
 export function GiveKey({ action, busy = false, onKey }: Props) {
   const [text, setText] = useState('');
   const [passphrases, setPassphrases] = useState<readonly [string, string]>(['', '']);

@@ -20,7 +20,11 @@ function hexOf(bytes: ArrayBuffer): string {
   return Array.from(new Uint8Array(bytes), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 
-/** Opens the first piece of a stored file with the private key, in this page. @returns SHA-256 of what is inside, in hex; AgeError where it does not open */
+/**
+ * Opens the first piece of a stored file with the private key, in this page.
+ * @returns SHA-256 of
+ * what is inside, in hex; AgeError where it does not open
+ */
 async function openPiece({ head, chunk, only }: Drill, privateKey: string): Promise<string> {
   const bytes = bytesOf(head);
   const header = parseHeader(bytes);

@@ -8,7 +8,10 @@ const RoleContext = createContext<Role>('auditor');
 /** Tells everything inside who is at the screen. */
 export const RoleProvider = RoleContext.Provider;
 
-/** Whether whoever is at the screen holds a power. The server asks again; this only spares them a button that would refuse. */
+/**
+ * Whether whoever is at the screen holds a power. The server asks again; this only spares them a
+ * button that would refuse.
+ */
 export function useHolds(power: Power): boolean {
   return holds(useContext(RoleContext), power);
 }

@@ -32,7 +32,10 @@ type Props = {
   readonly onDone: (done: RuleDone) => void;
 } & Pick<Attempt, 'attempt' | 'busy'>;
 
-/** What sendings below a level begin with, and what stands on every page there; whom the latter touches is read before it is made. */
+/**
+ * What sendings below a level begin with, and what stands on every page there; whom the latter
+ * touches is read before it is made.
+ */
 export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Props) {
   const [level, setLevel] = useState<Level>(of?.level ?? 'organisation');
   const [subject, setSubject] = useState(of?.subject ?? '');

@@ -29,7 +29,10 @@ type Props = {
 const DAYS_AT_FIRST = 30;
 const people = (n: number): string => `${String(n)} ${n === 1 ? 'person was' : 'people were'}`;
 
-/** One set of kept terms, to look at or to change; where people have access given with them, what follows is chosen knowingly. */
+/**
+ * One set of kept terms, to look at or to change; where people have access given with them, what
+ * follows is chosen knowingly.
+ */
 export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy }: Props) {
   const [name, setName] = useState(row?.name ?? '');
   const [rights, setRights] = useState({

@@ -3,7 +3,10 @@
 import { useZone } from '@/ui/time/use-zone';
 import { momentText, zoneName } from '@/ui/time/moment-words';
 
-/** A moment in the zone of the person at the screen; the zone stands in the tooltip, and beside it where `named`; `brief` leaves the year to the tooltip. */
+/**
+ * A moment in the zone of the person at the screen; the zone stands in the tooltip, and beside it
+ * where `named`; `brief` leaves the year to the tooltip.
+ */
 export function Moment({
   at,
   named = false,

@@ -32,7 +32,10 @@ type Asked = {
 };
 const NOW: Asked = { at: '', network: '', country: '', device: '', address: '' };
 
-/** Why a person can or cannot open a document, right by right, with what would change it; now, or at another time, place or device. */
+/**
+ * Why a person can or cannot open a document, right by right, with what would change it; now, or at
+ * another time, place or device.
+ */
 export function WhyPanel({
   recipient,
   document,

@@ -67,7 +67,8 @@ export async function encrypting(folder: string): Promise<void> {
   const [limit, taken] = [await seconds(bare), await seconds(ours)];
   say(
     `encrypt and store ${String(mebibytes)} MiB`,
-    `${(mebibytes / taken).toFixed(0)} MiB/s = ${(limit / taken).toFixed(2)} of node:crypto, +${((peak - idle) / 2 ** 20).toFixed(0)} MiB`,
+    `${(mebibytes / taken).toFixed(0)} MiB/s = ${(limit / taken).toFixed(2)} of node:crypto, ` +
+      `+${((peak - idle) / 2 ** 20).toFixed(0)} MiB`,
     '0.60, 150 MiB',
   );
 }

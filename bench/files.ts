@@ -292,7 +292,9 @@ async function onePage(folder: string, packed: boolean): Promise<void> {
   }
   say(
     `one page of ${String(PAGES)}, ${(bytes.length / 1e6).toFixed(0)} MB, ${packed ? 'packed' : 'apart'}`,
-    `${shares.map((share) => (share * 100).toFixed(1)).join(', ')} % of ${String(Math.ceil(sealed.length / (CHUNK + TAG)))} chunks, ${(median(times) * 1000).toFixed(0)} ms`,
+    `${shares.map((share) => (share * 100).toFixed(1)).join(', ')} % of ` +
+      `${String(Math.ceil(sealed.length / (CHUNK + TAG)))} chunks, ` +
+      `${(median(times) * 1000).toFixed(0)} ms`,
     '5 %',
   );
 }

@@ -224,7 +224,8 @@ async function exporting(
   clearInterval(beat);
   say(
     `ledger export: ${name}`,
-    `${(lines / taken).toFixed(0)} rows/s of ${String(lines)}, +${((peak - before) / 2 ** 20).toFixed(0)} MiB, others wait ${Math.max(0, ...waits).toFixed(0)} ms at most`,
+    `${(lines / taken).toFixed(0)} rows/s of ${String(lines)}, +${((peak - before) / 2 ** 20).toFixed(0)} ` +
+      `MiB, others wait ${Math.max(0, ...waits).toFixed(0)} ms at most`,
     '100000 rows/s',
   );
 }

@@ -170,7 +170,9 @@ export async function soak(): Promise<void> {
     const early = seen.slice(tenth * 2, tenth * 3);
     const middle = (values: readonly number[]): number =>
       values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
-    const figure = `${String(rounds)} rounds; most ${Math.max(0, ...seen).toFixed(0)} MiB; ${middle(early).toFixed(0)} early, ${middle(last).toFixed(0)} at the end`;
+    const figure =
+      `${String(rounds)} rounds; most ${Math.max(0, ...seen).toFixed(0)} MiB; ` +
+      `${middle(early).toFixed(0)} early, ${middle(last).toFixed(0)} at the end`;
     say(
       `soak: memory over ${String(minutes)} min of mixed work`,
       figure,

@@ -101,7 +101,8 @@ function drawArrangement(page: PDFPage, font: PDFFont, number: number): void {
     'Wheelhouse',
   ];
   page.drawSvgPath(
-    `M70 0L${String(width - 140)} 0C${String(width - 60)} 0 ${String(width - 60)} -150 ${String(width - 140)} -150L70 -150C40 -150 40 0 70 0Z`,
+    `M70 0L${String(width - 140)} 0C${String(width - 60)} 0 ${String(width - 60)} -150 ` +
+      `${String(width - 140)} -150L70 -150C40 -150 40 0 70 0Z`,
     { x: 0, y: 260, borderColor: INK, borderWidth: 1 },
   );
   for (let i = 0; i < 8; i++) {
@@ -129,7 +130,8 @@ function drawMidship(page: PDFPage, font: PDFFont): void {
   const middle = width / 2;
   for (const side of [-1, 1]) {
     page.drawSvgPath(
-      `M0 0L${String(side * 190)} 0L${String(side * 190)} -230C${String(side * 190)} -330 ${String(side * 120)} -360 0 -360Z`,
+      `M0 0L${String(side * 190)} 0L${String(side * 190)} -230C${String(side * 190)} -330 ` +
+        `${String(side * 120)} -360 0 -360Z`,
       { x: middle, y: 500, borderColor: INK, borderWidth: 1.2, rotate: degrees(0) },
     );
     for (let frame = 1; frame < 8; frame++)
@@ -149,10 +151,12 @@ function drawMidship(page: PDFPage, font: PDFFont): void {
   });
 }
 
-const WORDS =
-  'The yard shall build the vessel to the drawings and to this specification. Where the two differ the stricter holds until the office has answered in writing. Steel is to be shot blasted and primed within four hours. Welds below the car deck are examined along their whole length. Trials take place in calm water at full load with the surveyor on board.'.split(
-    ' ',
-  );
+const WORDS = (
+  'The yard shall build the vessel to the drawings and to this specification. Where the two ' +
+  'differ the stricter holds until the office has answered in writing. Steel is to be shot ' +
+  'blasted and primed within four hours. Welds below the car deck are examined along their ' +
+  'whole length. Trials take place in calm water at full load with the surveyor on board.'
+).split(' ');
 
 function drawText(page: PDFPage, font: PDFFont, bold: PDFFont, paper: Paper, number: number): void {
   const { height } = page.getSize();

@@ -22,7 +22,8 @@ function passphrases(call: Call): (layer: number) => Promise<string> {
     if (!process.stdin.isTTY)
       throw new IdentityError(
         'WRONG_PASSPHRASE',
-        'This key is kept under a passphrase. Name a file that holds it with --passphrase-file, once for each person, the last who set theirs first.',
+        'This key is kept under a passphrase. Name a file that holds it with ' +
+          '--passphrase-file, once for each person, the last who set theirs first.',
       );
     return ask(`Passphrase${layer === 0 ? '' : ' of the other person'}: `);
   };

@@ -23,7 +23,8 @@ export async function withService<T>(
 ): Promise<T> {
   if (!hasDatabase(config))
     throw new ConfigError(
-      `There is no database at ${config.databaseUrl.replace(/^file:/, '')}. Set DATA_DIR to the folder the server uses.`,
+      `There is no database at ${config.databaseUrl.replace(/^file:/, '')}. Set DATA_DIR to ` +
+        'the folder the server uses.',
     );
   const container = await createContainer(
     { ...config, logLevel: 'silent' },

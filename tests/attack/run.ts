@@ -52,7 +52,8 @@ async function floods(target: Target): Promise<void> {
     const { pages, p50, p95, longest, failed } = await feel(target, flood, Number(values.seconds));
     say(
       `reading during: ${flood.name}`,
-      `${String(pages)} pages, median ${String(p50)} ms, p95 ${String(p95)} ms, longest ${String(longest)} ms, ${String(failed)} failed`,
+      `${String(pages)} pages, median ${String(p50)} ms, p95 ${String(p95)} ms, longest ` +
+        `${String(longest)} ms, ${String(failed)} failed`,
       p95 < P95_WANTED && failed === 0,
     );
   }

@@ -26,7 +26,8 @@ test('defaults and watermarks of a level are set after reading whom they touch, 
   await compose.getByRole('checkbox', { name: /Outline specification/ }).check();
   await expect(
     compose.getByText(
-      'It begins with reads · prints 2: set by the marking Bidders, Ida Roe; 5 days: set by the marking Bidders, Ida Roe.',
+      'It begins with reads · prints 2: set by the marking Bidders, Ida Roe; 5 days: set by ' +
+        'the marking Bidders, Ida Roe.',
     ),
   ).toBeVisible();
   // Nobody is named yet, so the sample shows nobody.

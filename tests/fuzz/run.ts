@@ -8,5 +8,6 @@ await fuzzParsers(count, seed, (done) => {
   if (process.stderr.isTTY) process.stderr.write(`\r${String(done)}`);
 });
 console.log(
-  `${String(count)} inputs, seed ${String(seed)}: each was read whole or refused in words, in ${((performance.now() - start) / 1000).toFixed(0)} s`,
+  `${String(count)} inputs, seed ${String(seed)}: each was read whole or refused in words, ` +
+    `in ${((performance.now() - start) / 1000).toFixed(0)} s`,
 );

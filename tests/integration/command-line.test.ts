@@ -148,7 +148,9 @@ describe('protect', () => {
     );
     const [file = ''] = (JSON.parse(out) as { files: string[] }).files;
     // No file may grow beyond 200 KiB there: what the system says then is what a full disk says.
-    const script = `ulimit -f 200; trap '' XFSZ; npx tsx --conditions=react-server src/cli/main.ts recover '${file}' --identity '${at('key.txt')}' --out '${at('full.pdf')}'`;
+    const script =
+      `ulimit -f 200; trap '' XFSZ; npx tsx --conditions=react-server src/cli/main.ts recover '${file}' ` +
+      `--identity '${at('key.txt')}' --out '${at('full.pdf')}'`;
     const { status, stderr } = spawnSync('bash', ['-c', script], { encoding: 'utf8' });
     expect(status).toBe(1);
     expect(stderr).toContain('There is no room left to write');

@@ -93,7 +93,8 @@ describe('on a full disk', () => {
           ),
         );
         await tx.run(
-          sql`INSERT INTO mailroom (id, to_address, from_address, subject, raw, received_at) VALUES (${`msg_${String(bytes)}`}, '', '', '', ${'x'.repeat(bytes)}, 0)`,
+          sql`INSERT INTO mailroom (id, to_address, from_address, subject, raw, received_at)
+            VALUES (${`msg_${String(bytes)}`}, '', '', '', ${'x'.repeat(bytes)}, 0)`,
         );
       });
     await expect(fill(5_000_000)).resolves.toBeUndefined();

@@ -156,7 +156,8 @@ test('as CSV it has every open with version, device, rule and place, those who n
     'opens: 5 by 2 people; refused: 1 to 1 people; never opened anything: 2 people',
   );
   expect(columns).toBe(
-    'time,person,email,organisation,reference,document,version,outcome,reason,device,browser,place,ip address,rule,sequence',
+    'time,person,email,organisation,reference,document,version,outcome,reason,device,browser,place,ip ' +
+      'address,rule,sequence',
   );
   const opens = lines.filter((line) => line.includes(',granted,'));
   expect(opens).toHaveLength(5);

@@ -20,7 +20,9 @@ afterAll(() => product.close());
 const people = () => product.deps.db.read.select().from(recipients);
 const bring = (text: string) => bringPeopleIn(product.deps, product.ida, text, () => undefined);
 const LIST =
-  'email,name,organisation,zone\nmira@brackwater.example,Mira Kolbe,Brackwater Yard,Europe/Oslo\njonas@brackwater.example,Jonas Feld,Brackwater Yard,\nansel@brackvater.example,Ansel,,\nno address,,,\n';
+  'email,name,organisation,zone\nmira@brackwater.example,Mira Kolbe,Brackwater ' +
+  'Yard,Europe/Oslo\njonas@brackwater.example,Jonas Feld,Brackwater ' +
+  'Yard,\nansel@brackvater.example,Ansel,,\nno address,,,\n';
 
 describe('a list of people', () => {
   test('is shown before it changes anything', async () => {

@@ -101,7 +101,8 @@ describe('a way of handing out', () => {
     ).rejects.toMatchObject({
       code: 'NOT_ALLOWED',
       message:
-        'Sending protected files is not allowed here. Ida Roe decided so: drawings stay in the house. Ask an administrator.',
+        'Sending protected files is not allowed here. Ida Roe decided so: drawings stay in ' +
+        'the house. Ask an administrator.',
     });
     await expect(
       sendDocuments(product.deps, product.ida, input({ openLink: true })),

@@ -131,7 +131,9 @@ describe('what makes no sense', () => {
     const { port } = new URL(served.url);
     const post = (body: string) =>
       raw(
-        `POST /api/v1/sign-in HTTP/1.1\r\nHost: localhost:${port}\r\nOrigin: ${served.url}\r\nContent-Type: application/json\r\nContent-Length: ${String(body.length)}\r\nConnection: close\r\n\r\n${body}`,
+        `POST /api/v1/sign-in HTTP/1.1\r\nHost: localhost:${port}\r\nOrigin: ${served.url}\r\nContent-Type: ` +
+          `application/json\r\nContent-Length: ${String(body.length)}\r\nConnection: ` +
+          `close\r\n\r\n${body}`,
       );
     expect((await post('['.repeat(15_000))).status).toBe(422);
     expect((await post('['.repeat(2_000_000))).status).toBe(413);
@@ -188,7 +190,10 @@ function hugePdf(size: number): {
     const rows = [...offsets, streamAt]
       .map((at) => `${String(at).padStart(10, '0')} 00000 n \n`)
       .join('');
-    return `\nendstream endobj\nxref\n0 5\n0000000000 65535 f \n${rows}trailer<</Size 5/Root 1 0 R>>\nstartxref\n${String(xrefAt).padStart(10, '0')}\n%%EOF\n`;
+    return (
+      `\nendstream endobj\nxref\n0 5\n0000000000 65535 f \n${rows}trailer<</Size 5/Root 1 0 ` +
+      `R>>\nstartxref\n${String(xrefAt).padStart(10, '0')}\n%%EOF\n`
+    );
   };
   const length = size - streamAt - opening(0).length - tail(0).length;
   const before = Buffer.from(head + opening(length), 'latin1');

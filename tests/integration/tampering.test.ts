@@ -140,10 +140,14 @@ describe('opens nothing by', () => {
     expect(await reads(stranger)).toBe('refused');
     await quiet();
     await outside.execute(
-      "INSERT INTO recipients (id, kind, address, name, organisation, blocked, created_at) VALUES ('rcp_mallory', 'person', 'mallory@elsewhere.example', '', '', 0, 0)",
+      'INSERT INTO recipients (id, kind, address, name, organisation, blocked, created_at) ' +
+        "VALUES ('rcp_mallory', 'person', 'mallory@elsewhere.example', '', '', 0, 0)",
     );
     await outside.execute({
-      sql: "INSERT INTO grants (id, dispatch_id, document_id, recipient_id, rights, prints_made, follows, revision, given_by, given_at) SELECT 'grt_mallory', dispatch_id, document_id, 'rcp_mallory', rights, 0, 0, 1, given_by, given_at FROM grants LIMIT 1",
+      sql:
+        'INSERT INTO grants (id, dispatch_id, document_id, recipient_id, rights, prints_made, ' +
+        "follows, revision, given_by, given_at) SELECT 'grt_mallory', dispatch_id, " +
+        "document_id, 'rcp_mallory', rights, 0, 0, 1, given_by, given_at FROM grants LIMIT 1",
       args: [],
     });
     expect(await reads(stranger)).toBe('refused');
@@ -175,7 +179,8 @@ describe('opens nothing by', () => {
     [
       'a ceiling raised',
       'ceilings',
-      `UPDATE ceilings SET limits = '{"rights":null,"days":null,"prints":null,"opens":null,"countries":null,"networks":null}'`,
+      'UPDATE ceilings SET limits = ' +
+        `'{"rights":null,"days":null,"prints":null,"opens":null,"countries":null,"networks":null}'`,
     ],
     ['a document moved', 'documents', "UPDATE documents SET marking_id = 'mrk_x'"],
     ['another version put in its place', 'versions', 'UPDATE versions SET number = 9'],
@@ -232,7 +237,8 @@ describe('opens nothing by', () => {
     expect(
       await whileHarmed(
         'group_members',
-        "INSERT INTO group_members (group_id, recipient_id) SELECT group_id, (SELECT id FROM recipients WHERE address = 'per@yard.example') FROM group_members LIMIT 1",
+        'INSERT INTO group_members (group_id, recipient_id) SELECT group_id, (SELECT id FROM ' +
+          "recipients WHERE address = 'per@yard.example') FROM group_members LIMIT 1",
         toGroup,
       ),
     ).toBe('CONFLICT');
@@ -265,12 +271,15 @@ describe('is found by the verification where somebody', () => {
   test.each<[string, string, string]>([
     [
       'slips a grant in',
-      "INSERT INTO grants (id, dispatch_id, document_id, recipient_id, rights, prints_made, follows, revision, given_by, given_at) SELECT 'grt_x', dispatch_id, document_id, 'rcp_x', rights, 0, 0, 1, given_by, given_at FROM grants LIMIT 1",
+      'INSERT INTO grants (id, dispatch_id, document_id, recipient_id, rights, prints_made, ' +
+        "follows, revision, given_by, given_at) SELECT 'grt_x', dispatch_id, document_id, " +
+        "'rcp_x', rights, 0, 0, 1, given_by, given_at FROM grants LIMIT 1",
       'row-foreign',
     ],
     [
       'gives a grant to another person',
-      "UPDATE grants SET recipient_id = 'rcp_x' WHERE revoked_at IS NULL AND rowid = (SELECT min(rowid) FROM grants WHERE revoked_at IS NULL)",
+      "UPDATE grants SET recipient_id = 'rcp_x' WHERE revoked_at IS NULL AND rowid = (SELECT " +
+        'min(rowid) FROM grants WHERE revoked_at IS NULL)',
       'row-foreign',
     ],
     ['takes a grant away', 'DELETE FROM grants WHERE revoked_at IS NOT NULL', 'rows-missing'],
@@ -301,7 +310,8 @@ describe('is found by the verification where somebody', () => {
     ['changes a password', "UPDATE staff_accounts SET password = 'x'", 'row-foreign'],
     [
       'moves a session',
-      "UPDATE staff_sessions SET user_id = 'x'; INSERT INTO staff_sessions (id, token, user_id, expires_at, created_at, updated_at) VALUES ('ses_x', 'x', 'stf_x', 0, 0, 0)",
+      "UPDATE staff_sessions SET user_id = 'x'; INSERT INTO staff_sessions (id, token, " +
+        "user_id, expires_at, created_at, updated_at) VALUES ('ses_x', 'x', 'stf_x', 0, 0, 0)",
       'row-foreign',
     ],
     [
@@ -311,7 +321,8 @@ describe('is found by the verification where somebody', () => {
     ],
     [
       'adds a link',
-      "INSERT INTO links (id, token, dispatch_id, recipient_id, created_at) SELECT 'lnk_x', 'x', dispatch_id, recipient_id, 0 FROM links LIMIT 1",
+      "INSERT INTO links (id, token, dispatch_id, recipient_id, created_at) SELECT 'lnk_x', " +
+        "'x', dispatch_id, recipient_id, 0 FROM links LIMIT 1",
       'row-foreign',
     ],
     [
@@ -344,7 +355,10 @@ describe('is found by the verification where somebody', () => {
     ],
     [
       'has columns say something else',
-      `CREATE TABLE changed AS SELECT sequence, body, hash, occurred_at, 'document.opened' AS action, outcome, document_id, recipient_id, dispatch_id, grant_id, reason FROM ledger_entries; DROP TABLE ledger_entries; ALTER TABLE changed RENAME TO ledger_entries`,
+      `CREATE TABLE changed AS SELECT sequence, body, hash, occurred_at, 'document.opened' ` +
+        'AS action, outcome, document_id, recipient_id, dispatch_id, grant_id, reason FROM ' +
+        'ledger_entries; DROP TABLE ledger_entries; ALTER TABLE changed RENAME TO ' +
+        'ledger_entries',
       'columns-differ',
     ],
   ])('%s', async (_what, statement, kind) => {
@@ -399,7 +413,9 @@ describe('is found by the verification where somebody', () => {
           args: [tree.size, hash, Buffer.concat(tree.nodes)],
         });
         await client.execute(
-          "UPDATE ledger_days SET entries = entries + 1 WHERE (day, kind, outcome, reason, place, organisation) IN (SELECT day, kind, outcome, reason, place, organisation FROM ledger_days WHERE kind = 'staff' AND outcome = 'done' LIMIT 1)",
+          'UPDATE ledger_days SET entries = entries + 1 WHERE (day, kind, outcome, reason, ' +
+            'place, organisation) IN (SELECT day, kind, outcome, reason, place, organisation ' +
+            "FROM ledger_days WHERE kind = 'staff' AND outcome = 'done' LIMIT 1)",
         );
       }),
     ).toContain('end-foreign');

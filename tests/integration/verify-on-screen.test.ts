@@ -100,7 +100,8 @@ test('what is written meanwhile is no difference, and two are not made at once',
 test('a changed entry is named', async () => {
   await product.deps.db.write((tx) =>
     tx.run(
-      sql`UPDATE ledger_entries SET body = replace(body, 'prints=null', 'prints=9') WHERE sequence = (SELECT min(sequence) FROM ledger_entries WHERE action = 'grant.given')`,
+      sql`UPDATE ledger_entries SET body = replace(body, 'prints=null', 'prints=9')
+        WHERE sequence = (SELECT min(sequence) FROM ledger_entries WHERE action = 'grant.given')`,
     ),
   );
   const { problems } = await result();

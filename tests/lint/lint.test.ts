@@ -63,7 +63,8 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'boundaries/dependencies',
     'src/app/api/violation-route-db.ts',
-    "import { listDocumentRows } from '@/server/repositories/document-repository';\nexport const k = listDocumentRows;\n",
+    "import { listDocumentRows } from '@/server/repositories/document-repository';\nexport " +
+      'const k = listDocumentRows;\n',
   ],
   [
     'boundaries/dependencies',
@@ -104,12 +105,16 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'drizzle/enforce-delete-with-where',
     'src/server/repositories/violation-delete.ts',
-    "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport { grants } from '@/server/db/schema';\nexport const q = async (tx: Transaction) => { await tx.delete(grants); };\n",
+    "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport " +
+      "{ grants } from '@/server/db/schema';\nexport const q = async (tx: Transaction) => { " +
+      'await tx.delete(grants); };\n',
   ],
   [
     'drizzle/enforce-update-with-where',
     'src/server/repositories/violation-update.ts',
-    "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport { grants } from '@/server/db/schema';\nexport const r = async (tx: Transaction) => { await tx.update(grants).set({ untilAt: 0 }); };\n",
+    "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport " +
+      "{ grants } from '@/server/db/schema';\nexport const r = async (tx: Transaction) => { " +
+      'await tx.update(grants).set({ untilAt: 0 }); };\n',
   ],
   [
     '@typescript-eslint/no-explicit-any',
@@ -125,7 +130,9 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'react-hooks/rules-of-hooks',
     'src/ui/reader/violation-hook.tsx',
-    "'use client';\nimport { useState } from 'react';\nexport function V({ on }: { readonly on: boolean }) {\n  if (on) return null;\n  const [open] = useState(false);\n  return <b>{String(open)}</b>;\n}\n",
+    "'use client';\nimport { useState } from 'react';\nexport function V({ on }: { readonly " +
+      'on: boolean }) {\n  if (on) return null;\n  const [open] = useState(false);\n  return ' +
+      '<b>{String(open)}</b>;\n}\n',
   ],
 ];
 

@@ -43,7 +43,9 @@ apart from the backups: a restore is brought up to it, so that nothing revoked c
       });
       return {
         code: 0,
-        text: `${out}\n${String(manifest.blobs)} contents, ${String(manifest.entries)} ledger entries, ${String(bytes)} bytes.\n`,
+        text:
+          `${out}\n${String(manifest.blobs)} contents, ${String(manifest.entries)} ledger ` +
+          `entries, ${String(bytes)} bytes.\n`,
         json: { out, bytes, ...manifest },
       };
     });

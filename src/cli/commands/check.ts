@@ -14,7 +14,8 @@ const words: Record<ContentProblem, string> = {
 
 function report({ contents, bytes, damaged, dangling }: Checked): string {
   const lines = [
-    `${String(contents)} stored contents read, ${String(bytes)} bytes: ${damaged.length === 0 ? 'each is what was stored' : `${String(damaged.length)} damaged`}.`,
+    `${String(contents)} stored contents read, ${String(bytes)} bytes: ` +
+      `${damaged.length === 0 ? 'each is what was stored' : `${String(damaged.length)} damaged`}.`,
   ];
   for (const { reference, title, problem } of damaged)
     lines.push(`  ${reference} ${title}: its content ${words[problem]}`);

@@ -51,7 +51,9 @@ export const inspectCommand: Command = {
   name: 'inspect',
   usage: 'FILE',
   summary: 'Says what a protected file is, without opening it.',
-  help: 'With the database of its service (DATA_DIR): which document and version, made for whom, and which grants there are.\nWithout: that it is protected, and whom to ask.',
+  help:
+    'With the database of its service (DATA_DIR): which document and version, made for whom, ' +
+    'and which grants there are.\nWithout: that it is protected, and whom to ask.',
   options: {},
   run: async (call) => {
     const [path, ...more] = call.files;

@@ -25,7 +25,9 @@ Backups made before hold the old master key, and open with it.
       );
       return {
         code: 0,
-        text: `Master key generation ${String(generation)}: ${String(keys)} keys wrapped anew, the old master key is gone.\n`,
+        text:
+          `Master key generation ${String(generation)}: ${String(keys)} keys wrapped anew, the ` +
+          'old master key is gone.\n',
         json: { generation, keys },
       };
     });

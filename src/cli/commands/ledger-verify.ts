@@ -10,11 +10,14 @@ function report(
 ): string {
   const lines = [
     problems.length === 0
-      ? `The ledger holds: ${String(entries)} entries follow one another unaltered, ${String(checkpoints)} signed checkpoints agree (the last covers ${String(signed)} entries), and access stands as recorded.`
+      ? `The ledger holds: ${String(entries)} entries follow one another unaltered, ` +
+        `${String(checkpoints)} signed checkpoints agree (the last covers ${String(signed)} ` +
+        'entries), and access stands as recorded.'
       : `The ledger does not hold.\n${problems.map((problem) => `  entry ${String(problem.sequence)}: ${problem.detail} (${problem.kind})`).join('\n')}`,
     witness === null
       ? 'There is no witness file: this proves nothing against whoever can write to the database.'
-      : `Proven against ${witness}, which was kept outside the database, for the first ${String(witnessed ?? 0)} entries.`,
+      : `Proven against ${witness}, which was kept outside the database, for the first ` +
+        `${String(witnessed ?? 0)} entries.`,
     sealed
       ? 'Rows that decide about access were compared with their seals.'
       : 'The master key is not here, so the seals of rows were not compared.',

@@ -68,7 +68,8 @@ export const protectCommand: Command = {
       const actor = await actorNamed(container, call.text('as'));
       if (form !== undefined && deps.mailer === null)
         throw new UsageError(
-          'No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, or leave --mail out. Nothing was stored.',
+          'No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, ' +
+            'or leave --mail out. Nothing was stored.',
         );
       const named = await termsNamed(deps, call.text('terms'));
       const taken: Taken[] = [];
@@ -107,7 +108,9 @@ export const protectCommand: Command = {
             })),
             files: [],
           },
-          text: `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second person has to agree before it is sent; it waits on their Today.\n`,
+          text:
+            `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second ` +
+            'person has to agree before it is sent; it waits on their Today.\n',
         };
       const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
       return {
@@ -210,7 +213,8 @@ async function writeFiles(
   for (const [first] of groupBy(
     rows,
     ({ document, recipient }) =>
-      `${document.id} ${recipient.organisation === '' ? recipient.address.slice(recipient.address.indexOf('@')) : recipient.organisation}`,
+      `${document.id} ` +
+      `${recipient.organisation === '' ? recipient.address.slice(recipient.address.indexOf('@')) : recipient.organisation}`,
   ).values()) {
     if (first === undefined) continue;
     const file = await takeProtectedFile(deps, actor, {

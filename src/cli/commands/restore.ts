@@ -81,7 +81,8 @@ function endingsOf(call: Call): Ending[] | null {
   if (list !== undefined) return readEndings(list);
   if (call.flag('revoke-all')) return null;
   throw new UsageError(
-    'Say with --ended where the list of what ended is, so that nothing revoked since comes back; or, where none is left, --revoke-all.',
+    'Say with --ended where the list of what ended is, so that nothing revoked since comes ' +
+      'back; or, where none is left, --revoke-all.',
   );
 }
 

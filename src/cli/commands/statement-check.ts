@@ -33,7 +33,9 @@ Exit code 1 where it does not hold.`,
       const open = rows.filter(({ state }) => state !== 'closed').length;
       return Promise.resolve({
         code: 0,
-        text: `The statement holds: ${about}, as of ${madeAt}. ${String(rows.length - open)} of ${String(rows.length)} shut out; ${String(entries.length)} entries proven.\n`,
+        text:
+          `The statement holds: ${about}, as of ${madeAt}. ${String(rows.length - open)} of ` +
+          `${String(rows.length)} shut out; ${String(entries.length)} entries proven.\n`,
         json: { holds: true, about, madeAt, rows, entries: entries.length },
       });
     } catch (error) {

@@ -63,7 +63,8 @@ export function differences(ledger: AccessState, tables: AccessState): string[] 
     else if (recorded.terms !== now.terms) found.push(`${id} has terms that were never recorded`);
     else if (recorded.revoked !== now.revoked)
       found.push(
-        `${id} is ${now.revoked ? 'revoked' : 'live'} in the database and ${recorded.revoked ? 'revoked' : 'live'} on the ledger`,
+        `${id} is ${now.revoked ? 'revoked' : 'live'} in the database and ` +
+          `${recorded.revoked ? 'revoked' : 'live'} on the ledger`,
       );
   }
   for (const id of ledger.grants.keys())

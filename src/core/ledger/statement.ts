@@ -89,7 +89,9 @@ function rowLine({
       ? ''
       : `; others have tried ${String(triesByOthers)} ${triesByOthers === 1 ? 'time' : 'times'} by what they were sent`;
   return oneLine(
-    `${[who, address === '' || who === '' ? address : `<${address}>`].filter((part) => part !== '').join(' ')} | ${document} | ${dispatch} | ${stands} | ${after}${others} | ${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
+    `${[who, address === '' || who === '' ? address : `<${address}>`].filter((part) => part !== '').join(' ')} ` +
+      `| ${document} | ${dispatch} | ${stands} | ${after}${others} | ` +
+      `${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
   );
 }
 
@@ -107,7 +109,8 @@ function linesOf({
   return [
     `After the revocation: ${oneLine(about)}`,
     `${oneLine(organisation)}, as of ${madeAt}, asked for by ${oneLine(madeBy)}`,
-    `Shut out: ${String(closed)} of ${String(rows.length)}. Entries of the ledger that prove it: ${String(entries.length)}.`,
+    `Shut out: ${String(closed)} of ${String(rows.length)}. Entries of the ledger that prove ` +
+      `it: ${String(entries.length)}.`,
     'Prints and kept copies are beyond reach. Places and times of what was done outside are not known here.',
     ...openLinks.map((link) => `Anyone who has this link still reads: ${oneLine(link)}`),
     ...rows.map(rowLine),

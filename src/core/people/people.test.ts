@@ -21,15 +21,19 @@ describe('CSV', () => {
   test.each([
     [
       'by commas, with a head in other words',
-      'E-mail,Full Name,Company,Time zone,Language\nmira.kolbe@brackwater.example,Mira Kolbe,Brackwater Yard,Europe/Oslo,nb\n',
+      'E-mail,Full Name,Company,Time zone,Language\nmira.kolbe@brackwater.example,Mira ' +
+        'Kolbe,Brackwater Yard,Europe/Oslo,nb\n',
     ],
     [
       'by semicolons and quotes',
-      '"name";"email";"organisation";"zone";"language"\r\n"Mira Kolbe";"Mira.Kolbe@BRACKWATER.example";"Brackwater Yard";"Europe/Oslo";"nb"\r\n',
+      '"name";"email";"organisation";"zone";"language"\r\n"Mira ' +
+        'Kolbe";"Mira.Kolbe@BRACKWATER.example";"Brackwater Yard";"Europe/Oslo";"nb"\r\n',
     ],
     [
       'by tabs, with a byte order mark and names in two columns',
-      '\uFEFFFirst name\tLast name\tEmail address\tOrg\tTZ\tlocale\nMira\tKolbe\tmira.kolbe@brackwater.example\tBrackwater Yard\tEurope/Oslo\tnb',
+      '\uFEFFFirst name\tLast name\tEmail ' +
+        'address\tOrg\tTZ\tlocale\nMira\tKolbe\tmira.kolbe@brackwater.example\tBrackwater ' +
+        'Yard\tEurope/Oslo\tnb',
     ],
   ])('%s', (_name, text) => {
     expect(read(text)).toMatchObject({ format: 'csv', problems: [], people: [mira] });
@@ -49,7 +53,8 @@ describe('CSV', () => {
 
   test('errors are named with their lines, also behind fields of several lines; the good ones are taken', () => {
     const { people, problems } = read(
-      'email,name,zone\na@yard.example,"A\nB",Europe/Oslo\n\nno address,X,\n,Y,\nA@YARD.example,again,\nc@yard.example,C,Nowhere\n',
+      'email,name,zone\na@yard.example,"A\nB",Europe/Oslo\n\nno ' +
+        'address,X,\n,Y,\nA@YARD.example,again,\nc@yard.example,C,Nowhere\n',
     );
     expect(people.map(({ line, address, zone }) => [line, address, zone])).toEqual([
       [2, 'a@yard.example', 'Europe/Oslo'],
@@ -67,7 +72,9 @@ describe('CSV', () => {
 describe('LDIF and vCard', () => {
   test('entries with lines that go on, base64 and remarks', () => {
     const text =
-      'version: 1\n\n# people\ndn: cn=Mira Kolbe,o=Brackwater\nobjectClass: person\nmail: mira.kolbe@brack\n water.example\ncn:: TWlyYSBLb2xiZQ==\no: Brackwater Yard\n\ndn: ou=people\nobjectClass: organizationalUnit\n\ndn: cn=Nobody\ncn: Nobody\n\nnot ldif\n';
+      'version: 1\n\n# people\ndn: cn=Mira Kolbe,o=Brackwater\nobjectClass: person\nmail: ' +
+      'mira.kolbe@brack\n water.example\ncn:: TWlyYSBLb2xiZQ==\no: Brackwater Yard\n\ndn: ' +
+      'ou=people\nobjectClass: organizationalUnit\n\ndn: cn=Nobody\ncn: Nobody\n\nnot ldif\n';
     const { format, people, problems } = read(text);
     expect([
       format,
@@ -78,7 +85,10 @@ describe('LDIF and vCard', () => {
 
   test('cards of both versions, with groups, parameters, escapes and folded lines', () => {
     const text =
-      'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Kolbe;Mira;;;\r\nitem1.EMAIL;TYPE=INTERNET:mira.kolbe@brackwater.exam\r\n ple\r\nEMAIL:second@brackwater.example\r\nORG:Brackwater\\, Yard;Drawing office\r\nEND:VCARD\r\nBEGIN:VCARD\r\nVERSION:4.0\r\nFN:Jonas\\; Feld\r\nEMAIL:mailto:jonas@brackwater.example\r\nTZ:Europe/Oslo\r\nLANG:nb\r\nEND:VCARD\r\nBEGIN:VCARD\r\nFN:Nobody\r\nEND:VCARD\r\nBEGIN:VCARD\r\nEMAIL:cut@x.example\r\n';
+      'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Kolbe;Mira;;;\r\nitem1.EMAIL;TYPE=INTERNET:mira.kolbe@brackwater.exam\r\n ' +
+      'ple\r\nEMAIL:second@brackwater.example\r\nORG:Brackwater\\, Yard;Drawing ' +
+      'office\r\nEND:VCARD\r\nBEGIN:VCARD\r\nVERSION:4.0\r\nFN:Jonas\\; ' +
+      'Feld\r\nEMAIL:mailto:jonas@brackwater.example\r\nTZ:Europe/Oslo\r\nLANG:nb\r\nEND:VCARD\r\nBEGIN:VCARD\r\nFN:Nobody\r\nEND:VCARD\r\nBEGIN:VCARD\r\nEMAIL:cut@x.example\r\n';
     const { format, people, problems } = read(text);
     expect(format).toBe('vcard');
     expect(

@@ -29,7 +29,9 @@ describe('normaliseAddress', () => {
 
 test('pasted lists are read whatever separates them, once each', () => {
   const { addresses, unreadable } = parseAddresses(
-    'Mira Kolbe <mira@brackwater.example>; jonas@brackwater.example\nMIRA@brackwater.example\tnonsense, "Feld, J" <j@kelder.example>',
+    'Mira Kolbe <mira@brackwater.example>; ' +
+      'jonas@brackwater.example\nMIRA@brackwater.example\tnonsense, "Feld, J" ' +
+      '<j@kelder.example>',
   );
   expect(addresses.map((each) => each.address)).toEqual([
     'mira@brackwater.example',

@@ -37,7 +37,10 @@ function hoursText({ days, from, to }: Hours): string {
 /** `for 2 people more at yard.example, passed on 1 step deep`. */
 function passOnText({ people, domains, steps }: PassOn): string {
   const where = domains === null ? '' : ` at ${domains.map(bareDomain).join(', ')}`;
-  return `for ${String(people)} ${people === 1 ? 'person' : 'people'} more${where}, passed on ${String(steps)} ${steps === 1 ? 'step' : 'steps'} deep`;
+  return (
+    `for ${String(people)} ${people === 1 ? 'person' : 'people'} more${where}, passed on ` +
+    `${String(steps)} ${steps === 1 ? 'step' : 'steps'} deep`
+  );
 }
 
 /** Conditions in words, a line each. `zone`: the one that hours are told in. */

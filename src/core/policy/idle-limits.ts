@@ -26,7 +26,8 @@ export function idleLimits(
   for (const name of ['days', 'prints', 'opens'] as const)
     if (atLeast(limits, outer.limits, name))
       idle.push(
-        `The organisation’s own limit of ${String(outer.limits[name])} ${name === 'days' ? 'days' : name} is as strict already.`,
+        `The organisation’s own limit of ${String(outer.limits[name])} ` +
+          `${name === 'days' ? 'days' : name} is as strict already.`,
       );
   const { rights } = outer.limits;
   if (limits.rights !== null && rights?.every((right) => limits.rights?.includes(right)) === true)
@@ -56,7 +57,8 @@ export function idleDefaults(
       idle.push(`The right to ${taken.join(', ')} has no effect: ${by} takes it.`);
     if (limits.days !== null && days !== null && (days === 'no-end' || days > limits.days))
       idle.push(
-        `${days === 'no-end' ? 'No end' : `${String(days)} days`} has no effect: ${by} ends access after ${String(limits.days)}.`,
+        `${days === 'no-end' ? 'No end' : `${String(days)} days`} has no effect: ${by} ends ` +
+          `access after ${String(limits.days)}.`,
       );
     if (
       limits.prints !== null &&

@@ -117,7 +117,8 @@ export function beyondLines(
     people.length === 0 ? '' : `You may not send to ${some(people.map(nameOf))}.`,
     documents.length === 0
       ? ''
-      : `You may not send ${some(documents.map((title) => `“${title}”`))} from where ${documents.length === 1 ? 'it sits' : 'they sit'}.`,
+      : `You may not send ${some(documents.map((title) => `“${title}”`))} from where ` +
+        `${documents.length === 1 ? 'it sits' : 'they sit'}.`,
     rights.length === 0 ? '' : `You may not give the right to ${rights.join(', ')}.`,
     days === null
       ? ''

@@ -46,7 +46,8 @@ const words: Readonly<Record<string, CoverWords>> = {
     ],
     code: 'Dieselbe Seite fürs Telefon',
     ask: (sender, address) =>
-      `Wenn Sie dies nicht erwartet haben oder nicht öffnen können, fragen Sie ${sender}, ${address}, auf einem Weg, den Sie schon kennen.`,
+      `Wenn Sie dies nicht erwartet haben oder nicht öffnen können, fragen Sie ${sender}, ` +
+      `${address}, auf einem Weg, den Sie schon kennen.`,
     inside:
       'Das Dokument liegt verschlüsselt in dieser Datei, als age-Datei, einem offenen Format (age-encryption.org/v1).',
   },
@@ -64,7 +65,8 @@ const words: Readonly<Record<string, CoverWords>> = {
     ],
     code: 'La même page, pour un téléphone',
     ask: (sender, address) =>
-      `Si vous ne l’attendiez pas ou ne pouvez pas l’ouvrir, demandez à ${sender}, ${address}, par une voie que vous connaissez déjà.`,
+      `Si vous ne l’attendiez pas ou ne pouvez pas l’ouvrir, demandez à ${sender}, ${address}, ` +
+      'par une voie que vous connaissez déjà.',
     inside:
       'Le document est dans ce fichier, chiffré. C’est un fichier age, un format ouvert (age-encryption.org/v1).',
   },

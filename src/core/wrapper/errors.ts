@@ -11,7 +11,8 @@ const sentences: Record<WrapperErrorCode, string> = {
   NOT_PROTECTED: 'This is not a protected file.',
   NEWER: 'This protected file was made by a newer version of Embargo than this one.',
   DAMAGED:
-    'This protected file is not as it was made: it was cut, altered, or saved anew by another program. Ask for it again.',
+    'This protected file is not as it was made: it was cut, altered, or saved anew by ' +
+    'another program. Ask for it again.',
 };
 
 /** A file that is no protected file, or is a broken one. */

@@ -70,9 +70,15 @@ export function envelope(cover: Cover, payloadBytes: number, name: string): Enve
   const newline = cover.pdf.at(-1) === 0x0a ? '' : '\n';
   const mark = `${newline}${MARK} ${String(FORMAT)} ${cover.link}\n`;
   const fileAt = cover.pdf.length + mark.length;
-  const specification = `${String(file)} 0 obj\n<< /Type /Filespec /F ${textString(name)} /UF ${textString(name)} /AFRelationship /EncryptedPayload /EF << /F ${String(payload)} 0 R /UF ${String(payload)} 0 R >> /EP << /Type /EncryptedPayload /Subtype /age /Version (v1) >> /Desc (The document, encrypted as an age file) >>\nendobj\n`;
+  const specification =
+    `${String(file)} 0 obj\n<< /Type /Filespec /F ${textString(name)} /UF ${textString(name)} ` +
+    `/AFRelationship /EncryptedPayload /EF << /F ${String(payload)} 0 R /UF ${String(payload)} ` +
+    '0 R >> /EP << /Type /EncryptedPayload /Subtype /age /Version (v1) >> /Desc (The document, ' +
+    'encrypted as an age file) >>\nendobj\n';
   const payloadAt = fileAt + specification.length;
-  const stream = `${String(payload)} 0 obj\n<< /Type /EmbeddedFile /Subtype /application#2Foctet-stream /Length ${String(payloadBytes)} /Params << /Size ${String(payloadBytes)} >> >>\nstream\n`;
+  const stream =
+    `${String(payload)} 0 obj\n<< /Type /EmbeddedFile /Subtype /application#2Foctet-stream ` +
+    `/Length ${String(payloadBytes)} /Params << /Size ${String(payloadBytes)} >> >>\nstream\n`;
   const update = utf8(mark + specification + stream);
   const head = new Uint8Array(cover.pdf.length + update.length);
   head.set(cover.pdf);
@@ -80,6 +86,10 @@ export function envelope(cover: Cover, payloadBytes: number, name: string): Enve
 
   const close = '\nendstream\nendobj\n';
   const tableAt = head.length + payloadBytes + close.length;
-  const tail = `${close}xref\n${String(file)} 2\n${tableEntry(fileAt)}${tableEntry(payloadAt)}trailer\n<< /Size ${String(payload + 1)} /Root ${String(cover.rootObject)} 0 R /Prev ${String(coverTable(cover.pdf))} /ID [<${hex(cover.id)}> <${hex(cover.id)}>] >>\nstartxref\n${String(tableAt)}\n%%EOF\n`;
+  const tail =
+    `${close}xref\n${String(file)} 2\n${tableEntry(fileAt)}${tableEntry(payloadAt)}trailer\n<< ` +
+    `/Size ${String(payload + 1)} /Root ${String(cover.rootObject)} 0 R /Prev ` +
+    `${String(coverTable(cover.pdf))} /ID [<${hex(cover.id)}> <${hex(cover.id)}>] ` +
+    `>>\nstartxref\n${String(tableAt)}\n%%EOF\n`;
   return { head, tail: utf8(tail) };
 }

@@ -90,7 +90,8 @@ test('a job that fails leaves nothing to be sealed, and its neighbours are', asy
 test('what a transaction has changed so far is its own until it is sealed, and what others slipped in is not', async () => {
   await add('a');
   await outside.execute(
-    "INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)",
+    'INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) ' +
+      "VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)",
   );
   await db.write(async (tx) => {
     await tx
@@ -121,12 +122,15 @@ describe('somebody with the database', () => {
   test.each([
     [
       'adds a row',
-      "INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)",
+      'INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) ' +
+        "VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)",
       'rcp_x',
     ],
     [
       'adds one with another’s seal',
-      "INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at, seal) SELECT 'rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0, seal FROM recipients WHERE id = 'rcp_a'",
+      'INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at, ' +
+        "seal) SELECT 'rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0, seal FROM " +
+        "recipients WHERE id = 'rcp_a'",
       'rcp_x',
     ],
     [
@@ -179,7 +183,8 @@ describe('somebody with the database', () => {
 
   test('whose row the product then changes does not have it sealed by that', async () => {
     await outside.execute(
-      "INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)",
+      'INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) ' +
+        "VALUES ('rcp_x', 'x@elsewhere.example', '', '', 0, 'person', 0)",
     );
     await db.write((tx) =>
       tx

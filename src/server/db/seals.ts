@@ -205,7 +205,10 @@ export function createSeals(key: Uint8Array): Seals {
     const bytes = toBytes(sum);
     const seal = sumSeal(name, bytes, rows, sequence);
     await tx.run(
-      sql`INSERT INTO table_sums (name, sum, rows, sequence, seal) VALUES (${name}, ${bytes}, ${rows}, ${sequence}, ${seal}) ON CONFLICT (name) DO UPDATE SET sum = excluded.sum, rows = excluded.rows, sequence = excluded.sequence, seal = excluded.seal`,
+      sql`INSERT INTO table_sums (name, sum, rows, sequence, seal)
+        VALUES (${name}, ${bytes}, ${rows}, ${sequence}, ${seal}) ON CONFLICT (name) DO UPDATE
+        SET sum = excluded.sum, rows = excluded.rows, sequence = excluded.sequence,
+        seal = excluded.seal`,
     );
   };
 
@@ -221,13 +224,15 @@ export function createSeals(key: Uint8Array): Seals {
 
   const endOf = async (db: Reading | Transaction): Promise<LedgerPlace> => {
     const [end] = await db.all<LedgerPlace>(
-      sql`SELECT coalesce((SELECT size FROM ledger_end), 0) AS size, coalesce((SELECT hash FROM ledger_end), '') AS hash, (SELECT count(*) FROM ledger_checkpoints) AS checkpoints`,
+      sql`SELECT coalesce((SELECT size FROM ledger_end), 0) AS size, coalesce((SELECT hash
+        FROM ledger_end), '') AS hash, (SELECT count(*) FROM ledger_checkpoints) AS checkpoints`,
     );
     return end ?? { size: 0, hash: '', checkpoints: 0 };
   };
   const allSums = async (db: Reading | Transaction): Promise<string> => {
     const [row] = await db.all<{ sums: string }>(
-      sql`SELECT json_group_array(hex(seal)) AS sums FROM (SELECT seal FROM table_sums WHERE name <> ${WHOLE} ORDER BY name)`,
+      sql`SELECT json_group_array(hex(seal)) AS sums FROM (SELECT seal FROM table_sums
+        WHERE name <> ${WHOLE} ORDER BY name)`,
     );
     return row?.sums ?? '';
   };
@@ -241,7 +246,10 @@ export function createSeals(key: Uint8Array): Seals {
     if (!changed && known?.size === end.size && known.checkpoints === end.checkpoints) return;
     const seal = endSeal(await allSums(tx), end);
     await tx.run(
-      sql`INSERT INTO table_sums (name, sum, rows, sequence, seal) VALUES (${WHOLE}, x'', ${end.checkpoints}, ${end.size}, ${seal}) ON CONFLICT (name) DO UPDATE SET rows = excluded.rows, sequence = excluded.sequence, seal = excluded.seal`,
+      sql`INSERT INTO table_sums (name, sum, rows, sequence, seal)
+        VALUES (${WHOLE}, x'', ${end.checkpoints}, ${end.size}, ${seal})
+        ON CONFLICT (name) DO UPDATE SET rows = excluded.rows, sequence = excluded.sequence,
+        seal = excluded.seal`,
     );
   };
 
@@ -251,7 +259,9 @@ export function createSeals(key: Uint8Array): Seals {
     sequence: number,
   ): Promise<BrokenSeal[]> => {
     const changed = await tx.all<Changed>(sql`
-      SELECT u.row AS row, u.born AS born, u.seal AS seal, u.body AS before, t.rowid AS here, CASE WHEN t.rowid IS NULL THEN NULL ELSE ${sql.raw(bodyOf(table, 't'))} END AS body, ${sql.raw(keyOf(table, 't'))} AS "key"
+      SELECT u.row AS row, u.born AS born, u.seal AS seal, u.body AS before, t.rowid AS here, CASE
+      WHEN t.rowid IS NULL THEN NULL ELSE ${sql.raw(bodyOf(table, 't'))} END AS body,
+      ${sql.raw(keyOf(table, 't'))} AS "key"
       FROM temp.unsealed u LEFT JOIN ${sql.raw(table)} t ON t.rowid = u.row WHERE u.name = ${table}`);
     const known = await readSum(tx, table);
     let sum = known === null ? 0n : toNumber(known.stored);
@@ -312,7 +322,9 @@ export function createSeals(key: Uint8Array): Seals {
       if (asked.length === 0) return [];
       const each = asked.map(
         ([table, ids]) =>
-          sql`SELECT ${table} AS "table", t.rowid AS row, ${sql.raw(keyOf(table, 't'))} AS "key", t.seal AS seal, ${sql.raw(bodyOf(table, 't'))} AS body FROM ${sql.raw(table)} t WHERE ${ids === 'all' ? sql`true` : sql`t.${sql.raw(`"${columnsOf(table)[0]?.name ?? 'id'}"`)} IN ${among(ids)}`}`,
+          sql`SELECT ${table} AS "table", t.rowid AS row, ${sql.raw(keyOf(table, 't'))} AS "key",
+            t.seal AS seal, ${sql.raw(bodyOf(table, 't'))} AS body FROM ${sql.raw(table)} t
+            WHERE ${ids === 'all' ? sql`true` : sql`t.${sql.raw(`"${columnsOf(table)[0]?.name ?? 'id'}"`)} IN ${among(ids)}`}`,
       );
       const rows = await db.all<Row>(sql.join(each, sql` UNION ALL `));
       const found = rows.filter(
@@ -378,7 +390,9 @@ async function changedHere(db: Reading | Transaction, rows: readonly Row[]): Pro
   if (!(await notesChanges(db))) return [];
   const keys = JSON.stringify(rows.map(({ table, row }) => [table, row]));
   return db.all<Noted>(
-    sql`SELECT u.name AS name, u.row AS row, u.born AS born, u.seal AS seal, u.body AS body FROM json_each(${keys}) k JOIN temp.unsealed u ON u.name = k.value ->> 0 AND u.row = k.value ->> 1`,
+    sql`SELECT u.name AS name, u.row AS row, u.born AS born, u.seal AS seal, u.body AS body
+      FROM json_each(${keys}) k JOIN temp.unsealed u ON u.name = k.value ->> 0
+      AND u.row = k.value ->> 1`,
   );
 }
 
@@ -398,24 +412,30 @@ async function writeSeals(
   if (sealed.length === 0) return;
   const rows = JSON.stringify(sealed.map(([row, seal]) => [row, seal.toString('hex')]));
   await tx.run(
-    sql`UPDATE ${sql.raw(table)} SET seal = unhex(value ->> 1) FROM json_each(${rows}) WHERE ${sql.raw(table)}.rowid = value ->> 0`,
+    sql`UPDATE ${sql.raw(table)} SET seal = unhex(value ->> 1) FROM json_each(${rows})
+      WHERE ${sql.raw(table)}.rowid = value ->> 0`,
   );
 }
 
 /** Statements that note every change of a sealed row on this connection, with what it was before its first one. */
 function watching(): string[] {
   const noted = (table: SealedTable, row: string, values: string): string =>
-    `INSERT INTO unsealed (name, row, born, seal, body) SELECT '${table}', ${row}.rowid, ${values} WHERE NOT EXISTS (SELECT 1 FROM unsealed WHERE name = '${table}' AND row = ${row}.rowid)`;
+    `INSERT INTO unsealed (name, row, born, seal, body) SELECT '${table}', ${row}.rowid, ` +
+    `${values} WHERE NOT EXISTS (SELECT 1 FROM unsealed WHERE name = '${table}' AND row = ` +
+    `${row}.rowid)`;
   return [
-    'CREATE TEMP TABLE unsealed (name TEXT NOT NULL, row INTEGER NOT NULL, born INTEGER NOT NULL, seal BLOB, body TEXT, PRIMARY KEY (name, row)) WITHOUT ROWID',
+    'CREATE TEMP TABLE unsealed (name TEXT NOT NULL, row INTEGER NOT NULL, born INTEGER NOT ' +
+      'NULL, seal BLOB, body TEXT, PRIMARY KEY (name, row)) WITHOUT ROWID',
     ...SEALED_TABLES.flatMap((table) => {
       const columns = columnsOf(table)
         .map(({ name }) => `"${name}"`)
         .join(', ');
       const old = `0, old.seal, ${bodyOf(table, 'old')}`;
       return [
-        `CREATE TEMP TRIGGER seal_${table}_insert AFTER INSERT ON main.${table} BEGIN ${noted(table, 'new', '1, NULL, NULL')}; END`,
-        `CREATE TEMP TRIGGER seal_${table}_update AFTER UPDATE OF ${columns} ON main.${table} BEGIN ${noted(table, 'old', old)}; END`,
+        `CREATE TEMP TRIGGER seal_${table}_insert AFTER INSERT ON main.${table} BEGIN ` +
+          `${noted(table, 'new', '1, NULL, NULL')}; END`,
+        `CREATE TEMP TRIGGER seal_${table}_update AFTER UPDATE OF ${columns} ON main.${table} ` +
+          `BEGIN ${noted(table, 'old', old)}; END`,
         `CREATE TEMP TRIGGER seal_${table}_delete AFTER DELETE ON main.${table} BEGIN ${noted(table, 'old', old)}; END`,
       ];
     }),

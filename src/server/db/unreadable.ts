@@ -29,8 +29,10 @@ type Columns = {
  */
 async function textColumns(db: Reading | Transaction): Promise<Columns[]> {
   const rows = await db.all<{ name: string; columns: string; keys: string }>(sql`
-    SELECT m.name AS name, json_group_array(p.name) FILTER (WHERE p.type = 'TEXT' AND p.hidden IN (0, 3)) AS columns, json_group_array(p.name) FILTER (WHERE p.pk > 0) AS keys
-    FROM sqlite_master m JOIN pragma_table_xinfo(m.name) p WHERE m.type = 'table' AND m.name NOT LIKE 'sqlite_%' AND m.name <> '__drizzle_migrations' GROUP BY m.name`);
+    SELECT m.name AS name, json_group_array(p.name) FILTER (WHERE p.type = 'TEXT'
+    AND p.hidden IN (0, 3)) AS columns, json_group_array(p.name) FILTER (WHERE p.pk > 0) AS keys
+    FROM sqlite_master m JOIN pragma_table_xinfo(m.name) p WHERE m.type = 'table'
+    AND m.name NOT LIKE 'sqlite_%' AND m.name <> '__drizzle_migrations' GROUP BY m.name`);
   return rows
     .map(({ name, columns, keys }) => ({
       table: name,
@@ -64,7 +66,9 @@ export async function unreadableTexts(
           : keys.map((name) => `hex(CAST("${name}" AS BLOB))`).join(` || ' ' || `);
       for (let from = 0; ; from += BLOCK) {
         const rows = await db.all<{ row: string; bytes: string }>(
-          sql`SELECT ${sql.raw(key)} AS row, hex(CAST(${sql.raw(`"${column}"`)} AS BLOB)) AS bytes FROM ${sql.raw(`"${table}"`)} WHERE ${sql.raw(`"${column}"`)} GLOB ${NOT_PLAIN} LIMIT ${BLOCK} OFFSET ${from}`,
+          sql`SELECT ${sql.raw(key)} AS row, hex(CAST(${sql.raw(`"${column}"`)} AS BLOB)) AS bytes
+            FROM ${sql.raw(`"${table}"`)} WHERE ${sql.raw(`"${column}"`)} GLOB ${NOT_PLAIN}
+            LIMIT ${BLOCK} OFFSET ${from}`,
         );
         for (const { row, bytes } of rows) {
           const content = Buffer.from(bytes, 'hex');

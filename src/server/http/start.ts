@@ -10,7 +10,8 @@ export async function start(): Promise<void> {
   if (await isSetUp(container.deps)) return;
   // The console is where whoever runs this server looks; the log may go elsewhere.
   process.stdout.write(
-    `\nThis is a new Embargo. Set it up at ${container.deps.publicUrl}/set-up\nSet-up token: ${setUpToken(container.deps)}\n\n`,
+    `\nThis is a new Embargo. Set it up at ${container.deps.publicUrl}/set-up\nSet-up token: ` +
+      `${setUpToken(container.deps)}\n\n`,
   );
 }
 

@@ -19,12 +19,17 @@ export type DispatchMailFacts = {
 
 /** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
 export function momentWords(moment: number, zone: string): string {
-  return `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(moment)} (${zone})`;
+  return (
+    `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(moment)} ` +
+    `(${zone})`
+  );
 }
 
 /** How to get to what was sent. */
 function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
-  const proof = `prove that ${address} is your address. You will be mailed a code; there is no account to make and nothing to install.`;
+  const proof =
+    `prove that ${address} is your address. You will be mailed a code; there is no account to ` +
+    'make and nothing to install.';
   const attached =
     titles.length === 1
       ? 'It is attached, encrypted, as a PDF'
@@ -34,7 +39,8 @@ function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
   if (form === 'link') return [`To read, open this link and ${proof}`, link];
   if (form === 'file')
     return [
-      `${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: follow its link, or point a phone at its code, and ${proof}`,
+      `${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: ` +
+        `follow its link, or point a phone at its code, and ${proof}`,
     ];
   return [
     `To read, open this link and ${proof}`,
@@ -98,7 +104,9 @@ export function codeMail(facts: {
     body: [
       `Your code is ${facts.code.slice(0, 3)} ${facts.code.slice(3)}`,
       `Type it on the page that asked for it, within ${String(facts.minutes)} minutes. It works only there.`,
-      `It was asked for on ${momentWords(facts.when, facts.zone)}, from ${facts.place}. If that was not you, do nothing: without the code nobody gets any further. Nobody will ever ask you to tell it to them.`,
+      `It was asked for on ${momentWords(facts.when, facts.zone)}, from ${facts.place}. If ` +
+        'that was not you, do nothing: without the code nobody gets any further. Nobody will ' +
+        'ever ask you to tell it to them.',
     ].join('\n\n'),
   };
 }

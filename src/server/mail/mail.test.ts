@@ -134,7 +134,8 @@ test('documents that end at different times each say when', () => {
     ends: [Date.UTC(2026, 11, 31, 16), Date.UTC(2026, 11, 24, 11), null],
   });
   expect(body).toContain(
-    '  Lines plan, until 31 December 2026 at 17:00 (Europe/Oslo)\n  Weight list, until 24 December 2026 at 12:00 (Europe/Oslo)\n  Notes, with no end',
+    '  Lines plan, until 31 December 2026 at 17:00 (Europe/Oslo)\n  Weight list, until 24 ' +
+      'December 2026 at 12:00 (Europe/Oslo)\n  Notes, with no end',
   );
   expect(body).not.toContain('You can open it');
 });

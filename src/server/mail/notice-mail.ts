@@ -26,7 +26,10 @@ function openLine(each: Opened, kinds: readonly NoticeKind[], zone: string): str
 }
 
 function endingLine({ reference, subject, people, until }: EndingSoon, zone: string): string {
-  return `${momentWords(until, zone)}: what ${String(people)} ${people === 1 ? 'person was' : 'people were'} given by “${subject}” ends. ${reference}`;
+  return (
+    `${momentWords(until, zone)}: what ${String(people)} ` +
+    `${people === 1 ? 'person was' : 'people were'} given by “${subject}” ends. ${reference}`
+  );
 }
 
 /** What an owner is told of what is theirs: as it happens, or once a day. */
@@ -97,7 +100,8 @@ export function checkpointMail(facts: {
   return {
     subject: `Ledger checkpoint of ${facts.organisation}: ${String(facts.size)} entries`,
     body: [
-      'Keep this message. It says what the ledger was, and can be held against it later: paste it on the Ledger screen under Verify, or give it to the command line.',
+      'Keep this message. It says what the ledger was, and can be held against it later: ' +
+        'paste it on the Ledger screen under Verify, or give it to the command line.',
       facts.text.trimEnd(),
     ].join('\n\n'),
   };

@@ -19,7 +19,9 @@ export function passwordMail({
   until,
   link,
 }: PasswordMailFacts): { readonly subject: string; readonly body: string } {
-  const end = `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(until)} (${zone})`;
+  const end =
+    `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(until)} ` +
+    `(${zone})`;
   const why =
     purpose === 'invitation'
       ? `${by} has invited you to Embargo at ${organisation}.`
@@ -62,12 +64,15 @@ export function newAdministratorMail({
   from,
   link,
 }: NewAdministratorFacts): { readonly subject: string; readonly body: string } {
-  const moment = `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(from)} (${zone})`;
+  const moment =
+    `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(from)} ` +
+    `(${zone})`;
   return {
     subject: `${name} becomes an administrator at ${organisation}`,
     body: [
       `${by} makes ${name} (${email}) an administrator of Embargo at ${organisation}.`,
-      `From ${moment} on, they can approve what needs a second person. If this should not be, disable them before then:`,
+      `From ${moment} on, they can approve what needs a second person. If this should not ` +
+        'be, disable them before then:',
       link,
     ].join('\n\n'),
   };

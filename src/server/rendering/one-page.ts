@@ -177,9 +177,13 @@ function withOnly(
   root.set(PDFName.of('Count'), PDFNumber.of(1));
   const object = `\n${String(rootRef.objectNumber)} ${String(rootRef.generationNumber)} obj\n${root.toString()}\nendobj\n`;
   const at = reader.size + object.length;
-  const entry = `${String(reader.size + 1).padStart(10, '0')} ${String(rootRef.generationNumber).padStart(5, '0')} n \n`;
+  const entry =
+    `${String(reader.size + 1).padStart(10, '0')} ` +
+    `${String(rootRef.generationNumber).padStart(5, '0')} n \n`;
   const update = Buffer.from(
-    `${object}xref\n${String(rootRef.objectNumber)} 1\n${entry}trailer\n<< /Size ${String(table.size)} /Root ${table.root.toString()} /Prev ${String(table.start)} >>\nstartxref\n${String(at)}\n%%EOF\n`,
+    `${object}xref\n${String(rootRef.objectNumber)} 1\n${entry}trailer\n<< /Size ` +
+      `${String(table.size)} /Root ${table.root.toString()} /Prev ${String(table.start)} ` +
+      `>>\nstartxref\n${String(at)}\n%%EOF\n`,
     'latin1',
   );
   return {

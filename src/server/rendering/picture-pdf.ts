@@ -47,11 +47,14 @@ export async function* picturesToPdf(
     kids.push(`${String(page)} 0 R`);
     yield object(
       page,
-      `<< /Type /Page /Parent ${String(PAGES)} 0 R /MediaBox [0 0 ${w} ${h}] /Resources << /XObject << /P ${String(page + 1)} 0 R >> >> /Contents ${String(page + 2)} 0 R >>`,
+      `<< /Type /Page /Parent ${String(PAGES)} 0 R /MediaBox [0 0 ${w} ${h}] /Resources << ` +
+        `/XObject << /P ${String(page + 1)} 0 R >> >> /Contents ${String(page + 2)} 0 R >>`,
     );
     offsets[page + 1] = at;
     yield text(
-      `${String(page + 1)} 0 obj\n<< /Type /XObject /Subtype /Image /Width ${String(width)} /Height ${String(height)} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter /DCTDecode /Length ${String(bytes.length)} >>\nstream\n`,
+      `${String(page + 1)} 0 obj\n<< /Type /XObject /Subtype /Image /Width ${String(width)} ` +
+        `/Height ${String(height)} /ColorSpace /DeviceRGB /BitsPerComponent 8 /Filter ` +
+        `/DCTDecode /Length ${String(bytes.length)} >>\nstream\n`,
     );
     yield piece(bytes);
     yield text('\nendstream\nendobj\n');
@@ -67,6 +70,8 @@ export async function* picturesToPdf(
     (_, i) => `${String(offsets[i + 1] ?? 0).padStart(10, '0')} 00000 n \n`,
   ).join('');
   yield text(
-    `xref\n0 ${String(offsets.length)}\n0000000000 65535 f \n${rows}trailer\n<< /Size ${String(offsets.length)} /Root ${String(CATALOG)} 0 R /Info ${String(INFO)} 0 R >>\nstartxref\n${String(begins)}\n%%EOF\n`,
+    `xref\n0 ${String(offsets.length)}\n0000000000 65535 f \n${rows}trailer\n<< /Size ` +
+      `${String(offsets.length)} /Root ${String(CATALOG)} 0 R /Info ${String(INFO)} 0 R ` +
+      `>>\nstartxref\n${String(begins)}\n%%EOF\n`,
   );
 }

@@ -28,16 +28,24 @@ export async function entriesAbout(
   { document, grants, people, many }: Wanted,
 ): Promise<AboutEntry[]> {
   const [got] = await db.all<{ found: string }>(sql`
-    WITH person(id) AS (SELECT value FROM json_each(${JSON.stringify(people)})), cut(id) AS (SELECT value FROM json_each(${JSON.stringify(grants)})),
+    WITH person(id) AS (SELECT value FROM json_each(${JSON.stringify(people)})),
+    cut(id) AS (SELECT value FROM json_each(${JSON.stringify(grants)})),
     found(sequence) AS (
       SELECT sequence FROM ledger_entries WHERE document_id = ${document} AND (
         action = 'document.revoked' OR (action = 'grant.revoked' AND grant_id IN (SELECT id FROM cut))
-        OR (outcome = 'refused' AND (recipient_id IN (SELECT id FROM person) OR link_of IN (SELECT id FROM person) OR dispatch_id IN (SELECT value FROM json_each(${JSON.stringify(many)}))))
-        OR (outcome = 'granted' AND action IN ('document.kept', 'document.printed', 'text.copied') AND recipient_id IN (SELECT id FROM person)))
-      UNION SELECT min(sequence) FROM ledger_entries WHERE document_id = ${document} AND action = 'text.sent' AND outcome = 'granted' AND recipient_id IN (SELECT id FROM person) GROUP BY recipient_id
+        OR (outcome = 'refused' AND (recipient_id IN (SELECT id FROM person)
+        OR link_of IN (SELECT id FROM person) OR dispatch_id IN (SELECT value
+        FROM json_each(${JSON.stringify(many)}))))
+        OR (outcome = 'granted' AND action IN ('document.kept', 'document.printed', 'text.copied')
+        AND recipient_id IN (SELECT id FROM person)))
+      UNION SELECT min(sequence) FROM ledger_entries WHERE document_id = ${document}
+      AND action = 'text.sent' AND outcome = 'granted' AND recipient_id IN (SELECT id FROM person)
+      GROUP BY recipient_id
     )
     SELECT json_group_array(json_array(body, said)) AS found FROM (
-      SELECT e.body AS body, coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = e.sequence AND p.field = 'text'), '') AS said FROM ledger_entries e JOIN found USING (sequence) ORDER BY e.sequence)`);
+      SELECT e.body AS body, coalesce((SELECT value FROM ledger_personal p
+      WHERE p.sequence = e.sequence AND p.field = 'text'), '') AS said FROM ledger_entries e
+      JOIN found USING (sequence) ORDER BY e.sequence)`);
   return (JSON.parse(got?.found ?? '[]') as [string, string][]).map(([text, said]) => ({
     entry: JSON.parse(text) as Entry,
     text,
@@ -55,7 +63,9 @@ export type HeldOffline = {
 export async function lastAsked(db: Reading, grants: readonly GrantId[]): Promise<HeldOffline[]> {
   const rows = await db.all<{ recipient: RecipientId; grant: GrantId; last: string }>(sql`
     SELECT recipient_id AS recipient, grant_id AS "grant", max(occurred_at) AS last FROM ledger_entries
-    WHERE grant_id IN (SELECT value FROM json_each(${JSON.stringify(grants)})) AND licence_id IS NOT NULL AND outcome = 'granted' AND recipient_id IS NOT NULL GROUP BY recipient_id, grant_id`);
+    WHERE grant_id IN (SELECT value FROM json_each(${JSON.stringify(grants)}))
+    AND licence_id IS NOT NULL AND outcome = 'granted' AND recipient_id IS NOT NULL
+    GROUP BY recipient_id, grant_id`);
   return rows.map(({ recipient, grant, last }) => ({
     recipient,
     grant,

@@ -153,11 +153,9 @@ export async function listDispatchRows(db: Reading, now: number) {
       live: sql<
         number | null
       >`sum(${grants.revokedAt} IS NULL AND ${notEnded('grants', 'documents', now)})`.as('live'),
-      nextEnd: sql<
-        number | null
-      >`min(CASE WHEN ${grants.revokedAt} IS NULL AND ${effectiveEnd('grants', 'documents')} > ${now} THEN ${effectiveEnd('grants', 'documents')} END)`.as(
-        'next_end',
-      ),
+      nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL
+        AND ${effectiveEnd('grants', 'documents')} > ${now}
+        THEN ${effectiveEnd('grants', 'documents')} END)`.as('next_end'),
     })
     .from(grants)
     .innerJoin(documents, eq(documents.id, grants.documentId))
@@ -379,7 +377,8 @@ function addressDomain(recipient: RecipientId): SQL {
  * along with others.
  */
 function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
-  return sql`NOT EXISTS (SELECT 1 FROM grants own WHERE own.dispatch_id = ${grants.dispatchId} AND own.document_id = ${grants.documentId} AND own.recipient_id = ${recipient})`;
+  return sql`NOT EXISTS (SELECT 1 FROM grants own WHERE own.dispatch_id = ${grants.dispatchId}
+    AND own.document_id = ${grants.documentId} AND own.recipient_id = ${recipient})`;
 }
 
 /** Grants on a document for everyone at a domain, but those of sendings in which this person has one of their own. */
@@ -422,9 +421,11 @@ export async function usedOf(
   }>(sql`
     WITH RECURSIVE charged(root, id) AS (
       SELECT value, value FROM json_each(${JSON.stringify(ids)})
-      UNION SELECT charged.root, g.id FROM grants g JOIN charged ON g.parent_id = charged.id WHERE g.passed_on_by IS NOT NULL
+      UNION SELECT charged.root, g.id FROM grants g JOIN charged ON g.parent_id = charged.id
+      WHERE g.passed_on_by IS NOT NULL
     )
-    SELECT root AS "grant", sum(l.id <> ${except ?? ''}) AS opens, min(CASE WHEN charged.id = root THEN l.opened_at END) AS first,
+    SELECT root AS "grant", sum(l.id <> ${except ?? ''}) AS opens, min(CASE
+    WHEN charged.id = root THEN l.opened_at END) AS first,
       json_group_array(DISTINCT CASE WHEN charged.id = root THEN l.device_id END) AS devices
     FROM charged JOIN licences l ON l.grant_id = charged.id AND l.opened_at <= ${until} GROUP BY root`);
   return new Map(
@@ -460,7 +461,8 @@ export async function setAllRevoked(
   now: number,
 ): Promise<void> {
   await tx.run(
-    sql`UPDATE grants SET revoked_at = ${now}, revoked_by = ${by}, revision = revision + 1 WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
+    sql`UPDATE grants SET revoked_at = ${now}, revoked_by = ${by}, revision = revision + 1
+      WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
   );
 }
 
@@ -547,7 +549,8 @@ export async function countPrint(tx: Transaction, id: GrantId): Promise<number> 
     UPDATE grants SET prints_made = prints_made + 1 WHERE id IN (
       WITH RECURSIVE above(id, parent) AS (
         SELECT id, CASE WHEN passed_on_by IS NULL THEN NULL ELSE parent_id END FROM grants WHERE id = ${id}
-        UNION SELECT g.id, CASE WHEN g.passed_on_by IS NULL THEN NULL ELSE g.parent_id END FROM grants g JOIN above ON g.id = above.parent
+        UNION SELECT g.id, CASE WHEN g.passed_on_by IS NULL THEN NULL ELSE g.parent_id END
+        FROM grants g JOIN above ON g.id = above.parent
       ) SELECT id FROM above)`);
   const [row] = await tx
     .select({ printsMade: grants.printsMade })

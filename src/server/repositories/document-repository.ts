@@ -172,8 +172,12 @@ export async function listDocumentRows(
       protectedAt: documents.createdAt,
       revokedAt: documents.revokedAt,
       // Counted for the rows that are shown, not for the whole table.
-      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants} JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind = 'person' WHERE ${grants.documentId} = ${documents.id})`,
-      unknown: sql<number>`EXISTS (SELECT 1 FROM ${grants} JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind IN ('domain', 'link') WHERE ${grants.documentId} = ${documents.id})`,
+      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants}
+        JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind = 'person'
+        WHERE ${grants.documentId} = ${documents.id})`,
+      unknown: sql<number>`EXISTS (SELECT 1 FROM ${grants}
+        JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind IN ('domain', 'link')
+        WHERE ${grants.documentId} = ${documents.id})`,
       opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.documentId} = ${documents.id})`,
     })
     .from(documents)

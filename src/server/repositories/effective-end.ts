@@ -19,7 +19,8 @@ export function effectiveEnd(grant: string, document: string): SQL {
     sql.raw(`${grant}.given_at`),
     sql.raw(`${document}.days_at_most`),
   ];
-  return sql`CASE WHEN ${days} IS NULL THEN ${until} ELSE min(coalesce(${until}, ${given} + ${days} * ${DAY}), ${given} + ${days} * ${DAY}) END`;
+  return sql`CASE WHEN ${days} IS NULL THEN ${until}
+    ELSE min(coalesce(${until}, ${given} + ${days} * ${DAY}), ${given} + ${days} * ${DAY}) END`;
 }
 
 /** Whether a grant has not ended yet. */

@@ -39,8 +39,10 @@ async function inStretches<T, R>(
 
 async function ceilingsChanged(db: Reading, after: number, last: number): Promise<Ending[]> {
   const rows = await db.all<{ level: Level; subject: string; limits: string | null }>(sql`
-    SELECT DISTINCT json_extract(e.body, '$.details.level') AS level, json_extract(e.body, '$.details.subject') AS subject, c.limits AS limits
-    FROM ledger_entries e LEFT JOIN ceilings c ON c.level = json_extract(e.body, '$.details.level') AND c.subject = json_extract(e.body, '$.details.subject')
+    SELECT DISTINCT json_extract(e.body, '$.details.level') AS level, json_extract(e.body,
+    '$.details.subject') AS subject, c.limits AS limits
+    FROM ledger_entries e LEFT JOIN ceilings c ON c.level = json_extract(e.body,
+    '$.details.level') AND c.subject = json_extract(e.body, '$.details.subject')
     WHERE e.sequence > ${after} AND e.action = 'ceiling.changed'`);
   return rows.map(({ level, subject, limits }) => ({
     sequence: last,

@@ -110,7 +110,8 @@ export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<
 }
 
 export async function listKeptTerms(db: Reading | Transaction) {
-  const uses = sql<number>`(SELECT count(DISTINCT g.recipient_id) FROM grants g WHERE g.terms_id = ${sql.raw('"kept_terms"."id"')} AND g.revoked_at IS NULL)`;
+  const uses = sql<number>`(SELECT count(DISTINCT g.recipient_id) FROM grants g
+    WHERE g.terms_id = ${sql.raw('"kept_terms"."id"')} AND g.revoked_at IS NULL)`;
   const rows = await db
     .select({ row: keptTerms, changedBy: staff.name, uses })
     .from(keptTerms)

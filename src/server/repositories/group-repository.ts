@@ -10,7 +10,9 @@ export async function listGroups(
 ): Promise<
   { readonly id: GroupId; readonly name: string; readonly people: number; readonly live: number }[]
 > {
-  const live = sql<number>`(SELECT count(DISTINCT g.dispatch_id) FROM grants g JOIN recipients r ON r.id = g.recipient_id WHERE r.address = 'group:' || "groups"."id" AND g.revoked_at IS NULL)`;
+  const live = sql<number>`(SELECT count(DISTINCT g.dispatch_id) FROM grants g
+    JOIN recipients r ON r.id = g.recipient_id WHERE r.address = 'group:' || "groups"."id"
+    AND g.revoked_at IS NULL)`;
   return db
     .select({ id: groups.id, name: groups.name, people: count(groupMembers.recipientId), live })
     .from(groups)

@@ -109,7 +109,8 @@ export async function alikeGrants(
   const own =
     asked.own.length === 0
       ? sql`NULL`
-      : sql`CASE WHEN g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.own)})) THEN g.document_id END`;
+      : sql`CASE WHEN g.document_id IN (SELECT value
+        FROM json_each(${JSON.stringify(asked.own)})) THEN g.document_id END`;
   const filing = asked.filing
     ? sql`coalesce(d.marking_id, ${NONE}) AS marking_id, coalesce(d.folder_id, ${NONE}) AS folder_id`
     : sql`${NONE} AS marking_id, ${NONE} AS folder_id`;
@@ -124,9 +125,20 @@ export async function alikeGrants(
       ? sql``
       : sql`AND g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
   const [found] = await db.all<{ lines: string | null; grants: number; last: number | null }>(sql`
-    SELECT group_concat(concat_ws('|', recipient_id, document_id, given_at, terms_id, coalesce(from_at, ${NONE}), coalesce(until_at, ${NONE}), coalesce(prints, ${NONE}), prints_made, marking_id, folder_id, coalesce(own, ${NONE}), rights, coalesce(conditions, ${NONE})), char(10)) AS lines, count(*) AS grants, max(row) AS last
+    SELECT group_concat(concat_ws('|', recipient_id, document_id, given_at, terms_id,
+    coalesce(from_at, ${NONE}), coalesce(until_at, ${NONE}), coalesce(prints, ${NONE}),
+    prints_made, marking_id, folder_id, coalesce(own, ${NONE}), rights, coalesce(conditions,
+    ${NONE})), char(10)) AS lines, count(*) AS grants, max(row) AS last
     FROM (
-      SELECT g.rowid AS row, ${asked.terms === undefined ? sql`${NONE}` : sql`coalesce(g.terms_id, ${NONE})`} AS terms_id, g.rights, g.from_at, g.until_at, g.prints, g.prints_made, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
+      SELECT g.rowid AS row,
+      ${
+        asked.terms === undefined
+          ? sql`${NONE}`
+          : sql`coalesce(g.terms_id,
+        ${NONE})`
+      }
+      AS terms_id, g.rights, g.from_at, g.until_at, g.prints, g.prints_made, g.conditions,
+      g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
       FROM grants g ${documents}
       WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion} ${on}
       ORDER BY g.rowid LIMIT ${most}
@@ -162,10 +174,15 @@ export async function pairsToJudgeAlone(
   // Each part reads an index alone, or the few rows that it is about.
   return db.all<Pair>(sql`
     SELECT recipient, document FROM (
-      SELECT recipient_id AS recipient, document_id AS document FROM grants GROUP BY document_id, recipient_id HAVING count(*) > 1
-      UNION SELECT g.recipient_id, g.document_id FROM grants g WHERE g.parent_id IS NOT NULL AND g.passed_on_by IS NOT NULL
-      UNION SELECT g.recipient_id, g.document_id FROM recipients r JOIN grants d ON d.recipient_id = r.id AND d.revoked_at IS NULL JOIN grants g ON g.document_id = d.document_id WHERE r.kind = 'domain'
-      UNION SELECT g.recipient_id, g.document_id FROM licences l JOIN grants g ON g.id = l.grant_id WHERE ${opensCount} OR g.conditions IS NOT NULL
+      SELECT recipient_id AS recipient, document_id AS document FROM grants
+      GROUP BY document_id, recipient_id HAVING count(*) > 1
+      UNION SELECT g.recipient_id, g.document_id FROM grants g WHERE g.parent_id IS NOT NULL
+      AND g.passed_on_by IS NOT NULL
+      UNION SELECT g.recipient_id, g.document_id FROM recipients r
+      JOIN grants d ON d.recipient_id = r.id AND d.revoked_at IS NULL
+      JOIN grants g ON g.document_id = d.document_id WHERE r.kind = 'domain'
+      UNION SELECT g.recipient_id, g.document_id FROM licences l
+      JOIN grants g ON g.id = l.grant_id WHERE ${opensCount} OR g.conditions IS NOT NULL
     ) WHERE true ${documents} ${ofTerms}`);
 }
 
@@ -184,7 +201,8 @@ export async function grantsOfPairs(
     .where(
       and(
         isNull(grants.revokedAt),
-        sql`(${grants.documentId}, ${grants.recipientId}) IN (SELECT value ->> 0, value ->> 1 FROM json_each(${asked}))`,
+        sql`(${grants.documentId}, ${grants.recipientId}) IN (SELECT value ->> 0, value ->> 1
+          FROM json_each(${asked}))`,
       ),
     );
   const documentIds = JSON.stringify([...new Set(pairs.map(({ document }) => document))]);

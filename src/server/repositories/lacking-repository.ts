@@ -15,9 +15,14 @@ const documentOfRow = sql`"documents"."id"`;
  * domain, and this document, given or of the row, that stands so.
  */
 function held(recipient: RecipientId | SQL, document: DocumentId | SQL, condition: SQL): SQL {
-  const along = sql`held.recipient_id = (SELECT everyone.id FROM recipients AS someone JOIN recipients AS everyone ON everyone.address = substr(someone.address, instr(someone.address, '@')) WHERE someone.id = ${recipient})
-    AND NOT EXISTS (SELECT 1 FROM grants AS own WHERE own.dispatch_id = held.dispatch_id AND own.document_id = held.document_id AND own.recipient_id = ${recipient})`;
-  return sql`EXISTS (SELECT 1 FROM grants AS held JOIN documents AS paper ON paper.id = held.document_id WHERE held.document_id = ${document} AND (held.recipient_id = ${recipient} OR ${along}) AND ${condition})`;
+  const along = sql`held.recipient_id = (SELECT everyone.id FROM recipients AS someone
+    JOIN recipients AS everyone ON everyone.address = substr(someone.address,
+    instr(someone.address, '@')) WHERE someone.id = ${recipient})
+    AND NOT EXISTS (SELECT 1 FROM grants AS own WHERE own.dispatch_id = held.dispatch_id
+    AND own.document_id = held.document_id AND own.recipient_id = ${recipient})`;
+  return sql`EXISTS (SELECT 1 FROM grants AS held
+    JOIN documents AS paper ON paper.id = held.document_id WHERE held.document_id = ${document}
+    AND (held.recipient_id = ${recipient} OR ${along}) AND ${condition})`;
 }
 
 /** A grant that can be opened now or later. */

@@ -30,13 +30,14 @@ function hasOne(dimension: Dimension, values: readonly string[]): SQL {
     case 'organisation':
       return sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation ${among})`;
     case 'place':
-      return sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal WHERE field = 'place' AND (${sql.join(
-        values.map(
-          (place) =>
-            sql`(value = ${place} OR (value >= ${`${place},`} AND value < ${`${place}-`}))`,
-        ),
-        sql` OR `,
-      )}))`;
+      return sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal
+        WHERE field = 'place' AND (${sql.join(
+          values.map(
+            (place) =>
+              sql`(value = ${place} OR (value >= ${`${place},`} AND value < ${`${place}-`}))`,
+          ),
+          sql` OR `,
+        )}))`;
     case 'document':
       return sql`${ledgerEntries.documentId} ${among}`;
     // What others tried by the link of somebody belongs to the record of that person as well.
@@ -55,7 +56,9 @@ function hasOne(dimension: Dimension, values: readonly string[]): SQL {
 
 /** What somebody on the staff answers for or did themselves. */
 function isOwn(staff: StaffId): SQL {
-  return sql`(${ledgerEntries.documentId} IN ${ownDocuments(staff)} OR ${ledgerEntries.dispatchId} IN ${ownDispatches(staff)} OR ${ledgerEntries.actorId} = ${staff})`;
+  return sql`(${ledgerEntries.documentId} IN ${ownDocuments(staff)}
+    OR ${ledgerEntries.dispatchId} IN ${ownDispatches(staff)}
+    OR ${ledgerEntries.actorId} = ${staff})`;
 }
 
 /** What an entry has to be to pass a filter, within a span. */

@@ -66,7 +66,10 @@ async function heapsOf(
   dayOf: DayOf,
 ): Promise<Heap[]> {
   const [got] = await db.all<{ found: string }>(sql`
-    SELECT json_group_array(json_array(action, outcome, coalesce(reason, ''), occurred_at, coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = ledger_entries.sequence AND p.field = 'place'), ''), coalesce((SELECT organisation FROM recipients r WHERE r.id = recipient_id), ''))) AS found
+    SELECT json_group_array(json_array(action, outcome, coalesce(reason, ''), occurred_at,
+    coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = ledger_entries.sequence
+    AND p.field = 'place'), ''), coalesce((SELECT organisation FROM recipients r
+    WHERE r.id = recipient_id), ''))) AS found
     FROM ledger_entries WHERE ${and(...where)}`);
   const heaps = new Map<string, Heap>();
   for (const [action, outcome, reason, occurredAt, place, organisation] of JSON.parse(
@@ -104,7 +107,8 @@ async function keptHeaps(
 ): Promise<Heap[]> {
   const [got] = await db.all<{ heaps: string }>(sql`
     SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation, entries)) AS heaps
-    FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries FROM ${table} WHERE ${and(sql`1`, ...where, outside.length === 0 ? undefined : notInArray(table.day, [...outside]))} GROUP BY day, kind, outcome, reason, place, organisation)`);
+    FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries
+    FROM ${table} WHERE ${and(sql`1`, ...where, outside.length === 0 ? undefined : notInArray(table.day, [...outside]))} GROUP BY day, kind, outcome, reason, place, organisation)`);
   return (JSON.parse(got?.heaps ?? '[]') as HeapTuple[]).map(
     ([day, kind, outcome, reason, place, organisation, entries]) => ({
       day,
@@ -189,7 +193,8 @@ async function byLinksOf(
   const { recipient: _with, ...others } = wanted;
   const { recipient: _without, ...notOthers } = without;
   const whose = JSON.stringify(people);
-  const byOthers = sql`${ledgerEntries.linkOf} IN (SELECT value FROM json_each(${whose})) AND coalesce(${ledgerEntries.recipientId} IN (SELECT value FROM json_each(${whose})), 0) = 0`;
+  const byOthers = sql`${ledgerEntries.linkOf} IN (SELECT value FROM json_each(${whose}))
+    AND coalesce(${ledgerEntries.recipientId} IN (SELECT value FROM json_each(${whose})), 0) = 0`;
   return heapsOf(
     db,
     [byOthers, ...conditionsOf(withoutCounted({ with: others, without: notOthers, own }), {})],
@@ -200,7 +205,9 @@ async function byLinksOf(
 /** What somebody on the staff did that is about no document and no dispatch of theirs. */
 async function actsOf(db: Reading, { own, ...filter }: EntryFilter, dayOf: DayOf): Promise<Heap[]> {
   if (own === undefined) return [];
-  const elsewhere = sql`${ledgerEntries.actorId} = ${own} AND coalesce(${ledgerEntries.documentId} IN ${ownDocuments(own)}, 0) = 0 AND coalesce(${ledgerEntries.dispatchId} IN ${ownDispatches(own)}, 0) = 0`;
+  const elsewhere = sql`${ledgerEntries.actorId} = ${own}
+    AND coalesce(${ledgerEntries.documentId} IN ${ownDocuments(own)}, 0) = 0
+    AND coalesce(${ledgerEntries.dispatchId} IN ${ownDispatches(own)}, 0) = 0`;
   return heapsOf(db, [elsewhere, ...conditionsOf(withoutCounted(filter), {})], dayOf);
 }
 
@@ -228,7 +235,8 @@ function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
 /** Where organisations were, as far as entries about somebody's documents and dispatches tell. */
 async function seenOf(db: Reading, kind: Kind, whose: Whose): Promise<Seen[]> {
   return db.all(
-    sql`SELECT organisation, place, min(day) AS first, sum(entries) AS entries FROM ledger_pairs WHERE ${and(sql`kind = ${kind}`, isWhose(whose, ledgerPairs.documentId, ledgerPairs.dispatchId))} GROUP BY organisation, place`,
+    sql`SELECT organisation, place, min(day) AS first, sum(entries) AS entries FROM ledger_pairs
+      WHERE ${and(sql`kind = ${kind}`, isWhose(whose, ledgerPairs.documentId, ledgerPairs.dispatchId))} GROUP BY organisation, place`,
   );
 }
 
@@ -251,7 +259,8 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
   let seen = -1;
   const refresh = async (): Promise<void> => {
     const [got] = await db.all<{ heaps: string }>(
-      sql`SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation, entries, last)) AS heaps FROM ledger_days WHERE last > ${seen}`,
+      sql`SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation,
+        entries, last)) AS heaps FROM ledger_days WHERE last > ${seen}`,
     );
     const tuples = JSON.parse(got?.heaps ?? '[]') as HeapTuple[];
     if (tuples.length > 0) seen = Math.max(seen, putAll(held, tuples));

@@ -32,8 +32,12 @@ const WITHIN_AN_OPEN = [
 
 /** Whether an entry is told with the open it belongs to, which itself began within the span. */
 function isFolded({ begins }: Span): SQL {
-  const shown = sql`SELECT 1 FROM ledger_entries o WHERE o.licence_id = ${ledgerEntries.licenceId} AND o.action IN ('document.opened', 'document.checked')${begins === undefined ? sql`` : sql` AND o.occurred_at >= ${begins}`}`;
-  return sql`(${inArray(ledgerEntries.action, [...WITHIN_AN_OPEN])} AND ${ledgerEntries.outcome} <> 'refused' AND ${ledgerEntries.licenceId} IS NOT NULL AND EXISTS (${shown}))`;
+  const shown = sql`SELECT 1 FROM ledger_entries o WHERE o.licence_id = ${ledgerEntries.licenceId}
+    AND o.action IN ('document.opened',
+    'document.checked')${begins === undefined ? sql`` : sql` AND o.occurred_at >= ${begins}`}`;
+  return sql`(${inArray(ledgerEntries.action, [...WITHIN_AN_OPEN])}
+    AND ${ledgerEntries.outcome} <> 'refused' AND ${ledgerEntries.licenceId} IS NOT NULL
+    AND EXISTS (${shown}))`;
 }
 
 /** How many entries are told with each of these opens. */
@@ -154,7 +158,9 @@ export function entriesWhere(
     gt(ledgerEntries.sequence, after),
     lt(ledgerEntries.sequence, before),
   );
-  return sql`SELECT group_concat(hash || ' ' || body, char(10)) AS rows FROM (SELECT ${ledgerEntries.hash}, ${ledgerEntries.body} FROM ${ledgerEntries} WHERE ${where} ORDER BY ${ledgerEntries.sequence} DESC LIMIT ${limit})`;
+  return sql`SELECT group_concat(hash || ' ' || body, char(10)) AS rows
+    FROM (SELECT ${ledgerEntries.hash}, ${ledgerEntries.body} FROM ${ledgerEntries} WHERE ${where}
+    ORDER BY ${ledgerEntries.sequence} DESC LIMIT ${limit})`;
 }
 
 /** Personal values of some entries, newest first; as one text, since there may be thousands. */
@@ -171,7 +177,8 @@ export async function personalOf(
       ? sql`sequence BETWEEN ${oldest} AND ${newest}`
       : sql`sequence IN (SELECT value FROM json_each(${JSON.stringify(sequences)}))`;
   const [got] = await db.all<{ found: string }>(
-    sql`SELECT json_group_array(json_array(sequence, field, value)) AS found FROM ledger_personal WHERE ${which} AND +field IN (SELECT value FROM json_each(${JSON.stringify(fields)}))`,
+    sql`SELECT json_group_array(json_array(sequence, field, value)) AS found FROM ledger_personal
+      WHERE ${which} AND +field IN (SELECT value FROM json_each(${JSON.stringify(fields)}))`,
   );
   const personal = new Map<number, Record<string, string>>();
   for (const [sequence, field, value] of JSON.parse(got?.found ?? '[]') as [
@@ -320,12 +327,16 @@ export async function accessChangesSince(
 ): Promise<(string | null)[][]> {
   // As one text: a wide cut leaves thousands of rows.
   const [got] = await db.all<{ found: string }>(sql`
-    SELECT json_group_array(json_array(grant_id, CASE WHEN action IN (SELECT value FROM json_each(${JSON.stringify(OWN_CHANGES)})) THEN NULL ELSE document_id END, recipient_id)) AS found FROM ledger_entries
+    SELECT json_group_array(json_array(grant_id, CASE WHEN action IN (SELECT value
+    FROM json_each(${JSON.stringify(OWN_CHANGES)})) THEN NULL
+    ELSE document_id END, recipient_id)) AS found FROM ledger_entries
     WHERE ${and(gt(ledgerEntries.sequence, sequence), inArray(ledgerEntries.action, [...ACCESS_CHANGES, ...OWN_CHANGES]))}`);
   const named = JSON.parse(got?.found ?? '[]') as (string | null)[][];
   const above = await db.all<{ id: string }>(sql`
     WITH RECURSIVE above(id) AS (
-      SELECT g.parent_id FROM ledger_entries e JOIN grants g ON g.id = e.grant_id AND g.passed_on_by IS NOT NULL WHERE e.sequence > ${sequence} AND e.action IN (SELECT value FROM json_each(${JSON.stringify(OWN_CHANGES)}))
+      SELECT g.parent_id FROM ledger_entries e JOIN grants g ON g.id = e.grant_id
+      AND g.passed_on_by IS NOT NULL WHERE e.sequence > ${sequence} AND e.action IN (SELECT value
+      FROM json_each(${JSON.stringify(OWN_CHANGES)}))
       UNION SELECT g.parent_id FROM grants g JOIN above ON g.id = above.id WHERE g.passed_on_by IS NOT NULL
     ) SELECT id FROM above WHERE id IS NOT NULL`);
   return above.length === 0 ? named : [...named, above.map(({ id }) => id)];
@@ -382,7 +393,8 @@ export async function* storedEntries(db: Reading): AsyncGenerator<StoredEntry[]>
   for (let from = 0; ;) {
     const [block] = await db.all<{ rows: string | null }>(sql`
       SELECT group_concat(sequence || ' ' || hash || ' ' || body, char(10)) AS rows
-      FROM (SELECT sequence, hash, body FROM ledger_entries WHERE sequence > ${from} ORDER BY sequence LIMIT ${BLOCK})`);
+      FROM (SELECT sequence, hash, body FROM ledger_entries WHERE sequence > ${from}
+      ORDER BY sequence LIMIT ${BLOCK})`);
     if (block?.rows == null) return;
     const entries = block.rows.split('\n').map(splitRow);
     yield entries;
@@ -394,7 +406,9 @@ export async function* storedEntries(db: Reading): AsyncGenerator<StoredEntry[]>
 export async function* storedHashes(db: Reading, size: number): AsyncGenerator<readonly string[]> {
   for (let from = 0; from < size; from += BLOCK) {
     const [block] = await db.all<{ hashes: string | null }>(
-      sql`SELECT group_concat(hash, ' ') AS hashes FROM (SELECT hash FROM ledger_entries WHERE sequence > ${from} AND sequence <= ${Math.min(size, from + BLOCK)} ORDER BY sequence)`,
+      sql`SELECT group_concat(hash, ' ') AS hashes FROM (SELECT hash FROM ledger_entries
+        WHERE sequence > ${from} AND sequence <= ${Math.min(size, from + BLOCK)}
+        ORDER BY sequence)`,
     );
     yield block?.hashes?.split(' ') ?? [];
   }
@@ -437,7 +451,8 @@ export async function destroyedAlone(
   staff: StaffId,
   since: number,
 ): Promise<number> {
-  const own = sql`json_extract(${ledgerEntries.body}, '$.actor.id') = ${staff} AND json_extract(${ledgerEntries.body}, '$.details.consent') IS NULL`;
+  const own = sql`json_extract(${ledgerEntries.body}, '$.actor.id') = ${staff}
+    AND json_extract(${ledgerEntries.body}, '$.details.consent') IS NULL`;
   return db.$count(
     ledgerEntries,
     and(

@@ -108,11 +108,15 @@ async function writePending(
   const [first] = entries;
   if (first !== undefined)
     await tx.run(
-      sql`INSERT INTO ledger_entries (sequence, body, hash) SELECT key + ${first.sequence}, value, CAST(substr(${Buffer.from(entries.map(({ hash }) => hash).join(''))}, key * ${HEX} + 1, ${HEX}) AS TEXT) FROM ${asRows(entries.map(({ body }) => body))}`,
+      sql`INSERT INTO ledger_entries (sequence, body, hash)
+        SELECT key + ${first.sequence}, value,
+        CAST(substr(${Buffer.from(entries.map(({ hash }) => hash).join(''))}, key * ${HEX} + 1,
+        ${HEX}) AS TEXT) FROM ${asRows(entries.map(({ body }) => body))}`,
     );
   if (personal.length > 0)
     await tx.run(
-      sql`INSERT INTO ledger_personal (sequence, field, salt, value) SELECT value ->> 0, value ->> 1, unhex(value ->> 2), value ->> 3 FROM ${asRows(personal)}`,
+      sql`INSERT INTO ledger_personal (sequence, field, salt, value)
+        SELECT value ->> 0, value ->> 1, unhex(value ->> 2), value ->> 3 FROM ${asRows(personal)}`,
     );
   await countDays(
     tx,
@@ -191,12 +195,17 @@ export async function countDays(
   // “WHERE true” keeps the parser from taking ON CONFLICT for a join's condition.
   await tx.run(sql`
     INSERT INTO ledger_days (day, kind, outcome, reason, place, organisation, entries, last)
-    SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5, value ->> 6, ${last} FROM ${asRows(heaped(days))} WHERE true
-    ON CONFLICT (day, kind, outcome, reason, place, organisation) DO UPDATE SET entries = entries + excluded.entries, last = excluded.last`);
+    SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5,
+    value ->> 6, ${last} FROM ${asRows(heaped(days))} WHERE true
+    ON CONFLICT (day, kind, outcome, reason, place, organisation) DO UPDATE
+    SET entries = entries + excluded.entries, last = excluded.last`);
   await tx.run(sql`
-    INSERT INTO ledger_pairs (day, kind, outcome, reason, place, organisation, document_id, recipient_id, dispatch_id, entries)
-    SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5, value ->> 6, value ->> 7, value ->> 8, value ->> 9 FROM ${asRows(heaped(pairs))} WHERE true
-    ON CONFLICT (document_id, recipient_id, dispatch_id, day, kind, outcome, reason, place, organisation) DO UPDATE SET entries = entries + excluded.entries`);
+    INSERT INTO ledger_pairs (day, kind, outcome, reason, place, organisation, document_id,
+    recipient_id, dispatch_id, entries)
+    SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5,
+    value ->> 6, value ->> 7, value ->> 8, value ->> 9 FROM ${asRows(heaped(pairs))} WHERE true
+    ON CONFLICT (document_id, recipient_id, dispatch_id, day, kind, outcome, reason, place,
+    organisation) DO UPDATE SET entries = entries + excluded.entries`);
 }
 
 async function sign(

@@ -32,16 +32,36 @@ export async function openedSince(
   }>(sql`
     WITH e AS (
       SELECT sequence, occurred_at, outcome, reason, recipient_id, link_of, document_id, dispatch_id,
-        coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = l.sequence AND p.field = 'place'), '') AS place, coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = l.sequence AND p.field = 'address'), '') AS address
-      FROM ledger_entries l WHERE sequence > ${after} AND sequence <= ${upTo} AND action = 'document.opened' AND outcome IN ('granted', 'refused') AND document_id IS NOT NULL ORDER BY sequence LIMIT ${limit}
+        coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = l.sequence
+        AND p.field = 'place'), '') AS place, coalesce((SELECT value FROM ledger_personal p
+        WHERE p.sequence = l.sequence AND p.field = 'address'), '') AS address
+      FROM ledger_entries l WHERE sequence > ${after} AND sequence <= ${upTo}
+      AND action = 'document.opened' AND outcome IN ('granted', 'refused')
+      AND document_id IS NOT NULL ORDER BY sequence LIMIT ${limit}
     )
-    SELECT e.sequence AS sequence, e.occurred_at AS at, e.outcome AS outcome, coalesce(e.reason, '') AS reason, coalesce(nullif(r.name, ''), r.address, nullif(e.address, ''), 'Somebody not known') AS who, coalesce(r.organisation, '') AS organisation,
-      coalesce((SELECT coalesce(nullif(w.name, ''), w.address) FROM recipients w WHERE w.id = e.link_of), '') AS linkOf, e.place AS place, d.id AS document, d.title AS title, coalesce(s.reference, '') AS dispatch, d.owner_id AS owner, d.deputy_id AS deputy, s.sent_by AS sender,
-      NOT EXISTS (SELECT 1 FROM ledger_entries o WHERE o.recipient_id = e.recipient_id AND o.sequence < e.sequence AND o.document_id = e.document_id AND o.action = 'document.opened' AND o.outcome = 'granted') AS first,
+    SELECT e.sequence AS sequence, e.occurred_at AS at, e.outcome AS outcome, coalesce(e.reason,
+    '') AS reason, coalesce(nullif(r.name, ''), r.address, nullif(e.address, ''),
+    'Somebody not known') AS who, coalesce(r.organisation, '') AS organisation,
+      coalesce((SELECT coalesce(nullif(w.name, ''), w.address) FROM recipients w
+      WHERE w.id = e.link_of), '') AS linkOf, e.place AS place, d.id AS document,
+      d.title AS title, coalesce(s.reference, '') AS dispatch, d.owner_id AS owner,
+      d.deputy_id AS deputy, s.sent_by AS sender,
+      NOT EXISTS (SELECT 1 FROM ledger_entries o WHERE o.recipient_id = e.recipient_id
+      AND o.sequence < e.sequence AND o.document_id = e.document_id
+      AND o.action = 'document.opened' AND o.outcome = 'granted') AS first,
       e.place <> '' AND r.organisation <> ''
-        AND NOT EXISTS (SELECT 1 FROM ledger_personal p JOIN ledger_entries o ON o.sequence = p.sequence JOIN recipients q ON q.id = o.recipient_id WHERE p.field = 'place' AND p.value = e.place AND p.sequence < e.sequence AND o.action = 'document.opened' AND o.outcome = 'granted' AND q.organisation = r.organisation)
-        AND EXISTS (SELECT 1 FROM recipients q JOIN ledger_entries o ON o.recipient_id = q.id JOIN ledger_personal p ON p.sequence = o.sequence AND p.field = 'place' WHERE q.organisation = r.organisation AND o.sequence < e.sequence AND o.action = 'document.opened' AND o.outcome = 'granted') AS elsewhere
-    FROM e JOIN documents d ON d.id = e.document_id LEFT JOIN recipients r ON r.id = e.recipient_id LEFT JOIN dispatches s ON s.id = e.dispatch_id ORDER BY e.sequence`);
+        AND NOT EXISTS (SELECT 1 FROM ledger_personal p
+        JOIN ledger_entries o ON o.sequence = p.sequence
+        JOIN recipients q ON q.id = o.recipient_id WHERE p.field = 'place' AND p.value = e.place
+        AND p.sequence < e.sequence AND o.action = 'document.opened' AND o.outcome = 'granted'
+        AND q.organisation = r.organisation)
+        AND EXISTS (SELECT 1 FROM recipients q JOIN ledger_entries o ON o.recipient_id = q.id
+        JOIN ledger_personal p ON p.sequence = o.sequence AND p.field = 'place'
+        WHERE q.organisation = r.organisation AND o.sequence < e.sequence
+        AND o.action = 'document.opened' AND o.outcome = 'granted') AS elsewhere
+    FROM e JOIN documents d ON d.id = e.document_id LEFT
+    JOIN recipients r ON r.id = e.recipient_id LEFT JOIN dispatches s ON s.id = e.dispatch_id
+    ORDER BY e.sequence`);
   return rows.map(({ at, outcome, owner, deputy, sender, first, elsewhere, place, ...row }) => ({
     ...row,
     place: place.split(',')[0] ?? '',
@@ -69,9 +89,12 @@ export async function endingSoon(
 > {
   const end = effectiveEnd('g', 'd');
   return db.all(sql`
-    SELECT s.reference AS reference, s.subject AS subject, count(DISTINCT g.recipient_id) AS people, min(${end}) AS until, s.sent_by AS sender
-    FROM grants g JOIN documents d ON d.id = g.document_id JOIN dispatches s ON s.id = g.dispatch_id JOIN recipients r ON r.id = g.recipient_id
-    WHERE g.revoked_at IS NULL AND d.revoked_at IS NULL AND r.blocked = 0 AND ${end} > ${from} AND ${end} <= ${to} GROUP BY s.id ORDER BY min(${end})`);
+    SELECT s.reference AS reference, s.subject AS subject,
+    count(DISTINCT g.recipient_id) AS people, min(${end}) AS until, s.sent_by AS sender
+    FROM grants g JOIN documents d ON d.id = g.document_id
+    JOIN dispatches s ON s.id = g.dispatch_id JOIN recipients r ON r.id = g.recipient_id
+    WHERE g.revoked_at IS NULL AND d.revoked_at IS NULL AND r.blocked = 0 AND ${end} > ${from}
+    AND ${end} <= ${to} GROUP BY s.id ORDER BY min(${end})`);
 }
 
 /**
@@ -85,8 +108,11 @@ export async function documentsEnding(
 ): Promise<DocumentId[]> {
   const end = effectiveEnd('g', 'd');
   const rows = await db.all<{ id: DocumentId }>(sql`
-    SELECT DISTINCT d.id AS id FROM grants g JOIN documents d ON d.id = g.document_id JOIN dispatches s ON s.id = g.dispatch_id
-    WHERE g.revoked_at IS NULL AND d.revoked_at IS NULL AND s.delivery = 'mail' AND ((${end} > ${from} AND ${end} <= ${to}) OR json_extract(g.conditions, '$.within') IS NOT NULL)`);
+    SELECT DISTINCT d.id AS id FROM grants g JOIN documents d ON d.id = g.document_id
+    JOIN dispatches s ON s.id = g.dispatch_id
+    WHERE g.revoked_at IS NULL AND d.revoked_at IS NULL AND s.delivery = 'mail'
+    AND ((${end} > ${from} AND ${end} <= ${to}) OR json_extract(g.conditions,
+    '$.within') IS NOT NULL)`);
   return rows.map(({ id }) => id);
 }
 

@@ -49,7 +49,8 @@ function wherePairs({
 export async function opensByPair(db: Reading, asked: OpensFilter): Promise<PairCount[]> {
   const [got] = await db.all<{ found: string }>(sql`
     SELECT json_group_array(json_array(recipient_id, document_id, opens, refused, first, last)) AS found FROM (
-      SELECT p.recipient_id, p.document_id, sum(CASE p.kind WHEN 'opened' THEN p.entries ELSE 0 END) AS opens, sum(CASE p.kind WHEN 'refused' THEN p.entries ELSE 0 END) AS refused,
+      SELECT p.recipient_id, p.document_id, sum(CASE p.kind WHEN 'opened' THEN p.entries
+      ELSE 0 END) AS opens, sum(CASE p.kind WHEN 'refused' THEN p.entries ELSE 0 END) AS refused,
         min(CASE p.kind WHEN 'opened' THEN p.day END) AS first, max(CASE p.kind WHEN 'opened' THEN p.day END) AS last
       FROM ledger_pairs p WHERE ${wherePairs(asked)} GROUP BY p.recipient_id, p.document_id)`);
   const rows = JSON.parse(got?.found ?? '[]') as [
@@ -79,7 +80,8 @@ export async function openDays(
   const [got] = await db.all<{ found: string }>(sql`
     SELECT json_group_array(json_array(recipient, day, opens)) AS found FROM (
       SELECT p.recipient_id AS recipient, p.day AS day, sum(p.entries) AS opens FROM ledger_pairs p
-      WHERE ${wherePairs(asked)} AND p.kind = 'opened' AND p.recipient_id IN (SELECT value FROM json_each(${JSON.stringify(people)})) GROUP BY p.recipient_id, p.day)`);
+      WHERE ${wherePairs(asked)} AND p.kind = 'opened' AND p.recipient_id IN (SELECT value
+      FROM json_each(${JSON.stringify(people)})) GROUP BY p.recipient_id, p.day)`);
   return (JSON.parse(got?.found ?? '[]') as [string, string, number][]).map(
     ([recipient, day, opens]) => ({ recipient, day, opens }),
   );
@@ -100,7 +102,9 @@ export async function givenPairs(
     organisation === undefined ? null : sql`r.organisation = ${organisation}`,
   ]);
   const [got] = await db.all<{ found: string }>(
-    sql`SELECT json_group_array(json_array(recipient_id, document_id)) AS found FROM (SELECT DISTINCT g.recipient_id, g.document_id FROM grants g JOIN recipients r ON r.id = g.recipient_id WHERE ${where})`,
+    sql`SELECT json_group_array(json_array(recipient_id, document_id)) AS found
+      FROM (SELECT DISTINCT g.recipient_id, g.document_id FROM grants g
+      JOIN recipients r ON r.id = g.recipient_id WHERE ${where})`,
   );
   return (JSON.parse(got?.found ?? '[]') as [string, string][]).map(([person, paper]) => ({
     recipient: person,
@@ -124,7 +128,8 @@ export async function openEntries(
   most: number,
 ): Promise<OpenRow[]> {
   const where = all([
-    sql`((e.action = 'document.opened' AND e.outcome = 'granted') OR e.outcome = 'refused') AND e.sequence > ${after} AND e.recipient_id IS NOT NULL AND e.document_id IS NOT NULL`,
+    sql`((e.action = 'document.opened' AND e.outcome = 'granted') OR e.outcome = 'refused')
+      AND e.sequence > ${after} AND e.recipient_id IS NOT NULL AND e.document_id IS NOT NULL`,
     document === undefined ? null : sql`e.document_id = ${document}`,
     dispatch === undefined ? null : sql`e.dispatch_id = ${dispatch}`,
     recipient === undefined ? null : sql`e.recipient_id = ${recipient}`,

@@ -20,7 +20,13 @@ export function isWhose(
   dispatch: SQLWrapper,
 ): SQL | undefined {
   if (whose === null) return undefined;
-  const own = sql`(${document === null ? sql`0` : sql`coalesce(${document} IN ${ownDocuments(whose.staff)}, 0)`} OR coalesce(${dispatch} IN ${ownDispatches(whose.staff)}, 0))`;
+  const own = sql`(${
+    document === null
+      ? sql`0`
+      : sql`coalesce(${document}
+    IN ${ownDocuments(whose.staff)},
+    0)`
+  } OR coalesce(${dispatch} IN ${ownDispatches(whose.staff)}, 0))`;
   return whose.of === 'own' ? own : sql`NOT ${own}`;
 }
 

@@ -108,8 +108,10 @@ export async function printsSince(
   const rows = await db.all<{ grant: GrantId; prints: number }>(sql`
     WITH RECURSIVE made(id, print) AS (
       SELECT json_extract(body, '$.rule'), sequence FROM ledger_entries
-      WHERE document_id = ${document} AND action = 'document.printed' AND outcome = 'granted' AND occurred_at > ${toUtcText(since)}
-      UNION SELECT g.parent_id, made.print FROM made JOIN grants g ON g.id = made.id WHERE g.passed_on_by IS NOT NULL AND g.parent_id IS NOT NULL
+      WHERE document_id = ${document} AND action = 'document.printed' AND outcome = 'granted'
+      AND occurred_at > ${toUtcText(since)}
+      UNION SELECT g.parent_id, made.print FROM made JOIN grants g ON g.id = made.id
+      WHERE g.passed_on_by IS NOT NULL AND g.parent_id IS NOT NULL
     ) SELECT id AS "grant", count(*) AS prints FROM made WHERE id IS NOT NULL GROUP BY id`);
   return new Map(rows.map(({ grant, prints }) => [grant, prints]));
 }

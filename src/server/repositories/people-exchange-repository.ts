@@ -9,7 +9,9 @@ export type KnownRecipient = KnownPerson & { readonly id: RecipientId };
 /** Everybody there is. As one text: a hundred thousand rows of their own would take seconds. */
 export async function everybody(db: Reading | Transaction): Promise<KnownRecipient[]> {
   const [got] = await db.all<{ found: string }>(
-    sql`SELECT json_group_array(json_array(id, address, name, organisation, zone, language)) AS found FROM (SELECT * FROM recipients WHERE kind = 'person' ORDER BY organisation, name, address)`,
+    sql`SELECT json_group_array(json_array(id, address, name, organisation, zone,
+      language)) AS found FROM (SELECT * FROM recipients WHERE kind = 'person'
+      ORDER BY organisation, name, address)`,
   );
   const rows = JSON.parse(got?.found ?? '[]') as [
     RecipientId,
@@ -43,7 +45,9 @@ export async function insertEverybody(
     language,
   ]);
   await tx.run(
-    sql`INSERT INTO recipients (id, address, name, organisation, zone, language, created_at) SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5, ${now} FROM json_each(${JSON.stringify(rows)})`,
+    sql`INSERT INTO recipients (id, address, name, organisation, zone, language, created_at)
+      SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5, ${now}
+      FROM json_each(${JSON.stringify(rows)})`,
   );
 }
 
@@ -59,6 +63,8 @@ export async function changeEverybody(
     language,
   ]);
   await tx.run(
-    sql`UPDATE recipients SET name = stated.value ->> 1, organisation = stated.value ->> 2, zone = stated.value ->> 3, language = stated.value ->> 4 FROM json_each(${JSON.stringify(rows)}) AS stated WHERE recipients.id = stated.value ->> 0`,
+    sql`UPDATE recipients SET name = stated.value ->> 1, organisation = stated.value ->> 2,
+      zone = stated.value ->> 3, language = stated.value ->> 4
+      FROM json_each(${JSON.stringify(rows)}) AS stated WHERE recipients.id = stated.value ->> 0`,
   );
 }

@@ -75,7 +75,9 @@ export async function listPeopleRows(
   const behind =
     after === undefined
       ? undefined
-      : sql`(${recipients.organisation}, ${recipients.name}, ${recipients.address}) > (SELECT organisation, name, address FROM recipients WHERE id = ${after})`;
+      : sql`(${recipients.organisation}, ${recipients.name},
+        ${recipients.address}) > (SELECT organisation, name, address FROM recipients
+        WHERE id = ${after})`;
   // Written out: with one table in the FROM the builder leaves table names off, which inside a
   // subquery would name another column.
   const own = sql.raw('"recipients"."id"');
@@ -90,7 +92,9 @@ export async function listPeopleRows(
       blocked: recipients.blocked,
       leftAt: recipients.leftAt,
       documents: sql<number>`(SELECT count(DISTINCT g.document_id) FROM grants g WHERE g.recipient_id = ${own})`,
-      live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL AND ${notEnded('g', 'd', now)} AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
+      live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id
+        WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL
+        AND ${notEnded('g', 'd', now)} AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
       opens: sql<number>`(SELECT count(*) FROM licences l WHERE l.recipient_id = ${own})`,
       lastOpen: sql<
         number | null
@@ -212,7 +216,8 @@ function inScope(scope: Scope): SQL {
   }
 }
 
-const SCOPED = sql`grants g JOIN recipients r ON r.id = g.recipient_id JOIN documents d ON d.id = g.document_id JOIN dispatches s ON s.id = g.dispatch_id`;
+const SCOPED = sql`grants g JOIN recipients r ON r.id = g.recipient_id
+  JOIN documents d ON d.id = g.document_id JOIN dispatches s ON s.id = g.dispatch_id`;
 
 /**
  * Grants inside a scope that are not revoked yet, with who answers for each; as one text, since
@@ -223,8 +228,11 @@ export async function grantsInScope(
   scope: Scope,
 ): Promise<ScopedGrant[]> {
   const [got] = await db.all<{ found: string }>(sql`
-    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id, s.sent_by, d.owner_id, d.deputy_id, json(g.rights), g.from_at, g.until_at, g.prints, json(g.conditions))) AS found FROM ${SCOPED}
-    WHERE (${inScope(scope)} OR g.parent_id IN (SELECT g.id FROM ${SCOPED} WHERE ${inScope(scope)} AND r.kind <> 'person')) AND g.revoked_at IS NULL`);
+    SELECT json_group_array(json_array(g.id, g.recipient_id, g.document_id, g.dispatch_id,
+    s.sent_by, d.owner_id, d.deputy_id, json(g.rights), g.from_at, g.until_at, g.prints,
+    json(g.conditions))) AS found FROM ${SCOPED}
+    WHERE (${inScope(scope)} OR g.parent_id IN (SELECT g.id FROM ${SCOPED} WHERE ${inScope(scope)}
+    AND r.kind <> 'person')) AND g.revoked_at IS NULL`);
   const rows = JSON.parse(got?.found ?? '[]') as [
     GrantId,
     RecipientId,
@@ -291,7 +299,9 @@ export async function beyondRevoking(
       sql`SELECT coalesce(sum(prints_made), 0) AS made FROM grants WHERE id IN ${cut}`,
     ),
     db.all<{ kept: number; sent: number; copied: number }>(sql`
-      SELECT ${whose(sql`e.action = 'document.kept'`)} AS kept, ${whose(sql`e.action <> 'document.kept'`)} AS sent, ${whose(sql`e.action = 'text.copied'`)} AS copied
+      SELECT ${whose(sql`e.action = 'document.kept'`)} AS kept,
+      ${whose(sql`e.action <> 'document.kept'`)} AS sent,
+      ${whose(sql`e.action = 'text.copied'`)} AS copied
       FROM grants g JOIN ledger_entries e ON e.recipient_id = g.recipient_id AND e.document_id = g.document_id
       WHERE g.id IN ${cut} AND e.action IN ('document.kept', 'text.sent', 'text.copied') AND e.outcome = 'granted'`),
   ]);

@@ -19,6 +19,9 @@ export async function sendingsByWay(db: Reading): Promise<ReadonlyMap<Way, numbe
     SELECT 'link' AS way, count(*) AS sendings FROM dispatches WHERE form IN ('link', 'both')
     UNION ALL SELECT 'file', count(*) FROM dispatches WHERE form IN ('file', 'both')
     UNION ALL SELECT 'unprotected', count(*) FROM dispatches WHERE form = 'unprotected'
-    UNION ALL SELECT CASE r.kind WHEN 'link' THEN 'open-link' ELSE 'domain' END, count(DISTINCT g.dispatch_id) FROM grants g JOIN recipients r ON r.id = g.recipient_id WHERE r.kind IN ('domain', 'link') AND g.revoked_at IS NULL GROUP BY r.kind`);
+    UNION ALL SELECT CASE r.kind WHEN 'link' THEN 'open-link'
+    ELSE 'domain' END, count(DISTINCT g.dispatch_id) FROM grants g
+    JOIN recipients r ON r.id = g.recipient_id WHERE r.kind IN ('domain', 'link')
+    AND g.revoked_at IS NULL GROUP BY r.kind`);
   return new Map(rows.map(({ way, sendings }) => [way, sendings]));
 }

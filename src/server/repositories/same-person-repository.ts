@@ -6,7 +6,9 @@ import { recipients } from '@/server/db/schema';
 
 /** Every id under which somebody is known, the one given first; as SQL, for what is about all of them. */
 export function idsOfPerson(id: RecipientId) {
-  return sql`(SELECT p.id FROM recipients p, recipients given WHERE given.id = ${id} AND (p.id = given.id OR p.id = given.same_as OR p.same_as = given.id OR p.same_as = given.same_as))`;
+  return sql`(SELECT p.id FROM recipients p, recipients given WHERE given.id = ${id}
+    AND (p.id = given.id OR p.id = given.same_as OR p.same_as = given.id
+    OR p.same_as = given.same_as))`;
 }
 
 /** The addresses of somebody besides the one that is given. */

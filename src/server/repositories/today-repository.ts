@@ -122,8 +122,13 @@ export async function unopened(db: Reading, now: number, whose: Whose | null) {
       openSince: sql<number>`min(max(coalesce(${grants.fromAt}, ${grants.givenAt}), ${grants.givenAt}))`,
       mail: sql<
         'waiting' | 'delivered' | 'failed' | null
-      >`(SELECT CASE ${outbox.state} WHEN 'sending' THEN 'waiting' WHEN 'unsure' THEN 'failed' ELSE ${outbox.state} END FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id} AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
-      refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries} WHERE ${ledgerEntries.dispatchId} = ${dispatches.id} AND ${ledgerEntries.recipientId} = ${recipients.id} AND ${ledgerEntries.action} = 'document.opened' AND ${ledgerEntries.outcome} = 'refused')`,
+      >`(SELECT CASE ${outbox.state} WHEN 'sending' THEN 'waiting' WHEN 'unsure' THEN 'failed'
+        ELSE ${outbox.state} END FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id}
+        AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
+      refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries}
+        WHERE ${ledgerEntries.dispatchId} = ${dispatches.id}
+        AND ${ledgerEntries.recipientId} = ${recipients.id}
+        AND ${ledgerEntries.action} = 'document.opened' AND ${ledgerEntries.outcome} = 'refused')`,
     })
     .from(grants)
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))

@@ -18,7 +18,9 @@ export async function liveBeneath(
   const below =
     which === 'following'
       ? sql`${grants.parentId} IN ${among(ids)} AND ${grants.follows}`
-      : sql`${grants.id} IN (WITH RECURSIVE below(id) AS (SELECT g.id FROM grants g WHERE g.parent_id IN ${among(ids)} UNION SELECT g.id FROM grants g JOIN below ON g.parent_id = below.id) SELECT id FROM below)`;
+      : sql`${grants.id} IN (WITH RECURSIVE below(id) AS (SELECT g.id FROM grants g
+        WHERE g.parent_id IN ${among(ids)} UNION SELECT g.id FROM grants g
+        JOIN below ON g.parent_id = below.id) SELECT id FROM below)`;
   return tx
     .select()
     .from(grants)
@@ -38,7 +40,10 @@ export async function passedOnFrom(
     .select()
     .from(grants)
     .where(
-      sql`${grants.id} IN (WITH RECURSIVE above(id) AS (SELECT value FROM json_each(${JSON.stringify(parents)}) UNION SELECT g.parent_id FROM grants g JOIN above ON g.id = above.id WHERE g.passed_on_by IS NOT NULL AND g.parent_id IS NOT NULL) SELECT id FROM above)`,
+      sql`${grants.id} IN (WITH RECURSIVE above(id) AS (SELECT value
+        FROM json_each(${JSON.stringify(parents)}) UNION SELECT g.parent_id FROM grants g
+        JOIN above ON g.id = above.id WHERE g.passed_on_by IS NOT NULL
+        AND g.parent_id IS NOT NULL) SELECT id FROM above)`,
     );
 }
 
@@ -55,7 +60,8 @@ export async function revokedAlong(tx: Transaction, ids: readonly GrantId[]): Pr
   const rows = await tx.all<{ id: GrantId }>(sql`
     WITH RECURSIVE along(id, at) AS (
       SELECT g.id, g.revoked_at FROM grants g WHERE g.id IN ${among(ids)}
-      UNION SELECT g.id, g.revoked_at FROM grants g JOIN along ON g.parent_id = along.id AND g.revoked_at = along.at AND g.left_at IS NULL
+      UNION SELECT g.id, g.revoked_at FROM grants g JOIN along ON g.parent_id = along.id
+      AND g.revoked_at = along.at AND g.left_at IS NULL
     ) SELECT id FROM along WHERE id NOT IN ${among(ids)}`);
   return rows.map(({ id }) => id);
 }
@@ -105,7 +111,9 @@ export async function renameAddressee(
 /** Where most people at a domain, `@yard.example`, are said to work; empty where nobody there is known. */
 export async function organisationAt(db: Reading | Transaction, domain: string): Promise<string> {
   const [row] = await db.all<{ organisation: string }>(
-    sql`SELECT organisation FROM recipients WHERE kind = 'person' AND organisation <> '' AND substr(address, instr(address, '@')) = ${domain} GROUP BY organisation ORDER BY count(*) DESC, organisation LIMIT 1`,
+    sql`SELECT organisation FROM recipients WHERE kind = 'person' AND organisation <> ''
+      AND substr(address, instr(address, '@')) = ${domain} GROUP BY organisation
+      ORDER BY count(*) DESC, organisation LIMIT 1`,
   );
   return row?.organisation ?? '';
 }
@@ -188,9 +196,12 @@ export async function givenByOtherGroups(
 ): Promise<{ readonly id: GrantId; readonly above: GrantId }[]> {
   return tx.all<{ id: GrantId; above: GrantId }>(sql`
     SELECT own.id AS id, min(other.id) AS above FROM grants own
-    JOIN grants other ON other.dispatch_id = own.dispatch_id AND other.document_id = own.document_id AND other.id <> own.parent_id AND other.revoked_at IS NULL
+    JOIN grants other ON other.dispatch_id = own.dispatch_id
+    AND other.document_id = own.document_id AND other.id <> own.parent_id
+    AND other.revoked_at IS NULL
     JOIN recipients addressee ON addressee.id = other.recipient_id AND addressee.kind = 'group'
-    JOIN group_members member ON member.recipient_id = own.recipient_id AND addressee.address = 'group:' || member.group_id
+    JOIN group_members member ON member.recipient_id = own.recipient_id
+    AND addressee.address = 'group:' || member.group_id
     WHERE own.id IN ${among(ids)} GROUP BY own.id`);
 }
 

@@ -49,7 +49,9 @@ async function needSecondPerson(tx: Transaction, actor: StaffActor, now: number)
   const zone = (await findOrganisation(tx))?.zone ?? 'UTC';
   throw new ServiceError(
     'NOT_ALLOWED',
-    `You became an administrator a short while ago. You can approve what others ask for from ${new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone }).format(from)} (${zone}) on.`,
+    'You became an administrator a short while ago. You can approve what others ask for from ' +
+      `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone }).format(from)} ` +
+      `(${zone}) on.`,
   );
 }
 

@@ -270,7 +270,8 @@ export async function changeGrant(
   if (broken !== undefined)
     throw new ServiceError(
       'INVALID',
-      `The right to ${broken.right} cannot stand without ${broken.needs === 'unlimited-print' ? 'print without a limit' : broken.needs}.`,
+      `The right to ${broken.right} cannot stand without ` +
+        `${broken.needs === 'unlimited-print' ? 'print without a limit' : broken.needs}.`,
     );
   if (widens(before, terms))
     await needWithinLimits(tx, actor, {

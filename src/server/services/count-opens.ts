@@ -248,7 +248,12 @@ export async function exportOpens(
       cells.map(({ document }) => ({ recipient, document })),
     ),
   );
-  const head = `# Embargo opens; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days in ${zone}; filter: ${stated === '' ? 'none' : stated}; opens: ${String(totals.opens)} by ${String(totals.openedBy)} people; refused: ${String(totals.refused)} to ${String(totals.refusedTo)} people; never opened anything: ${String(totals.neverOpened)} people\r\n`;
+  const head =
+    `# Embargo opens; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days ` +
+    `in ${zone}; filter: ${stated === '' ? 'none' : stated}; opens: ${String(totals.opens)} by ` +
+    `${String(totals.openedBy)} people; refused: ${String(totals.refused)} to ` +
+    `${String(totals.refusedTo)} people; never opened anything: ${String(totals.neverOpened)} ` +
+    'people\r\n';
   return pieces(deps, input, zone, `${head}${csvLine(COLUMNS)}`, names, neverLines(people, names));
 }
 

@@ -84,7 +84,8 @@ export async function destroyKey(
     )
       throw new ServiceError(
         'CONFLICT',
-        'You destroyed a key within the last day, and destroying several needs a second person here. Select the documents in Documents and ask for it there.',
+        'You destroyed a key within the last day, and destroying several needs a second ' +
+          'person here. Select the documents in Documents and ask for it there.',
       );
     if ((await destroyIn(deps, tx, actor, [id], {}, await needBecause(tx, reason))) === 0)
       throw new ServiceError('CONFLICT', 'Its key was destroyed before.');

@@ -120,7 +120,8 @@ async function settleRecipients(
   if (people.length + members.length > MOST_RECIPIENTS)
     throw new ServiceError(
       'TOO_MANY',
-      `A sending reaches at most ${String(MOST_RECIPIENTS)} people. With the groups, this one would reach ${String(people.length + members.length)}: make it two.`,
+      `A sending reaches at most ${String(MOST_RECIPIENTS)} people. With the groups, this ` +
+        `one would reach ${String(people.length + members.length)}: make it two.`,
     );
   const given = { terms: input.terms, kept };
   return {
@@ -156,7 +157,8 @@ function checkPeople(deps: Deps, { terms, recipients }: People, now: number): vo
   if (deps.mailer === null)
     throw new ServiceError(
       'MAIL_NOT_SET_UP',
-      'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again: without them no recipient could prove an address.',
+      'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again: without them no ' +
+        'recipient could prove an address.',
     );
   if (
     [terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(
@@ -192,7 +194,9 @@ async function checkSize(
   if (bytes > MOST_MAILED)
     throw new ServiceError(
       'TOO_LARGE',
-      `These files are ${String(Math.ceil(bytes / 1024 / 1024))} MB together, more than mail carries (${String(MOST_MAILED / 1024 / 1024)} MB). Carry the protected files by hand, or mail the link.`,
+      `These files are ${String(Math.ceil(bytes / 1024 / 1024))} MB together, more than mail ` +
+        `carries (${String(MOST_MAILED / 1024 / 1024)} MB). Carry the protected files by hand, ` +
+        'or mail the link.',
     );
 }
 
@@ -319,7 +323,9 @@ async function checkKept(
     if (ceiling === null) continue;
     throw new ServiceError(
       'NOT_ALLOWED',
-      `Nobody may keep a copy of “${document.title}”: the ceiling of ${levelText[ceiling.level]} forbids that, so it does not go out unprotected. Send a link or a protected file.`,
+      `Nobody may keep a copy of “${document.title}”: the ceiling of ` +
+        `${levelText[ceiling.level]} forbids that, so it does not go out unprotected. Send a ` +
+        'link or a protected file.',
     );
   }
 }
@@ -397,7 +403,8 @@ export async function addPeople(
     if (already.length > 0)
       throw new ServiceError(
         'CONFLICT',
-        `${already.map(({ address }) => address).join(', ')} ${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`,
+        `${already.map(({ address }) => address).join(', ')} ` +
+          `${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`,
       );
     const given = await giveGrants(deps, tx, actor, {
       ...dispatch,

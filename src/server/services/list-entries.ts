@@ -254,7 +254,10 @@ export async function exportLedger(
     .filter(({ value }) => passesKind(filter, value))
     .map(({ value, entries }) => `${value} ${String(entries)}`)
     .join(', ');
-  const head = `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days in ${zone}; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}; of these: ${counted === '' ? 'none' : counted}\r\n${EXPORT_COLUMNS.join(',')}\r\n`;
+  const head =
+    `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; ` +
+    `days in ${zone}; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}; of ` +
+    `these: ${counted === '' ? 'none' : counted}\r\n${EXPORT_COLUMNS.join(',')}\r\n`;
   return withHead(
     head,
     deps.exporter.csv(filter, spanOf(filter, zone), await lastSequence(deps.db.read)),

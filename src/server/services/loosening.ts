@@ -43,7 +43,9 @@ export async function needNothingLoosened(
     const name = (await subjectNames(tx, [each.before.document as DocumentId]))(lifted);
     throw new ServiceError(
       'NOT_ALLOWED',
-      `${lifted.level === 'organisation' ? 'The organisation' : `“${name ?? ''}”`} sets limits or a watermark that would not hold any more. Nothing was changed. Ask an administrator.`,
+      `${lifted.level === 'organisation' ? 'The organisation' : `“${name ?? ''}”`} sets ` +
+        'limits or a watermark that would not hold any more. Nothing was changed. Ask an ' +
+        'administrator.',
     );
   }
 }

@@ -46,7 +46,8 @@ async function needWhole(deps: BackupDeps, row: StoredVersion): Promise<void> {
   if ((await contentProblem(deps, row)) === null) return;
   throw new ServiceError(
     'CONFLICT',
-    `The stored content of ${row.reference} ${row.title} is damaged: a backup could not bring it back. Run check, and restore it first.`,
+    `The stored content of ${row.reference} ${row.title} is damaged: a backup could not ` +
+      'bring it back. Run check, and restore it first.',
   );
 }
 

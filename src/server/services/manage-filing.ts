@@ -285,7 +285,8 @@ export async function removeMarking(
     if (marking.documents > 0)
       throw new ServiceError(
         'CONFLICT',
-        `${counted(marking.documents, 'document is', 'documents are')} marked “${marking.name}”. Mark them otherwise first.`,
+        `${counted(marking.documents, 'document is', 'documents are')} marked “${marking.name}”. ` +
+          'Mark them otherwise first.',
       );
     await removeMarkingRow(tx, id);
     await removeRulesOf(tx, 'marking', id);

@@ -211,7 +211,9 @@ async function checkHead(head: Uint8Array): Promise<void> {
     found === undefined
       ? {}
       : {
-          sentence: `This file is not a PDF, whatever its name says: its content is ${found.ext.toUpperCase()} (${found.mime}).`,
+          sentence:
+            'This file is not a PDF, whatever its name says: its content is ' +
+            `${found.ext.toUpperCase()} (${found.mime}).`,
         },
   );
 }

@@ -32,7 +32,8 @@ export async function addAddress(
     if (person.blocked !== other.blocked)
       throw new ServiceError(
         'CONFLICT',
-        `One of these addresses is blocked and the other is not. Block or unblock one first, so that nobody is let in or shut out by joining them.`,
+        'One of these addresses is blocked and the other is not. Block or unblock one first, ' +
+          'so that nobody is let in or shut out by joining them.',
       );
     const root = person.sameAs ?? person.id;
     for (const each of [other, ...(await otherAddresses(tx, other.id))])

@@ -55,6 +55,7 @@ export async function needOurs(
   if (await areOurs(deps, db, rows)) return;
   throw new ServiceError(
     'CONFLICT',
-    'Something this rests on was changed in the database by another program. Nothing was done. Verify the ledger, and ask whoever runs this server.',
+    'Something this rests on was changed in the database by another program. Nothing was ' +
+      'done. Verify the ledger, and ask whoever runs this server.',
   );
 }

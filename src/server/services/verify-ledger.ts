@@ -186,7 +186,8 @@ async function checkEnd(
       sequence: walk.size,
       kind: 'end-foreign',
       detail:
-        'the last entries, the checkpoints or the sums beside them were not written by this product: entries were added, taken away or rewritten since its last commit',
+        'the last entries, the checkpoints or the sums beside them were not written by this ' +
+        'product: entries were added, taken away or rewritten since its last commit',
     },
   ];
 }
@@ -291,7 +292,9 @@ export async function verifyLedger(
       {
         sequence: walk.size + 1,
         kind: 'checkpoint-differs',
-        detail: `a signed checkpoint covers ${String(checkpoints.last)} entries, and only ${String(walk.size)} are here`,
+        detail:
+          `a signed checkpoint covers ${String(checkpoints.last)} entries, and only ` +
+          `${String(walk.size)} are here`,
       },
     ]);
   const gone = checkpoints.outside.filter((size) => !checkpoints.inside.has(size));

@@ -96,7 +96,8 @@ function newKey(generation: number): MasterKey {
 export function openMasterKeys(file: string, mayMake: boolean): MasterKeys {
   if (!existsSync(file) && !mayMake)
     throw new ConfigError(
-      `The master key file ${file} is missing, and the database that it opens is there. Put the key back; a new one would open nothing.`,
+      `The master key file ${file} is missing, and the database that it opens is there. Put ` +
+        'the key back; a new one would open nothing.',
     );
   if (!existsSync(file)) writeKeys(file, [newKey(1)]);
   const seen = new Map<number, MasterKey>();

@@ -56,7 +56,8 @@ export function ceilingWarnings(
   }
   return [...byText].map(
     ([text, titles]) =>
-      `${titles.length > 3 ? `${String(titles.length)} of the documents` : titles.map((title) => `“${title}”`).join(', ')}: ${text}.`,
+      `${titles.length > 3 ? `${String(titles.length)} of the documents` : titles.map((title) => `“${title}”`).join(', ')}: ` +
+      `${text}.`,
   );
 }
 

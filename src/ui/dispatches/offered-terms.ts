@@ -82,6 +82,8 @@ export function stillOpen(
   const until = Math.ceil((now + DAYS_AT_FIRST * DAY) / HOUR) * HOUR;
   return {
     terms: { ...terms, until },
-    said: `The end of these terms has passed, so this one lies ${String(DAYS_AT_FIRST)} days ahead. Choose another if that is not meant.`,
+    said:
+      `The end of these terms has passed, so this one lies ${String(DAYS_AT_FIRST)} days ` +
+      'ahead. Choose another if that is not meant.',
   };
 }

@@ -33,7 +33,9 @@ export function DocumentView({
 }) {
   const destroys = useHolds('destroy-key');
   const live = detail.grants.filter((grant) => stateOf(grant, now) === 'live');
-  const summary = `${counted(detail.pages, 'page')} · ${sizeText(detail.bytes)} · owned by ${detail.ownerName} · ${openWords(detail.reached)}`;
+  const summary =
+    `${counted(detail.pages, 'page')} · ${sizeText(detail.bytes)} · owned by ` +
+    `${detail.ownerName} · ${openWords(detail.reached)}`;
   return (
     <GrantsSurface
       head={

@@ -67,7 +67,10 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
         <div className="head">
           <ListHead
             title="Documents"
-            words={`${page.total.toLocaleString('en-GB')} ${filter.folder === undefined && filter.marking === undefined && filter.q === '' ? 'in all' : 'here'}`}
+            words={
+              `${page.total.toLocaleString('en-GB')} ` +
+              `${filter.folder === undefined && filter.marking === undefined && filter.q === '' ? 'in all' : 'here'}`
+            }
             search={search}
             onSearch={(text) => {
               setSearch(text);

@@ -169,7 +169,10 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
         onChange={(event) => {
           setChosen(event.target.value);
         }}
-        helperText={`${rightsLine(terms.rights, terms.prints)}, ${terms.days === null ? 'no end' : `${String(terms.days)} days`}`}
+        helperText={
+          `${rightsLine(terms.rights, terms.prints)}, ` +
+          `${terms.days === null ? 'no end' : `${String(terms.days)} days`}`
+        }
       >
         {[asUsual, ...lacking.terms].map(({ id, name }) => (
           <MenuItem key={id} value={id}>

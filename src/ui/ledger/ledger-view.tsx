@@ -73,7 +73,9 @@ export function LedgerView({
               }
             >
               {page.everything
-                ? `${page.size.toLocaleString('en-GB')} entries, ${page.signedAt === null ? 'none' : page.signedSize.toLocaleString('en-GB')} signed`
+                ? `${page.size.toLocaleString('en-GB')} entries, ` +
+                  `${page.signedAt === null ? 'none' : page.signedSize.toLocaleString('en-GB')} ` +
+                  'signed'
                 : 'of your documents, your dispatches, your acts'}
             </span>
             <span className="gap" />

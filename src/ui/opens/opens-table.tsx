@@ -183,7 +183,10 @@ function Line({
       <line x1="0" x2="300" y1="7" y2="7" stroke="var(--line)" />
       {discs.map(({ first, last, opens, x, r }) => (
         <circle key={first} cx={x * 3} cy="7" r={r} fill="var(--current)">
-          <title>{`${first === last ? dayText(first) : `${dayText(first)} to ${dayText(last)}`}: ${counted(opens, 'open')}`}</title>
+          <title>
+            {`${first === last ? dayText(first) : `${dayText(first)} to ${dayText(last)}`}: ` +
+              `${counted(opens, 'open')}`}
+          </title>
         </circle>
       ))}
     </svg>

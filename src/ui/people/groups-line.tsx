@@ -54,7 +54,8 @@ export function GroupsLine({
         <span className="quiet">
           {chosen.live === 0
             ? 'Nothing was sent to it as such. '
-            : `${String(chosen.live)} ${chosen.live === 1 ? 'sending is' : 'sendings are'} for it as such: who joins has them, who leaves loses them. `}
+            : `${String(chosen.live)} ${chosen.live === 1 ? 'sending is' : 'sendings are'} for ` +
+              'it as such: who joins has them, who leaves loses them. '}
           Done away with, what its people hold stays theirs.
         </span>
       )}

@@ -45,7 +45,11 @@ export function PeopleView({
         <div className="head">
           <ListHead
             title="People"
-            words={`${page.total.toLocaleString('en-GB')} in ${page.organisations.toLocaleString('en-GB')} ${page.organisations === 1 ? 'organisation' : 'organisations'}`}
+            words={
+              `${page.total.toLocaleString('en-GB')} in ` +
+              `${page.organisations.toLocaleString('en-GB')} ` +
+              `${page.organisations === 1 ? 'organisation' : 'organisations'}`
+            }
             search={search}
             onSearch={(text) => {
               setSearch(text);

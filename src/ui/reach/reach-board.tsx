@@ -146,7 +146,10 @@ export function ReachBoard({ lines, now, selected, onSelect, proposed, onPropose
 function wordsOf(line: BoardLine): string {
   const count = (kind: 'opened' | 'refused') =>
     line.marks.filter((mark) => mark.kind === kind).length;
-  return `${line.name}, ${line.under}: ${line.may}; opened ${String(count('opened'))} times, refused ${String(count('refused'))} times${line.revokedAt === null ? '' : '; revoked'}`;
+  return (
+    `${line.name}, ${line.under}: ${line.may}; opened ${String(count('opened'))} times, ` +
+    `refused ${String(count('refused'))} times${line.revokedAt === null ? '' : '; revoked'}`
+  );
 }
 
 function Row({

@@ -104,7 +104,8 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
             <h2>Two people</h2>
             <p>
               {twoPeople
-                ? 'Destroying several keys at once needs a second administrator’s consent, and a new recovery key is kept by two people.'
+                ? 'Destroying several keys at once needs a second administrator’s consent, and ' +
+                  'a new recovery key is kept by two people.'
                 : 'One administrator alone can destroy many keys, and keep the recovery key.'}
             </p>
             <div className="row">

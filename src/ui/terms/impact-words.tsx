@@ -68,7 +68,8 @@ export function ImpactWords({
       <p className="answer">
         {impact.pairs === 0
           ? untouched
-          : `It touches ${audience(people, false)} and ${String(documents)} ${documents === 1 ? 'document' : 'documents'}.`}
+          : `It touches ${audience(people, false)} and ${String(documents)} ` +
+            `${documents === 1 ? 'document' : 'documents'}.`}
       </p>
       {unknown && <p>And whoever else a domain or a link lets in, how many is unknown.</p>}
       {sentences(impact, other).map((sentence) => (

@@ -29,7 +29,8 @@ export function OdrlPart({
     </>
   );
   const done = ({ taken }: { readonly taken: number }) =>
-    `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What was sent before stays as it was sent.`;
+    `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What ` +
+    'was sent before stays as it was sent.';
   return (
     <section aria-label="Out and in" style={{ padding: '18px 22px 0' }}>
       {mayChange ? (

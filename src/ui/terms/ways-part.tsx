@@ -144,7 +144,8 @@ export function WayForm({
         <p>
           {rule.sendings === 0
             ? 'Nothing went out so yet.'
-            : `${String(rule.sendings)} ${rule.sendings === 1 ? 'sending' : 'sendings'} went out so; they stay as they were sent.`}
+            : `${String(rule.sendings)} ${rule.sendings === 1 ? 'sending' : 'sendings'} went ` +
+              'out so; they stay as they were sent.'}
         </p>
       )}
       <div className="row">

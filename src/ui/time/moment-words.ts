@@ -16,7 +16,10 @@ export function momentText(at: number, zone: string): string {
       .formatToParts(at)
       .map((part) => [part.type, part.value]),
   );
-  return `${parts['day'] ?? ''} ${MONTHS[Number(parts['month']) - 1] ?? ''} ${parts['year'] ?? ''} ${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`;
+  return (
+    `${parts['day'] ?? ''} ${MONTHS[Number(parts['month']) - 1] ?? ''} ${parts['year'] ?? ''} ` +
+    `${parts['hour'] ?? ''}:${parts['minute'] ?? ''}`
+  );
 }
 
 /** `25 Nov 2026` for the day `2026-11-25`. */

@@ -84,7 +84,8 @@ describe('reasons in words', () => {
         changes: [change, { kind: 'raise-ceiling', ceiling, limit: 'days', name: 'Hull 412' }],
       }),
     ).toBe(
-      'To change this, both are needed: set a later end for the grant of D-0002 and raise the ceiling on days of the folder Hull 412.',
+      'To change this, both are needed: set a later end for the grant of D-0002 and raise ' +
+        'the ceiling on days of the folder Hull 412.',
     );
     expect(remedyOf(rule)).toBe('Nothing can change it.');
   });

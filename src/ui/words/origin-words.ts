@@ -13,6 +13,7 @@ function by(origin: DefaultsRow | null): string {
 export function originWords({ terms, origins }: Begun<DefaultsRow>): string[] {
   return [
     `${rightsLine(terms.rights, terms.prints)}: ${by(origins.rights)}`,
-    `${terms.days === null ? 'no end' : `${String(terms.days)} ${terms.days === 1 ? 'day' : 'days'}`}: ${by(origins.days)}`,
+    `${terms.days === null ? 'no end' : `${String(terms.days)} ${terms.days === 1 ? 'day' : 'days'}`}: ` +
+      `${by(origins.days)}`,
   ];
 }

@@ -31,8 +31,12 @@ export const warningWords: Record<
     next: 'Verify the ledger, and find out who can write to the database.',
   }),
   'witness-ahead': (detail) => ({
-    title: `The witness knows ${detail.split(' ')[0] ?? ''} entries of the ledger, and the database has ${detail.split(' ')[1] ?? ''}.`,
-    next: 'The database was put back to an earlier state. What was revoked since may be open again: restore a backup with the list of what ended.',
+    title:
+      `The witness knows ${detail.split(' ')[0] ?? ''} entries of the ledger, and the database ` +
+      `has ${detail.split(' ')[1] ?? ''}.`,
+    next:
+      'The database was put back to an earlier state. What was revoked since may be open ' +
+      'again: restore a backup with the list of what ended.',
   }),
   'witness-key-differs': () => ({
     title: 'The ledger is signed with another key than the witness knows.',

@@ -53,7 +53,8 @@ export function YouView({ you }: { readonly you: YouPage }) {
             <p>
               {you.factor
                 ? 'On. You sign in with your password and the code of an authenticator app.'
-                : 'Off. Whoever learns your password can sign in as you. An authenticator app on your phone adds a code that changes every half minute.'}
+                : 'Off. Whoever learns your password can sign in as you. An authenticator app ' +
+                  'on your phone adds a code that changes every half minute.'}
             </p>
             {you.factor && (
               <div className="row">

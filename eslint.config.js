@@ -176,6 +176,7 @@ export default tseslint.config(
         },
       ],
       'local/no-junk-drawer': 'error',
+      'max-len': ['error', { code: 120 }],
       '@typescript-eslint/switch-exhaustiveness-check': [
         'error',
         { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: true },

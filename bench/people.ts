@@ -51,8 +51,13 @@ export async function bringingPeople(folder: string): Promise<void> {
     proven: true,
     from: { network: '192.0.2.10', agent: 'bench' },
   };
+  const row = (title: string, n: number): string =>
+    `person${String(n)}@org${String(n % 3000)}.example,` +
+    `${n % 2 === 0 ? title : 'Person'} ${String(n)},` +
+    `Organisation ${String(n % 3000)},Europe/Oslo,nb\n`;
   const list = (title: string): string =>
-    `email,name,organisation,zone,language\n${Array.from({ length: MANY }, (_, n) => `person${String(n)}@org${String(n % 3000)}.example,${n % 2 === 0 ? title : 'Person'} ${String(n)},Organisation ${String(n % 3000)},Europe/Oslo,nb\n`).join('')}`;
+    'email,name,organisation,zone,language\n' +
+    Array.from({ length: MANY }, (_, n) => row(title, n)).join('');
   for (const [title, words] of [
     ['Person', 'all new'],
     ['Doctor', 'half of them changed'],

@@ -33,8 +33,7 @@ for (const subset of ['latin', 'latin-ext']) {
   }
 }
 
-writeFileSync(
-  'src/core/watermark/outlines.json',
-  `${JSON.stringify({ font: 'Atkinson Hyperlegible Next SemiBold, SIL Open Font License 1.1', unitsPerEm, outlines }).replaceAll('"],"', '"],\n"')}\n`,
-);
+const font = 'Atkinson Hyperlegible Next SemiBold, SIL Open Font License 1.1';
+const json = JSON.stringify({ font, unitsPerEm, outlines }).replaceAll('"],"', '"],\n"');
+writeFileSync('src/core/watermark/outlines.json', `${json}\n`);
 console.log(`${String(Object.keys(outlines).length)} outlines`);

@@ -110,7 +110,8 @@ export function ensureRealDocuments() {
   if (files.every((file) => existsSync(path.join(DOCUMENTS, path.basename(file))))) return;
   if (!isThere('apt-get'))
     throw new Error(
-      `The tests need ${files.map((file) => path.basename(file)).join(', ')} from Debian's packages ${Object.keys(REAL_DOCUMENTS).join(', ')} in ${DOCUMENTS}.`,
+      `The tests need ${files.map((file) => path.basename(file)).join(', ')} from Debian's packages ` +
+        `${Object.keys(REAL_DOCUMENTS).join(', ')} in ${DOCUMENTS}.`,
     );
   console.log("Fetching documents from Debian's packages…");
   const folder = mkdtempSync(path.join(tmpdir(), 'embargo-debian-'));
@@ -126,8 +127,9 @@ export function ensureRealDocuments() {
 }
 
 /**
- * How the server is started. The C library else keeps memory for each thread that draws, and never gives back what large
- * pictures took; the engine else lets twice as much garbage gather before it looks.
+ * How the server is started. The C library else keeps memory for each thread that draws, and never
+ * gives back what large pictures took; the engine else lets twice as much garbage gather before it
+ * looks.
  */
 export const SERVER = {
   flags: ['--max-semi-space-size=8'],
@@ -142,8 +144,9 @@ export const SERVER = {
 const RESTARTS = 5;
 
 /**
- * Runs the built server with these settings until it ends. A harmed text in the database makes its driver end the process: it is
- * then started again, and looks through the whole database before it serves.
+ * Runs the built server with these settings until it ends. A harmed text in the database makes its
+ * driver end the process: it is then started again, and looks through the whole database before it
+ * serves.
  */
 export function serve(environment) {
   let { status, signal } = run({});

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
-test('defaults and watermarks of a level are set after reading whom they touch, begin the next sending, and are undone', async ({
+test('defaults and marks of a level are set after their impact is read, begin the next dispatch, are undone', async ({
   page,
 }) => {
   await signIn(page);
@@ -86,7 +86,7 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
   await expect(page.getByText('The model, for the press')).toHaveCount(0);
 });
 
-test('a live group takes in who joins, and a way of handing out is decided and undone; by a link without proof somebody unknown reads', async ({
+test('a group takes in who joins; a way of delivery is decided and undone; an open link is read', async ({
   page,
   browser,
 }) => {

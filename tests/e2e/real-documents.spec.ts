@@ -35,7 +35,7 @@ async function coloursOf(reader: Page, page: number): Promise<number> {
     });
 }
 
-test('long, full of pictures, or with a broken table, they are protected, sent, read to the last page and kept', async ({
+test('long, full of pictures or with a broken table, they are protected, sent, read and kept', async ({
   page,
   browser,
 }) => {

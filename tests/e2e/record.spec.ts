@@ -124,7 +124,7 @@ test('what somebody copies is written down as it is copied, and a page that fail
   await reader.context().close();
 });
 
-test('after a revocation a list says who is shut out, names who tries, closes itself, and is taken along signed', async ({
+test('after a revocation a list says who is shut out and who tries, closes itself, and is exported signed', async ({
   page,
   browser,
 }) => {

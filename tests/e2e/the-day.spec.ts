@@ -103,7 +103,7 @@ test('the person who left loses everything, after it was said what that is, and 
   await expect(panel).toContainText('Europe/Berlin, where it is');
 });
 
-test('the tender that closed: rights are narrowed for several together, somebody is added, links are carried by hand', async ({
+test('the tender that closed: rights are narrowed for several, one is added, links go by hand', async ({
   page,
 }) => {
   await signIn(page);

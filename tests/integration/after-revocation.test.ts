@@ -252,7 +252,7 @@ describe('what is said is so', () => {
   const openBy = async (token: string, address: string, of: DocumentId) =>
     openDocument(product.deps, await prove(product, token, address), { token, document: of });
 
-  test('of a person whose way along with a domain was closed later, from then on; who tries by their link is not them', async () => {
+  test('a person whose way by a domain closed later is listed from then on, not who uses their link', async () => {
     const { deps, ida, clock } = product;
     const paper = await protect(product, await drawing(1), 'Rudder');
     const now = deps.clock.now();
@@ -344,7 +344,7 @@ describe('whoever may not take it back', () => {
 });
 
 describe('after a document was revoked', () => {
-  test('everybody is on the list, until it is reinstated; nothing is taken back once its key is destroyed', async () => {
+  test('everybody is listed until it is reinstated; nothing is undone once its key is destroyed', async () => {
     await revokeDocument(product.deps, product.ida, { id: document, reason: 'Wrong drawing' });
     const rows = await rowsOf({ document });
     expect(Object.keys(rows).sort()).toEqual([

@@ -148,7 +148,7 @@ describe('a backup', () => {
 });
 
 describe('a restore', () => {
-  test('brings everything back, also after a rotation; everybody signs in and proves anew; it stands on a ledger that holds', async () => {
+  test('brings everything back, also after a rotation; everybody signs in anew; the ledger holds', async () => {
     const document = await protect(product, bytes);
     const { tokenOf } = await dispatch(product, [document], ['mira@yard.example']);
     const reader = await prove(product, tokenOf('mira@yard.example'), 'mira@yard.example');
@@ -192,7 +192,7 @@ describe('a restore', () => {
     await restored.close();
   });
 
-  test('does not bring back what was revoked, narrowed, blocked or destroyed since, and gives nothing back', async () => {
+  test('brings nothing back that was revoked, narrowed, blocked or destroyed since', async () => {
     const [first, second, third] = [
       await protect(product, bytes),
       await protect(product, bytes),
@@ -308,7 +308,7 @@ describe('a restore', () => {
     await restored.close();
   });
 
-  test('and again from the list that the first restore wrote: ceilings, rules and limits are in it as well', async () => {
+  test('again from the list that the first restore wrote: ceilings, rules and limits are in it as well', async () => {
     await protect(product, bytes);
     await backUp();
     await putCeiling(product.deps, product.ida, {
@@ -342,7 +342,7 @@ describe('a restore', () => {
     await restored.close();
   });
 
-  test('where the database alone is put back beside a newer list, what is revoked from then on is in the list', async () => {
+  test('the database alone put back beside a newer list: what is revoked from then on is in the list', async () => {
     const {
       grants: [a, b],
     } = await dispatch(
@@ -427,7 +427,7 @@ describe('a restore', () => {
     await restored.close();
   });
 
-  test('of a backup that is cut, altered, something else, or into a folder that is not empty, leaves nothing', async () => {
+  test('of a backup that is cut, altered, something else, or into a full folder, leaves nothing', async () => {
     await protect(product, bytes);
     await backUp();
     const whole = readFileSync(at('b.age'));

@@ -57,7 +57,7 @@ async function harm(id: DocumentId, at?: number): Promise<void> {
 }
 const check = () => checkContents(product.deps, null, () => undefined);
 
-test('the check finds it, says what it is, and says so on Today and with the document until it is whole again', async () => {
+test('the check finds it, names it, and says so on Today and at the document until it is whole again', async () => {
   expect(await check()).toMatchObject({ contents: 2, damaged: [], dangling: [] });
   const before = readFileSync(await blobOf(document));
   await harm(document);

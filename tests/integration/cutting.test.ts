@@ -157,7 +157,7 @@ describe('what revoking does is told of people, by every way they have', () => {
       })
     ).effect;
 
-  test('somebody with another sending still reads, is named with it, and is shut out once that is closed too', async () => {
+  test('somebody with another dispatch still reads, is named with it, and is shut out once it is closed', async () => {
     const other = await dispatch(product, [first], [mira]);
     const effect = await effectOf();
     expect(effect.shutOut).toEqual([lena]);

@@ -89,7 +89,7 @@ test('sendings begin with what the nearest level says, wherever they begin', asy
   ).toMatchObject({ days: 9 });
 });
 
-test('marks of every level stand on the page of the next open, whatever the sending says; whom that touches is told before', async () => {
+test('marks of every level stand on the page of the next open; whom that touches is told before', async () => {
   const sent = await dispatch(product, [filed, loose], ['mira@x.example', 'per@x.example']);
   const before = await watermarkOnOpen(sent, filed);
   const seen =
@@ -169,7 +169,7 @@ test('what a folder sets goes with it', async () => {
   expect((await viewDefaults(product.deps)).map(({ level }) => level)).toEqual(['organisation']);
 });
 
-test('filing documents otherwise says whom it would touch before, by ceilings and by marks, and changes nothing by saying so', async () => {
+test('filing otherwise says before whom it would touch, by ceilings and marks, and changes nothing', async () => {
   const paper = await protect(product, await drawing(1), 'To be moved');
   const { id: strict } = await makeFolder(product.deps, product.ida, {
     name: 'Strict',

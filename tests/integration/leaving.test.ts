@@ -99,7 +99,7 @@ describe('several addresses of a person', () => {
 describe('who has left', () => {
   const heir = 'tomas@yard.example';
 
-  test('is shut out by each address and out of every group; who takes over has the same, by a mail of their own', async () => {
+  test('is shut out by each address and of every group; the successor has the same, by a mail', async () => {
     const { id: group } = await putGroup(product.deps, product.ida, { id: null, name: 'Bidders' });
     await changeMembers(product.deps, product.ida, { id: group, add: [idOf(home)], remove: [] });
     expect(await markLeft(product.deps, product.ida, { id: idOf(third), successor: heir })).toEqual(

@@ -181,7 +181,7 @@ describe('filters', () => {
 });
 
 describe('pages and keys', () => {
-  test('are told with their open, which folds out to them, and stand by themselves when they are looked for', async () => {
+  test('are told with their open, which folds out, and stand by themselves when looked for', async () => {
     const folded = await page({ recipient: [mira] });
     const [open] = folded.rows.filter(({ action }) => action === 'document.opened');
     expect([

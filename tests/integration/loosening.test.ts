@@ -321,7 +321,7 @@ describe('what reaches far', () => {
     });
   });
 
-  test('is not approved by somebody whom the asker made an administrator just now; every administrator hears of it', async () => {
+  test('is not approved by an administrator whom the asker made just now; all of them hear of it', async () => {
     const [a, b] = [await protect(product, paper, fresh()), await protect(product, paper, fresh())];
     const vera = await joinStaff(product, 'administrator', 'vera', product.clock.now());
     await setTwoPeople(product.deps, product.ida, { on: true });

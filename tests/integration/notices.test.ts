@@ -205,7 +205,7 @@ describe('once a day', () => {
 });
 
 describe('recipients', () => {
-  test('are told of an end only where the organisation wants it, once, and not who can read for longer or not at all', async () => {
+  test('are told of an end only where wanted, once, and not who can read for longer or not at all', async () => {
     const { deps, ida, clock } = product;
     const paper = await protect(product, await drawing(1), 'Rudder');
     const now = deps.clock.now();
@@ -240,7 +240,7 @@ describe('recipients', () => {
 });
 
 describe('keepers of checkpoints', () => {
-  test('are mailed one a day, which proves what it says; whoever is not signed in gets it only where that is wanted', async () => {
+  test('are mailed one a day, which proves what it says; without signing in only where that is wanted', async () => {
     const { deps, ida } = product;
     await expect(mailCheckpoint(deps)).resolves.toBe(0);
     await expect(fetchCheckpoint(deps)).rejects.toMatchObject({ code: 'NOT_FOUND' });

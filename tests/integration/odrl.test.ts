@@ -62,7 +62,7 @@ describe('kept terms', () => {
     ).toEqual({ taken: 0 });
   });
 
-  test('with a change, a new name and something unknown: what is understood whole is kept, the rest is named and stays out', async () => {
+  test('with a change, a new name and something unknown: only what is understood whole is taken', async () => {
     const document = await out();
     const [bidders, partners] = document['@graph'];
     if (bidders === undefined || partners === undefined) throw new Error('no policies');
@@ -193,7 +193,7 @@ describe('grants of a file', () => {
     ).toEqual(sent.grants.map(({ revision }) => revision));
   });
 
-  test('one is changed, one revoked, and somebody new is given two documents by one sending; brought in once more, nothing is left to do', async () => {
+  test('one is changed, one revoked, one given two documents at once; a second time changes nothing', async () => {
     const file = await takenOut();
     const [annas, others] = [
       file['@graph'].filter(({ assignee }) => assignee === 'mailto:anna@kelder.example'),
@@ -321,7 +321,7 @@ describe('grants of a file', () => {
     expect(await bring({ '@graph': [spoilt] })).toEqual({ taken: 0, waiting: 0 });
   });
 
-  test('what is stated twice counts once; a grant is not turned into one for somebody else, nor one of somebody else changed by a sender', async () => {
+  test('what is stated twice counts once; no grant turns into another’s, no sender changes another’s', async () => {
     const [first] = (await takenOut())['@graph'];
     if (first === undefined) throw new Error('no agreement');
     expect(
@@ -399,7 +399,7 @@ describe('grants of a file', () => {
       }));
     });
 
-    test('its people follow the change of its grant, and are not changed once more by what the file says of them', async () => {
+    test('its people follow the change of its grant, and are not changed again by what the file says', async () => {
       const later = new Date(START + 20 * DAY).toISOString();
       expect(await bring(await groupFile(() => later))).toEqual({ taken: 3, waiting: 0 });
       expect(await record()).toBe(3);

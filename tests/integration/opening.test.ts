@@ -77,7 +77,7 @@ const newestEntry = async () =>
     ({ entry }) => entry.action === 'document.opened',
   )?.entry;
 
-test('the watermark is that of the grant charged, whichever link is used, and the ledger names the link only as the way', async () => {
+test('the watermark is that of the grant charged, whichever link is used; the ledger names the link', async () => {
   const [document, address] = [await newDocument(), newPerson()];
   // The wider grant is charged; the other dispatch has no watermark.
   const marked = await send(document, address, 'MARKED', { rights: ['read', 'copy'] });
@@ -96,7 +96,7 @@ test('the watermark is that of the grant charged, whichever link is used, and th
   }
 });
 
-test('a link of another dispatch tells nothing of it: neither its note nor, where it carries something else, the document', async () => {
+test('a link of another dispatch tells neither its note nor, where it carries another, the document', async () => {
   const [document, other, address] = [await newDocument(), await newDocument(), newPerson()];
   const own = await send(document, address, 'OWN');
   const foreign = await send(document, newPerson(), 'FOREIGN');
@@ -223,7 +223,7 @@ test('what was passed on is charged up the chain: opens and prints of those belo
   ).toMatchObject({ printsMade: 2 });
 });
 
-test('an open that lasted twelve hours, or whose grant ended while another goes on, is opened again and never said to have ended', async () => {
+test('an open of twelve hours, or whose grant ended beside another, is opened again, not ended', async () => {
   const [document, address] = [await newDocument(), newPerson()];
   const wide = await send(document, address, 'WIDE', { rights: ['read', 'copy'] });
   const narrow = await send(document, address, 'NARROW');

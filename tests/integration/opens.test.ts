@@ -150,7 +150,7 @@ test('its figures are those of the ledger', async () => {
     }
 });
 
-test('as CSV it has every open with version, device, rule and place, those who never opened, and the totals', async () => {
+test('as CSV it has every open with version, device, rule and place, who never opened, and totals', async () => {
   const [head, columns, ...lines] = (await csv({})).trimEnd().split('\r\n');
   expect(head).toContain(
     'opens: 5 by 2 people; refused: 1 to 1 people; never opened anything: 2 people',

@@ -56,7 +56,7 @@ async function takeIn(
   ).id;
 }
 
-test('at any of sixty moments: nothing that was answered is lost, and going on ends in a file that decrypts', async () => {
+test('at any of sixty moments: nothing that was answered is lost, and the finished file decrypts', async () => {
   const whole = onDisk('whole');
   await takeIn(whole.deps, {}, 'CUT-0');
   const steps = whole.operations();

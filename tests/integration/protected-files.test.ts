@@ -262,7 +262,7 @@ describe('the drill', () => {
     expect((await viewKeys(product.deps, product.ida)).lastTried).toMatchObject({ opened: false });
   });
 
-  test('a new version keeps its document out of recovery, where it was left out; a key that is none is refused', async () => {
+  test('a new version keeps its document out of recovery where it was left out; no valid key is refused', async () => {
     const { recoverable, versions: all } = await viewKeys(product.deps, product.ida);
     expect(recoverable).toBe(all);
     await product.deps.db.write(async (tx) => {

@@ -94,7 +94,7 @@ describe('a code', () => {
     );
   });
 
-  test('is asked for from one network five times in a quarter of an hour, no more; whoever it is for can ask from theirs', async () => {
+  test('is asked for from one network five times in a quarter of an hour; its owner can from theirs', async () => {
     const attacker = '198.51.100.66';
     for (let i = 0; i < 5; i++) await ask(`browser-${String(i)}`, mira, attacker);
     await expect(ask('another', mira, attacker)).rejects.toMatchObject({ code: 'TOO_MANY' });
@@ -261,7 +261,7 @@ describe('who tried, by whose link', () => {
       ({ body }) => JSON.parse(body) as Entry,
     );
 
-  test('a stranger with a forwarded link is on the record with the document, the dispatch and whose link it was', async () => {
+  test('a stranger with a forwarded link is in the ledger with document, dispatch and whose link it was', async () => {
     const paper = await protect(product, await drawing(1), 'Forwarded');
     const sent = await dispatch(product, [paper], ['mira.forwards@yard.example']);
     const [grant] = sent.grants;
@@ -325,7 +325,7 @@ describe('who tried, by whose link', () => {
   });
 });
 
-test('what somebody tries by the link of another stands in the record of that one, in rows and counts alike', async () => {
+test('what somebody tries by the link of another stands in that one’s ledger, in rows and counts', async () => {
   const { deps, ida } = product;
   const document = await protect(product, await drawing(1), 'Forwarded');
   const sent = await dispatch(product, [document], ['whose@yard.example']);

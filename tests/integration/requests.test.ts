@@ -67,7 +67,7 @@ const answer = async (change: Partial<Parameters<typeof answerRequests>[2]>) =>
 const open = () => openDocument(product.deps, reader, { token, document });
 
 describe('more time', () => {
-  test('is asked for after the end too, told to the sender, given, told to the recipient, and opens again', async () => {
+  test('is asked for after the end too, told to the sender, given, told, and opens again', async () => {
     product.clock.set(START + 2 * DAY);
     expect(await open()).toMatchObject({ outcome: 'refused', reason: 'expired', requests: [] });
     await ask();
@@ -157,7 +157,7 @@ test('asking again, for what one has, or for nothing is answered clearly', async
   await expect(ask({ right: 'copy', until: START - 1 })).rejects.toMatchObject({ code: 'INVALID' });
 });
 
-test('somebody who is refused for the place, the hour or the count asks as anybody else, and it is said what they met', async () => {
+test('somebody refused for the place, the hour or the count asks as anybody else, and it is said why', async () => {
   const [row] = (await viewDispatch(product.deps, product.ida, { id: sent.id })).grants;
   await changeGrants(product.deps, product.ida, {
     changes: [
@@ -196,7 +196,7 @@ test('whoever was shut out, or never addressed, has nobody here to ask', async (
   ).rejects.toMatchObject({ code: 'NOT_FOUND' });
 });
 
-test('a message is told, answered with a sentence, and changes nothing; it is open to those who were shut out', async () => {
+test('a message is told, answered with a sentence and changes nothing, also for who was shut out', async () => {
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
   await ask({ until: null, reason: 'Was this a mistake?' });
   expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([

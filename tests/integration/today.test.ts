@@ -100,7 +100,7 @@ test('a stranger with a forwarded link is named by the address they proved', asy
   ]);
 });
 
-test('a sender has a Today of their own; what is others’ stands apart, without refusals and places; no address gives them more', async () => {
+test('a sender has a Today of their own; what is others’ stands apart; no address gives them more', async () => {
   const { deps, ida } = product;
   const sender = { ...ida, id: 'stf_00000000000000000009' as const, role: 'sender' as const };
   const mine = await viewToday(deps, sender);

@@ -119,7 +119,7 @@ describe('a live group', () => {
     });
   });
 
-  test('gives who joins what it was sent, with a mail of their own, and takes it from who leaves, who has it again on coming back', async () => {
+  test('gives who joins what it was sent, by mail; takes it from who leaves, until they come back', async () => {
     expect(
       await changeMembers(product.deps, product.ida, {
         id: group,
@@ -270,7 +270,7 @@ describe('everyone at a domain', () => {
     });
   });
 
-  test('can open by one link, whoever they are, and nobody elsewhere can; each is a person of their own from then on', async () => {
+  test('can open by one link, and nobody elsewhere can; each is a person of their own from then on', async () => {
     const before = (await listPeople(product.deps, product.ida, { q: 'dag@yard.example' })).total;
     const token = await sent.token('@yard.example');
     const dag = await prove(product, token, 'dag@yard.example');

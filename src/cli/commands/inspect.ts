@@ -20,7 +20,14 @@ function keyWords({ header }: Inspected): string {
 function strangerText(inspected: Inspected): string {
   const { stanza, link } = inspected;
   if (stanza === null) return `An age file that Embargo did not make. ${keyWords(inspected)}\n`;
-  return `A protected file of ${stanza.serviceUrl}.\n${link === null ? 'The PDF it came in says on its first page how to open it and whom to ask.\n' : `It is read at ${link}\nIts first page says who sent it and whom to ask.\n`}${keyWords(inspected)}\n`;
+  return [
+    `A protected file of ${stanza.serviceUrl}.`,
+    ...(link === null
+      ? ['The PDF it came in says on its first page how to open it and whom to ask.']
+      : [`It is read at ${link}`, 'Its first page says who sent it and whom to ask.']),
+    keyWords(inspected),
+    '',
+  ].join('\n');
 }
 
 function staffText(
@@ -29,8 +36,11 @@ function staffText(
 ): string {
   const live = grants.filter(({ state }) => state === 'live').length;
   return [
-    `${document.reference}, ${document.title}, version ${String(version.number)}${version.current ? '' : ' (not the current one)'}${document.revoked ? ', REVOKED' : ''}`,
-    `Protected ${toUtcText(version.protectedAt)}, ${String(version.bytes)} bytes${version.keyDestroyed ? ', KEY DESTROYED' : ''}`,
+    `${document.reference}, ${document.title}, version ${String(version.number)}` +
+      (version.current ? '' : ' (not the current one)') +
+      (document.revoked ? ', REVOKED' : ''),
+    `Protected ${toUtcText(version.protectedAt)}, ${String(version.bytes)} bytes` +
+      (version.keyDestroyed ? ', KEY DESTROYED' : ''),
     ...(madeFor === null
       ? []
       : [

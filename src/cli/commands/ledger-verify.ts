@@ -4,6 +4,10 @@ import { openLedger } from '@/cli/open-ledger';
 import type { Verification } from '@/core/ledger/verify';
 import { verifyLedger } from '@/server/services/verify-ledger';
 
+function problemLine({ sequence, detail, kind }: Verification['problems'][number]): string {
+  return `  entry ${String(sequence)}: ${detail} (${kind})`;
+}
+
 function report(
   { entries, checkpoints, signed, witnessed, sealed, backwards, problems }: Verification,
   witness: string | null,
@@ -13,7 +17,7 @@ function report(
       ? `The ledger holds: ${String(entries)} entries follow one another unaltered, ` +
         `${String(checkpoints)} signed checkpoints agree (the last covers ${String(signed)} ` +
         'entries), and access stands as recorded.'
-      : `The ledger does not hold.\n${problems.map((problem) => `  entry ${String(problem.sequence)}: ${problem.detail} (${problem.kind})`).join('\n')}`,
+      : `The ledger does not hold.\n${problems.map(problemLine).join('\n')}`,
     witness === null
       ? 'There is no witness file: this proves nothing against whoever can write to the database.'
       : `Proven against ${witness}, which was kept outside the database, for the first ` +

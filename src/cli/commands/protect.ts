@@ -123,7 +123,12 @@ export const protectCommand: Command = {
           })),
           files,
         },
-        text: `${reference}: ${taken.map(({ reference: named }) => named).join(', ')}\n${files.map((file) => `${file}\n`).join('')}${form === undefined ? 'The clear originals are still where they were.\n' : 'The server mails it as soon as it runs.\n'}`,
+        text:
+          `${reference}: ${taken.map(({ reference: named }) => named).join(', ')}\n` +
+          files.map((file) => `${file}\n`).join('') +
+          (form === undefined
+            ? 'The clear originals are still where they were.\n'
+            : 'The server mails it as soon as it runs.\n'),
       };
     });
   },
@@ -143,7 +148,8 @@ async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTer
   const found = kept.find((each) => each.name.toLowerCase() === name.toLowerCase());
   if (found === undefined)
     throw new UsageError(
-      `There are no terms “${name}”.${kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`}`,
+      `There are no terms “${name}”.` +
+        (kept.length === 0 ? '' : ` There are: ${kept.map((each) => each.name).join(', ')}.`),
     );
   return found;
 }
@@ -214,7 +220,9 @@ async function writeFiles(
     rows,
     ({ document, recipient }) =>
       `${document.id} ` +
-      `${recipient.organisation === '' ? recipient.address.slice(recipient.address.indexOf('@')) : recipient.organisation}`,
+      (recipient.organisation === ''
+        ? recipient.address.slice(recipient.address.indexOf('@'))
+        : recipient.organisation),
   ).values()) {
     if (first === undefined) continue;
     const file = await takeProtectedFile(deps, actor, {

@@ -1,6 +1,7 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import { counted } from '@/core/base/counted';
 import { openStream } from '@/core/age/stream';
 import { linesOf, newestEndings, type Ending } from '@/core/ledger/endings';
 import { WrapperError } from '@/core/wrapper/errors';
@@ -160,8 +161,22 @@ function report(
   { organisation, madeAt, blobs }: BackupManifest,
   { revoked, narrowed, documents, destroyed, blocked, disabled, ceilings, settings }: Restored,
 ): string {
-  return `${organisation}, as of ${new Date(madeAt).toISOString()}: ${String(blobs)} contents in ${into}
-Ended since, and ended here too: ${String(revoked)} grants, ${String(documents)} documents, ${String(destroyed)} keys, ${String(blocked)} people, ${String(disabled)} of the staff; ${String(narrowed)} grants narrowed, ${String(ceilings)} ceilings lowered, ${String(settings)} rules and limits of senders tightened.
-Start it with DATA_DIR=${into}
-`;
+  const ended = [
+    counted(revoked, 'grant'),
+    counted(documents, 'document'),
+    counted(destroyed, 'key'),
+    counted(blocked, 'person', 'people'),
+    `${String(disabled)} staff`,
+  ];
+  const tightened = [
+    `${counted(narrowed, 'grant')} narrowed`,
+    `${counted(ceilings, 'ceiling')} lowered`,
+    `${counted(settings, 'rule or limit', 'rules and limits')} of senders tightened`,
+  ];
+  return [
+    `${organisation}, as of ${new Date(madeAt).toISOString()}: ${counted(blobs, 'content')} in ${into}`,
+    `Ended since, and ended here too: ${ended.join(', ')}; ${tightened.join(', ')}.`,
+    `Start it with DATA_DIR=${into}`,
+    '',
+  ].join('\n');
 }

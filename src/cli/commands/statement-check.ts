@@ -13,7 +13,8 @@ export const statementCommand: Command = {
   summary: 'Checks a signed statement about a revocation, without the database.',
   help: `--witness FILE  holds the key that signs, as it was kept outside the database
 
-Checks the signature, that the lines say what the data says, and that every entry stands in the ledger that the checkpoint within is about.
+Checks the signature, that the lines say what the data says, and that every entry is in the ledger
+that the checkpoint in the statement is about.
 Exit code 1 where it does not hold.`,
   options: { witness: { type: 'string' } },
   run: (call) => {

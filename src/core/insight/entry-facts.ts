@@ -350,7 +350,8 @@ export function factLine(facts: readonly Fact[], without: readonly string[] = []
     .filter(({ label }) => !without.includes(label))
     .map(
       ({ label, before, after }) =>
-        `${SELF_TOLD.has(label) && before === null ? '' : `${label.toLowerCase()} `}${before === null ? after : `${before} → ${after}`}`,
+        (SELF_TOLD.has(label) && before === null ? '' : `${label.toLowerCase()} `) +
+        (before === null ? after : `${before} → ${after}`),
     )
     .join('; ');
 }

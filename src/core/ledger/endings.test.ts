@@ -160,7 +160,7 @@ describe('the stricter of two sets of a sender’s limits', () => {
     ]).toEqual([found.days, found.domains?.length, found.folders?.length, found.rights?.length]);
   });
 
-  test('a rule, and a member of the staff with limits or from before there were any, are read as they were written', () => {
+  test('a rule and a member of staff, with limits or from before there were any, are read as written', () => {
     const lines: Ending[] = [
       { sequence: 1, of: 'rule', way: 'link', leave: 'forbidden' },
       {

@@ -91,7 +91,7 @@ function rowLine({
   return oneLine(
     `${[who, address === '' || who === '' ? address : `<${address}>`].filter((part) => part !== '').join(' ')} ` +
       `| ${document} | ${dispatch} | ${stands} | ${after}${others} | ` +
-      `${copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')}`,
+      (copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')),
   );
 }
 

@@ -85,10 +85,12 @@ describe('LDIF and vCard', () => {
 
   test('cards of both versions, with groups, parameters, escapes and folded lines', () => {
     const text =
-      'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Kolbe;Mira;;;\r\nitem1.EMAIL;TYPE=INTERNET:mira.kolbe@brackwater.exam\r\n ' +
-      'ple\r\nEMAIL:second@brackwater.example\r\nORG:Brackwater\\, Yard;Drawing ' +
-      'office\r\nEND:VCARD\r\nBEGIN:VCARD\r\nVERSION:4.0\r\nFN:Jonas\\; ' +
-      'Feld\r\nEMAIL:mailto:jonas@brackwater.example\r\nTZ:Europe/Oslo\r\nLANG:nb\r\nEND:VCARD\r\nBEGIN:VCARD\r\nFN:Nobody\r\nEND:VCARD\r\nBEGIN:VCARD\r\nEMAIL:cut@x.example\r\n';
+      'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Kolbe;Mira;;;\r\n' +
+      'item1.EMAIL;TYPE=INTERNET:mira.kolbe@brackwater.exam\r\n ple\r\n' +
+      'EMAIL:second@brackwater.example\r\nORG:Brackwater\\, Yard;Drawing office\r\nEND:VCARD\r\n' +
+      'BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Jonas\\; Feld\r\nEMAIL:mailto:jonas@brackwater.example\r\n' +
+      'TZ:Europe/Oslo\r\nLANG:nb\r\nEND:VCARD\r\n' +
+      'BEGIN:VCARD\r\nFN:Nobody\r\nEND:VCARD\r\nBEGIN:VCARD\r\nEMAIL:cut@x.example\r\n';
     const { format, people, problems } = read(text);
     expect(format).toBe('vcard');
     expect(

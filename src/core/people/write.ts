@@ -27,7 +27,18 @@ function ldifLine(name: string, value: string): string {
 }
 
 function ldif(people: readonly Person[]): string {
-  return `version: 1\n\n${people.map(({ address, name, organisation, language }) => `${ldifLine('dn', `mail=${address.replaceAll(/[,+"\\<>;=]/g, '\\$&')}`)}objectClass: inetOrgPerson\n${ldifLine('mail', address)}${ldifLine('cn', name)}${ldifLine('o', organisation)}${ldifLine('preferredLanguage', language ?? '')}\n`).join('')}`;
+  const records = people.map(({ address, name, organisation, language }) =>
+    [
+      ldifLine('dn', `mail=${address.replaceAll(/[,+"\\<>;=]/g, '\\$&')}`),
+      'objectClass: inetOrgPerson\n',
+      ldifLine('mail', address),
+      ldifLine('cn', name),
+      ldifLine('o', organisation),
+      ldifLine('preferredLanguage', language ?? ''),
+      '\n',
+    ].join(''),
+  );
+  return `version: 1\n\n${records.join('')}`;
 }
 
 function escape(text: string): string {

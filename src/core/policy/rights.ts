@@ -52,7 +52,9 @@ export function termsText(terms: Terms): string {
     .filter(([, value]) => value != null && value !== false)
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([name, value]) => ` ${name}=${JSON.stringify(value)}`);
-  return `${rights} from=${String(terms.from)} until=${String(terms.until)} prints=${String(terms.prints)}${conditions.join('')}`;
+  const { from, until, prints } = terms;
+  const limits = `from=${String(from)} until=${String(until)} prints=${String(prints)}`;
+  return `${rights} ${limits}${conditions.join('')}`;
 }
 
 const number = (text: string | undefined): number | null =>

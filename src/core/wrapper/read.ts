@@ -14,11 +14,25 @@ const MARK_LINE = MARK.length + 1010;
 /** The stream's dictionary, up to `stream\n`. */
 const DICTIONARY = 512;
 
-const tailForm =
-  /\nendstream\nendobj\nxref\n(\d{1,7}) 2\n(\d{10}) 00000 n \n(\d{10}) 00000 n \ntrailer\n<< \/Size (\d{1,7}) \/Root \d{1,7} 0 R \/Prev \d{1,10} \/ID \[<[0-9a-f]{32}> <[0-9a-f]{32}>\] >>\nstartxref\n(\d{1,10})\n%%EOF\n$/;
+/** The end of the file: the stream's, the two entries of the cross-reference table, the trailer. */
+const tailForm = new RegExp(
+  [
+    /\nendstream\nendobj\nxref\n(\d{1,7}) 2\n(\d{10}) 00000 n \n(\d{10}) 00000 n \ntrailer\n/,
+    /<< \/Size (\d{1,7}) \/Root \d{1,7} 0 R \/Prev \d{1,10} /,
+    /\/ID \[<[0-9a-f]{32}> <[0-9a-f]{32}>\] >>\nstartxref\n(\d{1,10})\n%%EOF\n$/,
+  ]
+    .map(({ source }) => source)
+    .join(''),
+);
 const markForm = new RegExp(`${MARK} (\\d{1,6})(?: ([!-~]{1,1000}))?[^\\n]*\\n$`);
-const streamForm =
-  /^(\d{1,7}) 0 obj\n<< \/Type \/EmbeddedFile \/Subtype \/application#2Foctet-stream \/Length (\d{1,10}) \/Params << \/Size (\d{1,10}) >> >>\nstream\n/;
+const streamForm = new RegExp(
+  [
+    /^(\d{1,7}) 0 obj\n<< \/Type \/EmbeddedFile \/Subtype \/application#2Foctet-stream /,
+    /\/Length (\d{1,10}) \/Params << \/Size (\d{1,10}) >> >>\nstream\n/,
+  ]
+    .map(({ source }) => source)
+    .join(''),
+);
 
 /** Bytes as text, one character a byte, so that positions in the text are positions in the file. */
 function latin1(bytes: Uint8Array): string {

@@ -35,7 +35,8 @@ function hex(bytes: Uint8Array): string {
 
 /** A PDF text string (ISO 32000-2, 7.9.2.2) as UTF-16BE in hex. */
 function textString(text: string): string {
-  return `<FEFF${Array.from({ length: text.length }, (_, at) => text.charCodeAt(at).toString(16).padStart(4, '0')).join('')}>`;
+  const unit = (at: number): string => text.charCodeAt(at).toString(16).padStart(4, '0');
+  return `<FEFF${Array.from({ length: text.length }, (_, at) => unit(at)).join('')}>`;
 }
 
 /**

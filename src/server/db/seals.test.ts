@@ -87,7 +87,7 @@ test('a job that fails leaves nothing to be sealed, and its neighbours are', asy
   expect(await unbalanced()).toEqual([]);
 });
 
-test('what a transaction has changed so far is its own until it is sealed, and what others slipped in is not', async () => {
+test('a transaction may change its own rows until it is sealed; rows that others slipped in are found', async () => {
   await add('a');
   await outside.execute(
     'INSERT INTO recipients (id, address, name, organisation, blocked, kind, created_at) ' +

@@ -320,11 +320,13 @@ export function createSeals(key: Uint8Array): Seals {
         ([, ids]) => ids.length > 0,
       );
       if (asked.length === 0) return [];
+      const firstColumnOf = (table: SealedTable) =>
+        sql.raw(`t."${columnsOf(table)[0]?.name ?? 'id'}"`);
       const each = asked.map(
         ([table, ids]) =>
           sql`SELECT ${table} AS "table", t.rowid AS row, ${sql.raw(keyOf(table, 't'))} AS "key",
             t.seal AS seal, ${sql.raw(bodyOf(table, 't'))} AS body FROM ${sql.raw(table)} t
-            WHERE ${ids === 'all' ? sql`true` : sql`t.${sql.raw(`"${columnsOf(table)[0]?.name ?? 'id'}"`)} IN ${among(ids)}`}`,
+            WHERE ${ids === 'all' ? sql`true` : sql`${firstColumnOf(table)} IN ${among(ids)}`}`,
       );
       const rows = await db.all<Row>(sql.join(each, sql` UNION ALL `));
       const found = rows.filter(

@@ -60,7 +60,9 @@ export function bytes(
 /** `Content-Disposition` for a download with this name (RFC 6266, RFC 8187). */
 export function asDownload(name: string): Record<string, string> {
   return {
-    'content-disposition': `attachment; filename="${name.replaceAll(/[^\x20-\x7e]|["\\]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    'content-disposition':
+      `attachment; filename="${name.replaceAll(/[^\x20-\x7e]|["\\]/g, '_')}"; ` +
+      `filename*=UTF-8''${encodeURIComponent(name)}`,
   };
 }
 

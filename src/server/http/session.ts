@@ -45,7 +45,8 @@ function writeCookie(
   maxAge: number | null,
 ): string {
   const secure = publicUrl.startsWith('https:') ? '; Secure' : '';
-  return `${cookieName(name, publicUrl)}=${value}; Path=/; HttpOnly; SameSite=Lax${secure}${maxAge === null ? '' : `; Max-Age=${String(maxAge)}`}`;
+  const kept = maxAge === null ? '' : `; Max-Age=${String(maxAge)}`;
+  return `${cookieName(name, publicUrl)}=${value}; Path=/; HttpOnly; SameSite=Lax${secure}${kept}`;
 }
 
 const DEVICE = 'embargo-device';

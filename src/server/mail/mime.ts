@@ -15,7 +15,8 @@ function toHtml(text: string): string {
   const paragraphs = escapeHtml(text)
     .replaceAll(/https?:\/\/[^\s<]+/g, (url) => `<a href="${url}">${url}</a>`)
     .split(/\n{2,}/);
-  return `<div style="font-family:sans-serif;font-size:15px;line-height:1.5">${paragraphs.map((paragraph) => `<p>${paragraph.replaceAll('\n', '<br>')}</p>`).join('')}</div>`;
+  const html = paragraphs.map((paragraph) => `<p>${paragraph.replaceAll('\n', '<br>')}</p>`);
+  return `<div style="font-family:sans-serif;font-size:15px;line-height:1.5">${html.join('')}</div>`;
 }
 
 /** What nodemailer takes for one of our messages. */

@@ -16,12 +16,15 @@ export type EndingSoon = {
 
 function openLine(each: Opened, kinds: readonly NoticeKind[], zone: string): string {
   const { at, who, organisation, linkOf, place, title, dispatch, reason } = each;
-  const whom = `${who}${organisation === '' ? '' : ` (${organisation})`}${linkOf === '' ? '' : `, by the link of ${linkOf},`}`;
+  const from = organisation === '' ? '' : ` (${organisation})`;
+  const byLink = linkOf === '' ? '' : `, by the link of ${linkOf},`;
+  const whom = `${who}${from}${byLink}`;
   const where = place === '' ? '' : ` from ${place}`;
   const told = kindsOf(each).filter((kind) => kinds.includes(kind));
   const what = told.includes('refused')
     ? `tried to open “${title}”${where} and was refused: ${reason.replaceAll('-', ' ')}`
-    : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}${told.includes('new-place') ? ', where nobody of theirs was before' : ''}`;
+    : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}` +
+      (told.includes('new-place') ? ', where nobody of theirs was before' : '');
   return `${momentWords(at, zone)}: ${whom} ${what}. ${dispatch}`;
 }
 

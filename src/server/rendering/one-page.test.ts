@@ -130,7 +130,7 @@ test('counts that lie lead to what PDFium finds, or to nothing', async () => {
   expect(directly(lying, 50)).toBe(walkedTo(lying, 50));
 });
 
-test('what has no plain table is left to PDFium: compressed objects, a broken table, cut files, none at all', async () => {
+test('a file without a plain table is left to PDFium: compressed objects, a broken table, cut, none', async () => {
   const document = await PDFDocument.create();
   for (let i = 0; i < 60; i++) document.addPage([100, 100]);
   const packed = await document.save();

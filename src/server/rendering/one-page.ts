@@ -175,7 +175,9 @@ function withOnly(
   // What pages inherit from the top of the tree stays.
   root.set(PDFName.of('Kids'), root.context.obj([page]));
   root.set(PDFName.of('Count'), PDFNumber.of(1));
-  const object = `\n${String(rootRef.objectNumber)} ${String(rootRef.generationNumber)} obj\n${root.toString()}\nendobj\n`;
+  const object =
+    `\n${String(rootRef.objectNumber)} ${String(rootRef.generationNumber)} obj\n` +
+    `${root.toString()}\nendobj\n`;
   const at = reader.size + object.length;
   const entry =
     `${String(reader.size + 1).padStart(10, '0')} ` +

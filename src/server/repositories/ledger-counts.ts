@@ -105,10 +105,13 @@ async function keptHeaps(
   where: readonly (SQL | undefined)[],
   outside: readonly string[],
 ): Promise<Heap[]> {
+  const within = outside.length === 0 ? undefined : notInArray(table.day, [...outside]);
   const [got] = await db.all<{ heaps: string }>(sql`
-    SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation, entries)) AS heaps
+    SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation,
+    entries)) AS heaps
     FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries
-    FROM ${table} WHERE ${and(sql`1`, ...where, outside.length === 0 ? undefined : notInArray(table.day, [...outside]))} GROUP BY day, kind, outcome, reason, place, organisation)`);
+    FROM ${table} WHERE ${and(sql`1`, ...where, within)}
+    GROUP BY day, kind, outcome, reason, place, organisation)`);
   return (JSON.parse(got?.heaps ?? '[]') as HeapTuple[]).map(
     ([day, kind, outcome, reason, place, organisation, entries]) => ({
       day,
@@ -236,7 +239,8 @@ function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
 async function seenOf(db: Reading, kind: Kind, whose: Whose): Promise<Seen[]> {
   return db.all(
     sql`SELECT organisation, place, min(day) AS first, sum(entries) AS entries FROM ledger_pairs
-      WHERE ${and(sql`kind = ${kind}`, isWhose(whose, ledgerPairs.documentId, ledgerPairs.dispatchId))} GROUP BY organisation, place`,
+      WHERE kind = ${kind} AND ${isWhose(whose, ledgerPairs.documentId, ledgerPairs.dispatchId) ?? sql`1`}
+      GROUP BY organisation, place`,
   );
 }
 

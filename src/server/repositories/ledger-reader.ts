@@ -330,7 +330,8 @@ export async function accessChangesSince(
     SELECT json_group_array(json_array(grant_id, CASE WHEN action IN (SELECT value
     FROM json_each(${JSON.stringify(OWN_CHANGES)})) THEN NULL
     ELSE document_id END, recipient_id)) AS found FROM ledger_entries
-    WHERE ${and(gt(ledgerEntries.sequence, sequence), inArray(ledgerEntries.action, [...ACCESS_CHANGES, ...OWN_CHANGES]))}`);
+    WHERE ${gt(ledgerEntries.sequence, sequence)}
+    AND ${inArray(ledgerEntries.action, [...ACCESS_CHANGES, ...OWN_CHANGES])}`);
   const named = JSON.parse(got?.found ?? '[]') as (string | null)[][];
   const above = await db.all<{ id: string }>(sql`
     WITH RECURSIVE above(id) AS (

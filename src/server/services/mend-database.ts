@@ -11,11 +11,15 @@ import type { Health } from '@/server/health/health';
 /** Most places named in one line. */
 const MOST_NAMED = 5;
 
+function andMore(left: number): string {
+  return left > 0 ? ` and ${String(left)} more` : '';
+}
+
 /** What is known of the database's own state: places that are harmed, by name. */
 export function sayDamaged(health: Health, places: readonly string[]): void {
   health.raise(
     'database-damaged',
-    `${places.slice(0, MOST_NAMED).join(', ')}${places.length > MOST_NAMED ? ` and ${String(places.length - MOST_NAMED)} more` : ''}`,
+    `${places.slice(0, MOST_NAMED).join(', ')}${andMore(places.length - MOST_NAMED)}`,
   );
 }
 

@@ -21,7 +21,8 @@ export async function refuseForbidden(tx: Transaction, forbidden: readonly Rule[
   const by =
     rule.setBy === null
       ? 'It is off until an administrator allows it under Terms.'
-      : `${(await namesOfStaff(tx)).get(rule.setBy) ?? 'An administrator'} decided so${rule.reason === '' ? '' : `: ${rule.reason}`}. ` +
+      : `${(await namesOfStaff(tx)).get(rule.setBy) ?? 'An administrator'} decided so` +
+        `${rule.reason === '' ? '' : `: ${rule.reason}`}. ` +
         'Ask an administrator.';
   throw new ServiceError('NOT_ALLOWED', `${wayText[rule.way]} is not allowed here. ${by}`);
 }

@@ -11,6 +11,17 @@ function tookSomething({ copies }: AfterRow): boolean {
   return copies.keptAt !== null || takenText(copies).length > 0;
 }
 
+function triedText(rows: readonly AfterRow[]): string {
+  const tried = having(rows, ({ tries }) => tries > 0);
+  const others = rows.some(({ triesByOthers }) => triesByOthers > 0);
+  const who = [
+    ...(tried === 0 ? [] : [`${String(tried)} of them`]),
+    ...(others ? ['others by what they were sent'] : []),
+  ];
+  if (who.length === 0) return 'Nobody has tried since.';
+  return `Tried since: ${who.join(', and ')}.`;
+}
+
 /** How far it is closed, in one sentence. */
 export function closedText({ rows, openLinks }: Pick<AfterPage, 'rows' | 'openLinks'>): string {
   const open = having(rows, ({ ways }) => ways.length > 0);
@@ -28,14 +39,10 @@ export function closedText({ rows, openLinks }: Pick<AfterPage, 'rows' | 'openLi
     ),
   ];
   if (left.length > 0) return `Not closed yet: ${left.join(', ')}.`;
-  const tried = having(rows, ({ tries }) => tries > 0);
-  const others = rows.some(({ triesByOthers }) => triesByOthers > 0);
   const took = having(rows, tookSomething);
   return [
     'Closed: nobody named here can open it.',
-    tried === 0 && !others
-      ? 'Nobody has tried since.'
-      : `${tried === 0 ? '' : `${String(tried)} of them ${tried === 1 ? 'has' : 'have'} tried since`}${others ? `${tried === 0 ? 'Others' : ', and others'} have tried by what they were sent` : ''}.`,
+    triedText(rows),
     took === 0
       ? 'By the ledger, nothing was taken.'
       : `${counted(took, 'person has', 'people have')} copies or prints that stay where they are.`,

@@ -12,7 +12,14 @@ export type CeilingsKnown = { readonly rows: readonly CeilingRow[]; readonly par
 
 function nameOf(ceiling: Ceiling, rows: readonly CeilingRow[]): string {
   const row = rows.find((each) => each.level === ceiling.level && each.subject === ceiling.subject);
-  return `the ceiling of ${levelOf({ level: ceiling.level, name: row?.name ?? '' })}${row === undefined || row.setBy === '' ? '' : `, which ${row.setBy} set`}`;
+  const setBy = row === undefined || row.setBy === '' ? '' : `, which ${row.setBy} set`;
+  return `the ceiling of ${levelOf({ level: ceiling.level, name: row?.name ?? '' })}${setBy}`;
+}
+
+function documentsNamed(titles: readonly string[]): string {
+  return titles.length > 3
+    ? `${String(titles.length)} of the documents`
+    : titles.map((title) => `“${title}”`).join(', ');
 }
 
 /**
@@ -54,11 +61,7 @@ export function ceilingWarnings(
     say(origins.countries, 'it opens in certain countries only');
     say(origins.networks, 'it opens from certain networks only');
   }
-  return [...byText].map(
-    ([text, titles]) =>
-      `${titles.length > 3 ? `${String(titles.length)} of the documents` : titles.map((title) => `“${title}”`).join(', ')}: ` +
-      `${text}.`,
-  );
+  return [...byText].map(([text, titles]) => `${documentsNamed(titles)}: ` + `${text}.`);
 }
 
 /** Documents that do not go out unprotected, since a ceiling lets nobody keep them; a sentence each. */

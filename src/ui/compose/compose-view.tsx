@@ -34,6 +34,9 @@ import { rightsLine } from '@/core/policy/rights-line';
 
 type Props = { readonly start: ComposeStart; readonly chosen: readonly DocumentId[] };
 
+const WATERMARK_PIECES =
+  '{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open';
+
 /** One page: documents, recipients, what they may do and until when, and at the side what that means. */
 export function ComposeView({ start, chosen }: Props) {
   const { now, mail } = start;
@@ -260,7 +263,7 @@ export function ComposeView({ start, chosen }: Props) {
                 onChange={(event) => {
                   setWatermark(event.target.value);
                 }}
-                helperText="{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open"
+                helperText={WATERMARK_PIECES}
               />
             </section>
           )}

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import TextField from '@mui/material/TextField';
+import { counted } from '@/core/base/counted';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { BroughtOdrl } from '@/ui/odrl/brought-odrl';
 import { Notice } from '@/ui/shell/notice';
@@ -37,7 +38,8 @@ export function BringGrants() {
         attempt={attempt}
         busy={busy}
         done={({ taken, waiting = 0 }) =>
-          `${String(taken)} ${taken === 1 ? 'agreement is' : 'agreements are'} taken.${waiting > 0 ? ' What is new waits until a second person agrees.' : ''}`
+          `${counted(taken, 'agreement is', 'agreements are')} imported.` +
+          (waiting > 0 ? ' What is new needs a second person.' : '')
         }
       >
         <TextField

@@ -18,6 +18,11 @@ export function closesText(closes: CutEffect['closes']): string[] {
   return closes.map(({ kind, name }) => addresseeName({ kind, name, address: name }));
 }
 
+function copiedWords(sentTo: number, copiedBy: number): string {
+  if (copiedBy === 0) return 'who may have copied it';
+  return copiedBy === sentTo ? 'copied' : `copied by ${String(copiedBy)} of them`;
+}
+
 /** What no revocation reaches, as the ledger has it. */
 export function beyondReachText({
   printsMade,
@@ -30,7 +35,8 @@ export function beyondReachText({
     keptBy === 0 ? null : `a copy kept by ${counted(keptBy, 'person', 'people')}`,
     textSentTo === 0
       ? null
-      : `text of pages sent to ${counted(textSentTo, 'person', 'people')}${copiedBy === 0 ? ', who may have copied it' : `, ${copiedBy === textSentTo ? 'copied' : `copied by ${String(copiedBy)} of them`}`}`,
+      : `text of pages sent to ${counted(textSentTo, 'person', 'people')}, ` +
+        copiedWords(textSentTo, copiedBy),
   ].filter((part) => part !== null);
   return parts.length === 0
     ? 'By the ledger, nothing of it was printed, kept or copied.'

@@ -69,7 +69,9 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
             title="Documents"
             words={
               `${page.total.toLocaleString('en-GB')} ` +
-              `${filter.folder === undefined && filter.marking === undefined && filter.q === '' ? 'in all' : 'here'}`
+              (filter.folder === undefined && filter.marking === undefined && filter.q === ''
+                ? 'in all'
+                : 'here')
             }
             search={search}
             onSearch={(text) => {

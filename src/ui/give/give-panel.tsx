@@ -171,7 +171,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
         }}
         helperText={
           `${rightsLine(terms.rights, terms.prints)}, ` +
-          `${terms.days === null ? 'no end' : `${String(terms.days)} days`}`
+          (terms.days === null ? 'no end' : `${String(terms.days)} days`)
         }
       >
         {[asUsual, ...lacking.terms].map(({ id, name }) => (

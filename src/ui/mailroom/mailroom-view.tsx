@@ -44,7 +44,10 @@ function Linked({ text }: { readonly text: string }) {
 /** The demo's mail server: every mailbox in one place. */
 export function MailroomView({ messages, addresses, address, open }: Props) {
   const query = (message: string | null, mailbox: string | null) =>
-    `/mailroom?${new URLSearchParams([...(mailbox === null ? [] : [['address', mailbox]]), ...(message === null ? [] : [['message', message]])]).toString()}`;
+    `/mailroom?${new URLSearchParams([
+      ...(mailbox === null ? [] : [['address', mailbox]]),
+      ...(message === null ? [] : [['message', message]]),
+    ]).toString()}`;
   return (
     <main className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.1fr)' }}>
       <div className="surface">

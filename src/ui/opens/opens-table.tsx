@@ -185,7 +185,7 @@ function Line({
         <circle key={first} cx={x * 3} cy="7" r={r} fill="var(--current)">
           <title>
             {`${first === last ? dayText(first) : `${dayText(first)} to ${dayText(last)}`}: ` +
-              `${counted(opens, 'open')}`}
+              counted(opens, 'open')}
           </title>
         </circle>
       ))}

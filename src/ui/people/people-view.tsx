@@ -48,7 +48,7 @@ export function PeopleView({
             words={
               `${page.total.toLocaleString('en-GB')} in ` +
               `${page.organisations.toLocaleString('en-GB')} ` +
-              `${page.organisations === 1 ? 'organisation' : 'organisations'}`
+              (page.organisations === 1 ? 'organisation' : 'organisations')
             }
             search={search}
             onSearch={(text) => {

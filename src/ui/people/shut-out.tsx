@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { HasLeft } from '@/contracts/access';
 import type { PersonDetail } from '@/contracts/people';
+import { counted } from '@/core/base/counted';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
@@ -30,7 +31,8 @@ export function ShutOut({
     attempt(
       () => call<HasLeft>('POST', `/api/v1/people/${person.id}/left`, { successor }),
       ({ given, groups }) =>
-        `Shut out${groups > 0 ? `, and out of ${String(groups)} ${groups === 1 ? 'group' : 'groups'}` : ''}.${given > 0 ? ` ${successor} was given ${String(given)} ${given === 1 ? 'document' : 'documents'}.` : ''}`,
+        (groups > 0 ? `Shut out, and removed from ${counted(groups, 'group')}.` : 'Shut out.') +
+        (given > 0 ? ` ${successor} was given ${counted(given, 'document')}.` : ''),
     ).then((done) => {
       if (done) setLeaving(false);
     });

@@ -44,6 +44,10 @@ async function saveResponse(response: Response): Promise<void> {
   URL.revokeObjectURL(link.href);
 }
 
+function about({ title, reference }: Opened): string {
+  return `About ${title} (${reference})`;
+}
+
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
 export function ReaderView({
   opened,
@@ -220,7 +224,7 @@ export function ReaderView({
             <hr />
             <Button
               component="a"
-              href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(`About ${opened.title} (${opened.reference})`)}`}
+              href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(about(opened))}`}
             >
               Write to {opened.sender.name}
             </Button>

@@ -85,6 +85,11 @@ function Warnings({ warnings }: { readonly warnings: TodayPage['warnings'] }) {
   );
 }
 
+/** The entries of one organisation at one place. */
+function placeAddress({ organisation, place }: TodayPage['elsewhere'][number]): string {
+  return `/ledger?${new URLSearchParams({ organisation, place }).toString()}`;
+}
+
 /** What needs somebody now; each row leads to where it is dealt with. */
 export function TodayView({ page }: { readonly page: TodayPage }) {
   const readsRecord = useHolds('read-own-record');
@@ -230,11 +235,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                   </td>
                   <td>
                     {readsRecord ? (
-                      <Link
-                        href={`/ledger?organisation=${encodeURIComponent(row.organisation)}&place=${encodeURIComponent(row.place)}`}
-                      >
-                        Look at these opens
-                      </Link>
+                      <Link href={placeAddress(row)}>Look at these opens</Link>
                     ) : (
                       <Link href={`/people?organisation=${encodeURIComponent(row.organisation)}`}>
                         Look at its people

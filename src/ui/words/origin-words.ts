@@ -14,6 +14,6 @@ export function originWords({ terms, origins }: Begun<DefaultsRow>): string[] {
   return [
     `${rightsLine(terms.rights, terms.prints)}: ${by(origins.rights)}`,
     `${terms.days === null ? 'no end' : `${String(terms.days)} ${terms.days === 1 ? 'day' : 'days'}`}: ` +
-      `${by(origins.days)}`,
+      by(origins.days),
   ];
 }

@@ -15,14 +15,14 @@ import {
   recipients,
   versions,
 } from '@/server/db/schema';
-import { cutAccess, previewCut } from '@/server/services/cut-access';
-import type { Deps, ReaderActor, StaffActor } from '@/server/services/deps';
-import { listDocuments } from '@/server/services/list-documents';
-import { previewCeiling } from '@/server/services/manage-ceilings';
-import { listPeople } from '@/server/services/manage-people';
-import { checkOpen, watchOpen } from '@/server/services/read-pages';
-import { record } from '@/server/services/record';
-import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
+import { cutAccess, previewCut } from '@/server/services/access/cut-access';
+import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
+import { listDocuments } from '@/server/services/documents/list-documents';
+import { previewCeiling } from '@/server/services/policy/manage-ceilings';
+import { listPeople } from '@/server/services/people/manage-people';
+import { checkOpen, watchOpen } from '@/server/services/reading/read-pages';
+import { record } from '@/server/services/base/record';
+import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
 import { median, say, sayMedian, seconds } from './measure';
 
 const MANY = 10_000;

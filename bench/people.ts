@@ -1,9 +1,13 @@
 import { systemClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
-import type { StaffActor } from '@/server/services/deps';
-import { bringPeopleIn, previewPeople, takePeopleOut } from '@/server/services/exchange-people';
-import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
+import type { StaffActor } from '@/server/services/base/deps';
+import {
+  bringPeopleIn,
+  previewPeople,
+  takePeopleOut,
+} from '@/server/services/people/exchange-people';
+import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
 import { say, seconds } from './measure';
 
 const MANY = 100_000;

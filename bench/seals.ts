@@ -4,8 +4,8 @@ import { eq } from 'drizzle-orm';
 import type { GrantId } from '@/core/base/ids';
 import { openDatabase, type Database } from '@/server/db/database';
 import { grants } from '@/server/db/schema';
-import { decideFor } from '@/server/services/decide-access';
-import type { Deps } from '@/server/services/deps';
+import { decideFor } from '@/server/services/policy/decide-access';
+import type { Deps } from '@/server/services/base/deps';
 import { dispatch, drawing, protect, prove, startProduct } from '../tests/support/product';
 import { median, say, seconds } from './measure';
 

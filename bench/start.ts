@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Happening } from '@/core/ledger/entry';
-import { appendEntries } from '@/server/repositories/ledger-writer';
+import { appendEntries } from '@/server/repositories/ledger/ledger-writer';
 import { SERVER } from '../scripts/prepare.mjs';
 import { freePort } from '../tests/support/server-process';
 import { startProduct } from '../tests/support/product';

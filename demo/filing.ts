@@ -1,14 +1,14 @@
 import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
-import type { Deps, StaffActor } from '@/server/services/deps';
-import { fileDocuments } from '@/server/services/file-documents';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { fileDocuments } from '@/server/services/filing/file-documents';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import { NO_DEFAULTS } from '@/core/policy/defaults';
-import { putCeiling } from '@/server/services/manage-ceilings';
-import { putDefaults } from '@/server/services/manage-defaults';
-import { putRule } from '@/server/services/manage-rules';
-import { putTerms } from '@/server/services/change-kept-terms';
-import { makeFolder, putMarking } from '@/server/services/manage-filing';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { putDefaults } from '@/server/services/policy/manage-defaults';
+import { putRule } from '@/server/services/policy/manage-rules';
+import { putTerms } from '@/server/services/access/change-kept-terms';
+import { makeFolder, putMarking } from '@/server/services/filing/manage-filing';
 
 const markings = [
   { name: 'For anybody', meaning: 'Harmless in any hands: brochures, indexes, photographs.' },

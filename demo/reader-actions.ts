@@ -1,12 +1,15 @@
 import { webcrypto } from 'node:crypto';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
-import { deliverMail } from '@/server/services/deliver-mail';
-import type { Deps, ReaderActor, StrangerActor } from '@/server/services/deps';
-import { openDocument } from '@/server/services/open-document';
-import { enterCode, requestCode } from '@/server/services/prove-address';
-import { printDocument, renderPage } from '@/server/services/read-pages';
-import { findDeviceByToken, findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import type { Deps, ReaderActor, StrangerActor } from '@/server/services/base/deps';
+import { openDocument } from '@/server/services/reading/open-document';
+import { enterCode, requestCode } from '@/server/services/reading/prove-address';
+import { printDocument, renderPage } from '@/server/services/reading/read-pages';
+import {
+  findDeviceByToken,
+  findRecipientByAddress,
+} from '@/server/repositories/reading/reader-repository';
 
 const AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/120 (demo)';
 

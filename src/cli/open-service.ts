@@ -1,14 +1,14 @@
 import { existsSync } from 'node:fs';
 import { ConfigError, type Config } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
-import { findOrganisation } from '@/server/repositories/organisation-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import {
   findStaffByEmail,
   listStaff,
   findStaff,
   type StaffRecord,
-} from '@/server/repositories/staff-repository';
-import type { StaffActor } from '@/server/services/deps';
+} from '@/server/repositories/staff/staff-repository';
+import type { StaffActor } from '@/server/services/base/deps';
 import { UsageError } from '@/cli/command';
 
 /** Whether there is a database where the settings say. */

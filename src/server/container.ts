@@ -32,36 +32,36 @@ import { createLedgerVerifier } from '@/server/verifying/ledger-verifier';
 import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
 import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
-import { createLedgerCounts } from '@/server/repositories/ledger-counts';
+import { createLedgerCounts } from '@/server/repositories/ledger/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
-import { forgetActs } from '@/server/repositories/act-repository';
-import { namedBlobKeys } from '@/server/repositories/document-repository';
+import { forgetActs } from '@/server/repositories/base/act-repository';
+import { namedBlobKeys } from '@/server/repositories/documents/document-repository';
 import {
   accessChangesSince,
   lastSequence,
   newestMoment,
-} from '@/server/repositories/ledger-reader';
-import { signLedger, type Recorder } from '@/server/repositories/ledger-writer';
+} from '@/server/repositories/ledger/ledger-reader';
+import { signLedger, type Recorder } from '@/server/repositories/ledger/ledger-writer';
 import {
   findOrganisation,
   findServiceKey,
   insertServiceKey,
-} from '@/server/repositories/organisation-repository';
-import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
-import { PART_BYTES } from '@/server/services/receive-part';
-import { recountDays } from '@/server/services/recount-days';
-import { clearAbandonedUploads } from '@/server/services/discard-upload';
-import type { Deps } from '@/server/services/deps';
-import { lookAfter, type Around } from '@/server/services/look-after';
-import { mailCheckpoint } from '@/server/services/keep-checkpoints';
-import { sendNotices } from '@/server/services/send-notices';
-import { tellOfEnds } from '@/server/services/tell-of-ends';
-import { noteCheckpoints } from '@/server/services/note-checkpoints';
+} from '@/server/repositories/staff/organisation-repository';
+import { deliverMail, settleInterrupted } from '@/server/services/mailing/deliver-mail';
+import { PART_BYTES } from '@/server/services/documents/receive-part';
+import { recountDays } from '@/server/services/ledger/recount-days';
+import { clearAbandonedUploads } from '@/server/services/documents/discard-upload';
+import type { Deps } from '@/server/services/base/deps';
+import { lookAfter, type Around } from '@/server/services/documents/look-after';
+import { mailCheckpoint } from '@/server/services/ledger/keep-checkpoints';
+import { sendNotices } from '@/server/services/mailing/send-notices';
+import { tellOfEnds } from '@/server/services/mailing/tell-of-ends';
+import { noteCheckpoints } from '@/server/services/ledger/note-checkpoints';
 import { checkDatabase } from '@/server/checking/database-check';
-import { mendDatabase, mendFound, sayDamaged } from '@/server/services/mend-database';
-import { createSealReport } from '@/server/services/report-seals';
-import { goOnNoting, noteEndings } from '@/server/services/note-endings';
-import { record, whereabouts } from '@/server/services/record';
+import { mendDatabase, mendFound, sayDamaged } from '@/server/services/keys/mend-database';
+import { createSealReport } from '@/server/services/keys/report-seals';
+import { goOnNoting, noteEndings } from '@/server/services/ledger/note-endings';
+import { record, whereabouts } from '@/server/services/base/record';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createReserve } from '@/server/storage/reserve';
 import { clearCopies } from '@/server/storage/leftovers';

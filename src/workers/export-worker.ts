@@ -9,9 +9,9 @@ import {
   type ExportTask,
   type ExportWord,
 } from '@/server/exporting/ledger-exporter';
-import { entriesWhere, personalOf } from '@/server/repositories/ledger-reader';
-import { allNames } from '@/server/repositories/name-repository';
-import { EXPORT_COLUMNS, toExportRow } from '@/server/services/ledger-rows';
+import { entriesWhere, personalOf } from '@/server/repositories/ledger/ledger-reader';
+import { allNames } from '@/server/repositories/ledger/name-repository';
+import { EXPORT_COLUMNS, toExportRow } from '@/server/services/ledger/ledger-rows';
 
 const HASH = 64;
 const NONE = {};

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { readSnapshot } from '@/server/db/database';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import type { VerifyReply, VerifyTask } from '@/server/verifying/ledger-verifier';
 
 class Stopped extends Error {

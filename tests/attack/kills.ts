@@ -4,8 +4,8 @@ import path from 'node:path';
 import { dispatches, documents, grants, outbox, uploads } from '@/server/db/schema';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
-import { checkContents } from '@/server/services/check-contents';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { checkContents } from '@/server/services/documents/check-contents';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { runUntilKilled } from '../support/killed';
 
 const LATEST = 1_500;

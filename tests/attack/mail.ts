@@ -2,9 +2,9 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { newId } from '@/core/base/ids';
-import { queueMail } from '@/server/repositories/mail-repository';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { requestCode } from '@/server/services/prove-address';
+import { queueMail } from '@/server/repositories/mailing/mail-repository';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { requestCode } from '@/server/services/reading/prove-address';
 import { startSink } from '../support/smtp-sink';
 import { dispatch, drawing, protect, startProduct, stranger } from '../support/product';
 

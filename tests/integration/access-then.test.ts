@@ -9,26 +9,26 @@ import { decide } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { recipients } from '@/server/db/schema';
-import { findDocument } from '@/server/repositories/document-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
 import {
   changeGrants,
   reinstateDocument,
   reinstateGrants,
   revokeDocument,
   revokeGrants,
-} from '@/server/services/change-access';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { askerOf, policyFor } from '@/server/services/document-policy';
-import { explainAccess } from '@/server/services/explain-access';
-import { fileDocuments } from '@/server/services/file-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { putCeiling, viewCeilings } from '@/server/services/manage-ceilings';
-import { makeFolder } from '@/server/services/manage-filing';
-import { blockPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { passOn } from '@/server/services/pass-on';
-import { printDocument } from '@/server/services/read-pages';
-import { whoCouldOpen } from '@/server/services/who-could-open';
+} from '@/server/services/access/change-access';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { askerOf, policyFor } from '@/server/services/policy/document-policy';
+import { explainAccess } from '@/server/services/policy/explain-access';
+import { fileDocuments } from '@/server/services/filing/file-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { putCeiling, viewCeilings } from '@/server/services/policy/manage-ceilings';
+import { makeFolder } from '@/server/services/filing/manage-filing';
+import { blockPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { passOn } from '@/server/services/access/pass-on';
+import { printDocument } from '@/server/services/reading/read-pages';
+import { whoCouldOpen } from '@/server/services/policy/who-could-open';
 import {
   START,
   dispatch,

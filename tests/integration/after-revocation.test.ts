@@ -9,25 +9,25 @@ import type { DispatchId, DocumentId } from '@/core/base/ids';
 import { openStatement } from '@/core/ledger/statement';
 import type { AfterRow } from '@/contracts/after-revocation';
 import { statementCommand } from '@/cli/commands/statement-check';
-import { viewAfterRevocation } from '@/server/services/after-revocation';
+import { viewAfterRevocation } from '@/server/services/ledger/after-revocation';
 import {
   revokeDocument,
   revokeGrants,
   reinstateDocument,
   reinstateGrants,
-} from '@/server/services/change-access';
-import { destroyKey } from '@/server/services/destroy-keys';
-import type { ReaderActor, StaffActor } from '@/server/services/deps';
-import { grantRows } from '@/server/services/grant-rows';
-import { noteCheckpoints } from '@/server/services/note-checkpoints';
+} from '@/server/services/access/change-access';
+import { destroyKey } from '@/server/services/documents/destroy-keys';
+import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { noteCheckpoints } from '@/server/services/ledger/note-checkpoints';
 import { readConfig } from '@/server/config/env';
-import { setFiled } from '@/server/repositories/document-repository';
-import { insertStaff } from '@/server/repositories/staff-repository';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { putRule } from '@/server/services/manage-rules';
-import { openDocument } from '@/server/services/open-document';
-import { noteCopied, printDocument, readText } from '@/server/services/read-pages';
-import { revocationStatement } from '@/server/services/revocation-statement';
+import { setFiled } from '@/server/repositories/documents/document-repository';
+import { insertStaff } from '@/server/repositories/staff/staff-repository';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { putRule } from '@/server/services/policy/manage-rules';
+import { openDocument } from '@/server/services/reading/open-document';
+import { noteCopied, printDocument, readText } from '@/server/services/reading/read-pages';
+import { revocationStatement } from '@/server/services/ledger/revocation-statement';
 import { verifyEd25519 } from '@/server/vault/vault';
 import { nodeHash } from '@/server/vault/node-hash';
 import {

@@ -18,28 +18,28 @@ import { parseHeader } from '@/core/age/header';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
 import { grants, ledgerEntries, outbox, staffSessions, versions } from '@/server/db/schema';
-import { destroyKey, destroyKeys } from '@/server/services/destroy-keys';
-import { answerConsent, listConsents } from '@/server/services/answer-consents';
+import { destroyKey, destroyKeys } from '@/server/services/documents/destroy-keys';
+import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
 import {
   changeGrants,
   reinstateGrants,
   revokeDocument,
   revokeGrants,
-} from '@/server/services/change-access';
+} from '@/server/services/access/change-access';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
-import { listRules } from '@/server/repositories/rules-repository';
-import { listSenderLimits } from '@/server/repositories/sender-limits-repository';
-import { changeSenderLimits } from '@/server/services/sender-limits';
-import { listCeilings } from '@/server/repositories/ceiling-repository';
-import { putCeiling } from '@/server/services/manage-ceilings';
+import { listRules } from '@/server/repositories/policy/rules-repository';
+import { listSenderLimits } from '@/server/repositories/policy/sender-limits-repository';
+import { changeSenderLimits } from '@/server/services/policy/sender-limits';
+import { listCeilings } from '@/server/repositories/policy/ceiling-repository';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
 import { newestEndings } from '@/core/ledger/endings';
 import { readEndings } from '@/server/storage/ended-list';
-import { blockPerson } from '@/server/services/manage-people';
-import { noteEndings } from '@/server/services/note-endings';
-import { decideFor } from '@/server/services/decide-access';
-import { rotateMasterKey } from '@/server/services/rotate-master-key';
-import { setTwoPeople } from '@/server/services/manage-keys';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { blockPerson } from '@/server/services/people/manage-people';
+import { noteEndings } from '@/server/services/ledger/note-endings';
+import { decideFor } from '@/server/services/policy/decide-access';
+import { rotateMasterKey } from '@/server/services/keys/rotate-master-key';
+import { setTwoPeople } from '@/server/services/keys/manage-keys';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   START,
   dispatch,
@@ -160,7 +160,7 @@ describe('a restore', () => {
     await noteEndings(product.deps);
     writeFileSync(at('list'), '');
     const { code, out } = await restore('--ended', at('list'));
-    expect([code, out]).toEqual([0, expect.stringContaining('1 contents')]);
+    expect([code, out]).toEqual([0, expect.stringContaining('1 stored file')]);
     const restored = await openRestored();
     const { read } = restored.deps.db;
     expect((await decideFor(restored.deps, restored.deps.db.read, reader, document)).outcome).toBe(
@@ -459,12 +459,13 @@ describe('destroying many keys', () => {
       code: 'CONFLICT',
     });
     await product.deps.db.write(async (tx) => {
-      const { changeOrganisation } = await import('@/server/repositories/organisation-repository');
+      const { changeOrganisation } =
+        await import('@/server/repositories/staff/organisation-repository');
       await changeOrganisation(tx, { twoPeople: true });
     });
     const vera = { ...product.ida, id: 'stf_00000000000000000002' as const, name: 'Vera Holm' };
     await product.deps.db.write(async (tx) => {
-      const { insertStaff } = await import('@/server/repositories/staff-repository');
+      const { insertStaff } = await import('@/server/repositories/staff/staff-repository');
       await insertStaff(
         tx,
         { id: vera.id, name: vera.name, email: 'vera@tern-quill.example', role: 'administrator' },

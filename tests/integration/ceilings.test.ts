@@ -6,21 +6,21 @@ import type { DocumentId } from '@/core/base/ids';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { CeilingInput } from '@/contracts/ceiling';
 import { ceilingInput } from '@/contracts/ceiling';
-import { listRequests } from '@/server/services/answer-requests';
-import { askForMore } from '@/server/services/ask-for-more';
-import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
-import { deliverMail } from '@/server/services/deliver-mail';
-import type { ReaderActor } from '@/server/services/deps';
-import { explainAccess } from '@/server/services/explain-access';
-import { grantRows } from '@/server/services/grant-rows';
-import { previewCeiling, putCeiling, viewCeilings } from '@/server/services/manage-ceilings';
-import { fileDocuments } from '@/server/services/file-documents';
-import { blockPerson, listPeople } from '@/server/services/manage-people';
-import { makeFolder, putMarking } from '@/server/services/manage-filing';
+import { listRequests } from '@/server/services/requests/answer-requests';
+import { askForMore } from '@/server/services/requests/ask-for-more';
+import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/access/change-access';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import type { ReaderActor } from '@/server/services/base/deps';
+import { explainAccess } from '@/server/services/policy/explain-access';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { previewCeiling, putCeiling, viewCeilings } from '@/server/services/policy/manage-ceilings';
+import { fileDocuments } from '@/server/services/filing/file-documents';
+import { blockPerson, listPeople } from '@/server/services/people/manage-people';
+import { makeFolder, putMarking } from '@/server/services/filing/manage-filing';
 import { momentWords } from '@/server/mail/dispatch-mail';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
-import { openDocument } from '@/server/services/open-document';
-import { renderPage } from '@/server/services/read-pages';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import { openDocument } from '@/server/services/reading/open-document';
+import { renderPage } from '@/server/services/reading/read-pages';
 import {
   START,
   dispatch,

@@ -15,12 +15,12 @@ import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
 import { versions } from '@/server/db/schema';
-import { checkContents } from '@/server/services/check-contents';
-import { openDocument } from '@/server/services/open-document';
-import { takeProtectedFile } from '@/server/services/protected-files';
-import { renderPage } from '@/server/services/read-pages';
-import { viewDocument } from '@/server/services/view-document';
-import { viewToday } from '@/server/services/view-today';
+import { checkContents } from '@/server/services/documents/check-contents';
+import { openDocument } from '@/server/services/reading/open-document';
+import { takeProtectedFile } from '@/server/services/documents/protected-files';
+import { renderPage } from '@/server/services/reading/read-pages';
+import { viewDocument } from '@/server/services/documents/view-document';
+import { viewToday } from '@/server/services/overview/view-today';
 import { dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 import { runCommand } from '../support/command';
 

@@ -2,12 +2,12 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
-import { checkDocument, checkPage } from '@/server/services/check-document';
-import { destroyKey } from '@/server/services/destroy-keys';
-import type { StaffActor } from '@/server/services/deps';
-import { listLedger } from '@/server/services/list-entries';
-import { viewDispatch } from '@/server/services/list-dispatches';
-import { findDocument } from '@/server/repositories/document-repository';
+import { checkDocument, checkPage } from '@/server/services/documents/check-document';
+import { destroyKey } from '@/server/services/documents/destroy-keys';
+import type { StaffActor } from '@/server/services/base/deps';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { findDocument } from '@/server/repositories/documents/document-repository';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;

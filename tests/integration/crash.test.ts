@@ -7,9 +7,9 @@ import { expect, test } from 'vitest';
 import { dispatches, documents, grants, outbox, staff, uploads } from '@/server/db/schema';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
-import type { StaffActor } from '@/server/services/deps';
-import { protectDocument } from '@/server/services/protect-document';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import type { StaffActor } from '@/server/services/base/deps';
+import { protectDocument } from '@/server/services/documents/protect-document';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { runUntilKilled } from '../support/killed';
 
 test.each([90, 350])(

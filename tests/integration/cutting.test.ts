@@ -4,17 +4,17 @@ import { readFileSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
 import type { Scope } from '@/core/policy/scope';
 import type { DocumentId } from '@/core/base/ids';
-import { grantsOf } from '@/server/repositories/dispatch-repository';
+import { grantsOf } from '@/server/repositories/access/dispatch-repository';
 import { grants, versions } from '@/server/db/schema';
-import { changeGrants, reinstateGrants } from '@/server/services/change-access';
-import { cutAccess, previewCut, previewRevoking } from '@/server/services/cut-access';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { destroyKey } from '@/server/services/destroy-keys';
-import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { sendDocuments } from '@/server/services/send-documents';
-import { checkOpen, renderPage, watchOpen } from '@/server/services/read-pages';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { changeGrants, reinstateGrants } from '@/server/services/access/change-access';
+import { cutAccess, previewCut, previewRevoking } from '@/server/services/access/cut-access';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { destroyKey } from '@/server/services/documents/destroy-keys';
+import { blockPerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { sendDocuments } from '@/server/services/dispatching/send-documents';
+import { checkOpen, renderPage, watchOpen } from '@/server/services/reading/read-pages';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   dispatch,
   drawing,

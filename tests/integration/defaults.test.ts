@@ -4,20 +4,20 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, FolderId } from '@/core/base/ids';
 import { NO_DEFAULTS } from '@/core/policy/defaults';
 import { defaultsInput, type DefaultsInput } from '@/contracts/defaults';
-import { findLicence } from '@/server/repositories/reader-repository';
-import { fileDocuments } from '@/server/services/file-documents';
-import { viewUnreached } from '@/server/services/give-lacking';
+import { findLicence } from '@/server/repositories/reading/reader-repository';
+import { fileDocuments } from '@/server/services/filing/file-documents';
+import { viewUnreached } from '@/server/services/dispatching/give-lacking';
 import {
   beginningOf,
   previewDefaults,
   putDefaults,
   viewDefaults,
-} from '@/server/services/manage-defaults';
+} from '@/server/services/policy/manage-defaults';
 import { NO_LIMITS } from '@/core/policy/ceiling';
-import { putCeiling } from '@/server/services/manage-ceilings';
-import { makeFolder, removeFolder } from '@/server/services/manage-filing';
-import { previewFiling } from '@/server/services/preview-filing';
-import { openDocument } from '@/server/services/open-document';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { makeFolder, removeFolder } from '@/server/services/filing/manage-filing';
+import { previewFiling } from '@/server/services/filing/preview-filing';
+import { openDocument } from '@/server/services/reading/open-document';
 import { dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
 let product: Product;

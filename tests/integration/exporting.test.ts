@@ -3,9 +3,9 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Happening } from '@/core/ledger/entry';
 import { STRETCH, createLedgerExporter } from '@/server/exporting/ledger-exporter';
-import { lastSequence } from '@/server/repositories/ledger-reader';
-import { exportLedger } from '@/server/services/list-entries';
-import { record } from '@/server/services/record';
+import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { exportLedger } from '@/server/services/ledger/list-entries';
+import { record } from '@/server/services/base/record';
 import { startProduct, type Product } from '../support/product';
 
 let product: Product;

@@ -4,14 +4,14 @@ import { createChance } from '../../demo/chance';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import type { LedgerInput } from '@/contracts/ledger';
-import { revokeGrants } from '@/server/services/change-access';
-import { grantRows } from '@/server/services/grant-rows';
-import { listDispatches } from '@/server/services/list-dispatches';
-import { listDocuments } from '@/server/services/list-documents';
-import { listLedger } from '@/server/services/list-entries';
-import { listPeople } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { enterCode, requestCode } from '@/server/services/prove-address';
+import { revokeGrants } from '@/server/services/access/change-access';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { listDispatches } from '@/server/services/dispatching/list-dispatches';
+import { listDocuments } from '@/server/services/documents/list-documents';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { listPeople } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { enterCode, requestCode } from '@/server/services/reading/prove-address';
 import {
   newPublicKey,
   START,

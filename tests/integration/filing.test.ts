@@ -2,12 +2,12 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { PART } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
-import { beginUpload } from '@/server/services/begin-upload';
-import { revokeDocument } from '@/server/services/change-access';
-import { destroyKey } from '@/server/services/destroy-keys';
-import { fileDocuments } from '@/server/services/file-documents';
-import { listDocuments } from '@/server/services/list-documents';
-import { putTerms } from '@/server/services/change-kept-terms';
+import { beginUpload } from '@/server/services/documents/begin-upload';
+import { revokeDocument } from '@/server/services/access/change-access';
+import { destroyKey } from '@/server/services/documents/destroy-keys';
+import { fileDocuments } from '@/server/services/filing/file-documents';
+import { listDocuments } from '@/server/services/documents/list-documents';
+import { putTerms } from '@/server/services/access/change-kept-terms';
 import {
   changeFolder,
   keepView,
@@ -19,14 +19,14 @@ import {
   removeTerms,
   viewFolders,
   viewTerms,
-} from '@/server/services/manage-filing';
-import { listLedger } from '@/server/services/list-entries';
-import { openDocument } from '@/server/services/open-document';
-import { protectDocument, reviseDocument } from '@/server/services/protect-document';
-import { renderPage } from '@/server/services/read-pages';
-import { receivePart } from '@/server/services/receive-part';
-import { verifyLedger } from '@/server/services/verify-ledger';
-import { viewDocument } from '@/server/services/view-document';
+} from '@/server/services/filing/manage-filing';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { openDocument } from '@/server/services/reading/open-document';
+import { protectDocument, reviseDocument } from '@/server/services/documents/protect-document';
+import { renderPage } from '@/server/services/reading/read-pages';
+import { receivePart } from '@/server/services/documents/receive-part';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
+import { viewDocument } from '@/server/services/documents/view-document';
 import {
   dispatch,
   drawing,

@@ -1,13 +1,13 @@
 // Groups: who is in one, what it stands for when something is sent, and that leaving it takes nothing.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { RecipientId } from '@/core/base/ids';
-import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
+import { blockPerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
 import {
   changeMembers,
   putGroup,
   removeGroup,
   viewGroupAddresses,
-} from '@/server/services/manage-groups';
+} from '@/server/services/people/manage-groups';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;

@@ -8,15 +8,15 @@ import { ANYWHERE } from '@/core/policy/conditions';
 import { decide } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
-import { findDocument } from '@/server/repositories/document-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
 import { recipients } from '@/server/db/schema';
-import { askerOf, policyFor } from '@/server/services/document-policy';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { putCeiling, previewCeiling, viewCeilings } from '@/server/services/manage-ceilings';
-import { blockPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { passOn } from '@/server/services/pass-on';
-import { revokeDocument } from '@/server/services/change-access';
+import { askerOf, policyFor } from '@/server/services/policy/document-policy';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { putCeiling, previewCeiling, viewCeilings } from '@/server/services/policy/manage-ceilings';
+import { blockPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { passOn } from '@/server/services/access/pass-on';
+import { revokeDocument } from '@/server/services/access/change-access';
 import {
   START,
   dispatch,

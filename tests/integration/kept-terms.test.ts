@@ -4,11 +4,11 @@ import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, TermsId } from '@/core/base/ids';
 import { termsAt } from '@/core/policy/kept-terms';
 import { putTermsInput } from '@/contracts/kept-terms';
-import { changeGrants, revokeGrants } from '@/server/services/change-access';
-import { previewKeptTerms, putTerms } from '@/server/services/change-kept-terms';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { viewTerms } from '@/server/services/manage-filing';
+import { changeGrants, revokeGrants } from '@/server/services/access/change-access';
+import { previewKeptTerms, putTerms } from '@/server/services/access/change-kept-terms';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { viewTerms } from '@/server/services/filing/manage-filing';
 import { START, drawing, protect, startProduct, type Product } from '../support/product';
 
 const WEEK = {

@@ -1,12 +1,17 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
-import { revokeDocument, revokeGrants } from '@/server/services/change-access';
-import { bringPeopleIn } from '@/server/services/exchange-people';
-import { giveLacking, giveTo, viewLacking, viewUnreached } from '@/server/services/give-lacking';
-import { blockPerson } from '@/server/services/manage-people';
-import { decideFor } from '@/server/services/decide-access';
-import { findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { revokeDocument, revokeGrants } from '@/server/services/access/change-access';
+import { bringPeopleIn } from '@/server/services/people/exchange-people';
+import {
+  giveLacking,
+  giveTo,
+  viewLacking,
+  viewUnreached,
+} from '@/server/services/dispatching/give-lacking';
+import { blockPerson } from '@/server/services/people/manage-people';
+import { decideFor } from '@/server/services/policy/decide-access';
+import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import {
   START,
   dispatch,

@@ -1,15 +1,15 @@
 // Somebody with several addresses, and somebody who has left and whose work another one takes over.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { cutAccess, previewCut } from '@/server/services/cut-access';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { grantRows } from '@/server/services/grant-rows';
-import { changeMembers, putGroup } from '@/server/services/manage-groups';
-import { blockPerson, viewPerson } from '@/server/services/manage-people';
-import { markLeft } from '@/server/services/mark-left';
-import { openDocument } from '@/server/services/open-document';
-import { readMailroom } from '@/server/services/read-mailroom';
-import { addAddress, dropAddress } from '@/server/services/same-person';
+import { cutAccess, previewCut } from '@/server/services/access/cut-access';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
+import { blockPerson, viewPerson } from '@/server/services/people/manage-people';
+import { markLeft } from '@/server/services/people/mark-left';
+import { openDocument } from '@/server/services/reading/open-document';
+import { readMailroom } from '@/server/services/demo/read-mailroom';
+import { addAddress, dropAddress } from '@/server/services/people/same-person';
 import { dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
 let product: Product;

@@ -6,20 +6,25 @@ import { OUTCOMES } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { ledgerDays } from '@/server/db/schema';
-import { findDocument } from '@/server/repositories/document-repository';
-import { findValues } from '@/server/services/find-values';
-import { viewOpens } from '@/server/services/count-opens';
-import { renderPage } from '@/server/services/read-pages';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { exportLedger, listFacet, listLedger, listOpen } from '@/server/services/list-entries';
-import { recountDays } from '@/server/services/recount-days';
-import { openDocument } from '@/server/services/open-document';
-import { revokeGrants } from '@/server/services/change-access';
-import { grantRows } from '@/server/services/grant-rows';
-import { record } from '@/server/services/record';
-import type { StaffActor } from '@/server/services/deps';
-import { insertStaff } from '@/server/repositories/staff-repository';
-import { setFiled } from '@/server/repositories/document-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
+import { findValues } from '@/server/services/ledger/find-values';
+import { viewOpens } from '@/server/services/ledger/count-opens';
+import { renderPage } from '@/server/services/reading/read-pages';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import {
+  exportLedger,
+  listFacet,
+  listLedger,
+  listOpen,
+} from '@/server/services/ledger/list-entries';
+import { recountDays } from '@/server/services/ledger/recount-days';
+import { openDocument } from '@/server/services/reading/open-document';
+import { revokeGrants } from '@/server/services/access/change-access';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { record } from '@/server/services/base/record';
+import type { StaffActor } from '@/server/services/base/deps';
+import { insertStaff } from '@/server/repositories/staff/staff-repository';
+import { setFiled } from '@/server/repositories/documents/document-repository';
 import { START, drawing, protect, prove, startProduct, type Product } from '../support/product';
 
 let product: Product;

@@ -4,40 +4,40 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId, FolderId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import { NO_DEFAULTS } from '@/core/policy/defaults';
-import { findPerson } from '@/server/repositories/people-repository';
-import { findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { findPerson } from '@/server/repositories/people/people-repository';
+import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import { destroyWords } from '@/contracts/keys';
 import { documents } from '@/server/db/schema';
-import { answerConsent, listConsents } from '@/server/services/answer-consents';
+import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
 import {
   reinstateDocument,
   reinstateGrants,
   revokeDocument,
   revokeGrants,
-} from '@/server/services/change-access';
-import type { StaffActor } from '@/server/services/deps';
-import { destroyKey, destroyKeys } from '@/server/services/destroy-keys';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { fileDocuments } from '@/server/services/file-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { putCeiling } from '@/server/services/manage-ceilings';
-import { putDefaults } from '@/server/services/manage-defaults';
+} from '@/server/services/access/change-access';
+import type { StaffActor } from '@/server/services/base/deps';
+import { destroyKey, destroyKeys } from '@/server/services/documents/destroy-keys';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { fileDocuments } from '@/server/services/filing/file-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { putDefaults } from '@/server/services/policy/manage-defaults';
 import {
   changeFolder,
   makeFolder,
   putMarking,
   removeFolder,
-} from '@/server/services/manage-filing';
-import { changeMembers, putGroup, removeGroup } from '@/server/services/manage-groups';
-import { setTwoPeople } from '@/server/services/manage-keys';
-import { changePerson } from '@/server/services/manage-people';
-import { putRule } from '@/server/services/manage-rules';
-import { changeStaff } from '@/server/services/manage-staff';
-import { takeProtectedFile } from '@/server/services/protected-files';
-import { confirmFactor, offerFactor } from '@/server/services/prove-staff';
-import { readMailroom } from '@/server/services/read-mailroom';
-import { changeSenderLimits } from '@/server/services/sender-limits';
+} from '@/server/services/filing/manage-filing';
+import { changeMembers, putGroup, removeGroup } from '@/server/services/people/manage-groups';
+import { setTwoPeople } from '@/server/services/keys/manage-keys';
+import { changePerson } from '@/server/services/people/manage-people';
+import { putRule } from '@/server/services/policy/manage-rules';
+import { changeStaff } from '@/server/services/staff/manage-staff';
+import { takeProtectedFile } from '@/server/services/documents/protected-files';
+import { confirmFactor, offerFactor } from '@/server/services/staff/prove-staff';
+import { readMailroom } from '@/server/services/demo/read-mailroom';
+import { changeSenderLimits } from '@/server/services/policy/sender-limits';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 import { joinStaff } from '../support/staff';
 

@@ -6,11 +6,11 @@ import path from 'node:path';
 import { MINUTE } from '@/core/base/time';
 import { newId } from '@/core/base/ids';
 import { links, outbox } from '@/server/db/schema';
-import { listEntries } from '@/server/repositories/ledger-reader';
-import { queueMail } from '@/server/repositories/mail-repository';
-import { deliverMail, settleInterrupted } from '@/server/services/deliver-mail';
-import { requestCode } from '@/server/services/prove-address';
-import { viewToday } from '@/server/services/view-today';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
+import { queueMail } from '@/server/repositories/mailing/mail-repository';
+import { deliverMail, settleInterrupted } from '@/server/services/mailing/deliver-mail';
+import { requestCode } from '@/server/services/reading/prove-address';
+import { viewToday } from '@/server/services/overview/view-today';
 import {
   START,
   dispatch,

@@ -7,18 +7,18 @@ import type { NoticeChoices } from '@/core/insight/notices';
 import { splitCheckpoints } from '@/core/ledger/checkpoint';
 import { workSettings } from '@/contracts/settings';
 import { outbox } from '@/server/db/schema';
-import { signLedger } from '@/server/repositories/ledger-writer';
-import { insertStaff } from '@/server/repositories/staff-repository';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { revokeGrants } from '@/server/services/change-access';
-import type { ReaderActor, StaffActor } from '@/server/services/deps';
-import { grantRows } from '@/server/services/grant-rows';
-import { fetchCheckpoint, mailCheckpoint } from '@/server/services/keep-checkpoints';
-import { chooseNotices } from '@/server/services/notice-choices';
-import { openDocument } from '@/server/services/open-document';
-import { sendNotices } from '@/server/services/send-notices';
-import { tellOfEnds } from '@/server/services/tell-of-ends';
-import { putWorkSettings } from '@/server/services/work-settings';
+import { signLedger } from '@/server/repositories/ledger/ledger-writer';
+import { insertStaff } from '@/server/repositories/staff/staff-repository';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { revokeGrants } from '@/server/services/access/change-access';
+import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { fetchCheckpoint, mailCheckpoint } from '@/server/services/ledger/keep-checkpoints';
+import { chooseNotices } from '@/server/services/staff/notice-choices';
+import { openDocument } from '@/server/services/reading/open-document';
+import { sendNotices } from '@/server/services/mailing/send-notices';
+import { tellOfEnds } from '@/server/services/mailing/tell-of-ends';
+import { putWorkSettings } from '@/server/services/base/work-settings';
 import {
   START,
   dispatch,

@@ -2,18 +2,22 @@ import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { grantsFromOdrl } from '@/core/odrl/grants';
 import type { Json } from '@/core/odrl/report';
-import { bringTermsIn, previewTerms, takeTermsOut } from '@/server/services/exchange-terms';
-import { bringGrantsIn, previewGrants, takeGrantsOut } from '@/server/services/exchange-grants';
-import { putTerms } from '@/server/services/change-kept-terms';
-import { viewTerms } from '@/server/services/manage-filing';
+import { bringTermsIn, previewTerms, takeTermsOut } from '@/server/services/access/exchange-terms';
+import {
+  bringGrantsIn,
+  previewGrants,
+  takeGrantsOut,
+} from '@/server/services/dispatching/exchange-grants';
+import { putTerms } from '@/server/services/access/change-kept-terms';
+import { viewTerms } from '@/server/services/filing/manage-filing';
 import type { DispatchId, DocumentId, GroupId } from '@/core/base/ids';
 import { ledgerEntries } from '@/server/db/schema';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { changeMembers, putGroup } from '@/server/services/manage-groups';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
 import { DAY } from '@/core/base/time';
-import { findRecipientByAddress } from '@/server/repositories/reader-repository';
-import type { StaffActor } from '@/server/services/deps';
-import { grantRows } from '@/server/services/grant-rows';
+import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
+import type { StaffActor } from '@/server/services/base/deps';
+import { grantRows } from '@/server/services/access/grant-rows';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 import { setWay } from '../support/rules';
 

@@ -2,12 +2,12 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
-import { checkDocument } from '@/server/services/check-document';
-import { revokeGrants } from '@/server/services/change-access';
-import { exportOpens, viewOpens } from '@/server/services/count-opens';
-import type { ReaderActor } from '@/server/services/deps';
-import { listLedger } from '@/server/services/list-entries';
-import { openDocument } from '@/server/services/open-document';
+import { checkDocument } from '@/server/services/documents/check-document';
+import { revokeGrants } from '@/server/services/access/change-access';
+import { exportOpens, viewOpens } from '@/server/services/ledger/count-opens';
+import type { ReaderActor } from '@/server/services/base/deps';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { openDocument } from '@/server/services/reading/open-document';
 import {
   START,
   dispatch,

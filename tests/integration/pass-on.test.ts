@@ -4,17 +4,21 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { PassOnInput } from '@/contracts/reader';
-import { changeGrants, reinstateGrants, revokeGrants } from '@/server/services/change-access';
-import { deliverMail } from '@/server/services/deliver-mail';
-import type { ReaderActor } from '@/server/services/deps';
-import { explainAccess } from '@/server/services/explain-access';
-import { grantRows } from '@/server/services/grant-rows';
-import { putCeiling } from '@/server/services/manage-ceilings';
-import { viewPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { passOn } from '@/server/services/pass-on';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import {
+  changeGrants,
+  reinstateGrants,
+  revokeGrants,
+} from '@/server/services/access/change-access';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import type { ReaderActor } from '@/server/services/base/deps';
+import { explainAccess } from '@/server/services/policy/explain-access';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { viewPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { passOn } from '@/server/services/access/pass-on';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   START,
   dispatch,

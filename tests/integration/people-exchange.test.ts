@@ -5,9 +5,9 @@ import {
   bringPeopleLines,
   previewPeople,
   takePeopleOut,
-} from '@/server/services/exchange-people';
-import { changePerson } from '@/server/services/manage-people';
-import { verifyLedger } from '@/server/services/verify-ledger';
+} from '@/server/services/people/exchange-people';
+import { changePerson } from '@/server/services/people/manage-people';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;

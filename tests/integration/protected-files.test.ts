@@ -11,22 +11,22 @@ import { unwrapFileKey } from '@/core/age/recipients';
 import { inspectFile } from '@/core/wrapper/inspect';
 import type { DispatchInput } from '@/contracts/dispatch';
 import { ledgerEntries, outbox, recipients, versions } from '@/server/db/schema';
-import { beginUpload } from '@/server/services/begin-upload';
-import { revokeDocument } from '@/server/services/change-access';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { addPeople, dispatchDocuments } from '@/server/services/dispatch-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { inspectForStaff } from '@/server/services/inspect-file';
+import { beginUpload } from '@/server/services/documents/begin-upload';
+import { revokeDocument } from '@/server/services/access/change-access';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { addPeople, dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { inspectForStaff } from '@/server/services/documents/inspect-file';
 import {
   beginDrill,
   changeRecoveryKey,
   failDrill,
   finishDrill,
   viewKeys,
-} from '@/server/services/manage-keys';
-import { sharedWith } from '@/server/services/shared-with';
-import { takeProtectedFile } from '@/server/services/protected-files';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
+} from '@/server/services/keys/manage-keys';
+import { sharedWith } from '@/server/services/reading/shared-with';
+import { takeProtectedFile } from '@/server/services/documents/protected-files';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import {
   START,

@@ -3,16 +3,16 @@ import { simpleParser } from 'mailparser';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { Entry } from '@/core/ledger/entry';
 import { ledgerEntries, outbox } from '@/server/db/schema';
-import { revokeGrants } from '@/server/services/change-access';
-import { listLedger } from '@/server/services/list-entries';
-import { viewPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { sharedWith } from '@/server/services/shared-with';
-import { enterCode, requestCode } from '@/server/services/prove-address';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
-import { signIn } from '@/server/services/sign-in';
-import { setUpOrganisation } from '@/server/services/set-up-organisation';
-import { listEntries } from '@/server/repositories/ledger-reader';
+import { revokeGrants } from '@/server/services/access/change-access';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { viewPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { sharedWith } from '@/server/services/reading/shared-with';
+import { enterCode, requestCode } from '@/server/services/reading/prove-address';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import { signIn } from '@/server/services/staff/sign-in';
+import { setUpOrganisation } from '@/server/services/staff/set-up-organisation';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import {
   dispatch,
   drawing,
@@ -243,7 +243,7 @@ test('a device ends: a visit after hours, a kept one after sixty days', async ()
     publicKey: await newPublicKey(),
   });
   expect(kept.maxAge).toBe((60 * DAY) / 1000);
-  const { findDeviceByToken } = await import('@/server/repositories/reader-repository');
+  const { findDeviceByToken } = await import('@/server/repositories/reading/reader-repository');
   const find = (deviceToken: string) =>
     findDeviceByToken(
       product.deps.db.read,

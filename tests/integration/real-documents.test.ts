@@ -1,8 +1,13 @@
 // PDFs that nobody here made, through the whole path on the server.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import sharp from 'sharp';
-import { openDocument } from '@/server/services/open-document';
-import { keepDocument, printDocument, readText, renderPage } from '@/server/services/read-pages';
+import { openDocument } from '@/server/services/reading/open-document';
+import {
+  keepDocument,
+  printDocument,
+  readText,
+  renderPage,
+} from '@/server/services/reading/read-pages';
 import { dispatch, protect, prove, startProduct, whole, type Product } from '../support/product';
 import { realDocument, withBrokenTable } from '../support/real-documents';
 

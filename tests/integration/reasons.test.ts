@@ -2,22 +2,22 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId, GrantId } from '@/core/base/ids';
-import { grantsByIds } from '@/server/repositories/dispatch-repository';
-import { findDocument } from '@/server/repositories/document-repository';
+import { grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
 import {
   changeGrants,
   reinstateDocument,
   reinstateGrants,
   revokeDocument,
   revokeGrants,
-} from '@/server/services/change-access';
-import { cutAccess } from '@/server/services/cut-access';
-import { destroyKey } from '@/server/services/destroy-keys';
-import { listLedger } from '@/server/services/list-entries';
-import { blockPerson } from '@/server/services/manage-people';
-import { putWorkSettings, viewWorkSettings } from '@/server/services/work-settings';
+} from '@/server/services/access/change-access';
+import { cutAccess } from '@/server/services/access/cut-access';
+import { destroyKey } from '@/server/services/documents/destroy-keys';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { blockPerson } from '@/server/services/people/manage-people';
+import { putWorkSettings, viewWorkSettings } from '@/server/services/base/work-settings';
 import { workSettings, type WorkChange } from '@/contracts/settings';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 const DEFAULTS = workSettings.parse({});

@@ -2,15 +2,15 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId, RequestId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
-import { answerRequests, listRequests } from '@/server/services/answer-requests';
-import { askForMore } from '@/server/services/ask-for-more';
-import { deliverMail } from '@/server/services/deliver-mail';
-import type { ReaderActor } from '@/server/services/deps';
-import { viewDispatch } from '@/server/services/list-dispatches';
-import { openDocument } from '@/server/services/open-document';
-import { readMailroom } from '@/server/services/read-mailroom';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/access/change-access';
+import { answerRequests, listRequests } from '@/server/services/requests/answer-requests';
+import { askForMore } from '@/server/services/requests/ask-for-more';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import type { ReaderActor } from '@/server/services/base/deps';
+import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { openDocument } from '@/server/services/reading/open-document';
+import { readMailroom } from '@/server/services/demo/read-mailroom';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   START,
   dispatch,

@@ -5,16 +5,16 @@ import { eq } from 'drizzle-orm';
 import { MINUTE } from '@/core/base/time';
 import { staff, staffSessions } from '@/server/db/schema';
 import { POST as revokeScope } from '@/app/api/v1/access/revoke/route';
-import { revokeGrants } from '@/server/services/change-access';
-import { changeStaff } from '@/server/services/manage-staff';
+import { revokeGrants } from '@/server/services/access/change-access';
+import { changeStaff } from '@/server/services/staff/manage-staff';
 import {
   confirmFactor,
   offerFactor,
   proveAgain,
   removeFactor,
-} from '@/server/services/prove-staff';
-import { signIn } from '@/server/services/sign-in';
-import type { StaffActor } from '@/server/services/deps';
+} from '@/server/services/staff/prove-staff';
+import { signIn } from '@/server/services/staff/sign-in';
+import type { StaffActor } from '@/server/services/base/deps';
 import { startProduct, type Product } from '../support/product';
 import { PASSWORD, joinStaff } from '../support/staff';
 

@@ -3,22 +3,26 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { changePersonInput } from '@/contracts/people';
-import { changeGrants, revokeGrants } from '@/server/services/change-access';
-import { changeDemo, viewDemo } from '@/server/services/change-demo';
+import { changeGrants, revokeGrants } from '@/server/services/access/change-access';
+import { changeDemo, viewDemo } from '@/server/services/demo/change-demo';
 import { dispatchInput } from '@/contracts/dispatch';
 import { keepDraftInput } from '@/contracts/draft';
-import { keepDraft } from '@/server/services/keep-draft';
-import { sendDocuments } from '@/server/services/send-documents';
-import { startCompose } from '@/server/services/start-compose';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { addPeople, dispatchDocuments, mailAgain } from '@/server/services/dispatch-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { viewDispatch } from '@/server/services/list-dispatches';
-import { changePerson, listPeople, viewPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
-import { viewToday } from '@/server/services/view-today';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { keepDraft } from '@/server/services/dispatching/keep-draft';
+import { sendDocuments } from '@/server/services/dispatching/send-documents';
+import { startCompose } from '@/server/services/dispatching/start-compose';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import {
+  addPeople,
+  dispatchDocuments,
+  mailAgain,
+} from '@/server/services/dispatching/dispatch-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { changePerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import { viewToday } from '@/server/services/overview/view-today';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   START,
   dispatch,

@@ -1,17 +1,17 @@
 // Colleagues: invited, changed, disabled, with a forgotten password; and what each reaches.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import { listEntries } from '@/server/repositories/ledger-reader';
-import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/change-access';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
+import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/access/change-access';
 import {
   changeStaff,
   choosePassword,
   inviteStaff,
   requestPassword,
   viewStaff,
-} from '@/server/services/manage-staff';
-import { viewDispatch } from '@/server/services/list-dispatches';
-import { signIn } from '@/server/services/sign-in';
+} from '@/server/services/staff/manage-staff';
+import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { signIn } from '@/server/services/staff/sign-in';
 import {
   START,
   dispatch,

@@ -13,23 +13,32 @@ import { didWords } from '@/core/insight/did-words';
 import { factsOf } from '@/core/insight/entry-facts';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { Action } from '@/core/ledger/entry';
-import { grantsByIds } from '@/server/repositories/dispatch-repository';
-import { changeGrants, reinstateGrants, revokeGrants } from '@/server/services/change-access';
-import { putTerms } from '@/server/services/change-kept-terms';
-import { cutAccess } from '@/server/services/cut-access';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { fileDocuments } from '@/server/services/file-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { listLedger } from '@/server/services/list-entries';
-import { putCeiling } from '@/server/services/manage-ceilings';
-import { makeFolder, changeFolder, putMarking, removeTerms } from '@/server/services/manage-filing';
-import { changeMembers, putGroup } from '@/server/services/manage-groups';
-import { changePerson } from '@/server/services/manage-people';
-import { putRule } from '@/server/services/manage-rules';
-import { noteCopied, readText, renderPage } from '@/server/services/read-pages';
-import { openDocument } from '@/server/services/open-document';
+import { grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import {
+  changeGrants,
+  reinstateGrants,
+  revokeGrants,
+} from '@/server/services/access/change-access';
+import { putTerms } from '@/server/services/access/change-kept-terms';
+import { cutAccess } from '@/server/services/access/cut-access';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { fileDocuments } from '@/server/services/filing/file-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import {
+  makeFolder,
+  changeFolder,
+  putMarking,
+  removeTerms,
+} from '@/server/services/filing/manage-filing';
+import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
+import { changePerson } from '@/server/services/people/manage-people';
+import { putRule } from '@/server/services/policy/manage-rules';
+import { noteCopied, readText, renderPage } from '@/server/services/reading/read-pages';
+import { openDocument } from '@/server/services/reading/open-document';
 import { workSettings } from '@/contracts/settings';
-import { putWorkSettings } from '@/server/services/work-settings';
+import { putWorkSettings } from '@/server/services/base/work-settings';
 import {
   START,
   dispatch,

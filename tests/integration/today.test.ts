@@ -1,10 +1,10 @@
 // What needs somebody today, from what really happened.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
-import { revokeGrants } from '@/server/services/change-access';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { openDocument } from '@/server/services/open-document';
-import { viewToday } from '@/server/services/view-today';
+import { revokeGrants } from '@/server/services/access/change-access';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { openDocument } from '@/server/services/reading/open-document';
+import { viewToday } from '@/server/services/overview/view-today';
 import {
   START,
   dispatch,

@@ -4,10 +4,10 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { sql } from 'drizzle-orm';
 import type { VerifyLine } from '@/contracts/ledger';
 import { splitCheckpoints } from '@/core/ledger/checkpoint';
-import { signLedger } from '@/server/repositories/ledger-writer';
-import { listLedger } from '@/server/services/list-entries';
-import { recordAlone } from '@/server/services/record';
-import { newestCheckpoint, verifyOnScreen } from '@/server/services/verify-on-screen';
+import { signLedger } from '@/server/repositories/ledger/ledger-writer';
+import { listLedger } from '@/server/services/ledger/list-entries';
+import { recordAlone } from '@/server/services/base/record';
+import { newestCheckpoint, verifyOnScreen } from '@/server/services/ledger/verify-on-screen';
 import { dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;

@@ -3,16 +3,20 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, GrantId, LicenceId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
-import { grantsByIds } from '@/server/repositories/dispatch-repository';
-import { answerRequests, listRequests } from '@/server/services/answer-requests';
-import { askForMore } from '@/server/services/ask-for-more';
-import { changeGrants, reinstateGrants, revokeGrants } from '@/server/services/change-access';
-import type { ReaderActor } from '@/server/services/deps';
-import { grantRows } from '@/server/services/grant-rows';
-import { putCeiling } from '@/server/services/manage-ceilings';
-import { openDocument } from '@/server/services/open-document';
-import { passOn } from '@/server/services/pass-on';
-import { checkOpen, printDocument, watchOpen } from '@/server/services/read-pages';
+import { grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { answerRequests, listRequests } from '@/server/services/requests/answer-requests';
+import { askForMore } from '@/server/services/requests/ask-for-more';
+import {
+  changeGrants,
+  reinstateGrants,
+  revokeGrants,
+} from '@/server/services/access/change-access';
+import type { ReaderActor } from '@/server/services/base/deps';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { openDocument } from '@/server/services/reading/open-document';
+import { passOn } from '@/server/services/access/pass-on';
+import { checkOpen, printDocument, watchOpen } from '@/server/services/reading/read-pages';
 import {
   START,
   dispatch,

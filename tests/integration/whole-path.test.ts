@@ -5,20 +5,20 @@ import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import { verifyLicence } from '@/core/licence/licence';
 import { grants, ledgerEntries, ledgerPersonal, licences } from '@/server/db/schema';
-import { signLedger } from '@/server/repositories/ledger-writer';
-import { listEntries } from '@/server/repositories/ledger-reader';
+import { signLedger } from '@/server/repositories/ledger/ledger-writer';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import {
   changeGrants,
   reinstateDocument,
   reinstateGrants,
   revokeDocument,
   revokeGrants,
-} from '@/server/services/change-access';
-import { checkRecipients } from '@/server/services/check-recipients';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { exportLedger } from '@/server/services/list-entries';
-import { openDocument } from '@/server/services/open-document';
-import { sharedWith } from '@/server/services/shared-with';
+} from '@/server/services/access/change-access';
+import { checkRecipients } from '@/server/services/dispatching/check-recipients';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { exportLedger } from '@/server/services/ledger/list-entries';
+import { openDocument } from '@/server/services/reading/open-document';
+import { sharedWith } from '@/server/services/reading/shared-with';
 import {
   checkOpen,
   keepDocument,
@@ -26,8 +26,8 @@ import {
   readText,
   renderPage,
   watchOpen,
-} from '@/server/services/read-pages';
-import { verifyLedger } from '@/server/services/verify-ledger';
+} from '@/server/services/reading/read-pages';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   dispatch,
   drawing,

@@ -4,25 +4,29 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { dispatchInput, type DispatchInput } from '@/contracts/dispatch';
-import { changeGrants, reinstateGrants, revokeGrants } from '@/server/services/change-access';
-import { checkRecipients } from '@/server/services/check-recipients';
-import { cutAccess, previewCut } from '@/server/services/cut-access';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { dispatchDocuments, mailAgain } from '@/server/services/dispatch-documents';
-import { explainAccess } from '@/server/services/explain-access';
-import { giveTo, viewLacking, viewUnreached } from '@/server/services/give-lacking';
-import { grantRows } from '@/server/services/grant-rows';
-import { listDispatches } from '@/server/services/list-dispatches';
-import { previewCeiling } from '@/server/services/manage-ceilings';
+import {
+  changeGrants,
+  reinstateGrants,
+  revokeGrants,
+} from '@/server/services/access/change-access';
+import { checkRecipients } from '@/server/services/dispatching/check-recipients';
+import { cutAccess, previewCut } from '@/server/services/access/cut-access';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { dispatchDocuments, mailAgain } from '@/server/services/dispatching/dispatch-documents';
+import { explainAccess } from '@/server/services/policy/explain-access';
+import { giveTo, viewLacking, viewUnreached } from '@/server/services/dispatching/give-lacking';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { listDispatches } from '@/server/services/dispatching/list-dispatches';
+import { previewCeiling } from '@/server/services/policy/manage-ceilings';
 import { NO_LIMITS } from '@/core/policy/ceiling';
-import { changeMembers, putGroup, removeGroup } from '@/server/services/manage-groups';
-import { takePeopleOut } from '@/server/services/exchange-people';
-import { blockPerson, listPeople, viewPerson } from '@/server/services/manage-people';
-import { openDocument } from '@/server/services/open-document';
-import { sharedWith } from '@/server/services/shared-with';
-import { readMailroom } from '@/server/services/read-mailroom';
-import { viewDocument } from '@/server/services/view-document';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { changeMembers, putGroup, removeGroup } from '@/server/services/people/manage-groups';
+import { takePeopleOut } from '@/server/services/people/exchange-people';
+import { blockPerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
+import { openDocument } from '@/server/services/reading/open-document';
+import { sharedWith } from '@/server/services/reading/shared-with';
+import { readMailroom } from '@/server/services/demo/read-mailroom';
+import { viewDocument } from '@/server/services/documents/view-document';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   START,
   dispatch,

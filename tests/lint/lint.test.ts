@@ -48,7 +48,7 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'boundaries/dependencies',
     'src/ui/reader/violation-ui-server.ts',
-    "import { openDocument } from '@/server/services/open-document';\nexport const h = openDocument;\n",
+    "import { openDocument } from '@/server/services/reading/open-document';\nexport const h = openDocument;\n",
   ],
   [
     'boundaries/dependencies',
@@ -58,12 +58,12 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'boundaries/dependencies',
     'src/ui/reader/violation-ui-dynamic.ts',
-    "export const j = async () => (await import('@/server/services/open-document')).openDocument;\n",
+    "export const j = async () => (await import('@/server/services/reading/open-document')).openDocument;\n",
   ],
   [
     'boundaries/dependencies',
     'src/app/api/violation-route-db.ts',
-    "import { listDocumentRows } from '@/server/repositories/document-repository';\nexport " +
+    "import { listDocumentRows } from '@/server/repositories/documents/document-repository';\nexport " +
       'const k = listDocumentRows;\n',
   ],
   [

@@ -6,15 +6,15 @@ import path from 'node:path';
 import { runCommandLine } from '@/cli/run';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
-import { beginUpload } from '@/server/services/begin-upload';
-import { deliverMail } from '@/server/services/deliver-mail';
-import type { Deps, StaffActor } from '@/server/services/deps';
-import { makeBackup } from '@/server/services/make-backup';
-import { protectDocument } from '@/server/services/protect-document';
-import { receivePart } from '@/server/services/receive-part';
-import { rotateMasterKey } from '@/server/services/rotate-master-key';
+import { beginUpload } from '@/server/services/documents/begin-upload';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { makeBackup } from '@/server/services/keys/make-backup';
+import { protectDocument } from '@/server/services/documents/protect-document';
+import { receivePart } from '@/server/services/documents/receive-part';
+import { rotateMasterKey } from '@/server/services/keys/rotate-master-key';
 import { createDiskBlobStore, realDisk, type Disk } from '@/server/storage/disk-blob-store';
-import { listStaff } from '@/server/repositories/staff-repository';
+import { listStaff } from '@/server/repositories/staff/staff-repository';
 import { dispatch, drawing, inPieces, type Product } from './product';
 
 type Dying = {

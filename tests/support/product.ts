@@ -11,18 +11,21 @@ import { PART } from '@/contracts/document';
 import { settableClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
-import { beginUpload } from '@/server/services/begin-upload';
-import { deliverMail } from '@/server/services/deliver-mail';
-import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
-import { dispatchDocuments } from '@/server/services/dispatch-documents';
-import { grantRows } from '@/server/services/grant-rows';
-import { protectDocument } from '@/server/services/protect-document';
-import { enterCode, requestCode } from '@/server/services/prove-address';
-import { readMailroom } from '@/server/services/read-mailroom';
-import type { Made } from '@/server/services/read-pages';
-import { receivePart } from '@/server/services/receive-part';
-import { setUpOrganisation, setUpToken } from '@/server/services/set-up-organisation';
-import { findDeviceByToken, findRecipientByAddress } from '@/server/repositories/reader-repository';
+import { beginUpload } from '@/server/services/documents/begin-upload';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/base/deps';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { protectDocument } from '@/server/services/documents/protect-document';
+import { enterCode, requestCode } from '@/server/services/reading/prove-address';
+import { readMailroom } from '@/server/services/demo/read-mailroom';
+import type { Made } from '@/server/services/reading/read-pages';
+import { receivePart } from '@/server/services/documents/receive-part';
+import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
+import {
+  findDeviceByToken,
+  findRecipientByAddress,
+} from '@/server/repositories/reading/reader-repository';
 import { drawPaper } from '../../demo/drawings';
 
 export const START = Date.UTC(2026, 10, 25, 9);

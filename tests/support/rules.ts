@@ -1,5 +1,5 @@
 import type { Leave, Way } from '@/core/policy/rules';
-import { putRule, viewRules } from '@/server/services/manage-rules';
+import { putRule, viewRules } from '@/server/services/policy/manage-rules';
 import type { Product } from './product';
 
 /** Decides about a way of handing out, as an administrator does who has just looked at it. */

@@ -1,11 +1,11 @@
 import type { StaffId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import type { Role } from '@/core/policy/powers';
-import { changeStaffRow } from '@/server/repositories/staff-repository';
-import { choosePassword, inviteStaff } from '@/server/services/manage-staff';
-import { deliverMail } from '@/server/services/deliver-mail';
-import { readMailroom, readMessage } from '@/server/services/read-mailroom';
-import type { StaffActor } from '@/server/services/deps';
+import { changeStaffRow } from '@/server/repositories/staff/staff-repository';
+import { choosePassword, inviteStaff } from '@/server/services/staff/manage-staff';
+import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import type { StaffActor } from '@/server/services/base/deps';
 import type { Product } from './product';
 
 export const PASSWORD = 'another long enough password';

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { loadForStaff } from '@/server/http/handle';
-import { viewShell } from '@/server/services/view-shell';
+import { viewShell } from '@/server/services/overview/view-shell';
 import { Shell } from '@/ui/shell/shell';
 
 export default async function StaffLayout({ children }: { readonly children: ReactNode }) {

@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { loadForAnyone } from '@/server/http/handle';
-import { isSetUp } from '@/server/services/set-up-organisation';
+import { isSetUp } from '@/server/services/staff/set-up-organisation';
 import { SetUpForm } from '@/ui/entry/set-up-form';
 
 export default async function SetUpPage({

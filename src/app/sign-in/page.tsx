@@ -1,7 +1,7 @@
 import { redirect } from 'next/navigation';
 import { loadForAnyone } from '@/server/http/handle';
-import { isSetUp } from '@/server/services/set-up-organisation';
-import { demoSignIn } from '@/server/services/demo-sign-in';
+import { isSetUp } from '@/server/services/staff/set-up-organisation';
+import { demoSignIn } from '@/server/services/demo/demo-sign-in';
 import { SignInForm } from '@/ui/entry/sign-in-form';
 
 export default async function SignInPage() {

@@ -2,8 +2,8 @@ import path from 'node:path';
 import type { Command } from '@/cli/command';
 import { actorNamed, withService } from '@/cli/open-service';
 import { writeWhole } from '@/cli/write-whole';
-import { makeBackup } from '@/server/services/make-backup';
-import { recordAlone } from '@/server/services/record';
+import { makeBackup } from '@/server/services/keys/make-backup';
+import { recordAlone } from '@/server/services/base/record';
 
 export const backupCommand: Command = {
   name: 'backup',

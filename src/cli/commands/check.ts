@@ -3,7 +3,11 @@ import path from 'node:path';
 import { isId, type VersionId } from '@/core/base/ids';
 import type { Command } from '@/cli/command';
 import { withService } from '@/cli/open-service';
-import { checkContents, type Checked, type ContentProblem } from '@/server/services/check-contents';
+import {
+  checkContents,
+  type Checked,
+  type ContentProblem,
+} from '@/server/services/documents/check-contents';
 
 const words: Record<ContentProblem, string> = {
   missing: 'is missing',

@@ -5,7 +5,7 @@ import { toUtcText } from '@/core/base/time';
 import { isId } from '@/core/base/ids';
 import type { Inspected } from '@/core/wrapper/inspect';
 import type { FileFound } from '@/contracts/files';
-import { findFile } from '@/server/services/inspect-file';
+import { findFile } from '@/server/services/documents/inspect-file';
 
 /** What the recovery stanzas say of which tool opens it. */
 function keyWords({ header }: Inspected): string {

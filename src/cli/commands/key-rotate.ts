@@ -1,6 +1,6 @@
 import type { Command } from '@/cli/command';
 import { actorNamed, withService } from '@/cli/open-service';
-import { rotateMasterKey } from '@/server/services/rotate-master-key';
+import { rotateMasterKey } from '@/server/services/keys/rotate-master-key';
 
 export const rotateCommand: Command = {
   name: 'key rotate',

@@ -2,7 +2,7 @@ import { readSnapshot } from '@/server/db/database';
 import type { Command } from '@/cli/command';
 import { openLedger } from '@/cli/open-ledger';
 import type { Verification } from '@/core/ledger/verify';
-import { verifyLedger } from '@/server/services/verify-ledger';
+import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 
 function problemLine({ sequence, detail, kind }: Verification['problems'][number]): string {
   return `  entry ${String(sequence)}: ${detail} (${kind})`;

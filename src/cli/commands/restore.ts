@@ -11,9 +11,9 @@ import { actorNamed, withService } from '@/cli/open-service';
 import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
 import { OutputError } from '@/cli/write-whole';
 import type { Config } from '@/server/config/env';
-import { lastSequence } from '@/server/repositories/ledger-reader';
-import { endSinceBackup, type Restored } from '@/server/services/end-since-backup';
-import { RestoreError, checkContents, unpackBackup } from '@/server/services/restore-backup';
+import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { endSinceBackup, type Restored } from '@/server/services/keys/end-since-backup';
+import { RestoreError, checkContents, unpackBackup } from '@/server/services/keys/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { createWitness } from '@/server/storage/witness';
 import { readEndings } from '@/server/storage/ended-list';
@@ -174,7 +174,7 @@ function report(
     `${counted(settings, 'rule or limit', 'rules and limits')} of senders tightened`,
   ];
   return [
-    `${organisation}, as of ${new Date(madeAt).toISOString()}: ${counted(blobs, 'content')} in ${into}`,
+    `${organisation}, as of ${new Date(madeAt).toISOString()}: ${counted(blobs, 'stored file')} in ${into}`,
     `Ended since, and ended here too: ${ended.join(', ')}; ${tightened.join(', ')}.`,
     `Start it with DATA_DIR=${into}`,
     '',

@@ -1,5 +1,5 @@
 import 'server-only';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError } from '@/server/services/base/errors';
 
 /** The bytes of a request as they arrive; a connection that is cut throws. */
 export async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {

@@ -11,12 +11,12 @@ import { json, respondError } from '@/server/http/respond';
 import { jsonText, parseJson } from '@/server/http/body';
 import { checkOrigin } from '@/server/http/same-origin';
 import { hasDevice, needReader, needStaff, pretenceOf, strangerOf } from '@/server/http/session';
-import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
+import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/base/deps';
 import type { Json } from '@/core/ledger/canonical';
-import { actOnce } from '@/server/services/act-once';
-import { needProof } from '@/server/services/prove-staff';
-import { ServiceError } from '@/server/services/errors';
-import { isSetUp } from '@/server/services/set-up-organisation';
+import { actOnce } from '@/server/services/base/act-once';
+import { needProof } from '@/server/services/staff/prove-staff';
+import { ServiceError } from '@/server/services/base/errors';
+import { isSetUp } from '@/server/services/staff/set-up-organisation';
 
 type Params = { readonly params: Promise<Record<string, string>> };
 /** Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. */

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { isAppError } from '@/core/base/errors';
 import { isDiskFull } from '@/core/base/disk-full';
 import { statusOf } from '@/server/http/status';
-import type { ServiceError } from '@/server/services/errors';
+import type { ServiceError } from '@/server/services/base/errors';
 
 /** What every failed call answers with. */
 type ErrorBody = {

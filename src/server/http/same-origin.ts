@@ -1,5 +1,5 @@
 import 'server-only';
-import { ServiceError } from '@/server/services/errors';
+import { ServiceError } from '@/server/services/base/errors';
 
 /**
  * Refuses a change that another site asked for: a browser says where a request comes from in

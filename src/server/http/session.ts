@@ -4,15 +4,15 @@ import { MINUTE } from '@/core/base/time';
 import { demoInput, type Pretence } from '@/contracts/demo';
 import type { Container } from '@/server/container';
 import { isProven } from '@/server/identity/device-proof';
-import { findSession, findStaff } from '@/server/repositories/staff-repository';
+import { findSession, findStaff } from '@/server/repositories/staff/staff-repository';
 import {
   findDeviceByToken,
   findRecipientByAddress,
   type DeviceRow,
-} from '@/server/repositories/reader-repository';
-import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/deps';
-import { areOurs } from '@/server/services/trusted-rows';
-import { ServiceError } from '@/server/services/errors';
+} from '@/server/repositories/reading/reader-repository';
+import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/base/deps';
+import { areOurs } from '@/server/services/base/trusted-rows';
+import { ServiceError } from '@/server/services/base/errors';
 
 /** Where a request came from. The server in front sets this header and removes any that a client sent. */
 function originOf(headers: Headers): Origin {

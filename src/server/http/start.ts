@@ -1,7 +1,7 @@
 import 'server-only';
 import { isAppError } from '@/core/base/errors';
 import { running } from '@/server/http/handle';
-import { isSetUp, setUpToken } from '@/server/services/set-up-organisation';
+import { isSetUp, setUpToken } from '@/server/services/staff/set-up-organisation';
 
 /** Brings the product up before the first request, so that a wrong setting shows at once. */
 export async function start(): Promise<void> {

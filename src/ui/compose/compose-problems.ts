@@ -2,8 +2,8 @@ import { bareDomain } from '@/core/policy/address';
 import type { DocumentRow } from '@/contracts/document';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import type { Wider } from '@/ui/compose/compose-check';
-import type { TermsDraft } from '@/ui/compose/switch-right';
-import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import type { TermsDraft } from '@/ui/terms-fields/switch-right';
+import type { RecipientDraft } from '@/ui/recipients/use-recipients';
 
 type Draft = {
   readonly documents: readonly DocumentRow[];

@@ -24,11 +24,11 @@ import { DocumentPicker } from '@/ui/compose/document-picker';
 import { DraftLine } from '@/ui/compose/draft-line';
 import { limitProblems } from '@/ui/compose/limit-problems';
 import { useDraft } from '@/ui/compose/use-draft';
-import { RecipientsTable } from '@/ui/compose/recipients-table';
-import { useRecipients } from '@/ui/compose/use-recipients';
-import type { TermsDraft } from '@/ui/compose/switch-right';
+import { RecipientsTable } from '@/ui/recipients/recipients-table';
+import { useRecipients } from '@/ui/recipients/use-recipients';
+import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { GroupChips } from '@/ui/compose/group-chips';
-import { TermsFields } from '@/ui/compose/terms-fields';
+import { TermsFields } from '@/ui/terms-fields/terms-fields';
 import { ruleLine, ruleOf, wayWords } from '@/ui/words/rule-words';
 import { rightsLine } from '@/core/policy/rights-line';
 

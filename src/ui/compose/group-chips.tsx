@@ -3,7 +3,7 @@
 import type { GroupRow } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import type { Recipients } from '@/ui/compose/use-recipients';
+import type { Recipients } from '@/ui/recipients/use-recipients';
 
 /** Groups to address: as whoever is in one now, who can be taken out again one by one, or live, as the group. */
 export function GroupChips({

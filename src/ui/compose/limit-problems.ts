@@ -4,7 +4,7 @@ import { addressOfGroup } from '@/core/policy/addressee';
 import type { Terms } from '@/core/policy/rights';
 import { beyondLimits, beyondLines } from '@/core/policy/sender-limits';
 import type { Wider } from '@/ui/compose/compose-check';
-import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import type { RecipientDraft } from '@/ui/recipients/use-recipients';
 
 type Composed = {
   readonly people: readonly RecipientDraft[];

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Terms } from '@/core/policy/rights';
 import { termsSets } from '@/ui/compose/terms-sets';
-import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import type { RecipientDraft } from '@/ui/recipients/use-recipients';
 
 const COMMON: Terms = { rights: ['read'], from: null, until: 1, prints: null };
 const KEEPS: Terms = {

@@ -2,7 +2,7 @@ import { bareDomain } from '@/core/policy/address';
 import { counted } from '@/core/base/counted';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Wider } from '@/ui/compose/compose-check';
-import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import type { RecipientDraft } from '@/ui/recipients/use-recipients';
 
 /** Everybody who gets the same terms. */
 export type TermsSet = {

@@ -3,7 +3,7 @@
 import type { DefaultsRow } from '@/contracts/defaults';
 import { watermarkUnder } from '@/core/policy/defaults';
 import { fillTokens } from '@/core/watermark/tokens';
-import type { RecipientDraft } from '@/ui/compose/use-recipients';
+import type { RecipientDraft } from '@/ui/recipients/use-recipients';
 import { momentText } from '@/ui/time/moment-words';
 import { useZone } from '@/ui/time/use-zone';
 

@@ -7,10 +7,10 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { RecipientsTable } from '@/ui/compose/recipients-table';
-import type { TermsDraft } from '@/ui/compose/switch-right';
-import { TermsFields } from '@/ui/compose/terms-fields';
-import { useRecipients } from '@/ui/compose/use-recipients';
+import { RecipientsTable } from '@/ui/recipients/recipients-table';
+import type { TermsDraft } from '@/ui/terms-fields/switch-right';
+import { TermsFields } from '@/ui/terms-fields/terms-fields';
+import { useRecipients } from '@/ui/recipients/use-recipients';
 import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offered-terms';
 import { call, sentenceOf } from '@/ui/http/call';
 

@@ -9,7 +9,7 @@ import { ListHead } from '@/ui/shell/list-head';
 import { audience } from '@/ui/words/addressee-words';
 import { BringGrants } from '@/ui/dispatches/bring-grants';
 import { Moment } from '@/ui/time/moment';
-import { EntriesFigure } from '@/ui/ledger/entries-figure';
+import { EntriesFigure } from '@/ui/words/entries-figure';
 
 /** Everything that was sent. */
 export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {

@@ -3,11 +3,11 @@
 import { counted } from '@/core/base/counted';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { DocumentId } from '@/core/base/ids';
-import { GrantPanel } from '@/ui/dispatches/grant-panel';
-import { personName, stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
+import { GrantPanel } from '@/ui/grants/grant-panel';
+import { personName, stateOf, stateWords, underCeilings } from '@/ui/grants/grant-words';
 import { whoLine } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
-import { EntriesFigure } from '@/ui/ledger/entries-figure';
+import { EntriesFigure } from '@/ui/words/entries-figure';
 
 /** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
 export function LinePanel({

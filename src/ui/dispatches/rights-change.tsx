@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { GrantRow } from '@/contracts/dispatch';
-import { RightsFields, type RightsValue } from '@/ui/compose/rights-fields';
-import type { Changes } from '@/ui/dispatches/use-changes';
+import { RightsFields, type RightsValue } from '@/ui/terms-fields/rights-fields';
+import type { Changes } from '@/ui/grants/use-changes';
 import { rightsLine } from '@/core/policy/rights-line';
 
 /** Gives the picked grants other rights, all the same, with what they had shown beside. */

@@ -6,8 +6,8 @@ import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
 import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
 import { linkWords } from '@/ui/words/addressee-words';
-import { personName } from '@/ui/dispatches/grant-words';
-import { TakeFile } from '@/ui/dispatches/take-file';
+import { personName } from '@/ui/grants/grant-words';
+import { TakeFile } from '@/ui/grants/take-file';
 
 /** What of a sending is carried by hand, person by person: links to copy, protected files to take. */
 export function ToCarry({

@@ -3,7 +3,7 @@
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { resolveDefaults, watermarkUnder } from '@/core/policy/defaults';
 import { OwnRule } from '@/ui/documents/own-rule';
-import { DefaultsForm } from '@/ui/terms/defaults-form';
+import { DefaultsForm } from '@/ui/levels/defaults-form';
 import { originWords } from '@/ui/words/origin-words';
 
 /**

@@ -11,10 +11,10 @@ import { BeginsPanel } from '@/ui/documents/begins-panel';
 import { OverPanel } from '@/ui/documents/over-panel';
 import { VersionsPanel } from '@/ui/documents/versions-panel';
 import { WentPanel } from '@/ui/documents/went-panel';
-import { sizeText } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/words/size-words';
 import { GivePanel } from '@/ui/give/give-panel';
-import { GrantsSurface } from '@/ui/dispatches/grants-surface';
-import { personName, stateOf } from '@/ui/dispatches/grant-words';
+import { GrantsSurface } from '@/ui/grants/grants-surface';
+import { personName, stateOf } from '@/ui/grants/grant-words';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 

@@ -8,7 +8,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { FilingBar } from '@/ui/documents/filing-bar';
 import { FolderLine } from '@/ui/documents/folder-line';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
-import { sizeText } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/words/size-words';
 import { InspectPanel } from '@/ui/files/inspect-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { ListHead } from '@/ui/shell/list-head';
@@ -17,7 +17,7 @@ import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
 import { audience } from '@/ui/words/addressee-words';
-import { EntriesFigure } from '@/ui/ledger/entries-figure';
+import { EntriesFigure } from '@/ui/words/entries-figure';
 
 const WIDTHS = [
   '44px',

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { HalfUpload } from '@/contracts/document';
 import { call } from '@/ui/http/call';
-import { sizeText } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
 
 /** Uploads that were begun and not finished, asked for once and after each change. */

@@ -2,7 +2,7 @@
 
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { OwnRule } from '@/ui/documents/own-rule';
-import { CeilingForm } from '@/ui/terms/ceiling-form';
+import { CeilingForm } from '@/ui/levels/ceiling-form';
 import { Moment } from '@/ui/time/moment';
 import { levelWords, limitLines } from '@/ui/words/limit-words';
 

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/powers';
-import type { RuleDone } from '@/ui/terms/rule-done';
+import type { RuleDone } from '@/ui/levels/rule-done';
 
 /** A document's own rule of some kind: set in place, with what came of it and its undo. */
 export function OwnRule({

@@ -14,7 +14,7 @@ import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { sentenceOf } from '@/ui/http/call';
 import { HalfUploads, halfOf, useHalfUploads } from '@/ui/documents/half-uploads';
-import { sizeText } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/words/size-words';
 import { uploadFile, type UploadProgress } from '@/ui/documents/upload-file';
 
 type Job = {

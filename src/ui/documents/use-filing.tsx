@@ -7,7 +7,7 @@ import type { ImpactFound } from '@/contracts/impact';
 import type { DocumentId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt, type Said } from '@/ui/http/use-attempt';
-import { ImpactWords } from '@/ui/terms/impact-words';
+import { ImpactWords } from '@/ui/levels/impact-words';
 import { waitsWords } from '@/ui/words/rule-words';
 
 type FilingChange = Readonly<Record<string, unknown>>;

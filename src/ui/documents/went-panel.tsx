@@ -2,10 +2,10 @@ import Link from 'next/link';
 import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
 import { standsForMany } from '@/core/policy/addressee';
-import { stateOf } from '@/ui/dispatches/grant-words';
+import { stateOf } from '@/ui/grants/grant-words';
 import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
-import { EntriesFigure } from '@/ui/ledger/entries-figure';
+import { EntriesFigure } from '@/ui/words/entries-figure';
 
 /** Where a document went: each sending that carried it, and what came of it. */
 export function WentPanel({

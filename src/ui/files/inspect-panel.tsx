@@ -7,7 +7,7 @@ import type { FileFound } from '@/contracts/files';
 import { FileDrop } from '@/ui/files/file-drop';
 import { fileProblem, inspectPicked } from '@/ui/files/read-slice';
 import { CallError, call } from '@/ui/http/call';
-import { sizeText } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
 
 type Answer = {

@@ -4,9 +4,9 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { LedgerRow } from '@/contracts/ledger';
 import type { Words } from '@/core/insight/fact-words';
-import { RevokeScope } from '@/ui/dispatches/revoke-scope';
-import { SaidLine } from '@/ui/dispatches/said-line';
-import { useChanges } from '@/ui/dispatches/use-changes';
+import { RevokeScope } from '@/ui/grants/revoke-scope';
+import { SaidLine } from '@/ui/shell/said-line';
+import { useChanges } from '@/ui/grants/use-changes';
 import { useHolds } from '@/ui/shell/powers';
 import { AskWhy } from '@/ui/why/ask-why';
 

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { OpensInput } from '@/contracts/opens';
-import { opensAddress } from '@/ui/opens/opens-address';
+import { opensAddress } from '@/ui/words/opens-address';
 import type { LedgerInput, LedgerPage, LedgerRow, Named } from '@/contracts/ledger';
 import { EntryPanel } from '@/ui/ledger/entry-panel';
 import { EntryRows } from '@/ui/ledger/entry-rows';

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import { sizeText } from '@/ui/documents/size-words';
+import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
 
 type Message = {

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { counted } from '@/core/base/counted';
 import type { OpensCell, OpensInput, OpensPage, OpensRow } from '@/contracts/opens';
 import { discsOf } from '@/ui/opens/opens-plot';
-import { entriesAddress, opensAddress } from '@/ui/opens/opens-address';
+import { entriesAddress, opensAddress } from '@/ui/words/opens-address';
 import { dayText } from '@/ui/time/moment-words';
 
 /** Documents that have a column of their own; with more of them there is one figure for all. */

@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { OpensInput, OpensPage } from '@/contracts/opens';
 import { counted } from '@/core/base/counted';
-import { opensAddress } from '@/ui/opens/opens-address';
+import { opensAddress } from '@/ui/words/opens-address';
 import { OpensTable } from '@/ui/opens/opens-table';
 
 const PATH = '/ledger/opens';

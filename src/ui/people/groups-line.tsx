@@ -6,9 +6,9 @@ import type { GroupRow, ListPeopleInput } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { useHolds } from '@/ui/shell/powers';
-import { RevokeScope } from '@/ui/dispatches/revoke-scope';
-import { SaidLine } from '@/ui/dispatches/said-line';
-import { useChanges } from '@/ui/dispatches/use-changes';
+import { RevokeScope } from '@/ui/grants/revoke-scope';
+import { SaidLine } from '@/ui/shell/said-line';
+import { useChanges } from '@/ui/grants/use-changes';
 import { addressWith } from '@/ui/tables/use-address';
 
 /** The groups, each a filter of the list; the chosen one can be done away with. */

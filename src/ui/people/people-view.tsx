@@ -13,7 +13,7 @@ import { LongTable } from '@/ui/tables/long-table';
 import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { Moment } from '@/ui/time/moment';
-import { EntriesFigure } from '@/ui/ledger/entries-figure';
+import { EntriesFigure } from '@/ui/words/entries-figure';
 
 const WIDTHS = ['33%', '25%', '90px', '84px', '62px', '152px'];
 

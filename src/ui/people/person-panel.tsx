@@ -12,13 +12,13 @@ import { KnownPanel } from '@/ui/people/known-panel';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/core/policy/rights-line';
-import { stateOf, stateWords, underCeilings } from '@/ui/dispatches/grant-words';
+import { stateOf, stateWords, underCeilings } from '@/ui/grants/grant-words';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { WhyPanel } from '@/ui/why/why-panel';
-import { RevokeScope } from '@/ui/dispatches/revoke-scope';
-import { SaidLine } from '@/ui/dispatches/said-line';
-import { useChanges, type Changes } from '@/ui/dispatches/use-changes';
-import { EntriesFigure } from '@/ui/ledger/entries-figure';
+import { RevokeScope } from '@/ui/grants/revoke-scope';
+import { SaidLine } from '@/ui/shell/said-line';
+import { useChanges, type Changes } from '@/ui/grants/use-changes';
+import { EntriesFigure } from '@/ui/words/entries-figure';
 
 function answer(person: PersonDetail, canOpen: number): string {
   if (person.leftAt !== null) return 'Has left: opens nothing, whatever they held.';

@@ -6,7 +6,7 @@ import type { KeysPage } from '@/contracts/keys';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { MakeRecovery } from '@/ui/recovery/make-recovery';
-import { ConsentRows } from '@/ui/settings/consent-rows';
+import { ConsentRows } from '@/ui/consents/consent-rows';
 import { RecoveryDrill } from '@/ui/settings/drill';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
 import { Notice } from '@/ui/shell/notice';

@@ -9,12 +9,12 @@ import type { TermsId } from '@/core/base/ids';
 import type { KeptTerms } from '@/core/policy/kept-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { ConditionsFields } from '@/ui/compose/conditions-fields';
-import { RightsFields } from '@/ui/compose/rights-fields';
+import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
+import { RightsFields } from '@/ui/terms-fields/rights-fields';
 import { audience } from '@/ui/words/addressee-words';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
-import { ImpactWords } from '@/ui/terms/impact-words';
+import { ImpactWords } from '@/ui/levels/impact-words';
 
 type TermsFormFields = KeptTerms & { readonly id: TermsId | null; readonly name: string };
 /** The fields to keep, the version that was seen, and whether what was sent with the terms follows. */

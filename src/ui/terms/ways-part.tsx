@@ -7,7 +7,7 @@ import type { RuleChanged, RuleRow } from '@/contracts/rules';
 import { LEAVES, type Leave } from '@/core/policy/rules';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
-import type { RuleDone } from '@/ui/terms/rule-done';
+import type { RuleDone } from '@/ui/levels/rule-done';
 import { Moment } from '@/ui/time/moment';
 import { leaveWords, wayWords } from '@/ui/words/rule-words';
 

@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import type { TodayPage } from '@/contracts/today';
 import type { Silence } from '@/core/insight/never-opened';
 import { MailAgain } from '@/ui/today/mail-again';
-import { ConsentRows } from '@/ui/settings/consent-rows';
+import { ConsentRows } from '@/ui/consents/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
 import { useHolds } from '@/ui/shell/powers';
 import { warningWords } from '@/ui/words/warning-words';

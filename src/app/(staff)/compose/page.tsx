@@ -1,7 +1,7 @@
 import { documentId } from '@/contracts/document';
 import { draftId } from '@/contracts/dispatch';
 import { loadForStaff } from '@/server/http/handle';
-import { startCompose } from '@/server/services/start-compose';
+import { startCompose } from '@/server/services/dispatching/start-compose';
 import { ComposeView } from '@/ui/compose/compose-view';
 
 export default async function ComposePage({

@@ -1,6 +1,6 @@
 import { listDocumentsInput } from '@/contracts/document';
 import { loadForStaff } from '@/server/http/handle';
-import { viewDocuments } from '@/server/services/list-documents';
+import { viewDocuments } from '@/server/services/documents/list-documents';
 import { DocumentsView } from '@/ui/documents/documents-view';
 
 export default async function DocumentsPage({

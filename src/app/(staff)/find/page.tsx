@@ -1,6 +1,6 @@
 import { findInput } from '@/contracts/find';
 import { loadForStaff } from '@/server/http/handle';
-import { findAnything } from '@/server/services/find-anything';
+import { findAnything } from '@/server/services/overview/find-anything';
 import { FindView } from '@/ui/find/find-view';
 
 export default async function FindRoute({

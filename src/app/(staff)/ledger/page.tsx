@@ -1,6 +1,6 @@
 import { ledgerInput } from '@/contracts/ledger';
 import { loadForStaff } from '@/server/http/handle';
-import { listLedger } from '@/server/services/list-entries';
+import { listLedger } from '@/server/services/ledger/list-entries';
 import { LedgerView } from '@/ui/ledger/ledger-view';
 
 export default async function LedgerPage({

@@ -1,6 +1,6 @@
 import { mailroomInput } from '@/contracts/mailroom';
 import { loadForStaff } from '@/server/http/handle';
-import { viewMailroom } from '@/server/services/read-mailroom';
+import { viewMailroom } from '@/server/services/demo/read-mailroom';
 import { MailroomView } from '@/ui/mailroom/mailroom-view';
 
 export default async function MailroomPage({

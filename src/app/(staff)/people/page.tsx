@@ -1,6 +1,6 @@
 import { peopleInput } from '@/contracts/people';
 import { loadForStaff } from '@/server/http/handle';
-import { listPeople, viewPerson } from '@/server/services/manage-people';
+import { listPeople, viewPerson } from '@/server/services/people/manage-people';
 import { PeopleView } from '@/ui/people/people-view';
 
 export default async function PeoplePage({

@@ -1,5 +1,5 @@
 import { loadForStaff } from '@/server/http/handle';
-import { viewStaff } from '@/server/services/manage-staff';
+import { viewStaff } from '@/server/services/staff/manage-staff';
 import { StaffView } from '@/ui/settings/staff-view';
 
 export default async function SettingsPage() {

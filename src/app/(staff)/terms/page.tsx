@@ -1,5 +1,5 @@
 import { loadForStaff } from '@/server/http/handle';
-import { viewTerms } from '@/server/services/manage-filing';
+import { viewTerms } from '@/server/services/filing/manage-filing';
 import { TermsView } from '@/ui/terms/terms-view';
 
 export default async function TermsRoute() {

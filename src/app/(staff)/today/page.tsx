@@ -1,6 +1,6 @@
 import { todayInput } from '@/contracts/today';
 import { loadForStaff } from '@/server/http/handle';
-import { viewToday } from '@/server/services/view-today';
+import { viewToday } from '@/server/services/overview/view-today';
 import { TodayView } from '@/ui/today/today-view';
 
 export default async function TodayRoute({

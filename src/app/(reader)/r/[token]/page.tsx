@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { linkToken } from '@/contracts/link-token';
 import { loadForAnyone } from '@/server/http/handle';
-import { proofAsked } from '@/server/services/visit-link';
+import { proofAsked } from '@/server/services/reading/visit-link';
 import { LinkView } from '@/ui/reader/link-view';
 import { ProveAddress } from '@/ui/reader/prove-address';
 import { VisitLink } from '@/ui/reader/visit-link';

@@ -1,6 +1,6 @@
 import { documentInput } from '@/contracts/document';
 import { loadForStaff } from '@/server/http/handle';
-import { viewDocument } from '@/server/services/view-document';
+import { viewDocument } from '@/server/services/documents/view-document';
 import { DocumentView } from '@/ui/documents/document-view';
 
 export default async function DocumentPage({

@@ -1,6 +1,6 @@
 import { opensInput } from '@/contracts/opens';
 import { loadForStaff } from '@/server/http/handle';
-import { viewOpens } from '@/server/services/count-opens';
+import { viewOpens } from '@/server/services/ledger/count-opens';
 import { OpensView } from '@/ui/opens/opens-view';
 
 export default async function OpensPage({

@@ -1,5 +1,5 @@
 import { loadForStaff } from '@/server/http/handle';
-import { viewKeys } from '@/server/services/manage-keys';
+import { viewKeys } from '@/server/services/keys/manage-keys';
 import { KeysView } from '@/ui/settings/keys-view';
 
 export default async function KeysPage() {

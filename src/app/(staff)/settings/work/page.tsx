@@ -1,5 +1,5 @@
 import { loadForStaff } from '@/server/http/handle';
-import { viewWorkSettings } from '@/server/services/work-settings';
+import { viewWorkSettings } from '@/server/services/base/work-settings';
 import { WorkView } from '@/ui/settings/work-view';
 
 export default async function WorkPage() {

@@ -1,7 +1,7 @@
 import { demoInput } from '@/contracts/demo';
 import { handleIdentity } from '@/server/http/handle';
 import { deviceCookie, pretenceCookie, pretenceOf } from '@/server/http/session';
-import { changeDemo } from '@/server/services/change-demo';
+import { changeDemo } from '@/server/services/demo/change-demo';
 
 export const POST = handleIdentity(
   'read-mailroom',

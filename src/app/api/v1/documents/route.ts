@@ -1,5 +1,5 @@
 import { listDocumentsInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
-import { listDocuments } from '@/server/services/list-documents';
+import { listDocuments } from '@/server/services/documents/list-documents';
 
 export const GET = handle('look', listDocumentsInput, listDocuments);

@@ -1,6 +1,6 @@
 import { choosePasswordInput } from '@/contracts/staff';
 import { handleIdentity } from '@/server/http/handle';
-import { choosePassword } from '@/server/services/manage-staff';
+import { choosePassword } from '@/server/services/staff/manage-staff';
 
 export const POST = handleIdentity(
   'stranger',

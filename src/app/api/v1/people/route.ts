@@ -1,5 +1,5 @@
 import { listPeopleInput } from '@/contracts/people';
 import { handle } from '@/server/http/handle';
-import { listPeople } from '@/server/services/manage-people';
+import { listPeople } from '@/server/services/people/manage-people';
 
 export const GET = handle('look', listPeopleInput, listPeople);

@@ -1,6 +1,6 @@
 import { setUpInput } from '@/contracts/organisation';
 import { handleIdentity } from '@/server/http/handle';
-import { setUpOrganisation } from '@/server/services/set-up-organisation';
+import { setUpOrganisation } from '@/server/services/staff/set-up-organisation';
 
 export const POST = handleIdentity(
   'stranger',

@@ -1,6 +1,6 @@
 import { signInInput } from '@/contracts/organisation';
 import { handleIdentity } from '@/server/http/handle';
-import { signIn } from '@/server/services/sign-in';
+import { signIn } from '@/server/services/staff/sign-in';
 
 export const POST = handleIdentity(
   'stranger',

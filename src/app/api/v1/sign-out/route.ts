@@ -1,6 +1,6 @@
 import { nothing } from '@/contracts/nothing';
 import { handleIdentity } from '@/server/http/handle';
-import { signOut } from '@/server/services/sign-in';
+import { signOut } from '@/server/services/staff/sign-in';
 
 export const POST = handleIdentity(
   'staff',

@@ -1,5 +1,5 @@
 import { putTermsInput } from '@/contracts/kept-terms';
 import { handle } from '@/server/http/handle';
-import { putTerms } from '@/server/services/change-kept-terms';
+import { putTerms } from '@/server/services/access/change-kept-terms';
 
 export const POST = handle('settings', putTermsInput, putTerms);

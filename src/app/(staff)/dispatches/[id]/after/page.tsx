@@ -1,6 +1,6 @@
 import { dispatchPageInput } from '@/contracts/dispatch';
 import { loadForStaff } from '@/server/http/handle';
-import { viewAfterRevocation } from '@/server/services/after-revocation';
+import { viewAfterRevocation } from '@/server/services/ledger/after-revocation';
 import { AfterView } from '@/ui/after/after-view';
 
 export default async function AfterDispatchPage({

@@ -1,6 +1,6 @@
 import { documentInput } from '@/contracts/document';
 import { loadForStaff } from '@/server/http/handle';
-import { checkDocument } from '@/server/services/check-document';
+import { checkDocument } from '@/server/services/documents/check-document';
 import { CheckPages } from '@/ui/documents/check-pages';
 
 export default async function CheckPage({

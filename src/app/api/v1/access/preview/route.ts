@@ -1,5 +1,5 @@
 import { scopedInput } from '@/contracts/access';
 import { handle } from '@/server/http/handle';
-import { previewCut } from '@/server/services/cut-access';
+import { previewCut } from '@/server/services/access/cut-access';
 
 export const POST = handle('change-access', scopedInput, previewCut);

@@ -1,5 +1,5 @@
 import { facetInput } from '@/contracts/ledger';
 import { handle } from '@/server/http/handle';
-import { listFacet } from '@/server/services/list-entries';
+import { listFacet } from '@/server/services/ledger/list-entries';
 
 export const GET = handle('read-own-record', facetInput, listFacet);

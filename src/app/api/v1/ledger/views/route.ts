@@ -1,5 +1,5 @@
 import { keepViewInput } from '@/contracts/ledger';
 import { handle } from '@/server/http/handle';
-import { keepView } from '@/server/services/manage-filing';
+import { keepView } from '@/server/services/filing/manage-filing';
 
 export const POST = handle('read-own-record', keepViewInput, keepView);

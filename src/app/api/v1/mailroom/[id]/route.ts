@@ -1,7 +1,7 @@
 import { messageInput } from '@/contracts/mailroom';
 import { handle } from '@/server/http/handle';
 import { asDownload, bytes } from '@/server/http/respond';
-import { readMessage } from '@/server/services/read-mailroom';
+import { readMessage } from '@/server/services/demo/read-mailroom';
 
 export const GET = handle(
   'read-mailroom',

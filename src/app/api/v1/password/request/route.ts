@@ -1,5 +1,5 @@
 import { passwordMailInput } from '@/contracts/staff';
 import { handle } from '@/server/http/handle';
-import { requestPassword } from '@/server/services/manage-staff';
+import { requestPassword } from '@/server/services/staff/manage-staff';
 
 export const POST = handle('stranger', passwordMailInput, requestPassword);

@@ -1,5 +1,5 @@
 import { changePersonInput } from '@/contracts/people';
 import { handle } from '@/server/http/handle';
-import { changePerson } from '@/server/services/manage-people';
+import { changePerson } from '@/server/services/people/manage-people';
 
 export const POST = handle('dispatch', changePersonInput, changePerson);

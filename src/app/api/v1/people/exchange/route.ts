@@ -1,7 +1,7 @@
 import { bringPeopleInput, takePeopleInput } from '@/contracts/people-exchange';
 import { handle } from '@/server/http/handle';
 import { asDownload, byteStream, bytes } from '@/server/http/respond';
-import { bringPeopleLines, takePeopleOut } from '@/server/services/exchange-people';
+import { bringPeopleLines, takePeopleOut } from '@/server/services/people/exchange-people';
 
 const types = {
   csv: 'text/csv; charset=utf-8',

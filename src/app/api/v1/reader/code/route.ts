@@ -1,5 +1,5 @@
 import { requestCodeInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
-import { requestCode } from '@/server/services/prove-address';
+import { requestCode } from '@/server/services/reading/prove-address';
 
 export const POST = handle('stranger', requestCodeInput, requestCode);

@@ -1,5 +1,5 @@
 import { openInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
-import { openDocument } from '@/server/services/open-document';
+import { openDocument } from '@/server/services/reading/open-document';
 
 export const POST = handle('reader', openInput, openDocument);

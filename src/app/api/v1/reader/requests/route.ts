@@ -1,5 +1,5 @@
 import { askInput } from '@/contracts/requests';
 import { handle } from '@/server/http/handle';
-import { askForMore } from '@/server/services/ask-for-more';
+import { askForMore } from '@/server/services/requests/ask-for-more';
 
 export const POST = handle('reader', askInput, askForMore);

@@ -1,5 +1,5 @@
 import { checkRecipientsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
-import { checkRecipients } from '@/server/services/check-recipients';
+import { checkRecipients } from '@/server/services/dispatching/check-recipients';
 
 export const POST = handle('dispatch', checkRecipientsInput, checkRecipients);

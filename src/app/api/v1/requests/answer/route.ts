@@ -1,5 +1,5 @@
 import { answerInput } from '@/contracts/requests';
 import { handle } from '@/server/http/handle';
-import { answerRequests } from '@/server/services/answer-requests';
+import { answerRequests } from '@/server/services/requests/answer-requests';
 
 export const POST = handle('change-access', answerInput, answerRequests);

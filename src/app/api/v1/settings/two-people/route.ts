@@ -1,5 +1,5 @@
 import { twoPeopleInput } from '@/contracts/keys';
 import { handle } from '@/server/http/handle';
-import { setTwoPeople } from '@/server/services/manage-keys';
+import { setTwoPeople } from '@/server/services/keys/manage-keys';
 
 export const POST = handle('settings', twoPeopleInput, setTwoPeople);

@@ -1,5 +1,5 @@
 import { workChange } from '@/contracts/settings';
 import { handle } from '@/server/http/handle';
-import { putWorkSettings } from '@/server/services/work-settings';
+import { putWorkSettings } from '@/server/services/base/work-settings';
 
 export const POST = handle('settings', workChange, putWorkSettings);

@@ -1,5 +1,5 @@
 import { termsIdInput } from '@/contracts/kept-terms';
 import { handle } from '@/server/http/handle';
-import { removeTerms } from '@/server/services/manage-filing';
+import { removeTerms } from '@/server/services/filing/manage-filing';
 
 export const DELETE = handle('settings', termsIdInput, removeTerms);

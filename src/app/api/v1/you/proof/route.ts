@@ -1,6 +1,6 @@
 import { proofInput } from '@/contracts/staff';
 import { handleIdentity } from '@/server/http/handle';
-import { proveAgain } from '@/server/services/prove-staff';
+import { proveAgain } from '@/server/services/staff/prove-staff';
 
 export const POST = handleIdentity(
   'staff',

@@ -1,5 +1,5 @@
 import { openEntriesInput } from '@/contracts/ledger';
 import { handle } from '@/server/http/handle';
-import { listOpen } from '@/server/services/list-entries';
+import { listOpen } from '@/server/services/ledger/list-entries';
 
 export const GET = handle('read-own-record', openEntriesInput, listOpen);

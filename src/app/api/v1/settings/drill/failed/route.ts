@@ -1,5 +1,5 @@
 import { nothing } from '@/contracts/nothing';
 import { handle } from '@/server/http/handle';
-import { failDrill } from '@/server/services/manage-keys';
+import { failDrill } from '@/server/services/keys/manage-keys';
 
 export const POST = handle('settings', nothing, failDrill);

@@ -1,7 +1,7 @@
 import { attachmentInput } from '@/contracts/mailroom';
 import { handle } from '@/server/http/handle';
 import { asDownload, bytes } from '@/server/http/respond';
-import { readAttachment } from '@/server/services/read-mailroom';
+import { readAttachment } from '@/server/services/demo/read-mailroom';
 
 export const GET = handle(
   'read-mailroom',

@@ -1,0 +1,337 @@
+import 'server-only';
+import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import type {
+  DocumentId,
+  FolderId,
+  MarkingId,
+  StaffId,
+  UploadId,
+  VersionId,
+} from '@/core/base/ids';
+import type { Standing } from '@/core/policy/levels';
+import type { Reading, Transaction } from '@/server/db/database';
+import {
+  documents,
+  grants,
+  licences,
+  markings,
+  staff,
+  uploads,
+  versions,
+} from '@/server/db/schema';
+import { holding } from '@/server/repositories/access/holding';
+
+export type UploadRow = typeof uploads.$inferSelect;
+
+export async function findUpload(
+  db: Reading | Transaction,
+  id: UploadId,
+  owner: StaffId,
+): Promise<UploadRow | null> {
+  const [row] = await db
+    .select()
+    .from(uploads)
+    .where(and(eq(uploads.id, id), eq(uploads.staffId, owner)));
+  return row ?? null;
+}
+
+/** Uploads that somebody began as documents of their own and has not finished, the newest first. */
+export async function uploadsOf(db: Reading, staff: StaffId): Promise<UploadRow[]> {
+  return db
+    .select()
+    .from(uploads)
+    .where(and(eq(uploads.staffId, staff), isNull(uploads.documentId)))
+    .orderBy(desc(uploads.updatedAt));
+}
+
+/** Uploads, whoever began them, of which no part has come since. */
+export async function uploadsUntouchedSince(db: Reading, moment: number): Promise<UploadRow[]> {
+  return db.select().from(uploads).where(lt(uploads.updatedAt, moment));
+}
+
+export async function insertUpload(
+  tx: Transaction,
+  row: typeof uploads.$inferInsert,
+): Promise<void> {
+  await tx.insert(uploads).values(row);
+}
+
+/** Notes what is about to be sealed in an upload, and from where on. */
+export async function noteSealing(
+  tx: Transaction,
+  id: UploadId,
+  sealingFrom: number,
+  sealingMac: string,
+): Promise<void> {
+  await tx.update(uploads).set({ sealingFrom, sealingMac }).where(eq(uploads.id, id));
+}
+
+export async function advanceUpload(
+  tx: Transaction,
+  id: UploadId,
+  receivedBytes: number,
+  now: number,
+): Promise<void> {
+  await tx.update(uploads).set({ receivedBytes, updatedAt: now }).where(eq(uploads.id, id));
+}
+
+export async function removeUpload(tx: Transaction, id: UploadId): Promise<void> {
+  await tx.delete(uploads).where(eq(uploads.id, id));
+}
+
+/** The contents that uploads and versions name: a power cut can leave a whole one among those that are not. */
+export async function namedBlobKeys(db: Reading): Promise<Set<string>> {
+  const rows = await db
+    .select({ key: uploads.blobKey })
+    .from(uploads)
+    .union(db.select({ key: versions.blobKey }).from(versions));
+  return new Set(rows.map((row) => row.key));
+}
+
+export async function insertDocument(
+  tx: Transaction,
+  document: typeof documents.$inferInsert,
+  version: typeof versions.$inferInsert,
+): Promise<void> {
+  await tx.insert(documents).values(document);
+  await tx.insert(versions).values(version);
+}
+
+export async function referenceTaken(
+  db: Reading | Transaction,
+  reference: string,
+): Promise<boolean> {
+  const rows = await db
+    .select({ id: documents.id })
+    .from(documents)
+    .where(eq(documents.reference, reference))
+    .limit(1);
+  return rows.length > 0;
+}
+
+/** What a list of documents is narrowed to. `ownedBy`: owner or deputy. */
+export type DocumentFilter = {
+  readonly text?: string | undefined;
+  readonly folders?: readonly FolderId[] | undefined;
+  readonly marking?: MarkingId | undefined;
+  readonly ownedBy?: StaffId | undefined;
+};
+
+function passing({ text = '', folders, marking, ownedBy }: DocumentFilter): SQL | undefined {
+  return and(
+    text === ''
+      ? undefined
+      : holding(text, documents.title, documents.reference, staff.name, documents.attributes),
+    folders === undefined ? undefined : inArray(documents.folderId, [...folders]),
+    marking === undefined ? undefined : eq(documents.markingId, marking),
+    ownedBy === undefined
+      ? undefined
+      : or(eq(documents.ownerId, ownedBy), eq(documents.deputyId, ownedBy)),
+  );
+}
+
+export async function countDocumentRows(db: Reading, filter: DocumentFilter): Promise<number> {
+  const [row] = await db
+    .select({ rows: count() })
+    .from(documents)
+    .innerJoin(staff, eq(staff.id, documents.ownerId))
+    .where(passing(filter));
+  return row?.rows ?? 0;
+}
+
+/**
+ * Documents that pass the filter, the newest first, those behind `after` where it is given; or
+ * those of the given ids.
+ */
+export async function listDocumentRows(
+  db: Reading,
+  filter: DocumentFilter,
+  limit: number,
+  after?: DocumentId,
+  only?: readonly DocumentId[],
+) {
+  const behind =
+    after === undefined
+      ? undefined
+      : sql`(${documents.createdAt}, ${documents.id}) < (SELECT created_at, id FROM documents WHERE id = ${after})`;
+  const given = only === undefined ? undefined : inArray(documents.id, [...only]);
+  return db
+    .select({
+      id: documents.id,
+      reference: documents.reference,
+      title: documents.title,
+      pages: versions.pages,
+      bytes: versions.bytes,
+      version: versions.number,
+      ownerId: documents.ownerId,
+      ownerName: staff.name,
+      deputyId: documents.deputyId,
+      folderId: documents.folderId,
+      markingId: documents.markingId,
+      marking: markings.name,
+      protectedAt: documents.createdAt,
+      revokedAt: documents.revokedAt,
+      // Counted for the rows that are shown, not for the whole table.
+      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants}
+        JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind = 'person'
+        WHERE ${grants.documentId} = ${documents.id})`,
+      unknown: sql<number>`EXISTS (SELECT 1 FROM ${grants}
+        JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind IN ('domain', 'link')
+        WHERE ${grants.documentId} = ${documents.id})`,
+      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.documentId} = ${documents.id})`,
+    })
+    .from(documents)
+    .innerJoin(versions, eq(versions.id, documents.versionId))
+    .innerJoin(staff, eq(staff.id, documents.ownerId))
+    .leftJoin(markings, eq(markings.id, documents.markingId))
+    .where(and(passing(filter), behind, given))
+    .orderBy(desc(documents.createdAt), desc(documents.id))
+    .limit(limit);
+}
+
+/** What of a document’s filing changes; what is absent stays. */
+export type Filing = {
+  readonly [K in 'folderId' | 'markingId' | 'ownerId' | 'deputyId' | 'attributes' | 'title']?:
+    (typeof documents.$inferSelect)[K] | undefined;
+};
+
+/** Changes how documents are filed, all alike. */
+export async function setFiled(
+  tx: Transaction,
+  ids: readonly DocumentId[],
+  change: Filing,
+): Promise<void> {
+  // What is undefined is left out of the statement.
+  await tx
+    .update(documents)
+    .set(change)
+    .where(inArray(documents.id, [...ids]));
+}
+
+/** Makes a version the one that opens from now on. */
+export async function insertVersion(
+  tx: Transaction,
+  version: typeof versions.$inferInsert,
+): Promise<void> {
+  await tx.insert(versions).values(version);
+  await tx
+    .update(documents)
+    .set({ versionId: version.id })
+    .where(eq(documents.id, version.documentId));
+}
+
+/** Every version of a document, the newest first, with how often each was opened. */
+export async function versionsOf(db: Reading, id: DocumentId) {
+  return db
+    .select({
+      number: versions.number,
+      fileName: versions.fileName,
+      pages: versions.pages,
+      bytes: versions.bytes,
+      createdAt: versions.createdAt,
+      createdBy: staff.name,
+      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.versionId} = ${versions.id})`,
+    })
+    .from(versions)
+    .innerJoin(staff, eq(staff.id, versions.createdBy))
+    .where(eq(versions.documentId, id))
+    .orderBy(desc(versions.number));
+}
+
+export async function findDocument(db: Reading | Transaction, id: DocumentId) {
+  const [row] = await db
+    .select({ document: documents, version: versions, ownerName: staff.name })
+    .from(documents)
+    .innerJoin(versions, eq(versions.id, documents.versionId))
+    .innerJoin(staff, eq(staff.id, documents.ownerId))
+    .where(eq(documents.id, id));
+  return row ?? null;
+}
+
+/** Deletes the keys of every version of a document. */
+export async function dropKeys(tx: Transaction, id: DocumentId): Promise<void> {
+  await tx.update(versions).set({ wrappedKey: null }).where(eq(versions.documentId, id));
+}
+
+export async function findDocuments(
+  db: Reading | Transaction,
+  ids: readonly DocumentId[],
+): Promise<(typeof documents.$inferSelect)[]> {
+  return db
+    .select()
+    .from(documents)
+    .where(inArray(documents.id, [...ids]));
+}
+
+/** Where the documents in these folders stand. */
+export async function standingsIn(
+  tx: Transaction,
+  folders: readonly FolderId[],
+): Promise<Standing[]> {
+  return tx
+    .select({ document: documents.id, marking: documents.markingId, folder: documents.folderId })
+    .from(documents)
+    .where(inArray(documents.folderId, [...folders]));
+}
+
+export async function documentsByReference(
+  db: Reading | Transaction,
+  references: readonly string[],
+): Promise<(typeof documents.$inferSelect)[]> {
+  return db
+    .select()
+    .from(documents)
+    .where(inArray(documents.reference, [...references]));
+}
+
+/** @returns whether it was live until now */
+export async function setDocumentRevoked(
+  tx: Transaction,
+  id: DocumentId,
+  by: StaffId,
+  now: number,
+): Promise<boolean> {
+  const rows = await tx
+    .update(documents)
+    .set({ revokedAt: now, revokedBy: by })
+    .where(and(eq(documents.id, id), isNull(documents.revokedAt)))
+    .returning({ id: documents.id });
+  return rows.length > 0;
+}
+
+/** @returns whether it was revoked until now */
+export async function setDocumentReinstated(tx: Transaction, id: DocumentId): Promise<boolean> {
+  const rows = await tx
+    .update(documents)
+    .set({ revokedAt: null, revokedBy: null })
+    .where(and(eq(documents.id, id), sql`${documents.revokedAt} IS NOT NULL`))
+    .returning({ id: documents.id });
+  return rows.length > 0;
+}
+
+/** Documents revoked at present, for the comparison with the ledger. */
+export async function revokedDocumentIds(db: Reading): Promise<DocumentId[]> {
+  const rows = await db
+    .select({ id: documents.id })
+    .from(documents)
+    .where(sql`${documents.revokedAt} IS NOT NULL`);
+  return rows.map((row) => row.id);
+}
+
+/** Plain bytes of these versions together. */
+export async function bytesOfVersions(
+  db: Reading | Transaction,
+  ids: readonly VersionId[],
+): Promise<number> {
+  const rows = await db
+    .select({ bytes: versions.bytes })
+    .from(versions)
+    .where(inArray(versions.id, [...ids]));
+  return rows.reduce((sum, { bytes }) => sum + bytes, 0);
+}
+
+export async function allReferences(db: Reading): Promise<string[]> {
+  return (await db.select({ reference: documents.reference }).from(documents)).map(
+    ({ reference }) => reference,
+  );
+}

@@ -1,0 +1,159 @@
+import 'server-only';
+import { newId, type TermsId } from '@/core/base/ids';
+import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/kept-terms';
+import type { Unknown } from '@/core/odrl/report';
+import { termsText } from '@/core/policy/rights';
+import { putTermsInput, type KeptTermsRow } from '@/contracts/kept-terms';
+import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
+import type { Reading, Transaction } from '@/server/db/database';
+import { listKeptTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
+import { told } from '@/server/services/access/change-kept-terms';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { policiesOf } from '@/server/services/policy/odrl-file';
+import { record } from '@/server/services/base/record';
+
+/** Kept terms as a document that other programs read. */
+export async function takeTermsOut({ db }: Deps): Promise<OdrlDocument> {
+  const kept = await listKeptTerms(db.read);
+  return {
+    name: 'terms.jsonld',
+    document: termsToOdrl(
+      kept.map(({ name, rights, days, prints, watermark, conditions }) => ({
+        name,
+        rights,
+        days,
+        prints,
+        watermark,
+        conditions,
+      })),
+    ),
+  };
+}
+
+type Plan = Brought & { readonly kept: NamedTerms | null; readonly replaces: TermsId | null };
+
+function statedTerms({
+  rights,
+  prints,
+  conditions,
+  days,
+}: Pick<NamedTerms, 'rights' | 'prints' | 'conditions' | 'days'>): StatedTerms {
+  return { rights, prints, conditions, end: { days } };
+}
+
+function sameTerms(a: NamedTerms, b: NamedTerms): boolean {
+  return (
+    a.name === b.name &&
+    a.days === b.days &&
+    a.watermark === b.watermark &&
+    termsText({ ...a, from: null, until: null }) === termsText({ ...b, from: null, until: null })
+  );
+}
+
+/** What each policy comes to beside the terms there are; a name that stands twice is stopped the second time. */
+async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> {
+  const read = policiesOf(text, termsFromOdrl);
+  const kept = new Map<string, KeptTermsRow>(
+    (await listKeptTerms(db)).map((row) => [row.name.toLowerCase(), row]),
+  );
+  const seen = new Set<string>();
+  return read.map(({ name, terms, unknown }): Plan => {
+    const known = kept.get(name.toLowerCase());
+    const problems: Unknown[] = [...unknown];
+    if (seen.has(name.toLowerCase()))
+      problems.push({ path: 'embargo:name', what: 'another policy in this file has this name' });
+    seen.add(name.toLowerCase());
+    const checked =
+      terms === null || problems.length > 0
+        ? null
+        : putTermsInput.safeParse({ id: null, from: null, until: null, ...terms });
+    if (checked?.success === false)
+      problems.push(
+        ...checked.error.issues.map((issue) => ({
+          path: issue.path.join('/'),
+          what: issue.message,
+        })),
+      );
+    const stated = terms === null ? null : statedTerms(terms);
+    if (terms === null || problems.length > 0)
+      return {
+        name,
+        state: 'stopped',
+        terms: stated,
+        before: null,
+        unknown: problems,
+        kept: null,
+        replaces: null,
+      };
+    const state = known === undefined ? 'new' : sameTerms(terms, known) ? 'same' : 'changed';
+    return {
+      name,
+      state,
+      terms: stated,
+      before: known === undefined || state === 'same' ? null : statedTerms(known),
+      unknown: [],
+      kept: terms,
+      replaces: known?.id ?? null,
+    };
+  });
+}
+
+/** What a document would change, before anything is. @throws ServiceError `INVALID` where it is no such document */
+export async function previewTerms(
+  { db }: Deps,
+  _actor: StaffActor,
+  { text }: { readonly text: string },
+): Promise<{ readonly brought: readonly Brought[] }> {
+  return {
+    brought: (await planOf(db.read, text)).map(
+      ({ kept: _kept, replaces: _replaces, ...row }) => row,
+    ),
+  };
+}
+
+/**
+ * Keeps the terms of a document that are understood whole, all at once; the others stay out.
+ * @throws ServiceError `INVALID`
+ */
+export async function bringTermsIn(
+  deps: Deps,
+  actor: StaffActor,
+  { text }: { readonly text: string },
+): Promise<{ readonly taken: number }> {
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const all = await listKeptTerms(tx);
+    const changes = (await planOf(tx, text)).filter(
+      ({ state }) => state === 'new' || state === 'changed',
+    );
+    for (const { kept, replaces } of changes) {
+      if (kept === null) continue;
+      const { name, rights, days, prints, watermark, conditions } = kept;
+      const before = all.find((each) => each.id === replaces);
+      const id = replaces ?? newId('terms', deps.random);
+      await putTermsRow(tx, {
+        id,
+        name,
+        body: { rights, days, prints, watermark, conditions },
+        changedBy: actor.id,
+        changedAt: now,
+      });
+      await record(deps, tx, {
+        action: 'settings.changed',
+        outcome: 'done',
+        actor: { kind: 'staff', id: actor.id },
+        occurredAt: now,
+        details: {
+          terms: id,
+          name,
+          version: (before?.version ?? 0) + 1,
+          before: before === undefined ? null : told(before),
+          after: told(kept),
+          changed: 0,
+          broughtIn: true,
+        },
+      });
+    }
+    return { taken: changes.length };
+  });
+}

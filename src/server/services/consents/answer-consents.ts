@@ -1,0 +1,194 @@
+import 'server-only';
+import type { ConsentId, MarkingId } from '@/core/base/ids';
+import { secondPersonFrom } from '@/core/policy/consent';
+import { holds } from '@/core/policy/powers';
+import { dispatchInput } from '@/contracts/dispatch';
+import type { ConsentRow, Destroyed } from '@/contracts/keys';
+import type { Transaction } from '@/server/db/database';
+import {
+  findConsent,
+  settleConsent,
+  waitingConsents,
+  type ConsentRecord,
+} from '@/server/repositories/policy/consent-repository';
+import { findDocuments } from '@/server/repositories/documents/document-repository';
+import { listMarkings } from '@/server/repositories/documents/filing-repository';
+import {
+  changeOrganisation,
+  findOrganisation,
+} from '@/server/repositories/staff/organisation-repository';
+import { findStaff } from '@/server/repositories/staff/staff-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { afterDestruction, destroyIn } from '@/server/services/documents/destroy-keys';
+import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { ServiceError } from '@/server/services/base/errors';
+import { fileIn } from '@/server/services/filing/file-documents';
+import { needProof } from '@/server/services/staff/prove-staff';
+import { record } from '@/server/services/base/record';
+
+/** Whoever asked, as they are now: what they may do has to hold still. @throws ServiceError `CONFLICT` */
+async function askerNow(
+  tx: Transaction,
+  answering: StaffActor,
+  { askedBy }: ConsentRecord,
+): Promise<StaffActor> {
+  const row = await findStaff(tx, askedBy);
+  if (row?.disabledAt !== null)
+    throw new ServiceError(
+      'CONFLICT',
+      'Whoever asked for this is no longer among the staff. Nothing was sent; decline it.',
+    );
+  return { ...answering, id: row.id, name: row.name, email: row.email, role: row.role };
+}
+
+/** @throws ServiceError `NOT_ALLOWED` for who has only just become an administrator: perhaps by whoever asks */
+async function needSecondPerson(tx: Transaction, actor: StaffActor, now: number): Promise<void> {
+  const row = await findStaff(tx, actor.id);
+  const from = secondPersonFrom(row?.roleSince ?? now);
+  if (now >= from) return;
+  const zone = (await findOrganisation(tx))?.zone ?? 'UTC';
+  throw new ServiceError(
+    'NOT_ALLOWED',
+    'You became an administrator a short while ago. You can approve what others ask for from ' +
+      `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone }).format(from)} ` +
+      `(${zone}) on.`,
+  );
+}
+
+/** Does what was asked for. @returns how many keys were destroyed by it */
+async function carryOut(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  consent: ConsentRecord,
+  now: number,
+): Promise<number> {
+  switch (consent.kind) {
+    case 'destroy-keys':
+      return destroyIn(deps, tx, actor, consent.documents, { consent: consent.id });
+    case 'one-person':
+      await changeOrganisation(tx, { twoPeople: false });
+      return 0;
+    case 'send':
+      await dispatchIn(
+        deps,
+        tx,
+        await askerNow(tx, actor, consent),
+        dispatchInput.parse(consent.body),
+        now,
+        consent.id,
+      );
+      return 0;
+    case 'lower-marking':
+      await fileIn(
+        deps,
+        tx,
+        await askerNow(tx, actor, consent),
+        { documents: [...consent.documents], markingId: consent.body as MarkingId | null },
+        now,
+        actor,
+      );
+      return 0;
+  }
+}
+
+/**
+ * Agrees to what somebody else asked for, which is then done, or declines it. Who asked can take it
+ * back.
+ *
+ * @throws ServiceError `NOT_ALLOWED` where it is one's own or one is no administrator, `CONFLICT`
+ * where it was answered before
+ */
+export async function answerConsent(
+  deps: Deps,
+  actor: StaffActor,
+  { id, agree }: { readonly id: ConsentId; readonly agree: boolean },
+): Promise<Destroyed> {
+  const { destroyed, ending } = await deps.db.write(async (tx) => {
+    const before = await findConsent(tx, id);
+    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such request.');
+    const own = before.askedBy === actor.id;
+    if (agree && own)
+      throw new ServiceError(
+        'NOT_ALLOWED',
+        'You asked for this yourself. Somebody else has to agree.',
+      );
+    if (!own && !holds(actor.role, 'destroy-key'))
+      throw new ServiceError('NOT_ALLOWED', 'Only an administrator answers what others ask for.');
+    if (agree) needProof(actor);
+    const now = deps.clock.now();
+    if (agree) await needSecondPerson(tx, actor, now);
+    const settled = await settleConsent(tx, id, agree ? 'agreed' : 'declined', actor.id, now);
+    if (settled === null) throw new ServiceError('CONFLICT', 'This was answered before.');
+    await record(deps, tx, {
+      action:
+        settled.kind === 'destroy-keys'
+          ? 'destruction.answered'
+          : settled.kind === 'one-person'
+            ? 'settings.changed'
+            : 'consent.answered',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: now,
+      details: { consent: id, kind: settled.kind, agreed: agree },
+    });
+    return {
+      ending: agree && settled.kind === 'destroy-keys',
+      destroyed: agree ? await carryOut(deps, tx, actor, settled, now) : 0,
+    };
+  });
+  if (ending) await afterDestruction(deps);
+  return { destroyed, waits: false };
+}
+
+/** What of a request besides documents there is to see: whom a sending is for, or the marking wanted. */
+async function whatOf(
+  deps: Pick<Deps, 'db'>,
+  { kind, body }: ConsentRecord,
+): Promise<Pick<ConsentRow, 'subject' | 'to'>> {
+  if (kind === 'lower-marking')
+    return {
+      subject:
+        (await listMarkings(deps.db.read)).find(({ id }) => id === body)?.name ?? 'no marking',
+      to: [],
+    };
+  const sending = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
+  if (sending === undefined) return { subject: '', to: [] };
+  const open = sending.openLink === true ? ['whoever has the link'] : [];
+  return {
+    subject: `${sending.subject}${sending.form === 'unprotected' ? ', unprotected' : ''}`,
+    to: [
+      ...sending.recipients.map(({ address }) => address),
+      ...(sending.domains ?? []).map((domain) => `everyone at ${domain.slice(1)}`),
+      ...((sending.groups ?? []).length === 0 ? [] : ['groups']),
+      ...open,
+    ],
+  };
+}
+
+/** What waits for a second person: all of it for who may answer, their own for everybody else. */
+export async function listConsents(deps: Deps, actor: StaffActor): Promise<ConsentRow[]> {
+  const rows = (await waitingConsents(deps.db.read)).filter(
+    ({ consent }) => consent.askedBy === actor.id || holds(actor.role, 'destroy-key'),
+  );
+  const titles = new Map(
+    (
+      await findDocuments(
+        deps.db.read,
+        rows.flatMap(({ consent }) => consent.documents),
+      )
+    ).map((document) => [document.id, `${document.reference} ${document.title}`]),
+  );
+  return Promise.all(
+    rows.map(async ({ consent, askedBy }) => ({
+      id: consent.id,
+      kind: consent.kind,
+      titles: consent.documents.map((id) => titles.get(id) ?? id),
+      ...(await whatOf(deps, consent)),
+      reason: consent.reason,
+      askedBy,
+      askedAt: consent.askedAt,
+      own: consent.askedBy === actor.id,
+    })),
+  );
+}

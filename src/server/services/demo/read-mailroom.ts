@@ -1,0 +1,69 @@
+import 'server-only';
+import { simpleParser } from 'mailparser';
+import {
+  findMailroomMessage,
+  listMailroom,
+  mailroomAddresses,
+} from '@/server/repositories/mailing/mail-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import type { Deps } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+
+const MOST = 200;
+
+/** The mailroom exists on a database that was made as a demo, and nowhere else. */
+async function needDemo(deps: Deps): Promise<void> {
+  if ((await findOrganisation(deps.db.read))?.demo !== true)
+    throw new ServiceError('NOT_FOUND', 'There is no such page.');
+}
+
+/** What the demo's mail server was handed, the newest first. */
+export async function readMailroom(deps: Deps, input: { readonly address?: string | undefined }) {
+  await needDemo(deps);
+  const [messages, addresses] = await Promise.all([
+    listMailroom(deps.db.read, input.address, MOST),
+    mailroomAddresses(deps.db.read),
+  ]);
+  return { messages, addresses };
+}
+
+/** One message, as MIME text. */
+export async function readMessage(deps: Deps, input: { readonly id: string }) {
+  await needDemo(deps);
+  const message = await findMailroomMessage(deps.db.read, input.id);
+  if (message === null) throw new ServiceError('NOT_FOUND', 'There is no such message.');
+  return message;
+}
+
+/** One file of a message. */
+export async function readAttachment(
+  deps: Deps,
+  input: { readonly id: string; readonly index: number },
+): Promise<{ readonly name: string; readonly content: Uint8Array }> {
+  const { attachments } = await simpleParser((await readMessage(deps, input)).raw);
+  const found = attachments[input.index];
+  if (found === undefined) throw new ServiceError('NOT_FOUND', 'This message has no such file.');
+  return { name: found.filename ?? 'file', content: found.content };
+}
+
+/** The mailroom as a page shows it, with one message opened as its text part. */
+export async function viewMailroom(
+  deps: Deps,
+  input: { readonly address?: string | undefined; readonly message?: string | undefined },
+) {
+  const { messages, addresses } = await readMailroom(deps, input);
+  const message =
+    input.message === undefined ? null : await readMessage(deps, { id: input.message });
+  if (message === null) return { messages, addresses, address: input.address ?? null, open: null };
+  const { text = '', attachments } = await simpleParser(message.raw);
+  const open = {
+    id: message.id,
+    toAddress: message.toAddress,
+    fromAddress: message.fromAddress,
+    subject: message.subject,
+    receivedAt: message.receivedAt,
+    text,
+    files: attachments.map(({ filename, size }) => ({ name: filename ?? 'file', bytes: size })),
+  };
+  return { messages, addresses, address: input.address ?? null, open };
+}

@@ -1,0 +1,44 @@
+import 'server-only';
+import { newId, type DraftId } from '@/core/base/ids';
+import type { DraftBody } from '@/core/policy/draft';
+import {
+  draftsOf,
+  findDraft,
+  putDraft,
+  removeDraft,
+} from '@/server/repositories/dispatching/draft-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+
+/** Drafts one person may have: enough for anybody, too few to fill a disk. */
+const MOST = 100;
+
+/**
+ * Keeps a half-made dispatch for its maker alone. Nothing of it is on the ledger: nothing happened yet.
+ *
+ * @throws ServiceError `CONFLICT` with too many drafts
+ */
+export async function keepDraft(
+  deps: Deps,
+  actor: StaffActor,
+  { id, body }: { readonly id: DraftId | null; readonly body: DraftBody },
+): Promise<{ readonly id: DraftId }> {
+  return deps.db.write(async (tx) => {
+    // A draft that was discarded elsewhere comes back as a new one: what was typed is not lost.
+    const known = id === null ? null : await findDraft(tx, id, actor.id);
+    if (known === null && (await draftsOf(tx, actor.id)).length >= MOST)
+      throw new ServiceError('CONFLICT', `You have ${String(MOST)} drafts. Discard some first.`);
+    const kept = known?.id ?? newId('draft', deps.random);
+    await putDraft(tx, { id: kept, staffId: actor.id, body, updatedAt: deps.clock.now() });
+    return { id: kept };
+  });
+}
+
+export async function discardDraft(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: DraftId },
+): Promise<Record<string, never>> {
+  await deps.db.write((tx) => removeDraft(tx, id, actor.id));
+  return {};
+}

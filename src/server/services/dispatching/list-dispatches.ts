@@ -1,0 +1,100 @@
+import 'server-only';
+import type { DispatchDetail, DispatchRow, EventMark } from '@/contracts/dispatch';
+import { reaches } from '@/core/policy/powers';
+import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
+import {
+  findDispatch,
+  listDispatchRows,
+  mailCounts,
+} from '@/server/repositories/access/dispatch-repository';
+import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
+import { marksOf } from '@/server/repositories/ledger/ledger-reader';
+import { listRequests } from '@/server/services/requests/answer-requests';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { effectOfCut } from '@/server/services/access/cut-effect';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { recordAlone } from '@/server/services/base/record';
+
+/** Every dispatch, the newest first. */
+export async function listDispatches(deps: Deps): Promise<readonly DispatchRow[]> {
+  const rows = await listDispatchRows(deps.db.read, deps.clock.now());
+  return rows.map((row) => ({
+    ...row,
+    documents: row.documents ?? 0,
+    people: row.people ?? 0,
+    unknown: row.unknown === 1,
+    live: row.live ?? 0,
+    opens: row.opens ?? 0,
+    refusals: row.refusals ?? 0,
+  }));
+}
+
+function toMark({
+  recipientId,
+  documentId,
+  at,
+  action,
+  outcome,
+}: Awaited<ReturnType<typeof marksOf>>[number]): EventMark[] {
+  if (recipientId === null || at === null) return [];
+  const kind =
+    outcome === 'refused' ? 'refused' : action === 'document.printed' ? 'printed' : 'opened';
+  return [
+    {
+      recipientId: recipientId as RecipientId,
+      documentId: documentId as DocumentId | null,
+      at: Date.parse(at),
+      kind,
+    },
+  ];
+}
+
+/** Grants of which it is told in passing what revoking them would do: it takes as long again as reading them. */
+const MOST_TOLD = 500;
+
+/** One dispatch with its grants. */
+export async function viewDispatch(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: DispatchId },
+): Promise<DispatchDetail> {
+  const found = await findDispatch(deps.db.read, id);
+  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  await recordAlone(deps, {
+    action: 'staff.viewed',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    dispatch: id,
+  });
+  const { dispatch, sentBy } = found;
+  const grants = await grantRows(deps, actor, { dispatch: id });
+  return {
+    id,
+    reference: dispatch.reference,
+    subject: dispatch.subject,
+    note: dispatch.note,
+    watermark: dispatch.watermark,
+    delivery: dispatch.delivery,
+    form: dispatch.form,
+    titleOnCover: dispatch.titleOnCover,
+    reason: dispatch.reason,
+    mayAdd: reaches(actor, { sender: dispatch.sentBy }),
+    sentAt: dispatch.sentAt,
+    sentBy,
+    grants,
+    ifRevoked:
+      grants.length > MOST_TOLD
+        ? null
+        : await effectOfCut(
+            deps,
+            actor,
+            grants.filter(({ revokedAt }) => revokedAt === null),
+          ),
+    savedTerms: await listKeptTerms(deps.db.read),
+    marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
+    requests: (await listRequests(deps, actor, id)).length,
+    mail: await mailCounts(deps.db.read, id),
+  };
+}

@@ -1,0 +1,66 @@
+import 'server-only';
+import { newId } from '@/core/base/ids';
+import type { DispatchInput, SendResult } from '@/contracts/dispatch';
+import type { Transaction } from '@/server/db/database';
+import { insertConsent } from '@/server/repositories/policy/consent-repository';
+import { removeDraft } from '@/server/repositories/dispatching/draft-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { checkSending, dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { record } from '@/server/services/base/record';
+import { needsSecond } from '@/server/services/policy/within-rules';
+
+/**
+ * Sends, within the rules of the organisation: where they want a second person for it, one is asked
+ * instead and nothing goes out until they agree.
+ *
+ * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
+ */
+export function sendDocuments(
+  deps: Deps,
+  actor: StaffActor,
+  input: DispatchInput,
+): Promise<SendResult> {
+  return deps.db.write(async (tx) => {
+    const sent = await sendIn(deps, tx, actor, input, deps.clock.now());
+    if (input.draft != null) await removeDraft(tx, input.draft, actor.id);
+    return sent;
+  });
+}
+
+/** The same inside a change that somebody else makes. */
+export async function sendIn(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  input: DispatchInput,
+  now: number,
+): Promise<SendResult> {
+  if (!(await needsSecond(tx, input)))
+    return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
+  // What could not be sent is not worth anybody's agreement.
+  await checkSending(deps, tx, actor, input, now);
+  const id = newId('consent', deps.random);
+  await insertConsent(tx, {
+    id,
+    kind: 'send',
+    documents: input.documents,
+    body: input,
+    reason: input.reason ?? '',
+    askedBy: actor.id,
+    askedAt: now,
+  });
+  await record(deps, tx, {
+    action: 'consent.asked',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: now,
+    details: {
+      consent: id,
+      kind: 'send',
+      documents: [...input.documents],
+      recipients: input.recipients.length,
+    },
+    personal: { text: `${input.subject}\n${input.reason ?? ''}` },
+  });
+  return { id: null, reference: '', waits: true };
+}

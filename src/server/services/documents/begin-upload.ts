@@ -1,0 +1,97 @@
+import 'server-only';
+import { PAYLOAD_NONCE } from '@/core/age/chunks';
+import { encodeHeader } from '@/core/age/header';
+import { embargoStanza, newFileKey } from '@/core/age/recipients';
+import { newId } from '@/core/base/ids';
+import {
+  MAX_DOCUMENT,
+  PART,
+  type BeginUploadInput,
+  type BeginUploadResult,
+  type HalfUpload,
+} from '@/contracts/document';
+import { ContentError } from '@/server/rendering/errors';
+import { insertUpload, uploadsOf } from '@/server/repositories/documents/document-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { needDocument } from '@/server/services/access/change-access';
+import { needOurs } from '@/server/services/base/trusted-rows';
+import { ServiceError } from '@/server/services/base/errors';
+
+/**
+ * Starts taking in a file: makes its key, writes the head of the sealed file. The content then
+ * comes in parts.
+ *
+ * @throws ContentError `EMPTY_FILE`; ServiceError `TOO_LARGE`
+ */
+export async function beginUpload(
+  deps: Deps,
+  actor: StaffActor,
+  input: BeginUploadInput,
+): Promise<BeginUploadResult> {
+  if (input.bytes === 0) throw new ContentError('EMPTY_FILE');
+  if (input.bytes > MAX_DOCUMENT)
+    throw new ServiceError(
+      'TOO_LARGE',
+      'This file is larger than 1 GiB, the most a document may have.',
+    );
+  const { revises } = input;
+  const revised =
+    revises === undefined ? null : await deps.db.write((tx) => needDocument(tx, actor, revises));
+  // A recovery key that another program wrote would open everything taken in from now on.
+  await needOurs(deps, deps.db.read, { organisation: 'all' });
+  const organisation = await findOrganisation(deps.db.read);
+  const versionId = newId('version', deps.random);
+  const recoveryKey =
+    (revised?.document.recoverable ?? input.recoverable ?? true)
+      ? (organisation?.recoveryKey ?? null)
+      : null;
+  const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
+  const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
+  const id = newId('upload', deps.random);
+  const now = deps.clock.now();
+
+  await deps.blobs.writeAt(versionId, 0, head(header, deps.random(PAYLOAD_NONCE)));
+  await deps.db.write((tx) => {
+    const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
+    return insertUpload(tx, {
+      id,
+      versionId,
+      staffId: actor.id,
+      documentId: revises ?? null,
+      fileName: input.fileName,
+      declaredBytes: input.bytes,
+      receivedBytes: 0,
+      blobKey: versionId,
+      headerBytes: header.length,
+      wrappedKey: wrapped,
+      keyGeneration: generation,
+      recoveryKey,
+      createdAt: now,
+      updatedAt: now,
+    });
+  });
+  return { id, partBytes: PART };
+}
+
+async function* head(header: Uint8Array, nonce: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield header;
+  yield await Promise.resolve(nonce);
+}
+
+/** What somebody began to upload and has not finished: it can be gone on with, or dropped. */
+export async function listUploads(
+  deps: Pick<Deps, 'db'>,
+  actor: StaffActor,
+): Promise<readonly HalfUpload[]> {
+  return (await uploadsOf(deps.db.read, actor.id)).map(
+    ({ id, fileName, declaredBytes, receivedBytes, updatedAt }) => ({
+      id,
+      fileName,
+      bytes: declaredBytes,
+      receivedBytes,
+      partBytes: PART,
+      updatedAt,
+    }),
+  );
+}

@@ -1,0 +1,55 @@
+import 'server-only';
+import { createReadStream } from 'node:fs';
+import { PAYLOAD_NONCE } from '@/core/age/chunks';
+import { openStream } from '@/core/age/stream';
+import { clearFileName } from '@/core/policy/delivery';
+import type { FileFacts } from '@/server/repositories/documents/file-repository';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import type { Deps } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { recordAlone } from '@/server/services/base/record';
+import { payloadKeyOf } from '@/server/services/documents/sealed-source';
+
+/**
+ * A document in the clear, decrypted while it is read, for whoever the organisation let it go to
+ * unprotected. Taking its key is on the record.
+ *
+ * @throws ServiceError `NOT_FOUND` where its key is destroyed
+ */
+export async function clearFileOf(
+  deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'blobs' | 'clock'>,
+  { dispatch, document, version, recipient }: FileFacts,
+) {
+  if (version.wrappedKey === null)
+    throw new ServiceError(
+      'NOT_FOUND',
+      'The key of this document was destroyed: nothing can be sent of it.',
+    );
+  const key = payloadKeyOf(
+    deps,
+    { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },
+    deps.vault.unwrap(
+      { wrapped: version.wrappedKey, generation: version.keyGeneration },
+      version.id,
+    ),
+  );
+  await recordAlone(deps, {
+    action: 'key.unwrapped',
+    outcome: 'done',
+    actor: { kind: 'system', id: null },
+    occurredAt: deps.clock.now(),
+    document: document.id,
+    version: version.id,
+    recipient: recipient.id,
+    dispatch: dispatch.id,
+    details: { for: 'send-unprotected' },
+  });
+  const sealed = createReadStream(deps.blobs.pathOf(version.blobKey), {
+    start: version.headerBytes + PAYLOAD_NONCE,
+  });
+  return {
+    name: clearFileName(document.reference, document.title),
+    bytes: version.bytes,
+    read: () => openStream(nodeChunkCipher(key), sealed),
+  };
+}

@@ -1,0 +1,211 @@
+import 'server-only';
+import { fileSize } from '@/core/age/chunks';
+import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
+import type { FinishUploadInput } from '@/contracts/document';
+import type { Reading, Transaction } from '@/server/db/database';
+import {
+  findUpload,
+  insertDocument,
+  insertVersion,
+  referenceTaken,
+  removeUpload,
+  type UploadRow,
+} from '@/server/repositories/documents/document-repository';
+import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { discardUpload } from '@/server/services/documents/discard-upload';
+import { needDocument } from '@/server/services/access/change-access';
+import { ServiceError } from '@/server/services/base/errors';
+import { record } from '@/server/services/base/record';
+import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+
+async function ownUpload(
+  db: Reading | Transaction,
+  actor: StaffActor,
+  id: UploadId,
+): Promise<UploadRow> {
+  const upload = await findUpload(db, id, actor.id);
+  if (upload === null)
+    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  return upload;
+}
+
+/** Opens the sealed file once, to see that it can be shown; where it cannot, nothing is left behind. */
+async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages: number }> {
+  if (upload.receivedBytes !== upload.declaredBytes)
+    throw new ServiceError('CONFLICT', 'Part of the file is still missing.', {
+      receivedBytes: upload.receivedBytes,
+    });
+  const fileKey = deps.vault.unwrap(
+    { wrapped: upload.wrappedKey, generation: upload.keyGeneration },
+    upload.versionId,
+  );
+  const sealed = {
+    blobKey: upload.blobKey,
+    headerBytes: upload.headerBytes,
+    plainBytes: upload.declaredBytes,
+  };
+  const { pages } = await deps.renderer
+    .run(
+      { kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) },
+      { who: upload.staffId },
+    )
+    .catch(async (error: unknown) => {
+      await discardUpload(deps, upload);
+      throw error;
+    });
+  await deps.blobs.finish(upload.blobKey, fileSize(upload.headerBytes, upload.declaredBytes));
+  return { pages };
+}
+
+/**
+ * The version that an upload becomes, as the upload stands in the same transaction: a rotation may
+ * have wrapped its key anew.
+ */
+function versionOf(
+  upload: UploadRow,
+  actor: StaffActor,
+  documentId: DocumentId,
+  number: number,
+  pages: number,
+  now: number,
+) {
+  return {
+    id: upload.versionId,
+    documentId,
+    number,
+    fileName: upload.fileName,
+    pages,
+    bytes: upload.declaredBytes,
+    blobKey: upload.blobKey,
+    headerBytes: upload.headerBytes,
+    wrappedKey: upload.wrappedKey,
+    keyGeneration: upload.keyGeneration,
+    recoveryKey: upload.recoveryKey,
+    createdAt: now,
+    createdBy: actor.id,
+  };
+}
+
+/** What every entry about a version that was taken in says; its key was used to look inside. */
+function aboutVersion(upload: UploadRow, actor: StaffActor, document: DocumentId, now: number) {
+  return {
+    outcome: 'done' as const,
+    actor: { kind: 'staff' as const, id: actor.id },
+    occurredAt: now,
+    document,
+    version: upload.versionId,
+  };
+}
+
+/**
+ * Makes a finished upload a document.
+ *
+ * @throws ServiceError `CONFLICT` where bytes are missing or the reference is taken; ContentError
+ */
+export async function protectDocument(
+  deps: Deps,
+  actor: StaffActor,
+  input: FinishUploadInput,
+): Promise<{ readonly id: DocumentId }> {
+  const upload = await ownUpload(deps.db.read, actor, input.id);
+  const { reference, title, folderId = null, markingId = null, recoverable } = input;
+  if (upload.documentId !== null)
+    throw new ServiceError('CONFLICT', 'This upload is a new version of a document.');
+  const isTaken = new ServiceError(
+    'CONFLICT',
+    `Another document already has the reference ${reference}.`,
+  );
+  if (await referenceTaken(deps.db.read, reference)) throw isTaken;
+  const { pages } = await inspect(deps, upload);
+  const id = newId('document', deps.random);
+  const now = deps.clock.now();
+  await deps.db.write(async (tx) => {
+    if (await referenceTaken(tx, reference)) throw isTaken;
+    const fresh = await ownUpload(tx, actor, input.id);
+    await insertDocument(
+      tx,
+      {
+        id,
+        reference,
+        title,
+        folderId,
+        markingId,
+        ownerId: actor.id,
+        versionId: upload.versionId,
+        recoverable: recoverable ?? true,
+        createdAt: now,
+      },
+      versionOf(fresh, actor, id, 1, pages, now),
+    );
+    await renewDaysAtMost(tx, [id]);
+    await removeUpload(tx, upload.id);
+    const about = aboutVersion(upload, actor, id, now);
+    await record(
+      deps,
+      tx,
+      { action: 'key.unwrapped', ...about, details: { for: 'inspection' } },
+      {
+        action: 'document.protected',
+        ...about,
+        details: { reference, pages, bytes: upload.declaredBytes },
+      },
+    );
+  });
+  return { id };
+}
+
+/**
+ * Makes a finished upload the next version of its document. It opens from now on, on every grant
+ * there is; the versions before it stay in the vault. An open that is going on keeps its version.
+ *
+ * @throws ServiceError `CONFLICT` where bytes are missing or the key was destroyed, `NOT_ALLOWED`; ContentError
+ */
+export async function reviseDocument(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId },
+): Promise<{ readonly id: DocumentId; readonly number: number }> {
+  const upload = await ownUpload(deps.db.read, actor, input.id);
+  const { documentId } = upload;
+  if (documentId === null)
+    throw new ServiceError('CONFLICT', 'This upload is a document of its own.');
+  const { pages } = await inspect(deps, upload);
+  const now = deps.clock.now();
+  return deps.db.write(async (tx) => {
+    const { version } = await needDocument(tx, actor, documentId);
+    if (version.wrappedKey === null)
+      throw new ServiceError(
+        'CONFLICT',
+        'This document’s key was destroyed. Protect the file as a new document.',
+      );
+    const number = version.number + 1;
+    await insertVersion(
+      tx,
+      versionOf(await ownUpload(tx, actor, input.id), actor, documentId, number, pages, now),
+    );
+    await removeUpload(tx, upload.id);
+    const about = aboutVersion(upload, actor, documentId, now);
+    await record(
+      deps,
+      tx,
+      { action: 'key.unwrapped', ...about, details: { for: 'inspection' } },
+      {
+        action: 'document.revised',
+        ...about,
+        details: { number, pages, bytes: upload.declaredBytes },
+      },
+    );
+    return { id: documentId, number };
+  });
+}
+
+/** Ends an upload and removes what was received. */
+export async function cancelUpload(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId },
+): Promise<Record<string, never>> {
+  await discardUpload(deps, await ownUpload(deps.db.read, actor, input.id));
+  return {};
+}

@@ -1,0 +1,165 @@
+import 'server-only';
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { fileSize } from '@/core/age/chunks';
+import type { VersionId } from '@/core/base/ids';
+import { carriesFile, payloadName, protectedFileName } from '@/core/policy/delivery';
+import { reaches } from '@/core/policy/powers';
+import { envelope } from '@/core/wrapper/write';
+import type { TakeFileInput } from '@/contracts/dispatch';
+import type { OutboxRow } from '@/server/repositories/mailing/mail-repository';
+import { findFileFacts, type FileFacts } from '@/server/repositories/documents/file-repository';
+import { clearFileOf } from '@/server/services/documents/clear-files';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { needAllowed } from '@/server/services/policy/within-rules';
+import { recordAlone } from '@/server/services/base/record';
+
+/** A protected file that is made while it is read: however large, it is never whole in memory. */
+export type ProtectedFile = {
+  readonly name: string;
+  readonly bytes: number;
+  readonly read: () => AsyncGenerator<Uint8Array, void>;
+};
+
+type FileDeps = Pick<Deps, 'blobs' | 'covers' | 'random' | 'clock' | 'publicUrl'>;
+const READ_AT_ONCE = 1 << 20;
+
+/** The organisation a file is made for: the recipient's, or else the domain of their address. */
+function addressee({ recipient }: FileFacts): string {
+  return recipient.organisation === ''
+    ? recipient.address.slice(recipient.address.indexOf('@') + 1)
+    : recipient.organisation;
+}
+
+/** @throws ServiceError `NOT_FOUND` where the content is not in the store */
+async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<ProtectedFile> {
+  const { dispatch, document, version, recipient } = facts;
+  const title = dispatch.titleOnCover ? document.title : null;
+  const name = payloadName(document.reference);
+  const cover = await deps.covers.draw(
+    {
+      organisation: facts.organisation,
+      sender: facts.sender,
+      senderAddress: facts.senderAddress,
+      reference: document.reference,
+      title,
+      sentTo: addressee(facts),
+      link: `${deps.publicUrl}/r/${facts.token}`,
+      language: recipient.language,
+      createdAt: deps.clock.now(),
+    },
+    deps.random(16),
+    name,
+  );
+  const path = deps.blobs.pathOf(version.blobKey);
+  const payloadBytes = fileSize(version.headerBytes, version.bytes);
+  const stored = await stat(path).catch(() => null);
+  if (stored?.size !== payloadBytes)
+    throw new ServiceError(
+      'NOT_FOUND',
+      'The stored content of this document is not whole. Restore it from a backup.',
+    );
+  const { head, tail } = envelope(cover, payloadBytes, name);
+  return {
+    name: protectedFileName({
+      reference: document.reference,
+      title,
+      organisation: addressee(facts),
+    }),
+    bytes: head.length + payloadBytes + tail.length,
+    read: async function* () {
+      yield head;
+      for await (const piece of createReadStream(path, { highWaterMark: READ_AT_ONCE }))
+        yield piece as Uint8Array;
+      yield tail;
+    },
+  };
+}
+
+/** The files that travel with a message, made when it is delivered: protected, unless it was sent in the clear. */
+export async function attachedTo(
+  deps: FileDeps & Pick<Deps, 'db' | 'vault' | 'recorder'>,
+  { dispatchId, recipientId, attached }: Pick<OutboxRow, 'dispatchId' | 'recipientId' | 'attached'>,
+): Promise<ProtectedFile[]> {
+  if (dispatchId === null || recipientId === null) return [];
+  const found = await Promise.all(
+    attached.map((version: VersionId) =>
+      findFileFacts(deps.db.read, { dispatch: dispatchId, recipient: recipientId, version }),
+    ),
+  );
+  return Promise.all(
+    found.flatMap((facts) =>
+      facts === null
+        ? []
+        : [
+            facts.dispatch.form === 'unprotected'
+              ? clearFileOf(deps, facts)
+              : protectedFileOf(deps, facts),
+          ],
+    ),
+  );
+}
+
+/**
+ * A protected file for a member of staff to carry, by whatever means. It opens nothing that its
+ * addressee was not given, and leaves the same record as a mailed one.
+ *
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`, `CONFLICT` where nobody could open it
+ */
+export async function takeProtectedFile(
+  deps: Deps,
+  actor: StaffActor,
+  input: TakeFileInput,
+): Promise<ProtectedFile> {
+  const facts = await findFileFacts(deps.db.read, {
+    dispatch: input.id,
+    recipient: input.recipient,
+    document: input.document,
+  });
+  if (facts === null)
+    throw new ServiceError('NOT_FOUND', 'This person was not sent this document here.');
+  const { dispatch, document, version, recipient } = facts;
+  if (!carriesFile(dispatch.form)) await deps.db.write((tx) => needAllowed(tx, { form: 'file' }));
+  if (dispatch.form === 'unprotected')
+    throw new ServiceError(
+      'CONFLICT',
+      'This was sent unprotected: there is no protected file of it.',
+    );
+  if (
+    !reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })
+  )
+    throw new ServiceError(
+      'NOT_ALLOWED',
+      'This was sent by somebody else. Ask them or an administrator for the file.',
+    );
+  if (recipient.kind === 'link' && dispatch.sentBy !== actor.id)
+    throw new ServiceError(
+      'NOT_ALLOWED',
+      'Its cover page holds a link that opens without proof: only who sent this takes the file.',
+    );
+  if (document.revokedAt !== null || version.wrappedKey === null)
+    throw new ServiceError(
+      'CONFLICT',
+      'Nobody can open this document any more: it is revoked, or its key was destroyed.',
+    );
+  if (version.damagedAt !== null)
+    throw new ServiceError(
+      'CONFLICT',
+      'The stored content of this document is damaged: a file of it would open nowhere. Restore it from a backup.',
+    );
+  const file = await protectedFileOf(deps, facts);
+  await recordAlone(deps, {
+    action: 'file.taken',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    dispatch: dispatch.id,
+    document: document.id,
+    version: version.id,
+    recipient: recipient.id,
+    grant: facts.grantId,
+    details: { bytes: file.bytes },
+  });
+  return file;
+}

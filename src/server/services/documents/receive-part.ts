@@ -1,0 +1,219 @@
+import 'server-only';
+import { existsSync } from 'node:fs';
+import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
+import { sealStream } from '@/core/age/stream';
+import { concatBytes } from '@/core/base/bytes';
+import { isAppError } from '@/core/base/errors';
+import type { UploadId } from '@/core/base/ids';
+import { PART, type PartResult } from '@/contracts/document';
+import { ContentError } from '@/server/rendering/errors';
+import type { Reading, Transaction } from '@/server/db/database';
+import {
+  advanceUpload,
+  findUpload,
+  noteSealing,
+  type UploadRow,
+} from '@/server/repositories/documents/document-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { discardUpload } from '@/server/services/documents/discard-upload';
+import { ServiceError } from '@/server/services/base/errors';
+import { recordAlone } from '@/server/services/base/record';
+import { payloadKeyOf } from '@/server/services/documents/sealed-source';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+
+/** What one part takes in memory while it comes. */
+export const PART_BYTES = PART;
+
+/** PDFium and others accept a PDF whose header comes within its first kilobyte (ISO 32000-2 annex). */
+const HEADER_WITHIN = 1024;
+
+/**
+ * Takes one part whole and seals it to the disk. A part that is here already is answered as
+ * received; one that was cut off on its way leaves the upload where it was. What was answered is on
+ * the disk.
+ *
+ * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, or where other
+ * bytes were sealed in its place before; `WRONG_LENGTH`; ContentError `NOT_A_PDF`; StorageError
+ * `DISK_FULL`; BusyError
+ */
+export async function receivePart(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId; readonly offset: number },
+  body: AsyncIterable<Uint8Array>,
+): Promise<PartResult> {
+  // One part of an upload at a time, and few in all: each is held in memory until it is whole.
+  return deps.turns.parts(input.id, () => takePart(deps, actor, input, body));
+}
+
+async function takePart(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId; readonly offset: number },
+  body: AsyncIterable<Uint8Array>,
+): Promise<PartResult> {
+  const upload = await needUpload(deps.db.read, actor, input.id);
+  if (input.offset < upload.receivedBytes) return { receivedBytes: upload.receivedBytes };
+  if (input.offset > upload.receivedBytes)
+    throw new ServiceError('CONFLICT', 'This part does not follow what was received.', {
+      receivedBytes: upload.receivedBytes,
+    });
+  const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
+  if (expected === 0)
+    throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+  // Cancelled where the rest could not be written down any more.
+  if (!existsSync(deps.blobs.pathOf(upload.blobKey)))
+    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  await deps.blobs.needRoom(expected);
+  try {
+    // Held in memory until it is whole: nothing is sealed of a part that is cut off.
+    return await deps.turns.partBuffers(async (buffer) => {
+      const part = buffer.subarray(0, expected);
+      await fillPart(part, upload.receivedBytes === 0 ? onlyPdf(body) : body);
+      return sealPart(deps, actor, upload, part, expected);
+    });
+  } catch (error) {
+    // Content that cannot be taken in will not become better by trying again.
+    if (isAppError(error) && error.name === 'ContentError') await discardUpload(deps, upload);
+    throw error;
+  }
+}
+
+async function needUpload(
+  db: Reading | Transaction,
+  actor: StaffActor,
+  id: UploadId,
+): Promise<UploadRow> {
+  const upload = await findUpload(db, id, actor.id);
+  if (upload === null)
+    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  return upload;
+}
+
+/**
+ * Notes which bytes are about to be sealed where. Under one key and nonce only these may ever be: a
+ * machine that failed between sealing and answering is sent the same part again, and other bytes
+ * are refused.
+ *
+ * @throws ServiceError `CONFLICT`
+ */
+async function claimPlace(
+  deps: Deps,
+  actor: StaffActor,
+  { id, receivedBytes }: UploadRow,
+  mac: string,
+): Promise<void> {
+  await deps.db.write(async (tx) => {
+    const now = await needUpload(tx, actor, id);
+    if (now.receivedBytes !== receivedBytes)
+      throw new ServiceError('CONFLICT', 'This part does not follow what was received.', {
+        receivedBytes: now.receivedBytes,
+      });
+    if (now.sealingFrom === receivedBytes && now.sealingMac !== mac)
+      throw new ServiceError(
+        'CONFLICT',
+        'The file was changed while it was uploaded. Cancel this upload and choose it again.',
+        { receivedBytes },
+      );
+    await noteSealing(tx, id, receivedBytes, mac);
+  });
+}
+
+async function sealPart(
+  deps: Deps,
+  actor: StaffActor,
+  upload: UploadRow,
+  part: Uint8Array,
+  expected: number,
+): Promise<PartResult> {
+  await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', part));
+  await recordAlone(deps, {
+    action: 'key.unwrapped',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    version: upload.versionId,
+    details: { for: 'taking in', from: upload.receivedBytes },
+  });
+  const fileKey = deps.vault.unwrap(
+    { wrapped: upload.wrappedKey, generation: upload.keyGeneration },
+    upload.versionId,
+  );
+  const key = payloadKeyOf(
+    deps,
+    { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 },
+    fileKey,
+  );
+  const firstChunk = upload.receivedBytes / CHUNK;
+  const receivedBytes = upload.receivedBytes + expected;
+  const sealed = sealStream(
+    nodeChunkCipher(key),
+    whole(part),
+    firstChunk,
+    receivedBytes === upload.declaredBytes,
+  );
+  await deps.blobs.writeAt(
+    upload.blobKey,
+    upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG),
+    sealed,
+  );
+  await deps.db.write((tx) => advanceUpload(tx, upload.id, receivedBytes, deps.clock.now()));
+  return { receivedBytes };
+}
+
+async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield await Promise.resolve(part);
+}
+
+/**
+ * Fills a part with what comes, which has to be as long. It is copied: whoever reads from a file
+ * uses the memory of its pieces again.
+ */
+async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Promise<void> {
+  const wrong = (): ServiceError =>
+    new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
+  let seen = 0;
+  for await (const bytes of source) {
+    if (seen + bytes.length > part.length) throw wrong();
+    part.set(bytes, seen);
+    seen += bytes.length;
+  }
+  if (seen !== part.length) throw wrong();
+}
+
+/** Stops a stream whose first bytes are no PDF, saying what they are instead where that shows. */
+async function* onlyPdf(source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  let head: Uint8Array | null = new Uint8Array(0);
+  for await (const bytes of source) {
+    if (head === null) {
+      yield bytes;
+      continue;
+    }
+    head = concatBytes(head, bytes);
+    if (head.length < HEADER_WITHIN) continue;
+    await checkHead(head);
+    yield head;
+    head = null;
+  }
+  if (head !== null) {
+    await checkHead(head);
+    yield head;
+  }
+}
+
+async function checkHead(head: Uint8Array): Promise<void> {
+  if (Buffer.from(head.subarray(0, HEADER_WITHIN)).includes('%PDF-')) return;
+  // Loaded for the few files that are no PDF, not at the start.
+  const { fileTypeFromBuffer } = await import('file-type');
+  const found = await fileTypeFromBuffer(head);
+  throw new ContentError(
+    'NOT_A_PDF',
+    found === undefined
+      ? {}
+      : {
+          sentence:
+            'This file is not a PDF, whatever its name says: its content is ' +
+            `${found.ext.toUpperCase()} (${found.mime}).`,
+        },
+  );
+}

@@ -1,0 +1,341 @@
+import 'server-only';
+import { counted } from '@/core/base/counted';
+import {
+  newId,
+  type FolderId,
+  type MarkingId,
+  type StaffId,
+  type TermsId,
+  type ViewId,
+} from '@/core/base/ids';
+import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
+import type { SettingsDetails } from '@/core/ledger/details';
+import type { Happening } from '@/core/ledger/entry';
+import type { Level } from '@/core/policy/levels';
+import { holds } from '@/core/policy/powers';
+import type { FolderRow } from '@/contracts/folder';
+import type { TermsPage } from '@/contracts/kept-terms';
+import type { Transaction } from '@/server/db/database';
+import {
+  changeFolderRow,
+  folderNamed,
+  insertFolder,
+  listFolders,
+  listKeptTerms,
+  listMarkings,
+  moveMarkingUp,
+  putMarkingRow,
+  putViewRow,
+  removeFolderRow,
+  removeMarkingRow,
+  removeTermsRow,
+  removeViewRow,
+} from '@/server/repositories/documents/filing-repository';
+import { listCeilings, removeCeilingRow } from '@/server/repositories/policy/ceiling-repository';
+import { listDefaults, removeDefaultsRow } from '@/server/repositories/policy/defaults-repository';
+import { standingsIn } from '@/server/repositories/documents/document-repository';
+import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { needNothingLoosened } from '@/server/services/policy/loosening';
+import { viewCeilings } from '@/server/services/policy/manage-ceilings';
+import { viewDefaults } from '@/server/services/policy/manage-defaults';
+import { viewRules } from '@/server/services/policy/manage-rules';
+import { record } from '@/server/services/base/record';
+
+type Nothing = Record<string, never>;
+
+/** Folders with how many documents are in each and below it. */
+export async function viewFolders(deps: Deps): Promise<FolderRow[]> {
+  const rows = await listFolders(deps.db.read);
+  const own = new Map(rows.map((row) => [row.id, row.documents]));
+  return rows.map(({ createdBy: _, ...row }) => ({
+    ...row,
+    documents: [...withThoseBelow(rows, row.id)].reduce((sum, id) => sum + (own.get(id) ?? 0), 0),
+  }));
+}
+
+/** What a level had set goes with it. */
+async function removeRulesOf(tx: Transaction, level: Level, subject: string): Promise<void> {
+  await removeCeilingRow(tx, level, subject);
+  await removeDefaultsRow(tx, level, subject);
+}
+
+function aboutSettings(actor: StaffActor, now: number, details: SettingsDetails): Happening {
+  return {
+    action: 'settings.changed',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: now,
+    details,
+  };
+}
+
+async function needFreeName(
+  tx: Transaction,
+  parentId: FolderId | null,
+  name: string,
+  other?: FolderId,
+): Promise<void> {
+  if (await folderNamed(tx, parentId, name, other))
+    throw new ServiceError('CONFLICT', `There is a folder “${name}” here already.`);
+}
+
+/** @throws ServiceError `CONFLICT` where the name is taken, `NOT_FOUND` */
+export async function makeFolder(
+  deps: Deps,
+  actor: StaffActor,
+  { name, parentId }: { readonly name: string; readonly parentId: FolderId | null },
+): Promise<{ readonly id: FolderId }> {
+  const id = newId('folder', deps.random);
+  const now = deps.clock.now();
+  await deps.db.write(async (tx) => {
+    if (parentId !== null && !(await listFolders(tx)).some((folder) => folder.id === parentId))
+      throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    await needFreeName(tx, parentId, name);
+    await insertFolder(tx, { id, parentId, name, createdBy: actor.id, createdAt: now });
+    await record(deps, tx, aboutSettings(actor, now, { folder: id, made: name }));
+  });
+  return { id };
+}
+
+/** @throws ServiceError `NOT_ALLOWED` where somebody else made it */
+function needOwnFolder(
+  actor: StaffActor,
+  folder: { readonly name: string; readonly createdBy: StaffId | null },
+): void {
+  if (holds(actor.role, 'settings') || folder.createdBy === actor.id) return;
+  throw new ServiceError(
+    'NOT_ALLOWED',
+    `“${folder.name}” is somebody else’s folder. Ask them or an administrator.`,
+  );
+}
+
+async function setsOnFolder(tx: Transaction, id: FolderId): Promise<boolean> {
+  return [...(await listCeilings(tx)), ...(await listDefaults(tx))].some(
+    ({ level, subject }) => level === 'folder' && subject === id,
+  );
+}
+
+/**
+ * @throws ServiceError `NOT_ALLOWED` where a document in it, or below it, would come from under
+ * what an administrator set
+ */
+async function needFolderMovable(
+  tx: Transaction,
+  actor: StaffActor,
+  all: readonly FolderNode[],
+  id: FolderId,
+  parentId: FolderId | null,
+): Promise<void> {
+  const parents = new Map(
+    all.map((folder) => [folder.id, folder.id === id ? parentId : folder.parentId]),
+  );
+  const inside = await standingsIn(tx, [...withThoseBelow(all, id)]);
+  await needNothingLoosened(
+    tx,
+    actor,
+    inside.map((standing) => ({ before: standing, after: standing })),
+    parents,
+  );
+}
+
+/**
+ * Renames or moves a folder. @throws ServiceError `CONFLICT` where it would land in itself or the
+ * name is taken, `NOT_FOUND`
+ */
+export async function changeFolder(
+  deps: Deps,
+  actor: StaffActor,
+  {
+    id,
+    name,
+    parentId,
+  }: {
+    readonly id: FolderId;
+    readonly name?: string | undefined;
+    readonly parentId?: FolderId | null | undefined;
+  },
+): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const all = await listFolders(tx);
+    const before = all.find((folder) => folder.id === id);
+    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    const after = {
+      name: name ?? before.name,
+      parentId: parentId === undefined ? before.parentId : parentId,
+    };
+    if (wouldLoop(all, id, after.parentId))
+      throw new ServiceError('CONFLICT', 'A folder cannot sit inside itself.');
+    await needFreeName(tx, after.parentId, after.name, id);
+    needOwnFolder(actor, before);
+    if (after.parentId !== before.parentId)
+      await needFolderMovable(tx, actor, all, id, after.parentId);
+    await changeFolderRow(tx, id, after);
+    if (after.parentId !== before.parentId) await renewDaysAtMost(tx, 'all');
+    await record(
+      deps,
+      tx,
+      aboutSettings(actor, deps.clock.now(), {
+        folder: id,
+        before: before.name,
+        after: after.name,
+        parentBefore: before.parentId,
+        parent: after.parentId,
+      }),
+    );
+  });
+  return {};
+}
+
+/** Removes an empty folder. @throws ServiceError `CONFLICT` where something is in it */
+export async function removeFolder(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: FolderId },
+): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const all = await listFolders(tx);
+    const folder = all.find((each) => each.id === id);
+    if (folder === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    needOwnFolder(actor, folder);
+    if (!holds(actor.role, 'settings') && (await setsOnFolder(tx, id)))
+      throw new ServiceError(
+        'NOT_ALLOWED',
+        `An administrator set limits, defaults or a watermark on “${folder.name}”. Ask one to remove it.`,
+      );
+    if (folder.documents > 0 || all.some((each) => each.parentId === id))
+      throw new ServiceError(
+        'CONFLICT',
+        `“${folder.name}” is not empty. Move what is in it first.`,
+      );
+    await removeFolderRow(tx, id);
+    await removeRulesOf(tx, 'folder', id);
+    await record(
+      deps,
+      tx,
+      aboutSettings(actor, deps.clock.now(), { folder: id, removed: folder.name }),
+    );
+  });
+  return {};
+}
+
+/** Kept terms, markings, ceilings and defaults, for whoever chooses among them. */
+export async function viewTerms(deps: Deps): Promise<TermsPage> {
+  const [terms, markings, folders, ceilings, defaults, rules] = await Promise.all([
+    listKeptTerms(deps.db.read),
+    listMarkings(deps.db.read),
+    viewFolders(deps),
+    viewCeilings(deps),
+    viewDefaults(deps),
+    viewRules(deps),
+  ]);
+  return { terms, markings, folders, ceilings, defaults, rules };
+}
+
+/** Adds a marking, renames one or moves it before the one that it comes after; the documents that bear it keep it. */
+export async function putMarking(
+  deps: Deps,
+  actor: StaffActor,
+  {
+    up = false,
+    ...input
+  }: {
+    readonly id: MarkingId | null;
+    readonly name: string;
+    readonly meaning: string;
+    readonly up?: boolean | undefined;
+  },
+): Promise<{ readonly id: MarkingId }> {
+  const id = input.id ?? newId('marking', deps.random);
+  await deps.db.write(async (tx) => {
+    const all = await listMarkings(tx);
+    if (input.id !== null && !all.some((each) => each.id === id))
+      throw new ServiceError('NOT_FOUND', 'There is no such marking.');
+    if (all.some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase()))
+      throw new ServiceError('CONFLICT', `There is a marking “${input.name}” already.`);
+    const before = all.find((each) => each.id === id);
+    await putMarkingRow(tx, { ...input, id });
+    if (up) await moveMarkingUp(tx, id);
+    await record(
+      deps,
+      tx,
+      aboutSettings(actor, deps.clock.now(), {
+        marking: id,
+        before: before?.name ?? null,
+        after: input.name,
+        meaningBefore: before?.meaning ?? null,
+        meaning: input.meaning,
+        ...(up ? { up } : {}),
+      }),
+    );
+  });
+  return { id };
+}
+
+/** Removes a marking that no document bears. @throws ServiceError `CONFLICT` */
+export async function removeMarking(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: MarkingId },
+): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const marking = (await listMarkings(tx)).find((each) => each.id === id);
+    if (marking === undefined) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
+    if (marking.documents > 0)
+      throw new ServiceError(
+        'CONFLICT',
+        `${counted(marking.documents, 'document is', 'documents are')} marked “${marking.name}”. ` +
+          'Mark them otherwise first.',
+      );
+    await removeMarkingRow(tx, id);
+    await removeRulesOf(tx, 'marking', id);
+    await record(
+      deps,
+      tx,
+      aboutSettings(actor, deps.clock.now(), { marking: id, removed: marking.name }),
+    );
+  });
+  return {};
+}
+
+/** Offers terms no longer. What was sent with them stays. @throws ServiceError `NOT_FOUND` */
+export async function removeTerms(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: TermsId },
+): Promise<Nothing> {
+  await deps.db.write(async (tx) => {
+    const terms = (await listKeptTerms(tx)).find((each) => each.id === id);
+    if (terms === undefined || !(await removeTermsRow(tx, id)))
+      throw new ServiceError('NOT_FOUND', 'There are no such terms any more.');
+    await record(
+      deps,
+      tx,
+      aboutSettings(actor, deps.clock.now(), { terms: id, removed: terms.name }),
+    );
+  });
+  return {};
+}
+
+/** Keeps a view of the ledger under a name, for oneself; one of the same name is replaced. */
+export async function keepView(
+  deps: Deps,
+  actor: StaffActor,
+  { name, query }: { readonly name: string; readonly query: string },
+): Promise<{ readonly id: ViewId }> {
+  const id = newId('view', deps.random);
+  await deps.db.write((tx) =>
+    putViewRow(tx, { id, staffId: actor.id, name, query, createdAt: deps.clock.now() }),
+  );
+  return { id };
+}
+
+export async function dropView(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: ViewId },
+): Promise<Nothing> {
+  await deps.db.write((tx) => removeViewRow(tx, id, actor.id));
+  return {};
+}

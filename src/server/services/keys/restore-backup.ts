@@ -1,0 +1,133 @@
+import 'server-only';
+import { mkdir, open, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { extract } from 'tar-stream';
+import { AppError } from '@/core/base/errors';
+import { fileSize } from '@/core/age/chunks';
+import { backupManifest, type BackupManifest } from '@/core/ledger/backup-manifest';
+import { storedVersions } from '@/server/repositories/base/backup-repository';
+import type { Deps } from '@/server/services/base/deps';
+
+export type RestoreErrorCode = 'NOT_A_BACKUP' | 'BACKUP_INCOMPLETE';
+export class RestoreError extends AppError<RestoreErrorCode> {
+  constructor(code: RestoreErrorCode, message: string) {
+    super('RestoreError', code, message);
+  }
+}
+
+/** The only names a backup holds: nothing can be written anywhere else. */
+const NAMES = /^(manifest\.json|embargo\.db|keys\/master\.key|blobs\/ver_[0-9a-z]{20}\.age)$/;
+const LARGEST_MANIFEST = 1 << 16;
+
+async function unpackFile(
+  folder: string,
+  name: string,
+  content: AsyncIterable<unknown>,
+): Promise<void> {
+  const target = path.join(folder, name);
+  await mkdir(path.dirname(target), { recursive: true, mode: 0o700 });
+  const file = await open(target, 'wx', 0o600);
+  try {
+    for await (const bytes of content) await file.writeFile(bytes as Uint8Array);
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+}
+
+/**
+ * Unpacks a backup's archive into an empty folder.
+ *
+ * @param archive the tar archive, decrypted; it throws where it does not verify to its end
+ * @throws RestoreError where it holds anything else than a backup does
+ */
+export async function unpackBackup(
+  archive: AsyncIterable<Uint8Array>,
+  folder: string,
+  progress: (done: number, all: number) => void = () => undefined,
+): Promise<BackupManifest> {
+  const unpacked = extract();
+  const feeding = feed(archive, unpacked);
+  let manifest: BackupManifest | null = null;
+  let done = 0;
+  try {
+    for await (const entry of unpacked) {
+      const { name, type } = entry.header;
+      if (type !== 'file' || !NAMES.test(name))
+        throw new RestoreError(
+          'NOT_A_BACKUP',
+          `This archive holds “${name.slice(0, 60)}”, which no backup of Embargo does.`,
+        );
+      if (name === 'manifest.json')
+        manifest = await readManifest(entry as unknown as AsyncIterable<Uint8Array>);
+      else await unpackFile(folder, name, entry);
+      progress(++done, (manifest?.blobs ?? 0) + 3);
+    }
+  } catch (error) {
+    unpacked.destroy();
+    // Damage in the encrypted file is what really happened, where both are told.
+    const first = await feeding;
+    throw first ?? error;
+  }
+  const failed = await feeding;
+  if (failed !== null) throw failed;
+  if (manifest === null || done !== manifest.blobs + 3)
+    throw new RestoreError(
+      'BACKUP_INCOMPLETE',
+      'This backup is not whole: files are missing in it.',
+    );
+  return manifest;
+}
+
+/** @returns what went wrong while the archive was read, if anything did */
+async function feed(
+  archive: AsyncIterable<Uint8Array>,
+  into: ReturnType<typeof extract>,
+): Promise<Error | null> {
+  try {
+    for await (const bytes of archive) {
+      if (into.destroyed) return null;
+      if (!into.write(bytes))
+        await new Promise<void>((resolve) => {
+          into.once('drain', resolve);
+          into.once('close', resolve);
+        });
+    }
+    into.end(undefined);
+    return null;
+  } catch (error) {
+    const failed = error instanceof Error ? error : new Error('the archive could not be read');
+    into.destroy(failed);
+    return failed;
+  }
+}
+
+async function readManifest(entry: AsyncIterable<Uint8Array>): Promise<BackupManifest> {
+  let text = '';
+  for await (const bytes of entry) {
+    text += Buffer.from(bytes).toString('utf8');
+    if (text.length > LARGEST_MANIFEST) break;
+  }
+  try {
+    return backupManifest.parse(JSON.parse(text));
+  } catch {
+    throw new RestoreError(
+      'NOT_A_BACKUP',
+      'This backup was made by a newer version of Embargo, or is none.',
+    );
+  }
+}
+
+/** Every content the database speaks of is there and as long as it should be. @throws RestoreError */
+export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<number> {
+  const rows = await storedVersions(deps.db.read);
+  for (const { blobKey, headerBytes, bytes } of rows) {
+    const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
+    if (found?.size !== fileSize(headerBytes, bytes))
+      throw new RestoreError(
+        'BACKUP_INCOMPLETE',
+        `This backup is not whole: the content ${blobKey} is missing or cut.`,
+      );
+  }
+  return rows.length;
+}

@@ -1,0 +1,354 @@
+import 'server-only';
+import { groupBy } from '@/core/base/group';
+import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
+import { domainOf } from '@/core/policy/address';
+import { standsForMany } from '@/core/policy/addressee';
+import { exposure } from '@/core/policy/exposure';
+import { holds, reaches } from '@/core/policy/powers';
+import type { AfterInput, AfterPage, AfterRow, Copies } from '@/contracts/after-revocation';
+import type { Reading } from '@/server/db/database';
+import {
+  entriesAbout,
+  lastAsked,
+  type AboutEntry,
+} from '@/server/repositories/access/after-repository';
+import { findDispatch, grantsOf } from '@/server/repositories/access/dispatch-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
+import { namesOf } from '@/server/repositories/ledger/name-repository';
+import { listStaff } from '@/server/repositories/staff/staff-repository';
+import { openLinksOf, wayOf } from '@/server/services/access/cut-effect';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { reachedWithout, type Reached, type Row } from '@/server/services/access/reach-now';
+
+/** A page with the entries that it is read from. */
+export type After = AfterPage & { readonly entries: readonly AboutEntry[] };
+
+/** Whether a grant was pulled back: by itself, or with its document. */
+function isPulledBack({ grant, document }: Row): boolean {
+  return grant.revokedAt !== null || document.revokedAt !== null;
+}
+
+/** When a grant ended or ends: revoked, by its own end, or with its document. `Infinity`: never. */
+function endOf({ grant, document }: Row): number {
+  return Math.min(
+    grant.revokedAt ?? Infinity,
+    grant.untilAt ?? Infinity,
+    document.revokedAt ?? Infinity,
+  );
+}
+
+/** Whether a grant lets somebody in now, by its own window and its document. */
+function isLive(row: Row, now: number): boolean {
+  return row.hasKey === 1 && endOf(row) > now && (row.grant.fromAt ?? 0) <= now;
+}
+
+/** When the last of these ends; null: one of them never does. */
+function lastEnd(rows: readonly Row[]): number | null {
+  const end = Math.max(...rows.map(endOf));
+  return Number.isFinite(end) ? end : null;
+}
+
+function copiesOf(rows: readonly Row[], theirs: readonly AboutEntry[]): Copies {
+  const done = (action: string) =>
+    theirs.filter(({ entry }) => entry.action === action && entry.outcome === 'granted');
+  const kept = done('document.kept').at(0);
+  // Before it was told apart, text that was sent was written down as copied.
+  const [sent, copied] = [done('text.sent'), done('text.copied')];
+  return {
+    prints: rows.reduce((sum, { grant }) => sum + grant.printsMade, 0),
+    keptAt: kept === undefined ? null : Date.parse(kept.entry.occurredAt),
+    textSent: sent.length + copied.length > 0,
+    textCopied: copied.some(({ entry }) => entry.details['characters'] !== undefined),
+    inTheClear: rows.some(({ dispatch }) => dispatch.form === 'unprotected'),
+  };
+}
+
+type Found = {
+  readonly actor: StaffActor;
+  readonly all: readonly Row[];
+  readonly reached: ReadonlyMap<RecipientId, Reached>;
+  readonly entries: readonly AboutEntry[];
+  readonly offline: ReadonlyMap<RecipientId, number>;
+  readonly names: ReadonlyMap<string, string>;
+  readonly mayTakeBack: (by: StaffId | null) => boolean;
+  readonly now: number;
+};
+
+/** One addressee: `rows` are what they were given on the document and is pulled back. */
+function rowOf(
+  rows: readonly [Row, ...Row[]],
+  { actor, all, reached, entries, offline, names, mayTakeBack, now }: Found,
+): AfterRow {
+  const [first] = rows;
+  const { recipient, document } = first;
+  const isMany = standsForMany(recipient.kind);
+  const theirs = entries.filter(({ entry }) => entry.recipient === recipient.id);
+  const after = reached.get(recipient.id)?.after;
+  const routes = isMany
+    ? all.filter((row) => row.recipient.id === recipient.id && isLive(row, now))
+    : after?.opens === true
+      ? all.filter(({ grant }) => after.routes.includes(grant.id))
+      : [];
+  // What everyone at their domain had was a way of theirs as well.
+  const ends = all
+    .filter(
+      (row) =>
+        row.recipient.id === recipient.id ||
+        (!isMany && row.recipient.address === domainOf(recipient.address)),
+    )
+    .map(endOf)
+    .filter((end) => end <= now);
+  const since = routes.length > 0 ? null : Math.max(...ends);
+  const cuts = new Set(rows.map(({ grant }) => grant.id));
+  const last = entries.findLast(
+    ({ entry }) =>
+      (entry.action === 'grant.revoked' && entry.grant !== null && cuts.has(entry.grant)) ||
+      (entry.action === 'document.revoked' && document.revokedAt !== null),
+  );
+  const refusedSince = (among: readonly AboutEntry[]): AboutEntry[] =>
+    among.filter(
+      ({ entry }) => entry.outcome === 'refused' && Date.parse(entry.occurredAt) >= (since ?? now),
+    );
+  const tries = refusedSince(theirs);
+  const dispatches = new Set(rows.map(({ dispatch }) => dispatch.id));
+  const byOthers = refusedSince(entries).filter(({ entry }) =>
+    isMany
+      ? entry.dispatch !== null &&
+        dispatches.has(entry.dispatch) &&
+        entry.details['linkOf'] === undefined &&
+        !(entry.recipient !== null && reached.has(entry.recipient))
+      : entry.details['linkOf'] === recipient.id && entry.recipient !== recipient.id,
+  );
+  const lastTry = tries.at(-1);
+  return {
+    recipient: recipient.id,
+    kind: recipient.kind,
+    name: recipient.name,
+    address: recipient.address,
+    organisation: recipient.organisation,
+    document: document.id,
+    title: document.title,
+    reference: document.reference,
+    dispatch: [...new Set(rows.map(({ dispatch }) => dispatch.reference))].join(', '),
+    since,
+    by: last === undefined ? '' : (names.get(last.entry.actor.id ?? '') ?? ''),
+    reason: last?.said ?? '',
+    ways: routes.map((row) => wayOf(actor, row, all)),
+    until: isMany ? lastEnd(routes) : after?.opens === true ? after.until : null,
+    offlineUntil: offline.get(recipient.id) ?? null,
+    tries: tries.length,
+    lastTry: lastTry === undefined ? null : Date.parse(lastTry.entry.occurredAt),
+    triesByOthers: byOthers.length,
+    copies: copiesOf(rows, theirs),
+    undo:
+      first.hasKey === 0
+        ? []
+        : rows
+            .filter(
+              ({ grant, dispatch }) =>
+                grant.revokedAt !== null &&
+                mayTakeBack(grant.revokedBy) &&
+                reaches(actor, {
+                  sender: dispatch.sentBy,
+                  owner: document.ownerId,
+                  deputy: document.deputyId,
+                }),
+            )
+            .map(({ grant }) => grant.id),
+  };
+}
+
+/** Whose revocations somebody may take back: an administrator's only another administrator. */
+async function takingBack(
+  db: Reading,
+  actor: StaffActor,
+): Promise<(by: StaffId | null) => boolean> {
+  if (holds(actor.role, 'settings')) return () => true;
+  const administrators = new Set(
+    (await listStaff(db)).filter(({ row }) => holds(row.role, 'settings')).map(({ row }) => row.id),
+  );
+  return (by) => by === null || by === actor.id || !administrators.has(by);
+}
+
+/** Who may still read what they opened before it was pulled back, and until when. */
+async function offlineOf(
+  deps: Pick<Deps, 'db'>,
+  rows: readonly Row[],
+  now: number,
+): Promise<Map<RecipientId, number>> {
+  const may = rows.filter(({ grant }) => (grant.conditions?.offline ?? 0) > 0);
+  if (may.length === 0) return new Map();
+  const grants = new Map(may.map((row) => [row.grant.id, row]));
+  const held = (await lastAsked(deps.db.read, [...grants.keys()])).flatMap(
+    ({ recipient, grant, checkedAt }) => {
+      const row = grants.get(grant);
+      return row === undefined
+        ? []
+        : [
+            {
+              document: row.document.id,
+              recipient,
+              checkedAt,
+              offline: row.grant.conditions?.offline ?? 0,
+              until: row.grant.untilAt,
+            },
+          ];
+    },
+  );
+  return new Map(exposure(held, now).pairs.map(({ recipient, until }) => [recipient, until]));
+}
+
+async function onDocument(
+  deps: Pick<Deps, 'db' | 'clock'>,
+  actor: StaffActor,
+  document: DocumentId,
+  isWanted: (row: Row) => boolean,
+): Promise<{
+  readonly rows: readonly AfterRow[];
+  readonly entries: readonly AboutEntry[];
+  readonly openLinks: AfterPage['openLinks'];
+  readonly hasKey: boolean;
+}> {
+  const db = deps.db.read;
+  const all = await grantsOf(db, { document });
+  const wanted = all.filter((row) => isWanted(row) && isPulledBack(row));
+  const hasKey = all.some((row) => row.hasKey === 1);
+  if (wanted.length === 0) return { rows: [], entries: [], openLinks: [], hasKey };
+  const now = deps.clock.now();
+  const [reached, entries, offline] = await Promise.all([
+    reachedWithout(deps, all, new Set<GrantId>()),
+    entriesAbout(db, {
+      document,
+      grants: wanted.map(({ grant }) => grant.id),
+      people: [...new Set(wanted.map(({ recipient }) => recipient.id))],
+      many: wanted
+        .filter(({ recipient }) => standsForMany(recipient.kind))
+        .map(({ dispatch }) => dispatch.id),
+    }),
+    offlineOf(deps, wanted, now),
+  ]);
+  const names = await namesOf(db, [
+    ...new Set(entries.map(({ entry }) => entry.actor.id).filter((id) => id !== null)),
+  ]);
+  const found: Found = {
+    actor,
+    all,
+    reached: new Map(reached.map((each) => [each.person.id, each])),
+    entries,
+    offline,
+    names,
+    mayTakeBack: await takingBack(db, actor),
+    now,
+  };
+  const people = [...groupBy(wanted, ({ recipient }) => recipient.id).values()];
+  const rows = people.flatMap(([first, ...more]) =>
+    first === undefined ? [] : [rowOf([first, ...more], found)],
+  );
+  return { rows, entries, openLinks: hasKey ? openLinksOf(all, new Set(), now) : [], hasKey };
+}
+
+/** Those who still read come first, then those who may offline, then groups and domains, then whoever tried last. */
+function inOrder(rows: readonly AfterRow[]): AfterRow[] {
+  const rank = (row: AfterRow): number =>
+    row.ways.length > 0 ? 0 : row.offlineUntil !== null ? 1 : standsForMany(row.kind) ? 2 : 3;
+  return [...rows].sort(
+    (a, b) =>
+      rank(a) - rank(b) || (b.lastTry ?? 0) - (a.lastTry ?? 0) || (a.address < b.address ? -1 : 1),
+  );
+}
+
+/**
+ * What came of pulling access back, person by person: since when each is shut out, who tried since,
+ * who still reads and until when, and what they took.
+ *
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
+ */
+export async function afterRevocation(
+  deps: Pick<Deps, 'db' | 'clock'>,
+  actor: StaffActor,
+  input: AfterInput,
+): Promise<After> {
+  const db = deps.db.read;
+  if ('document' in input) {
+    const found = await findDocument(db, input.document);
+    if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+    const { document } = found;
+    const { isTheirs } = needRecordOf(actor, {
+      owner: document.ownerId,
+      deputy: document.deputyId,
+    });
+    const { rows, entries, openLinks, hasKey } = await onDocument(
+      deps,
+      actor,
+      input.document,
+      () => true,
+    );
+    return {
+      about: {
+        dispatch: null,
+        document: document.id,
+        name: document.title,
+        reference: document.reference,
+      },
+      rows: inOrder(rows),
+      entries,
+      openLinks,
+      documentRevoked: document.revokedAt !== null,
+      keyDestroyed: !hasKey && found.version.wrappedKey === null,
+      mayReinstate: isTheirs && (await takingBack(db, actor))(document.revokedBy),
+    };
+  }
+  const found = await findDispatch(db, input.dispatch);
+  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  const { isTheirs } = needRecordOf(actor, { sender: found.dispatch.sentBy });
+  const documents = new Set(
+    (await grantsOf(db, { dispatch: input.dispatch })).map(({ document }) => document.id),
+  );
+  const each = [];
+  for (const document of documents)
+    each.push(
+      await onDocument(deps, actor, document, ({ dispatch }) => dispatch.id === input.dispatch),
+    );
+  return {
+    about: {
+      dispatch: found.dispatch.id,
+      document: null,
+      name: found.dispatch.subject,
+      reference: found.dispatch.reference,
+    },
+    rows: inOrder(each.flatMap(({ rows }) => rows)),
+    entries: each.flatMap(({ entries }) => entries),
+    openLinks: each.flatMap(({ openLinks }) => openLinks),
+    documentRevoked: false,
+    keyDestroyed: each.length > 0 && each.every(({ hasKey }) => !hasKey),
+    mayReinstate: isTheirs,
+  };
+}
+
+/**
+ * Who tried and who took what is the record: of what is others', it is for whoever reads all of it.
+ * @throws ServiceError `NOT_ALLOWED`
+ */
+function needRecordOf(
+  actor: StaffActor,
+  of: Parameters<typeof reaches>[1],
+): { readonly isTheirs: boolean } {
+  const isTheirs = reaches(actor, of);
+  if (!isTheirs && !holds(actor.role, 'read-record'))
+    throw new ServiceError(
+      'NOT_ALLOWED',
+      'This is somebody else’s. Ask them, an auditor or an administrator.',
+    );
+  return { isTheirs };
+}
+
+/** The same for the screen. */
+export async function viewAfterRevocation(
+  deps: Deps,
+  actor: StaffActor,
+  input: AfterInput,
+): Promise<AfterPage> {
+  const { entries: _entries, ...page } = await afterRevocation(deps, actor, input);
+  return page;
+}

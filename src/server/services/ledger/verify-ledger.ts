@@ -1,0 +1,322 @@
+import 'server-only';
+import { isAppError } from '@/core/base/errors';
+import { kindOf } from '@/core/insight/kinds';
+import { openCheckpoint, type Checkpoint } from '@/core/ledger/checkpoint';
+import { commitmentOf } from '@/core/ledger/commitment';
+import type { Entry } from '@/core/ledger/entry';
+import { LedgerError } from '@/core/ledger/errors';
+import { applyEntry, differences, emptyAccess, type AccessState } from '@/core/ledger/fold';
+import { LedgerWalk, type Problem, type Verification } from '@/core/ledger/verify';
+import { termsText } from '@/core/policy/rights';
+import type { Reading } from '@/server/db/database';
+import { SEALED_TABLES, type Seals } from '@/server/db/seals';
+import { allGrants, termsOf } from '@/server/repositories/access/dispatch-repository';
+import { revokedDocumentIds } from '@/server/repositories/documents/document-repository';
+import {
+  countsByKind,
+  listCheckpoints,
+  misreadColumns,
+  personalBetween,
+  storedEnd,
+  storedEntries,
+} from '@/server/repositories/ledger/ledger-reader';
+import { nodeHash } from '@/server/vault/node-hash';
+import { verifyEd25519 } from '@/server/vault/vault';
+
+/**
+ * What is taken from outside the database: without it a verification proves nothing against whoever
+ * can write there.
+ */
+export type Outside = {
+  readonly publicKey: Uint8Array;
+  /** Signed checkpoints that were kept elsewhere: in a witness file, mailed, printed. */
+  readonly witnesses?: readonly { readonly size: number; readonly text: string }[] | undefined;
+  /** The seals of rows that decide; absent where the master key is not at hand. */
+  readonly seals?: Pick<Seals, 'broken' | 'unbalanced' | 'isEndOurs'> | undefined;
+};
+
+/** Most rows that are named one by one; more are counted. */
+const MOST_NAMED = 20;
+
+type Checkpoints = {
+  readonly bySize: ReadonlyMap<number, readonly Checkpoint[]>;
+  readonly problems: readonly Problem[];
+  readonly last: number;
+  readonly outside: readonly number[];
+  readonly inside: ReadonlySet<number>;
+};
+
+function opened(
+  rows: readonly { readonly size: number; readonly text: string }[],
+  publicKey: Uint8Array,
+  where: string,
+): { readonly found: Checkpoint[]; readonly problems: Problem[] } {
+  const found: Checkpoint[] = [];
+  const problems: Problem[] = [];
+  for (const { size, text } of rows) {
+    try {
+      const checkpoint = openCheckpoint(text, publicKey, nodeHash, verifyEd25519);
+      if (checkpoint.size !== size)
+        throw new LedgerError('BAD_CHECKPOINT', 'The checkpoint is for another size.');
+      found.push(checkpoint);
+    } catch (error) {
+      if (!isAppError(error)) throw error;
+      problems.push({
+        sequence: size,
+        kind: 'checkpoint-differs',
+        detail: `${where}: ${error.message}`,
+      });
+    }
+  }
+  return { found, problems };
+}
+
+async function readCheckpoints(
+  db: Reading,
+  { publicKey, witnesses = [] }: Outside,
+): Promise<Checkpoints> {
+  const inside = opened(await listCheckpoints(db), publicKey, 'in the database');
+  const outside = opened(witnesses, publicKey, 'kept outside');
+  const bySize = new Map<number, Checkpoint[]>();
+  for (const each of [...inside.found, ...outside.found])
+    bySize.set(each.size, [...(bySize.get(each.size) ?? []), each]);
+  return {
+    bySize,
+    problems: [...inside.problems, ...outside.problems],
+    last: Math.max(0, ...bySize.keys()),
+    outside: outside.found.map(({ size }) => size),
+    inside: new Set(inside.found.map(({ size }) => size)),
+  };
+}
+
+/** Personal values that no longer belong to the commitment in their entry, or are not there at all. */
+async function checkPersonal(
+  db: Reading,
+  after: number,
+  upTo: number,
+  entries: ReadonlyMap<number, Entry>,
+): Promise<Problem | null> {
+  const missing = new Set(
+    [...entries].flatMap(([sequence, { personal }]) =>
+      Object.keys(personal).map((field) => `${String(sequence)} ${field}`),
+    ),
+  );
+  for (const { sequence, field, salt, value } of await personalBetween(db, after, upTo)) {
+    missing.delete(`${String(sequence)} ${field}`);
+    const committed = entries.get(sequence)?.personal[field];
+    if (committed !== commitmentOf(field, value, new Uint8Array(salt), nodeHash))
+      return {
+        sequence,
+        kind: 'personal-differs',
+        detail: `its ${field} is not what was recorded`,
+      };
+  }
+  const [first] = missing;
+  if (first === undefined) return null;
+  const [sequence = '', field = ''] = first.split(' ');
+  return {
+    sequence: Number(sequence),
+    kind: 'personal-missing',
+    detail: `its ${field} is gone, and no entry says that it was erased`,
+  };
+}
+
+async function tablesAsTheyStand(db: Reading): Promise<AccessState> {
+  const [rows, revoked] = await Promise.all([allGrants(db), revokedDocumentIds(db)]);
+  return {
+    grants: new Map(
+      rows.map((row) => [
+        row.id,
+        { terms: termsText(termsOf(row)), revoked: row.revokedAt !== null },
+      ]),
+    ),
+    revokedDocuments: new Set(revoked),
+  };
+}
+
+/** How many entries of each kind, outcome and reason there are, as the entries themselves say. */
+class Tally {
+  readonly #counts = new Map<string, number>();
+
+  add({ action, outcome, reason }: Entry): void {
+    const key = `${kindOf(action, outcome)} ${outcome} ${reason ?? ''}`;
+    this.#counts.set(key, (this.#counts.get(key) ?? 0) + 1);
+  }
+
+  async problems(db: Reading, size: number): Promise<Problem[]> {
+    const stored = new Map(
+      (await countsByKind(db)).map(({ kind, outcome, reason, entries }) => [
+        `${kind} ${outcome} ${reason}`,
+        entries,
+      ]),
+    );
+    const differ = [...new Set([...stored.keys(), ...this.#counts.keys()])].filter(
+      (key) => (stored.get(key) ?? 0) !== (this.#counts.get(key) ?? 0),
+    );
+    return differ.length === 0
+      ? []
+      : [
+          {
+            sequence: size,
+            kind: 'counts-differ',
+            detail: `the counts kept beside the ledger are not those of its entries: ${differ.slice(0, 3).join(', ')}`,
+          },
+        ];
+  }
+}
+
+async function checkEnd(
+  db: Reading,
+  walk: LedgerWalk,
+  seals: Outside['seals'],
+): Promise<Problem[]> {
+  const end = await storedEnd(db);
+  const here = { size: walk.size, hash: walk.last };
+  if (end !== null && (end.size !== here.size || end.hash !== here.hash))
+    return [
+      {
+        sequence: walk.size,
+        kind: 'end-differs',
+        detail: `the stored end of the ledger is not its last entry: it says ${String(end.size)} entries`,
+      },
+    ];
+  if (seals === undefined || (await seals.isEndOurs(db))) return [];
+  return [
+    {
+      sequence: walk.size,
+      kind: 'end-foreign',
+      detail:
+        'the last entries, the checkpoints or the sums beside them were not written by this ' +
+        'product: entries were added, taken away or rewritten since its last commit',
+    },
+  ];
+}
+
+async function checkSeals(
+  db: Reading,
+  size: number,
+  seals: NonNullable<Outside['seals']>,
+): Promise<Problem[]> {
+  const problems: Problem[] = [];
+  for (const table of SEALED_TABLES) {
+    const broken = await seals.broken(db, { [table]: 'all' });
+    problems.push(
+      ...broken.slice(0, MOST_NAMED).map(({ key }): Problem => ({
+        sequence: size,
+        kind: 'row-foreign',
+        detail: `${key} in ${table} was not written by this product as it stands`,
+      })),
+    );
+    if (broken.length > MOST_NAMED)
+      problems.push({
+        sequence: size,
+        kind: 'row-foreign',
+        detail: `${String(broken.length - MOST_NAMED)} more rows in ${table} were not`,
+      });
+  }
+  for (const table of await seals.unbalanced(db, SEALED_TABLES))
+    problems.push({
+      sequence: size,
+      kind: 'rows-missing',
+      detail: `rows of ${table} were added, removed or put back to what they once were`,
+    });
+  return problems;
+}
+
+/**
+ * Verifies the ledger from its first entry: chain, every signed checkpoint here and outside,
+ * personal values, the columns and counts that lists show, the stored end, and that access stands
+ * in the tables as recorded and sealed. Reading it needs the public key and the checkpoints that
+ * were kept elsewhere; seals need the master key.
+ *
+ * @param onProgress is told how many entries are done
+ */
+export async function verifyLedger(
+  db: Reading,
+  outside: Outside,
+  onProgress: (entries: number) => void = () => undefined,
+): Promise<Verification> {
+  const checkpoints = await readCheckpoints(db, outside);
+  const { seals } = outside;
+  const walk = new LedgerWalk(nodeHash);
+  const access = emptyAccess();
+  const tally = new Tally();
+  const reported: Problem[] = [];
+  let backwards = 0;
+  let latest = '';
+  const result = (problems: readonly Problem[]): Verification => ({
+    entries: walk.size,
+    checkpoints: checkpoints.bySize.size,
+    signed: Math.min(checkpoints.last, walk.size),
+    backwards,
+    sealed: seals !== undefined,
+    witnessed:
+      checkpoints.outside.length === 0
+        ? null
+        : checkpoints.outside.reduce(
+            (most, size) => (size <= walk.size ? Math.max(most, size) : most),
+            0,
+          ),
+    problems: [...problems, ...checkpoints.problems],
+  });
+
+  for await (const block of storedEntries(db)) {
+    const after = walk.size;
+    const entries = new Map<number, Entry>();
+    for (const stored of block) {
+      const step = walk.next(stored);
+      if ('problem' in step) return result([step.problem]);
+      const { entry } = step;
+      applyEntry(access, entry);
+      tally.add(entry);
+      if (entry.receivedAt < latest) backwards++;
+      else latest = entry.receivedAt;
+      if (entry.action === 'seal.broken')
+        reported.push({
+          sequence: walk.size,
+          kind: 'reported',
+          detail: 'this entry reports rows that were not written by this product',
+        });
+      if (Object.keys(entry.personal).length > 0) entries.set(walk.size, entry);
+      for (const checkpoint of checkpoints.bySize.get(walk.size) ?? []) {
+        const differs = walk.compare(checkpoint);
+        if (differs !== null) return result([differs]);
+      }
+    }
+    const personal = await checkPersonal(db, after, walk.size, entries);
+    if (personal !== null) return result([personal]);
+    onProgress(walk.size);
+  }
+  if (checkpoints.last > walk.size)
+    return result([
+      {
+        sequence: walk.size + 1,
+        kind: 'checkpoint-differs',
+        detail:
+          `a signed checkpoint covers ${String(checkpoints.last)} entries, and only ` +
+          `${String(walk.size)} are here`,
+      },
+    ]);
+  const gone = checkpoints.outside.filter((size) => !checkpoints.inside.has(size));
+  return result([
+    ...gone.slice(0, 1).map((size): Problem => ({
+      sequence: size,
+      kind: 'checkpoint-missing',
+      detail: `${String(gone.length)} checkpoints that were kept outside are gone from the database`,
+    })),
+    ...(await misreadColumns(db)).map((sequence): Problem => ({
+      sequence,
+      kind: 'columns-differ',
+      detail: 'what lists show of it is not what its text says',
+    })),
+    ...(await tally.problems(db, walk.size)),
+    ...(await checkEnd(db, walk, seals)),
+    ...(seals === undefined ? [] : await checkSeals(db, walk.size, seals)),
+    ...reported,
+    ...differences(access, await tablesAsTheyStand(db)).map((detail): Problem => ({
+      sequence: walk.size,
+      kind: 'state-differs',
+      detail,
+    })),
+  ]);
+}

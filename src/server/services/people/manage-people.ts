@@ -1,0 +1,181 @@
+import 'server-only';
+import type { RecipientId } from '@/core/base/ids';
+import { holds } from '@/core/policy/powers';
+import { standsForMany } from '@/core/policy/addressee';
+import type { Happening } from '@/core/ledger/entry';
+import type {
+  ChangePersonInput,
+  ListPeopleInput,
+  PeoplePage,
+  PersonDetail,
+  PersonRow,
+} from '@/contracts/people';
+import {
+  changePersonRow,
+  countPeople,
+  devicesOf,
+  findPerson,
+  listPeopleRows,
+  refusalsOfPerson,
+  triesByTheirLinks,
+  setBlocked,
+} from '@/server/repositories/people/people-repository';
+import { groupsOf, listGroups } from '@/server/repositories/people/group-repository';
+import { otherAddresses } from '@/server/repositories/people/same-person-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { documentsReached } from '@/server/services/access/reach-now';
+import { needBecause } from '@/server/services/base/reasons';
+import { record, recordAlone } from '@/server/services/base/record';
+
+/** Rows sent at a time; the rest follows as somebody scrolls. */
+const ROWS = 200;
+
+function toRow(row: Awaited<ReturnType<typeof listPeopleRows>>[number]): PersonRow {
+  return { ...row, live: row.blocked ? 0 : row.live };
+}
+
+/** A stretch of everybody who was ever addressed, by organisation and name. */
+export async function listPeople(
+  deps: Deps,
+  _actor: StaffActor,
+  { q, organisation, group, after }: ListPeopleInput,
+): Promise<PeoplePage> {
+  const filter = { text: q, organisation, group };
+  const [groups, rows, { people, organisations }] = await Promise.all([
+    listGroups(deps.db.read),
+    listPeopleRows(deps.db.read, filter, deps.clock.now(), ROWS, after),
+    countPeople(deps.db.read, filter),
+  ]);
+  return {
+    rows: rows.map(toRow),
+    total: people,
+    organisations,
+    groups,
+    next: rows.length === ROWS ? (rows.at(-1)?.id ?? null) : null,
+  };
+}
+
+/** One person: what they hold, opened, were refused, and on which devices. Looking is recorded. */
+export async function viewPerson(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: RecipientId },
+): Promise<PersonDetail> {
+  const [found] = await listPeopleRows(deps.db.read, { id }, deps.clock.now(), 1);
+  if (found === undefined) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  const row = toRow(found);
+  const now = deps.clock.now();
+  await recordAlone(deps, {
+    action: 'staff.viewed',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: now,
+    recipient: id,
+  });
+  const [groups, inGroups, grants, wider, reached, others, devices, refusals, byTheirLinks] =
+    await Promise.all([
+      listGroups(deps.db.read),
+      groupsOf(deps.db.read, id),
+      grantRows(deps, actor, { recipient: id }),
+      grantRows(deps, actor, { widerThan: id }),
+      documentsReached(deps, row),
+      otherAddresses(deps.db.read, id),
+      devicesOf(deps.db.read, row.address, now),
+      refusalsOfPerson(deps.db.read, id),
+      triesByTheirLinks(deps.db.read, id),
+    ]);
+  return {
+    ...row,
+    grants,
+    wider,
+    others,
+    reach: Array.from(reached, ([document, each]) => ({
+      document,
+      reason: each.opens ? null : each.reason,
+    })),
+    devices,
+    refusals,
+    byTheirLinks,
+    groups,
+    inGroups,
+  };
+}
+
+/**
+ * Stops every access of a person, by whichever of their addresses and whatever they hold, or lets
+ * it be again; their grants stay as they are underneath.
+ */
+export async function blockPerson(
+  deps: Deps,
+  actor: StaffActor,
+  {
+    id,
+    blocked,
+    reason,
+  }: { readonly id: RecipientId; readonly blocked: boolean; readonly reason?: string | undefined },
+): Promise<Record<string, never>> {
+  await deps.db.write(async (tx) => {
+    const person = await findPerson(tx, id);
+    if (person === null || standsForMany(person.kind))
+      throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (person.blocked === blocked) return;
+    const why = await needBecause(tx, reason);
+    const all = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
+    for (const each of all) await setBlocked(tx, each, blocked);
+    await record(
+      deps,
+      tx,
+      ...all.map((recipient): Happening => ({
+        action: blocked ? 'recipient.blocked' : 'recipient.unblocked',
+        outcome: 'done',
+        actor: { kind: 'staff', id: actor.id },
+        occurredAt: deps.clock.now(),
+        recipient,
+        ...why,
+      })),
+    );
+  });
+  return {};
+}
+
+/**
+ * Corrects what is known about a person. Their address stays: it is what they prove. @throws
+ * ServiceError `NOT_FOUND`, `NOT_ALLOWED`
+ */
+export async function changePerson(
+  deps: Deps,
+  actor: StaffActor,
+  { id, ...change }: ChangePersonInput,
+): Promise<Record<string, never>> {
+  await deps.db.write(async (tx) => {
+    const before = await findPerson(tx, id);
+    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (!holds(actor.role, 'settings') && before.addedBy !== actor.id)
+      throw new ServiceError(
+        'NOT_ALLOWED',
+        'Somebody else added this person. Ask them or an administrator.',
+      );
+    const {
+      name = before.name,
+      organisation = before.organisation,
+      zone = before.zone,
+      language = before.language,
+    } = change;
+    await changePersonRow(tx, id, { name, organisation, zone, language });
+    await record(deps, tx, {
+      action: 'recipient.changed',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: deps.clock.now(),
+      recipient: id,
+      details: {
+        before: { zone: before.zone, language: before.language },
+        after: { zone, language },
+      },
+      personal: { text: `${before.name}, ${before.organisation} → ${name}, ${organisation}` },
+    });
+  });
+  return {};
+}

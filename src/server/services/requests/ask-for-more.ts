@@ -1,0 +1,159 @@
+import 'server-only';
+import { newId, type DocumentId } from '@/core/base/ids';
+import type { AskInput, OwnRequest } from '@/contracts/requests';
+import { isMessage } from '@/core/policy/requests';
+import { decide, type RefusalReason } from '@/core/policy/decide';
+import { askedMail } from '@/server/mail/request-mail';
+import { queueMail } from '@/server/repositories/mailing/mail-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
+import { findDispatch, grantsOfRecipient } from '@/server/repositories/access/dispatch-repository';
+import { findLink, findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
+import { insertRequest, requestsOf } from '@/server/repositories/dispatching/request-repository';
+import type { Deps, ReaderActor } from '@/server/services/base/deps';
+import { askerOf, circumstancesOf, policyFor } from '@/server/services/policy/document-policy';
+import { ServiceError } from '@/server/services/base/errors';
+import { record } from '@/server/services/base/record';
+
+/** Requests about one document that one person may have waiting. */
+const MOST_WAITING = 3;
+
+/** What somebody closed for good: a right or more time would change nothing. */
+const CLOSED: Partial<Record<RefusalReason, string>> = {
+  revoked: 'The sender has ended your access.',
+  'document-revoked': 'The sender has withdrawn this document.',
+  'key-destroyed': 'This document has been destroyed.',
+  'recipient-blocked': 'Access for this address has been stopped.',
+  'condition-unknown': 'This document cannot be opened at present.',
+  'not-addressed': 'This was not sent to this address.',
+};
+
+/** What a person asked about a document, as they see it. */
+export async function ownRequests(
+  deps: Pick<Deps, 'db'>,
+  actor: Pick<ReaderActor, 'recipient'>,
+  document: DocumentId,
+): Promise<OwnRequest[]> {
+  if (actor.recipient === null) return [];
+  const rows = await requestsOf(deps.db.read, actor.recipient, document);
+  return rows.map(({ right, until, reason, state, answer, askedAt }) => ({
+    right,
+    until,
+    reason,
+    state,
+    answer,
+    askedAt,
+  }));
+}
+
+/**
+ * Takes a recipient's request for a right or for more time, or their message, and tells the sender.
+ *
+ * @returns all that this person asked about the document
+ * @throws ServiceError `NOT_FOUND` for somebody never addressed, `CONFLICT` where it waits already
+ * or would change nothing, `TOO_MANY`
+ */
+export async function askForMore(
+  deps: Deps,
+  actor: ReaderActor,
+  input: AskInput,
+): Promise<readonly OwnRequest[]> {
+  const now = deps.clock.now();
+  const link = await findLink(deps.db.read, input.token);
+  const recipient = await findRecipientByAddress(deps.db.read, actor.address);
+  const found = await findDocument(deps.db.read, input.document);
+  const grants =
+    recipient === null ? [] : await grantsOfRecipient(deps.db.read, recipient.id, input.document);
+  const grant = grants.find((each) => each.dispatchId === link?.dispatch.id) ?? grants.at(0);
+  if (link === null || recipient === null || found === null || grant === undefined)
+    throw new ServiceError(
+      'NOT_FOUND',
+      'This was not sent to this address, so there is nobody here to ask.',
+    );
+  if (input.until !== null && input.until <= now)
+    throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
+
+  const decision = decide(await policyFor(deps, deps.db.read, found, recipient), {
+    identity: 'proven',
+    recipient: askerOf(recipient, recipient),
+    at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone),
+  });
+  const met = decision.outcome === 'refused' ? decision.reason : null;
+  const closed = met === null ? undefined : CLOSED[met];
+  if (closed !== undefined && !isMessage(input))
+    throw new ServiceError('CONFLICT', `${closed} You can still write to the sender.`);
+  if (
+    decision.outcome === 'granted' &&
+    input.right !== null &&
+    decision.rights[input.right].granted &&
+    input.until === null
+  )
+    throw new ServiceError('CONFLICT', 'You have this right already.');
+
+  const organisation = await findOrganisation(deps.db.read);
+  const id = newId('request', deps.random);
+  await deps.db.write(async (tx) => {
+    const waiting = (await requestsOf(tx, recipient.id, input.document)).filter(
+      (each) => each.state === 'waiting',
+    );
+    if (!isMessage(input) && waiting.some((each) => each.right === input.right && !isMessage(each)))
+      throw new ServiceError(
+        'CONFLICT',
+        'You have asked for this already; the answer is still to come.',
+      );
+    if (waiting.length >= MOST_WAITING)
+      throw new ServiceError(
+        'TOO_MANY',
+        'You have several requests waiting. Let the sender answer those first.',
+      );
+    await insertRequest(tx, {
+      id,
+      grantId: grant.id,
+      recipientId: recipient.id,
+      right: input.right,
+      until: input.until,
+      met,
+      reason: input.reason,
+      state: 'waiting',
+      askedAt: now,
+    });
+    const mail = askedMail({
+      who: recipient.name === '' ? recipient.address : recipient.name,
+      title: found.document.title,
+      ask: input,
+      reason: input.reason,
+      zone: organisation?.zone ?? 'UTC',
+      link: `${deps.publicUrl}/today`,
+    });
+    await queueMail(tx, [
+      {
+        id: newId('message', deps.random),
+        toAddress: (await findDispatch(tx, grant.dispatchId))?.senderEmail ?? link.senderEmail,
+        ...mail,
+        state: 'waiting',
+        urgent: true,
+        nextAttemptAt: now,
+        createdAt: now,
+      },
+    ]);
+    await record(deps, tx, {
+      action: 'request.asked',
+      outcome: 'done',
+      actor: { kind: 'recipient', id: recipient.id },
+      occurredAt: now,
+      document: input.document,
+      recipient: recipient.id,
+      grant: grant.id,
+      dispatch: grant.dispatchId,
+      device: actor.device,
+      details: {
+        request: id,
+        right: input.right,
+        until: input.until,
+        ...(met === null ? {} : { met }),
+      },
+      personal: { text: input.reason },
+    });
+  });
+  return ownRequests(deps, { ...actor, recipient: recipient.id }, input.document);
+}

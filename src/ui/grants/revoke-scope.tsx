@@ -1,0 +1,85 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import type { CutPreview, CutResult } from '@/contracts/access';
+import type { GrantId } from '@/core/base/ids';
+import type { Scope } from '@/core/policy/scope';
+import { CutEffectLines } from '@/ui/grants/cut-effect-lines';
+import type { Changes } from '@/ui/grants/use-changes';
+import { call, sentenceOf } from '@/ui/http/call';
+import { ConfirmCut } from '@/ui/shell/confirm-cut';
+
+/** Revokes a whole scope at once: shows who would be hit, asks, does it, and offers the way back. */
+export function RevokeScope({
+  scope,
+  label,
+  title,
+  changes,
+}: {
+  readonly scope: Scope;
+  readonly label: string;
+  readonly title: string;
+  readonly changes: Changes;
+}) {
+  const [asking, setAsking] = useState(false);
+  const [preview, setPreview] = useState<CutPreview | null>(null);
+  const [also, setAlso] = useState<readonly GrantId[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const look = async () => {
+    setProblem(null);
+    setPreview(null);
+    setAlso([]);
+    setAsking(true);
+    try {
+      setPreview(await call<CutPreview>('POST', '/api/v1/access/preview', { scope }));
+    } catch (error) {
+      setProblem(sentenceOf(error));
+    }
+  };
+  const cut = (reason: string) =>
+    changes
+      .cutWhole(() => call<CutResult>('POST', '/api/v1/access/revoke', { scope, also, reason }))
+      .then(() => {
+        setAsking(false);
+      });
+  const isNothing = preview?.grants === 0;
+  return (
+    <>
+      <Button color="error" disabled={changes.busy} onClick={() => void look()}>
+        {label}
+      </Button>
+      <ConfirmCut
+        open={asking}
+        busy={changes.busy || isNothing}
+        title={title}
+        action={preview === null ? 'Revoke all' : `Revoke ${String(preview.grants + also.length)}`}
+        onClose={() => {
+          setAsking(false);
+        }}
+        onConfirm={(reason) => void cut(reason)}
+      >
+        {problem !== null && (
+          <p role="alert" className="magenta">
+            {problem}
+          </p>
+        )}
+        {preview === null && problem === null && (
+          <p role="status" className="quiet">
+            Looking at every way they have… You need not wait for it.
+          </p>
+        )}
+        {isNothing && <p>Nothing here can be opened any more.</p>}
+        {preview !== null && !isNothing && (
+          <CutEffectLines effect={preview.effect} also={also} onAlso={setAlso} />
+        )}
+        {preview !== null && preview.beyondPower > 0 && (
+          <p className="notice">
+            {preview.beyondPower} {preview.beyondPower === 1 ? 'grant was' : 'grants were'} given by
+            somebody else and stay as they are: ask an administrator.
+          </p>
+        )}
+      </ConfirmCut>
+    </>
+  );
+}

@@ -1,0 +1,252 @@
+'use client';
+
+import { bareDomain } from '@/core/policy/address';
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import type { TermsDraft } from '@/ui/terms-fields/switch-right';
+import { TermsFields } from '@/ui/terms-fields/terms-fields';
+import type { DomainDraft, RecipientDraft, Recipients } from '@/ui/recipients/use-recipients';
+import { momentText } from '@/ui/time/moment-words';
+import { useZone } from '@/ui/time/use-zone';
+import { whoWords } from '@/ui/words/addressee-words';
+import { rightsLine } from '@/core/policy/rights-line';
+
+/** Rows drawn before somebody asks for the rest: a pasted list may have a thousand. */
+const SHOWN_AT_FIRST = 60;
+
+/** The people of a dispatch, each with what they may do where that differs from everybody's. */
+export function RecipientsTable({
+  recipients,
+  terms,
+}: {
+  readonly recipients: Recipients;
+  /** Null: it leaves in the clear, and there are none. */ readonly terms: TermsDraft | null;
+}) {
+  const [open, setOpen] = useState<string | null>(null);
+  const [shown, setShown] = useState(SHOWN_AT_FIRST);
+  return (
+    <table className="list" aria-label="Recipients">
+      <thead>
+        <tr>
+          <th style={{ paddingLeft: 0 }}>Person</th>
+          <th>Organisation</th>
+          <th>May</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {recipients.domains.map((each) => (
+          <DomainRow
+            key={each.domain}
+            {...each}
+            terms={terms}
+            onRemove={() => {
+              recipients.remove(each.domain);
+            }}
+          />
+        ))}
+        {recipients.people.slice(0, shown).map((person) => (
+          <PersonRow
+            key={person.address}
+            person={person}
+            terms={terms}
+            open={open === person.address}
+            onOpen={() => {
+              setOpen(open === person.address ? null : person.address);
+            }}
+            recipients={recipients}
+          />
+        ))}
+      </tbody>
+      {recipients.people.length > shown && (
+        <tfoot>
+          <tr>
+            <td colSpan={4} style={{ paddingLeft: 0 }}>
+              {recipients.people.length - shown} more.{' '}
+              <Button
+                variant="text"
+                onClick={() => {
+                  setShown(recipients.people.length);
+                }}
+              >
+                Show all
+              </Button>
+            </td>
+          </tr>
+        </tfoot>
+      )}
+    </table>
+  );
+}
+
+/** What somebody may, and until when. */
+function MayCell({ terms }: { readonly terms: TermsDraft | null }) {
+  const zone = useZone();
+  if (terms === null) return 'in the clear';
+  return (
+    <>
+      {rightsLine(terms.rights, terms.prints)}
+      <br />
+      <span className="figure" style={{ fontSize: 12 }}>
+        {terms.until === null ? 'no end' : momentText(terms.until, zone)}
+      </span>
+    </>
+  );
+}
+
+/** Everyone at a domain: one grant for all of them, until each has one of their own. */
+function DomainRow({
+  domain,
+  check,
+  terms,
+  onRemove,
+}: DomainDraft & { readonly terms: TermsDraft | null; readonly onRemove: () => void }) {
+  return (
+    <tr>
+      <td style={{ paddingLeft: 0 }}>
+        <b>Everyone at {bareDomain(domain)}</b>
+        <br />
+        <span className="quiet" style={{ fontSize: 12 }}>
+          {whoWords.domain}
+          {check !== null && `; ${String(check.known)} known here`}
+        </span>
+        {check?.publicMail === true && (
+          <p className="magenta" style={{ fontSize: 12 }}>
+            Anybody can have an address there: everyone is nobody in particular.
+          </p>
+        )}
+      </td>
+      <td>{check?.organisation}</td>
+      <td className="quiet">
+        <MayCell terms={terms} />
+      </td>
+      <td>
+        <Button variant="text" aria-label={`Leave out ${domain}`} onClick={onRemove}>
+          Leave out
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+type RowProps = {
+  readonly person: RecipientDraft;
+  readonly terms: TermsDraft | null;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+  readonly recipients: Recipients;
+};
+
+function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
+  const [said, setSaid] = useState<string | null>(null);
+  const { address, check } = person;
+  const own = terms === null ? null : (person.terms ?? terms);
+  const isKnown = check?.known != null;
+  return (
+    <>
+      <tr>
+        <td style={{ paddingLeft: 0 }}>
+          {isKnown ? (
+            <b>{person.name === '' ? address : person.name}</b>
+          ) : (
+            <input
+              className="plain"
+              aria-label={`Name of ${address}`}
+              placeholder="name"
+              value={person.name}
+              onChange={(event) => {
+                recipients.change(address, { name: event.target.value });
+              }}
+            />
+          )}
+          <br />
+          <span className="quiet" style={{ fontSize: 12 }}>
+            {address}
+          </span>
+          {check?.looksLike != null && (
+            <p className="lamp" style={{ fontSize: 12 }}>
+              New, and one letter away from {check.looksLike}
+            </p>
+          )}
+          {check !== null && !isKnown && check.looksLike === null && (
+            <p className={check.publicMail ? 'lamp' : 'quiet'} style={{ fontSize: 12 }}>
+              new here
+              {check.publicMail && ', and at a provider where everybody can have an address'}
+            </p>
+          )}
+          {check?.known?.blocked === true && (
+            <p className="magenta" style={{ fontSize: 12 }}>
+              blocked: could open nothing
+            </p>
+          )}
+        </td>
+        <td>
+          {isKnown ? (
+            person.organisation
+          ) : (
+            <input
+              className="plain"
+              aria-label={`Organisation of ${address}`}
+              placeholder="organisation"
+              value={person.organisation}
+              onChange={(event) => {
+                recipients.change(address, { organisation: event.target.value });
+              }}
+            />
+          )}
+        </td>
+        <td className={person.terms === null ? 'quiet' : ''}>
+          <MayCell terms={own} />
+        </td>
+        <td style={{ whiteSpace: 'nowrap' }}>
+          {terms !== null && (
+            <Button
+              variant="text"
+              aria-expanded={open}
+              aria-label={`Set apart ${address}`}
+              onClick={() => {
+                if (!open && person.terms === null) recipients.change(address, { terms });
+                onOpen();
+              }}
+            >
+              {open ? 'Done' : 'Set apart'}
+            </Button>
+          )}
+          <Button
+            variant="text"
+            aria-label={`Leave out ${address}`}
+            onClick={() => {
+              recipients.remove(address);
+            }}
+          >
+            Leave out
+          </Button>
+        </td>
+      </tr>
+      {open && own !== null && (
+        <tr>
+          <td colSpan={4} style={{ padding: '8px 0 16px' }}>
+            <TermsFields
+              terms={own}
+              onChange={(next) => {
+                recipients.change(address, { terms: next });
+              }}
+              said={said}
+              onSaid={setSaid}
+            />
+            <div className="row" style={{ marginTop: 8 }}>
+              <Button
+                onClick={() => {
+                  recipients.change(address, { terms: null });
+                  onOpen();
+                }}
+              >
+                As for everybody
+              </Button>
+            </div>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}

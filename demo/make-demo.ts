@@ -11,7 +11,7 @@ import { createContainer, type Container } from '@/server/container';
 import type { Renderer } from '@/server/rendering/render-pool';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
 import { listColleagues } from '@/server/repositories/staff/staff-repository';
-import { findRecipients } from '@/server/repositories/access/dispatch-repository';
+import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import { reinstateGrants, revokeGrants } from '@/server/services/access/change-access';

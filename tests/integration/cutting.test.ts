@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
 import type { Scope } from '@/core/policy/scope';
 import type { DocumentId } from '@/core/base/ids';
-import { grantsOf } from '@/server/repositories/access/dispatch-repository';
+import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { grants, versions } from '@/server/db/schema';
 import { changeGrants, reinstateGrants } from '@/server/services/access/change-access';
 import { cutAccess, previewCut, previewRevoking } from '@/server/services/access/cut-access';

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId, GrantId } from '@/core/base/ids';
-import { grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import {
   changeGrants,

@@ -13,7 +13,7 @@ import { didWords } from '@/core/insight/did-words';
 import { factsOf } from '@/core/insight/entry-facts';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { Action } from '@/core/ledger/entry';
-import { grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import {
   changeGrants,
   reinstateGrants,

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, GrantId, LicenceId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
-import { grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { answerRequests, listRequests } from '@/server/services/requests/answer-requests';
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import {

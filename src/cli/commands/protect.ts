@@ -12,7 +12,7 @@ import { dispatchInput } from '@/contracts/dispatch';
 import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
 import { actorNamed, withService } from '@/cli/open-service';
 import { writeWhole } from '@/cli/write-whole';
-import { grantsOf } from '@/server/repositories/access/dispatch-repository';
+import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { allReferences } from '@/server/repositories/documents/document-repository';
 import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
 import { beginUpload } from '@/server/services/documents/begin-upload';

@@ -12,7 +12,7 @@ import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
 import { OutputError } from '@/cli/write-whole';
 import type { Config } from '@/server/config/env';
 import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
-import { endSinceBackup, type Restored } from '@/server/services/keys/end-since-backup';
+import { endSinceBackup, type Restored } from '@/server/services/access/end-since-backup';
 import { RestoreError, checkContents, unpackBackup } from '@/server/services/keys/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { createWitness } from '@/server/storage/witness';

@@ -5,7 +5,7 @@ import type { Conditions } from '@/core/policy/conditions';
 import type { Right } from '@/core/policy/rights';
 import type { Reading } from '@/server/db/database';
 import { documents, grants, recipients, versions } from '@/server/db/schema';
-import type { GrantRecord } from '@/server/repositories/access/dispatch-repository';
+import type { GrantRecord } from '@/server/repositories/access/grant-reader';
 
 /**
  * Grants with the same terms, of which as many prints were made, given at once, on documents that

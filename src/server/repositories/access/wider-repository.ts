@@ -3,10 +3,10 @@ import { and, eq, gt, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Reading, Transaction } from '@/server/db/database';
-import type { GrantRecord } from '@/server/repositories/access/dispatch-repository';
+import type { GrantRecord } from '@/server/repositories/access/grant-reader';
 import { dispatches, documents, grants, links, recipients } from '@/server/db/schema';
 
-const among = (ids: readonly string[]) =>
+export const among = (ids: readonly string[]) =>
   sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`;
 
 /** Grants beneath these that are not revoked; of all of them, or only of those that change as the one above does. */
@@ -64,25 +64,6 @@ export async function revokedAlong(tx: Transaction, ids: readonly GrantId[]): Pr
       AND g.revoked_at = along.at AND g.left_at IS NULL
     ) SELECT id FROM along WHERE id NOT IN ${among(ids)}`);
   return rows.map(({ id }) => id);
-}
-
-/** Gives grants the terms of the one above them. */
-export async function setTermsAsAbove(
-  tx: Transaction,
-  ids: readonly GrantId[],
-  { rights, untilAt, prints, conditions }: GrantRecord,
-): Promise<void> {
-  await tx
-    .update(grants)
-    .set({
-      rights,
-      untilAt,
-      prints,
-      conditions,
-      termsId: null,
-      revision: sql`${grants.revision} + 1`,
-    })
-    .where(sql`${grants.id} IN ${among(ids)}`);
 }
 
 /** What somebody passed on of a document, to whom. */
@@ -203,29 +184,6 @@ export async function givenByOtherGroups(
     JOIN group_members member ON member.recipient_id = own.recipient_id
     AND addressee.address = 'group:' || member.group_id
     WHERE own.id IN ${among(ids)} GROUP BY own.id`);
-}
-
-export async function setAbove(tx: Transaction, id: GrantId, above: GrantId): Promise<void> {
-  await tx.update(grants).set({ parentId: above }).where(eq(grants.id, id));
-}
-
-/** Notes on grants just revoked that it was because their people left the group. */
-export async function noteLeft(
-  tx: Transaction,
-  ids: readonly GrantId[],
-  now: number,
-): Promise<void> {
-  await tx
-    .update(grants)
-    .set({ leftAt: now })
-    .where(sql`${grants.id} IN ${among(ids)}`);
-}
-
-export async function noteBack(tx: Transaction, ids: readonly GrantId[]): Promise<void> {
-  await tx
-    .update(grants)
-    .set({ leftAt: null })
-    .where(sql`${grants.id} IN ${among(ids)}`);
 }
 
 export async function hasLink(

@@ -22,7 +22,7 @@ import type {
 import { addressOfGroup, type AddresseeKind } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
-import type { GrantRecord } from '@/server/repositories/access/dispatch-repository';
+import type { GrantRecord } from '@/server/repositories/access/grant-reader';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
 import { notEnded } from '@/server/repositories/access/effective-end';
 import { idsOfPerson } from '@/server/repositories/people/same-person-repository';

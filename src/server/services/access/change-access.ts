@@ -18,19 +18,18 @@ import {
   countLive,
   countRevokedBy,
   grantsByIds,
+  termsOf,
+  type GrantRecord,
+} from '@/server/repositories/access/grant-reader';
+import {
   setGrantsReinstated,
   setGrantTerms,
   setGrantsRevoked,
-  termsOf,
-  type GrantRecord,
-} from '@/server/repositories/access/dispatch-repository';
+  setTermsAsAbove,
+} from '@/server/repositories/access/grant-writer';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import { findStaff } from '@/server/repositories/staff/staff-repository';
-import {
-  liveBeneath,
-  revokedAlong,
-  setTermsAsAbove,
-} from '@/server/repositories/access/wider-repository';
+import { liveBeneath, revokedAlong } from '@/server/repositories/access/wider-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needWithinLimits } from '@/server/services/policy/sender-limits';

@@ -8,11 +8,8 @@ import type { ImpactFound } from '@/contracts/impact';
 import type { PreviewTermsInput, PutTermsInput } from '@/contracts/kept-terms';
 import type { Transaction } from '@/server/db/database';
 import { folderParents, listCeilings } from '@/server/repositories/policy/ceiling-repository';
-import {
-  grantsByTerms,
-  setTermsOfGrants,
-  type GrantRecord,
-} from '@/server/repositories/access/dispatch-repository';
+import { grantsByTerms, type GrantRecord } from '@/server/repositories/access/grant-reader';
+import { setTermsOfGrants } from '@/server/repositories/access/grant-writer';
 import { listKeptTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
 import { aboutChange } from '@/server/services/access/change-access';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -5,7 +5,7 @@ import { standsForMany } from '@/core/policy/addressee';
 import { windowState } from '@/core/policy/decide';
 import { reaches } from '@/core/policy/powers';
 import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
-import { grantsOf, toFacts } from '@/server/repositories/access/dispatch-repository';
+import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { beyondRevoking } from '@/server/repositories/people/people-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { reachedWithout, type Reached, type Row } from '@/server/services/access/reach-now';

@@ -16,10 +16,10 @@ import type { Transaction } from '@/server/db/database';
 import {
   countDispatches,
   insertDispatch,
-  insertGrants,
   linksOf,
-  termsOf,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/dispatching/dispatch-repository';
+import { insertGrants } from '@/server/repositories/access/grant-writer';
+import { termsOf } from '@/server/repositories/access/grant-reader';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needWithinLimits } from '@/server/services/policy/sender-limits';

@@ -13,7 +13,7 @@ import {
   usedOf,
   type GrantRecord,
   type GrantsOf,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/access/grant-reader';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -10,13 +10,10 @@ import {
 import { RIGHTS } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
-import {
-  findDispatch,
-  grantsByIds,
-  insertGrants,
-  insertRecipients,
-  termsOf,
-} from '@/server/repositories/access/dispatch-repository';
+import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import { grantsByIds, termsOf } from '@/server/repositories/access/grant-reader';
+import { insertGrants } from '@/server/repositories/access/grant-writer';
+import { insertRecipients } from '@/server/repositories/people/recipient-repository';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';

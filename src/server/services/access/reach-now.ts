@@ -14,8 +14,8 @@ import {
   usedOf,
   type GrantRecord,
   type GrantsOf,
-  type RecipientRecord,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/access/grant-reader';
+import { type RecipientRecord } from '@/server/repositories/people/recipient-repository';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps } from '@/server/services/base/deps';

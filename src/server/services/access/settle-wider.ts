@@ -5,7 +5,7 @@ import { addressOfGroup, addressOfLink, type AddresseeKind } from '@/core/policy
 import type { DispatchInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { isPublicMail } from '@/server/directory/public-mail';
-import { insertRecipients } from '@/server/repositories/access/dispatch-repository';
+import { insertRecipients } from '@/server/repositories/people/recipient-repository';
 import { listGroups, membersOf } from '@/server/repositories/people/group-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import { organisationAt } from '@/server/repositories/access/wider-repository';

@@ -6,16 +6,17 @@ import { domainOf } from '@/core/policy/address';
 import { addressOfGroup, standsForMany } from '@/core/policy/addressee';
 import { reaches } from '@/core/policy/powers';
 import type { Transaction } from '@/server/db/database';
+import { grantsByIds, termsOf, type GrantRecord } from '@/server/repositories/access/grant-reader';
 import {
-  grantsByIds,
   insertGrants,
-  insertRecipients,
   setAllRevoked,
   setGrantsReinstated,
   setGrantsRevoked,
-  termsOf,
-  type GrantRecord,
-} from '@/server/repositories/access/dispatch-repository';
+  noteBack,
+  noteLeft,
+  setAbove,
+} from '@/server/repositories/access/grant-writer';
+import { insertRecipients } from '@/server/repositories/people/recipient-repository';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
 import { findPerson, recipientsByIds } from '@/server/repositories/people/people-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
@@ -24,12 +25,9 @@ import {
   hasLink,
   liveBeneath,
   liveOfAddressee,
-  noteBack,
-  noteLeft,
   organisationAt,
   ownGrantIn,
   ownIn,
-  setAbove,
   type WiderGrant,
 } from '@/server/repositories/access/wider-repository';
 import { aboutReinstated, aboutRevoked } from '@/server/services/access/change-access';

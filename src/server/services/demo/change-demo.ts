@@ -2,7 +2,7 @@ import 'server-only';
 import type { DemoBar, DemoInput, Pretence } from '@/contracts/demo';
 import { mailroomAddresses } from '@/server/repositories/mailing/mail-repository';
 import { setClockOffset } from '@/server/repositories/staff/organisation-repository';
-import { findRecipients } from '@/server/repositories/access/dispatch-repository';
+import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';

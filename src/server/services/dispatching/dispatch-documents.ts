@@ -30,12 +30,13 @@ import { dispatchMail } from '@/server/mail/dispatch-mail';
 import {
   documentsOfDispatch,
   findDispatch,
-  findRecipients,
-  grantsOf,
-  insertRecipients,
   linksOf,
-  toFacts,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/dispatching/dispatch-repository';
+import {
+  findRecipients,
+  insertRecipients,
+} from '@/server/repositories/people/recipient-repository';
+import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import {
   bytesOfVersions,
   findDocuments,

@@ -16,12 +16,9 @@ import {
 } from '@/contracts/dispatch';
 import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  findDispatch,
-  findRecipients,
-  grantsOf,
-  toFacts,
-} from '@/server/repositories/access/dispatch-repository';
+import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import { findRecipients } from '@/server/repositories/people/recipient-repository';
+import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { documentsByReference } from '@/server/repositories/documents/document-repository';
 import { changeGrantsIn, revokeGrantsIn } from '@/server/services/access/change-access';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -6,7 +6,7 @@ import {
   findDispatch,
   listDispatchRows,
   mailCounts,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/dispatching/dispatch-repository';
 import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
 import { marksOf } from '@/server/repositories/ledger/ledger-reader';
 import { listRequests } from '@/server/services/requests/answer-requests';

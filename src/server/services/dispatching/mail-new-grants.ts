@@ -2,12 +2,8 @@ import 'server-only';
 import { groupBy } from '@/core/base/group';
 import type { DispatchId, RecipientId } from '@/core/base/ids';
 import type { Transaction } from '@/server/db/database';
-import {
-  findDispatch,
-  grantsOf,
-  linksOf,
-  termsOf,
-} from '@/server/repositories/access/dispatch-repository';
+import { findDispatch, linksOf } from '@/server/repositories/dispatching/dispatch-repository';
+import { grantsOf, termsOf } from '@/server/repositories/access/grant-reader';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { mailLinks } from '@/server/services/dispatching/dispatch-documents';
 

@@ -1,7 +1,7 @@
 import 'server-only';
 import { windowState } from '@/core/policy/decide';
 import type { FileFound, InspectInput } from '@/contracts/files';
-import { grantsOf, toFacts } from '@/server/repositories/access/dispatch-repository';
+import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { findVersion } from '@/server/repositories/documents/file-repository';
 import { findLink } from '@/server/repositories/reading/reader-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

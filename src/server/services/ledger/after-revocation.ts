@@ -12,7 +12,8 @@ import {
   lastAsked,
   type AboutEntry,
 } from '@/server/repositories/access/after-repository';
-import { findDispatch, grantsOf } from '@/server/repositories/access/dispatch-repository';
+import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { namesOf } from '@/server/repositories/ledger/name-repository';
 import { listStaff } from '@/server/repositories/staff/staff-repository';

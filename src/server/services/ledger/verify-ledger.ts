@@ -10,7 +10,7 @@ import { LedgerWalk, type Problem, type Verification } from '@/core/ledger/verif
 import { termsText } from '@/core/policy/rights';
 import type { Reading } from '@/server/db/database';
 import { SEALED_TABLES, type Seals } from '@/server/db/seals';
-import { allGrants, termsOf } from '@/server/repositories/access/dispatch-repository';
+import { allGrants, termsOf } from '@/server/repositories/access/grant-reader';
 import { revokedDocumentIds } from '@/server/repositories/documents/document-repository';
 import {
   countsByKind,

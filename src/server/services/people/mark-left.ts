@@ -4,10 +4,8 @@ import type { Happening } from '@/core/ledger/entry';
 import { reaches } from '@/core/policy/powers';
 import type { HasLeft, LeftInput } from '@/contracts/access';
 import type { Transaction } from '@/server/db/database';
-import {
-  insertRecipients,
-  type GrantRecord,
-} from '@/server/repositories/access/dispatch-repository';
+import { insertRecipients } from '@/server/repositories/people/recipient-repository';
+import { type GrantRecord } from '@/server/repositories/access/grant-reader';
 import { groupsOf, removeMembers } from '@/server/repositories/people/group-repository';
 import {
   findPerson,

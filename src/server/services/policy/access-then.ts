@@ -14,9 +14,9 @@ import {
   usedOf,
   type GrantRecord,
   type GrantsOf,
-  type RecipientRecord,
   grantsOf,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/access/grant-reader';
+import { type RecipientRecord } from '@/server/repositories/people/recipient-repository';
 import type { findDocument } from '@/server/repositories/documents/document-repository';
 import {
   accessEntries,

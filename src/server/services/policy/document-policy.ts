@@ -14,7 +14,7 @@ import {
   toFacts,
   toFactsAbove,
   usedOf,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/access/grant-reader';
 import type { findDocument } from '@/server/repositories/documents/document-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';

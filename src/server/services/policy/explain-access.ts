@@ -16,10 +16,8 @@ import { domainOf, normaliseAddress } from '@/core/policy/address';
 import type { Decision } from '@/core/policy/decide';
 import type { CompiledDocument } from '@/core/policy/compile';
 import { explain, type Explanation, type Reason, type Way } from '@/core/policy/explain';
-import {
-  dispatchesOfGrants,
-  type RecipientRecord,
-} from '@/server/repositories/access/dispatch-repository';
+import { dispatchesOfGrants } from '@/server/repositories/dispatching/dispatch-repository';
+import { type RecipientRecord } from '@/server/repositories/people/recipient-repository';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';

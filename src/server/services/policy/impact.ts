@@ -16,7 +16,7 @@ import {
   toFactsAbove,
   usedOf,
   type GrantRecord,
-} from '@/server/repositories/access/dispatch-repository';
+} from '@/server/repositories/access/grant-reader';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
 import {
   alikeGrants,

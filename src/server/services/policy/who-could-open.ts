@@ -11,7 +11,8 @@ import type {
   AccessThenRow,
   StateThen,
 } from '@/contracts/access-then';
-import { grantsOf, type RecipientRecord } from '@/server/repositories/access/dispatch-repository';
+import { grantsOf } from '@/server/repositories/access/grant-reader';
+import { type RecipientRecord } from '@/server/repositories/people/recipient-repository';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { blockedAt } from '@/server/repositories/access/past-repository';

@@ -15,7 +15,8 @@ import { RIGHTS } from '@/core/policy/rights';
 import { fillTokens } from '@/core/watermark/tokens';
 import type { OpenResult } from '@/contracts/reader';
 import type { Transaction } from '@/server/db/database';
-import { findDispatch, grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import {

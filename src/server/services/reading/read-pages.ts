@@ -18,7 +18,8 @@ import type {
   SealedSource,
 } from '@/server/rendering/render-task';
 import type { TextRun } from '@/server/rendering/pdf-document';
-import { countPrint, grantsByIds } from '@/server/repositories/access/dispatch-repository';
+import { countPrint } from '@/server/repositories/reading/print-counter';
+import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
 import {
   findLicence,

@@ -3,7 +3,7 @@ import { randomText, newId, type DispatchId, type RecipientId } from '@/core/bas
 import { addressOfLink, addressOfVisitor } from '@/core/policy/addressee';
 import type { VisitInput } from '@/contracts/reader';
 import type { Transaction } from '@/server/db/database';
-import { insertRecipients } from '@/server/repositories/access/dispatch-repository';
+import { insertRecipients } from '@/server/repositories/people/recipient-repository';
 import { findLink, findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import { networkKey } from '@/server/limits/limits';
 import { liveOfAddressee } from '@/server/repositories/access/wider-repository';

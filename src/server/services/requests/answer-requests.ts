@@ -8,7 +8,7 @@ import type { Terms } from '@/core/policy/rights';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
 import type { Transaction } from '@/server/db/database';
 import { answeredMail } from '@/server/mail/request-mail';
-import { grantsByIds, termsOf } from '@/server/repositories/access/dispatch-repository';
+import { grantsByIds, termsOf } from '@/server/repositories/access/grant-reader';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { linkOf } from '@/server/repositories/reading/reader-repository';

@@ -13,13 +13,8 @@ import {
   liveGrantIds,
   setPrintsMade,
 } from '@/server/repositories/base/backup-repository';
-import {
-  grantsByIds,
-  setAllRevoked,
-  setGrantTerms,
-  termsOf,
-  type GrantRecord,
-} from '@/server/repositories/access/dispatch-repository';
+import { grantsByIds, termsOf, type GrantRecord } from '@/server/repositories/access/grant-reader';
+import { setAllRevoked, setGrantTerms } from '@/server/repositories/access/grant-writer';
 import { listCeilings, putCeilingRow } from '@/server/repositories/policy/ceiling-repository';
 import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
 import {

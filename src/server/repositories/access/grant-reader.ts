@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, gte, inArray, isNull, max, or, sql, type SQL } from 'drizzle-orm';
+import { and, count, eq, gte, inArray, isNull, max, or, sql, type SQL } from 'drizzle-orm';
 import type {
   DispatchId,
   DocumentId,
@@ -10,10 +10,9 @@ import type {
   TermsId,
 } from '@/core/base/ids';
 import type { GrantFacts } from '@/core/policy/compile';
-import { UNUSED, type Conditions, type Used } from '@/core/policy/conditions';
-import type { Right, Terms } from '@/core/policy/rights';
+import { UNUSED, type Used } from '@/core/policy/conditions';
+import type { Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
-import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
 import {
   dispatches,
   documents,
@@ -21,14 +20,11 @@ import {
   ledgerPairs,
   licences,
   links,
-  outbox,
   recipients,
-  staff,
   versions,
 } from '@/server/db/schema';
 
 export type GrantRecord = typeof grants.$inferSelect;
-export type RecipientRecord = typeof recipients.$inferSelect;
 
 /** The terms in a grant's row. */
 export function termsOf(
@@ -72,151 +68,13 @@ export function toFactsAbove(row: GrantRecord, used: Partial<Used> = {}): GrantF
   return toFacts(row, { ...used, devices: [] });
 }
 
-export async function findRecipients(
-  db: Reading | Transaction,
-  addresses: readonly string[],
-): Promise<RecipientRecord[]> {
-  return addresses.length === 0
-    ? []
-    : db
-        .select()
-        .from(recipients)
-        .where(inArray(recipients.address, [...addresses]));
-}
-
-export async function insertRecipients(
-  tx: Transaction,
-  rows: readonly (typeof recipients.$inferInsert)[],
-): Promise<void> {
-  if (rows.length > 0) await tx.insert(recipients).values([...rows]);
-}
-
-export async function countDispatches(tx: Transaction): Promise<number> {
-  return tx.$count(dispatches);
-}
-
-export async function insertDispatch(
-  tx: Transaction,
-  dispatch: typeof dispatches.$inferInsert,
-): Promise<void> {
-  await tx.insert(dispatches).values(dispatch);
-}
-
-export async function insertGrants(
-  tx: Transaction,
-  grantRows: readonly (typeof grants.$inferInsert)[],
-  linkRows: readonly (typeof links.$inferInsert)[],
-): Promise<void> {
-  for (let at = 0; at < grantRows.length; at += 500)
-    await tx.insert(grants).values(grantRows.slice(at, at + 500));
-  if (linkRows.length > 0) await tx.insert(links).values([...linkRows]);
-}
-
-/** The links of a dispatch by recipient. */
-export async function linksOf(
-  db: Reading | Transaction,
-  dispatch: DispatchId,
-): Promise<Map<RecipientId, string>> {
-  const rows = await db
-    .select({ recipientId: links.recipientId, token: links.token })
-    .from(links)
-    .where(eq(links.dispatchId, dispatch));
-  return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
-}
-
-/** What a dispatch carries, and whom it reaches. */
-export async function documentsOfDispatch(
-  db: Reading | Transaction,
-  dispatch: DispatchId,
-): Promise<{ readonly documents: DocumentId[]; readonly recipients: ReadonlySet<RecipientId> }> {
-  const rows = await db
-    .select({ documentId: grants.documentId, recipientId: grants.recipientId })
-    .from(grants)
-    .where(eq(grants.dispatchId, dispatch));
-  return {
-    documents: [...new Set(rows.map((row) => row.documentId))],
-    recipients: new Set(rows.map((row) => row.recipientId)),
-  };
-}
-
-export async function listDispatchRows(db: Reading, now: number) {
-  const counted = db
-    .select({
-      dispatchId: grants.dispatchId,
-      documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'),
-      people: sql<
-        number | null
-      >`count(distinct CASE WHEN ${recipients.kind} IN ('person', 'visitor') THEN ${grants.recipientId} END)`.as(
-        'people',
-      ),
-      unknown: sql<number | null>`max(${recipients.kind} IN ('domain', 'link'))`.as('unknown'),
-      live: sql<
-        number | null
-      >`sum(${grants.revokedAt} IS NULL AND ${notEnded('grants', 'documents', now)})`.as('live'),
-      nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL
-        AND ${effectiveEnd('grants', 'documents')} > ${now}
-        THEN ${effectiveEnd('grants', 'documents')} END)`.as('next_end'),
-    })
-    .from(grants)
-    .innerJoin(documents, eq(documents.id, grants.documentId))
-    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
-    .groupBy(grants.dispatchId)
-    .as('counted');
-  const events = db
-    .select({
-      dispatchId: ledgerPairs.dispatchId,
-      opens: sql<
-        number | null
-      >`sum(CASE WHEN ${ledgerPairs.kind} = 'opened' THEN ${ledgerPairs.entries} ELSE 0 END)`.as(
-        'opens',
-      ),
-      refusals: sql<
-        number | null
-      >`sum(CASE WHEN ${ledgerPairs.kind} = 'refused' THEN ${ledgerPairs.entries} ELSE 0 END)`.as(
-        'refusals',
-      ),
-    })
-    .from(ledgerPairs)
-    .where(inArray(ledgerPairs.kind, ['opened', 'refused']))
-    .groupBy(ledgerPairs.dispatchId)
-    .as('events');
-  return db
-    .select({
-      id: dispatches.id,
-      reference: dispatches.reference,
-      subject: dispatches.subject,
-      sentAt: dispatches.sentAt,
-      sentBy: staff.name,
-      documents: counted.documents,
-      people: counted.people,
-      unknown: counted.unknown,
-      live: counted.live,
-      nextEnd: counted.nextEnd,
-      opens: events.opens,
-      refusals: events.refusals,
-    })
-    .from(dispatches)
-    .innerJoin(staff, eq(staff.id, dispatches.sentBy))
-    .leftJoin(counted, eq(counted.dispatchId, dispatches.id))
-    .leftJoin(events, eq(events.dispatchId, dispatches.id))
-    .orderBy(desc(dispatches.sentAt), dispatches.id);
-}
-
-export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
-  const [row] = await db
-    .select({ dispatch: dispatches, sentBy: staff.name, senderEmail: staff.email })
-    .from(dispatches)
-    .innerJoin(staff, eq(staff.id, dispatches.sentBy))
-    .where(eq(dispatches.id, id));
-  return row ?? null;
-}
-
 /** Certain grants, and all that certain recipients have on certain documents. */
 type Among = {
   readonly ids: readonly GrantId[];
   readonly documents: readonly DocumentId[];
   readonly recipients: readonly RecipientId[];
 };
+
 /**
  * Whose grants: of a sending, on a document, of a person, some among all, or those of a domain that
  * would let a person in.
@@ -227,6 +85,7 @@ export type GrantsOf =
   | { readonly document: DocumentId }
   | { readonly recipient: RecipientId }
   | { readonly widerThan: RecipientId };
+
 const grantColumns = {
   grant: grants,
   recipient: recipients,
@@ -283,26 +142,6 @@ export async function grantsByIds(
     .select()
     .from(grants)
     .where(inArray(grants.id, [...ids]));
-}
-
-/** The sending each of these grants came with. */
-export async function dispatchesOfGrants(
-  db: Reading,
-  ids: readonly GrantId[],
-): Promise<
-  Map<string, { readonly id: DispatchId; readonly reference: string; readonly subject: string }>
-> {
-  const rows = await db
-    .select({
-      grant: grants.id,
-      id: dispatches.id,
-      reference: dispatches.reference,
-      subject: dispatches.subject,
-    })
-    .from(grants)
-    .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
-    .where(inArray(grants.id, [...ids]));
-  return new Map(rows.map(({ grant, ...dispatch }) => [grant, dispatch]));
 }
 
 /** Who answers for each of these grants: who sent it, and who owns the document. */
@@ -440,123 +279,12 @@ export async function usedOf(
   );
 }
 
-export async function setGrantsRevoked(
-  tx: Transaction,
-  ids: readonly GrantId[],
-  by: StaffId,
-  now: number,
-): Promise<GrantRecord[]> {
-  return tx
-    .update(grants)
-    .set({ revokedAt: now, revokedBy: by, revision: sql`${grants.revision} + 1` })
-    .where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NULL`))
-    .returning();
-}
-
-/** Revokes grants of which all are known to be live. */
-export async function setAllRevoked(
-  tx: Transaction,
-  ids: readonly GrantId[],
-  by: StaffId,
-  now: number,
-): Promise<void> {
-  await tx.run(
-    sql`UPDATE grants SET revoked_at = ${now}, revoked_by = ${by}, revision = revision + 1
-      WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
-  );
-}
-
-export async function setGrantsReinstated(
-  tx: Transaction,
-  ids: readonly GrantId[],
-): Promise<GrantRecord[]> {
-  return tx
-    .update(grants)
-    .set({ revokedAt: null, revokedBy: null, revision: sql`${grants.revision} + 1` })
-    .where(and(inArray(grants.id, [...ids]), sql`${grants.revokedAt} IS NOT NULL`))
-    .returning();
-}
-
 /** Grants that were given with kept terms and that nobody has changed or revoked since. */
 export async function grantsByTerms(tx: Transaction, terms: TermsId): Promise<GrantRecord[]> {
   return tx
     .select()
     .from(grants)
     .where(and(eq(grants.termsId, terms), sql`${grants.revokedAt} IS NULL`));
-}
-
-/** Gives grants the terms that their kept ones have come to. */
-export async function setTermsOfGrants(
-  tx: Transaction,
-  ids: readonly GrantId[],
-  { rights, until, prints, conditions }: Terms,
-): Promise<void> {
-  await tx
-    .update(grants)
-    .set({
-      rights,
-      untilAt: until,
-      prints,
-      conditions: conditions ?? null,
-      revision: sql`${grants.revision} + 1`,
-    })
-    .where(sql`${grants.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`);
-}
-
-/**
- * Changes a grant that is still at this revision; `null` where somebody was faster. It follows no
- * kept terms from then on.
- */
-export async function setGrantTerms(
-  tx: Transaction,
-  id: GrantId,
-  revision: number,
-  {
-    until,
-    rights,
-    prints,
-    conditions,
-  }: {
-    readonly until: number | null;
-    readonly rights: readonly Right[];
-    readonly prints: number | null;
-    readonly conditions: Conditions | null;
-  },
-): Promise<GrantRecord | null> {
-  const [row] = await tx
-    .update(grants)
-    .set({
-      untilAt: until,
-      rights,
-      prints,
-      conditions,
-      termsId: null,
-      follows: false,
-      revision: sql`${grants.revision} + 1`,
-    })
-    .where(and(eq(grants.id, id), eq(grants.revision, revision)))
-    .returning();
-  return row ?? null;
-}
-
-/**
- * Counts one print of a grant, and of every grant that it was passed on from.
- * @returns the number
- * of the copy, of its own grant
- */
-export async function countPrint(tx: Transaction, id: GrantId): Promise<number> {
-  await tx.run(sql`
-    UPDATE grants SET prints_made = prints_made + 1 WHERE id IN (
-      WITH RECURSIVE above(id, parent) AS (
-        SELECT id, CASE WHEN passed_on_by IS NULL THEN NULL ELSE parent_id END FROM grants WHERE id = ${id}
-        UNION SELECT g.id, CASE WHEN g.passed_on_by IS NULL THEN NULL ELSE g.parent_id END
-        FROM grants g JOIN above ON g.id = above.parent
-      ) SELECT id FROM above)`);
-  const [row] = await tx
-    .select({ printsMade: grants.printsMade })
-    .from(grants)
-    .where(eq(grants.id, id));
-  return row?.printsMade ?? 0;
 }
 
 /** Grants that somebody revoked, themselves or by revoking a whole document, since a moment. */
@@ -588,22 +316,4 @@ export async function countLive(tx: Transaction, document: DocumentId): Promise<
 
 export async function allGrants(db: Reading): Promise<GrantRecord[]> {
   return db.select().from(grants);
-}
-
-export async function mailCounts(
-  db: Reading,
-  dispatch: DispatchId,
-): Promise<{ waiting: number; delivered: number; failed: number }> {
-  const rows = await db
-    .select({ state: outbox.state, messages: count() })
-    .from(outbox)
-    .where(eq(outbox.dispatchId, dispatch))
-    .groupBy(outbox.state);
-  const of = (...states: readonly string[]): number =>
-    rows.reduce((sum, row) => sum + (states.includes(row.state) ? row.messages : 0), 0);
-  return {
-    waiting: of('waiting', 'sending'),
-    delivered: of('delivered'),
-    failed: of('failed', 'unsure'),
-  };
 }

@@ -112,6 +112,7 @@ export default tseslint.config(
       'boundaries/elements': [
         { type: 'core', pattern: 'src/core/*' },
         { type: 'contracts', pattern: 'src/contracts' },
+        { type: 'words', pattern: 'src/words' },
         { type: 'db', pattern: 'src/server/db' },
         { type: 'repositories', pattern: 'src/server/repositories' },
         { type: 'services', pattern: 'src/server/services' },
@@ -137,8 +138,9 @@ export default tseslint.config(
             { allow: { to: { module: { origin: ['external', 'core'] } } } },
             { from: element('core'), allow: { to: anyOf('core') } },
             { from: element('contracts'), allow: { to: anyOf('core', 'contracts') } },
+            { from: element('words'), allow: { to: anyOf('core', 'contracts', 'words') } },
             { from: element('db'), allow: { to: anyOf('core', 'db') } },
-            { from: element('port'), allow: { to: anyOf('core', 'port', 'db') } },
+            { from: element('port'), allow: { to: anyOf('core', 'port', 'db', 'words') } },
             { from: element('repositories'), allow: { to: anyOf('core', 'db', 'repositories') } },
             {
               from: element('services'),
@@ -151,15 +153,25 @@ export default tseslint.config(
             {
               from: element('http'),
               allow: [
-                { to: anyOf('core', 'contracts', 'services', 'repositories', 'port', 'http') },
+                {
+                  to: anyOf(
+                    'core',
+                    'contracts',
+                    'words',
+                    'services',
+                    'repositories',
+                    'port',
+                    'http',
+                  ),
+                },
                 { to: file('container') },
               ],
             },
             {
               from: element('app'),
-              allow: { to: anyOf('core', 'contracts', 'services', 'http', 'ui', 'app') },
+              allow: { to: anyOf('core', 'contracts', 'words', 'services', 'http', 'ui', 'app') },
             },
-            { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'ui') } },
+            { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'words', 'ui') } },
             {
               from: element('workers'),
               allow: { to: anyOf('core', 'port', 'workers', 'services', 'repositories', 'db') },
@@ -167,7 +179,18 @@ export default tseslint.config(
             {
               from: element('cli'),
               allow: [
-                { to: anyOf('core', 'contracts', 'db', 'repositories', 'port', 'services', 'cli') },
+                {
+                  to: anyOf(
+                    'core',
+                    'contracts',
+                    'words',
+                    'db',
+                    'repositories',
+                    'port',
+                    'services',
+                    'cli',
+                  ),
+                },
                 { to: file('container') },
               ],
             },

@@ -1,3 +1,4 @@
+import { commandLineText } from '@/words/command-line-problems';
 import { parseArgs } from 'node:util';
 import { AppError } from '@/core/base/errors';
 import { ConfigError, readConfig } from '@/server/config/env';
@@ -123,7 +124,9 @@ async function runCommand(
   } catch (error) {
     end();
     if (!json || !isOurs(error)) throw error;
-    around.out(`${JSON.stringify({ error: { code: error.code, message: error.message } })}\n`);
+    around.out(
+      `${JSON.stringify({ error: { code: error.code, message: commandLineText(error) } })}\n`,
+    );
     return exitOf(error);
   }
 }
@@ -159,7 +162,7 @@ export async function runCommandLine(
     return await choose(args, around);
   } catch (error) {
     if (!isOurs(error)) throw error;
-    around.err(`${error.message}\n`);
+    around.err(`${commandLineText(error)}\n`);
     return exitOf(error);
   }
 }

@@ -106,7 +106,7 @@ describe('on a full disk', () => {
     rmSync(folder, { recursive: true });
     const { log } = product.container;
     const answers = await Promise.all(
-      (['staff', 'reader'] as const).map(async (who) => {
+      (['staff', 'recipient'] as const).map(async (who) => {
         const response = respondError(error, log, who);
         return [
           response.status,

@@ -75,7 +75,7 @@ describe('a code', () => {
     const code = await newestCode(product, mira);
     const guesses = await Promise.allSettled(Array.from({ length: 8 }, () => enter(wrong(code))));
     expect(guesses.every((guess) => guess.status === 'rejected')).toBe(true);
-    await expect(enter(code)).rejects.toThrow('does not work any more');
+    await expect(enter(code)).rejects.toMatchObject({ problem: 'code-wrong', fields: { left: 0 } });
     const refused = await listEntries(product.deps.db.read, { with: { kind: ['refused'] } }, 9);
     expect(
       refused.filter(
@@ -158,7 +158,9 @@ describe('the outbox', () => {
   test('without a mail server nothing is sent, and it says what to set', async () => {
     const document = await protect(product, await drawing(1));
     const mute: Product = { ...product, deps: { ...product.deps, mailer: null } };
-    await expect(dispatch(mute, [document], [mira])).rejects.toThrow(/MAIL_URL/);
+    await expect(dispatch(mute, [document], [mira])).rejects.toMatchObject({
+      problem: 'mail-not-set-up-for-codes',
+    });
   });
 });
 

@@ -175,11 +175,12 @@ test('somebody refused for the place, the hour or the count asks as anybody else
 
 test('whoever was shut out, or never addressed, has nobody here to ask', async () => {
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
-  await expect(ask()).rejects.toThrow(
-    'The sender has ended your access. You can still write to the sender.',
-  );
+  await expect(ask()).rejects.toMatchObject({
+    problem: 'ask-in-vain',
+    fields: { reason: 'revoked' },
+  });
   await revokeDocument(product.deps, product.ida, { id: document });
-  await expect(ask()).rejects.toThrow('The sender has withdrawn this document.');
+  await expect(ask()).rejects.toMatchObject({ fields: { reason: 'document-revoked' } });
   await ask({ right: null, until: null, reason: 'What happened?' });
   expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([
     { met: 'document-revoked', reason: 'What happened?' },

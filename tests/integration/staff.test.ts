@@ -139,7 +139,7 @@ describe('a change of a colleague', () => {
     await changeStaff(product.deps, second, { id: product.ida.id, role: 'sender' });
     await expect(
       changeStaff(product.deps, product.ida, { id: second.id, role: 'sender' }),
-    ).rejects.toThrow('stay administrator');
+    ).rejects.toMatchObject({ problem: 'last-administrator' });
     await changeStaff(product.deps, second, { id: product.ida.id, role: 'administrator' });
   });
 });

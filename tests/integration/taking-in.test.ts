@@ -58,7 +58,7 @@ describe('an upload', () => {
     });
     await expect(part(PART + 100, inPieces(bytes.subarray(0, 10)))).rejects.toMatchObject({
       code: 'CONFLICT',
-      data: { receivedBytes: PART },
+      fields: { receivedBytes: PART },
     });
     await expect(
       protectDocument(product.deps, product.ida, { id, ...about }),

@@ -12,8 +12,7 @@ export async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
   }
 }
 
-const tooLarge = (): ServiceError =>
-  new ServiceError('TOO_LARGE', 'This request is larger than is taken here.');
+const tooLarge = (): ServiceError => new ServiceError('request-too-large');
 
 /**
  * The body of a request that says it is JSON, as text; empty for any other. What is larger than
@@ -66,5 +65,5 @@ export function parseJson(text: string): unknown {
   } catch {
     // Said below.
   }
-  throw new ServiceError('INVALID', 'The request is not readable.');
+  throw new ServiceError('request-unreadable');
 }

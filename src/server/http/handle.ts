@@ -16,6 +16,7 @@ import type { Json } from '@/core/ledger/canonical';
 import { actOnce } from '@/server/services/base/act-once';
 import { needProof } from '@/server/services/staff/prove-staff';
 import { ServiceError } from '@/server/services/base/errors';
+import type { Audience } from '@/words/problem-text';
 import { isSetUp } from '@/server/services/staff/set-up-organisation';
 
 type Params = { readonly params: Promise<Record<string, string>> };
@@ -106,8 +107,8 @@ async function actorFor<C extends Caller>(
   return { actor: actor as ActorOf<C>, cookie: null };
 }
 
-function audienceOf(caller: Caller): 'reader' | 'staff' {
-  return caller === 'reader' || caller === 'stranger' ? 'reader' : 'staff';
+function audienceOf(caller: Caller): Audience {
+  return caller === 'reader' || caller === 'stranger' ? 'recipient' : 'staff';
 }
 
 /** @throws ServiceError `NOT_SIGNED_IN`, `NOT_ALLOWED` */
@@ -118,10 +119,7 @@ async function needPower(
 ): Promise<StaffActor> {
   const actor = await needStaff(container, headers);
   if (power !== 'staff' && !holds(actor.role, power))
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      `This is not among the powers of ${actor.role === 'sender' ? 'a sender' : 'an auditor'}. Ask an administrator.`,
-    );
+    throw new ServiceError('power-missing', { role: actor.role });
   return actor;
 }
 

@@ -4,14 +4,14 @@ import { z } from 'zod';
 import { isAppError } from '@/core/base/errors';
 import { isDiskFull } from '@/core/base/disk-full';
 import { statusOf } from '@/server/http/status';
-import type { ServiceError } from '@/server/services/base/errors';
+import { isProblem, problemText, type Audience } from '@/words/problem-text';
 
 /** What every failed call answers with. */
 type ErrorBody = {
   readonly error: {
     readonly code: string;
     readonly message: string;
-    readonly data?: Readonly<Record<string, number | string>>;
+    readonly data?: object;
     readonly fields?: Readonly<Record<string, string>>;
   };
 };
@@ -66,17 +66,16 @@ export function asDownload(name: string): Record<string, string> {
   };
 }
 
-type Audience = 'staff' | 'reader';
 const NO_ROOM: Record<Audience, string> = {
   staff:
     'The server has no room left to write this down, so it was not done. Tell whoever runs it.',
-  reader:
+  recipient:
     'This cannot be shown at present: the sender’s server has no room left. Try again later, or write to the sender.',
 };
 const HARMED: Record<Audience, string> = {
   staff:
     'Part of the database is damaged, and this is in it. Everything else goes on. Tell whoever runs the server.',
-  reader:
+  recipient:
     'This cannot be shown at present: something is damaged on the sender’s server. Write to the sender.',
 };
 
@@ -111,12 +110,12 @@ export function respondError(error: unknown, log: Logger, audience: Audience): R
   if (isAppError(error)) {
     const status = statusOf(error.code);
     if (status !== null && status !== 500) {
-      const { data = {} } = error as Partial<Pick<ServiceError, 'data'>>;
-      const retry = data['retryAfter'];
+      const data = isProblem(error) ? error.fields : {};
+      const message = isProblem(error) ? problemText(error, audience) : error.message;
       return json(
-        { error: { code: error.code, message: error.message, data } } satisfies ErrorBody,
+        { error: { code: error.code, message, data } } satisfies ErrorBody,
         status,
-        retry === undefined ? {} : { 'retry-after': String(retry) },
+        'retryAfter' in data ? { 'retry-after': String(data.retryAfter) } : {},
       );
     }
   }

@@ -12,9 +12,5 @@ export function checkOrigin(request: Request, publicUrl: string): void {
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
   const own = origin === new URL(publicUrl).origin;
-  if (!own || (site !== null && site !== 'same-origin'))
-    throw new ServiceError(
-      'WRONG_ORIGIN',
-      'This request did not come from Embargo’s own pages, so it was not carried out.',
-    );
+  if (!own || (site !== null && site !== 'same-origin')) throw new ServiceError('wrong-origin');
 }

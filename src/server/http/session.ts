@@ -103,10 +103,7 @@ export async function needStaff(
     found !== null &&
     (await areOurs(deps, deps.db.read, { staff: [row.id], staff_sessions: [found.session] }));
   if (found === null || session === null || !ours || row.disabledAt !== null)
-    throw new ServiceError(
-      'NOT_SIGNED_IN',
-      'You are not signed in any more. Sign in again; what you typed is still here.',
-    );
+    throw new ServiceError('signed-out');
   return {
     kind: 'staff',
     id: row.id,
@@ -170,8 +167,7 @@ export async function hasDevice(container: Container, headers: Headers): Promise
   return (await deviceOf(container, headers)) !== null;
 }
 
-const notProven = (): ServiceError =>
-  new ServiceError('NOT_SIGNED_IN', 'This browser has to prove your address again.');
+const notProven = (): ServiceError => new ServiceError('address-unproven');
 
 /**
  * The reader behind a request for content. The request must be signed with the key that this

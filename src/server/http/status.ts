@@ -4,14 +4,14 @@ import type { LedgerErrorCode } from '@/core/ledger/errors';
 import type { ContentErrorCode } from '@/server/rendering/errors';
 import type { AlreadyDone } from '@/core/base/act';
 import type { BusyError } from '@/server/limits/fair-queue';
-import type { ServiceErrorCode } from '@/server/services/base/errors';
+import type { ProblemKind } from '@/contracts/problems';
 import type { StorageErrorCode } from '@/server/storage/disk-blob-store';
 
 type ErrorCode =
   | AgeErrorCode
   | LedgerErrorCode
   | ContentErrorCode
-  | ServiceErrorCode
+  | ProblemKind
   | StorageErrorCode
   | BusyError['code']
   | AlreadyDone['code'];

@@ -15,7 +15,7 @@ import { counted } from '@/core/base/counted';
 import { isSameState, stateWords } from '@/ui/access-then/then-words';
 import { call, sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
-import { fromLocalField } from '@/ui/time/moment-words';
+import { fromLocalField } from '@/core/base/moment-text';
 
 type Asked = { readonly at: number; readonly also: number | null };
 

@@ -13,7 +13,7 @@ import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { termsSets, type TermsSet } from '@/ui/compose/terms-sets';
 import type { DomainDraft, RecipientDraft } from '@/ui/recipients/use-recipients';
 import { WatermarkSamples } from '@/ui/compose/watermark-samples';
-import { distanceText, momentText, zoneName } from '@/ui/time/moment-words';
+import { distanceText, momentText, zoneName } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 import { verbList } from '@/ui/words/rights-words';
 

@@ -4,7 +4,7 @@ import type { DefaultsRow } from '@/contracts/defaults';
 import { watermarkUnder } from '@/core/policy/defaults';
 import { fillTokens } from '@/core/watermark/tokens';
 import type { RecipientDraft } from '@/ui/recipients/use-recipients';
-import { momentText } from '@/ui/time/moment-words';
+import { momentText } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 
 /** Documents under different levels differ in what stands on them; so many are shown. */

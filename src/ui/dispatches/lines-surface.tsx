@@ -15,7 +15,7 @@ import { SaidLine } from '@/ui/shell/said-line';
 import { useChanges } from '@/ui/grants/use-changes';
 import { ReachBoard, type BoardLine } from '@/ui/reach/reach-board';
 import { ReachLegend } from '@/ui/reach/reach-legend';
-import { momentText } from '@/ui/time/moment-words';
+import { momentText } from '@/core/base/moment-text';
 import { whoLine } from '@/ui/words/addressee-words';
 import { useZone } from '@/ui/time/use-zone';
 import { rightsLine } from '@/core/policy/rights-line';

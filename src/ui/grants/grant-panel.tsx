@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import type { GrantRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
-import { distanceText, fromLocalField, momentText, toLocalField } from '@/ui/time/moment-words';
+import { distanceText, fromLocalField, momentText, toLocalField } from '@/core/base/moment-text';
 import { verbList } from '@/ui/words/rights-words';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
 import { TakeFile } from '@/ui/grants/take-file';

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import type { LedgerInput, Named } from '@/contracts/ledger';
 import { DIMENSIONS, type Dimension } from '@/core/insight/filter';
 import { addressOf, isWanted, wanting, without } from '@/ui/ledger/ledger-address';
-import { dayText } from '@/ui/time/moment-words';
+import { dayText } from '@/core/base/moment-text';
 import { dimensionWords, valueText } from '@/ui/words/dimension-words';
 
 type Chip = { readonly key: string; readonly label: string; readonly href: string };

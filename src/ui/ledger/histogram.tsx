@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { brushX, max, scaleLinear, scaleUtc, select, utcDay, type D3BrushEvent } from 'd3';
 import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
 import { addressOf } from '@/ui/ledger/ledger-address';
-import { dayText } from '@/ui/time/moment-words';
+import { dayText } from '@/core/base/moment-text';
 
 const ABOVE = 74;
 const BELOW = 26;

@@ -17,7 +17,7 @@ import { addressOf } from '@/ui/ledger/ledger-address';
 import { useWords } from '@/ui/ledger/use-words';
 import { VerifyPanel } from '@/ui/ledger/verify-panel';
 import { WorldPicture } from '@/ui/ledger/world-picture';
-import { momentText, zoneName } from '@/ui/time/moment-words';
+import { momentText, zoneName } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 
 const only = (values: readonly string[] | undefined): string | undefined =>

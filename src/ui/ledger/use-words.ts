@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import type { Named } from '@/contracts/ledger';
 import type { Words } from '@/core/insight/fact-words';
-import { momentText } from '@/ui/time/moment-words';
+import { momentText } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 
 /** How the ids and moments of a page of the ledger are told, in the reader's zone. */

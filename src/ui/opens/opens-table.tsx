@@ -5,7 +5,7 @@ import { counted } from '@/core/base/counted';
 import type { OpensCell, OpensInput, OpensPage, OpensRow } from '@/contracts/opens';
 import { discsOf } from '@/ui/opens/opens-plot';
 import { entriesAddress, opensAddress } from '@/ui/words/opens-address';
-import { dayText } from '@/ui/time/moment-words';
+import { dayText } from '@/core/base/moment-text';
 
 /** Documents that have a column of their own; with more of them there is one figure for all. */
 const MOST_COLUMNS = 6;

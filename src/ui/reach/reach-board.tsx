@@ -14,7 +14,7 @@ import { reachSpan, type ReachLine } from '@/core/reach/lines';
 import { ReachAxis } from '@/ui/reach/reach-axis';
 import { ReachRow } from '@/ui/reach/reach-row';
 import { reachScale } from '@/ui/reach/reach-scale';
-import { momentText } from '@/ui/time/moment-words';
+import { momentText } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 
 export type BoardLine = ReachLine & {

@@ -8,7 +8,7 @@ import {
   type ScaleTime,
 } from 'd3';
 import { DAY } from '@/core/base/time';
-import { momentText } from '@/ui/time/moment-words';
+import { momentText } from '@/core/base/moment-text';
 
 /** What a board of lines is drawn by: pixels across for moments, and where the ticks stand. */
 export type ReachScale = {

@@ -11,7 +11,7 @@ import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
 import { Moment } from '@/ui/time/moment';
-import { fromLocalField } from '@/ui/time/moment-words';
+import { fromLocalField } from '@/core/base/moment-text';
 import { askText, requestStateWords } from '@/ui/words/request-words';
 import { verbList } from '@/ui/words/rights-words';
 

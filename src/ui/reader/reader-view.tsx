@@ -20,7 +20,7 @@ import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
 import { Moment } from '@/ui/time/moment';
-import { distanceText } from '@/ui/time/moment-words';
+import { distanceText } from '@/core/base/moment-text';
 import { refusalWords, withheldWords } from '@/ui/words/reason-words';
 import { verbList } from '@/ui/words/rights-words';
 import { recordedWords } from '@/ui/words/recorded-words';

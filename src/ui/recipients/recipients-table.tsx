@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { TermsFields } from '@/ui/terms-fields/terms-fields';
 import type { DomainDraft, RecipientDraft, Recipients } from '@/ui/recipients/use-recipients';
-import { momentText } from '@/ui/time/moment-words';
+import { momentText } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 import { whoWords } from '@/ui/words/addressee-words';
 import { rightsLine } from '@/core/policy/rights-line';

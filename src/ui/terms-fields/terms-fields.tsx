@@ -7,7 +7,7 @@ import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
 import { limitPrints, switchRight, type TermsDraft } from '@/ui/terms-fields/switch-right';
 import { rightHints } from '@/ui/words/rights-words';
-import { fromLocalField, toLocalField, zoneName } from '@/ui/time/moment-words';
+import { fromLocalField, toLocalField, zoneName } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 
 /** Rights, window and counts of a dispatch. */

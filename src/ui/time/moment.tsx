@@ -1,7 +1,7 @@
 'use client';
 
 import { useZone } from '@/ui/time/use-zone';
-import { momentText, zoneName } from '@/ui/time/moment-words';
+import { momentText, zoneName } from '@/core/base/moment-text';
 
 /**
  * A moment in the zone of the person at the screen; the zone stands in the tooltip, and beside it

@@ -7,7 +7,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
 import { isMessage } from '@/core/policy/requests';
-import { fromLocalField, toLocalField } from '@/ui/time/moment-words';
+import { fromLocalField, toLocalField } from '@/core/base/moment-text';
 import { verbList } from '@/ui/words/rights-words';
 
 export type AnswerFields = Omit<AnswerInput, 'requests'>;

@@ -12,7 +12,7 @@ import { useHolds } from '@/ui/shell/powers';
 import { warningWords } from '@/ui/words/warning-words';
 import { WhyPanel } from '@/ui/why/why-panel';
 import { Moment } from '@/ui/time/moment';
-import { dayText, distanceText } from '@/ui/time/moment-words';
+import { dayText, distanceText } from '@/core/base/moment-text';
 
 const silenceWords: Record<Silence, string> = {
   silent: 'delivered, and silent since',

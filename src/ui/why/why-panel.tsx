@@ -9,7 +9,7 @@ import type { Explained, NamedReason } from '@/contracts/explain';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { call, sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
-import { fromLocalField, momentText } from '@/ui/time/moment-words';
+import { fromLocalField, momentText } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 import {
   deedOf,

@@ -3,7 +3,7 @@ import type { Limits } from '@/core/policy/ceiling';
 import type { Conditions } from '@/core/policy/conditions';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
-import { listed } from '@/ui/words/list-words';
+import { listed } from '@/core/base/listed';
 import { levelOf } from '@/ui/words/limit-words';
 
 /** Why somebody cannot open a document, as staff read it. */

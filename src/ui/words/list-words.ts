@@ -3,10 +3,3 @@ export function listIn(text: string): string[] | null {
   const parts = text.split(/[\s,;]+/).filter((part) => part !== '');
   return parts.length === 0 ? null : parts;
 }
-
-/** `a`, `a and b`, `a, b and c`. */
-export function listed(parts: readonly string[]): string {
-  return parts.length < 2
-    ? parts.join('')
-    : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1) ?? ''}`;
-}

@@ -1,4 +1,4 @@
-import { listed } from '@/ui/words/list-words';
+import { listed } from '@/core/base/listed';
 import type { OFFERED_RIGHTS, Right } from '@/core/policy/rights';
 
 /** What a person may do: `You may read and print`. */

@@ -90,10 +90,7 @@ export async function needReach(
   grants: readonly GrantId[],
 ): Promise<void> {
   if ((await answerableFor(tx, grants)).every((of) => reaches(actor, of))) return;
-  throw new ServiceError(
-    'NOT_ALLOWED',
-    'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.',
-  );
+  throw new ServiceError('grants-of-others');
 }
 
 /** More grants than one would revoke by a slip of the hand, at once or within a while. */
@@ -189,10 +186,7 @@ async function needOwnRevocation(
   for (const by of new Set(revokedBy)) {
     const who = by === null || by === actor.id ? null : await findStaff(tx, by);
     if (who !== null && holds(who.role, 'settings'))
-      throw new ServiceError(
-        'NOT_ALLOWED',
-        `${who.name} revoked this as an administrator. Nothing was changed. Ask them.`,
-      );
+      throw new ServiceError('revoked-by-administrator', { name: who.name });
   }
 }
 
@@ -263,19 +257,14 @@ export async function changeGrant(
 ): Promise<GrantRecord> {
   const prints = terms.rights.includes('print') ? terms.prints : null;
   if (terms.until !== null && terms.until <= (before.fromAt ?? before.givenAt))
-    throw new ServiceError('INVALID', 'The end lies before the start.');
+    throw new ServiceError('end-before-start');
   const [broken] = brokenDependencies({
     rights: terms.rights,
     from: before.fromAt,
     until: terms.until,
     prints,
   });
-  if (broken !== undefined)
-    throw new ServiceError(
-      'INVALID',
-      `The right to ${broken.right} cannot stand without ` +
-        `${broken.needs === 'unlimited-print' ? 'print without a limit' : broken.needs}.`,
-    );
+  if (broken !== undefined) throw new ServiceError('right-needs', broken);
   if (widens(before, terms))
     await needWithinLimits(tx, actor, {
       addresses: [],
@@ -284,11 +273,7 @@ export async function changeGrant(
       givenAt: before.givenAt,
     });
   const after = await setGrantTerms(tx, before.id, revision, { ...terms, prints });
-  if (after === null)
-    throw new ServiceError(
-      'CONFLICT',
-      'Somebody else changed this in the meantime. Nothing was changed now; look at it again.',
-    );
+  if (after === null) throw new ServiceError('changed-meanwhile');
   return after;
 }
 
@@ -371,7 +356,7 @@ export async function changeGrantsIn(
   const happenings: Happening[] = [];
   for (const { grant, revision, until, rights, prints, conditions } of changes) {
     const before = known.get(grant);
-    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such grant.');
+    if (before === undefined) throw new ServiceError('no-grant');
     const was: Changeable = {
       until: before.untilAt,
       rights: before.rights,
@@ -405,12 +390,9 @@ export async function needDocument(
   id: DocumentId,
 ): Promise<NonNullable<Awaited<ReturnType<typeof findDocument>>>> {
   const found = await findDocument(tx, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (found === null) throw new ServiceError('no-document');
   if (!reaches(actor, { owner: found.document.ownerId, deputy: found.document.deputyId }))
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'This document is somebody else’s. Ask its owner or an administrator.',
-    );
+    throw new ServiceError('document-of-others');
   return found;
 }
 

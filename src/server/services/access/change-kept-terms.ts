@@ -148,13 +148,10 @@ export async function putTerms(
   return deps.db.write(async (tx) => {
     const all = await listKeptTerms(tx);
     if (all.some((each) => each.id !== id && each.name.toLowerCase() === name.toLowerCase()))
-      throw new ServiceError('CONFLICT', `There are terms “${name}” already.`);
+      throw new ServiceError('terms-name-taken', { name });
     const before = all.find((each) => each.id === id);
     if (before !== undefined && seen !== undefined && before.version !== seen)
-      throw new ServiceError(
-        'CONFLICT',
-        `${before.changedBy} changed these terms in the meantime. Nothing was changed now; look at them again.`,
-      );
+      throw new ServiceError('terms-changed', { by: before.changedBy });
     const version = (before?.version ?? 0) + 1;
     await putTermsRow(tx, {
       id,

@@ -1,12 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import { bareDomain, domainOf } from '@/core/policy/address';
-import {
-  passOnRefusal,
-  passedOnTerms,
-  type PassOnHeld,
-  type PassOnRefusal,
-} from '@/core/policy/passing-on';
+import { passOnRefusal, passedOnTerms, type PassOnHeld } from '@/core/policy/passing-on';
 import { RIGHTS } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
@@ -30,16 +25,6 @@ import { ownPassedOn } from '@/server/services/access/own-passed-on';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { record } from '@/server/services/base/record';
 
-const refusals: Record<PassOnRefusal, string> = {
-  'not-given': 'You may not pass this on.',
-  'too-many': 'You have passed this on to as many people as you may.',
-  'not-listed':
-    'You may pass this on to people at certain organisations only, and this address is at none of them.',
-  'more-rights': 'You cannot pass on more than you may do yourself.',
-  longer: 'You cannot pass it on for longer than you have it yourself.',
-  themselves: 'That is you.',
-};
-
 /**
  * Passes a document on: gives somebody else the same rights or fewer, within what the owner
  * allowed. It never comes to more than the giver has, and ends with theirs.
@@ -57,14 +42,14 @@ export async function passOn(
     const decision = await decideFor(deps, tx, actor, input.document);
     const verdict = decision.outcome === 'refused' ? null : decision.rights['pass-on'];
     if (decision.outcome === 'refused' || verdict?.granted !== true)
-      throw new ServiceError('NOT_ALLOWED', refusals['not-given']);
+      throw new ServiceError('pass-on-refused', { reason: 'not-given' });
     const [[from], giver, found] = [
       await grantsByIds(tx, [verdict.grant]),
       await findRecipientByAddress(tx, actor.address),
       await findDocument(tx, input.document),
     ];
     if (from === undefined || giver === null || found === null || from.recipientId !== giver.id)
-      throw new ServiceError('NOT_FOUND', 'Open it once yourself before you pass it on.');
+      throw new ServiceError('open-it-first');
     // What they hold is what the decision came to, under every ceiling and grant above.
     const rights = RIGHTS.filter((right) => decision.rights[right].granted);
     const print = decision.rights.print;
@@ -76,7 +61,7 @@ export async function passOn(
       passedOn: await countPassedOn(tx, from.id),
     };
     const refusal = passOnRefusal(input, held);
-    if (refusal !== null) throw new ServiceError('NOT_ALLOWED', refusals[refusal]);
+    if (refusal !== null) throw new ServiceError('pass-on-refused', { reason: refusal });
     const known = await findRecipientByAddress(tx, input.address);
     const person = known ?? { id: newId('recipient', deps.random), zone: null };
     if (known === null)
@@ -90,7 +75,7 @@ export async function passOn(
         },
       ]);
     if ((await ownGrantIn(tx, person.id, from.dispatchId, from.documentId)) !== null)
-      throw new ServiceError('CONFLICT', 'They were given this already. Nothing was changed.');
+      throw new ServiceError('given-already');
     const terms = passedOnTerms(input, held);
     const row = {
       id: newId('grant', deps.random),

@@ -62,11 +62,7 @@ export async function settleWider(
 ): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
   const wider: Row[] = [];
   for (const domain of new Set(domains)) {
-    if (isPublicMail(bareDomain(domain)))
-      throw new ServiceError(
-        'INVALID',
-        `Anybody can have an address at ${domain}: everyone there is nobody in particular. Name the people instead.`,
-      );
+    if (isPublicMail(bareDomain(domain))) throw new ServiceError('public-domain', { domain });
     wider.push(
       await settle(
         deps,
@@ -103,8 +99,7 @@ export async function settleWider(
   const members: Member[] = [];
   for (const id of ids) {
     const group = known.find((each) => each.id === id);
-    if (group === undefined)
-      throw new ServiceError('NOT_FOUND', 'One of the groups is no longer there.');
+    if (group === undefined) throw new ServiceError('groups-gone');
     const row = await settle(
       deps,
       tx,

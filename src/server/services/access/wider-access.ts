@@ -187,11 +187,7 @@ function needReachOver(actor: StaffActor, wider: readonly WiderGrant[]): void {
     )
   )
     return;
-  throw new ServiceError(
-    'NOT_ALLOWED',
-    'This group was sent something by somebody else, so who joins or leaves it changes what ' +
-      'is not yours. Ask an administrator.',
-  );
+  throw new ServiceError('group-of-others');
 }
 
 /**

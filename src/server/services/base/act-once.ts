@@ -47,8 +47,7 @@ async function answerOf(
 ): Promise<Json> {
   for (let waited = 0; waited < PATIENCE; waited += LOOK_EVERY) {
     const found = await findAct(deps.db.read, key);
-    if (found !== null && found.asked !== asked)
-      throw new ServiceError('INVALID', 'This key was used for another request.');
+    if (found !== null && found.asked !== asked) throw new ServiceError('act-key-used');
     const answer = found?.answer;
     if (answer !== null && answer !== undefined && typeof answer === 'object' && 'answer' in answer)
       return answer['answer'] ?? null;
@@ -56,5 +55,5 @@ async function answerOf(
       setTimeout(resolve, LOOK_EVERY);
     });
   }
-  throw cause ?? new ServiceError('CONFLICT', 'This was done already. Reload the page to see it.');
+  throw cause ?? new ServiceError('done-before');
 }

@@ -1,42 +1,36 @@
 import 'server-only';
 import { AppError } from '@/core/base/errors';
-import { MINUTE, SECOND } from '@/core/base/time';
-
-/** Why a use case could not be carried out. Refusals of access are values, not errors. */
-export type ServiceErrorCode =
-  | 'NOT_FOUND'
-  | 'INVALID'
-  | 'CONFLICT'
-  | 'TOO_MANY'
-  | 'NOT_SIGNED_IN'
-  | 'NEEDS_CODE'
-  | 'PROVE_AGAIN'
-  | 'NOT_ALLOWED'
-  | 'WRONG_ORIGIN'
-  | 'TOO_LARGE'
-  | 'WRONG_LENGTH'
-  | 'MAIL_NOT_SET_UP'
-  | 'REASON_NEEDED';
+import {
+  PROBLEMS,
+  type NoFields,
+  type ProblemCode,
+  type ProblemFields,
+  type ProblemKind,
+} from '@/contracts/problems';
+import { SECOND } from '@/core/base/time';
 
 /** Too many tries; `wait` in ms until the next may be made. */
 export function tooMany(wait: number): ServiceError {
-  return new ServiceError(
-    'TOO_MANY',
-    `Too many tries. Wait ${String(Math.ceil(wait / MINUTE))} min and try again.`,
-    { retryAfter: Math.ceil(wait / SECOND) },
-  );
+  return new ServiceError('too-many-tries', { retryAfter: Math.ceil(wait / SECOND) });
 }
 
-export class ServiceError extends AppError<ServiceErrorCode> {
-  /** Facts a program needs to go on: how much of an upload is here, when to try again. */
-  readonly data: Readonly<Record<string, number | string>>;
+/** No fields are left out, any others have to be given. */
+type Given<C extends ProblemCode> =
+  ProblemFields<C> extends NoFields ? [] : [fields: ProblemFields<C>];
 
-  constructor(
-    code: ServiceErrorCode,
-    message: string,
-    data: Readonly<Record<string, number | string>> = {},
-  ) {
-    super('ServiceError', code, message);
-    this.data = data;
+/**
+ * Why a use case could not be carried out: a problem and what is to be known of it. Its `code` is
+ * the kind of the problem; the words for it are found at the edge. Refusals of access are values,
+ * not errors.
+ */
+export class ServiceError<C extends ProblemCode = ProblemCode> extends AppError<ProblemKind> {
+  readonly problem: C;
+  /** What the sentence about it, or a program that goes on after it, needs to know. */
+  readonly fields: object;
+
+  constructor(problem: C, ...[fields]: Given<C>) {
+    super('ServiceError', PROBLEMS[problem].kind, problem);
+    this.problem = problem;
+    this.fields = fields ?? {};
   }
 }

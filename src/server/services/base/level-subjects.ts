@@ -36,6 +36,6 @@ export async function needSubject(db: Reading | Transaction, input: Subject): Pr
     await subjectNames(db, input.level === 'document' ? [input.subject as DocumentId] : [])
   )(input);
   if (name === null || (input.level === 'organisation' && input.subject !== ''))
-    throw new ServiceError('NOT_FOUND', `There is no such ${input.level} any more.`);
+    throw new ServiceError('no-level-subject', { level: input.level });
   return name;
 }

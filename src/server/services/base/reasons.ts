@@ -22,9 +22,6 @@ export function because(reason: string | undefined): Because {
 export async function needBecause(tx: Transaction, reason: string | undefined): Promise<Because> {
   const given = because(reason);
   if (given === NO_REASON && (await readWorkSettings(tx)).reasonsAsked)
-    throw new ServiceError(
-      'REASON_NEEDED',
-      'Your organisation asks for a reason here. Nothing was changed.',
-    );
+    throw new ServiceError('reason-needed');
   return given;
 }

@@ -53,9 +53,5 @@ export async function needOurs(
   rows: Partial<Record<SealedTable, readonly string[] | 'all'>>,
 ): Promise<void> {
   if (await areOurs(deps, db, rows)) return;
-  throw new ServiceError(
-    'CONFLICT',
-    'Something this rests on was changed in the database by another program. Nothing was ' +
-      'done. Verify the ledger, and ask whoever runs this server.',
-  );
+  throw new ServiceError('rows-not-ours');
 }

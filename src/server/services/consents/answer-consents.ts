@@ -33,11 +33,7 @@ async function askerNow(
   { askedBy }: ConsentRecord,
 ): Promise<StaffActor> {
   const row = await findStaff(tx, askedBy);
-  if (row?.disabledAt !== null)
-    throw new ServiceError(
-      'CONFLICT',
-      'Whoever asked for this is no longer among the staff. Nothing was sent; decline it.',
-    );
+  if (row?.disabledAt !== null) throw new ServiceError('asker-gone');
   return { ...answering, id: row.id, name: row.name, email: row.email, role: row.role };
 }
 
@@ -47,12 +43,7 @@ async function needSecondPerson(tx: Transaction, actor: StaffActor, now: number)
   const from = secondPersonFrom(row?.roleSince ?? now);
   if (now >= from) return;
   const zone = (await findOrganisation(tx))?.zone ?? 'UTC';
-  throw new ServiceError(
-    'NOT_ALLOWED',
-    'You became an administrator a short while ago. You can approve what others ask for from ' +
-      `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: zone }).format(from)} ` +
-      `(${zone}) on.`,
-  );
+  throw new ServiceError('administrator-too-new', { from, zone });
 }
 
 /** Does what was asked for. @returns how many keys were destroyed by it */
@@ -106,20 +97,16 @@ export async function answerConsent(
 ): Promise<Destroyed> {
   const { destroyed, ending } = await deps.db.write(async (tx) => {
     const before = await findConsent(tx, id);
-    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such request.');
+    if (before === null) throw new ServiceError('no-request');
     const own = before.askedBy === actor.id;
-    if (agree && own)
-      throw new ServiceError(
-        'NOT_ALLOWED',
-        'You asked for this yourself. Somebody else has to agree.',
-      );
+    if (agree && own) throw new ServiceError('own-consent');
     if (!own && !holds(actor.role, 'destroy-key'))
-      throw new ServiceError('NOT_ALLOWED', 'Only an administrator answers what others ask for.');
+      throw new ServiceError('consent-needs-administrator');
     if (agree) needProof(actor);
     const now = deps.clock.now();
     if (agree) await needSecondPerson(tx, actor, now);
     const settled = await settleConsent(tx, id, agree ? 'agreed' : 'declined', actor.id, now);
-    if (settled === null) throw new ServiceError('CONFLICT', 'This was answered before.');
+    if (settled === null) throw new ServiceError('consent-answered');
     await record(deps, tx, {
       action:
         settled.kind === 'destroy-keys'

@@ -66,7 +66,7 @@ export async function changeDemo(
   { forward = 0 }: DemoInput,
 ): Promise<{ readonly now: number }> {
   const { demo } = deps;
-  if (demo === null) throw new ServiceError('NOT_FOUND', 'There is no such page.');
+  if (demo === null) throw new ServiceError('no-page');
   if (forward > 0) {
     const offset = demo.offset() + forward;
     await deps.db.write(async (tx) => {

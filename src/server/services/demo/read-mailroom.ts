@@ -13,8 +13,7 @@ const MOST = 200;
 
 /** The mailroom exists on a database that was made as a demo, and nowhere else. */
 async function needDemo(deps: Deps): Promise<void> {
-  if ((await findOrganisation(deps.db.read))?.demo !== true)
-    throw new ServiceError('NOT_FOUND', 'There is no such page.');
+  if ((await findOrganisation(deps.db.read))?.demo !== true) throw new ServiceError('no-page');
 }
 
 /** What the demo's mail server was handed, the newest first. */
@@ -31,7 +30,7 @@ export async function readMailroom(deps: Deps, input: { readonly address?: strin
 export async function readMessage(deps: Deps, input: { readonly id: string }) {
   await needDemo(deps);
   const message = await findMailroomMessage(deps.db.read, input.id);
-  if (message === null) throw new ServiceError('NOT_FOUND', 'There is no such message.');
+  if (message === null) throw new ServiceError('no-message');
   return message;
 }
 
@@ -42,7 +41,7 @@ export async function readAttachment(
 ): Promise<{ readonly name: string; readonly content: Uint8Array }> {
   const { attachments } = await simpleParser((await readMessage(deps, input)).raw);
   const found = attachments[input.index];
-  if (found === undefined) throw new ServiceError('NOT_FOUND', 'This message has no such file.');
+  if (found === undefined) throw new ServiceError('no-attachment');
   return { name: found.filename ?? 'file', content: found.content };
 }
 

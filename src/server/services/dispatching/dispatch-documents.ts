@@ -13,7 +13,6 @@ import type { Happening } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import { underCeilings } from '@/core/policy/ceiling';
 import { termsAt } from '@/core/policy/kept-terms';
-import type { Level } from '@/core/policy/levels';
 import { termsText } from '@/core/policy/rights';
 import { IN_THE_CLEAR, keepForbiddenBy, type DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
@@ -122,11 +121,10 @@ async function settleRecipients(
     now,
   );
   if (people.length + members.length > MOST_RECIPIENTS)
-    throw new ServiceError(
-      'TOO_MANY',
-      `A sending reaches at most ${String(MOST_RECIPIENTS)} people. With the groups, this ` +
-        `one would reach ${String(people.length + members.length)}: make it two.`,
-    );
+    throw new ServiceError('too-many-recipients', {
+      most: MOST_RECIPIENTS,
+      found: people.length + members.length,
+    });
   const given = { terms: input.terms, kept };
   return {
     people: [...people, ...members.map((member) => ({ ...member, ...given }))],
@@ -137,39 +135,25 @@ async function settleRecipients(
 /** Every document must be there and live: what nobody could open is not sent. */
 async function checkDocuments(tx: Transaction, actor: StaffActor, ids: readonly DocumentId[]) {
   const found = await findDocuments(tx, ids);
-  if (found.length !== new Set(ids).size)
-    throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+  if (found.length !== new Set(ids).size) throw new ServiceError('a-document-gone');
   const foreign = found.find(
     (document) => !reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
   );
-  if (foreign !== undefined)
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      `“${foreign.title}” is somebody else’s document. Ask its owner or an administrator to send it.`,
-    );
+  if (foreign !== undefined) throw new ServiceError('title-of-others', { title: foreign.title });
   const revoked = found.find((document) => document.revokedAt !== null);
-  if (revoked !== undefined)
-    throw new ServiceError(
-      'INVALID',
-      `“${revoked.title}” is revoked: nobody could open it. Reinstate it or leave it out.`,
-    );
+  if (revoked !== undefined) throw new ServiceError('title-revoked', { title: revoked.title });
   return found;
 }
 
 /** @throws ServiceError `MAIL_NOT_SET_UP`, `INVALID` */
 function checkPeople(deps: Deps, { terms, recipients }: People, now: number): void {
-  if (deps.mailer === null)
-    throw new ServiceError(
-      'MAIL_NOT_SET_UP',
-      'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again: without them no ' +
-        'recipient could prove an address.',
-    );
+  if (deps.mailer === null) throw new ServiceError('mail-not-set-up-for-codes');
   if (
     [terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(
       ({ until }) => until !== null && until <= now,
     )
   )
-    throw new ServiceError('INVALID', 'An end lies in the past: it could never be opened.');
+    throw new ServiceError('an-end-past');
 }
 
 type Message = {
@@ -196,12 +180,7 @@ async function checkSize(
     documents.map(({ versionId }) => versionId),
   );
   if (bytes > MOST_MAILED)
-    throw new ServiceError(
-      'TOO_LARGE',
-      `These files are ${String(Math.ceil(bytes / 1024 / 1024))} MB together, more than mail ` +
-        `carries (${String(MOST_MAILED / 1024 / 1024)} MB). Carry the protected files by hand, ` +
-        'or mail the link.',
-    );
+    throw new ServiceError('too-large-to-mail', { bytes, most: MOST_MAILED });
 }
 
 /** Queues to each person the message with their link or protected files. */
@@ -292,26 +271,10 @@ function checkUnprotected({
   domains = [],
   openLink = false,
 }: DispatchInput): void {
-  if (reason === '')
-    throw new ServiceError(
-      'INVALID',
-      'What goes out unprotected needs a reason: it stays on the record.',
-    );
-  if (delivery !== 'mail')
-    throw new ServiceError(
-      'INVALID',
-      'What is carried by hand unprotected leaves no record here. Mail it, or carry your own original.',
-    );
-  if (openLink || groups.length + domains.length > 0)
-    throw new ServiceError('INVALID', 'What goes out unprotected goes to people by name.');
+  if (reason === '') throw new ServiceError('unprotected-needs-reason');
+  if (delivery !== 'mail') throw new ServiceError('unprotected-by-hand');
+  if (openLink || groups.length + domains.length > 0) throw new ServiceError('unprotected-by-name');
 }
-
-const levelText: Record<Level, string> = {
-  organisation: 'the organisation',
-  marking: 'its marking',
-  folder: 'its folder',
-  document: 'the document itself',
-};
 
 /**
  * Whoever has it in the clear keeps it: what nobody may keep does not go out so, whoever asks.
@@ -325,12 +288,7 @@ async function checkKept(
   for (const document of documents) {
     const ceiling = keepForbiddenBy(ceilingsOf(document));
     if (ceiling === null) continue;
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      `Nobody may keep a copy of “${document.title}”: the ceiling of ` +
-        `${levelText[ceiling.level]} forbids that, so it does not go out unprotected. Send a ` +
-        'link or a protected file.',
-    );
+    throw new ServiceError('keep-forbidden', { title: document.title, level: ceiling.level });
   }
 }
 
@@ -396,20 +354,14 @@ export async function addPeople(
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
     const documents = await checkDocuments(tx, actor, ids);
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
-    if (dispatch.form === 'unprotected')
-      throw new ServiceError(
-        'CONFLICT',
-        'What went out unprotected goes to nobody else by this. Make it a sending of its own, with its reason.',
-      );
+    if (dispatch.form === 'unprotected') throw new ServiceError('unprotected-adds-nobody');
     await needAllowed(tx, { form: dispatch.form, domains: input.domains });
     const { people, wider } = await settleRecipients(deps, tx, actor, input.id, input, now);
     const already = [...wider, ...people].filter((person) => recipients.has(person.id));
     if (already.length > 0)
-      throw new ServiceError(
-        'CONFLICT',
-        `${already.map(({ address }) => address).join(', ')} ` +
-          `${already.length === 1 ? 'is' : 'are'} among its people already. Nobody was added.`,
-      );
+      throw new ServiceError('already-recipients', {
+        addresses: already.map(({ address }) => address),
+      });
     const given = await giveGrants(deps, tx, actor, {
       ...dispatch,
       documents,
@@ -436,23 +388,11 @@ export async function mailAgain(
   input: MailAgainInput,
 ): Promise<{ readonly mailed: number }> {
   const now = deps.clock.now();
-  if (deps.mailer === null)
-    throw new ServiceError(
-      'MAIL_NOT_SET_UP',
-      'No mail server is set up. Set MAIL_URL and MAIL_FROM and start again.',
-    );
+  if (deps.mailer === null) throw new ServiceError('mail-not-set-up');
   return deps.db.write(async (tx) => {
     const dispatch = await needDispatch(tx, actor, input.id);
-    if (dispatch.form === 'unprotected')
-      throw new ServiceError(
-        'CONFLICT',
-        'What went out unprotected is not mailed again. Make it a sending of its own, with its reason.',
-      );
-    if (dispatch.delivery !== 'mail')
-      throw new ServiceError(
-        'CONFLICT',
-        'The links of this sending are carried by hand: they stand on its page.',
-      );
+    if (dispatch.form === 'unprotected') throw new ServiceError('unprotected-not-again');
+    if (dispatch.delivery !== 'mail') throw new ServiceError('links-by-hand');
     const rows = (await grantsOf(tx, { dispatch: input.id })).filter(
       ({ grant, recipient, document }) =>
         input.recipients.includes(recipient.id) &&
@@ -471,11 +411,7 @@ export async function mailAgain(
         givenAt: grant.givenAt,
       })),
     );
-    if (people.length === 0)
-      throw new ServiceError(
-        'CONFLICT',
-        'None of them could open anything of it any more. Give them time first.',
-      );
+    if (people.length === 0) throw new ServiceError('nobody-could-open');
     const documents = [...new Map(rows.map(({ document }) => [document.id, document])).values()];
     await mailLinks(
       deps,
@@ -504,11 +440,8 @@ export async function mailAgain(
 
 async function needDispatch(tx: Transaction, actor: StaffActor, id: DispatchId) {
   const found = await findDispatch(tx, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  if (found === null) throw new ServiceError('no-dispatch');
   if (!reaches(actor, { sender: found.dispatch.sentBy }))
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'This was sent by somebody else. Ask them or an administrator to add people.',
-    );
+    throw new ServiceError('dispatch-of-others');
   return found.dispatch;
 }

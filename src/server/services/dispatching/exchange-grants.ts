@@ -34,7 +34,7 @@ export async function takeGrantsOut(
   { id }: { readonly id: DispatchId },
 ): Promise<OdrlDocument> {
   const found = await findDispatch(db.read, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  if (found === null) throw new ServiceError('no-dispatch');
   const rows = await grantsOf(db.read, { dispatch: id });
   return {
     name: `${found.dispatch.reference}.jsonld`,
@@ -286,10 +286,9 @@ function sendingInput(
     delivery: 'by-hand',
   });
   if (!checked.success)
-    throw new ServiceError(
-      'INVALID',
-      `This cannot be given: ${checked.error.issues.map(({ message }) => message).join('; ')}.`,
-    );
+    throw new ServiceError('agreement-unreadable', {
+      issues: checked.error.issues.map(({ message }) => message),
+    });
   return checked.data;
 }
 

@@ -30,8 +30,7 @@ export async function viewLacking(
   actor: StaffActor,
   { id, q }: { readonly id: RecipientId; readonly q: string },
 ): Promise<Lacking> {
-  if ((await findPerson(deps.db.read, id)) === null)
-    throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  if ((await findPerson(deps.db.read, id)) === null) throw new ServiceError('no-person');
   const now = deps.clock.now();
   const { rows, total } = await documentsLackedBy(
     deps.db.read,
@@ -66,12 +65,8 @@ export async function giveLacking(
   { id, documents, terms, watermark }: GiveInput,
 ): Promise<GiveResult> {
   const person = await findPerson(deps.db.read, id);
-  if (person?.kind !== 'person') throw new ServiceError('NOT_FOUND', 'There is no such person.');
-  if (person.blocked)
-    throw new ServiceError(
-      'CONFLICT',
-      'This person is blocked and could open nothing. Unblock them first.',
-    );
+  if (person?.kind !== 'person') throw new ServiceError('no-person');
+  if (person.blocked) throw new ServiceError('recipient-blocked');
   const { reference, waits } = await sendDocuments(deps, actor, {
     documents,
     recipients: [{ address: person.address, name: person.name, organisation: person.organisation }],
@@ -90,8 +85,7 @@ export async function viewUnreached(
   _actor: StaffActor,
   { id, q }: { readonly id: DocumentId; readonly q: string },
 ): Promise<Lacking> {
-  if ((await findDocument(deps.db.read, id)) === null)
-    throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if ((await findDocument(deps.db.read, id)) === null) throw new ServiceError('no-document');
   const now = deps.clock.now();
   const { rows, total } = await peopleLacking(deps.db.read, id, q, now, SHOWN);
   return {
@@ -118,9 +112,9 @@ export async function giveTo(
     findDocument(deps.db.read, id),
     recipientsByIds(deps.db.read, recipients),
   ]);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (found === null) throw new ServiceError('no-document');
   if (people.length !== new Set(recipients).size || people.some(({ kind }) => kind !== 'person'))
-    throw new ServiceError('NOT_FOUND', 'One of these people is no longer there.');
+    throw new ServiceError('people-gone');
   const { reference, waits } = await sendDocuments(deps, actor, {
     documents: [id],
     recipients: people.map(({ address, name, organisation }) => ({ address, name, organisation })),

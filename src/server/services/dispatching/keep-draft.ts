@@ -27,7 +27,7 @@ export async function keepDraft(
     // A draft that was discarded elsewhere comes back as a new one: what was typed is not lost.
     const known = id === null ? null : await findDraft(tx, id, actor.id);
     if (known === null && (await draftsOf(tx, actor.id)).length >= MOST)
-      throw new ServiceError('CONFLICT', `You have ${String(MOST)} drafts. Discard some first.`);
+      throw new ServiceError('too-many-drafts', { most: MOST });
     const kept = known?.id ?? newId('draft', deps.random);
     await putDraft(tx, { id: kept, staffId: actor.id, body, updatedAt: deps.clock.now() });
     return { id: kept };

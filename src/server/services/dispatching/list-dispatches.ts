@@ -60,7 +60,7 @@ export async function viewDispatch(
   { id }: { readonly id: DispatchId },
 ): Promise<DispatchDetail> {
   const found = await findDispatch(deps.db.read, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  if (found === null) throw new ServiceError('no-dispatch');
   await recordAlone(deps, {
     action: 'staff.viewed',
     outcome: 'done',

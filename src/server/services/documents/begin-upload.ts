@@ -30,11 +30,7 @@ export async function beginUpload(
   input: BeginUploadInput,
 ): Promise<BeginUploadResult> {
   if (input.bytes === 0) throw new ContentError('EMPTY_FILE');
-  if (input.bytes > MAX_DOCUMENT)
-    throw new ServiceError(
-      'TOO_LARGE',
-      'This file is larger than 1 GiB, the most a document may have.',
-    );
+  if (input.bytes > MAX_DOCUMENT) throw new ServiceError('file-too-large');
   const { revises } = input;
   const revised =
     revises === undefined ? null : await deps.db.write((tx) => needDocument(tx, actor, revises));

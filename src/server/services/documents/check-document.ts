@@ -26,18 +26,11 @@ type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
  */
 async function needOwn(deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId): Promise<Found> {
   const found = await findDocument(deps.db.read, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (found === null) throw new ServiceError('no-document');
   const { ownerId, deputyId } = found.document;
   if (!reaches(actor, { owner: ownerId, deputy: deputyId }))
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'Only those who answer for a document open it as a check. Ask its owner or an administrator.',
-    );
-  if (found.version.wrappedKey === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'The key of this document was destroyed. Nobody opens it any more.',
-    );
+    throw new ServiceError('check-of-others');
+  if (found.version.wrappedKey === null) throw new ServiceError('key-destroyed-for-all');
   return found;
 }
 
@@ -59,8 +52,7 @@ async function keyFor(deps: Deps, actor: StaffActor, found: Found): Promise<Uint
   );
   const held = isGoingOn ? deps.keyring.find(name) : null;
   if (held !== null) return held;
-  if (version.wrappedKey === null)
-    throw new ServiceError('NOT_FOUND', 'The key of this document was destroyed.');
+  if (version.wrappedKey === null) throw new ServiceError('key-destroyed');
   const key = payloadKeyOf(
     deps,
     { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },

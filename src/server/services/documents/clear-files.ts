@@ -20,11 +20,7 @@ export async function clearFileOf(
   deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'blobs' | 'clock'>,
   { dispatch, document, version, recipient }: FileFacts,
 ) {
-  if (version.wrappedKey === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'The key of this document was destroyed: nothing can be sent of it.',
-    );
+  if (version.wrappedKey === null) throw new ServiceError('key-destroyed-unsendable');
   const key = payloadKeyOf(
     deps,
     { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },

@@ -29,8 +29,7 @@ export async function destroyIn(
   let destroyed = 0;
   for (const id of ids) {
     const found = await findDocument(tx, id);
-    if (found === null)
-      throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+    if (found === null) throw new ServiceError('a-document-gone');
     if (found.version.wrappedKey === null) continue;
     await dropKeys(tx, id);
     await record(deps, tx, {
@@ -76,23 +75,16 @@ export async function destroyKey(
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const found = await findDocument(tx, id);
-    if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+    if (found === null) throw new ServiceError('no-document');
     if (typed.trim() !== found.document.reference)
-      throw new ServiceError(
-        'INVALID',
-        `Type ${found.document.reference} exactly, to say that you mean this document.`,
-      );
+      throw new ServiceError('reference-not-typed', { reference: found.document.reference });
     if (
       (await findOrganisation(tx))?.twoPeople === true &&
       (await destroyedAlone(tx, actor.id, deps.clock.now() - DAY)) > 0
     )
-      throw new ServiceError(
-        'CONFLICT',
-        'You destroyed a key within the last day, and destroying several needs a second ' +
-          'person here. Select the documents in Documents and ask for it there.',
-      );
+      throw new ServiceError('destroy-one-by-one');
     if ((await destroyIn(deps, tx, actor, [id], {}, await needBecause(tx, reason))) === 0)
-      throw new ServiceError('CONFLICT', 'Its key was destroyed before.');
+      throw new ServiceError('key-destroyed-before');
   });
   await afterDestruction(deps);
   return {};
@@ -110,17 +102,14 @@ export async function destroyKeys(
   { documents, typed, reason }: DestroyKeysInput,
 ): Promise<Destroyed> {
   if (typed.trim().toLowerCase() !== destroyWords(documents.length))
-    throw new ServiceError(
-      'INVALID',
-      `Type “${destroyWords(documents.length)}”, to say that you mean all of them.`,
-    );
+    throw new ServiceError('words-not-typed', { words: destroyWords(documents.length) });
   const several =
     documents.length + (await destroyedAlone(deps.db.read, actor.id, deps.clock.now() - DAY)) > 1;
   const two = (await findOrganisation(deps.db.read))?.twoPeople === true && several;
   if (two) {
     await deps.db.write(async (tx) => {
       if ((await findDocuments(tx, documents)).length !== new Set(documents).size)
-        throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+        throw new ServiceError('a-document-gone');
       const id = newId('consent', deps.random);
       const now = deps.clock.now();
       await insertConsent(tx, {

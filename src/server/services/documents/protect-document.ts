@@ -25,15 +25,14 @@ async function ownUpload(
   id: UploadId,
 ): Promise<UploadRow> {
   const upload = await findUpload(db, id, actor.id);
-  if (upload === null)
-    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  if (upload === null) throw new ServiceError('upload-over');
   return upload;
 }
 
 /** Opens the sealed file once, to see that it can be shown; where it cannot, nothing is left behind. */
 async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages: number }> {
   if (upload.receivedBytes !== upload.declaredBytes)
-    throw new ServiceError('CONFLICT', 'Part of the file is still missing.', {
+    throw new ServiceError('file-incomplete', {
       receivedBytes: upload.receivedBytes,
     });
   const fileKey = deps.vault.unwrap(
@@ -110,12 +109,8 @@ export async function protectDocument(
 ): Promise<{ readonly id: DocumentId }> {
   const upload = await ownUpload(deps.db.read, actor, input.id);
   const { reference, title, folderId = null, markingId = null, recoverable } = input;
-  if (upload.documentId !== null)
-    throw new ServiceError('CONFLICT', 'This upload is a new version of a document.');
-  const isTaken = new ServiceError(
-    'CONFLICT',
-    `Another document already has the reference ${reference}.`,
-  );
+  if (upload.documentId !== null) throw new ServiceError('upload-is-version');
+  const isTaken = new ServiceError('reference-taken', { reference });
   if (await referenceTaken(deps.db.read, reference)) throw isTaken;
   const { pages } = await inspect(deps, upload);
   const id = newId('document', deps.random);
@@ -168,17 +163,12 @@ export async function reviseDocument(
 ): Promise<{ readonly id: DocumentId; readonly number: number }> {
   const upload = await ownUpload(deps.db.read, actor, input.id);
   const { documentId } = upload;
-  if (documentId === null)
-    throw new ServiceError('CONFLICT', 'This upload is a document of its own.');
+  if (documentId === null) throw new ServiceError('upload-is-document');
   const { pages } = await inspect(deps, upload);
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const { version } = await needDocument(tx, actor, documentId);
-    if (version.wrappedKey === null)
-      throw new ServiceError(
-        'CONFLICT',
-        'This document’s key was destroyed. Protect the file as a new document.',
-      );
+    if (version.wrappedKey === null) throw new ServiceError('protect-as-new');
     const number = version.number + 1;
     await insertVersion(
       tx,

@@ -55,11 +55,7 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
   const path = deps.blobs.pathOf(version.blobKey);
   const payloadBytes = fileSize(version.headerBytes, version.bytes);
   const stored = await stat(path).catch(() => null);
-  if (stored?.size !== payloadBytes)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'The stored content of this document is not whole. Restore it from a backup.',
-    );
+  if (stored?.size !== payloadBytes) throw new ServiceError('content-not-whole');
   const { head, tail } = envelope(cover, payloadBytes, name);
   return {
     name: protectedFileName({
@@ -117,37 +113,19 @@ export async function takeProtectedFile(
     recipient: input.recipient,
     document: input.document,
   });
-  if (facts === null)
-    throw new ServiceError('NOT_FOUND', 'This person was not sent this document here.');
+  if (facts === null) throw new ServiceError('not-sent-to-person');
   const { dispatch, document, version, recipient } = facts;
   if (!carriesFile(dispatch.form)) await deps.db.write((tx) => needAllowed(tx, { form: 'file' }));
-  if (dispatch.form === 'unprotected')
-    throw new ServiceError(
-      'CONFLICT',
-      'This was sent unprotected: there is no protected file of it.',
-    );
+  if (dispatch.form === 'unprotected') throw new ServiceError('no-protected-file');
   if (
     !reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })
   )
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'This was sent by somebody else. Ask them or an administrator for the file.',
-    );
+    throw new ServiceError('file-of-others');
   if (recipient.kind === 'link' && dispatch.sentBy !== actor.id)
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'Its cover page holds a link that opens without proof: only who sent this takes the file.',
-    );
+    throw new ServiceError('file-holds-link');
   if (document.revokedAt !== null || version.wrappedKey === null)
-    throw new ServiceError(
-      'CONFLICT',
-      'Nobody can open this document any more: it is revoked, or its key was destroyed.',
-    );
-  if (version.damagedAt !== null)
-    throw new ServiceError(
-      'CONFLICT',
-      'The stored content of this document is damaged: a file of it would open nowhere. Restore it from a backup.',
-    );
+    throw new ServiceError('opens-for-nobody');
+  if (version.damagedAt !== null) throw new ServiceError('content-damaged');
   const file = await protectedFileOf(deps, facts);
   await recordAlone(deps, {
     action: 'file.taken',

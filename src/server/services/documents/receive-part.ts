@@ -55,15 +55,13 @@ async function takePart(
   const upload = await needUpload(deps.db.read, actor, input.id);
   if (input.offset < upload.receivedBytes) return { receivedBytes: upload.receivedBytes };
   if (input.offset > upload.receivedBytes)
-    throw new ServiceError('CONFLICT', 'This part does not follow what was received.', {
+    throw new ServiceError('part-does-not-follow', {
       receivedBytes: upload.receivedBytes,
     });
   const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
-  if (expected === 0)
-    throw new ServiceError('WRONG_LENGTH', 'The whole file was already received.');
+  if (expected === 0) throw new ServiceError('file-received');
   // Cancelled where the rest could not be written down any more.
-  if (!existsSync(deps.blobs.pathOf(upload.blobKey)))
-    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  if (!existsSync(deps.blobs.pathOf(upload.blobKey))) throw new ServiceError('upload-over');
   await deps.blobs.needRoom(expected);
   try {
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.
@@ -85,8 +83,7 @@ async function needUpload(
   id: UploadId,
 ): Promise<UploadRow> {
   const upload = await findUpload(db, id, actor.id);
-  if (upload === null)
-    throw new ServiceError('NOT_FOUND', 'This upload is over. Choose the file again.');
+  if (upload === null) throw new ServiceError('upload-over');
   return upload;
 }
 
@@ -106,15 +103,11 @@ async function claimPlace(
   await deps.db.write(async (tx) => {
     const now = await needUpload(tx, actor, id);
     if (now.receivedBytes !== receivedBytes)
-      throw new ServiceError('CONFLICT', 'This part does not follow what was received.', {
+      throw new ServiceError('part-does-not-follow', {
         receivedBytes: now.receivedBytes,
       });
     if (now.sealingFrom === receivedBytes && now.sealingMac !== mac)
-      throw new ServiceError(
-        'CONFLICT',
-        'The file was changed while it was uploaded. Cancel this upload and choose it again.',
-        { receivedBytes },
-      );
+      throw new ServiceError('file-changed', { receivedBytes });
     await noteSealing(tx, id, receivedBytes, mac);
   });
 }
@@ -170,8 +163,7 @@ async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
  * uses the memory of its pieces again.
  */
 async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Promise<void> {
-  const wrong = (): ServiceError =>
-    new ServiceError('WRONG_LENGTH', 'This part is not as long as was announced.');
+  const wrong = (): ServiceError => new ServiceError('part-length');
   let seen = 0;
   for await (const bytes of source) {
     if (seen + bytes.length > part.length) throw wrong();

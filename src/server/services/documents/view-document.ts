@@ -26,7 +26,7 @@ export async function viewDocument(
   { id }: { readonly id: DocumentId },
 ): Promise<DocumentDetail> {
   const found = await findDocument(deps.db.read, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (found === null) throw new ServiceError('no-document');
   await recordAlone(deps, {
     action: 'staff.viewed',
     outcome: 'done',

@@ -23,16 +23,12 @@ async function checkNamed(
   { folderId, markingId, ownerId, deputyId }: FileInput,
 ): Promise<void> {
   if (folderId != null && !(await listFolders(tx)).some((folder) => folder.id === folderId))
-    throw new ServiceError('NOT_FOUND', 'There is no such folder any more.');
+    throw new ServiceError('folder-gone');
   if (markingId != null && !(await listMarkings(tx)).some((marking) => marking.id === markingId))
-    throw new ServiceError('NOT_FOUND', 'There is no such marking any more.');
+    throw new ServiceError('marking-gone');
   const colleagues = new Set((await listColleagues(tx)).map((each) => each.id));
   for (const id of [ownerId, deputyId])
-    if (id != null && !colleagues.has(id))
-      throw new ServiceError(
-        'CONFLICT',
-        'That colleague cannot own a document: they are disabled, or an auditor.',
-      );
+    if (id != null && !colleagues.has(id)) throw new ServiceError('owner-unfit');
 }
 
 /**
@@ -52,10 +48,7 @@ export async function fileDocuments(
       return { changed: await fileIn(deps, tx, actor, input, now), waits: false };
     if (lowered.leave === 'forbidden') await refuseForbidden(tx, [lowered]);
     if (Object.keys(input).some((name) => name !== 'documents' && name !== 'markingId'))
-      throw new ServiceError(
-        'CONFLICT',
-        'Marking lower waits for a second person: change the rest by itself. Nothing was changed.',
-      );
+      throw new ServiceError('marking-lower-apart');
     await needOwn(tx, actor, input.documents);
     const id = newId('consent', deps.random);
     await insertConsent(tx, {
@@ -101,17 +94,13 @@ async function lowersMarking(
 /** @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
 async function needOwn(tx: Transaction, actor: StaffActor, ids: FileInput['documents']) {
   const found = await findDocuments(tx, ids);
-  if (found.length !== new Set(ids).size)
-    throw new ServiceError('NOT_FOUND', 'One of the documents is no longer there.');
+  if (found.length !== new Set(ids).size) throw new ServiceError('a-document-gone');
   if (
     !found.every((document) =>
       reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
     )
   )
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'Some of these are somebody else’s documents. Nothing was changed. Ask their owner or an administrator.',
-    );
+    throw new ServiceError('some-of-others');
   return found;
 }
 
@@ -146,9 +135,8 @@ export async function fileIn(
 ): Promise<number> {
   const { documents: ids, ...change } = input;
   if ((change.attributes !== undefined || change.title !== undefined) && ids.length !== 1)
-    throw new ServiceError('INVALID', 'Title and attributes are set for one document at a time.');
-  if (Object.keys(change).length === 0)
-    throw new ServiceError('INVALID', 'Nothing was to be changed.');
+    throw new ServiceError('one-at-a-time');
+  if (Object.keys(change).length === 0) throw new ServiceError('nothing-to-change');
   const before = await needOwn(tx, actor, ids);
   await checkNamed(tx, input);
   if (approvedBy === null || !holds(approvedBy.role, 'settings'))
@@ -164,7 +152,7 @@ export async function fileIn(
         (change.deputyId === undefined ? document.deputyId : change.deputyId),
     )
   )
-    throw new ServiceError('CONFLICT', 'Owner and deputy have to be two people.');
+    throw new ServiceError('owner-and-deputy');
   await setFiled(tx, ids, change);
   await renewDaysAtMost(tx, ids);
   await record(

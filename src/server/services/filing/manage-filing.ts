@@ -1,5 +1,4 @@
 import 'server-only';
-import { counted } from '@/core/base/counted';
 import {
   newId,
   type FolderId,
@@ -78,7 +77,7 @@ async function needFreeName(
   other?: FolderId,
 ): Promise<void> {
   if (await folderNamed(tx, parentId, name, other))
-    throw new ServiceError('CONFLICT', `There is a folder “${name}” here already.`);
+    throw new ServiceError('folder-name-taken', { name });
 }
 
 /** @throws ServiceError `CONFLICT` where the name is taken, `NOT_FOUND` */
@@ -91,7 +90,7 @@ export async function makeFolder(
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     if (parentId !== null && !(await listFolders(tx)).some((folder) => folder.id === parentId))
-      throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+      throw new ServiceError('no-folder');
     await needFreeName(tx, parentId, name);
     await insertFolder(tx, { id, parentId, name, createdBy: actor.id, createdAt: now });
     await record(deps, tx, aboutSettings(actor, now, { folder: id, made: name }));
@@ -105,10 +104,7 @@ function needOwnFolder(
   folder: { readonly name: string; readonly createdBy: StaffId | null },
 ): void {
   if (holds(actor.role, 'settings') || folder.createdBy === actor.id) return;
-  throw new ServiceError(
-    'NOT_ALLOWED',
-    `“${folder.name}” is somebody else’s folder. Ask them or an administrator.`,
-  );
+  throw new ServiceError('folder-of-others', { name: folder.name });
 }
 
 async function setsOnFolder(tx: Transaction, id: FolderId): Promise<boolean> {
@@ -160,13 +156,12 @@ export async function changeFolder(
   await deps.db.write(async (tx) => {
     const all = await listFolders(tx);
     const before = all.find((folder) => folder.id === id);
-    if (before === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    if (before === undefined) throw new ServiceError('no-folder');
     const after = {
       name: name ?? before.name,
       parentId: parentId === undefined ? before.parentId : parentId,
     };
-    if (wouldLoop(all, id, after.parentId))
-      throw new ServiceError('CONFLICT', 'A folder cannot sit inside itself.');
+    if (wouldLoop(all, id, after.parentId)) throw new ServiceError('folder-in-itself');
     await needFreeName(tx, after.parentId, after.name, id);
     needOwnFolder(actor, before);
     if (after.parentId !== before.parentId)
@@ -197,18 +192,12 @@ export async function removeFolder(
   await deps.db.write(async (tx) => {
     const all = await listFolders(tx);
     const folder = all.find((each) => each.id === id);
-    if (folder === undefined) throw new ServiceError('NOT_FOUND', 'There is no such folder.');
+    if (folder === undefined) throw new ServiceError('no-folder');
     needOwnFolder(actor, folder);
     if (!holds(actor.role, 'settings') && (await setsOnFolder(tx, id)))
-      throw new ServiceError(
-        'NOT_ALLOWED',
-        `An administrator set limits, defaults or a watermark on “${folder.name}”. Ask one to remove it.`,
-      );
+      throw new ServiceError('folder-has-limits', { name: folder.name });
     if (folder.documents > 0 || all.some((each) => each.parentId === id))
-      throw new ServiceError(
-        'CONFLICT',
-        `“${folder.name}” is not empty. Move what is in it first.`,
-      );
+      throw new ServiceError('folder-not-empty', { name: folder.name });
     await removeFolderRow(tx, id);
     await removeRulesOf(tx, 'folder', id);
     await record(
@@ -251,9 +240,9 @@ export async function putMarking(
   await deps.db.write(async (tx) => {
     const all = await listMarkings(tx);
     if (input.id !== null && !all.some((each) => each.id === id))
-      throw new ServiceError('NOT_FOUND', 'There is no such marking.');
+      throw new ServiceError('no-marking');
     if (all.some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase()))
-      throw new ServiceError('CONFLICT', `There is a marking “${input.name}” already.`);
+      throw new ServiceError('marking-name-taken', { name: input.name });
     const before = all.find((each) => each.id === id);
     await putMarkingRow(tx, { ...input, id });
     if (up) await moveMarkingUp(tx, id);
@@ -281,13 +270,12 @@ export async function removeMarking(
 ): Promise<Nothing> {
   await deps.db.write(async (tx) => {
     const marking = (await listMarkings(tx)).find((each) => each.id === id);
-    if (marking === undefined) throw new ServiceError('NOT_FOUND', 'There is no such marking.');
+    if (marking === undefined) throw new ServiceError('no-marking');
     if (marking.documents > 0)
-      throw new ServiceError(
-        'CONFLICT',
-        `${counted(marking.documents, 'document is', 'documents are')} marked “${marking.name}”. ` +
-          'Mark them otherwise first.',
-      );
+      throw new ServiceError('marking-in-use', {
+        name: marking.name,
+        documents: marking.documents,
+      });
     await removeMarkingRow(tx, id);
     await removeRulesOf(tx, 'marking', id);
     await record(
@@ -307,8 +295,7 @@ export async function removeTerms(
 ): Promise<Nothing> {
   await deps.db.write(async (tx) => {
     const terms = (await listKeptTerms(tx)).find((each) => each.id === id);
-    if (terms === undefined || !(await removeTermsRow(tx, id)))
-      throw new ServiceError('NOT_FOUND', 'There are no such terms any more.');
+    if (terms === undefined || !(await removeTermsRow(tx, id))) throw new ServiceError('no-terms');
     await record(
       deps,
       tx,

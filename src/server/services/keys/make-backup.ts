@@ -47,11 +47,7 @@ async function putFile(
  */
 async function needWhole(deps: BackupDeps, row: StoredVersion): Promise<void> {
   if ((await contentProblem(deps, row)) === null) return;
-  throw new ServiceError(
-    'CONFLICT',
-    `The stored content of ${row.reference} ${row.title} is damaged: a backup could not ` +
-      'bring it back. Run check, and restore it first.',
-  );
+  throw new ServiceError('backup-content-damaged', { reference: row.reference, title: row.title });
 }
 
 async function fill(
@@ -124,10 +120,7 @@ export async function makeBackup(
   const organisation = await findOrganisation(deps.db.read);
   const recoveryKey = organisation?.recoveryKey ?? null;
   if (organisation === null || recoveryKey === null)
-    throw new ServiceError(
-      'CONFLICT',
-      'There is no recovery key to encrypt a backup to. Make one in Settings first.',
-    );
+    throw new ServiceError('no-recovery-key-for-backup');
   const snapshot = path.join(folder, copyName(Buffer.from(deps.random(6)).toString('hex')));
   const keysBefore = readFileSync(masterKeyFile, 'utf8');
   try {

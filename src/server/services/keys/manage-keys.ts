@@ -65,8 +65,7 @@ export async function changeRecoveryKey(
   actor: StaffActor,
   { recoveryKey }: { readonly recoveryKey: string },
 ): Promise<Record<string, never>> {
-  if (!isPublicKey(recoveryKey))
-    throw new ServiceError('INVALID', 'That is not the public half of a recovery key.');
+  if (!isPublicKey(recoveryKey)) throw new ServiceError('recovery-key-invalid');
   await deps.db.write(async (tx) => {
     const before = (await findOrganisation(tx))?.recoveryKey ?? null;
     await changeOrganisation(tx, { recoveryKey });
@@ -93,13 +92,9 @@ export async function setTwoPeople(
 ): Promise<{ readonly waits: boolean }> {
   const { twoPeople, administrators, consents } = await viewKeys(deps, actor);
   if (on === twoPeople) return { waits: false };
-  if (on && administrators < 2)
-    throw new ServiceError(
-      'CONFLICT',
-      'There is no second administrator who could agree. Invite one first.',
-    );
+  if (on && administrators < 2) throw new ServiceError('no-second-administrator');
   if (!on && consents.some(({ kind }) => kind === 'one-person'))
-    throw new ServiceError('CONFLICT', 'This waits for a second administrator already.');
+    throw new ServiceError('waits-already');
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     if (on) await changeOrganisation(tx, { twoPeople: true });
@@ -135,10 +130,7 @@ async function firstSealed(
 ): Promise<{ readonly head: Buffer; readonly chunk: Buffer; readonly only: boolean }> {
   const head = Buffer.alloc(headerBytes + PAYLOAD_NONCE);
   const chunk = Buffer.alloc(Math.min(CHUNK + TAG, sealedSize(bytes)));
-  const lost = new ServiceError(
-    'NOT_FOUND',
-    'The stored content of this document is not whole. Restore it from a backup.',
-  );
+  const lost = new ServiceError('content-not-whole');
   const file = await open(blobs.pathOf(blobKey), 'r').catch(() => {
     throw lost;
   });
@@ -162,13 +154,9 @@ async function firstSealed(
  */
 export async function beginDrill(deps: Deps): Promise<Drill> {
   const recoveryKey = (await findOrganisation(deps.db.read))?.recoveryKey ?? null;
-  if (recoveryKey === null) throw new ServiceError('CONFLICT', 'There is no recovery key to try.');
+  if (recoveryKey === null) throw new ServiceError('no-recovery-key');
   const found = await anyRecoverable(deps.db.read, recoveryKey);
-  if (found === null)
-    throw new ServiceError(
-      'CONFLICT',
-      'No document is encrypted to this recovery key yet. Protect one, then try.',
-    );
+  if (found === null) throw new ServiceError('nothing-under-recovery');
   const { head, chunk, only } = await firstSealed(deps, found.version);
   return {
     document: found.document.id,
@@ -192,8 +180,7 @@ export async function finishDrill(
 ): Promise<Record<string, never>> {
   const found = await findDocument(deps.db.read, document);
   const wrapped = found?.version.wrappedKey ?? null;
-  if (found === null || wrapped === null)
-    throw new ServiceError('NOT_FOUND', 'This document is no longer here. Begin again.');
+  if (found === null || wrapped === null) throw new ServiceError('drill-document-gone');
   const { version } = found;
   const { chunk, only } = await firstSealed(deps, version);
   const key = payloadKeyOf(
@@ -214,11 +201,7 @@ export async function finishDrill(
     { action: 'key.unwrapped', outcome: 'done', ...about, details: { for: 'recovery drill' } },
     { action: 'recovery.tried', outcome: right ? 'done' : 'failed', ...about },
   );
-  if (!right)
-    throw new ServiceError(
-      'INVALID',
-      'What was found is not what is inside. The recovery key does not open this file.',
-    );
+  if (!right) throw new ServiceError('drill-failed');
   return {};
 }
 

@@ -273,7 +273,7 @@ export async function afterRevocation(
   const db = deps.db.read;
   if ('document' in input) {
     const found = await findDocument(db, input.document);
-    if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+    if (found === null) throw new ServiceError('no-document');
     const { document } = found;
     const { isTheirs } = needRecordOf(actor, {
       owner: document.ownerId,
@@ -301,7 +301,7 @@ export async function afterRevocation(
     };
   }
   const found = await findDispatch(db, input.dispatch);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such dispatch.');
+  if (found === null) throw new ServiceError('no-dispatch');
   const { isTheirs } = needRecordOf(actor, { sender: found.dispatch.sentBy });
   const documents = new Set(
     (await grantsOf(db, { dispatch: input.dispatch })).map(({ document }) => document.id),
@@ -336,11 +336,7 @@ function needRecordOf(
   of: Parameters<typeof reaches>[1],
 ): { readonly isTheirs: boolean } {
   const isTheirs = reaches(actor, of);
-  if (!isTheirs && !holds(actor.role, 'read-record'))
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'This is somebody else’s. Ask them, an auditor or an administrator.',
-    );
+  if (!isTheirs && !holds(actor.role, 'read-record')) throw new ServiceError('record-of-others');
   return { isTheirs };
 }
 

@@ -60,6 +60,6 @@ export async function mailCheckpoint(deps: Deps): Promise<number> {
  */
 export async function fetchCheckpoint(deps: Pick<Deps, 'db'>): Promise<string> {
   const { checkpointsOpen } = await readWorkSettings(deps.db.read);
-  if (!checkpointsOpen) throw new ServiceError('NOT_FOUND', 'There is nothing here.');
+  if (!checkpointsOpen) throw new ServiceError('nothing-here');
   return newestCheckpoint(deps);
 }

@@ -235,11 +235,7 @@ export async function exportLedger(
   input: LedgerInput,
 ): Promise<AsyncGenerator<Uint8Array, void>> {
   const filter = filterOf(actor, input);
-  if (running >= MOST_EXPORTS)
-    throw new ServiceError(
-      'TOO_MANY',
-      'Two exports are being made already. Wait until one is done.',
-    );
+  if (running >= MOST_EXPORTS) throw new ServiceError('exports-running');
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   const { total, kinds } = await deps.counts.count(filter, edgesOf(filter, zone));
   const stated = statedFilter(filter);

@@ -59,23 +59,19 @@ export async function revocationStatement(
   actor: StaffActor,
   input: AfterInput,
 ): Promise<{ readonly name: string; readonly text: string }> {
-  if (isRunning)
-    throw new ServiceError(
-      'TOO_MANY',
-      'A statement is being made already. Wait until that is done.',
-    );
+  if (isRunning) throw new ServiceError('statement-running');
   isRunning = true;
   try {
     const now = deps.clock.now();
     await deps.db.write((tx) => signLedger(tx, deps.recorder, now));
     const { about, rows, openLinks, entries } = await afterRevocation(deps, actor, input);
-    if (rows.length === 0) throw new ServiceError('NOT_FOUND', 'Nothing of this was revoked.');
+    if (rows.length === 0) throw new ServiceError('nothing-revoked');
     const { hash, origin, signer } = deps.recorder;
     const checkpoint = await lastCheckpoint(deps.db.read);
     const covered = [...new Map(entries.map((each) => [each.entry.sequence, each])).values()]
       .filter(({ entry }) => entry.sequence <= (checkpoint?.size ?? 0))
       .sort((a, b) => a.entry.sequence - b.entry.sequence);
-    if (checkpoint === null) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
+    if (checkpoint === null) throw new ServiceError('nothing-signed');
     const paths = await deps.prover.prove(
       covered.map(({ entry }) => entry.sequence),
       checkpoint.size,

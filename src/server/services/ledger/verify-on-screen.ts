@@ -11,11 +11,7 @@ let isRunning = false;
 
 /** @throws ServiceError `TOO_MANY` while the ledger is being verified */
 function needIdle(): void {
-  if (isRunning)
-    throw new ServiceError(
-      'TOO_MANY',
-      'The ledger is being verified already. Wait until that is done.',
-    );
+  if (isRunning) throw new ServiceError('verification-running');
 }
 
 /**
@@ -34,10 +30,7 @@ export async function verifyOnScreen(
   needIdle();
   const handedIn = splitCheckpoints(checkpoints);
   if (checkpoints.trim() !== '' && handedIn.length === 0)
-    throw new ServiceError(
-      'INVALID',
-      'This is no signed checkpoint. Paste it whole, as it was mailed or downloaded.',
-    );
+    throw new ServiceError('checkpoint-invalid');
   await recordAlone(deps, {
     action: 'ledger.verified',
     outcome: 'done',
@@ -68,6 +61,6 @@ async function* lines(
 /** The newest signed checkpoint, for a keeper outside. @throws ServiceError `NOT_FOUND` before anything was signed */
 export async function newestCheckpoint(deps: Pick<Deps, 'db'>): Promise<string> {
   const newest = await lastCheckpoint(deps.db.read);
-  if (newest === null) throw new ServiceError('NOT_FOUND', 'Nothing has been signed yet.');
+  if (newest === null) throw new ServiceError('nothing-signed');
   return newest.text;
 }

@@ -1,4 +1,5 @@
 import 'server-only';
+import { failureText, INTERRUPTED } from '@/server/mail/failure-words';
 import { isAppError } from '@/core/base/errors';
 import { MINUTE, SECOND } from '@/core/base/time';
 import {
@@ -53,7 +54,7 @@ function settledBy(error: unknown, attempts: number): Settled {
   const final = known !== null && known.code !== 'MAIL_UNREACHABLE';
   return {
     code: known?.code ?? 'NOT_MADE',
-    message: known?.message ?? 'This message could not be made.',
+    message: failureText(known),
     over: final || attempts >= MAX_ATTEMPTS,
   };
 }
@@ -156,7 +157,7 @@ export async function settleInterrupted(
       }
       await settleMail(tx, row.id, {
         state: 'unsure',
-        lastError: 'It was being handed over when Embargo stopped. It may have arrived.',
+        lastError: INTERRUPTED,
       });
       await record(deps, tx, {
         action: 'mail.failed',

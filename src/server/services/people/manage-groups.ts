@@ -25,7 +25,7 @@ import { endGroup, joinGroup, leaveGroup } from '@/server/services/access/wider-
 
 async function needGroup(tx: Transaction, id: GroupId): Promise<string> {
   const group = await findGroup(tx, id);
-  if (group === null) throw new ServiceError('NOT_FOUND', 'There is no such group any more.');
+  if (group === null) throw new ServiceError('no-group');
   return group.name;
 }
 
@@ -34,10 +34,7 @@ async function needOwnGroup(tx: Transaction, actor: StaffActor, id: GroupId): Pr
   const name = await needGroup(tx, id);
   if (holds(actor.role, 'settings') || (await findGroup(tx, id))?.createdBy === actor.id)
     return name;
-  throw new ServiceError(
-    'NOT_ALLOWED',
-    `“${name}” is somebody else’s group. Ask them or an administrator.`,
-  );
+  throw new ServiceError('named-group-of-others', { name });
 }
 
 function noted(
@@ -69,7 +66,7 @@ export async function putGroup(
         (each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase(),
       )
     )
-      throw new ServiceError('CONFLICT', `There is a group “${input.name}” already.`);
+      throw new ServiceError('group-name-taken', { name: input.name });
     await putGroupRow(tx, {
       id,
       name: input.name,
@@ -123,7 +120,7 @@ export async function changeMembers(
 ): Promise<MembersChanged> {
   const added = await recipientsByIds(deps.db.read, add);
   if (added.length !== new Set(add).size || added.some(({ kind }) => kind !== 'person'))
-    throw new ServiceError('NOT_FOUND', 'One of these people is not known here.');
+    throw new ServiceError('member-unknown');
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needGroup(tx, id);

@@ -64,7 +64,7 @@ export async function viewPerson(
   { id }: { readonly id: RecipientId },
 ): Promise<PersonDetail> {
   const [found] = await listPeopleRows(deps.db.read, { id }, deps.clock.now(), 1);
-  if (found === undefined) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  if (found === undefined) throw new ServiceError('no-person');
   const row = toRow(found);
   const now = deps.clock.now();
   await recordAlone(deps, {
@@ -118,8 +118,7 @@ export async function blockPerson(
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
-    if (person === null || standsForMany(person.kind))
-      throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (person === null || standsForMany(person.kind)) throw new ServiceError('no-person');
     if (person.blocked === blocked) return;
     const why = await needBecause(tx, reason);
     const all = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
@@ -151,12 +150,9 @@ export async function changePerson(
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const before = await findPerson(tx, id);
-    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (before === null) throw new ServiceError('no-person');
     if (!holds(actor.role, 'settings') && before.addedBy !== actor.id)
-      throw new ServiceError(
-        'NOT_ALLOWED',
-        'Somebody else added this person. Ask them or an administrator.',
-      );
+      throw new ServiceError('person-of-others');
     const {
       name = before.name,
       organisation = before.organisation,

@@ -30,14 +30,9 @@ async function settleSuccessor(
   address: string,
   now: number,
 ): Promise<RecipientId> {
-  if (address === person.address)
-    throw new ServiceError('INVALID', 'Somebody cannot take over from themselves.');
+  if (address === person.address) throw new ServiceError('successor-is-self');
   const known = await findRecipientByAddress(tx, address);
-  if (known?.blocked === true)
-    throw new ServiceError(
-      'CONFLICT',
-      `${address} is blocked and could open nothing. Nothing was changed.`,
-    );
+  if (known?.blocked === true) throw new ServiceError('successor-blocked', { address });
   if (known !== null) return known.id;
   const id = newId('recipient', deps.random);
   await insertRecipients(tx, [
@@ -63,9 +58,8 @@ export async function markLeft(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
-    if (person?.kind !== 'person') throw new ServiceError('NOT_FOUND', 'There is no such person.');
-    if (person.leftAt !== null)
-      throw new ServiceError('CONFLICT', 'They were said to have left before.');
+    if (person?.kind !== 'person') throw new ServiceError('no-person');
+    if (person.leftAt !== null) throw new ServiceError('left-before');
     const addresses = [id, ...(await otherAddresses(tx, id)).map((other) => other.id)];
     const held: GrantRecord[] = [];
     let left = 0;

@@ -21,20 +21,11 @@ export async function addAddress(
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const [person, other] = [await findPerson(tx, id), await findRecipientByAddress(tx, address)];
-    if (person?.kind !== 'person') throw new ServiceError('NOT_FOUND', 'There is no such person.');
-    if (other === null)
-      throw new ServiceError(
-        'NOT_FOUND',
-        `Nobody with the address ${address} is known here: it needs no joining.`,
-      );
+    if (person?.kind !== 'person') throw new ServiceError('no-person');
+    if (other === null) throw new ServiceError('nobody-to-join', { address });
     if (other.id === id || (await otherAddresses(tx, id)).some((each) => each.id === other.id))
-      throw new ServiceError('CONFLICT', 'That is their address already.');
-    if (person.blocked !== other.blocked)
-      throw new ServiceError(
-        'CONFLICT',
-        'One of these addresses is blocked and the other is not. Block or unblock one first, ' +
-          'so that nobody is let in or shut out by joining them.',
-      );
+      throw new ServiceError('address-is-theirs');
+    if (person.blocked !== other.blocked) throw new ServiceError('one-is-blocked');
     const root = person.sameAs ?? person.id;
     for (const each of [other, ...(await otherAddresses(tx, other.id))])
       await setSame(tx, each.id, root);
@@ -58,7 +49,7 @@ export async function dropAddress(
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const person = await findPerson(tx, id);
-    if (person === null) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (person === null) throw new ServiceError('no-person');
     const others = await otherAddresses(tx, id);
     // The others stay together, under another one where this was the one they were gathered under.
     const [first] = others;

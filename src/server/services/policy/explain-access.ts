@@ -122,15 +122,11 @@ async function stoodThen(
 async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
   if (address == null || address === '') {
     const [known] = await recipientsByIds(deps.db.read, [recipient]);
-    if (known === undefined) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+    if (known === undefined) throw new ServiceError('no-person');
     return known;
   }
   const known = await findRecipientByAddress(deps.db.read, normaliseAddress(address) ?? '');
-  if (known === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      `Nobody with the address “${address}” was ever sent anything.`,
-    );
+  if (known === null) throw new ServiceError('never-sent', { address });
   return known;
 }
 
@@ -151,7 +147,7 @@ export async function explainAccess(
     personAsked(deps, input),
     findOrganisation(deps.db.read),
   ]);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (found === null) throw new ServiceError('no-document');
   const now = deps.clock.now();
   // Asking on about the same two is not another look at them.
   const plain =

@@ -41,11 +41,8 @@ export async function needNothingLoosened(
     const lifted = loosened(imposedOn(each.before, levels), imposedOn(each.after, after));
     if (lifted === null) continue;
     const name = (await subjectNames(tx, [each.before.document as DocumentId]))(lifted);
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      `${lifted.level === 'organisation' ? 'The organisation' : `“${name ?? ''}”`} sets ` +
-        'limits or a watermark that would not hold any more. Nothing was changed. Ask an ' +
-        'administrator.',
-    );
+    throw new ServiceError('limits-left-behind', {
+      name: lifted.level === 'organisation' ? null : (name ?? ''),
+    });
   }
 }

@@ -107,11 +107,7 @@ export async function putCeiling(
   return deps.db.write(async (tx) => {
     await needSubject(tx, input);
     const known = (await listCeilings(tx)).find((each) => same(each, input));
-    if ((known?.setAt ?? null) !== input.seen)
-      throw new ServiceError(
-        'CONFLICT',
-        'Somebody else changed this ceiling in the meantime. Nothing was changed now; look at it again.',
-      );
+    if ((known?.setAt ?? null) !== input.seen) throw new ServiceError('ceiling-changed');
     const limiting = limitsAnything(input.limits);
     // Set twice within a millisecond, it would be taken for the one that was seen.
     const setAt = Math.max(now, (known?.setAt ?? 0) + 1);

@@ -136,11 +136,7 @@ export async function putDefaults(
   return deps.db.write(async (tx) => {
     await needSubject(tx, input);
     const known = (await listDefaults(tx)).find((each) => sameSubject(each, input));
-    if ((known?.setAt ?? null) !== input.seen)
-      throw new ServiceError(
-        'CONFLICT',
-        'Somebody else changed this in the meantime. Nothing was changed now; look at it again.',
-      );
+    if ((known?.setAt ?? null) !== input.seen) throw new ServiceError('changed-meanwhile');
     const sets = setsAnything(input);
     // Set twice within a millisecond, it would be taken for the one that was seen.
     const setAt = Math.max(now, (known?.setAt ?? 0) + 1);

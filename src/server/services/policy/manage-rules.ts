@@ -40,11 +40,7 @@ export async function putRule(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const before = wholeRules(await listRules(tx)).find((rule) => rule.way === way);
-    if (before?.setAt !== seen)
-      throw new ServiceError(
-        'CONFLICT',
-        'Somebody else decided about this in the meantime. Nothing was changed now; look at it again.',
-      );
+    if (before?.setAt !== seen) throw new ServiceError('rule-changed');
     // Decided twice within a millisecond, it would be taken for the one that was seen.
     const setAt = Math.max(now, (seen ?? 0) + 1);
     await putRuleRow(tx, { way, leave, reason, setBy: actor.id, setAt });

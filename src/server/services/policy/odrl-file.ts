@@ -8,9 +8,9 @@ export function policiesOf<T>(text: string, read: (document: Json) => T[]): T[] 
   try {
     document = JSON.parse(text) as Json;
   } catch {
-    throw new ServiceError('INVALID', 'This file is no JSON.');
+    throw new ServiceError('file-no-json');
   }
   const policies = read(document);
-  if (policies.length === 0) throw new ServiceError('INVALID', 'This file holds no ODRL policy.');
+  if (policies.length === 0) throw new ServiceError('file-no-odrl');
   return policies;
 }

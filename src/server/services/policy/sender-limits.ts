@@ -52,12 +52,12 @@ export async function needWithinLimits(
 ): Promise<void> {
   const row = await limitsOf(tx, actor);
   if (row === null) return;
-  const [first] = beyondLines(beyondLimits(row.limits, giving, await folderParents(tx)));
-  if (first === undefined) return;
-  throw new ServiceError(
-    'NOT_ALLOWED',
-    `${first} ${(await namesOfStaff(tx)).get(row.setBy) ?? 'An administrator'} set it so: ask them.`,
-  );
+  const beyond = beyondLimits(row.limits, giving, await folderParents(tx));
+  if (beyondLines(beyond).length === 0) return;
+  throw new ServiceError('beyond-own-limits', {
+    beyond,
+    setBy: (await namesOfStaff(tx)).get(row.setBy) ?? null,
+  });
 }
 
 /**
@@ -74,18 +74,11 @@ export async function changeSenderLimits(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const member = await findStaff(tx, id satisfies StaffId);
-    if (member === null) throw new ServiceError('NOT_FOUND', 'There is no such colleague.');
+    if (member === null) throw new ServiceError('no-colleague');
     if (member.role !== 'sender' && limitsSender(limits))
-      throw new ServiceError(
-        'INVALID',
-        'Only senders have limits: administrators have none, and auditors send nothing.',
-      );
+      throw new ServiceError('only-senders-limited');
     const known = await findSenderLimits(tx, id);
-    if ((known?.setAt ?? null) !== seen)
-      throw new ServiceError(
-        'CONFLICT',
-        'Somebody else changed these limits in the meantime. Nothing was changed now; look at them again.',
-      );
+    if ((known?.setAt ?? null) !== seen) throw new ServiceError('limits-changed');
     // Set twice within a millisecond, they would be taken for the ones that were seen.
     const setAt = Math.max(now, (known?.setAt ?? 0) + 1);
     const limiting = limitsSender(limits);

@@ -90,7 +90,7 @@ function rowOf(
 
 async function needPaper(deps: Pick<Deps, 'db'>, id: DocumentId): Promise<Paper> {
   const found = await findDocument(deps.db.read, id);
-  if (found === null) throw new ServiceError('NOT_FOUND', 'There is no such document.');
+  if (found === null) throw new ServiceError('no-document');
   return found.document;
 }
 
@@ -197,7 +197,7 @@ async function ofPerson(
 
 async function needPerson(deps: Pick<Deps, 'db'>, id: RecipientId): Promise<RecipientRecord> {
   const [person] = await recipientsByIds(deps.db.read, [id]);
-  if (person === undefined) throw new ServiceError('NOT_FOUND', 'There is no such person.');
+  if (person === undefined) throw new ServiceError('no-person');
   return person;
 }
 
@@ -207,11 +207,7 @@ async function otherPerson(
 ): Promise<RecipientRecord | null> {
   if (address == null || address === '') return null;
   const found = await findRecipientByAddress(deps.db.read, normaliseAddress(address) ?? '');
-  if (found === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      `Nobody with the address “${address}” was ever sent anything.`,
-    );
+  if (found === null) throw new ServiceError('never-sent', { address });
   return found;
 }
 
@@ -227,11 +223,7 @@ export async function whoCouldOpen(
   { of, at, also = null, other }: AccessThenInput,
 ): Promise<AccessThen> {
   const now = deps.clock.now();
-  if (Math.max(at, also ?? 0) > now)
-    throw new ServiceError(
-      'INVALID',
-      'What is still to come cannot be told from the ledger. Choose a moment that is over.',
-    );
+  if (Math.max(at, also ?? 0) > now) throw new ServiceError('moment-to-come');
   const about =
     'document' in of
       ? { document: of.document }

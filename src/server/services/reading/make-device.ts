@@ -23,11 +23,7 @@ type NewDevice = {
 
 /** @throws ServiceError `INVALID` where no signature could ever be checked with this key */
 export async function needDeviceKey(publicKey: EnterCodeInput['publicKey']): Promise<void> {
-  if (!(await isDeviceKey(publicKey)))
-    throw new ServiceError(
-      'INVALID',
-      'This browser made no usable key. Reload the page and try again.',
-    );
+  if (!(await isDeviceKey(publicKey))) throw new ServiceError('device-key-unusable');
 }
 
 /** A browser that may come back as whoever it is for. @returns the token for its cookie, in the clear only here */

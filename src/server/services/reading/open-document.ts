@@ -239,7 +239,7 @@ async function issue(
   const recipient = await findRecipientByAddress(tx, actor.address);
   const sent = await findDispatch(tx, (await dispatchOf(tx, charged)) ?? link.dispatch.id);
   if (version.wrappedKey === null || recipient === null || sent === null)
-    throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
+    throw new ServiceError('document-gone');
   const watermark = await watermarkFor(deps, tx, actor, sent.dispatch.watermark, found);
   const id = newId('licence', deps.random);
   const rights = RIGHTS.filter((right) => decision.rights[right].granted);
@@ -319,11 +319,7 @@ export async function openDocument(
   input: { readonly token: string; readonly document: DocumentId },
 ): Promise<OpenResult> {
   const link = await findLink(deps.db.read, input.token);
-  if (link === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'This link leads nowhere. Open it again from the message, whole.',
-    );
+  if (link === null) throw new ServiceError('link-unknown');
   const wait = await deps.limits.opens(actor.address);
   if (wait > 0) throw tooMany(wait);
   const opening = await deps.db
@@ -353,8 +349,7 @@ export async function openDocument(
     findOrganisation(deps.db.read),
   ]);
   const sent = grant === undefined ? null : await findDispatch(deps.db.read, grant.dispatchId);
-  if (sent === null || found === null)
-    throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
+  if (sent === null || found === null) throw new ServiceError('document-gone');
   return {
     outcome: 'granted',
     licence: licence.id,

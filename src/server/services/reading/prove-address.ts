@@ -27,11 +27,7 @@ const MAX_ATTEMPTS = 5;
 
 async function needLink(deps: Deps, token: string) {
   const found = await findLink(deps.db.read, token);
-  if (found === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'This link leads nowhere. Open it again from the message, whole.',
-    );
+  if (found === null) throw new ServiceError('link-unknown');
   return found;
 }
 
@@ -173,13 +169,8 @@ export async function enterCode(
       ...about,
       details: whoseLink(found, input.address),
     });
-    const left = MAX_ATTEMPTS - attempts;
-    throw new ServiceError(
-      'INVALID',
-      left > 0
-        ? `That is not the code. ${left === 1 ? 'One try is' : `${String(left)} tries are`} left.`
-        : 'This code does not work any more, or was asked for in another browser. Ask for a new one.',
-    );
+    const left = Math.max(0, MAX_ATTEMPTS - attempts);
+    throw new ServiceError('code-wrong', { left });
   }
 
   const deviceToken = await deps.db.write(async (tx) => {

@@ -50,11 +50,7 @@ type Granted = Decision & { outcome: 'granted' };
 async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Opened> {
   const opened = await findLicence(deps.db.read, id);
   // A licence belongs to the device it was issued to; for any other it does not exist.
-  if (opened?.licence.deviceId !== actor.device)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'This document is not open here. Open it again from its link.',
-    );
+  if (opened?.licence.deviceId !== actor.device) throw new ServiceError('not-open-here');
   return opened;
 }
 
@@ -110,8 +106,7 @@ async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promi
   };
   const held = deps.keyring.find(licence.id);
   if (held !== null) return sealedSource(deps, sealed, held);
-  if (version.wrappedKey === null)
-    throw new ServiceError('NOT_FOUND', 'This document is no longer here.');
+  if (version.wrappedKey === null) throw new ServiceError('document-gone');
   const key = payloadKeyOf(
     deps,
     sealed,
@@ -293,8 +288,7 @@ async function* printedPages(
 ): AsyncGenerator<PrintedPage, void> {
   for (let page = from; page <= to; page++) {
     const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
-    if (decision.outcome === 'refused')
-      throw new ServiceError('NOT_ALLOWED', 'Access ended while this was made.');
+    if (decision.outcome === 'refused') throw new ServiceError('ended-meanwhile');
     yield await made(
       deps,
       opened,
@@ -331,7 +325,7 @@ export async function printDocument(
 ): Promise<Made | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   if (input.to < input.from || input.to > opened.version.pages)
-    throw new ServiceError('INVALID', 'This document has no such pages.');
+    throw new ServiceError('no-such-pages');
   const wait = await deps.limits.prints(opened.licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   // Decided and counted in one: two prints asked for at once must not both be the last one.

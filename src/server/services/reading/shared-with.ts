@@ -57,11 +57,7 @@ export async function sharedWith(
   input: { readonly token: string },
 ): Promise<SharedWith> {
   const link = await findLink(deps.db.read, input.token);
-  if (link === null)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'This link leads nowhere. Open it again from the message, whole.',
-    );
+  if (link === null) throw new ServiceError('link-unknown');
   let rows = await documentsFor(deps.db.read, link.dispatch.id, actor.address);
   if (rows.length === 0 && link.kind === 'link') {
     await joinByLink(deps, actor, link.dispatch.id);

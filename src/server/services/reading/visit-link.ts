@@ -74,11 +74,7 @@ export async function visitLink(
   input: VisitInput,
 ): Promise<{ readonly deviceToken: string }> {
   const link = await findLink(deps.db.read, input.token);
-  if (link?.kind !== 'link')
-    throw new ServiceError(
-      'NOT_FOUND',
-      'This link leads nowhere. Open it again from the message, whole.',
-    );
+  if (link?.kind !== 'link') throw new ServiceError('link-unknown');
   await needDeviceKey(input.publicKey);
   const wait = await deps.limits.codesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
@@ -97,10 +93,7 @@ export async function visitLink(
       },
     ]);
     if ((await giveByLink(deps, tx, link.dispatch.id, person, now)) === 0)
-      throw new ServiceError(
-        'NOT_FOUND',
-        'What this link led to can be opened no longer. Ask whoever gave it to you.',
-      );
+      throw new ServiceError('link-ended');
     const { device, deviceToken } = await makeDevice(
       deps,
       tx,

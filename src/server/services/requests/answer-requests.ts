@@ -117,19 +117,13 @@ export async function answerRequests(
 ): Promise<{ readonly answered: number }> {
   const now = deps.clock.now();
   if (input.right === null && input.until === null && input.words === '')
-    throw new ServiceError('INVALID', 'An answer that gives nothing needs a sentence.');
-  if (input.until !== null && input.until <= now)
-    throw new ServiceError('INVALID', 'The end lies in the past.');
+    throw new ServiceError('answer-needs-sentence');
+  if (input.until !== null && input.until <= now) throw new ServiceError('end-past');
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   return deps.db.write(async (tx) => {
     const rows = await requestsByIds(tx, input.requests);
-    if (rows.length !== new Set(input.requests).size)
-      throw new ServiceError('NOT_FOUND', 'One of these requests is no longer there.');
-    if (!rows.every((row) => answerable(actor, row)))
-      throw new ServiceError(
-        'NOT_ALLOWED',
-        'One of these is about somebody else’s sending. Nothing was answered. Ask an administrator.',
-      );
+    if (rows.length !== new Set(input.requests).size) throw new ServiceError('request-gone');
+    if (!rows.every((row) => answerable(actor, row))) throw new ServiceError('request-of-others');
     for (const row of rows) await answerOne(deps, tx, actor, row, input, now, zone);
     return { answered: rows.length };
   });
@@ -185,10 +179,7 @@ async function answerOne(
       answeredAt: now,
     }))
   )
-    throw new ServiceError(
-      'CONFLICT',
-      'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.',
-    );
+    throw new ServiceError('request-answered');
   const happenings: Happening[] = [
     {
       action: 'request.answered',

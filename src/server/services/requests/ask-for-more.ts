@@ -20,14 +20,14 @@ import { record } from '@/server/services/base/record';
 const MOST_WAITING = 3;
 
 /** What somebody closed for good: a right or more time would change nothing. */
-const CLOSED: Partial<Record<RefusalReason, string>> = {
-  revoked: 'The sender has ended your access.',
-  'document-revoked': 'The sender has withdrawn this document.',
-  'key-destroyed': 'This document has been destroyed.',
-  'recipient-blocked': 'Access for this address has been stopped.',
-  'condition-unknown': 'This document cannot be opened at present.',
-  'not-addressed': 'This was not sent to this address.',
-};
+const CLOSED: ReadonlySet<RefusalReason> = new Set<RefusalReason>([
+  'revoked',
+  'document-revoked',
+  'key-destroyed',
+  'recipient-blocked',
+  'condition-unknown',
+  'not-addressed',
+]);
 
 /** What a person asked about a document, as they see it. */
 export async function ownRequests(
@@ -67,12 +67,8 @@ export async function askForMore(
     recipient === null ? [] : await grantsOfRecipient(deps.db.read, recipient.id, input.document);
   const grant = grants.find((each) => each.dispatchId === link?.dispatch.id) ?? grants.at(0);
   if (link === null || recipient === null || found === null || grant === undefined)
-    throw new ServiceError(
-      'NOT_FOUND',
-      'This was not sent to this address, so there is nobody here to ask.',
-    );
-  if (input.until !== null && input.until <= now)
-    throw new ServiceError('INVALID', 'The time you ask for lies in the past.');
+    throw new ServiceError('not-sent-here');
+  if (input.until !== null && input.until <= now) throw new ServiceError('asked-time-past');
 
   const decision = decide(await policyFor(deps, deps.db.read, found, recipient), {
     identity: 'proven',
@@ -80,16 +76,15 @@ export async function askForMore(
     at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone),
   });
   const met = decision.outcome === 'refused' ? decision.reason : null;
-  const closed = met === null ? undefined : CLOSED[met];
-  if (closed !== undefined && !isMessage(input))
-    throw new ServiceError('CONFLICT', `${closed} You can still write to the sender.`);
+  if (met !== null && CLOSED.has(met) && !isMessage(input))
+    throw new ServiceError('ask-in-vain', { reason: met });
   if (
     decision.outcome === 'granted' &&
     input.right !== null &&
     decision.rights[input.right].granted &&
     input.until === null
   )
-    throw new ServiceError('CONFLICT', 'You have this right already.');
+    throw new ServiceError('right-held');
 
   const organisation = await findOrganisation(deps.db.read);
   const id = newId('request', deps.random);
@@ -98,15 +93,8 @@ export async function askForMore(
       (each) => each.state === 'waiting',
     );
     if (!isMessage(input) && waiting.some((each) => each.right === input.right && !isMessage(each)))
-      throw new ServiceError(
-        'CONFLICT',
-        'You have asked for this already; the answer is still to come.',
-      );
-    if (waiting.length >= MOST_WAITING)
-      throw new ServiceError(
-        'TOO_MANY',
-        'You have several requests waiting. Let the sender answer those first.',
-      );
+      throw new ServiceError('asked-before');
+    if (waiting.length >= MOST_WAITING) throw new ServiceError('requests-waiting');
     await insertRequest(tx, {
       id,
       grantId: grant.id,

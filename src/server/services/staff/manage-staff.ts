@@ -123,15 +123,11 @@ export async function inviteStaff(
   actor: StaffActor,
   input: InviteInput,
 ): Promise<{ readonly id: StaffId }> {
-  if (deps.mailer === null)
-    throw new ServiceError(
-      'MAIL_NOT_SET_UP',
-      'No mail server is set up, so nobody can be invited. Set MAIL_URL and MAIL_FROM and start again.',
-    );
+  if (deps.mailer === null) throw new ServiceError('mail-not-set-up-for-invitations');
   const id = newId('staff', deps.random);
   await deps.db.write(async (tx) => {
     if ((await findStaffByEmail(tx, input.email)) !== null)
-      throw new ServiceError('CONFLICT', `${input.email} is on the staff already.`);
+      throw new ServiceError('on-staff-already', { email: input.email });
     await insertStaff(tx, { id, ...input }, deps.clock.now());
     await mailTicket(deps, tx, { id, ...input }, 'invitation', actor.name);
     if (input.role === 'administrator') await tellAdministrators(deps, tx, actor, { id, ...input });
@@ -188,9 +184,9 @@ export async function mailStaffAgain(
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
     const staff = await findStaff(tx, id);
-    if (staff === null) throw new ServiceError('NOT_FOUND', 'There is no such colleague.');
+    if (staff === null) throw new ServiceError('no-colleague');
     if (staff.disabledAt !== null)
-      throw new ServiceError('CONFLICT', `${staff.name} is disabled. Enable them first.`);
+      throw new ServiceError('colleague-disabled', { name: staff.name });
     await mailTicket(deps, tx, staff, 'invitation', actor.name);
     await record(deps, tx, {
       action: 'staff.invited',
@@ -217,18 +213,14 @@ export async function changeStaff(
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     const before = await findStaff(tx, id);
-    if (before === null) throw new ServiceError('NOT_FOUND', 'There is no such colleague.');
-    if (id === actor.id)
-      throw new ServiceError(
-        'CONFLICT',
-        'Your own role and access are changed by another administrator.',
-      );
+    if (before === null) throw new ServiceError('no-colleague');
+    if (id === actor.id) throw new ServiceError('own-role');
     const losesAdministrator =
       before.role === 'administrator' &&
       before.disabledAt === null &&
       (disabled === true || (role !== undefined && role !== 'administrator'));
     if (losesAdministrator && (await otherAdministrators(tx, id)) === 0)
-      throw new ServiceError('CONFLICT', 'Somebody has to stay administrator.');
+      throw new ServiceError('last-administrator');
     const after = role ?? before.role;
     const returns = disabled === false && before.disabledAt !== null;
     const begins = after !== before.role || returns;
@@ -326,8 +318,5 @@ export async function choosePassword(
     occurredAt: now,
     personal: whereabouts(deps, from),
   });
-  throw new ServiceError(
-    'NOT_FOUND',
-    'This link was used already, or is over. Ask for a new one from the sign-in page.',
-  );
+  throw new ServiceError('ticket-used');
 }

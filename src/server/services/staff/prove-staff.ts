@@ -18,8 +18,7 @@ import { record, recordAlone, whereabouts } from '@/server/services/base/record'
 
 /** @throws ServiceError `PROVE_AGAIN` where password and second factor were given too long ago for this */
 export function needProof(actor: StaffActor): void {
-  if (!actor.proven)
-    throw new ServiceError('PROVE_AGAIN', 'This reaches far. Prove once more who you are.');
+  if (!actor.proven) throw new ServiceError('prove-again');
 }
 
 /**
@@ -33,8 +32,7 @@ export async function checkFactor(
   code: string | undefined,
 ): Promise<void> {
   if (staff.factor === null) return;
-  if (code === undefined || code === '')
-    throw new ServiceError('NEEDS_CODE', 'Type the code that your authenticator app shows.');
+  if (code === undefined || code === '') throw new ServiceError('type-app-code');
   const secret = fromUtf8(
     deps.vault.unwrap(
       { wrapped: staff.factor, generation: staff.factorGeneration ?? 0 },
@@ -44,11 +42,7 @@ export async function checkFactor(
   // The real clock, not the demo's: the app on the phone knows no other.
   const step = stepOfCode(secret, code, Date.now(), staff.factorStep);
   const used = step !== null && (await deps.db.write((tx) => setFactorStep(tx, staff.id, step)));
-  if (!used)
-    throw new ServiceError(
-      'NEEDS_CODE',
-      'That is not the code your app shows now. Each code works once: wait for the next one.',
-    );
+  if (!used) throw new ServiceError('app-code-wrong');
 }
 
 /** Proves again who is at the screen, for what reaches far; holds for some minutes. */
@@ -72,7 +66,7 @@ export async function proveAgain(
       occurredAt: deps.clock.now(),
       personal: whereabouts(deps, actor.from),
     });
-    throw new ServiceError('INVALID', 'That is not your password.');
+    throw new ServiceError('password-wrong');
   }
   await checkFactor(deps, staff, input.code);
   await deps.db.write(async (tx) => {
@@ -122,13 +116,9 @@ export async function confirmFactor(
   // Putting another factor in the place of the first reaches as far as taking it away.
   needProof(actor);
   if (!equalBytes(utf8(deps.vault.mac('factor offer', `${actor.id} ${secret}`)), utf8(seal)))
-    throw new ServiceError('INVALID', 'This code belongs to another set-up. Begin again.');
+    throw new ServiceError('factor-of-another');
   const step = stepOfCode(secret, code, Date.now(), null);
-  if (step === null)
-    throw new ServiceError(
-      'INVALID',
-      'That is not the code your app shows now. Check the phone’s clock.',
-    );
+  if (step === null) throw new ServiceError('app-clock');
   await deps.db.write(async (tx) => {
     const { wrapped, generation } = deps.vault.wrap(utf8(secret), `factor ${actor.id}`);
     await setFactor(tx, actor.id, {

@@ -34,17 +34,13 @@ export async function setUpOrganisation(
   demo = false,
 ): Promise<{ readonly staffId: `stf_${string}` }> {
   if (!equalBytes(utf8(input.token), utf8(setUpToken(deps))))
-    throw new ServiceError(
-      'NOT_ALLOWED',
-      'That is not the set-up token. It stands on the console where Embargo was started.',
-    );
+    throw new ServiceError('set-up-token-wrong');
   const staffId = newId('staff', deps.random);
   const password = await identity.hashPassword(input.password, 'set-up');
   const now = deps.clock.now();
   deps.calendar.setZone(input.zone);
   await deps.db.write(async (tx) => {
-    if ((await findOrganisation(tx)) !== null)
-      throw new ServiceError('CONFLICT', 'This organisation was set up before. Sign in instead.');
+    if ((await findOrganisation(tx)) !== null) throw new ServiceError('set-up-before');
     await insertOrganisation(tx, {
       name: input.organisation,
       zone: input.zone,

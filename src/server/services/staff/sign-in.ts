@@ -56,7 +56,7 @@ export async function signIn(
     occurredAt: deps.clock.now(),
     personal: { address: email, ...whereabouts(deps, from) },
   });
-  throw new ServiceError('NOT_SIGNED_IN', 'Address and password do not belong together.');
+  throw new ServiceError('sign-in-wrong');
 }
 
 export async function signOut(

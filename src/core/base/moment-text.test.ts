@@ -7,7 +7,7 @@ import {
   momentText,
   toLocalField,
   zoneName,
-} from '@/ui/time/moment-words';
+} from '@/core/base/moment-text';
 
 describe('moments in words', () => {
   test('stand in the zone that is asked for, months in three letters', () => {

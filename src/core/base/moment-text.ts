@@ -62,3 +62,8 @@ export function fromLocalField(text: string): number | null {
   const at = new Date(text).getTime();
   return text === '' || Number.isNaN(at) ? null : at;
 }
+
+/** `17 Dec 2026 09:00 (Europe/Oslo)`: a moment for whoever may be in another zone. */
+export function zonedText(at: number, zone: string): string {
+  return `${momentText(at, zone)} (${zone})`;
+}

@@ -1,0 +1,10 @@
+import { isProblem, problemText } from '@/words/problem-text';
+
+/** Why a message did not go out, for the staff; `null`: nobody foresaw it. */
+export function failureText(error: Error | null): string {
+  if (error === null) return 'This message could not be made.';
+  return isProblem(error) ? problemText(error, 'staff') : error.message;
+}
+
+/** Nobody knows what became of it: it is not sent twice. */
+export const INTERRUPTED = 'It was being handed over when Embargo stopped. It may have arrived.';

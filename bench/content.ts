@@ -84,12 +84,12 @@ export async function firstPage(folder: string): Promise<void> {
   const key = new Uint8Array(randomBytes(32));
   const cipher = nodeChunkCipher(key);
   const source = {
-    path: path.join(folder, 'page.age'),
+    place: { in: 'file', path: path.join(folder, 'page.age') } as const,
     start: 0,
     sealedBytes: sealedSize(bytes.length),
     key,
   };
-  const out = await open(source.path, 'w');
+  const out = await open(source.place.path, 'w');
   for await (const sealed of sealStream(
     cipher,
     (async function* () {

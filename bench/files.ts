@@ -87,8 +87,7 @@ export async function protectedFiles(folder: string): Promise<void> {
       out,
       (async function* () {
         yield head;
-        for await (const piece of createReadStream(blobs.pathOf('bench'), { highWaterMark: MIB }))
-          yield piece as Uint8Array;
+        for await (const piece of blobs.read('bench')) yield piece;
         yield tail;
       })(),
     );

@@ -1,4 +1,3 @@
-import { closeSync, openSync, readSync } from 'node:fs';
 import { BroadcastChannel, workerData } from 'node:worker_threads';
 import { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
@@ -18,6 +17,7 @@ import {
   type RenderTask,
   type SealedSource,
 } from '@/server/rendering/render-task';
+import { nameOfPlace, openBlob } from '@/server/storage/open-blob';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** Documents a worker keeps open between tasks. */
@@ -44,22 +44,19 @@ function sealedReader(source: SealedSource): {
   read: (offset: number, length: number) => Uint8Array;
   close: () => void;
 } {
-  const file = openSync(source.path, 'r');
+  const blob = openBlob(source.place);
   return {
-    close: () => {
-      closeSync(file);
-    },
+    close: blob.close,
     read: (offset, length) => {
-      const bytes = new Uint8Array(length);
-      if (readSync(file, bytes, 0, length, source.start + offset) !== length)
-        throw new AgeError('DAMAGED', 'short read');
+      const bytes = blob.read({ offset: source.start + offset, length });
+      if (bytes.length !== length) throw new AgeError('DAMAGED', 'short read');
       return bytes;
     },
   };
 }
 
 async function open(source: SealedSource): Promise<PdfDocument> {
-  const found = kept.get(source.path);
+  const found = kept.get(nameOfPlace(source.place));
   if (found !== undefined) return found.pdf;
   engine ??= loadPdfium();
   const pdfium = await engine;
@@ -69,7 +66,7 @@ async function open(source: SealedSource): Promise<PdfDocument> {
       pdfium,
       readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read),
     );
-    kept.set(source.path, { pdf, closeFile: sealed.close });
+    kept.set(nameOfPlace(source.place), { pdf, closeFile: sealed.close });
     const [oldest] = kept.keys();
     if (kept.size > KEPT_OPEN && oldest !== undefined) forget(oldest);
     return pdf;
@@ -185,7 +182,7 @@ async function inspect({
     pdf.draw(1, 64);
     return { pages: pdf.pages };
   } finally {
-    forget(source.path);
+    forget(nameOfPlace(source.place));
   }
 }
 

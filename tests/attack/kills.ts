@@ -7,6 +7,7 @@ import { createContainer } from '@/server/container';
 import { checkContents } from '@/server/services/documents/check-contents';
 import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { runUntilKilled } from '../support/killed';
+import { blobFile } from '../support/blob-file';
 
 const LATEST = 1_500;
 
@@ -43,7 +44,7 @@ async function whatIsLost(
       ? []
       : ['a dispatch is half there']),
     ...(await read.select().from(uploads))
-      .filter(({ blobKey }) => !existsSync(deps.blobs.pathOf(blobKey)))
+      .filter(({ blobKey }) => !existsSync(blobFile({ folder }, blobKey)))
       .map(({ id }) => `${id} has no file`),
   ];
   await container.close();

@@ -20,6 +20,7 @@ import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { runCommand } from '../support/command';
 import { runUntilDead } from '../support/killed';
 import { dispatch, drawing, protect, startProduct } from '../support/product';
+import { blobFile } from '../support/blob-file';
 
 export const POINTS = [
   'after the blob and before its row',
@@ -106,7 +107,7 @@ async function storedWhole({ container, folder, said }: Left): Promise<string[]>
       ? [`${String(acknowledged + 3)} documents were acknowledged, ${String(stored)} are there`]
       : []),
     ...half
-      .filter(({ blobKey }) => !existsSync(container.deps.blobs.pathOf(blobKey)))
+      .filter(({ blobKey }) => !existsSync(blobFile({ folder }, blobKey)))
       .map(({ id }) => `${id} has no file`),
     ...unnamed.map((name) => `nothing names ${name}`),
   ];

@@ -55,6 +55,7 @@ import { joinStaff } from '../support/staff';
 import { setWay } from '../support/rules';
 import { runCommand, type Ran } from '../support/command';
 import { DAY } from '@/core/base/time';
+import { blobFile } from '../support/blob-file';
 
 let product: Product;
 let bytes: Uint8Array;
@@ -136,7 +137,7 @@ describe('a backup', () => {
   test('cannot be made without a recovery key, or of contents that are not whole', async () => {
     await protect(product, bytes);
     const [version] = await product.deps.db.read.select().from(versions);
-    writeFileSync(product.deps.blobs.pathOf(version?.blobKey ?? ''), 'cut');
+    writeFileSync(blobFile(product, version?.blobKey ?? ''), 'cut');
     expect(await run(['backup', '--out', at('b.age')])).toMatchObject({
       code: 1,
       err: expect.stringContaining('is damaged') as string,
@@ -167,7 +168,9 @@ describe('a restore', () => {
       'granted',
     );
     const [version] = await read.select().from(versions);
-    const header = parseHeader(readFileSync(restored.deps.blobs.pathOf(version?.blobKey ?? '')));
+    const header = parseHeader(
+      readFileSync(blobFile({ folder: at('new') }, version?.blobKey ?? '')),
+    );
     expect(
       Buffer.from(await unwrapFileKey(header, product.privateKey)).equals(
         Buffer.from(

@@ -23,6 +23,7 @@ import { viewDocument } from '@/server/services/documents/view-document';
 import { viewToday } from '@/server/services/overview/view-today';
 import { dispatch, drawing, protect, prove, startProduct, type Product } from '../support/product';
 import { runCommand } from '../support/command';
+import { blobFile } from '../support/blob-file';
 
 let product: Product;
 let document: DocumentId;
@@ -43,7 +44,7 @@ async function blobOf(id: DocumentId): Promise<string> {
     .select()
     .from(versions)
     .where(eq(versions.documentId, id));
-  return product.deps.blobs.pathOf(row?.blobKey ?? '');
+  return blobFile(product, row?.blobKey ?? '');
 }
 /** Turns twelve bytes over, spread over the file or from `at` on. */
 async function harm(id: DocumentId, at?: number): Promise<void> {

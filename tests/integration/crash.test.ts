@@ -11,6 +11,7 @@ import type { StaffActor } from '@/server/services/base/deps';
 import { protectDocument } from '@/server/services/documents/protect-document';
 import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import { runUntilKilled } from '../support/killed';
+import { blobFile } from '../support/blob-file';
 
 test.each([90, 350])(
   'killed %i ms into its work it loses nothing and doubles nothing',
@@ -35,9 +36,7 @@ test.each([90, 350])(
     // Blobs without an upload are swept at the start; every document has its own.
     const left = await read.select().from(uploads);
     expect(readdirSync(path.join(folder, 'incoming')).length).toBeLessThanOrEqual(left.length);
-    expect(
-      left.filter((upload) => !existsSync(container.deps.blobs.pathOf(upload.blobKey))),
-    ).toEqual([]);
+    expect(left.filter((upload) => !existsSync(blobFile({ folder }, upload.blobKey)))).toEqual([]);
     // What was received whole can be finished now, wherever the process was ended.
     const [owner] = await read.select().from(staff);
     const actor: StaffActor = {

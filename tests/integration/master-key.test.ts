@@ -25,6 +25,7 @@ import {
   startProduct,
   type Product,
 } from '../support/product';
+import { blobFile } from '../support/blob-file';
 
 const keyFile = (folder: string): string => path.join(folder, 'keys', 'master.key');
 const system = { kind: 'system', id: null } as const;
@@ -58,9 +59,7 @@ describe('rotating', () => {
     const mac = product.deps.vault.mac('x', 'y');
     const before = openMasterKeys(keyFile(product.folder), false).current();
     const blob = readFileSync(
-      product.deps.blobs.pathOf(
-        (await product.deps.db.read.select().from(versions))[0]?.blobKey ?? '',
-      ),
+      blobFile(product, (await product.deps.db.read.select().from(versions))[0]?.blobKey ?? ''),
     );
     expect(await rotate(product)).toEqual({ generation: 2, keys: 1 });
     expect(readFileSync(keyFile(product.folder), 'utf8')).toMatch(/^2 [A-Za-z0-9+/]{43}=\n$/);
@@ -72,9 +71,7 @@ describe('rotating', () => {
     expect(product.deps.vault.mac('x', 'y')).toBe(mac);
     expect(
       readFileSync(
-        product.deps.blobs.pathOf(
-          (await product.deps.db.read.select().from(versions))[0]?.blobKey ?? '',
-        ),
+        blobFile(product, (await product.deps.db.read.select().from(versions))[0]?.blobKey ?? ''),
       ).equals(blob),
     ).toBe(true);
     expect(

@@ -13,6 +13,7 @@ import { receivePart } from '@/server/services/documents/receive-part';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createUnsyncedDisk } from '../support/unsynced-disk';
 import { drawing, inPieces, startProduct, type Product } from '../support/product';
+import { blobFile } from '../support/blob-file';
 
 let product: Product;
 let paper: Uint8Array;
@@ -31,6 +32,7 @@ function onDisk(name: string) {
   const blobs = createDiskBlobStore(folder, unsynced.disk);
   return {
     ...unsynced,
+    folder,
     blobs,
     deps: { ...product.deps, blobs } satisfies Deps,
     clear: () => {
@@ -65,7 +67,7 @@ test('at any of sixty moments: nothing that was answered is lost, and the finish
   let cut = 0;
   let lost = 0;
   for (let round = 0; cut < 60; round++) {
-    const { deps, blobs, failAt, cut: powerCut, clear } = onDisk(`round-${String(round)}`);
+    const { deps, blobs, failAt, cut: powerCut, clear, folder } = onDisk(`round-${String(round)}`);
     const known: Parameters<typeof takeIn>[1] = {};
     failAt(1 + (round % (steps + 1)));
     const reference = `CUT-${String(round + 1)}`;
@@ -104,7 +106,7 @@ test('at any of sixty moments: nothing that was answered is lost, and the finish
       ),
     );
     const source = sealedSource(deps, sealed, key);
-    const stored = readFileSync(source.path);
+    const stored = readFileSync(blobFile({ folder }, sealed.blobKey));
     const reader = readerOf(nodeChunkCipher(key), source.sealedBytes, (at, length) =>
       stored.subarray(source.start + at, source.start + at + length),
     );

@@ -39,6 +39,7 @@ import {
 } from '../support/product';
 import { joinStaff } from '../support/staff';
 import { eq } from 'drizzle-orm';
+import { blobFile } from '../support/blob-file';
 
 let product: Product;
 let document: DocumentId;
@@ -140,7 +141,7 @@ describe('mailed', () => {
       .select()
       .from(versions)
       .where(eq(versions.documentId, document));
-    rmSync(product.deps.blobs.pathOf(version?.blobKey ?? ''));
+    rmSync(blobFile(product, version?.blobKey ?? ''));
     await dispatch(product, [document], [address('jonas')]);
     expect(await mailTo(address('jonas'))).not.toBeNull();
     expect(

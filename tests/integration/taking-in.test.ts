@@ -15,6 +15,7 @@ import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createUnsyncedDisk } from '../support/unsynced-disk';
 import { CATALOG, HOSTILE_FILES, ONE_PAGE, pdf } from '../support/hostile-files';
 import { START, drawing, inPieces, protect, startProduct, type Product } from '../support/product';
+import { blobFile } from '../support/blob-file';
 
 let product: Product;
 beforeAll(async () => {
@@ -78,11 +79,9 @@ describe('an upload', () => {
     });
     const key = path.join(product.folder, 'recovery.txt');
     writeFileSync(key, product.privateKey);
-    const plain = execFileSync(
-      'age',
-      ['-d', '-i', key, product.deps.blobs.pathOf(row?.blobKey ?? '')],
-      { maxBuffer: 1 << 26 },
-    );
+    const plain = execFileSync('age', ['-d', '-i', key, blobFile(product, row?.blobKey ?? '')], {
+      maxBuffer: 1 << 26,
+    });
     expect(plain.equals(bytes)).toBe(true);
   });
 
@@ -95,7 +94,8 @@ describe('an upload', () => {
     other[other.length - 1] = 65;
     const blob = async (): Promise<Buffer> =>
       readFileSync(
-        product.deps.blobs.pathOf(
+        blobFile(
+          product,
           (await product.deps.db.read.select().from(uploads).where(eq(uploads.id, id)))[0]
             ?.blobKey ?? '',
         ),
@@ -156,7 +156,7 @@ describe('an upload', () => {
     const key = path.join(product.folder, 'recovery-2.txt');
     writeFileSync(key, product.privateKey);
     expect(
-      execFileSync('age', ['-d', '-i', key, product.deps.blobs.pathOf(version?.blobKey ?? '')], {
+      execFileSync('age', ['-d', '-i', key, blobFile(product, version?.blobKey ?? '')], {
         maxBuffer: 1 << 26,
       }).equals(bytes),
     ).toBe(true);
@@ -230,7 +230,10 @@ describe('an upload', () => {
     // As if the process had ended between moving the file and writing the row.
     const [upload] = await product.deps.db.read.select().from(uploads).where(eq(uploads.id, id));
     const { blobs } = product.deps;
-    await blobs.finish(upload?.blobKey ?? '', statSync(blobs.pathOf(upload?.blobKey ?? '')).size);
+    await blobs.finish(
+      upload?.blobKey ?? '',
+      statSync(blobFile(product, upload?.blobKey ?? '')).size,
+    );
     await expect(
       protectDocument(product.deps, product.ida, { id, title: 'Again', reference: 'REF-AGAIN' }),
     ).resolves.toMatchObject({ id: expect.stringMatching(/^doc_/) as string });

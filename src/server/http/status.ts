@@ -5,7 +5,7 @@ import type { ContentErrorCode } from '@/server/rendering/errors';
 import type { AlreadyDone } from '@/core/base/act';
 import type { BusyError } from '@/server/limits/fair-queue';
 import type { ProblemKind } from '@/contracts/problems';
-import type { StorageErrorCode } from '@/server/storage/disk-blob-store';
+import type { StorageErrorCode } from '@/server/storage/storage-error';
 
 type ErrorCode =
   | AgeErrorCode

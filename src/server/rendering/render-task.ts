@@ -1,3 +1,4 @@
+import type { BlobPlace } from '@/server/storage/blob-store';
 import type { TextRun } from '@/server/rendering/pdf-document';
 import type { ContentErrorCode } from '@/server/rendering/errors';
 
@@ -6,7 +7,7 @@ export const FORGET = 'embargo-forget';
 
 /** Where a version's content lies and what opens it. `key` is the payload key: it never leaves the process. */
 export type SealedSource = {
-  readonly path: string;
+  readonly place: BlobPlace;
   /** Offset in bytes of the first sealed chunk in the file. */
   readonly start: number;
   readonly sealedBytes: number;

@@ -1,3 +1,14 @@
+/**
+ * Where the bytes of a blob are, as a value that can be handed to another thread. Only `openBlob`
+ * looks into it.
+ */
+export type BlobPlace =
+  | { readonly in: 'file'; readonly path: string }
+  | { readonly in: 'memory'; readonly name: string; readonly bytes: SharedArrayBuffer };
+
+/** Bytes `offset` to `offset + length` of a blob. */
+export type Range = { readonly offset: number; readonly length: number };
+
 /** Keeps sealed files. Only ciphertext ever comes here. */
 export type BlobStore = {
   /**
@@ -14,8 +25,12 @@ export type BlobStore = {
    * has another size
    */
   readonly finish: (key: string, size: number) => Promise<void>;
-  /** Where worker threads can read a finished or unfinished blob. */
-  readonly pathOf: (key: string) => string;
+  /** Bytes of a finished or unfinished blob; `null` where there is none. */
+  readonly sizeOf: (key: string) => Promise<number | null>;
+  /** The bytes of a blob, or of a part of it, in memory that does not grow with it. It ends where the blob does. */
+  readonly read: (key: string, range?: Range) => AsyncIterable<Uint8Array>;
+  /** What `openBlob` reads from, here or in a worker thread. */
+  readonly placeOf: (key: string) => BlobPlace;
   readonly remove: (key: string) => Promise<void>;
   /** Removes unfinished blobs that nothing names: what a killed process left behind. */
   readonly sweep: (wanted: ReadonlySet<string>) => Promise<void>;

@@ -1,23 +1,12 @@
-import { existsSync, mkdirSync, type Stats } from 'node:fs';
+import { createReadStream, existsSync, mkdirSync, type Stats } from 'node:fs';
 import { open, readdir, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
-import { AppError } from '@/core/base/errors';
 import type { BlobStore } from '@/server/storage/blob-store';
+import { noRoom, notWhole } from '@/server/storage/storage-error';
 import { writeStream } from '@/server/storage/write-stream';
-
-export type StorageErrorCode = 'BLOB_INCOMPLETE' | 'DISK_FULL';
-
-class StorageError extends AppError<StorageErrorCode> {
-  constructor(code: StorageErrorCode, message: string, cause?: unknown) {
-    super('StorageError', code, message, { cause });
-  }
-}
 
 /** What is never filled by contents: revoking, the ledger and the mail's state need room to go on. */
 export const RESERVE = 256 * 1024 * 1024;
-
-const noRoom = (cause?: unknown): StorageError =>
-  new StorageError('DISK_FULL', 'There is no room left on the server to store this file.', cause);
 
 /** What is asked of the file system. */
 export type Disk = {
@@ -52,6 +41,8 @@ async function syncFolder(disk: Disk, folder: string): Promise<void> {
   }
 }
 
+const READ_AT_ONCE = 1 << 18;
+
 /** Blobs as files: `incoming/` while they are written, `blobs/` once they are whole. */
 export function createDiskBlobStore(folder: string, disk: Disk = realDisk): BlobStore {
   const incoming = path.join(folder, 'incoming');
@@ -59,6 +50,8 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
   for (const each of [incoming, finished]) mkdirSync(each, { recursive: true, mode: 0o700 });
   const incomingPath = (key: string): string => path.join(incoming, `${key}.age`);
   const finishedPath = (key: string): string => path.join(finished, `${key}.age`);
+  const pathOf = (key: string): string =>
+    existsSync(finishedPath(key)) ? finishedPath(key) : incomingPath(key);
 
   return {
     writeAt: async (key, offset, source) => {
@@ -85,8 +78,7 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
       const file = await disk.open(moved ? finishedPath(key) : incomingPath(key), 'r+');
       try {
         const { size: found } = await file.stat();
-        if (found !== size)
-          throw new StorageError('BLOB_INCOMPLETE', 'The stored file is not whole.');
+        if (found !== size) throw notWhole();
         await file.sync();
       } finally {
         await file.close();
@@ -94,7 +86,18 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
       if (!moved) await disk.rename(incomingPath(key), finishedPath(key));
       for (const each of [finished, incoming]) await syncFolder(disk, each);
     },
-    pathOf: (key) => (existsSync(finishedPath(key)) ? finishedPath(key) : incomingPath(key)),
+    sizeOf: async (key) => {
+      const found = await disk.stat(pathOf(key)).catch(() => null);
+      return found?.size ?? null;
+    },
+    read: (key, range) =>
+      createReadStream(pathOf(key), {
+        highWaterMark: READ_AT_ONCE,
+        ...(range === undefined
+          ? {}
+          : { start: range.offset, end: range.offset + range.length - 1 }),
+      }),
+    placeOf: (key) => ({ in: 'file', path: pathOf(key) }),
     remove: async (key) => {
       await disk.rm(incomingPath(key), { force: true });
       await disk.rm(finishedPath(key), { force: true });

@@ -1,5 +1,4 @@
 import 'server-only';
-import { stat } from 'node:fs/promises';
 import { fileSize } from '@/core/age/chunks';
 import { isAppError } from '@/core/base/errors';
 import type { VersionId } from '@/core/base/ids';
@@ -11,7 +10,7 @@ import {
   type StoredVersion,
 } from '@/server/repositories/documents/check-repository';
 import type { Deps } from '@/server/services/base/deps';
-import { payloadKeyOf, plainPieces, sealedSource } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, plainPieces } from '@/server/services/documents/sealed-source';
 
 type CheckDeps = Pick<Deps, 'db' | 'blobs' | 'vault' | 'clock'>;
 
@@ -26,9 +25,9 @@ export async function contentProblem(
   deps: Pick<Deps, 'blobs' | 'vault'>,
   { id, blobKey, headerBytes, bytes, wrappedKey, keyGeneration }: StoredVersion,
 ): Promise<ContentProblem | null> {
-  const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
+  const found = await deps.blobs.sizeOf(blobKey);
   if (found === null) return 'missing';
-  if (found.size !== fileSize(headerBytes, bytes)) return 'cut';
+  if (found !== fileSize(headerBytes, bytes)) return 'cut';
   if (wrappedKey === null) return null;
   const sealed = { blobKey, headerBytes, plainBytes: bytes };
   let key: Uint8Array;
@@ -44,7 +43,7 @@ export async function contentProblem(
   }
   try {
     let read = 0;
-    for await (const piece of plainPieces(sealedSource(deps, sealed, key))) read += piece.length;
+    for await (const piece of plainPieces(deps, sealed, key)) read += piece.length;
     return read === bytes ? null : 'cut';
   } catch (error) {
     if (!isAppError(error)) throw error;

@@ -1,14 +1,10 @@
 import 'server-only';
-import { createReadStream } from 'node:fs';
-import { PAYLOAD_NONCE } from '@/core/age/chunks';
-import { openStream } from '@/core/age/stream';
 import { clearFileName } from '@/core/policy/delivery';
 import type { FileFacts } from '@/server/repositories/documents/file-repository';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { recordAlone } from '@/server/services/base/record';
-import { payloadKeyOf } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, plainPieces } from '@/server/services/documents/sealed-source';
 
 /**
  * A document in the clear, decrypted while it is read, for whoever the organisation let it go to
@@ -21,9 +17,14 @@ export async function clearFileOf(
   { dispatch, document, version, recipient }: FileFacts,
 ) {
   if (version.wrappedKey === null) throw new ServiceError('key-destroyed-unsendable');
+  const sealed = {
+    blobKey: version.blobKey,
+    headerBytes: version.headerBytes,
+    plainBytes: version.bytes,
+  };
   const key = payloadKeyOf(
     deps,
-    { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },
+    sealed,
     deps.vault.unwrap(
       { wrapped: version.wrappedKey, generation: version.keyGeneration },
       version.id,
@@ -40,12 +41,9 @@ export async function clearFileOf(
     dispatch: dispatch.id,
     details: { for: 'send-unprotected' },
   });
-  const sealed = createReadStream(deps.blobs.pathOf(version.blobKey), {
-    start: version.headerBytes + PAYLOAD_NONCE,
-  });
   return {
     name: clearFileName(document.reference, document.title),
     bytes: version.bytes,
-    read: () => openStream(nodeChunkCipher(key), sealed),
+    read: () => plainPieces(deps, sealed, key),
   };
 }

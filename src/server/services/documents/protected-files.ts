@@ -1,6 +1,4 @@
 import 'server-only';
-import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
 import { fileSize } from '@/core/age/chunks';
 import type { VersionId } from '@/core/base/ids';
 import { carriesFile, payloadName, protectedFileName } from '@/core/policy/delivery';
@@ -23,7 +21,6 @@ export type ProtectedFile = {
 };
 
 type FileDeps = Pick<Deps, 'blobs' | 'covers' | 'random' | 'clock' | 'publicUrl'>;
-const READ_AT_ONCE = 1 << 20;
 
 /** The organisation a file is made for: the recipient's, or else the domain of their address. */
 function addressee({ recipient }: FileFacts): string {
@@ -52,10 +49,9 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
     deps.random(16),
     name,
   );
-  const path = deps.blobs.pathOf(version.blobKey);
   const payloadBytes = fileSize(version.headerBytes, version.bytes);
-  const stored = await stat(path).catch(() => null);
-  if (stored?.size !== payloadBytes) throw new ServiceError('content-not-whole');
+  if ((await deps.blobs.sizeOf(version.blobKey)) !== payloadBytes)
+    throw new ServiceError('content-not-whole');
   const { head, tail } = envelope(cover, payloadBytes, name);
   return {
     name: protectedFileName({
@@ -66,8 +62,7 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
     bytes: head.length + payloadBytes + tail.length,
     read: async function* () {
       yield head;
-      for await (const piece of createReadStream(path, { highWaterMark: READ_AT_ONCE }))
-        yield piece as Uint8Array;
+      yield* deps.blobs.read(version.blobKey);
       yield tail;
     },
   };

@@ -1,5 +1,4 @@
 import 'server-only';
-import { existsSync } from 'node:fs';
 import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
 import { concatBytes } from '@/core/base/bytes';
@@ -61,7 +60,7 @@ async function takePart(
   const expected = Math.min(PART, upload.declaredBytes - upload.receivedBytes);
   if (expected === 0) throw new ServiceError('file-received');
   // Cancelled where the rest could not be written down any more.
-  if (!existsSync(deps.blobs.pathOf(upload.blobKey))) throw new ServiceError('upload-over');
+  if ((await deps.blobs.sizeOf(upload.blobKey)) === null) throw new ServiceError('upload-over');
   await deps.blobs.needRoom(expected);
   try {
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.

@@ -1,10 +1,10 @@
 import 'server-only';
-import { closeSync, createReadStream, openSync, readSync } from 'node:fs';
 import { PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
 import { parseHeader, verifyHeader } from '@/core/age/header';
 import { openStream } from '@/core/age/stream';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { openBlob } from '@/server/storage/open-blob';
 import type { SealedSource } from '@/server/rendering/render-task';
 import type { Deps } from '@/server/services/base/deps';
 
@@ -20,14 +20,15 @@ export function payloadKeyOf(
   { blobKey, headerBytes }: Sealed,
   fileKey: Uint8Array,
 ): Uint8Array {
-  const head = new Uint8Array(headerBytes + PAYLOAD_NONCE);
-  const file = openSync(blobs.pathOf(blobKey), 'r');
+  const length = headerBytes + PAYLOAD_NONCE;
+  const blob = openBlob(blobs.placeOf(blobKey));
+  let head: Uint8Array;
   try {
-    if (readSync(file, head, 0, head.length, 0) !== head.length)
-      throw new AgeError('DAMAGED', 'short file');
+    head = blob.read({ offset: 0, length });
   } finally {
-    closeSync(file);
+    blob.close();
   }
+  if (head.length !== length) throw new AgeError('DAMAGED', 'short file');
   const header = parseHeader(head);
   if (header.length !== headerBytes || !verifyHeader(header, fileKey))
     throw new AgeError('DAMAGED', 'header');
@@ -41,7 +42,7 @@ export function sealedSource(
   key: Uint8Array,
 ): SealedSource {
   return {
-    path: blobs.pathOf(blobKey),
+    place: blobs.placeOf(blobKey),
     start: headerBytes + PAYLOAD_NONCE,
     sealedBytes: sealedSize(plainBytes),
     key,
@@ -49,14 +50,11 @@ export function sealedSource(
 }
 
 /** The plain bytes of a stored file, decrypted while they are read. */
-export async function* plainPieces({
-  path,
-  start,
-  sealedBytes,
-  key,
-}: SealedSource): AsyncGenerator<Uint8Array, void> {
-  yield* openStream(
-    nodeChunkCipher(key),
-    createReadStream(path, { start, end: start + sealedBytes - 1 }),
-  );
+export async function* plainPieces(
+  { blobs }: Pick<Deps, 'blobs'>,
+  { blobKey, headerBytes, plainBytes }: Sealed,
+  key: Uint8Array,
+): AsyncGenerator<Uint8Array, void> {
+  const range = { offset: headerBytes + PAYLOAD_NONCE, length: sealedSize(plainBytes) };
+  yield* openStream(nodeChunkCipher(key), blobs.read(blobKey, range));
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import { closeSync, createReadStream, openSync, readFileSync } from 'node:fs';
+import { closeSync, openSync, readFileSync } from 'node:fs';
 import { open, rm, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable } from 'node:stream';
@@ -77,12 +77,7 @@ async function fill(
     snapshot.createReadStream({ autoClose: false }),
   );
   for (const [index, { key, size }] of blobs.entries()) {
-    await putFile(
-      archive,
-      `blobs/${key}.age`,
-      size,
-      createReadStream(deps.blobs.pathOf(key), { highWaterMark: 1 << 18 }),
-    );
+    await putFile(archive, `blobs/${key}.age`, size, Readable.from(deps.blobs.read(key)));
     progress(index + 1, blobs.length);
   }
   archive.finalize();

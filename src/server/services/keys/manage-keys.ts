@@ -1,6 +1,5 @@
 import 'server-only';
 import { createHash } from 'node:crypto';
-import { open } from 'node:fs/promises';
 import { CHUNK, PAYLOAD_NONCE, TAG, chunkCount, openChunk, sealedSize } from '@/core/age/chunks';
 import { isPublicKey } from '@/core/age/recipients';
 import { equalBytes, utf8 } from '@/core/base/bytes';
@@ -128,23 +127,17 @@ async function firstSealed(
   { blobs }: Pick<Deps, 'blobs'>,
   { blobKey, headerBytes, bytes }: Stored,
 ): Promise<{ readonly head: Buffer; readonly chunk: Buffer; readonly only: boolean }> {
-  const head = Buffer.alloc(headerBytes + PAYLOAD_NONCE);
-  const chunk = Buffer.alloc(Math.min(CHUNK + TAG, sealedSize(bytes)));
-  const lost = new ServiceError('content-not-whole');
-  const file = await open(blobs.pathOf(blobKey), 'r').catch(() => {
-    throw lost;
-  });
-  try {
-    const read = [
-      await file.read(head, 0, head.length, 0),
-      await file.read(chunk, 0, chunk.length, head.length),
-    ];
-    if (read.reduce((sum, { bytesRead }) => sum + bytesRead, 0) !== head.length + chunk.length)
-      throw lost;
-  } finally {
-    await file.close();
-  }
-  return { head, chunk, only: chunkCount(bytes) === 1 };
+  const head = headerBytes + PAYLOAD_NONCE;
+  const length = head + Math.min(CHUNK + TAG, sealedSize(bytes));
+  if (((await blobs.sizeOf(blobKey)) ?? 0) < length) throw new ServiceError('content-not-whole');
+  const pieces: Uint8Array[] = [];
+  for await (const piece of blobs.read(blobKey, { offset: 0, length })) pieces.push(piece);
+  const first = Buffer.concat(pieces);
+  return {
+    head: first.subarray(0, head),
+    chunk: first.subarray(head),
+    only: chunkCount(bytes) === 1,
+  };
 }
 
 /**

@@ -1,5 +1,5 @@
 import 'server-only';
-import { mkdir, open, stat } from 'node:fs/promises';
+import { mkdir, open } from 'node:fs/promises';
 import path from 'node:path';
 import { extract } from 'tar-stream';
 import { AppError } from '@/core/base/errors';
@@ -122,8 +122,7 @@ async function readManifest(entry: AsyncIterable<Uint8Array>): Promise<BackupMan
 export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<number> {
   const rows = await storedVersions(deps.db.read);
   for (const { blobKey, headerBytes, bytes } of rows) {
-    const found = await stat(deps.blobs.pathOf(blobKey)).catch(() => null);
-    if (found?.size !== fileSize(headerBytes, bytes))
+    if ((await deps.blobs.sizeOf(blobKey)) !== fileSize(headerBytes, bytes))
       throw new RestoreError(
         'BACKUP_INCOMPLETE',
         `This backup is not whole: the content ${blobKey} is missing or cut.`,

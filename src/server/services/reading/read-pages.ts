@@ -97,13 +97,13 @@ function askerOf({ licence }: Opened, waiting: Waiting | undefined): Asker {
   return { who: licence.recipientId, signal: waiting?.signal ?? null };
 }
 
+function sealedOf({ blobKey, headerBytes, bytes }: Opened['version']) {
+  return { blobKey, headerBytes, plainBytes: bytes };
+}
+
 async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promise<SealedSource> {
   const { licence, version } = opened;
-  const sealed = {
-    blobKey: version.blobKey,
-    headerBytes: version.headerBytes,
-    plainBytes: version.bytes,
-  };
+  const sealed = sealedOf(version);
   const held = deps.keyring.find(licence.id);
   if (held !== null) return sealedSource(deps, sealed, held);
   if (version.wrappedKey === null) throw new ServiceError('document-gone');
@@ -380,7 +380,11 @@ export async function keepDocument(
   // What is too large to be rewritten is decrypted while it is sent.
   const { pieces, bytes, marked } =
     opened.version.bytes > MAX_MARKED
-      ? { pieces: plainPieces(source), bytes: opened.version.bytes, marked: false }
+      ? {
+          pieces: plainPieces(deps, sealedOf(opened.version), source.key),
+          bytes: opened.version.bytes,
+          marked: false,
+        }
       : await markedPieces(deps, source, opened, waiting);
   await recordAlone(deps, {
     action: 'document.kept',

@@ -1,3 +1,14 @@
+CREATE TABLE `ceilings` (
+	`level` text NOT NULL,
+	`subject` text NOT NULL,
+	`limits` text NOT NULL,
+	`set_by` text NOT NULL,
+	`set_at` integer NOT NULL,
+	`seal` blob,
+	PRIMARY KEY(`level`, `subject`),
+	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `challenges` (
 	`id` text PRIMARY KEY NOT NULL,
 	`link_id` text NOT NULL,
@@ -12,6 +23,22 @@ CREATE TABLE `challenges` (
 );
 --> statement-breakpoint
 CREATE INDEX `challenges_address` ON `challenges` (`address`,`created_at`);--> statement-breakpoint
+CREATE TABLE `consents` (
+	`id` text PRIMARY KEY NOT NULL,
+	`kind` text NOT NULL,
+	`documents` text NOT NULL,
+	`body` text,
+	`reason` text NOT NULL,
+	`state` text NOT NULL,
+	`asked_by` text NOT NULL,
+	`asked_at` integer NOT NULL,
+	`answered_by` text,
+	`answered_at` integer,
+	FOREIGN KEY (`asked_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`answered_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `consents_state` ON `consents` (`state`,`asked_at`);--> statement-breakpoint
 CREATE TABLE `devices` (
 	`id` text PRIMARY KEY NOT NULL,
 	`address` text NOT NULL,
@@ -23,6 +50,7 @@ CREATE TABLE `devices` (
 	`created_at` integer NOT NULL,
 	`expires_at` integer NOT NULL,
 	`ended_at` integer,
+	`seal` blob,
 	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
@@ -33,8 +61,13 @@ CREATE TABLE `dispatches` (
 	`subject` text NOT NULL,
 	`note` text NOT NULL,
 	`watermark` text NOT NULL,
+	`delivery` text DEFAULT 'mail' NOT NULL,
+	`form` text DEFAULT 'link' NOT NULL,
+	`title_on_cover` integer DEFAULT false NOT NULL,
+	`reason` text DEFAULT '' NOT NULL,
 	`sent_by` text NOT NULL,
 	`sent_at` integer NOT NULL,
+	`seal` blob,
 	FOREIGN KEY (`sent_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
@@ -44,14 +77,46 @@ CREATE TABLE `documents` (
 	`reference` text NOT NULL,
 	`title` text NOT NULL,
 	`owner_id` text NOT NULL,
+	`deputy_id` text,
+	`folder_id` text,
+	`marking_id` text,
+	`attributes` text DEFAULT '{}' NOT NULL,
 	`version_id` text NOT NULL,
+	`recoverable` integer DEFAULT true NOT NULL,
+	`days_at_most` integer,
 	`revoked_at` integer,
 	`revoked_by` text,
 	`created_at` integer NOT NULL,
-	FOREIGN KEY (`owner_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+	`seal` blob,
+	FOREIGN KEY (`owner_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`deputy_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`folder_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`marking_id`) REFERENCES `markings`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `documents_reference_unique` ON `documents` (`reference`);--> statement-breakpoint
+CREATE INDEX `documents_created` ON `documents` (`created_at`,`id`);--> statement-breakpoint
+CREATE INDEX `documents_folder` ON `documents` (`folder_id`);--> statement-breakpoint
+CREATE TABLE `drafts` (
+	`id` text PRIMARY KEY NOT NULL,
+	`staff_id` text NOT NULL,
+	`body` text NOT NULL,
+	`updated_at` integer NOT NULL,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `drafts_staff` ON `drafts` (`staff_id`,`updated_at`);--> statement-breakpoint
+CREATE TABLE `folders` (
+	`id` text PRIMARY KEY NOT NULL,
+	`parent_id` text,
+	`name` text NOT NULL,
+	`created_by` text,
+	`created_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`parent_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `folders_parent` ON `folders` (`parent_id`);--> statement-breakpoint
 CREATE TABLE `grants` (
 	`id` text PRIMARY KEY NOT NULL,
 	`dispatch_id` text NOT NULL,
@@ -62,11 +127,18 @@ CREATE TABLE `grants` (
 	`until_at` integer,
 	`prints` integer,
 	`prints_made` integer DEFAULT 0 NOT NULL,
+	`conditions` text,
+	`terms_id` text,
+	`passed_on_by` text,
+	`parent_id` text,
+	`follows` integer DEFAULT false NOT NULL,
+	`left_at` integer,
 	`revoked_at` integer,
 	`revoked_by` text,
 	`revision` integer DEFAULT 1 NOT NULL,
 	`given_by` text NOT NULL,
 	`given_at` integer NOT NULL,
+	`seal` blob,
 	FOREIGN KEY (`dispatch_id`) REFERENCES `dispatches`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
@@ -76,12 +148,67 @@ CREATE TABLE `grants` (
 CREATE UNIQUE INDEX `grants_once` ON `grants` (`dispatch_id`,`document_id`,`recipient_id`);--> statement-breakpoint
 CREATE INDEX `grants_document` ON `grants` (`document_id`,`recipient_id`);--> statement-breakpoint
 CREATE INDEX `grants_recipient` ON `grants` (`recipient_id`);--> statement-breakpoint
+CREATE INDEX `grants_parent` ON `grants` (`parent_id`) WHERE parent_id IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `grants_terms` ON `grants` (`terms_id`) WHERE terms_id IS NOT NULL;--> statement-breakpoint
+CREATE TABLE `group_members` (
+	`group_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`seal` blob,
+	PRIMARY KEY(`group_id`, `recipient_id`),
+	FOREIGN KEY (`group_id`) REFERENCES `groups`(`id`) ON UPDATE no action ON DELETE cascade,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `group_members_recipient` ON `group_members` (`recipient_id`);--> statement-breakpoint
+CREATE TABLE `groups` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`created_by` text NOT NULL,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`created_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `groups_name_unique` ON `groups` (`name`);--> statement-breakpoint
+CREATE TABLE `kept_terms` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`body` text NOT NULL,
+	`version` integer DEFAULT 1 NOT NULL,
+	`changed_by` text NOT NULL,
+	`changed_at` integer NOT NULL,
+	FOREIGN KEY (`changed_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `kept_terms_name_unique` ON `kept_terms` (`name`);--> statement-breakpoint
+CREATE TABLE `kept_views` (
+	`id` text PRIMARY KEY NOT NULL,
+	`staff_id` text NOT NULL,
+	`name` text NOT NULL,
+	`query` text NOT NULL,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `kept_views_name` ON `kept_views` (`staff_id`,`name`);--> statement-breakpoint
 CREATE TABLE `ledger_checkpoints` (
 	`size` integer PRIMARY KEY NOT NULL,
 	`text` text NOT NULL,
 	`created_at` integer NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE `ledger_days` (
+	`day` text NOT NULL,
+	`kind` text NOT NULL,
+	`outcome` text NOT NULL,
+	`reason` text NOT NULL,
+	`place` text NOT NULL,
+	`organisation` text NOT NULL,
+	`entries` integer NOT NULL,
+	`last` integer DEFAULT 0 NOT NULL,
+	PRIMARY KEY(`day`, `kind`, `outcome`, `reason`, `place`, `organisation`)
+);
+--> statement-breakpoint
+CREATE INDEX `ledger_days_last` ON `ledger_days` (`last`);--> statement-breakpoint
 CREATE TABLE `ledger_end` (
 	`id` integer PRIMARY KEY NOT NULL,
 	`size` integer NOT NULL,
@@ -100,13 +227,44 @@ CREATE TABLE `ledger_entries` (
 	`document_id` text GENERATED ALWAYS AS (json_extract(body, '$.document')) STORED,
 	`recipient_id` text GENERATED ALWAYS AS (json_extract(body, '$.recipient')) STORED,
 	`dispatch_id` text GENERATED ALWAYS AS (json_extract(body, '$.dispatch')) STORED,
-	`grant_id` text GENERATED ALWAYS AS (json_extract(body, '$.grant')) STORED
+	`grant_id` text GENERATED ALWAYS AS (json_extract(body, '$.grant')) STORED,
+	`reason` text GENERATED ALWAYS AS (json_extract(body, '$.reason')) VIRTUAL,
+	`actor_id` text GENERATED ALWAYS AS (json_extract(body, '$.actor.id')) VIRTUAL,
+	`device_id` text GENERATED ALWAYS AS (json_extract(body, '$.device')) VIRTUAL,
+	`version_id` text GENERATED ALWAYS AS (json_extract(body, '$.version')) VIRTUAL,
+	`licence_id` text GENERATED ALWAYS AS (json_extract(body, '$.licence')) VIRTUAL,
+	`link_of` text GENERATED ALWAYS AS (json_extract(body, '$.details.linkOf')) VIRTUAL
 );
 --> statement-breakpoint
 CREATE INDEX `ledger_document` ON `ledger_entries` (`document_id`,`sequence`);--> statement-breakpoint
 CREATE INDEX `ledger_recipient` ON `ledger_entries` (`recipient_id`,`sequence`);--> statement-breakpoint
 CREATE INDEX `ledger_outcome` ON `ledger_entries` (`outcome`,`sequence`);--> statement-breakpoint
 CREATE INDEX `ledger_dispatch` ON `ledger_entries` (`dispatch_id`,`sequence`);--> statement-breakpoint
+CREATE INDEX `ledger_occurred` ON `ledger_entries` (`occurred_at`);--> statement-breakpoint
+CREATE INDEX `ledger_action` ON `ledger_entries` (`action`,`sequence`);--> statement-breakpoint
+CREATE INDEX `ledger_actor` ON `ledger_entries` (`actor_id`,`sequence`) WHERE actor_id IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `ledger_device` ON `ledger_entries` (`device_id`,`sequence`) WHERE device_id IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `ledger_version` ON `ledger_entries` (`version_id`,`sequence`) WHERE version_id IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `ledger_licence` ON `ledger_entries` (`licence_id`,`action`) WHERE licence_id IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `ledger_link_of` ON `ledger_entries` (`link_of`,`sequence`) WHERE link_of IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `ledger_reason` ON `ledger_entries` (`reason`,`sequence`) WHERE reason IS NOT NULL;--> statement-breakpoint
+CREATE TABLE `ledger_pairs` (
+	`day` text NOT NULL,
+	`kind` text NOT NULL,
+	`outcome` text NOT NULL,
+	`reason` text NOT NULL,
+	`place` text NOT NULL,
+	`organisation` text NOT NULL,
+	`entries` integer NOT NULL,
+	`document_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`dispatch_id` text NOT NULL,
+	PRIMARY KEY(`document_id`, `recipient_id`, `dispatch_id`, `day`, `kind`, `outcome`, `reason`, `place`, `organisation`)
+);
+--> statement-breakpoint
+CREATE INDEX `ledger_pairs_recipient` ON `ledger_pairs` (`recipient_id`);--> statement-breakpoint
+CREATE INDEX `ledger_pairs_dispatch` ON `ledger_pairs` (`dispatch_id`);--> statement-breakpoint
+CREATE INDEX `ledger_pairs_opens` ON `ledger_pairs` (`recipient_id`,`document_id`,`day`,`kind`,`entries`) WHERE kind IN ('opened', 'refused');--> statement-breakpoint
 CREATE TABLE `ledger_personal` (
 	`sequence` integer NOT NULL,
 	`field` text NOT NULL,
@@ -114,6 +272,19 @@ CREATE TABLE `ledger_personal` (
 	`value` text NOT NULL,
 	PRIMARY KEY(`sequence`, `field`),
 	FOREIGN KEY (`sequence`) REFERENCES `ledger_entries`(`sequence`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `ledger_personal_value` ON `ledger_personal` (`field`,`value`,`sequence`);--> statement-breakpoint
+CREATE TABLE `level_defaults` (
+	`level` text NOT NULL,
+	`subject` text NOT NULL,
+	`defaults` text NOT NULL,
+	`watermark` text NOT NULL,
+	`set_by` text NOT NULL,
+	`set_at` integer NOT NULL,
+	`seal` blob,
+	PRIMARY KEY(`level`, `subject`),
+	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
 CREATE TABLE `licence_pages` (
@@ -134,6 +305,7 @@ CREATE TABLE `licences` (
 	`statement` text NOT NULL,
 	`opened_at` integer NOT NULL,
 	`expires_at` integer NOT NULL,
+	`seal` blob,
 	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`version_id`) REFERENCES `versions`(`id`) ON UPDATE no action ON DELETE no action,
@@ -143,12 +315,14 @@ CREATE TABLE `licences` (
 --> statement-breakpoint
 CREATE INDEX `licences_document` ON `licences` (`document_id`);--> statement-breakpoint
 CREATE INDEX `licences_grant` ON `licences` (`grant_id`);--> statement-breakpoint
+CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);--> statement-breakpoint
 CREATE TABLE `links` (
 	`id` text PRIMARY KEY NOT NULL,
 	`token` text NOT NULL,
 	`dispatch_id` text NOT NULL,
 	`recipient_id` text NOT NULL,
 	`created_at` integer NOT NULL,
+	`seal` blob,
 	FOREIGN KEY (`dispatch_id`) REFERENCES `dispatches`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
 );
@@ -164,14 +338,25 @@ CREATE TABLE `mailroom` (
 );
 --> statement-breakpoint
 CREATE INDEX `mailroom_to` ON `mailroom` (`to_address`,`received_at`);--> statement-breakpoint
+CREATE TABLE `markings` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`meaning` text NOT NULL,
+	`position` integer NOT NULL,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `markings_name_unique` ON `markings` (`name`);--> statement-breakpoint
 CREATE TABLE `organisation` (
 	`id` integer PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,
 	`zone` text NOT NULL,
 	`recovery_key` text,
+	`two_people` integer DEFAULT false NOT NULL,
 	`demo` integer NOT NULL,
 	`clock_offset` integer DEFAULT 0 NOT NULL,
-	`created_at` integer NOT NULL
+	`created_at` integer NOT NULL,
+	`seal` blob
 );
 --> statement-breakpoint
 CREATE TABLE `outbox` (
@@ -181,7 +366,9 @@ CREATE TABLE `outbox` (
 	`to_address` text NOT NULL,
 	`subject` text NOT NULL,
 	`body` text NOT NULL,
+	`attached` text DEFAULT '[]' NOT NULL,
 	`state` text NOT NULL,
+	`urgent` integer DEFAULT false NOT NULL,
 	`attempts` integer DEFAULT 0 NOT NULL,
 	`next_attempt_at` integer NOT NULL,
 	`last_error` text,
@@ -189,23 +376,86 @@ CREATE TABLE `outbox` (
 	`delivered_at` integer
 );
 --> statement-breakpoint
-CREATE INDEX `outbox_state` ON `outbox` (`state`,`next_attempt_at`);--> statement-breakpoint
+CREATE INDEX `outbox_state` ON `outbox` (`state`,`urgent`,`next_attempt_at`);--> statement-breakpoint
 CREATE TABLE `recipients` (
 	`id` text PRIMARY KEY NOT NULL,
+	`kind` text DEFAULT 'person' NOT NULL,
 	`address` text NOT NULL,
 	`name` text NOT NULL,
 	`organisation` text NOT NULL,
+	`zone` text,
+	`language` text,
 	`blocked` integer DEFAULT false NOT NULL,
-	`created_at` integer NOT NULL
+	`left_at` integer,
+	`same_as` text,
+	`added_by` text,
+	`created_at` integer NOT NULL,
+	`seal` blob
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `recipients_address_unique` ON `recipients` (`address`);--> statement-breakpoint
+CREATE INDEX `recipients_same` ON `recipients` (`same_as`) WHERE same_as IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `recipients_order` ON `recipients` (`organisation`,`name`,`address`);--> statement-breakpoint
+CREATE TABLE `requests` (
+	`id` text PRIMARY KEY NOT NULL,
+	`grant_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`right` text,
+	`until` integer,
+	`met` text,
+	`reason` text NOT NULL,
+	`state` text NOT NULL,
+	`answer` text DEFAULT '' NOT NULL,
+	`answered_by` text,
+	`answered_at` integer,
+	`asked_at` integer NOT NULL,
+	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`answered_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `requests_state` ON `requests` (`state`,`asked_at`);--> statement-breakpoint
+CREATE INDEX `requests_grant` ON `requests` (`grant_id`);--> statement-breakpoint
+CREATE TABLE `requests_done` (
+	`key` text PRIMARY KEY NOT NULL,
+	`asked` text NOT NULL,
+	`answer` text,
+	`done_at` integer NOT NULL
+);
+--> statement-breakpoint
+CREATE INDEX `requests_done_at` ON `requests_done` (`done_at`);--> statement-breakpoint
+CREATE TABLE `rules` (
+	`way` text PRIMARY KEY NOT NULL,
+	`leave` text NOT NULL,
+	`reason` text NOT NULL,
+	`set_by` text NOT NULL,
+	`set_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE TABLE `sender_limits` (
+	`staff_id` text PRIMARY KEY NOT NULL,
+	`limits` text NOT NULL,
+	`set_by` text NOT NULL,
+	`set_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `service_keys` (
 	`name` text PRIMARY KEY NOT NULL,
 	`generation` integer NOT NULL,
 	`public_key` blob NOT NULL,
 	`wrapped` blob NOT NULL,
-	`created_at` integer NOT NULL
+	`created_at` integer NOT NULL,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE TABLE `settings` (
+	`name` text PRIMARY KEY NOT NULL,
+	`value` text NOT NULL
 );
 --> statement-breakpoint
 CREATE TABLE `staff` (
@@ -215,8 +465,14 @@ CREATE TABLE `staff` (
 	`email_verified` integer NOT NULL,
 	`image` text,
 	`role` text NOT NULL,
+	`role_since` integer DEFAULT 0 NOT NULL,
+	`disabled_at` integer,
+	`factor` blob,
+	`factor_generation` integer,
+	`factor_step` integer,
 	`created_at` integer NOT NULL,
-	`updated_at` integer NOT NULL
+	`updated_at` integer NOT NULL,
+	`seal` blob
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `staff_email_unique` ON `staff` (`email`);--> statement-breakpoint
@@ -234,6 +490,7 @@ CREATE TABLE `staff_accounts` (
 	`password` text,
 	`created_at` integer NOT NULL,
 	`updated_at` integer NOT NULL,
+	`seal` blob,
 	FOREIGN KEY (`user_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
@@ -244,12 +501,24 @@ CREATE TABLE `staff_sessions` (
 	`expires_at` integer NOT NULL,
 	`ip_address` text,
 	`user_agent` text,
+	`proven_at` integer,
 	`created_at` integer NOT NULL,
 	`updated_at` integer NOT NULL,
+	`seal` blob,
 	FOREIGN KEY (`user_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `staff_sessions_token_unique` ON `staff_sessions` (`token`);--> statement-breakpoint
+CREATE TABLE `staff_tickets` (
+	`token_mac` text PRIMARY KEY NOT NULL,
+	`staff_id` text NOT NULL,
+	`expires_at` integer NOT NULL,
+	`used_at` integer,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `staff_tickets_staff` ON `staff_tickets` (`staff_id`);--> statement-breakpoint
 CREATE TABLE `staff_verifications` (
 	`id` text PRIMARY KEY NOT NULL,
 	`identifier` text NOT NULL,
@@ -259,10 +528,19 @@ CREATE TABLE `staff_verifications` (
 	`updated_at` integer NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE `table_sums` (
+	`name` text PRIMARY KEY NOT NULL,
+	`sum` blob NOT NULL,
+	`rows` integer NOT NULL,
+	`sequence` integer NOT NULL,
+	`seal` blob NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE `uploads` (
 	`id` text PRIMARY KEY NOT NULL,
 	`version_id` text NOT NULL,
 	`staff_id` text NOT NULL,
+	`document_id` text,
 	`file_name` text NOT NULL,
 	`declared_bytes` integer NOT NULL,
 	`received_bytes` integer NOT NULL,
@@ -270,9 +548,13 @@ CREATE TABLE `uploads` (
 	`header_bytes` integer NOT NULL,
 	`wrapped_key` blob NOT NULL,
 	`key_generation` integer NOT NULL,
+	`recovery_key` text,
+	`sealing_from` integer,
+	`sealing_mac` text,
 	`created_at` integer NOT NULL,
 	`updated_at` integer NOT NULL,
-	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
 CREATE TABLE `versions` (
@@ -286,8 +568,13 @@ CREATE TABLE `versions` (
 	`header_bytes` integer NOT NULL,
 	`wrapped_key` blob,
 	`key_generation` integer NOT NULL,
+	`recovery_key` text,
 	`created_at` integer NOT NULL,
 	`created_by` text NOT NULL,
+	`damaged_at` integer,
+	`seal` blob,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`created_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
+--> statement-breakpoint
+CREATE UNIQUE INDEX `versions_number` ON `versions` (`document_id`,`number`);

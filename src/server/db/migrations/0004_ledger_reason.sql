@@ -1,2 +1,0 @@
-ALTER TABLE `ledger_entries` ADD `reason` text GENERATED ALWAYS AS (json_extract(body, '$.reason')) VIRTUAL;--> statement-breakpoint
-CREATE INDEX `ledger_reason` ON `ledger_entries` (`reason`,`sequence`) WHERE reason IS NOT NULL;

@@ -1,1 +1,0 @@
-ALTER TABLE `documents` ADD `days_at_most` integer;

@@ -1,1 +1,0 @@
-ALTER TABLE `grants` ADD `passed_on_by` text;

@@ -1,4 +1,0 @@
-CREATE TABLE `settings` (
-	`name` text PRIMARY KEY NOT NULL,
-	`value` text NOT NULL
-);

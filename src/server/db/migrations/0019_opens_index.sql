@@ -1,1 +1,0 @@
-CREATE INDEX `ledger_pairs_opens` ON `ledger_pairs` (`recipient_id`,`document_id`,`day`,`kind`,`entries`) WHERE kind IN ('opened', 'refused');

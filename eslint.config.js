@@ -226,7 +226,7 @@ export default tseslint.config(
   },
   {
     files: ['src/**/*.{ts,tsx}'],
-    ignores: ['src/server/config/env.ts', 'src/instrumentation.ts', '**/*.test.ts'],
+    ignores: ['src/server/config/env.ts', 'src/instrumentation.ts', 'src/proxy.ts', '**/*.test.ts'],
     rules: { 'local/one-environment-reader': 'error' },
   },
   {

@@ -68,7 +68,7 @@ const mayGoOn = createRequestRate();
 
 /** Files that never change cost little and come by the dozen; all else is counted. */
 function isTooMuch({ url = '', headers }: IncomingMessage): boolean {
-  if (url.startsWith('/_next/static/') || url === '/healthz') return false;
+  if (url.startsWith('/_next/static/') || url === '/healthz' || config.reload) return false;
   return !mayGoOn(
     String(headers['x-embargo-network']),
     OWN_COOKIE.exec(headers.cookie ?? '')?.[1] ?? null,
@@ -78,7 +78,12 @@ function isTooMuch({ url = '', headers }: IncomingMessage): boolean {
 
 const config = readConfigOrExit();
 const isTrusted = trustedProxies(config.trustedProxies);
-const app = next({ dev: false, hostname: config.host, port: config.port, dir: process.cwd() });
+const app = next({
+  dev: config.reload,
+  hostname: config.host,
+  port: config.port,
+  dir: process.cwd(),
+});
 const serve = app.getRequestHandler();
 await app.prepare();
 
@@ -121,6 +126,9 @@ const server = createServer(
     });
   },
 );
+
+// Over this the browser hears what was changed.
+if (config.reload) server.on('upgrade', app.getUpgradeHandler());
 
 server.listen(config.port, config.host, () => {
   console.log(`Embargo is at ${config.publicUrl}`);

@@ -1,33 +1,37 @@
 import path from 'node:path';
-import { build, type BuildOptions } from 'esbuild';
+import { build, context, type BuildOptions } from 'esbuild';
 
 /**
  * Bundles the server's worker threads into `build/workers/`, since a worker starts from a file of
  * its own, whatever the rest of the product was bundled with. Packages are bundled with them, which
  * loads in a third of the time, save for those that bring files of their own.
  */
+const WORKERS: BuildOptions = {
+  outdir: 'build/workers',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  conditions: ['react-server'],
+  // A marker for the framework's bundler, which would refuse to load outside it.
+  alias: { 'server-only': path.resolve('node_modules/server-only/empty.js') },
+  logLevel: 'warning',
+  entryPoints: {
+    'render-worker': 'src/workers/render-worker.ts',
+    'export-worker': 'src/workers/export-worker.ts',
+    'check-worker': 'src/workers/check-worker.ts',
+    'verify-worker': 'src/workers/verify-worker.ts',
+    'prove-worker': 'src/workers/prove-worker.ts',
+  },
+  external: ['@libsql/client', 'libsql', 'sharp', '@hyzyla/pdfium', 'piscina'],
+};
+
 export async function buildWorkers(): Promise<void> {
-  const common: BuildOptions = {
-    outdir: 'build/workers',
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    conditions: ['react-server'],
-    // A marker for the framework's bundler, which would refuse to load outside it.
-    alias: { 'server-only': path.resolve('node_modules/server-only/empty.js') },
-    logLevel: 'warning',
-  };
-  await build({
-    ...common,
-    entryPoints: {
-      'render-worker': 'src/workers/render-worker.ts',
-      'export-worker': 'src/workers/export-worker.ts',
-      'check-worker': 'src/workers/check-worker.ts',
-      'verify-worker': 'src/workers/verify-worker.ts',
-      'prove-worker': 'src/workers/prove-worker.ts',
-    },
-    external: ['@libsql/client', 'libsql', 'sharp', '@hyzyla/pdfium', 'piscina'],
-  });
+  await build(WORKERS);
+}
+
+/** The same, and again whenever a source changes; a thread that runs goes on as it was. */
+export async function watchWorkers(): Promise<void> {
+  await (await context(WORKERS)).watch();
 }

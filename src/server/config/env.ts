@@ -22,6 +22,7 @@ const raw = z.object({
   FONTS_DIR: z.string().min(1).default('node_modules/@fontsource/atkinson-hyperlegible-next/files'),
   WORKERS_DIR: z.string().min(1).default('build/workers'),
   CHECK_FIRST: z.enum(['0', '1']).default('0'),
+  RELOAD: z.enum(['0', '1']).default('0'),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -52,6 +53,8 @@ export type Config = {
   readonly workersDir: string;
   /** Whether the whole database is looked through before anything is served: after the process was ended by it. */
   readonly checkFirst: boolean;
+  /** Whether pages are compiled when they are asked for, and again when they change: `npm run dev`. */
+  readonly reload: boolean;
   readonly logLevel: string;
 };
 
@@ -112,6 +115,7 @@ export function readConfig(
     fontsDir: path.resolve(env.FONTS_DIR),
     workersDir: path.resolve(env.WORKERS_DIR),
     checkFirst: env.CHECK_FIRST === '1',
+    reload: env.RELOAD === '1',
     logLevel: env.LOG_LEVEL,
   };
 }

@@ -1,0 +1,3 @@
+import { watchWorkers } from './build-workers';
+
+await watchWorkers();

@@ -128,7 +128,12 @@ const server = createServer(
 );
 
 // Over this the browser hears what was changed.
-if (config.reload) server.on('upgrade', app.getUpgradeHandler());
+if (config.reload) {
+  const upgrade = app.getUpgradeHandler();
+  server.on('upgrade', (request, socket, head) => {
+    void upgrade(request, socket, head);
+  });
+}
 
 server.listen(config.port, config.host, () => {
   console.log(`Embargo is at ${config.publicUrl}`);

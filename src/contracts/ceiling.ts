@@ -11,7 +11,7 @@ const limits = z
       .array(z.enum(OFFERED_RIGHTS))
       .refine(
         (rights) => rights.includes('read'),
-        'a ceiling without read would shut everybody out: revoke instead',
+        'a ceiling without Read would shut everybody out: revoke instead',
       )
       .nullable(),
     days: z.number().int().min(1).max(3_650).nullable(),

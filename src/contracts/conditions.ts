@@ -14,11 +14,11 @@ export const networksInput = z
         if (!isNetwork(text))
           context.addIssue({
             code: 'custom',
-            message: `“${text.slice(0, 60)}” is no network: write 192.0.2.0/24 or 2001:db8::/32`,
+            message: `“${text.slice(0, 60)}” is not an IP address range: write 192.0.2.0/24 or 2001:db8::/32`,
           });
       }),
   )
-  .min(1, 'name at least one network')
+  .min(1, 'enter at least one IP address range')
   .max(50);
 export const countriesInput = z
   .array(
@@ -30,11 +30,11 @@ export const countriesInput = z
         if (!isCountry(code))
           context.addIssue({
             code: 'custom',
-            message: `“${code.slice(0, 20)}” is no country code`,
+            message: `“${code.slice(0, 20)}” is not a country code`,
           });
       }),
   )
-  .min(1, 'name at least one country')
+  .min(1, 'enter at least one country')
   .max(250);
 
 /** A domain, with or without the sign before it. */
@@ -43,7 +43,7 @@ export const domainInput = z.string().transform((text, context) => {
   if (domain === null)
     context.addIssue({
       code: 'custom',
-      message: `“${text.slice(0, 80)}” is no domain: write it as @yard.example`,
+      message: `“${text.slice(0, 80)}” is not a domain: write it as @yard.example`,
     });
   return domain ?? z.NEVER;
 });

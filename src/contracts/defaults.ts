@@ -27,7 +27,7 @@ export const defaultsInput = z.object({
   defaults,
   watermark: watermark.max(
     MAX_LEVEL_WATERMARK,
-    `at most ${String(MAX_LEVEL_WATERMARK)} characters: it shares the page with others`,
+    `at most ${String(MAX_LEVEL_WATERMARK)} characters, because it shares the page with others`,
   ),
   seen: z.number().int().nullable(),
 });

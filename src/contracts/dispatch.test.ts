@@ -31,23 +31,23 @@ describe('a dispatch as it is asked for', () => {
       /no such document/,
     ],
     ['nobody', { ...input, recipients: [] }, /at least one recipient/],
-    ['no address', { ...input, recipients: [{ address: 'mira' }] }, /“mira” is no email address/],
-    ['no subject', { ...input, subject: '  ' }, /a subject is needed/],
-    ['a token nobody knows', { ...input, watermark: '{password}' }, /\{password\} is nothing/],
+    ['no address', { ...input, recipients: [{ address: 'mira' }] }, /“mira” is not an email address/],
+    ['no subject', { ...input, subject: '  ' }, /the subject is missing/],
+    ['a token nobody knows', { ...input, watermark: '{password}' }, /\{password\} is not a piece/],
     [
       'an end before the start',
       { ...input, terms: { ...terms, from: 20, until: 10 } },
-      /the end lies before the start/,
+      /the end is before the start/,
     ],
     [
       'keep without copy',
       { ...input, terms: { ...terms, rights: ['read', 'print', 'keep'] } },
-      /keep needs copy/,
+      /keep needs Copy text/,
     ],
     [
       'keep with limited prints',
       { ...input, terms: { ...terms, rights: ['read', 'copy', 'print', 'keep'], prints: 2 } },
-      /keep needs print without a limit/,
+      /keep needs Print without a limit/,
     ],
     [
       'a person’s own terms that cannot stand',
@@ -55,7 +55,7 @@ describe('a dispatch as it is asked for', () => {
         ...input,
         recipients: [{ address: 'a@b.example', terms: { ...terms, rights: ['print'] } }],
       },
-      /print needs read/,
+      /print needs Read/,
     ],
   ])('with %s is refused in words', (_name, value, words) => {
     expect(wrong(value).join('; ')).toMatch(words);

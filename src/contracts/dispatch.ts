@@ -43,13 +43,13 @@ export const grantId = z.custom<GrantId>(
 );
 
 const dependencyWords = {
-  read: 'needs read',
-  copy: 'needs copy as well',
-  'unlimited-print': 'needs print without a limit',
+  read: 'needs Read',
+  copy: 'needs Copy text as well',
+  'unlimited-print': 'needs Print without a limit',
 } as const;
 
 const rightsAndPrints = z.object({
-  rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'at least read is needed'),
+  rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'Read is needed'),
   prints: z.number().int().min(1).max(999).nullable(),
 });
 
@@ -81,7 +81,7 @@ export const termsInput = rightsAndPrints
       context.addIssue({
         code: 'custom',
         path: ['until'],
-        message: 'the end lies before the start',
+        message: 'the end is before the start',
       });
   });
 
@@ -90,7 +90,7 @@ export type TermsInput = z.infer<typeof termsInput>;
 const address = z.string().transform((text, context) => {
   const normalised = normaliseAddress(text);
   if (normalised === null)
-    context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is no email address` });
+    context.addIssue({ code: 'custom', message: `“${text.slice(0, 80)}” is not an email address` });
   return normalised ?? z.NEVER;
 });
 
@@ -100,7 +100,7 @@ export const watermark = z
   .max(MAX_WATERMARK)
   .superRefine((text, context) => {
     for (const name of unknownTokens(text))
-      context.addIssue({ code: 'custom', message: `{${name}} is nothing a watermark can say` });
+      context.addIssue({ code: 'custom', message: `{${name}} is not a piece of a watermark` });
   });
 
 /** People one sending may reach. */
@@ -116,7 +116,10 @@ const recipientsInput = z
       terms: termsInput.nullish(),
     }),
   )
-  .max(MOST_RECIPIENTS, `a sending reaches at most ${String(MOST_RECIPIENTS)} people: make it two`);
+  .max(
+    MOST_RECIPIENTS,
+    `a dispatch reaches at most ${String(MOST_RECIPIENTS)} people: make it two`,
+  );
 
 /** Whether Embargo mails the links, or the sender carries them. */
 export const DELIVERIES = ['mail', 'by-hand'] as const;
@@ -140,7 +143,7 @@ const needSomebody = ({
   readonly domains?: readonly unknown[] | undefined;
   readonly openLink?: boolean | undefined;
 }): boolean => openLink || recipients.length + groups.length + domains.length > 0;
-const NOBODY = { path: ['recipients'], message: 'name at least one recipient' };
+const NOBODY = { path: ['recipients'], message: 'add at least one recipient' };
 
 export const dispatchInput = z
   .object({
@@ -149,7 +152,7 @@ export const dispatchInput = z
     terms: termsInput,
     /** The kept terms that these are, unchanged. */
     kept: termsId.nullish(),
-    subject: z.string().trim().min(1, 'a subject is needed').max(160),
+    subject: z.string().trim().min(1, 'the subject is missing').max(160),
     note: z.string().trim().max(4000),
     watermark,
     delivery: z.enum(DELIVERIES).default('mail'),

@@ -50,8 +50,8 @@ export type HalfUpload = {
 export const partInput = z.object({ id: uploadId, offset: z.coerce.number().int().min(0) });
 export type PartResult = { readonly receivedBytes: number };
 
-const title = z.string().trim().min(1, 'a title is needed').max(200);
-const reference = z.string().trim().min(1, 'a reference is needed').max(60);
+const title = z.string().trim().min(1, 'the title is missing').max(200);
+const reference = z.string().trim().min(1, 'the reference is missing').max(60);
 /** Where a new document sits and what it is marked; a new version needs neither name. */
 export const finishUploadInput = z.object({
   id: uploadId,

@@ -43,7 +43,7 @@ describe('a sending', () => {
         dispatchInput,
         input(Array.from({ length: 2_001 }, (_, i) => `person${String(i)}@yard.example`)),
       ),
-    ).toEqual(['a sending reaches at most 2000 people: make it two']);
+    ).toEqual(['a dispatch reaches at most 2000 people: make it two']);
   });
 
   test('is mailed where nothing else was said, and goes by no other way', () => {

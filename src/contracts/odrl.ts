@@ -7,15 +7,13 @@ import type { Right } from '@/core/policy/rights';
 /** Characters of a document that is brought in: far more than any list of terms has. */
 export const LARGEST_ODRL = 1_000_000;
 
-const text = z
-  .string()
-  .max(LARGEST_ODRL, 'this file is larger than is read at a time: make it two');
+const text = z.string().max(LARGEST_ODRL, 'this file is too large to import at once: make it two');
 export const bringTermsInput = z.object({ text });
 export const dispatchOdrlInput = z.object({ id: dispatchId });
 /** `subject`: what the sendings are called by which new access is given. */
 export const bringGrantsInput = z.object({
   text,
-  subject: z.string().trim().min(1, 'a subject is needed').max(160),
+  subject: z.string().trim().min(1, 'the subject is missing').max(160),
 });
 
 /** Terms as they stand in such a document: an end of their own, or so many days from a dispatch on. */

@@ -7,18 +7,20 @@ import { normaliseAddress } from '@/core/policy/address';
 export const setUpInput = z.object({
   token: z.string().min(1),
   organisation: z.string().trim().min(1, 'the organisation needs a name').max(120),
-  zone: z.string().refine(isZone, 'that is no time zone'),
-  name: z.string().trim().min(1, 'your name is needed').max(120),
-  email: z.string().refine((text) => normaliseAddress(text) !== null, 'that is no email address'),
+  zone: z.string().refine(isZone, 'this is not a time zone'),
+  name: z.string().trim().min(1, 'your name is missing').max(120),
+  email: z
+    .string()
+    .refine((text) => normaliseAddress(text) !== null, 'this is not an email address'),
   password,
   /** Public half only; the private half never leaves the administrator's browser. */
-  recoveryKey: z.string().refine(isPublicKey, 'that is no public key').nullable(),
+  recoveryKey: z.string().refine(isPublicKey, 'this is not a public key').nullable(),
 });
 export type SetUpInput = z.infer<typeof setUpInput>;
 
 export const signInInput = z.object({
-  email: z.string().trim().min(1, 'your address is needed').max(254),
-  password: z.string().min(1, 'your password is needed').max(128),
+  email: z.string().trim().min(1, 'your email address is missing').max(254),
+  password: z.string().min(1, 'your password is missing').max(128),
   code: factorCode.optional(),
 });
 export type SignInInput = z.infer<typeof signInInput>;

@@ -6,7 +6,7 @@ import type { PeopleFormat } from '@/core/people/read';
 const LARGEST_LIST = 30_000_000;
 
 export const bringPeopleInput = z.object({
-  text: z.string().max(LARGEST_LIST, 'this list is longer than can be taken at once: make it two'),
+  text: z.string().max(LARGEST_LIST, 'this list is too long to import at once: make it two'),
 });
 export const takePeopleInput = z.object({ format: z.enum(['csv', 'ldif', 'vcard']) });
 

@@ -104,7 +104,7 @@ export const changePersonInput = z.object({
   id: recipientId,
   name: z.string().trim().max(120).optional(),
   organisation: z.string().trim().max(120).optional(),
-  zone: z.string().refine(isZone, 'that is no time zone').nullable().optional(),
-  language: z.string().refine(isLanguage, 'that is no language').nullable().optional(),
+  zone: z.string().refine(isZone, 'this is not a time zone').nullable().optional(),
+  language: z.string().refine(isLanguage, 'this is not a language').nullable().optional(),
 });
 export type ChangePersonInput = z.infer<typeof changePersonInput>;

@@ -22,7 +22,7 @@ export const enterCodeInput = z.object({
   code: z
     .string()
     .transform((text) => text.replaceAll(/\s/g, ''))
-    .pipe(z.string().regex(/^\d{6}$/, 'the code has six figures')),
+    .pipe(z.string().regex(/^\d{6}$/, 'the code has six digits')),
   kept: z.boolean(),
   publicKey,
 });
@@ -61,7 +61,7 @@ export const passOnInput = z.object({
   rights: z
     .array(z.enum(RIGHTS))
     .min(1)
-    .refine((rights) => rights.includes('read'), 'at least read is passed on'),
+    .refine((rights) => rights.includes('read'), 'Read has to be passed on'),
   until: z.number().int().nullable(),
   note: z.string().trim().max(1_000).default(''),
 });

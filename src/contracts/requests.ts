@@ -26,7 +26,7 @@ export const askInput = z.object({
   document: documentId,
   right,
   until: moment,
-  reason: z.string().trim().min(1, 'a sentence is needed').max(500),
+  reason: z.string().trim().min(1, 'a message is missing').max(500),
 });
 export type AskInput = z.infer<typeof askInput>;
 

@@ -20,9 +20,9 @@ export const password = z
 export const factorCode = z
   .string()
   .transform((text) => text.replaceAll(/\s/g, ''))
-  .pipe(z.string().regex(/^(\d{6})?$/, 'the code has six figures'));
+  .pipe(z.string().regex(/^(\d{6})?$/, 'the code has six digits'));
 export const proofInput = z.object({
-  password: z.string().min(1, 'your password is needed').max(128),
+  password: z.string().min(1, 'your password is missing').max(128),
   code: factorCode.optional(),
 });
 export type ProofInput = z.infer<typeof proofInput>;
@@ -47,7 +47,7 @@ export type YouPage = {
 };
 
 export const inviteInput = z.object({
-  name: z.string().trim().min(1, 'a name is needed').max(120),
+  name: z.string().trim().min(1, 'the name is missing').max(120),
   email: emailAddress,
   role: z.enum(ROLES),
 });
@@ -76,7 +76,7 @@ export const senderLimitsInput = z.object({
       .array(z.enum(OFFERED_RIGHTS))
       .refine(
         (rights) => rights.includes('read'),
-        'without read nothing could be sent: make them an auditor instead',
+        'without Read nothing could be sent: make them an auditor instead',
       )
       .nullable(),
     days: z.number().int().min(1).max(3_650).nullable(),

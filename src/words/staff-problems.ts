@@ -2,7 +2,7 @@ import { counted } from '@/core/base/counted';
 import { listed } from '@/core/base/listed';
 import { zonedText } from '@/core/base/moment-text';
 import type { StaffProblem, ProblemWords } from '@/contracts/problems';
-import { rightNames } from '@/words/right-names';
+import { rightNames } from '@/core/policy/right-names';
 import { ownLevelWords } from '@/words/level-words';
 import { sendingWords } from '@/words/way-words';
 import { beyondLines } from '@/core/policy/sender-limits';

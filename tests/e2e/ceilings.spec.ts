@@ -11,8 +11,8 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
   await ceilings.getByRole('button', { name: 'the organisation' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
   await side.getByLabel('Days').fill('7');
-  await side.getByRole('button', { name: 'See whom it touches' }).click();
-  await expect(side.getByText(/^It touches \d+ people and \d+ documents\.$/)).toBeVisible();
+  await side.getByRole('button', { name: 'Show who is affected' }).click();
+  await expect(side.getByText(/^Affected: \d+ people and \d+ documents\.$/)).toBeVisible();
   await expect(side.getByText(/(people|person) would lose access at once\./)).toBeVisible();
   await expectNothingSerious(page);
 
@@ -22,8 +22,8 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
   await people.getByRole('link', { name: 'Anton Gray' }).click();
   await expect(people.getByText('Anton Gray. Can open 3 documents now.')).toBeVisible();
 
-  await side.getByRole('button', { name: 'Set it' }).click();
-  await expect(page.getByText('The ceiling is set, and holds from now on.')).toBeVisible();
+  await side.getByRole('button', { name: 'Set ceiling' }).click();
+  await expect(page.getByText('The ceiling is set and applies from now on.')).toBeVisible();
   await expect(ceilings.getByText('ends after 7 days')).toBeVisible();
 
   await people.reload();
@@ -41,7 +41,7 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
   ).toBeVisible();
 
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('It is as it was.')).toBeVisible();
+  await expect(page.getByText('Undone.')).toBeVisible();
   await people.reload();
   await people.locator('html[data-awake]').waitFor();
   await expect(people.getByText('Anton Gray. Can open 3 documents now.')).toBeVisible();
@@ -51,8 +51,8 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
   await expect(
     why.getByRole('row', { name: /may not print D-\d+ does not give it/ }),
   ).toBeVisible();
-  await why.getByRole('button', { name: 'What if…' }).click();
-  await why.getByLabel('At, your time').fill('2030-01-01T12:00');
+  await why.getByRole('button', { name: 'Try another case' }).click();
+  await why.getByLabel('At').fill('2030-01-01T12:00');
   await expect(
     why.getByText('Anton Gray cannot open “Bow ramp mechanism”: access has ended.'),
   ).toBeVisible();
@@ -81,7 +81,7 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
-  await page.getByLabel('Addresses').fill('anton.gray@aldery-ferries.example');
+  await page.getByLabel('Email addresses').fill('anton.gray@aldery-ferries.example');
   await page.getByLabel('Subject').fill('The ramp, to look at');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -89,17 +89,13 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
   await open(page, '/terms');
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
-  await expect(
-    side.getByText('Version 1. 1 person was given access with them and would follow a change.'),
-  ).toBeVisible();
+  await expect(side.getByText('Version 1. 1 person was given access with them.')).toBeVisible();
   await side.getByLabel('Days from the dispatch on').fill('3');
   await side.getByRole('button', { name: 'Keep…' }).click();
   await expect(side.getByText('1 person would have access for a shorter time.')).toBeVisible();
   await expect(side.getByRole('link', { name: 'Anton Gray' })).toBeVisible();
-  await side.getByRole('button', { name: 'What was sent follows' }).click();
-  await expect(
-    page.getByText('What was sent with them has changed as well, for 1 person.'),
-  ).toBeVisible();
+  await side.getByRole('button', { name: 'Save and change earlier dispatches' }).click();
+  await expect(page.getByText('Earlier dispatches changed too, for 1 person.')).toBeVisible();
   await expect(page.getByRole('cell', { name: '3 days', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('cell', { name: '7 days', exact: true })).toBeVisible();
@@ -109,18 +105,18 @@ test('a document shows the ceilings over it, and is given one of its own', async
   await signIn(page);
   await open(page, '/documents?q=Bow+ramp');
   await page.getByRole('link', { name: 'Bow ramp mechanism' }).click();
-  const over = page.getByRole('region', { name: 'Ceilings over it' });
+  const over = page.getByRole('region', { name: 'Ceilings that apply' });
   await expect(over.getByText(/^The organisation: ends after 365 days/)).toBeVisible();
   await expect(
-    over.getByText(/^The folder Hull 412: at most reads · copies · prints/),
+    over.getByText(/^The folder Hull 412: at most Read · Copy text · Print/),
   ).toBeVisible();
-  await over.getByRole('button', { name: 'Set one of its own…' }).click();
+  await over.getByRole('button', { name: 'Set a ceiling…' }).click();
   await over.getByLabel('Opens each').fill('3');
-  await over.getByRole('button', { name: 'See whom it touches' }).click();
+  await over.getByRole('button', { name: 'Show who is affected' }).click();
   await expect(
     over.getByText(/(people|person) would have other limits on how often or from where\./),
   ).toBeVisible();
-  await over.getByRole('button', { name: 'Set it' }).click();
+  await over.getByRole('button', { name: 'Set ceiling' }).click();
   await expect(over.getByText(/^Its own: 3 opens each/)).toBeVisible();
   await expectNothingSerious(page);
   await over.getByRole('button', { name: 'Undo' }).click();

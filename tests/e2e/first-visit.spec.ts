@@ -23,7 +23,7 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await page.getByLabel('Set-up token').fill('not-the-token');
   await page.getByLabel('Name of your organisation').fill('Tern & Quill');
   await page.getByLabel('Your name').fill('Ida Roe');
-  await page.getByLabel('Your address').fill('ida.roe@tern-quill.example');
+  await page.getByLabel('Your email address').fill('ida.roe@tern-quill.example');
   await page.getByLabel('Password').fill('harbour-lights-412');
   await page.getByRole('button', { name: 'Set up' }).click();
   await expect(page.locator('p[role=alert]')).toContainText('Make the recovery key');
@@ -39,7 +39,7 @@ test('the first visit sets the organisation up, and its recovery key opens what 
     await page.getByTestId('recovery-private').innerText(),
   );
   await page.getByLabel('The recovery key’s file').setInputFiles(key);
-  await page.getByRole('button', { name: 'Check it' }).click();
+  await page.getByRole('button', { name: 'Check key' }).click();
   await expect(page.getByText('it was asked back, and it is the right one')).toBeVisible();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Set up' }).click();
@@ -48,17 +48,17 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   await page.getByRole('button', { name: 'Set up' }).click();
 
   await page.waitForURL('**/sign-in');
-  await page.getByLabel('Address').fill('ida.roe@tern-quill.example');
+  await page.getByLabel('Email address').fill('ida.roe@tern-quill.example');
   await page.getByLabel('Password').fill('wrong and long enough');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.locator('p[role=alert]')).toBeVisible();
   await page.getByLabel('Password').fill('harbour-lights-412');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/today');
-  await expect(page.getByText('nothing needs you')).toBeVisible();
+  await expect(page.getByText('nothing to do')).toBeVisible();
   await open(page, `${served.url}/dispatches`);
   // A new product says what to do, on every screen, and has no mailroom: real mail is not read by staff.
-  await expect(page.getByText('Nothing was sent yet')).toBeVisible();
+  await expect(page.getByText('No dispatches yet')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Mailroom' })).toHaveCount(0);
 
   await open(page, `${served.url}/compose`);

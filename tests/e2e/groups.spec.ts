@@ -16,13 +16,15 @@ test('a group is made from a person, addressed as it is at that moment, and done
 
   await open(page, '/compose');
   await page.getByRole('button', { name: '+ Ferry people 1' }).click();
-  await expect(page.getByLabel('Addresses')).toHaveValue(/anton\.gray@aldery-ferries\.example/);
+  await expect(page.getByLabel('Email addresses')).toHaveValue(
+    /anton\.gray@aldery-ferries\.example/,
+  );
   await page.getByRole('button', { name: 'Discard' }).click();
 
   await open(page, '/people');
   await page.getByRole('link', { name: 'Ferry people 1' }).click();
   await expect(page.getByText('1 in 1 organisation')).toBeVisible();
-  await page.getByRole('button', { name: 'Do away with this group' }).click();
+  await page.getByRole('button', { name: 'Remove group' }).click();
   await expect(page.getByText('58 in 12 organisations')).toBeVisible();
   await expect(page.getByRole('link', { name: /Ferry people/ })).toHaveCount(0);
 });

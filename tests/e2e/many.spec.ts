@@ -11,14 +11,14 @@ test('defaults and marks of a level are set after their impact is read, begin th
   const side = page.getByRole('complementary', { name: 'The selected terms' });
   await side.getByLabel('Days').fill('5');
   await side.getByLabel('Also on every page').fill('Round 2, for bidders');
-  await side.getByRole('button', { name: 'See whom it touches' }).click();
+  await side.getByRole('button', { name: 'Show who is affected' }).click();
   await expect(
-    side.getByText(/(people|person) will have another watermark from their next open on\.$/),
+    side.getByText(/(people|person) will have another watermark from their next open\.$/),
   ).toBeVisible();
   await expectNothingSerious(page);
-  await side.getByRole('button', { name: 'Set it' }).click();
+  await side.getByRole('button', { name: 'Set ceiling' }).click();
   await expect(
-    part.getByText('reads · prints 2; 5 days; “Round 2, for bidders” on every page'),
+    part.getByText('Read · Print 2; 5 days; “Round 2, for bidders” on every page'),
   ).toBeVisible();
 
   const compose = await page.context().newPage();
@@ -26,17 +26,17 @@ test('defaults and marks of a level are set after their impact is read, begin th
   await compose.getByRole('checkbox', { name: /Outline specification/ }).check();
   await expect(
     compose.getByText(
-      'It begins with reads · prints 2: set by the marking Bidders, Ida Roe; 5 days: set by ' +
+      'Default from Read · Print 2: set by the marking Bidders, Ida Roe; 5 days: set by ' +
         'the marking Bidders, Ida Roe.',
     ),
   ).toBeVisible();
   // Nobody is named yet, so the sample shows nobody.
-  await expect(compose.getByText(/^Round 2, for bidders · their address/)).toBeVisible();
+  await expect(compose.getByText(/^Round 2, for bidders · their email address/)).toBeVisible();
   await compose.close();
 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(
-    part.getByText('reads · prints 2; 21 days; “Tender, for bidders” on every page'),
+    part.getByText('Read · Print 2; 21 days; “Tender, for bidders” on every page'),
   ).toBeVisible();
 });
 
@@ -46,7 +46,7 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await page.getByLabel('Addresses').fill('@harbour-aldery.example');
+  await page.getByLabel('Email addresses').fill('@harbour-aldery.example');
   await expect(
     page.getByRole('cell', { name: /Everyone at harbour-aldery\.example.*known here/ }),
   ).toBeVisible();
@@ -65,24 +65,24 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
   await expect(page.getByText('1 document · people unknown')).toBeVisible();
   await expect(
     page
-      .getByRole('region', { name: 'To carry' })
+      .getByRole('region', { name: 'Links to hand over' })
       .getByText(
-        'Opens for any address at harbour-aldery.example, once it is proven. To anybody else it is worth nothing.',
+        'For any email address at harbour-aldery.example, once it is proven. To anybody else it is worth nothing.',
       ),
   ).toBeVisible();
 
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await page.getByLabel('Besides, a link that asks for no proof: whoever holds it reads').check();
+  await page.getByLabel('Also make an open link: anyone with the link can read').check();
   await page.getByLabel('Subject').fill('The model, for the press');
-  await page.getByRole('button', { name: 'Ask for it to be sent' }).click();
+  await page.getByRole('button', { name: 'Ask for approval' }).click();
   await page.waitForURL('**/today');
-  const waits = page.getByRole('region', { name: 'Waits for a second person' });
+  const waits = page.getByRole('region', { name: 'Needs a second person' });
   await expect(
-    waits.getByText(/to send “The model, for the press” to whoever has the link/),
+    waits.getByText(/to send “The model, for the press” to anyone with the link/),
   ).toBeVisible();
-  await expect(waits.getByText('waits for somebody else')).toBeVisible();
-  await waits.getByRole('button', { name: 'Take it back' }).click();
+  await expect(waits.getByText('waits for another person')).toBeVisible();
+  await waits.getByRole('button', { name: 'Withdraw' }).click();
   await expect(page.getByText('The model, for the press')).toHaveCount(0);
 });
 
@@ -107,49 +107,48 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   ).toBeVisible();
 
   await open(page, '/terms');
-  const ways = page.getByRole('region', { name: 'Ways of handing out' });
-  await ways.getByRole('button', { name: 'A link that asks for no proof' }).click();
+  const ways = page.getByRole('region', { name: 'Ways of delivery' });
+  await ways.getByRole('button', { name: 'An open link' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
-  await side.getByRole('button', { name: 'whoever sends may' }).click();
-  await side.getByRole('button', { name: 'Decide so' }).click();
-  await expect(
-    page.getByText('A link that asks for no proof: whoever sends may, from now on.'),
-  ).toBeVisible();
+  await side.getByRole('button', { name: 'senders may' }).click();
+  await side.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('An open link: senders may, from now on.')).toBeVisible();
 
   const compose = await page.context().newPage();
   await open(compose, '/compose');
   await compose.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await compose
-    .getByLabel('Besides, a link that asks for no proof: whoever holds it reads')
-    .check();
-  await compose.getByRole('button', { name: 'I carry it myself' }).click();
-  await compose.getByRole('button', { name: 'How often, from where and when…' }).click();
+  await compose.getByLabel('Also make an open link: anyone with the link can read').check();
+  await compose.getByRole('button', { name: 'I hand it over myself' }).click();
+  await compose.getByRole('button', { name: 'Conditions…' }).click();
   await compose.getByLabel('Cover the pages while another window is in front').check();
   await expect(
     compose.getByText('It opens with the pages covered while another window is in front.'),
   ).toBeVisible();
   await compose.getByLabel('Subject').fill('The model, for everybody');
-  await expect(compose.getByText('kept as a draft')).toBeVisible();
+  await expect(compose.getByText('saved as a draft')).toBeVisible();
   // Left half made and taken up again, it is as it was, also how it is handed over.
   await compose.reload();
-  await expect(compose.getByRole('button', { name: 'I carry it myself' })).toHaveAttribute(
+  await expect(compose.getByRole('button', { name: 'I hand it over myself' })).toHaveAttribute(
     'aria-pressed',
     'true',
   );
   await expect(
-    compose.getByLabel('Besides, a link that asks for no proof: whoever holds it reads'),
+    compose.getByLabel('Also make an open link: anyone with the link can read'),
   ).toBeChecked();
   // Sent while the last words are still being kept.
   await compose.getByLabel('Note').fill('Whoever it concerns');
   await compose.waitForTimeout(850);
-  await compose.getByRole('button', { name: 'Encrypt, I carry it' }).click();
+  await compose.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await compose.waitForURL('**/dispatches/dsp_*');
   const drafts = await page.context().newPage();
   await open(drafts, '/compose');
   await expect(drafts.getByRole('heading', { name: 'Compose' })).toBeVisible();
   await expect(drafts.getByRole('link', { name: /The model, for everybody/ })).toHaveCount(0);
   await drafts.close();
-  const link = await compose.getByRole('region', { name: 'To carry' }).locator('code').innerText();
+  const link = await compose
+    .getByRole('region', { name: 'Links to hand over' })
+    .locator('code')
+    .innerText();
 
   const stranger = await (await browser.newContext()).newPage();
   await open(stranger, new URL(link).pathname);
@@ -158,7 +157,7 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
   await stranger.evaluate(() => window.dispatchEvent(new Event('blur')));
   await expect(
-    stranger.getByText(/^Covered while another window is in front: Ida Roe asked for that\./),
+    stranger.getByText(/^Covered while another window is in front. Ida Roe asked for that\./),
   ).toBeVisible();
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeHidden();
   await stranger.evaluate(() => window.dispatchEvent(new Event('focus')));
@@ -167,7 +166,7 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   await expect(compose.getByText('Somebody with the link').first()).toBeVisible();
 
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(ways.getByText('a second person agrees first')).toBeVisible();
+  await expect(ways.getByText('needs a second person')).toBeVisible();
 });
 
 test('a reader passes on what they were given, as far as was said, and the sender sees by whom', async ({
@@ -179,11 +178,11 @@ test('a reader passes on what they were given, as far as was said, and the sende
   await page.getByRole('checkbox', { name: /The slip in autumn/ }).check();
   await page.getByRole('checkbox', { name: 'pass-on', exact: true }).check();
   await expect(
-    page.getByText('The right to pass on has no effect: say below to how many people.'),
+    page.getByText('Pass on has no effect yet. Say below to how many people.'),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'How often, from where and when…' }).click();
+  await page.getByRole('button', { name: 'Conditions…' }).click();
   await page.getByLabel('Passed on to people').fill('1');
-  await page.getByLabel('Addresses').fill('vidar.klepp@aldery-ferries.example');
+  await page.getByLabel('Email addresses').fill('vidar.klepp@aldery-ferries.example');
   await page.getByLabel('Subject').fill('The slip, for you and a mate');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -198,9 +197,9 @@ test('a reader passes on what they were given, as far as was said, and the sende
   const passing = vidar.getByRole('region', { name: 'Passing on' });
   await expect(passing.getByText(/^You may pass this on to 1 person\./)).toBeVisible();
   await passing.getByRole('button', { name: 'Pass it on…' }).click();
-  await passing.getByLabel('Their address').fill('first.mate@aldery-ferries.example');
+  await passing.getByLabel('Their email address').fill('first.mate@aldery-ferries.example');
   await passing.getByRole('button', { name: 'Pass it on' }).click();
-  await expect(passing.getByText('first.mate@aldery-ferries.example: reads')).toBeVisible();
+  await expect(passing.getByText('first.mate@aldery-ferries.example: Read')).toBeVisible();
   await expect(passing.getByText(/^You may pass this on to 0 more people\./)).toBeVisible();
   await expectNothingSerious(vidar);
 

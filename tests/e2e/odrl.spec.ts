@@ -9,13 +9,13 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
   await open(page, '/terms');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take them out' }).click(),
+    page.getByRole('link', { name: 'Export terms' }).click(),
   ]);
   const file = info.outputPath('terms.jsonld');
   await download.saveAs(file);
   await page.getByLabel('ODRL file').setInputFiles(file);
   await expect(page.getByText('nothing in it would change anything')).toBeVisible();
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
 
   const changed = readFileSync(file, 'utf8')
     .replaceAll('P21D', 'P14D')
@@ -25,13 +25,13 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
     mimeType: 'application/ld+json',
     buffer: Buffer.from(changed),
   });
-  await expect(page.getByText('the action "play" is none of ours')).toBeVisible();
+  await expect(page.getByText('the action "play" is not known here')).toBeVisible();
   await page.getByLabel('ODRL file').setInputFiles({
     name: 'changed.jsonld',
     mimeType: 'application/ld+json',
     buffer: Buffer.from(readFileSync(file, 'utf8').replaceAll('P21D', 'P14D')),
   });
-  await expect(page.getByText('takes the place of the terms of this name')).toBeVisible();
+  await expect(page.getByText('replaces the terms of this name')).toBeVisible();
   await page.getByRole('button', { name: 'Keep 1' }).click();
   await expect(page.getByRole('cell', { name: '14 days', exact: true })).toBeVisible();
 });
@@ -44,7 +44,7 @@ test('access goes out as ODRL; what a file changes, revokes and gives anew is re
   await page.getByRole('link', { name: 'For plan approval' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'As ODRL' }).click(),
+    page.getByRole('link', { name: 'Export as ODRL' }).click(),
   ]);
   const file = info.outputPath('grants.jsonld');
   await download.saveAs(file);
@@ -60,8 +60,8 @@ test('access goes out as ODRL; what a file changes, revokes and gives anew is re
   const strange = { ...another, prohibition: [] };
 
   await open(page, '/dispatches');
-  await page.getByRole('button', { name: 'Bring access in' }).click();
-  const part = page.getByRole('region', { name: 'Bring access in' });
+  await page.getByRole('button', { name: 'Import access' }).click();
+  const part = page.getByRole('region', { name: 'Import access' });
   await part.getByLabel('ODRL file').setInputFiles({
     name: 'contract.jsonld',
     mimeType: 'application/ld+json',
@@ -71,8 +71,8 @@ test('access goes out as ODRL; what a file changes, revokes and gives anew is re
   });
   await expect(part.getByText('1 of')).toBeVisible();
   await expect(part.getByText('“prohibition” is not known here')).toBeVisible();
-  await part.getByLabel('New access is called').fill('Contract 7');
-  await part.getByRole('button', { name: 'Take 1' }).click();
+  await part.getByLabel('Subject of the new dispatch').fill('Contract 7');
+  await part.getByRole('button', { name: 'Import 1' }).click();
   await expect(part.getByText('1 agreement is taken.')).toBeVisible();
   await page.getByRole('link', { name: 'Contract 7' }).click();
   await expect(page.getByText('pia.holm@mast.example').first()).toBeVisible();

@@ -6,7 +6,7 @@ test('a list of people is looked at and brought in; somebody new is given what t
 }) => {
   await signIn(page);
   await open(page, '/people');
-  await page.getByRole('button', { name: 'Lists, in and out' }).click();
+  await page.getByRole('button', { name: 'Import and export' }).click();
   const list =
     'email;name;organisation\nnew.one@new-office.example;New One;New Office\nnobody;X;\n';
   await page
@@ -14,17 +14,15 @@ test('a list of people is looked at and brought in; somebody new is given what t
     .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
   await expect(page.getByText('“nobody” is no email address')).toBeVisible();
   await expectNothingSerious(page);
-  await page.getByRole('button', { name: 'Bring in 1' }).click();
-  await expect(
-    page.getByText('1 brought in, 0 changed. Nobody was given access by it.'),
-  ).toBeVisible();
+  await page.getByRole('button', { name: 'Import 1' }).click();
+  await expect(page.getByText('1 imported, 0 changed. Nobody was given access.')).toBeVisible();
 
   await open(page, '/people?q=new-office');
   await page.getByRole('table', { name: 'People' }).getByRole('link', { name: 'New One' }).click();
-  await page.getByRole('button', { name: 'What they do not hold…' }).click();
+  await page.getByRole('button', { name: 'Give more documents…' }).click();
   await page.getByLabel('Search').last().fill('TQ-412');
   await page.getByRole('button', { name: 'Find' }).click();
-  await page.getByLabel('Tick all of these').check();
+  await page.getByLabel('Select all of these').check();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: /^Give \d+$/ }).click();
   await expect(page.getByText(/given\. No mail went out/)).toBeVisible();
@@ -36,10 +34,10 @@ test('a list of people is looked at and brought in; somebody new is given what t
     .getByRole('table', { name: 'Documents' })
     .getByRole('link', { name: 'Weight list' })
     .click();
-  await page.getByRole('button', { name: 'Who does not hold it…' }).click();
-  await expect(page.getByRole('heading', { name: /^Do not hold it \d+/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Add people who lack it…' }).click();
+  await expect(page.getByRole('heading', { name: /^Do not have it \d+/ })).toBeVisible();
   await page
-    .getByRole('region', { name: 'Do not hold it, to choose from' })
+    .getByRole('region', { name: 'Do not have it, to choose from' })
     .getByRole('checkbox')
     .nth(1)
     .check();

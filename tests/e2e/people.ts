@@ -97,10 +97,10 @@ export async function prove(
   const page = await context.newPage();
   const before = await countCodes(staff, address);
   await open(page, link);
-  await page.getByLabel('Your address').fill(address);
-  await page.getByRole('button', { name: 'Mail me a code' }).click();
+  await page.getByLabel('Your email address').fill(address);
+  await page.getByRole('button', { name: 'Email me a code' }).click();
   await expect(page.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
   await page.getByLabel('Code').fill(await newestCode(staff, address, before));
-  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   return page;
 }

@@ -13,7 +13,7 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
-  await page.getByLabel('Addresses').fill(ADDRESS);
+  await page.getByLabel('Email addresses').fill(ADDRESS);
   await page.getByRole('button', { name: 'A protected file' }).click();
   await page.getByLabel('Its first page and its name also say the title').check();
   await page.getByLabel('Subject').fill('Weights, to keep beside you');
@@ -67,11 +67,11 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   await reader.waitForURL(link);
   await reader.locator('html[data-awake]').waitFor();
   const before = await countCodes(page, ADDRESS);
-  await reader.getByLabel('Your address').fill(ADDRESS);
-  await reader.getByRole('button', { name: 'Mail me a code' }).click();
+  await reader.getByLabel('Your email address').fill(ADDRESS);
+  await reader.getByRole('button', { name: 'Email me a code' }).click();
   await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
   await reader.getByLabel('Code').fill(await newestCode(page, ADDRESS, before));
-  await reader.getByRole('button', { name: 'Go on' }).click();
+  await reader.getByRole('button', { name: 'Continue' }).click();
   await expect(reader.locator('.page img').first()).toBeVisible();
   await context.close();
 
@@ -87,11 +87,11 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
-  await page.getByLabel('Addresses').fill(`${ADDRESS}, someone@new-yard.example`);
+  await page.getByLabel('Email addresses').fill(`${ADDRESS}, someone@new-yard.example`);
   await page.getByRole('button', { name: 'Both' }).click();
-  await page.getByRole('button', { name: 'I carry it myself' }).click();
+  await page.getByRole('button', { name: 'I hand it over myself' }).click();
   await page.getByLabel('Subject').fill('On a stick');
-  await page.getByRole('button', { name: 'Encrypt, I carry it' }).click();
+  await page.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
   await page.locator('html[data-awake]').waitFor();
   const [download] = await Promise.all([
@@ -108,7 +108,7 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
     execFileSync('pdftotext', [info.outputPath('taken.pdf'), '-'], { encoding: 'utf8' }),
   ).not.toContain('Weight list');
   await open(page, '/ledger');
-  await expect(page.getByText('took a protected file').first()).toBeVisible();
+  await expect(page.getByText('downloaded a protected file').first()).toBeVisible();
 });
 
 test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({
@@ -130,18 +130,18 @@ test('the recovery key is tried, and a wrong one is said to be wrong; many keys 
     execFileSync('age-keygen', { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }),
   );
   await page.getByLabel('The recovery key’s file').setInputFiles(info.outputPath('wrong.txt'));
-  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.getByRole('button', { name: 'Open file' }).click();
   await expect(page.getByText('This key does not open the file')).toBeVisible();
   await expect(page.getByText('it did not open.')).toBeVisible();
   await page.getByLabel('The recovery key’s file').setInputFiles('data/e2e/recovery-key.txt');
-  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.getByRole('button', { name: 'Open file' }).click();
   await expect(page.getByText('was opened with the recovery key alone')).toBeVisible();
   await expect(page.getByText('it opened.')).toBeVisible();
 
   await open(page, '/documents');
-  await page.getByLabel('Tick all that are shown').check();
+  await page.getByLabel('Select all that are shown').check();
   await page.getByRole('button', { name: 'Destroy the keys…' }).click();
   const confirm = page.getByRole('dialog');
   await expect(confirm.getByRole('button', { name: 'Destroy the keys' })).toBeDisabled();
-  await confirm.getByRole('button', { name: 'Leave as it is' }).click();
+  await confirm.getByRole('button', { name: 'Cancel' }).click();
 });

@@ -21,7 +21,7 @@ test('an end is dragged, shown before and after, moved, and taken back', async (
   await page.mouse.up();
   await expect(page.getByText(`${before ?? ''} →`)).toBeVisible();
   // Nothing was changed so far, and leaving it leaves it.
-  await page.getByRole('button', { name: 'Leave as it is' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(handle).toHaveAttribute('aria-valuetext', before ?? '');
 
   await handle.focus();
@@ -81,7 +81,7 @@ test('anything is found from anywhere, and the keys are listed, without a pointe
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await open(page, '/find?q=%25');
-  await expect(page.getByText('Nothing is called that')).toBeVisible();
+  await expect(page.getByText('Nothing found')).toBeVisible();
   await open(page, '/find?q=kelder');
   await expect(page.getByRole('link', { name: 'Petra Lind' })).toBeVisible();
 });

@@ -8,7 +8,7 @@ test('an entry is found by a part of a name, narrowed with and without, and fold
 }) => {
   await signIn(page);
   await open(page, '/ledger');
-  const box = page.getByRole('combobox', { name: 'Narrow the ledger' });
+  const box = page.getByRole('combobox', { name: 'Add a filter' });
   await box.fill('mira');
   await page.getByRole('option', { name: /^Mira Kolbe mira\.kolbe/ }).click();
   await expect(
@@ -41,7 +41,7 @@ test('an entry is found by a part of a name, narrowed with and without, and fold
       .filter({ hasText: /^Chrome|Firefox|Safari|Edge/ })
       .first(),
   ).toBeVisible();
-  await side.getByRole('button', { name: 'Why, as it stands now?' }).click();
+  await side.getByRole('button', { name: 'Why?' }).click();
   await expect(side.getByText(/Mira Kolbe (can|cannot) open/)).toBeVisible();
   await expectNothingSerious(page);
 });
@@ -58,11 +58,11 @@ test('a long heading opens to all its values, and the span is told to the minute
   await expect(
     page.getByRole('link', { name: 'Remove the filter organisation: Lowtide Engineering' }),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'To the minute' }).click();
+  await page.getByRole('button', { name: 'Exact times' }).click();
   const day = (await page.getByLabel('From', { exact: true }).getAttribute('max')) ?? '';
   await page.getByLabel('From', { exact: true }).fill(day);
   await page.getByLabel('From what time').fill('00:01');
-  await page.getByRole('button', { name: 'Show this span' }).click();
+  await page.getByRole('button', { name: 'Show this period' }).click();
   await page.waitForURL(/from=\d{4}-\d\d-\d\dT00%3A01/);
   await expect(page.getByRole('link', { name: /Remove the filter .+ 00:01/ })).toBeVisible();
 });
@@ -76,7 +76,7 @@ test('what somebody copies is written down as it is copied, and a page that fail
   await page.getByRole('checkbox', { name: 'Outline specification' }).first().check();
   for (const right of ['copy'])
     await page.getByRole('checkbox', { name: right, exact: true }).check();
-  await page.getByLabel('Addresses').fill('vera.holt@brackwater.example');
+  await page.getByLabel('Email addresses').fill('vera.holt@brackwater.example');
   await page.getByLabel('Subject').fill('To copy from');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -132,7 +132,7 @@ test('after a revocation a list says who is shut out and who tries, closes itsel
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page
-    .getByLabel('Addresses')
+    .getByLabel('Email addresses')
     .fill('omar.kell@brackwater.example, ines.vold@brackwater.example');
   await page.getByLabel('Subject').fill('To be taken back');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
@@ -215,11 +215,11 @@ test('of what one is told, and what recipients and keepers are told, is chosen',
     .getByRole('checkbox', { name: 'Let anyone fetch the newest checkpoint without signing in' })
     .click();
   await expect(
-    page.getByText('The newest checkpoint is no longer given to whoever asks.'),
+    page.getByText('The newest checkpoint can no longer be fetched without signing in.'),
   ).toBeVisible();
   await page.getByRole('combobox', { name: 'Tell recipients before their access ends' }).click();
   await page.getByRole('option', { name: '3 days ahead' }).click();
-  await expect(page.getByText('Recipients are told 3 days ahead, from now on.')).toBeVisible();
+  await expect(page.getByText('Recipients are told 3 days ahead from now on.')).toBeVisible();
   await page.getByRole('combobox', { name: 'Tell recipients before their access ends' }).click();
   await page.getByRole('option', { name: 'not told' }).click();
   await expect(page.getByText('Recipients are no longer told.')).toBeVisible();

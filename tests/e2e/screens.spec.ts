@@ -74,5 +74,5 @@ test('the keys are listed, search is a key away, and a list is walked without a 
   await expect(page.locator('table.list tbody tr').first()).toContainText(/plan/i);
   await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Where it went' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Dispatches' })).toBeVisible();
 });

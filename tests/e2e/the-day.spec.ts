@@ -7,11 +7,11 @@ test('the surveyor who asks for time is given it, and reads on until then', asyn
   browser,
 }) => {
   await signIn(page);
-  const asked = page.getByRole('region', { name: 'Asked of you' });
+  const asked = page.getByRole('region', { name: 'Requests to you' });
   const row = asked.getByRole('row').filter({ hasText: 'Rana Solheim' });
   await expect(row).toContainText('asks for more time until');
   await row.getByRole('button', { name: 'Answer' }).click();
-  await asked.getByLabel('A sentence with it').fill('Take the fortnight.');
+  await asked.getByLabel('Message').fill('Take the fortnight.');
   await expectNothingSerious(page);
   await asked.getByRole('button', { name: 'Give this' }).click();
   await expect(asked.getByRole('status')).toContainText('Given to Rana Solheim');
@@ -25,7 +25,7 @@ test('the surveyor who asks for time is given it, and reads on until then', asyn
   await expect(own).toContainText('Take the fortnight.');
   await own.getByRole('button', { name: 'Ask for more, or write' }).click();
   await own.getByLabel('To print').check();
-  await own.getByLabel('Why, or what you want to say').fill('One copy for the file');
+  await own.getByLabel('Reason or message').fill('One copy for the file');
   await expectNothingSerious(reader);
   await own.getByRole('button', { name: 'Send to Ida Roe' }).click();
   await expect(own).toContainText('You asked to print: waiting for an answer');
@@ -35,11 +35,11 @@ test('two bidders who want the same are answered at once, one refusal with its r
   page,
 }) => {
   await signIn(page);
-  const asked = page.getByRole('region', { name: 'Asked of you' });
+  const asked = page.getByRole('region', { name: 'Requests to you' });
   const row = asked.getByRole('row').filter({ hasText: 'Mira Kolbe, Jonas Feld' });
   await row.getByRole('button', { name: 'Answer 2' }).click();
   await expect(asked.getByRole('button', { name: 'Decline' })).toBeDisabled();
-  await asked.getByLabel('A sentence with it').fill('Nobody copies before the round closes.');
+  await asked.getByLabel('Message').fill('Nobody copies before the round closes.');
   await asked.getByRole('button', { name: 'Decline' }).click();
   await expect(asked.getByRole('status')).toContainText('Declined for Mira Kolbe, Jonas Feld');
 });
@@ -50,7 +50,7 @@ test('the yard that opened from the wrong country is found from Today, on the ma
   await signIn(page);
   const elsewhere = page.getByRole('region', { name: 'Opened from somewhere new' });
   await expect(elsewhere.getByRole('row')).toContainText(['Lowtide Engineering']);
-  await elsewhere.getByRole('link', { name: 'Look at these opens' }).first().click();
+  await elsewhere.getByRole('link', { name: 'Show in ledger' }).first().click();
   await expect(
     page.getByRole('link', { name: 'Remove the filter place: Costa Brume' }),
   ).toBeVisible();
@@ -67,9 +67,9 @@ test('the yard that opened from the wrong country is found from Today, on the ma
   await expect(
     page.getByRole('link', { name: 'Remove the filter place: Costa Brume' }),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Keep this view' }).click();
+  await page.getByRole('button', { name: 'Save this view' }).click();
   await page.getByLabel('Name of the view').fill('Lowtide far away');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('link', { name: 'Lowtide far away' })).toBeVisible();
   await open(page, '/ledger');
   await page.getByRole('link', { name: 'Lowtide far away' }).click();
@@ -122,9 +122,9 @@ test('the tender that closed: rights are narrowed for several, one is added, lin
 
   await page.getByRole('button', { name: 'Add people' }).click();
   const add = page.getByRole('region', { name: 'Add people' });
-  await add.getByLabel('Addresses').fill('greta.holt@lowtide.example');
+  await add.getByLabel('Email addresses').fill('greta.holt@lowtide.example');
   await expect(add.getByRole('table', { name: 'Recipients' })).toContainText('Greta Holt');
-  await add.getByRole('button', { name: 'Add to this sending' }).click();
+  await add.getByRole('button', { name: 'Add to this dispatch' }).click();
   await expect(page.getByRole('grid', { name: 'Access over time' })).toContainText('Greta Holt');
 
   await open(page, '/compose');
@@ -134,12 +134,12 @@ test('the tender that closed: rights are narrowed for several, one is added, lin
     .first()
     .check();
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
-  await page.getByLabel('Addresses').fill('by.hand@ferrow.example');
-  await page.getByRole('button', { name: 'I carry it myself' }).click();
+  await page.getByLabel('Email addresses').fill('by.hand@ferrow.example');
+  await page.getByRole('button', { name: 'I hand it over myself' }).click();
   await page.getByLabel('Subject').fill('Carried by hand');
-  await page.getByRole('button', { name: 'Encrypt, I carry it' }).click();
+  await page.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await expect(
-    page.getByRole('region', { name: 'To carry' }).getByText(/\/r\/[0-9a-z]{24}/),
+    page.getByRole('region', { name: 'Links to hand over' }).getByText(/\/r\/[0-9a-z]{24}/),
   ).toBeVisible();
 });
 
@@ -152,14 +152,14 @@ test('documents are filed together: moved, marked, handed over', async ({ page }
   await expect(page.getByRole('link', { name: /To be archived/ })).toBeVisible();
   for (const title of ['Noise prediction', 'Model test report'])
     await page.getByLabel(`Tick ${title}`).check();
-  await page.getByRole('group', { name: 'The ticked documents' }).getByLabel('Move to').click();
+  await page.getByRole('group', { name: 'Selected documents' }).getByLabel('Move to').click();
   await page.getByRole('option', { name: 'To be archived' }).click();
   // Out of Hull 412 and its ceiling: what that does is read first.
-  const impact = page.getByRole('region', { name: 'What filing it so would do' });
+  const impact = page.getByRole('region', { name: 'What this would change' });
   await expect(
     impact.getByText(/could also keep a copy\.|would have other limits/).first(),
   ).toBeVisible();
-  await impact.getByRole('button', { name: 'File it so' }).click();
+  await impact.getByRole('button', { name: 'Move anyway' }).click();
   await page.getByRole('link', { name: /To be archived/ }).click();
   await expect(page.locator('table.list tbody tr')).toHaveCount(2);
   await page.getByRole('link', { name: 'Noise prediction' }).click();

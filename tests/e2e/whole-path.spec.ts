@@ -21,7 +21,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await page.getByRole('link', { name: 'Berth drawing' }).click();
   await page.getByRole('link', { name: 'Dispatch', exact: true }).click();
 
-  await page.getByLabel('Addresses').fill('lena.berg@ferrow.example');
+  await page.getByLabel('Email addresses').fill('lena.berg@ferrow.example');
   await page.getByLabel('Subject').fill('The berth drawing');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -83,24 +83,26 @@ test('a half-made dispatch survives the page, with a person set apart, until it 
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page
-    .getByLabel('Addresses')
+    .getByLabel('Email addresses')
     .fill('mira.kolbe@brackwater.example, jonas.feld@brackvater.example');
   await expect(
     page.getByText('New, and one letter away from jonas.feld@brackwater.example'),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Set apart mira.kolbe@brackwater.example' }).click();
+  await page
+    .getByRole('button', { name: 'Different terms for mira.kolbe@brackwater.example' })
+    .click();
   await page
     .getByRole('table', { name: 'Recipients' })
     .getByRole('checkbox', { name: 'copy' })
     .check();
   await page.getByLabel('Subject').fill('Left half made');
-  await expect(page.getByText('kept as a draft')).toBeVisible();
+  await expect(page.getByText('saved as a draft')).toBeVisible();
 
   await open(page, '/compose');
   await page.getByRole('link', { name: /^Left half made/ }).click();
   await expect(page.getByLabel('Subject')).toHaveValue('Left half made');
   await expect(page.getByRole('checkbox', { name: 'Weight list' })).toBeChecked();
-  await expect(page.getByRole('row', { name: /Mira Kolbe.*reads · copies/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Mira Kolbe.*Read · Copy text/ })).toBeVisible();
   await page.getByLabel('Note').fill('More');
   await page.getByRole('button', { name: 'Discard' }).click();
   await expect(page.getByLabel('Subject')).toHaveValue('');

@@ -20,12 +20,12 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   const reader = await context.newPage();
   const before = await countCodes(page, 'wilma.aske@ferrow.example');
   await open(reader, link);
-  await reader.getByLabel('Your address').fill('wilma.aske@ferrow.example');
-  await reader.getByRole('button', { name: 'Mail me a code' }).click();
+  await reader.getByLabel('Your email address').fill('wilma.aske@ferrow.example');
+  await reader.getByRole('button', { name: 'Email me a code' }).click();
   await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
   await reader.getByLabel('Code').fill(await newestCode(page, 'wilma.aske@ferrow.example', before));
   await reader.getByLabel(/Keep this device/).check();
-  await reader.getByRole('button', { name: 'Go on' }).click();
+  await reader.getByRole('button', { name: 'Continue' }).click();
   await reader.getByRole('button', { name: 'Read' }).first().click();
   await expect(reader.locator('.page img').first()).toBeVisible();
   await open(page, '/ledger?place=Costa+Brume&kind=opened');

@@ -184,10 +184,10 @@ describe('a ceiling', () => {
   });
 
   test.each([
-    [{ rights: ['print'] }, 'read'],
-    [{ networks: ['192.0.2.0/33'] }, 'no network'],
-    [{ networks: ['10.0.0'] }, 'no network'],
-    [{ countries: ['ZZZ'] }, 'no country'],
+    [{ rights: ['print'] }, 'Read'],
+    [{ networks: ['192.0.2.0/33'] }, 'not an IP address range'],
+    [{ networks: ['10.0.0'] }, 'not an IP address range'],
+    [{ countries: ['ZZZ'] }, 'not a country'],
     [{ days: 0 }, ''],
     [{ moon: 'full' }, ''],
   ])('that makes no sense is refused: %j', (limits, words) => {
@@ -205,7 +205,7 @@ describe('a ceiling', () => {
     expect(
       (await previewCeiling(product.deps, product.ida, ceiling({ rights: ['read'], prints: 2 })))
         .idle,
-    ).toEqual(['A number of prints limits nothing where printing is not allowed at all.']);
+    ).toEqual(['A number of prints has no effect where printing is not allowed.']);
   });
 });
 
@@ -293,7 +293,7 @@ describe('conditions', () => {
       });
     expect(await ask({})).toMatchObject({
       opens: true,
-      ways: [{ conditions: ['only from XA', 'only on a device that is kept'] }],
+      ways: [{ conditions: ['only from XA', 'only on a remembered device'] }],
     });
     expect(await ask({ network: '198.51.100.9' })).toMatchObject({
       opens: false,

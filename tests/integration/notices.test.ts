@@ -171,7 +171,7 @@ describe('a new place', () => {
     await from('198.51.100.13');
     await expect(sendNotices(deps)).resolves.toBe(1);
     expect((await mailsTo('ida@tern-quill.example'))[0]?.body).toMatch(
-      /Ada \(Float\) opened “Keel” from \S.*, where nobody of theirs was before/,
+      /Ada \(Float\) opened “Keel” from \S.*, a new place for their organisation/,
     );
     later(13 * HOUR);
     await from('198.51.100.13');

@@ -109,7 +109,7 @@ describe('an entry about access', () => {
     expect(facts).toEqual(
       expect.arrayContaining([
         'To: mira@yard.example',
-        'Rights: reads · prints',
+        'Rights: Read · Print',
         'Until: 2026-12-15',
         'Dispatch: D-0001',
       ]),
@@ -132,7 +132,7 @@ describe('an entry about access', () => {
     });
     expect((await told('grant.changed')).facts).toEqual([
       'To: mira@yard.example',
-      'Rights: reads · prints → reads',
+      'Rights: Read · Print → Read',
       'Until: 2026-12-15 → 2026-12-05',
       'Conditions: none → opens 3 times',
       'Dispatch: D-0001',
@@ -143,15 +143,15 @@ describe('an entry about access', () => {
   test('revoked and reinstated say what was taken away and came back', async () => {
     await revokeGrants(product.deps, product.ida, { grants: [grant] });
     expect((await told('grant.revoked')).facts).toEqual(
-      expect.arrayContaining(['To: mira@yard.example', 'Rights: reads', 'Until: 2026-12-05']),
+      expect.arrayContaining(['To: mira@yard.example', 'Rights: Read', 'Until: 2026-12-05']),
     );
     await reinstateGrants(product.deps, product.ida, { grants: [grant] });
     expect((await told('grant.reinstated')).facts).toEqual(
-      expect.arrayContaining(['To: mira@yard.example', 'Rights: reads']),
+      expect.arrayContaining(['To: mira@yard.example', 'Rights: Read']),
     );
     await cutAccess(product.deps, product.ida, { scope: { kind: 'person', recipient } });
     expect((await told('grant.revoked')).facts).toEqual(
-      expect.arrayContaining(['Rights: reads', 'With: everything of this person']),
+      expect.arrayContaining(['Rights: Read', 'With: everything of this person']),
     );
     await reinstateGrants(product.deps, product.ida, { grants: [grant] });
   });
@@ -173,7 +173,7 @@ describe('an entry about access', () => {
     await openDocument(product.deps, reader, { token, document: other });
     const { line, facts } = await told('grant.given');
     expect(line).toBe('jon@works.example used shared access');
-    expect(facts).toContain('From what was given to: everyone at works.example, D-0002');
+    expect(facts).toContain('From the grant of: everyone at works.example, D-0002');
   });
 });
 
@@ -218,7 +218,7 @@ describe('an entry about how things are set says what it was and is', () => {
           limits: { ...NO_LIMITS, rights: ['read'], days: 30 },
           seen: null,
         }),
-      ['For: the folder Hull 413', 'Rights: no limit → reads', 'Days: no limit → 30'],
+      ['For: the folder Hull 413', 'Rights: no limit → Read', 'Days: no limit → 30'],
     ],
     [
       'a rule',
@@ -236,7 +236,7 @@ describe('an entry about how things are set says what it was and is', () => {
       'how work is done',
       'settings.changed',
       () => putWorkSettings(product.deps, product.ida, { ...workSettings.parse({}), endsTold: 3 }),
-      ['Days ahead that ends are told: 0 → 3'],
+      ['Days before an end that recipients are told: 0 → 3'],
     ],
     [
       'a person',
@@ -279,8 +279,8 @@ describe('an entry about how things are set says what it was and is', () => {
       watermark: '',
     });
     expect((await told('settings.changed')).facts).toEqual([
-      'Kept terms made: For survey',
-      'Rights: not set → reads',
+      'Saved terms made: For survey',
+      'Rights: not set → Read',
       'Days: not set → 30',
     ]);
     await putTerms(product.deps, product.ida, {
@@ -292,11 +292,11 @@ describe('an entry about how things are set says what it was and is', () => {
       watermark: '',
     });
     expect(await told('settings.changed')).toEqual({
-      line: 'Ida Roe changed kept terms',
-      facts: ['Kept terms: For survey', 'Rights: reads → reads · prints', 'Days: 30 → 10'],
+      line: 'Ida Roe changed saved terms',
+      facts: ['Saved terms: For survey', 'Rights: Read → Read · Print', 'Days: 30 → 10'],
     });
     await removeTerms(product.deps, product.ida, { id });
-    expect((await told('settings.changed')).facts).toEqual(['Kept terms removed: For survey']);
+    expect((await told('settings.changed')).facts).toEqual(['Saved terms removed: For survey']);
   });
 });
 

@@ -435,7 +435,7 @@ describe('everyone at a domain', () => {
     await expect(send({ domains: ['@example.com'] })).rejects.toMatchObject({ code: 'INVALID' });
     expect(dispatchInput.safeParse(input({ domains: ['yard'] })).success).toBe(false);
     expect(dispatchInput.safeParse(input({})).error?.issues[0]?.message).toBe(
-      'name at least one recipient',
+      'add at least one recipient',
     );
     expect(dispatchInput.parse(input({ domains: ['@YARD.Example'] })).domains).toEqual([
       '@yard.example',

@@ -43,9 +43,9 @@ const done: Record<Action, string> = {
   'text.copied': 'copied text',
   'document.printed': 'made a print',
   'document.kept': 'kept a copy',
-  'people.brought-in': 'brought people in',
-  'people.taken-out': 'took the list of people out',
-  'file.taken': 'took a protected file',
+  'people.brought-in': 'imported people',
+  'people.taken-out': 'exported the list of people',
+  'file.taken': 'downloaded a protected file',
   'file.inspected': 'inspected a protected file',
   'key.rotated': 'rotated the master key',
   'destruction.asked': 'asked to destroy keys',
@@ -72,13 +72,13 @@ const tried: Partial<Record<Action, string>> = {
   'text.copied': 'tried to copy text',
   'document.printed': 'tried to print',
   'document.kept': 'tried to keep a copy',
-  'code.entered': 'entered a code that is not right',
+  'code.entered': 'entered a wrong code',
   'staff.signed-in': 'tried to sign in',
   'staff.proven': 'tried to prove who they are',
   'staff.password-chosen': 'tried to choose a password',
   'link.visited': 'tried an open link',
-  'recovery.tried': 'tried a key that does not open anything',
-  'file.inspected': 'inspected a file that is not known here',
+  'recovery.tried': 'tried a recovery key that does not work',
+  'file.inspected': 'inspected an unknown file',
 };
 
 type Done = {
@@ -97,9 +97,9 @@ export function didWords({ action, outcome, actor, recipient, details }: Done): 
   // A grant that somebody has by a group, a domain or an open link begins as they come in by it.
   if (action === 'grant.given' && actor.kind === 'recipient')
     return actor.id === recipient ? 'used shared access' : 'passed on access';
-  if (action === 'staff.changed' && 'notices' in details) return 'chose what they are told of';
+  if (action === 'staff.changed' && 'notices' in details) return 'changed their notices';
   if (action === 'settings.changed' && 'group' in details) return 'changed a group';
   if (action === 'settings.changed' && 'rule' in details) return 'changed a rule';
-  if (action === 'settings.changed' && 'terms' in details) return 'changed kept terms';
+  if (action === 'settings.changed' && 'terms' in details) return 'changed saved terms';
   return done[action];
 }

@@ -74,14 +74,14 @@ function aboutSettings(details: Details, words: Words): Fact[] {
     ];
   if ('defaults' in details)
     return [
-      ...fact('Begins with, for', levelText(details['defaults'], details['subject'], words)),
+      ...fact('Defaults, for', levelText(details['defaults'], details['subject'], words)),
       ...changes(before, after, words, 'not set'),
     ];
   if ('consent' in details)
-    return [...fact('About', 'one person doing alone what two do'), ...answered(details)];
+    return [...fact('About', 'needing only one person'), ...answered(details)];
   if ('twoPeople' in details)
     return details['asked'] === false
-      ? fact('Asked', 'that one person may do alone what two do')
+      ? fact('Asked', 'that one person is enough')
       : fact(
           'Two people',
           details['twoPeople'] === true ? 'needed to destroy keys' : 'not needed to destroy keys',
@@ -89,7 +89,7 @@ function aboutSettings(details: Details, words: Words): Fact[] {
   const [label, id] = Object.entries({
     Folder: details['folder'],
     Marking: details['marking'],
-    'Kept terms': details['terms'],
+    'Saved terms': details['terms'],
     Group: details['group'],
   }).find(([, value]) => value !== undefined) ?? ['', ''];
   if ('added' in details)
@@ -128,7 +128,7 @@ function aboutSettings(details: Details, words: Words): Fact[] {
         );
   const followed =
     number(details['changed']) > 0
-      ? fact('Reached back to', counted(number(details['changed']), 'grant'))
+      ? fact('Earlier dispatches changed', counted(number(details['changed']), 'grant'))
       : [];
   return [
     ...(label === '' ? [] : name),
@@ -139,7 +139,7 @@ function aboutSettings(details: Details, words: Words): Fact[] {
     ...meaning,
     ...(details['up'] === true ? fact('Moved', 'up') : []),
     ...followed,
-    ...(details['broughtIn'] === true ? fact('From', 'a file that was brought in') : []),
+    ...(details['broughtIn'] === true ? fact('From', 'an imported file') : []),
   ];
 }
 
@@ -155,7 +155,7 @@ function asked(details: Details, words: Words): Fact[] {
   return [
     ...fact('Asked for', right === undefined ? '' : `the right to ${right.replaceAll('-', ' ')}`),
     ...fact('Until', typeof until === 'number' ? words.moment(until) : ''),
-    ...fact('Had met', text(details['met']).replaceAll('-', ' ')),
+    ...fact('Was refused', text(details['met']).replaceAll('-', ' ')),
   ];
 }
 
@@ -192,11 +192,11 @@ const tellers: Partial<Record<Action, Teller>> = {
   ],
   'grant.given': ({ terms, beneath }, words) => [
     ...termsChanges(null, text(terms), words),
-    ...fact('From what was given to', beneath === undefined ? '' : named(beneath, words)),
+    ...fact('From the grant of', beneath === undefined ? '' : named(beneath, words)),
   ],
   'grant.changed': ({ before, terms, kept }, words) => [
     ...termsChanges(text(before), text(terms), words),
-    ...fact('Following the kept terms', named(kept, words)),
+    ...fact('Following the saved terms', named(kept, words)),
   ],
   'grant.revoked': aboutCut,
   'grant.reinstated': aboutCut,
@@ -208,7 +208,7 @@ const tellers: Partial<Record<Action, Teller>> = {
     'sameAs' in details
       ? fact(
           'Same person as',
-          details['sameAs'] === null ? 'nobody else any more' : named(details['sameAs'], words),
+          details['sameAs'] === null ? 'a person of its own' : named(details['sameAs'], words),
         )
       : changes(details['before'], details['after'], words),
   'people.brought-in': (details) =>
@@ -227,16 +227,16 @@ const tellers: Partial<Record<Action, Teller>> = {
     ...changes(before, limits ?? null, words, 'no limit'),
   ],
   'code.entered': ({ kept }) =>
-    fact('Device', kept === undefined ? '' : kept === true ? 'to be kept' : 'for one visit'),
+    fact('Device', kept === undefined ? '' : kept === true ? 'remembered' : 'for one visit'),
   'key.unwrapped': (details) => fact('For', text(details['for']).replaceAll('-', ' ')),
   'key.rotated': (details) => counts(details, { generation: 'Generation' }),
   'destruction.asked': ({ documents }, words) => fact('Documents', named(documents, words)),
   'destruction.answered': answered,
   'consent.asked': ({ kind, documents, recipients }, words) => [
     ...fact(
-      'To agree to',
+      'Approval of',
       kind === 'send'
-        ? `sending to ${counted(number(recipients), 'recipient')}`
+        ? `dispatch to ${counted(number(recipients), 'recipient')}`
         : 'a lower marking',
     ),
     ...fact('Documents', named(documents, words)),
@@ -246,7 +246,7 @@ const tellers: Partial<Record<Action, Teller>> = {
     ...fact('Backup of', typeof madeAt === 'number' ? moment(madeAt) : ''),
     ...fact('Entries', number(entries).toLocaleString('en-GB')),
   ],
-  'document.opened': ({ via }, words) => fact('Came by the link of', named(via, words)),
+  'document.opened': ({ via }, words) => fact('By the link of', named(via, words)),
   'page.shown': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
   'text.sent': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
   'text.copied': ({ page, characters }) => [
@@ -265,9 +265,9 @@ const tellers: Partial<Record<Action, Teller>> = {
   'ledger.exported': (details) => [
     ...fact('Statement', text(details['statement'])),
     ...counts(details, { rows: 'Rows', opens: 'Opens', entries: 'Entries' }),
-    ...fact('Narrowed to', text(details['filter'])),
+    ...fact('Filtered by', text(details['filter'])),
   ],
-  'ledger.verified': (details) => counts(details, { handedIn: 'Checkpoints handed in' }),
+  'ledger.verified': (details) => counts(details, { handedIn: 'Outside checkpoints' }),
   'seal.broken': (details) => counts(details, { count: 'Rows' }),
   'demo.changed': ({ forward }) =>
     fact('Clock moved by', `${String(Math.round(number(forward) / 3_600_000))} hours`),
@@ -311,7 +311,11 @@ export function ownFacts(told: Told, words: Words): Fact[] {
       after: reason.replaceAll('-', ' ').toLowerCase(),
     });
   if (details['restored'] === true)
-    facts.push({ label: 'Restored', before: null, after: 'with a backup, as it had ended since' });
+    facts.push({
+      label: 'Restored',
+      before: null,
+      after: 'with a backup, because it had ended since',
+    });
   if (said.trim() !== '')
     facts.push({ label: 'Said', before: null, after: said.trim().replaceAll(/\s*\n\s*/g, ' / ') });
   return facts;

@@ -91,7 +91,7 @@ function rowLine({
   return oneLine(
     `${[who, address === '' || who === '' ? address : `<${address}>`].filter((part) => part !== '').join(' ')} ` +
       `| ${document} | ${dispatch} | ${stands} | ${after}${others} | ` +
-      (copies.length === 0 ? 'nothing was taken, by the ledger' : copies.join(', ')),
+      (copies.length === 0 ? 'nothing recorded as taken' : copies.join(', ')),
   );
 }
 
@@ -111,8 +111,8 @@ function linesOf({
     `${oneLine(organisation)}, as of ${madeAt}, asked for by ${oneLine(madeBy)}`,
     `Shut out: ${String(closed)} of ${String(rows.length)}. Entries of the ledger that prove ` +
       `it: ${String(entries.length)}.`,
-    'Prints and kept copies are beyond reach. Places and times of what was done outside are not known here.',
-    ...openLinks.map((link) => `Anyone who has this link still reads: ${oneLine(link)}`),
+    'Prints and kept copies cannot be revoked. What was done with them outside is not known here.',
+    ...openLinks.map((link) => `Anyone with this link can still read: ${oneLine(link)}`),
     ...rows.map(rowLine),
   ];
 }

@@ -80,7 +80,7 @@ function readPolicy(policy: Json, index: number): ReadTerms {
     '',
   );
   if (policy['@type'] !== 'Set' && policy['@type'] !== 'Policy')
-    findings.add('@type', `kept terms are a Set, not ${JSON.stringify(policy['@type'] ?? null)}`);
+    findings.add('@type', `saved terms are a Set, not ${JSON.stringify(policy['@type'] ?? null)}`);
   if (policy['profile'] !== undefined && policy['profile'] !== PROFILE)
     findings.add('profile', `the profile ${JSON.stringify(policy['profile'])} is not known here`);
   const { rights, from, until, days, prints, conditions } = conditionsOf(
@@ -90,7 +90,7 @@ function readPolicy(policy: Json, index: number): ReadTerms {
     findings,
   );
   if (from !== null || until !== null)
-    findings.add('permission', 'kept terms end some days after a dispatch, not on a date');
+    findings.add('permission', 'saved terms end some days after a dispatch, not on a date');
   if (!rights.includes('read')) findings.add('permission', 'nothing can be read by these terms');
   const watermark = watermarkOf(policy, findings);
   return {

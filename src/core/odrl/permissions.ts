@@ -126,7 +126,10 @@ function readPermission(
   const action = permission['action'];
   const right = typeof action === 'string' ? rightOf(action) : undefined;
   if (right === undefined) {
-    findings.add(`${path}/action`, `the action ${JSON.stringify(action ?? null)} is none of ours`);
+    findings.add(
+      `${path}/action`,
+      `the action ${JSON.stringify(action ?? null)} is not known here`,
+    );
     return null;
   }
   const limits = new Map<Limit, number>();

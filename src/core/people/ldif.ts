@@ -49,7 +49,7 @@ export function peopleFromLdif(text: string): {
         language: value('preferredlanguage'),
       });
     else if (first?.name === 'dn' && value('objectclass') !== 'organizationalUnit')
-      problems.push({ line: first.line, what: 'this entry has no mail address' });
+      problems.push({ line: first.line, what: 'this entry has no email address' });
     entry = [];
   };
   for (const { line, text: content } of logicalLines(text)) {
@@ -60,7 +60,7 @@ export function peopleFromLdif(text: string): {
     const colon = content.indexOf(':');
     const name = content.slice(0, Math.max(0, colon)).toLowerCase().split(';')[0] ?? '';
     const value = colon < 1 ? null : valueOf(content.slice(colon + 1));
-    if (value === null) problems.push({ line, what: 'this line is no LDIF' });
+    if (value === null) problems.push({ line, what: 'this line is not LDIF' });
     else if (name !== 'version') entry.push({ line, name, value });
   }
   close();

@@ -61,10 +61,10 @@ describe('CSV', () => {
       [8, 'c@yard.example', null],
     ]);
     expect(problems.map(({ line, what }) => [line, what])).toEqual([
-      [5, '“no address” is no email address'],
-      [6, 'there is no address here'],
+      [5, '“no address” is not an email address'],
+      [6, 'there is no email address here'],
       [7, 'a@yard.example stands on line 2 already'],
-      [8, '“Nowhere” is no time zone; it is left out'],
+      [8, '“Nowhere” is not a time zone; it is left out'],
     ]);
   });
 });

@@ -57,8 +57,8 @@ export function readPeople(
         line,
         what:
           stated.trim() === ''
-            ? 'there is no address here'
-            : `“${stated.trim().slice(0, 80)}” is no email address`,
+            ? 'there is no email address here'
+            : `“${stated.trim().slice(0, 80)}” is not an email address`,
       });
       return [];
     }
@@ -69,8 +69,8 @@ export function readPeople(
     }
     first.set(address, line);
     const wrong = [
-      zone !== '' && !isZone(zone) ? `“${zone}” is no time zone` : null,
-      language !== '' && !isLanguage(language) ? `“${language}” is no language` : null,
+      zone !== '' && !isZone(zone) ? `“${zone}” is not a time zone` : null,
+      language !== '' && !isLanguage(language) ? `“${language}” is not a language` : null,
       name.length > LONGEST || organisation.length > LONGEST
         ? 'a name is longer than 120 characters'
         : null,

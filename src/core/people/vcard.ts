@@ -53,7 +53,8 @@ export function peopleFromVcard(text: string): {
     if (name === 'BEGIN') card = { line, fields: new Map() };
     else if (name === 'END' && card !== null) {
       const person = personOf(card);
-      if (person === null) problems.push({ line: card.line, what: 'this card has no address' });
+      if (person === null)
+        problems.push({ line: card.line, what: 'this card has no email address' });
       else people.push(person);
       card = null;
     } else if (card !== null && name !== '' && !card.fields.has(name)) {

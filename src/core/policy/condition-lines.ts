@@ -69,11 +69,11 @@ export function conditionLines(conditions: Conditions | null | undefined, zone: 
         : `only from ${countries.join(', ')}`,
     networks == null
       ? ''
-      : `only from the network${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
+      : `only from the IP address range${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
     hours == null ? '' : `only ${hoursText(hours)} (${zone})`,
-    keptDevices === true ? 'only on a device that is kept' : '',
+    keptDevices === true ? 'only on a remembered device' : '',
     devices == null ? '' : `on ${String(devices)} ${devices === 1 ? 'device' : 'devices'} at most`,
-    proveEvery == null ? '' : `proving the address every ${spanText(proveEvery)}`,
+    proveEvery == null ? '' : `proving the email address every ${spanText(proveEvery)}`,
     offline == null || offline === 0
       ? ''
       : `readable for ${spanText(offline)} without asking again`,

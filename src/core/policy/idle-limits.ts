@@ -13,12 +13,12 @@ export function idleLimits(
 ): string[] {
   const idle: string[] = [];
   if (limits.prints !== null && limits.rights !== null && !limits.rights.includes('print'))
-    idle.push('A number of prints limits nothing where printing is not allowed at all.');
+    idle.push('A number of prints has no effect where printing is not allowed.');
   if (
     limits.rights?.includes('keep') === true &&
     (limits.prints !== null || !limits.rights.includes('print') || !limits.rights.includes('copy'))
   )
-    idle.push('Keep stays impossible: it needs copy, and print without a limit.');
+    idle.push('Keep a copy stays impossible: it needs Copy text, and Print without a limit.');
   const outer = all.find(
     (each) => each.level === 'organisation' && !(level === each.level && subject === each.subject),
   );

@@ -1,20 +1,13 @@
+import { rightNames } from '@/core/policy/right-names';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
-const doing: Record<Right, string> = {
-  read: 'reads',
-  comment: 'comments',
-  copy: 'copies',
-  print: 'prints',
-  revise: 'revises',
-  keep: 'keeps',
-  'pass-on': 'passes on',
-};
-
-/** What a person with these rights does: `reads · prints 2`. */
+/** The rights of a person in a line: `Read · Print 2`. */
 export function rightsLine(rights: readonly Right[], prints: number | null): string {
   return RIGHTS.filter((right) => rights.includes(right))
     .map((right) =>
-      right === 'print' && prints !== null ? `prints ${String(prints)}` : doing[right],
+      right === 'print' && prints !== null
+        ? `${rightNames.print} ${String(prints)}`
+        : rightNames[right],
     )
     .join(' · ');
 }

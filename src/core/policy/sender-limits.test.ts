@@ -70,7 +70,7 @@ describe('a sender’s limits', () => {
       ],
     });
     expect(beyond({ domains: ['@yard.example'] }, passing(null))).toEqual([
-      expect.stringContaining('whoever they pass it on to'),
+      expect.stringContaining('anyone they pass it on to'),
     ]);
     expect(beyond({ domains: ['@yard.example'] }, passing(['@other.example']))).toHaveLength(1);
     expect(beyond({ domains: ['@yard.example'] }, passing(['@yard.example']))).toEqual([]);
@@ -106,7 +106,7 @@ describe('a sender’s limits', () => {
           ],
         },
       ),
-    ).toEqual(['You may not give the right to print, keep.']);
+    ).toEqual(['You may not give these rights: print, keep.']);
     expect(beyond({ days: 4 })).toEqual(['You may give access for 4 days at most.']);
     expect(beyond({ days: 90 }, { terms: [{ rights: ['read'], until: null }] })).toEqual([
       'You may give access for 90 days at most.',

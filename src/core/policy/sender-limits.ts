@@ -54,7 +54,7 @@ function isWithin(folder: string | null, allowed: readonly string[], parents: Pa
 }
 
 /** Who cannot be named, since the recipients choose them. */
-const PASSED_ON = 'whoever they pass it on to, unless only people at your domains';
+const PASSED_ON = 'anyone they pass it on to, unless only people at your domains';
 
 function passesBeyond(
   { rights, conditions }: Giving['terms'][number],
@@ -119,7 +119,7 @@ export function beyondLines(
       ? ''
       : `You may not send ${some(documents.map((title) => `“${title}”`))} from where ` +
         `${documents.length === 1 ? 'it sits' : 'they sit'}.`,
-    rights.length === 0 ? '' : `You may not give the right to ${rights.join(', ')}.`,
+    rights.length === 0 ? '' : `You may not give these rights: ${rights.join(', ')}.`,
     days === null
       ? ''
       : `You may give access for ${String(days)} ${days === 1 ? 'day' : 'days'} at most.`,

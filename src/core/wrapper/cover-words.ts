@@ -23,7 +23,7 @@ const words: Readonly<Record<string, CoverWords>> = {
     howTo: 'How to open it',
     steps: [
       'Open the page below, on a computer or a phone. There is nothing to install.',
-      'Type the address it was sent to. You will be mailed a code that shows it is yours.',
+      'Enter the email address it was sent to. You will get a six-digit code by email that shows it is yours.',
       'Read the document there. The page says what you may do with it, and until when.',
     ],
     code: 'The same page, for a phone',

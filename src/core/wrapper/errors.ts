@@ -11,7 +11,7 @@ const sentences: Record<WrapperErrorCode, string> = {
   NOT_PROTECTED: 'This is not a protected file.',
   NEWER: 'This protected file was made by a newer version of Embargo than this one.',
   DAMAGED:
-    'This protected file is not as it was made: it was cut, altered, or saved anew by ' +
+    'This protected file was changed after it was made: it was cut, altered or saved again by ' +
     'another program. Ask for it again.',
 };
 

@@ -28,8 +28,8 @@ export function momentWords(moment: number, zone: string): string {
 /** How to get to what was sent. */
 function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
   const proof =
-    `prove that ${address} is your address. You will be mailed a code; there is no account to ` +
-    'make and nothing to install.';
+    `prove that ${address} is your email address. You will get a six-digit code by email; you need no account and ` +
+    'nothing to install.';
   const attached =
     titles.length === 1
       ? 'It is attached, encrypted, as a PDF'
@@ -85,8 +85,8 @@ export function dispatchMail(facts: DispatchMailFacts): {
     ...(window === '' ? [] : [`You can open it ${window}.`]),
     ...(facts.form === 'unprotected'
       ? []
-      : ['This is for you alone: somebody else who opens it is asked for this same address.']),
-    'If you were not expecting this, ask the sender by a way you already know.',
+      : ['This is for you only: anybody else who opens it has to prove this same email address.']),
+    'If you did not expect this, ask the sender in a way you already know.',
   ];
   return { subject: facts.subject, body: body.join('\n\n') };
 }
@@ -103,10 +103,10 @@ export function codeMail(facts: {
     subject: `${facts.code.slice(0, 3)} ${facts.code.slice(3)} is your code`,
     body: [
       `Your code is ${facts.code.slice(0, 3)} ${facts.code.slice(3)}`,
-      `Type it on the page that asked for it, within ${String(facts.minutes)} minutes. It works only there.`,
-      `It was asked for on ${momentWords(facts.when, facts.zone)}, from ${facts.place}. If ` +
-        'that was not you, do nothing: without the code nobody gets any further. Nobody will ' +
-        'ever ask you to tell it to them.',
+      `Enter it on the page that asked for it, within ${String(facts.minutes)} minutes. It works only there.`,
+      `It was requested on ${momentWords(facts.when, facts.zone)}, from ${facts.place}. If ` +
+        'that was not you, do nothing: without the code nobody can go on. Nobody will ' +
+        'ever ask you for it.',
     ].join('\n\n'),
   };
 }

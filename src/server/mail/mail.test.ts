@@ -70,7 +70,7 @@ describe('the words of a message', () => {
       /^Ida Roe of Tern & Quill has sent you a protected document:\n\n {2}Lines plan/,
     );
     expect(body).toContain('until 31 December 2026 at 17:00 (Europe/Oslo)');
-    expect(body).toContain('prove that mira.kolbe@brackwater.example is your address');
+    expect(body).toContain('prove that mira.kolbe@brackwater.example is your email address');
   });
 
   test('with a code hold it once in the subject, once in the text', () => {

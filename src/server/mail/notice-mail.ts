@@ -24,7 +24,7 @@ function openLine(each: Opened, kinds: readonly NoticeKind[], zone: string): str
   const what = told.includes('refused')
     ? `tried to open “${title}”${where} and was refused: ${reason.replaceAll('-', ' ')}`
     : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}` +
-      (told.includes('new-place') ? ', where nobody of theirs was before' : '');
+      (told.includes('new-place') ? ', a new place for their organisation' : '');
   return `${momentWords(at, zone)}: ${whom} ${what}. ${dispatch}`;
 }
 
@@ -63,9 +63,9 @@ export function noticeMail(facts: {
     body: [
       ...lines.slice(0, MOST_LINES),
       ...(more > 0 ? [`And ${String(more)} more.`] : []),
-      'All of it is in the Ledger:',
+      'Everything is in the ledger:',
       link,
-      'What you are told of, and when, you choose on your own page.',
+      'You choose on your own page what you are told, and when.',
     ].join('\n\n'),
   };
 }
@@ -103,7 +103,7 @@ export function checkpointMail(facts: {
   return {
     subject: `Ledger checkpoint of ${facts.organisation}: ${String(facts.size)} entries`,
     body: [
-      'Keep this message. It says what the ledger was, and can be held against it later: ' +
+      'Keep this message. It states what the ledger was, so that it can be compared later: ' +
         'paste it on the Ledger screen under Verify, or give it to the command line.',
       facts.text.trimEnd(),
     ].join('\n\n'),

@@ -56,8 +56,8 @@ export function answeredMail(facts: {
       ...(facts.words === '' ? [] : [`“${facts.words}”`]),
       ...(facts.state === 'declined' || facts.state === 'answered' || facts.until === null
         ? []
-        : [`It holds until ${momentWords(facts.until, facts.zone)}.`]),
-      'The link is the one you know:',
+        : [`It is valid until ${momentWords(facts.until, facts.zone)}.`]),
+      'Use the same link as before:',
       facts.link,
     ].join('\n\n'),
   };

@@ -25,7 +25,7 @@ export function passwordMail({
   const why =
     purpose === 'invitation'
       ? `${by} has invited you to Embargo at ${organisation}.`
-      : `Somebody asked for a new password for your account in Embargo at ${organisation}.`;
+      : `Somebody requested a new password for your account in Embargo at ${organisation}.`;
   return {
     subject:
       purpose === 'invitation'
@@ -38,8 +38,8 @@ export function passwordMail({
       link,
       `The link works once, until ${end}.`,
       purpose === 'invitation'
-        ? 'If you were not expecting this, do nothing.'
-        : 'If that was not you, do nothing: your password stays as it is.',
+        ? 'If you did not expect this, do nothing.'
+        : 'If that was not you, do nothing: your password does not change.',
     ].join('\n\n'),
   };
 }

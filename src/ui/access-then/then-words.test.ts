@@ -4,7 +4,7 @@ import { isSameState, stateWords } from '@/ui/access-then/then-words';
 describe('past access in words', () => {
   it('says what could be done, or why it could not be opened', () => {
     expect(stateWords({ opens: true, rights: ['read', 'print'], printsLeft: 2, until: null })).toBe(
-      'reads · prints 2',
+      'Read · Print 2',
     );
     expect(stateWords({ opens: false, reason: 'revoked' })).toBe('access was revoked');
   });

@@ -2,7 +2,7 @@ import type { StateThen } from '@/contracts/access-then';
 import { refusedWords } from '@/ui/why/why-words';
 import { rightsLine } from '@/core/policy/rights-line';
 
-/** What somebody could do: `reads · prints 2`, or why they could not open it. */
+/** What somebody could do: `Read · Print 2`, or why they could not open it. */
 export function stateWords(state: StateThen): string {
   return state.opens ? rightsLine(state.rights, state.printsLeft) : refusedWords[state.reason];
 }

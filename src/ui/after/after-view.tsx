@@ -110,7 +110,7 @@ function AfterTable({
           <th>{oneDocument ? 'By' : 'Document'}</th>
           <th>Shut out</th>
           <th>Tried since</th>
-          <th>Beyond reach</th>
+          <th>What they took</th>
           <th>
             <span className="hidden-text">Undo</span>
           </th>
@@ -159,7 +159,7 @@ function AfterTable({
               )}
               {takenText(row.copies).length === 0 &&
                 row.copies.keptAt === null &&
-                'nothing, by the ledger'}
+                'nothing recorded'}
             </td>
             <td>
               {row.undo.length > 0 && (

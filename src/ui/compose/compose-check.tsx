@@ -60,15 +60,15 @@ function doubtsOf(people: readonly RecipientDraft[], sets: readonly TermsSet[]):
     ...people.flatMap(({ address, check }) =>
       check?.looksLike == null
         ? []
-        : [`${address} is one letter away from ${check.looksLike}. Is that meant?`],
+        : [`${address} is one letter away from ${check.looksLike}. Is that right?`],
     ),
-    ...(blocked.length === 0 ? [] : [`Blocked, and could open nothing: ${blocked.join(', ')}.`]),
+    ...(blocked.length === 0
+      ? []
+      : [`Blocked, so they could open nothing: ${blocked.join(', ')}.`]),
     ...(withoutEnd.length === 0
       ? []
       : [sets.length === 1 ? 'This has no end.' : `No end for ${withoutEnd.join(', ')}.`]),
-    ...(inVain.length === 0
-      ? []
-      : ['The right to pass on has no effect: say below to how many people.']),
+    ...(inVain.length === 0 ? [] : ['Pass on has no effect yet. Say below to how many people.']),
   ];
 }
 
@@ -125,32 +125,31 @@ function HeldByServer({
 }) {
   const gives = (right: Right): boolean => sets.some(({ terms }) => terms.rights.includes(right));
   const reader = isForNobodyElse
-    ? 'Whoever holds the link'
-    : 'Each proves the address by a code, then';
+    ? 'Anyone with the link'
+    : 'Each proves their email address with a code, then';
   return (
     <>
       {wider.openLink && (
         <p className="notice">
-          The link asks for no proof: who reads it, and how many, stays unknown. It can be revoked
-          whole, for everybody who came by it.
+          The link asks for no proof, so it stays unknown who reads it and how many. It can be
+          revoked for everybody who used it.
         </p>
       )}
       <p className="quiet">
-        {reader} reads marked pictures of the pages. Held by the server. A page kept open is asked
-        for again each time, so if you had to pull this back, everyone would be shut out{' '}
-        <b>at once</b>
+        {reader} reads marked pictures of the pages, held by the server. Every page is checked again
+        when it is shown, so if you revoked this, everyone would be shut out <b>at once</b>
         {whatStays(gives)}.
       </p>
       {carriesFile(form) && (
         <p className="quiet">
-          The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted: by itself
-          it opens nothing, and its first page leads to the same proof. Your clear original stays
-          with you; do not mix the two up.
+          The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted. By itself
+          it opens nothing; its first page leads to the same proof. Your clear original stays with
+          you. Do not mix them up.
         </p>
       )}
       {gives('keep') && (
         <p className="notice">
-          Whoever keeps a copy has it for good: the end and a revocation do not reach it.
+          A copy that is kept stays: neither the end nor a revocation reaches it.
         </p>
       )}
     </>
@@ -183,23 +182,22 @@ function Protected(props: Props) {
       ))}
       {taken.length > 0 && (
         <div className="notice">
-          <b>Less than this comes out.</b>
+          <b>They get less than this.</b>
           {taken.map((text) => (
             <p key={text}>{text}</p>
           ))}
           <p className="quiet">
-            It is given all the same, and holds as soon as the ceiling is raised. Ceilings are under
-            Terms.
+            The rest is given and takes effect when the ceiling is raised. Ceilings are under Terms.
           </p>
         </div>
       )}
       {wider.domains.length > 0 && (
         <p className="notice">
-          How many are at {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')} is
-          unknown.
+          It is unknown how many people are at{' '}
+          {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')}.
           {wider.mailed &&
-            ' Nobody there is mailed: their link stands on the dispatch, to carry.'}{' '}
-          Whoever opens first becomes a person of their own, and can be revoked alone.
+            ' Nobody there is mailed. Their link is on the dispatch, for you to hand over.'}{' '}
+          Each becomes a recipient of their own at the first open, and can be revoked alone.
         </p>
       )}
       {fresh > 0 && <p className="quiet">{String(fresh)} new here.</p>}
@@ -231,8 +229,8 @@ function InTheClear({ people, documents }: Pick<Props, 'people' | 'documents'>) 
           : `${counted(people.length, 'person gets', 'people get')}${countText(documents)} in the clear.`}
       </p>
       <p className="notice">
-        It leaves in the clear. No end, no revocation and no watermark reaches it; it can be copied,
-        printed and passed on by whoever has it. The record says to whom it went and why.
+        It leaves in the clear. No end, revocation or watermark reaches it, and anyone who has it
+        can copy, print and pass it on. The ledger says to whom it went and why.
       </p>
       {doubtsOf(people, []).map((doubt) => (
         <p key={doubt} className="notice">

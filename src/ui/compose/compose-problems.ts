@@ -22,7 +22,7 @@ const MOST_NAMED = 5;
 function unreadableText(unreadable: readonly string[]): string | null {
   if (unreadable.length === 0) return null;
   const more = unreadable.length - MOST_NAMED;
-  return `Not an address: ${unreadable.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}.`;
+  return `Not an email address: ${unreadable.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}.`;
 }
 
 /** What stands in the way of sending, in words; empty: it can go. */
@@ -43,8 +43,8 @@ export function problemsOf({
   return [
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     documents.length === 0 ? 'No document is chosen.' : null,
-    revoked === undefined ? null : `“${revoked.title}” is revoked: nobody could open it.`,
-    isForNobody ? 'No recipient is named: nobody could open it.' : null,
+    revoked === undefined ? null : `“${revoked.title}” is revoked, so nobody could open it.`,
+    isForNobody ? 'There is no recipient, so nobody could open it.' : null,
     ...wider.domains
       .filter(({ check }) => check?.publicMail === true)
       .map(
@@ -53,16 +53,16 @@ export function problemsOf({
       ),
     unreadableText(unreadable),
     terms.until !== null && terms.until <= now
-      ? 'The end lies in the past: nobody could open it.'
+      ? 'The end is in the past, so nobody could open it.'
       : null,
     terms.until !== null && terms.from !== null && terms.until <= terms.from
-      ? 'The end lies before the start.'
+      ? 'The end is before the start.'
       : null,
     ...people.flatMap(({ address, terms: own }) =>
-      own?.until != null && own.until <= now ? [`The end for ${address} lies in the past.`] : [],
+      own?.until != null && own.until <= now ? [`The end for ${address} is in the past.`] : [],
     ),
-    subject.trim() === '' ? 'A subject is needed.' : null,
+    subject.trim() === '' ? 'The subject is missing.' : null,
     watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,
-    ...unknownTokens(watermark).map((name) => `{${name}} is nothing a watermark can say.`),
+    ...unknownTokens(watermark).map((name) => `{${name}} is not a piece of a watermark.`),
   ].filter((problem) => problem !== null);
 }

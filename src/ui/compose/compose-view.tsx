@@ -167,19 +167,19 @@ export function ComposeView({ start, chosen }: Props) {
               onClick={() => void send()}
             >
               {agreed.length > 0
-                ? 'Ask for it to be sent'
+                ? 'Ask for approval'
                 : way.form === 'unprotected'
                   ? 'Send unprotected'
                   : way.delivery === 'mail'
                     ? 'Encrypt and dispatch'
-                    : 'Encrypt, I carry it'}
+                    : 'Encrypt for hand-over'}
             </Button>
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
           {agreed.length > 0 && (
             <p className="notice" style={{ marginTop: 8 }}>
-              {agreed.map((rule) => wayWords[rule.way].name).join(', ')}: a second person agrees
-              before it goes out. Until then nobody is given anything.
+              {agreed.map((rule) => wayWords[rule.way].name).join(', ')}: it needs a second person.
+              Until they approve, nobody is given anything.
             </p>
           )}
           {problem !== null && (
@@ -204,7 +204,7 @@ export function ComposeView({ start, chosen }: Props) {
           </section>
           {start.terms.length > 0 && (
             <section className="stack">
-              <h2>Kept terms</h2>
+              <h2>Saved terms</h2>
               <div className="row">
                 {start.terms.map((each) => (
                   <button
@@ -237,7 +237,7 @@ export function ComposeView({ start, chosen }: Props) {
           <section className="stack" style={{ gap: 16 }}>
             <h2>People</h2>
             <TextField
-              label="Addresses"
+              label="Email addresses"
               multiline
               minRows={2}
               value={recipients.text}
@@ -245,7 +245,7 @@ export function ComposeView({ start, chosen }: Props) {
               onChange={(event) => {
                 recipients.setText(event.target.value);
               }}
-              placeholder="Type or paste addresses, separated by anything usual; @yard.example for everyone there"
+              placeholder="Email addresses, separated by commas, spaces or lines; @yard.example for everyone there"
             />
             {start.groups.length > 0 && (
               <GroupChips groups={start.groups} recipients={recipients} />
@@ -288,8 +288,8 @@ export function ComposeView({ start, chosen }: Props) {
               }}
               helperText={
                 way.delivery === 'mail'
-                  ? 'Stands in the mail, in the clear'
-                  : 'Shown behind the link, once the address is proven'
+                  ? 'Shown in the mail, in the clear'
+                  : 'Shown after the link, once the email address is proven'
               }
             />
           </section>

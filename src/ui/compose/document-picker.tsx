@@ -49,7 +49,7 @@ export function DocumentPicker({ first, picked, onPick }: Props) {
   if (first.total === 0)
     return (
       <p className="quiet">
-        No documents are protected yet. <Link href="/documents">Protect one first.</Link>
+        There are no documents yet. <Link href="/documents">Protect one first.</Link>
       </p>
     );
   return (

@@ -8,8 +8,8 @@ import { Moment } from '@/ui/time/moment';
 const stateWords: Record<Draft['state'], string> = {
   untouched: '',
   changed: 'keeping…',
-  kept: 'kept as a draft',
-  'not-kept': 'not kept: the server cannot be reached',
+  kept: 'saved as a draft',
+  'not-kept': 'not saved: the server cannot be reached',
 };
 
 /** Whether what is typed is safe, and the other dispatches that were left half made. */
@@ -25,7 +25,7 @@ export function DraftLine({
       <span role="status" className={state === 'not-kept' ? 'magenta' : 'quiet'}>
         {stateWords[state]}
       </span>
-      {state === 'untouched' && drafts.length > 0 && <span className="quiet">Left half made:</span>}
+      {state === 'untouched' && drafts.length > 0 && <span className="quiet">Drafts:</span>}
       {state === 'untouched' &&
         drafts.slice(0, 4).map((draft) => (
           <Link key={draft.id} className="chip" href={`/compose?draft=${draft.id}`}>

@@ -33,7 +33,7 @@ export function GroupChips({
   };
   return (
     <div className="stack" style={{ gap: 6 }}>
-      <div className="row" role="group" aria-label="Groups, as they are now">
+      <div className="row" role="group" aria-label="Groups, current members only">
         {groups.map((group) => (
           <button
             key={group.id}
@@ -45,9 +45,9 @@ export function GroupChips({
             + {group.name} <span className="figure">{group.people}</span>
           </button>
         ))}
-        <span className="quiet">whoever is in it now; who joins it later is not sent this</span>
+        <span className="quiet">the people in it now; later members get nothing</span>
       </div>
-      <div className="row" role="group" aria-label="Groups, live">
+      <div className="row" role="group" aria-label="Groups that follow membership">
         {groups.map((group) => (
           <button
             key={group.id}
@@ -58,10 +58,10 @@ export function GroupChips({
               toggle(group);
             }}
           >
-            {group.name}, live
+            {group.name}, follows membership
           </button>
         ))}
-        <span className="quiet">whoever joins it has it too, whoever leaves it loses it</span>
+        <span className="quiet">people who join later get access, people who leave lose it</span>
       </div>
       {problem !== null && (
         <span role="alert" className="magenta">

@@ -27,11 +27,13 @@ export function handOverProblems(
 ): string[] {
   if (form !== 'unprotected') return [];
   return [
-    reason.trim() === '' ? 'Say why it goes out unprotected: it stays on the record.' : null,
-    delivery === 'by-hand'
-      ? 'What goes out unprotected is mailed; to carry it, carry your own original.'
+    reason.trim() === ''
+      ? 'Say why it is sent unprotected. The reason is kept in the ledger.'
       : null,
-    openLink || many > 0 ? 'What goes out unprotected goes to people by name.' : null,
+    delivery === 'by-hand'
+      ? 'An unprotected file is always mailed. To hand it over, use your own original.'
+      : null,
+    openLink || many > 0 ? 'An unprotected file can only be sent to people by name.' : null,
   ].filter((problem) => problem !== null);
 }
 
@@ -95,7 +97,7 @@ export function HandOver({
               }}
             />
           }
-          label="Its first page and its name also say the title; otherwise only the reference"
+          label="Show the title on its first page and in its file name, beside the reference"
         />
       )}
       <div className="row" role="group" aria-label="Delivery">
@@ -126,7 +128,7 @@ export function HandOver({
               }}
             />
           }
-          label="Besides, a link that asks for no proof: whoever holds it reads"
+          label="Also make an open link: anyone with the link can read"
         />
         {open !== undefined && open.leave !== 'allowed' && (
           <p className="quiet">{ruleLine(open)}</p>
@@ -140,7 +142,7 @@ export function HandOver({
           onChange={(event) => {
             onChange({ ...way, reason: event.target.value });
           }}
-          helperText="Stays on the record"
+          helperText="Kept in the ledger"
           slotProps={{ htmlInput: { maxLength: 400 } }}
         />
       )}

@@ -12,7 +12,7 @@ type Composed = {
   readonly documents: readonly DocumentRow[];
   readonly terms: Terms;
 };
-const OPEN_LINK = 'whoever has the link';
+const OPEN_LINK = 'anyone with the link';
 
 /** What of a sending goes beyond its sender's limits, with who set them and whom to ask. */
 export function limitProblems(

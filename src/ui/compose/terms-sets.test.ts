@@ -45,5 +45,5 @@ test('domains and links have the common terms', () => {
       { groups: [], domains: [{ domain: '@yard.example', check: null }], openLink: true },
       COMMON,
     )[0],
-  ).toEqual({ terms: COMMON, whom: ['everyone at yard.example', 'whoever has the link'] });
+  ).toEqual({ terms: COMMON, whom: ['everyone at yard.example', 'anyone with the link'] });
 });

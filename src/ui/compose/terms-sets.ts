@@ -45,7 +45,7 @@ export function termsSets(
     ...(together.length === 0 ? [] : [peopleText(together, false)]),
     ...groups.map((group) => `${group.name} (${String(group.people)} now)`),
     ...domains.map(({ domain }) => `everyone at ${bareDomain(domain)}`),
-    ...(openLink ? ['whoever has the link'] : []),
+    ...(openLink ? ['anyone with the link'] : []),
   ];
   return [
     ...(whom.length === 0 ? [] : [{ terms: common, whom }]),

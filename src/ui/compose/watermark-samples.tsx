@@ -23,7 +23,7 @@ type Props = {
 export function WatermarkSamples({ around, watermark, person, reference, now }: Props) {
   const zone = useZone();
   const moment = momentText(now, zone);
-  const address = person?.address ?? 'their address';
+  const address = person?.address ?? 'their email address';
   const values = {
     name:
       person === null
@@ -46,7 +46,7 @@ export function WatermarkSamples({ around, watermark, person, reference, now }: 
     .map((mark) => fillTokens(mark, values));
   return (
     <>
-      <h2>Watermark, for {person === null ? 'each who opens it' : person.address}</h2>
+      <h2>Watermark, for {person === null ? 'each person who opens it' : person.address}</h2>
       {samples.map((sample) => (
         <p key={sample} className="figure">
           {sample === '' ? <span className="lamp">none</span> : sample}

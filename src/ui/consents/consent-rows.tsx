@@ -15,7 +15,7 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
   const answer = (row: ConsentRow, agree: boolean) =>
     attempt(
       () => call('POST', `/api/v1/settings/consents/${row.id}`, { agree }),
-      agree ? 'Agreed, and done.' : 'Declined. Nothing was changed.',
+      agree ? 'Approved and done.' : 'Declined. Nothing was changed.',
     );
   return (
     <>
@@ -63,9 +63,9 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                 <td className="row">
                   {row.own ? (
                     <>
-                      <span className="lamp">waits for somebody else</span>
+                      <span className="lamp">waits for another person</span>
                       <Button disabled={busy} onClick={() => void answer(row, false)}>
-                        Take it back
+                        Withdraw
                       </Button>
                     </>
                   ) : (
@@ -75,7 +75,7 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                         disabled={busy}
                         onClick={() => void answer(row, true)}
                       >
-                        Agree
+                        Approve
                       </Button>
                       <Button disabled={busy} onClick={() => void answer(row, false)}>
                         Decline

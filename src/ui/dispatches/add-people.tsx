@@ -72,7 +72,7 @@ export function AddPeople({
       style={{ gap: 14, marginTop: 8, paddingTop: 8, maxHeight: '58vh', overflow: 'auto' }}
     >
       <TextField
-        label="Addresses"
+        label="Email addresses"
         multiline
         minRows={2}
         maxRows={5}
@@ -81,7 +81,7 @@ export function AddPeople({
         onChange={(event) => {
           recipients.setText(event.target.value);
         }}
-        placeholder="Type or paste addresses, separated by anything usual"
+        placeholder="Type or paste email addresses, separated by commas, spaces or lines"
       />
       {added > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
       <Autocomplete
@@ -98,7 +98,7 @@ export function AddPeople({
         renderInput={(params) => (
           <TextField
             {...params}
-            label="Terms to begin with"
+            label="Start from terms"
             helperText={conditionLines(terms.conditions, 'their zone').join('; ')}
           />
         )}
@@ -106,7 +106,7 @@ export function AddPeople({
       <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
       {unreadable.length > 0 && (
         <p className="magenta">
-          Not an address: {unreadable.slice(0, 5).join(', ')}
+          Not an email address: {unreadable.slice(0, 5).join(', ')}
           {unreadable.length > 5 && ` and ${String(unreadable.length - 5)} more`}
         </p>
       )}
@@ -121,14 +121,14 @@ export function AddPeople({
           disabled={busy || added === 0 || unreadable.length > 0}
           onClick={() => void send()}
         >
-          {added < 2 ? 'Add to this sending' : `Add ${String(added)} to this sending`}
+          {added < 2 ? 'Add to this dispatch' : `Add ${String(added)} to this dispatch`}
         </Button>
         <Button onClick={onDone}>Leave it</Button>
         <span className="quiet">
           {detail.delivery === 'mail'
             ? 'They are mailed the message with their link. '
-            : 'Their links stand at the side. '}
-          Everybody else is left as they are.
+            : 'Their links are shown at the side. '}
+          Nobody else changes.
         </span>
       </div>
     </section>

@@ -11,30 +11,30 @@ const stateWords = {
   new: 'would be given',
   changed: 'would be changed',
   revoked: 'would be revoked',
-  same: 'as it is here',
+  same: 'same as here',
   stopped: 'left out',
 };
 
 /** Access in from a W3C ODRL document: what would be given, changed and revoked is shown before it is. */
 export function BringGrants() {
   const { busy, said, attempt } = useAttempt();
-  const [subject, setSubject] = useState('Access brought in');
+  const [subject, setSubject] = useState('Imported access');
   const about = (
     <p className="quiet" style={{ flex: 1 }}>
-      Agreements of a W3C ODRL 2.2 file, as a dispatch gives them out or another program writes
-      them. One that names a grant of ours changes it; any other gives access anew, in your name and
-      without mail: the links stand on the dispatch.
+      Agreements from a W3C ODRL 2.2 file, exported from a dispatch or written by another program.
+      An agreement that names an existing grant changes it. Any other gives new access in your name,
+      without mail; the links are on the dispatch.
     </p>
   );
   return (
-    <section className="stack" aria-label="Bring access in" style={{ marginTop: 10 }}>
+    <section className="stack" aria-label="Import access" style={{ marginTop: 10 }}>
       <BroughtOdrl
         path="/api/v1/grants/odrl"
         head={about}
         pick="Choose a file"
         also={{ subject }}
         stateWords={stateWords}
-        verb="Take"
+        verb="Import"
         attempt={attempt}
         busy={busy}
         done={({ taken, waiting = 0 }) =>
@@ -43,7 +43,7 @@ export function BringGrants() {
         }
       >
         <TextField
-          label="New access is called"
+          label="Subject of the new dispatch"
           value={subject}
           onChange={(event) => {
             setSubject(event.target.value);

@@ -40,7 +40,7 @@ function ifRevokedText({
     still === 0
       ? null
       : `${counted(still, 'person still reads', 'people still read')} by another way`,
-    openLinks.length === 0 ? null : 'open to whoever holds another link',
+    openLinks.length === 0 ? null : 'open to anyone with another link',
     printsMade + keptBy + textSentTo === 0 ? null : 'prints or copies stay where they are',
   ].filter((part) => part !== null);
   return parts.length === 0 ? 'Nobody can open it now.' : `If revoked: ${parts.join(', ')}.`;
@@ -98,7 +98,7 @@ export function DispatchView({
                 </Button>
               )}
             <Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>
-              As ODRL
+              Export as ODRL
             </Button>
             {readsRecord && (
               <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>
@@ -149,15 +149,15 @@ export function DispatchView({
           {detail.requests > 0 && (
             <p className="notice">
               {detail.requests === 1
-                ? 'One of its people asks'
-                : `Its people ask ${String(detail.requests)} times`}{' '}
+                ? 'One recipient asks'
+                : `Recipients ask ${String(detail.requests)} times`}{' '}
               for something. <Link href="/today">Answer on Today</Link>
             </p>
           )}
           {detail.form === 'unprotected' && (
             <p className="notice">
-              Sent unprotected. What was mailed is beyond reach: revoking closes only the way in
-              here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
+              Sent unprotected. What was mailed stays with the recipients; revoking only closes
+              access here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
             </p>
           )}
           {carried.length > 0 && (
@@ -183,7 +183,7 @@ export function DispatchView({
               .filter((part) => part !== null)
               .join(', ') ||
               (detail.delivery === 'by-hand'
-                ? 'Nothing is mailed: it is carried by hand.'
+                ? 'Nothing is mailed: you hand it over.'
                 : 'Nothing was mailed.')}
           </p>
           {detail.note !== '' && (

@@ -42,7 +42,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
                   setBringing(!bringing);
                 }}
               >
-                {bringing ? 'Close' : 'Bring access in'}
+                {bringing ? 'Close' : 'Import access'}
               </Button>
             )}
             {dispatches && (
@@ -56,7 +56,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
         <div className="scroll">
           {rows.length === 0 ? (
             <div className="empty">
-              <h2>Nothing was sent yet</h2>
+              <h2>No dispatches yet</h2>
               <p>
                 Protect a document first, then compose a dispatch: choose people, what they may do
                 and until when.
@@ -105,7 +105,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
                     <td className="number">{row.live}</td>
                     <td>
                       {row.nextEnd === null ? (
-                        <span className="quiet">{row.live > 0 ? 'no end' : 'all ended'}</span>
+                        <span className="quiet">{row.live > 0 ? 'no end' : 'none active'}</span>
                       ) : (
                         <Moment at={row.nextEnd} />
                       )}

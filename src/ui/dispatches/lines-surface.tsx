@@ -120,7 +120,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
                 setAsRows(!asRows);
               }}
             >
-              {asRows ? 'As lines' : 'As rows'}
+              {asRows ? 'Lines' : 'Table'}
             </button>
             <span className="gap" />
             {!asRows && <ReachLegend />}
@@ -142,7 +142,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
                   <>
                     <span className="quiet">
                       {selected.size === 0
-                        ? 'Pick a line. Drag its end to move it; Shift picks several.'
+                        ? 'Select a line. Drag its end to move it; hold Shift to select several.'
                         : `${String(selected.size)} picked`}
                     </span>
                     {mayChange && standing.length > 0 && (
@@ -203,7 +203,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
                         setProposed(undefined);
                       }}
                     >
-                      Leave as it is
+                      Cancel
                     </Button>
                   </>
                 )}

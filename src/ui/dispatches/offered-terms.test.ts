@@ -28,7 +28,7 @@ test('offers what most people of a dispatch have, with its conditions, then each
     NOW,
   );
   expect(offered.map(({ label }) => label)).toEqual([
-    'Its terms (2 of 3 people)',
+    'Common terms (2 of 3 people)',
     'odd@x.example',
     'a@x.example',
     'b@x.example',

@@ -7,7 +7,7 @@ import { termsText, type Terms } from '@/core/policy/rights';
 /** Terms that somebody who is added can be given, and whose they are. */
 export type OfferedTerms = {
   readonly key: string;
-  readonly group: 'This dispatch' | 'As a person' | 'Saved terms';
+  readonly group: 'This dispatch' | 'Terms of a recipient' | 'Saved terms';
   readonly label: string;
   readonly terms: Terms;
 };
@@ -54,13 +54,13 @@ export function offeredTerms(
           {
             key: 'dispatch',
             group: 'This dispatch' as const,
-            label: `Its terms${share}`,
+            label: `Common terms${share}`,
             terms: most.terms,
           },
         ]),
     ...people.map(([address, terms]) => ({
       key: address,
-      group: 'As a person' as const,
+      group: 'Terms of a recipient' as const,
       label: address,
       terms,
     })),

@@ -36,8 +36,8 @@ export function RightsChange({
       <div className="row">
         <span role="status">
           {grants.length === 1 ? 'This grant' : `${String(grants.length)} grants`}:{' '}
-          {before.length === 1 ? before[0] : 'different rights'} → <b>{after}</b>. It bites at the
-          next page that is asked for; ends stay.
+          {before.length === 1 ? before[0] : 'different rights'} → <b>{after}</b>. This takes effect
+          on the next page that is shown. Ends stay as they are.
         </span>
         <Button
           variant="contained"
@@ -46,7 +46,7 @@ export function RightsChange({
         >
           Change {grants.length === 1 ? 'it' : `all ${String(grants.length)}`}
         </Button>
-        <Button onClick={onDone}>Leave as it is</Button>
+        <Button onClick={onDone}>Cancel</Button>
       </div>
     </div>
   );

@@ -27,9 +27,9 @@ export function ToCarry({
     }
   };
   return (
-    <section className="stack" aria-label="To carry">
-      <h2>To carry</h2>
-      <p className="quiet">Give each by any means.</p>
+    <section className="stack" aria-label="Links to hand over">
+      <h2>Links to hand over</h2>
+      <p className="quiet">Give each person their link in any way you like.</p>
       {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) =>
         own.slice(0, 1).map((grant) => (
           <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
@@ -51,7 +51,7 @@ export function ToCarry({
             </span>
             {form !== 'file' &&
               (grant.link === '' ? (
-                <span className="quiet">Only who made this link sees it.</span>
+                <span className="quiet">Only the person who made this link can see it.</span>
               ) : (
                 <code className="key-text">{grant.link}</code>
               ))}

@@ -14,17 +14,17 @@ export function BeginsPanel({ detail }: { readonly detail: DocumentDetail }) {
   const marks = watermarkUnder('', detail.defaults);
   return (
     <section className="stack" aria-label="Defaults">
-      <h2>A sending of it begins with</h2>
+      <h2>Defaults for new dispatches</h2>
       {originWords(resolveDefaults(detail.defaults)).map((line) => (
         <p key={line}>{line}</p>
       ))}
       {marks !== '' && (
         <p>
-          On every page besides: <span className="figure">{marks}</span>
+          Also on every page: <span className="figure">{marks}</span>
         </p>
       )}
       <OwnRule
-        ask="Set its own defaults…"
+        ask="Set defaults…"
         form={(given) => (
           <DefaultsForm
             of={{ level: 'document', subject: detail.id, name: detail.title }}

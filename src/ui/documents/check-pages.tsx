@@ -26,8 +26,8 @@ export function CheckPages({
             </Button>
           </div>
           <div className="quiet" style={{ marginTop: 4 }}>
-            {counted(pages, 'page')} · opened as a check: it is in the ledger under your name and is
-            not counted among the opens
+            {counted(pages, 'page')} · opened as a check: recorded under your name, not counted as
+            an open
           </div>
         </div>
         <div className="scroll">

@@ -50,7 +50,7 @@ export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Pr
         onConfirm={(reason) => void act(reason)}
       >
         <p>
-          Nobody opens it through Embargo again, and <b>this cannot be undone</b>. The encrypted
+          Nobody can open it through Embargo again, and <b>this cannot be undone</b>. The encrypted
           file stays.
         </p>
         <p>
@@ -65,7 +65,7 @@ export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Pr
           ; your own clear original; and the recovery key, which still opens the encrypted file.
         </p>
         <TextField
-          label={`Type ${reference} to mean it`}
+          label={`Type ${reference} to confirm`}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);

@@ -37,7 +37,7 @@ export function DestroyKeys({
       setAsking(false);
       onDone(
         waits
-          ? 'A second administrator was asked. Nothing is destroyed until they agree.'
+          ? 'A second administrator was asked. Nothing is destroyed until they approve.'
           : `${String(destroyed)} ${destroyed === 1 ? 'key' : 'keys'} destroyed.`,
       );
     });
@@ -63,16 +63,16 @@ export function DestroyKeys({
         onConfirm={(reason) => void act(reason)}
       >
         <p>
-          Nobody opens them through Embargo again, and <b>this cannot be undone</b>. What remains:
-          prints and copies that were made, your own clear originals, and the recovery key, where a
-          file carries a way in for it.
+          Nobody can open them through Embargo again, and <b>this cannot be undone</b>. What
+          remains: prints and copies that were made, your own clear originals, and the recovery key,
+          where a file carries a way in for it.
         </p>
         <p className="quiet">
           {titles.slice(0, 12).join('; ')}
           {titles.length > 12 && ` and ${String(titles.length - 12)} more`}
         </p>
         <TextField
-          label={`Type ${words} to mean it`}
+          label={`Type ${words} to confirm`}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);

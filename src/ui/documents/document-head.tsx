@@ -117,8 +117,8 @@ export function DocumentHead({
             : `Shut out at once: ${people.join(', ')}.`}
         </p>
         <p>
-          Every grant stays as it is underneath, so that reinstating brings back exactly what was
-          there. Prints and kept copies are beyond reach.
+          The grants stay as they are, so reinstating brings everything back. Prints and kept copies
+          are not affected.
         </p>
       </ConfirmCut>
     </>

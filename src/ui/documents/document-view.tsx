@@ -56,9 +56,9 @@ export function DocumentView({
       showDocument={false}
       empty={
         <div className="empty">
-          <h2>Nobody was given this document</h2>
+          <h2>Nobody has access to this document</h2>
           <p>
-            <Link href={`/compose?document=${detail.id}`}>Compose a dispatch with it</Link>
+            <Link href={`/compose?document=${detail.id}`}>Compose a dispatch</Link>
           </p>
         </div>
       }
@@ -69,8 +69,8 @@ export function DocumentView({
             <GivePanel
               path={`/api/v1/documents/${detail.id}/unreached`}
               field="recipients"
-              ask="Who does not hold it…"
-              title="Do not hold it"
+              ask="Add people who lack it…"
+              title="Do not have it"
               disabled={false}
               done={(given) => `Given to ${String(given)} ${given === 1 ? 'person' : 'people'}.`}
             />

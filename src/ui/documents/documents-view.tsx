@@ -177,7 +177,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
                   <input
                     type="checkbox"
                     className="tick"
-                    aria-label="Tick all that are shown"
+                    aria-label="Select all that are shown"
                     disabled={!protects}
                     checked={all}
                     onChange={(event) => {
@@ -244,7 +244,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
                   {row.revoked ? (
                     <span className="magenta">revoked</span>
                   ) : row.people === 0 && !row.unknown ? (
-                    <span className="quiet">not sent yet</span>
+                    <span className="quiet">not dispatched</span>
                   ) : (
                     'sent'
                   )}
@@ -272,9 +272,9 @@ function Nothing({ empty, search }: { readonly empty: boolean; readonly search: 
   if (search === '')
     return (
       <div className="empty">
-        <h2>Nothing sits here</h2>
+        <h2>This folder is empty</h2>
         <p>
-          Tick documents elsewhere and move them here, or{' '}
+          Select documents elsewhere and move them here, or{' '}
           <Link href="/documents">show all of them</Link>.
         </p>
       </div>

@@ -43,7 +43,7 @@ export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
     </TextField>
   );
   return (
-    <section className="stack" style={{ gap: 14 }} aria-label="Filed">
+    <section className="stack" style={{ gap: 14 }} aria-label="Filing">
       <h2>Filed</h2>
       {field(
         'Folder',
@@ -126,7 +126,7 @@ function Attributes({
           <input
             className="plain"
             name="value"
-            aria-label="Its value"
+            aria-label="Value"
             placeholder="value"
             maxLength={200}
             required

@@ -26,7 +26,7 @@ type Props = {
   readonly onDone: (said?: string) => void;
 };
 
-/** Files the ticked documents together: folder, marking, owner, deputy. */
+/** Files the selected documents together: folder, marking, owner, deputy. */
 export function FilingBar({ documents, titles, folders, markings, colleagues, onDone }: Props) {
   const filing = useFiling(documents, onDone);
   const { file, said } = filing;
@@ -55,8 +55,8 @@ export function FilingBar({ documents, titles, folders, markings, colleagues, on
     </TextField>
   );
   return (
-    <div className="row" role="group" aria-label="The ticked documents" style={{ marginTop: 12 }}>
-      <b>{documents.length} ticked</b>
+    <div className="row" role="group" aria-label="Selected documents" style={{ marginTop: 12 }}>
+      <b>{documents.length} selected</b>
       {field(
         'Move to',
         'folderId',
@@ -78,7 +78,7 @@ export function FilingBar({ documents, titles, folders, markings, colleagues, on
           onDone();
         }}
       >
-        Untick
+        Clear selection
       </Button>
       {said?.stops === true && (
         <span role="alert" className="magenta">

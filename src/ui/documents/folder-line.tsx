@@ -109,7 +109,7 @@ export function FolderLine({
             }}
           />
           <button type="submit" className="chip">
-            {naming === 'rename' ? 'Rename it' : 'Make it'}
+            {naming === 'rename' ? 'Save' : 'Create folder'}
           </button>
         </form>
       )}

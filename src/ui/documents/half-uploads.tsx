@@ -41,7 +41,7 @@ export function HalfUploads({
   return (
     <section className="stack" aria-label="Unfinished uploads">
       <h3>Unfinished uploads</h3>
-      <p className="quiet">Choose the same file again to go on where it stopped.</p>
+      <p className="quiet">Choose the same file again to continue.</p>
       {halves.map((half) => (
         <div key={half.id} className="row">
           <b>{half.fileName}</b>

@@ -10,17 +10,15 @@ import { levelWords, limitLines } from '@/ui/words/limit-words';
 export function OverPanel({ detail }: { readonly detail: DocumentDetail }) {
   const own = detail.ceilings.some(({ level }) => level === 'document');
   return (
-    <section className="stack" aria-label="Ceilings over it">
-      <h2>Ceilings over it</h2>
-      {detail.ceilings.length === 0 && (
-        <p className="quiet">None: whoever sends it may give what they like.</p>
-      )}
+    <section className="stack" aria-label="Ceilings that apply">
+      <h2>Ceilings that apply</h2>
+      {detail.ceilings.length === 0 && <p className="quiet">None: senders may give any rights.</p>}
       {detail.ceilings.map((row) => (
         <p key={`${row.level} ${row.subject}`}>
           {row.level === 'organisation'
             ? 'The organisation'
             : row.level === 'document'
-              ? 'Its own'
+              ? 'This document'
               : `The ${levelWords[row.level]} ${row.name}`}
           : {limitLines(row.limits).join('; ')}{' '}
           <span className="quiet">
@@ -29,7 +27,7 @@ export function OverPanel({ detail }: { readonly detail: DocumentDetail }) {
         </p>
       ))}
       <OwnRule
-        ask={own ? 'Change its own…' : 'Set one of its own…'}
+        ask={own ? 'Change ceiling…' : 'Set a ceiling…'}
         form={(given) => (
           <CeilingForm
             of={{ level: 'document', subject: detail.id, name: detail.title }}

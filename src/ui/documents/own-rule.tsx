@@ -31,7 +31,7 @@ export function OwnRule({
             disabled={busy}
             onClick={() => {
               setDone(null);
-              void attempt(done.undo, 'It is as it was.');
+              void attempt(done.undo, 'Undone.');
             }}
           >
             Undo

@@ -117,7 +117,7 @@ export function ProtectPanel({
         })}
       >
         <input {...getInputProps({ 'aria-label': 'PDF files to protect' })} />
-        <b>Drop PDF files here</b> or press to pick them.{' '}
+        <b>Drop PDF files here</b> or click to choose them.{' '}
         <span className="quiet">
           Up to 1 GiB each. They are encrypted as they arrive and never stored in the clear.
         </span>
@@ -145,8 +145,7 @@ export function ProtectPanel({
       ))}
       {ready > 0 && recovery && !recoverable && (
         <p className="notice">
-          Without it, a lost server means a lost document: nothing but Embargo and its keys opens
-          it.
+          Without it, the document is lost if this server is lost: only Embargo’s own keys open it.
         </p>
       )}
       {ready > 0 && (
@@ -180,7 +179,7 @@ export function ProtectPanel({
                   }}
                 />
               }
-              label="The organisation’s recovery key opens it"
+              label="The recovery key can open it"
             />
           )}
           <Button variant="contained" onClick={() => void protectAll()}>
@@ -230,7 +229,7 @@ function JobRow({
         </span>
         {job.state === 'sending' && <Button onClick={onCancel}>Cancel</Button>}
         {job.state !== 'sending' && (
-          <Button onClick={onRemove}>{job.state === 'done' ? 'Clear' : 'Leave out'}</Button>
+          <Button onClick={onRemove}>{job.state === 'done' ? 'Clear' : 'Remove'}</Button>
         )}
       </div>
       {job.state === 'sending' && (

@@ -75,17 +75,17 @@ export function useFiling(
 export function FilingImpact({ filing: { asked, busy, go, leave } }: { readonly filing: Filing }) {
   if (asked === null) return null;
   return (
-    <section className="stack notice" aria-label="What filing it so would do">
+    <section className="stack notice" aria-label="What this would change">
       <ImpactWords
         impact={asked.impact}
-        other="would have other limits, or another watermark from their next open on"
+        other="would have other limits or another watermark from the next open"
       />
       <div className="row">
         <Button variant="contained" disabled={busy} onClick={() => void go()}>
-          File it so
+          Move anyway
         </Button>
         <Button variant="text" onClick={leave}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </section>

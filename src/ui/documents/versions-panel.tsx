@@ -88,8 +88,8 @@ export function VersionsPanel({
             <Button onClick={() => picker.current?.click()}>Add a version…</Button>
           </div>
           <p className="quiet">
-            It opens from then on for everybody who holds access. Nothing is sent again; a page that
-            is open now keeps its version.
+            Everybody with access then opens the new version. Nothing is mailed. Pages that are open
+            now keep their version.
           </p>
         </>
       )}

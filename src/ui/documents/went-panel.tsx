@@ -17,9 +17,9 @@ export function WentPanel({
 }) {
   const sendings = [...groupBy(grants, (grant) => grant.dispatchId).values()];
   return (
-    <section className="stack" aria-label="Where it went">
-      <h2>Where it went</h2>
-      {sendings.length === 0 && <p className="quiet">Nowhere yet.</p>}
+    <section className="stack" aria-label="Dispatches">
+      <h2>Dispatches</h2>
+      {sendings.length === 0 && <p className="quiet">Not dispatched yet.</p>}
       {sendings.map((own) => {
         const [first] = own;
         if (first === undefined) return null;

@@ -13,7 +13,7 @@ export function ChoosePasswordForm({ token }: { readonly token: string }) {
     window.location.assign('/sign-in');
   };
   return (
-    <EntryForm title="Choose your password" action="Choose it" onSend={send}>
+    <EntryForm title="Choose your password" action="Save password" onSend={send}>
       <TextField
         name="password"
         label={`Password, at least ${String(MIN_PASSWORD)} characters`}
@@ -24,7 +24,7 @@ export function ChoosePasswordForm({ token }: { readonly token: string }) {
       />
       <TextField
         name="again"
-        label="Once more"
+        label="Repeat password"
         type="password"
         required
         autoComplete="new-password"

@@ -20,19 +20,19 @@ export function ForgottenForm() {
           <Emblem />
           Embargo
         </div>
-        <h1>Look into your mailbox</h1>
+        <h1>Check your email</h1>
         <p style={{ marginTop: 12 }}>
-          If {sentTo} is on the staff here, a message with a link is on its way. The link works
-          once, for an hour.
+          If {sentTo} belongs to a member of staff, an email with a link is on its way. The link
+          works once, for one hour.
         </p>
       </main>
     );
   }
   return (
-    <EntryForm title="Choose a new password" action="Mail me a link" onSend={send}>
+    <EntryForm title="Choose a new password" action="Send me a link" onSend={send}>
       <TextField
         name="email"
-        label="Address"
+        label="Email address"
         type="email"
         autoComplete="username"
         required

@@ -14,7 +14,8 @@ export function SetUpForm({ token }: { readonly token: string }) {
   const send = async (fields: Readonly<Record<string, string>>) => {
     if (recoveryKey === null)
       throw new FormError(
-        'Make the recovery key, store it and give it back first: without it, a lost server means lost files.',
+        'Make the recovery key, store it and enter it again first. Without it, the files are ' +
+          'lost if this server is lost.',
       );
     await call('POST', '/api/v1/set-up', { ...fields, recoveryKey });
     window.location.assign('/sign-in');
@@ -24,7 +25,7 @@ export function SetUpForm({ token }: { readonly token: string }) {
     <EntryForm title="Set up Embargo" action="Set up" onSend={send}>
       <TextField
         name="token"
-        label="Set-up token, from the console"
+        label="Set-up token from the console"
         required
         defaultValue={token}
         autoComplete="off"
@@ -43,7 +44,13 @@ export function SetUpForm({ token }: { readonly token: string }) {
         helperText="Used in messages and watermarks"
       />
       <TextField name="name" label="Your name" required autoComplete="name" />
-      <TextField name="email" label="Your address" type="email" required autoComplete="username" />
+      <TextField
+        name="email"
+        label="Your email address"
+        type="email"
+        required
+        autoComplete="username"
+      />
       <TextField
         name="password"
         label={`Password, at least ${String(MIN_PASSWORD)} characters`}
@@ -54,9 +61,9 @@ export function SetUpForm({ token }: { readonly token: string }) {
       <section className="stack">
         <h2>Recovery key</h2>
         <p>
-          Every file will be encrypted to this key as well, so that your organisation can open its
-          files without Embargo, with the standard age tool. It is made in this browser; only its
-          public half is sent.
+          Every file is also encrypted to this key, so that your organisation can open its files
+          without Embargo, with the standard age tool. It is made in this browser; only its public
+          half is sent.
         </p>
         <MakeRecovery twoPeople={false} onKept={setRecoveryKey} />
       </section>

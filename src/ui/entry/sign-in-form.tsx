@@ -35,7 +35,7 @@ export function SignInForm({
       below={
         hint === null ? (
           <p>
-            <Link href="/password">Choose a new password</Link>
+            <Link href="/password">Forgot your password?</Link>
           </p>
         ) : (
           <p className="quiet">
@@ -47,7 +47,7 @@ export function SignInForm({
     >
       <TextField
         name="email"
-        label="Address"
+        label="Email address"
         type="email"
         autoComplete="username"
         required
@@ -64,7 +64,7 @@ export function SignInForm({
       {asksCode && (
         <TextField
           name="code"
-          label="Code of your authenticator app"
+          label="Code from your authenticator app"
           autoComplete="one-time-code"
           inputMode="numeric"
           required

@@ -55,7 +55,7 @@ export function InspectPanel() {
     <section className="stack" aria-label="Inspect a file">
       <h2>Inspect a file</h2>
       <FileDrop
-        words="Drop a protected file, or the age file out of one"
+        words="Drop a protected file, or the age file from one"
         busy={busy}
         onFile={(file) => void take(file)}
       />
@@ -66,7 +66,7 @@ export function InspectPanel() {
       )}
       {answer !== null && <Found answer={answer} />}
       <p className="quiet">
-        It is looked at in this browser: only the names in its head are asked about.
+        The file is read in this browser. Only the ids in its header are sent to the server.
       </p>
     </section>
   );

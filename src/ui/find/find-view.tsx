@@ -38,7 +38,7 @@ export function FindView({ page }: { readonly page: FindPage }) {
             <h1>{wanted === '' ? 'Find' : `“${wanted}”`}</h1>
             <span className="quiet">
               {wanted === ''
-                ? 'Type a name, an address, a title or a reference at the left.'
+                ? 'Type a name, an email address, a title or a reference in the box at the left.'
                 : `${String(count)} found`}
             </span>
           </div>
@@ -46,10 +46,10 @@ export function FindView({ page }: { readonly page: FindPage }) {
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
           {wanted !== '' && count === 0 && (
             <div className="empty" style={{ padding: '32px 0' }}>
-              <h2>Nothing is called that</h2>
+              <h2>Nothing found</h2>
               <p>
-                No document, person or dispatch has “{wanted}” in its name. The ledger is searched
-                by its own filters.
+                No document, person or dispatch has “{wanted}” in its name. Search the ledger with
+                its own filters.
               </p>
             </div>
           )}

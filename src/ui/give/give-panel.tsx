@@ -60,7 +60,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
       return after;
     });
   };
-  const asUsual = { ...lacking.begin, id: AS_USUAL, name: 'As usual' };
+  const asUsual = { ...lacking.begin, id: AS_USUAL, name: 'Default' };
   const terms = [asUsual, ...lacking.terms].find(({ id }) => id === chosen) ?? asUsual;
   const give = async () => {
     const given = () =>
@@ -71,8 +71,8 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
       });
     const well = await attempt(given, ({ waits }) =>
       waits
-        ? 'A second person has to agree first; nothing is given yet. It waits on Today until they answer.'
-        : `${done(ticked.size)} No mail went out: the link stands on the dispatch.`,
+        ? 'This needs a second person. Nothing is given until they approve it on Today.'
+        : `${done(ticked.size)} No mail was sent. The link is on the dispatch.`,
     );
     if (!well) return;
     setTicked(new Set());
@@ -114,7 +114,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                 <input
                   type="checkbox"
                   className="tick"
-                  aria-label="Tick all of these"
+                  aria-label="Select all of these"
                   checked={all}
                   onChange={(event) => {
                     tick(
@@ -151,7 +151,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                     {row.once !== null && (
                       <span className="lamp">
                         {' '}
-                        · {row.once === 'revoked' ? 'was revoked' : 'has ended'}
+                        · {row.once === 'revoked' ? 'was revoked' : 'expired'}
                       </span>
                     )}
                   </span>
@@ -163,7 +163,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
       </div>
       <TextField
         select
-        label="On these terms"
+        label="Terms"
         sx={{ marginTop: 1 }}
         value={terms.id}
         onChange={(event) => {
@@ -194,7 +194,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
             setLacking(null);
           }}
         >
-          Leave it
+          Cancel
         </Button>
       </div>
       <Notice said={said} />

@@ -80,7 +80,7 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
       )}
       {effect === null && problem === null && (
         <p role="status" className="quiet">
-          Looking at every way they have… You need not wait for it.
+          Checking other ways they have… You need not wait.
         </p>
       )}
       {effect !== null && (

@@ -100,21 +100,21 @@ export function CutEffectLines({
             ids={many}
             also={also}
             onAlso={onAlso}
-            label="Close the domain too, for everybody there"
+            label="Also revoke the domain, for everybody there"
           />
         </div>
       )}
       {openLinks.map(({ title, dispatch }) => (
         <p key={`${title} ${dispatch}`} className="notice">
-          “{title}” stays open to whoever holds the link of {dispatch} that asks for no proof.
+          “{title}” stays open to anyone with the open link of {dispatch}.
         </p>
       ))}
       {ofNone > 0 && (
         <p className="quiet">
-          {counted(ofNone, 'person', 'people')} could open nothing of it anyway.
+          {counted(ofNone, 'person', 'people')} could open nothing in it anyway.
         </p>
       )}
-      <p>{beyondReachText(effect)} Everybody else keeps what they have, and this can be undone.</p>
+      <p>{beyondReachText(effect)} Nobody else is affected. You can undo this.</p>
     </>
   );
 }

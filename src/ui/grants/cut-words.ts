@@ -39,8 +39,8 @@ export function beyondReachText({
         copiedWords(textSentTo, copiedBy),
   ].filter((part) => part !== null);
   return parts.length === 0
-    ? 'By the ledger, nothing of it was printed, kept or copied.'
-    : `Beyond reach, by the ledger: ${parts.join('; ')}.`;
+    ? 'According to the ledger, nothing was printed, kept or copied.'
+    : `Not undone by revoking, according to the ledger: ${parts.join('; ')}.`;
 }
 
 /** Who still reads although it is done; empty: nobody of them. */

@@ -31,9 +31,9 @@ function answer(grant: GrantRow, state: GrantState, now: number): string {
     case 'expired':
       return `Access ended ${distanceText(grant.until ?? now, now)}.`;
     case 'revoked':
-      return 'Revoked. Shut out since then.';
+      return 'Revoked.';
     case 'blocked':
-      return 'Shut out, because this address is blocked.';
+      return 'Shut out because this person is blocked.';
     case 'destroyed':
       return 'Shut out for good: the document’s key was destroyed.';
     case 'document-revoked':
@@ -58,7 +58,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       </p>
       {until !== null && grant.zone !== null && (
         <p className="quiet">
-          Where they are, it ends <span className="figure">{momentText(until, grant.zone)}</span> (
+          In their zone, it ends <span className="figure">{momentText(until, grant.zone)}</span> (
           {grant.zone}).
         </p>
       )}
@@ -78,19 +78,17 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       </p>
       {standsForMany(grant.kind) && (
         <p className="quiet">
-          {whoWords[grant.kind]}. A change here reaches everybody below it who was not changed
-          alone; revoking it shuts all of them out.
+          {whoWords[grant.kind]}. A change here also changes everybody below it who was not changed
+          separately. Revoking it shuts all of them out.
         </p>
       )}
       {!standsForMany(grant.kind) && grant.passedOnBy !== null && (
         <p className="quiet">
-          Passed on by {grant.passedOnBy}: it never comes to more than theirs, and ends with it.
+          Passed on by {grant.passedOnBy}. It never exceeds theirs and ends with it.
         </p>
       )}
       {!standsForMany(grant.kind) && grant.passedOnBy === null && grant.parent !== null && (
-        <p className="quiet">
-          By way of a grant to many, and changed with it until it is changed here.
-        </p>
+        <p className="quiet">From a grant to many. It changes with it until it is changed here.</p>
       )}
       <AskWhy
         key={grant.id}
@@ -103,7 +101,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       <p>
         {grant.opens === 0
           ? grant.refusals > 0
-            ? 'Never opened; tried and was refused.'
+            ? 'Never opened. Tried to open and was refused.'
             : 'Never opened.'
           : `${String(grant.opens)} ${grant.opens === 1 ? 'open' : 'opens'}`}
         {grant.lastOpen !== null && (
@@ -120,7 +118,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       {readsRecord && (
         <p>
           <Link href={`/ledger?recipient=${grant.recipientId}&document=${grant.documentId}`}>
-            The ledger for this person and document
+            Show in ledger
           </Link>
         </p>
       )}
@@ -132,19 +130,19 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
         </>
       ) : (
         <p className="quiet">
-          Only its sender, the document’s owner or an administrator may change this.
+          Only the sender, the document’s owner or an administrator can change this.
         </p>
       )}
       <hr />
       <h2>Link</h2>
       <p className="quiet">{linkWords(grant)}</p>
       {grant.link === '' ? (
-        <p className="quiet">Only who made this link sees it.</p>
+        <p className="quiet">Only the person who made this link can see it.</p>
       ) : (
         <code className="key-text">{grant.link}</code>
       )}
       {grant.mayChange && state !== 'destroyed' && state !== 'document-revoked' && (
-        <TakeFile grant={grant} label="Take it as a protected file" />
+        <TakeFile grant={grant} label="Download protected file" />
       )}
     </div>
   );
@@ -183,12 +181,12 @@ function ChangeEnd({ grant }: { readonly grant: GrantRow }) {
       <h2>End</h2>
       <TextField
         type="datetime-local"
-        label="Access ends, your time"
+        label="Access ends"
         value={text}
         onChange={(event) => {
           setText(event.target.value);
         }}
-        helperText={text === '' ? 'Empty: no end' : 'Bites at once; nothing is sent again'}
+        helperText={text === '' ? 'Empty: no end' : 'Takes effect at once. Nothing is mailed.'}
       />
       <div className="row">
         <Button

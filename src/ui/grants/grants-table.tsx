@@ -50,7 +50,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
       <div className="row" style={{ padding: '8px 22px', minHeight: 46 }}>
         <span className="quiet">
           {chosen.length === 0
-            ? 'Tick people to revoke or reinstate them together.'
+            ? 'Select people to revoke or reinstate them together.'
             : `${String(chosen.length)} ticked`}
         </span>
         <span className="gap" />
@@ -87,7 +87,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                 onChange={(_event, on) => {
                   setTicked(new Set(on ? changeable.map((grant) => grant.id) : []));
                 }}
-                slotProps={{ input: { 'aria-label': 'Tick all' } }}
+                slotProps={{ input: { 'aria-label': 'Select all' } }}
               />
             </th>
             <th>Person</th>

@@ -66,17 +66,17 @@ export function RevokeScope({
         )}
         {preview === null && problem === null && (
           <p role="status" className="quiet">
-            Looking at every way they have… You need not wait for it.
+            Checking other ways they have… You need not wait.
           </p>
         )}
-        {isNothing && <p>Nothing here can be opened any more.</p>}
+        {isNothing && <p>There is nothing left to revoke.</p>}
         {preview !== null && !isNothing && (
           <CutEffectLines effect={preview.effect} also={also} onAlso={setAlso} />
         )}
         {preview !== null && preview.beyondPower > 0 && (
           <p className="notice">
             {preview.beyondPower} {preview.beyondPower === 1 ? 'grant was' : 'grants were'} given by
-            somebody else and stay as they are: ask an administrator.
+            somebody else and are not changed. Ask an administrator.
           </p>
         )}
       </ConfirmCut>

@@ -26,7 +26,7 @@ type ErrorBody = {
 export async function toCallError(response: Response): Promise<CallError> {
   const body = (await response.json().catch(() => ({}))) as ErrorBody;
   return new CallError(
-    body.error?.message ?? 'The server gave no answer that makes sense. Try again.',
+    body.error?.message ?? 'The server’s answer could not be read. Try again.',
     body.error?.code ?? 'FAILED',
     response.status,
     body.error?.data,

@@ -27,12 +27,7 @@ export function EntryActs({ row, words }: { readonly row: LedgerRow; readonly wo
   return (
     <div className="stack">
       {document !== null && recipient !== null && (
-        <AskWhy
-          key={row.sequence}
-          recipient={recipient}
-          document={document}
-          label="Why, as it stands now?"
-        />
+        <AskWhy key={row.sequence} recipient={recipient} document={document} label="Why?" />
       )}
       <div className="row">
         {mayChange && document !== null && recipient !== null && (
@@ -51,17 +46,17 @@ export function EntryActs({ row, words }: { readonly row: LedgerRow; readonly wo
         )}
         {recipient !== null && (
           <Button component={Link} href={`/people?person=${recipient}`}>
-            {blocks ? 'Block, or see what they hold' : 'What they hold'}
+            {blocks ? 'Show person' : 'Show person'}
           </Button>
         )}
         {document !== null && (
           <Button component={Link} href={`/documents/${document}`}>
-            The document
+            Show document
           </Button>
         )}
         {dispatch !== null && (
           <Button component={Link} href={`/dispatches/${dispatch}`}>
-            The dispatch
+            Show dispatch
           </Button>
         )}
       </div>

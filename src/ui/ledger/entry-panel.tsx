@@ -99,7 +99,7 @@ export function EntryPanel({
         )}
       </p>
       <hr />
-      <h2>Narrow to</h2>
+      <h2>Filter by</h2>
       <div className="row">
         {narrowing(row).map(({ dimension, value, label }) => (
           <Link
@@ -111,7 +111,7 @@ export function EntryPanel({
           </Link>
         ))}
         {narrowing(row).length === 0 && (
-          <span className="quiet">Nothing: it names no document and no person.</span>
+          <span className="quiet">This entry names no document and no person.</span>
         )}
       </div>
       <hr />

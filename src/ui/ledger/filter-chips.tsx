@@ -100,7 +100,7 @@ export function FilterChips({
       ))}
       {chips.length > 1 && (
         <Link className="chip" href="/ledger">
-          Show everything
+          Clear filters
         </Link>
       )}
       {OFTEN.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => (

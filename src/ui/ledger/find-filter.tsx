@@ -90,7 +90,7 @@ export function FindFilter({ filter }: { readonly filter: LedgerInput }) {
             placeholder="person, document, dispatch, colleague, device, place…"
             slotProps={{
               ...params.slotProps,
-              htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Narrow the ledger' },
+              htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Add a filter' },
             }}
           />
         )}

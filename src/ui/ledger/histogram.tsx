@@ -241,8 +241,8 @@ function SpanForm({
           )}
         </label>
       ))}
-      <button type="submit" className="chip" title="Or draw over the bars">
-        Show this span
+      <button type="submit" className="chip" title="You can also draw over the bars">
+        Show this period
       </button>
       {!timed && (
         <button
@@ -252,7 +252,7 @@ function SpanForm({
             setTimed(true);
           }}
         >
-          To the minute
+          Exact times
         </button>
       )}
     </form>

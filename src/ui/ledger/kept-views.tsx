@@ -28,10 +28,10 @@ export function KeptViews({
     <div
       className="row"
       role="group"
-      aria-label="Kept views"
+      aria-label="Saved views"
       style={{ marginTop: 6, fontSize: 12.5 }}
     >
-      <span className="quiet">Kept views</span>
+      <span className="quiet">Saved views</span>
       {views.map((view) => (
         <Link
           key={view.id}
@@ -51,7 +51,7 @@ export function KeptViews({
             setNaming(true);
           }}
         >
-          Keep this view
+          Save this view
         </button>
       )}
       {here !== undefined && (
@@ -60,7 +60,7 @@ export function KeptViews({
           className="chip"
           onClick={() => void attempt(() => call('DELETE', `/api/v1/ledger/views/${here.id}`))}
         >
-          Drop “{here.name}”
+          Remove “{here.name}”
         </button>
       )}
       {naming && (
@@ -85,7 +85,7 @@ export function KeptViews({
             }}
           />
           <button type="submit" className="chip">
-            Keep it
+            Save
           </button>
         </form>
       )}

@@ -117,9 +117,9 @@ export function LedgerView({
           <Facets facets={page.facets} filter={filter} />
           {page.rows.length === 0 ? (
             <div className="empty">
-              <h2>No entry passes these filters</h2>
+              <h2>No entries match these filters</h2>
               <p>
-                <Link href="/ledger">Show everything</Link>
+                <Link href="/ledger">Clear filters</Link>
               </p>
             </div>
           ) : (
@@ -127,17 +127,19 @@ export function LedgerView({
               <p className="quiet" style={{ margin: '8px 22px 0', fontSize: 12.5 }}>
                 {page.folded ? (
                   <>
-                    Pages and keys are told with their open.{' '}
-                    <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show each</Link>
+                    Pages and keys are folded into their open.{' '}
+                    <Link href={addressOf('/ledger', filter, { each: 'yes' })}>
+                      Show every entry
+                    </Link>
                   </>
                 ) : (
                   <>
-                    Every entry by itself.
+                    Every entry is shown separately.
                     {filter.each !== undefined && (
                       <>
                         {' '}
                         <Link href={addressOf('/ledger', filter, { each: undefined })}>
-                          Fold them into their open
+                          Fold into opens
                         </Link>
                       </>
                     )}
@@ -175,7 +177,7 @@ export function LedgerView({
           </>
         )}
         {selected === null ? (
-          <p className="quiet">Select an entry to see it whole.</p>
+          <p className="quiet">Select an entry to see its details.</p>
         ) : (
           <EntryPanel row={selected.row} words={words} filter={filter} />
         )}

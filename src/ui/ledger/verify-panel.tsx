@@ -35,8 +35,8 @@ export function VerifyPanel({ size }: { readonly size: number }) {
     <section className="stack" aria-label="Verification">
       <h2>Verification</h2>
       <p className="quiet">
-        Every entry is read again from the first one: the chain, the signed checkpoints, personal
-        values, counts, and whether access stands as it is recorded.
+        Reads every entry from the first: the chain, the signed checkpoints, personal values,
+        counts, and whether access matches what is recorded.
       </p>
       <TextField
         label="Checkpoints kept outside (optional)"
@@ -96,7 +96,7 @@ function Result({
       </p>
       <p>
         {witnessed === null
-          ? 'No checkpoint from outside was at hand: this proves nothing against whoever can write to the database.'
+          ? 'No outside checkpoint was given, so this proves nothing against somebody who can write to the database.'
           : `Proven up to entry ${number(witnessed)} against checkpoints that were kept outside.`}
       </p>
       {backwards > 0 && (

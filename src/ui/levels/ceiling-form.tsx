@@ -130,7 +130,7 @@ export function CeilingForm({
         <LevelChooser level={level} subject={subject} page={page} onChoose={choose} />
       )}
       <div>
-        <span className="quiet">Nobody below may get more than</span>
+        <span className="quiet">The most anybody below may be given</span>
         <div className="row">
           {OFFERED_RIGHTS.map((right) => (
             <FormControlLabel
@@ -156,12 +156,17 @@ export function CeilingForm({
         {text('prints', 'Prints each', 'no limit', { type: 'number' })}
         {text('opens', 'Opens each', 'no limit', { type: 'number' })}
       </div>
-      {text('countries', 'Countries', 'From anywhere; else codes such as NO, GB')}
-      {text('networks', 'Networks', 'From any; else such as 192.0.2.0/24', { multiline: true })}
+      {text('countries', 'Countries', 'Empty: from anywhere. Otherwise codes such as NO, GB')}
+      {text(
+        'networks',
+        'IP address ranges',
+        'Empty: from any. Otherwise ranges such as 192.0.2.0/24',
+        { multiline: true },
+      )}
       {mayChange && impact === null && (
         <div className="row">
           <Button type="submit" variant="contained" disabled={busy}>
-            See whom it touches
+            Show who is affected
           </Button>
           {known !== null && (
             <Button
@@ -172,7 +177,7 @@ export function CeilingForm({
                 void look(NO_LIMITS);
               }}
             >
-              Lift it…
+              Remove ceiling…
             </Button>
           )}
         </div>
@@ -187,12 +192,14 @@ export function CeilingForm({
               void set(
                 limits,
                 Object.values(limits).every((each) => each === null)
-                  ? 'The ceiling is lifted.'
-                  : 'The ceiling is set, and holds from now on.',
+                  ? 'The ceiling is removed.'
+                  : 'The ceiling is set and applies from now on.',
               )
             }
           >
-            {Object.values(limits).every((each) => each === null) ? 'Lift it' : 'Set it'}
+            {Object.values(limits).every((each) => each === null)
+              ? 'Remove ceiling'
+              : 'Set ceiling'}
           </Button>
           <Button
             variant="text"
@@ -200,7 +207,7 @@ export function CeilingForm({
               setImpact(null);
             }}
           >
-            Leave it
+            Cancel
           </Button>
         </div>
       )}

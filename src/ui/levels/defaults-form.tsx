@@ -64,8 +64,8 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
       const { before, setAt } = await put({ defaults, watermark }, known?.setAt ?? null);
       onDone({
         text: setsAnything({ defaults, watermark })
-          ? 'It is set: the next sending begins with it, and the next open shows the watermark.'
-          : 'Nothing is set there any more.',
+          ? 'Saved. The next dispatch starts with these, and the next open shows the watermark.'
+          : 'The defaults are removed.',
         undo: () => put(before, setAt),
       });
     });
@@ -90,7 +90,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
         void look();
       }}
     >
-      <h2>{of === null ? 'What a level sets' : `What ${levelOf(of)} sets`}</h2>
+      <h2>{of === null ? 'Defaults of a level' : `What ${levelOf(of)} sets`}</h2>
       {of === null && (
         <LevelChooser level={level} subject={subject} page={page} onChoose={choose} />
       )}
@@ -105,7 +105,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
               }}
             />
           }
-          label="Sendings begin with these rights"
+          label="Set rights for new dispatches"
         />
         {defaults.rights !== null && (
           <RightsFields
@@ -121,7 +121,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
           type="number"
           disabled={!mayChange || defaults.days === 'no-end'}
           value={typeof defaults.days === 'number' ? defaults.days : ''}
-          helperText={defaults.days === null ? 'Empty: as the level outside says' : ''}
+          helperText={defaults.days === null ? 'Empty: as the level above says' : ''}
           onChange={(event) => {
             change({
               days: event.target.value === '' ? null : Math.floor(Number(event.target.value)),
@@ -146,7 +146,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
         label="Also on every page"
         disabled={!mayChange}
         value={watermark}
-        helperText="Stands before the sending’s own watermark. A level below can add, never remove."
+        helperText="Shown before the dispatch’s own watermark. A lower level can add to it, never remove it."
         onChange={(event) => {
           setWatermark(event.target.value);
           setImpact(null);
@@ -156,7 +156,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
       {mayChange && impact === null && (
         <div className="row">
           <Button type="submit" variant="contained" disabled={busy}>
-            See whom it touches
+            Show who is affected
           </Button>
         </div>
       )}
@@ -164,14 +164,14 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
         <ImpactWords
           impact={impact}
           idle={impact.idle}
-          other="will have another watermark from their next open on"
-          untouched="Nobody who has access sees another watermark by it. What was sent stays as it was sent."
+          other="will have another watermark from their next open"
+          untouched="Nobody with access will see a different watermark. Earlier dispatches keep their rights."
         />
       )}
       {impact !== null && mayChange && (
         <div className="row">
           <Button variant="contained" disabled={busy} onClick={() => void set()}>
-            Set it
+            Save defaults
           </Button>
           <Button
             variant="text"
@@ -179,7 +179,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
               setImpact(null);
             }}
           >
-            Leave it
+            Cancel
           </Button>
         </div>
       )}

@@ -7,12 +7,12 @@ import { audience } from '@/ui/words/addressee-words';
 import { verbList } from '@/ui/words/rights-words';
 import { Moment } from '@/ui/time/moment';
 
-/** Who it is: `3 people`, `3 people, and whoever comes by a domain or a link,`. */
+/** Who it is: `3 people`, `3 people, and anyone who comes by a domain or a link,`. */
 function who({ people, unknown }: Touched): string {
   if (!unknown) return audience(people, false);
   return people === 0
-    ? 'whoever comes by a domain or a link'
-    : `${audience(people, false)}, and whoever comes by a domain or a link,`;
+    ? 'anyone who comes by a domain or a link'
+    : `${audience(people, false)}, and anyone who comes by a domain or a link,`;
 }
 
 function line(touched: Touched, words: string): string[] {
@@ -55,7 +55,7 @@ export function ImpactWords({
   impact,
   idle = [],
   other = 'would have other limits on how often or from where',
-  untouched = 'It touches nobody at present.',
+  untouched = 'Nobody is affected at present.',
 }: {
   readonly impact: ImpactFound;
   readonly idle?: readonly string[];
@@ -64,14 +64,14 @@ export function ImpactWords({
 }) {
   const { rows, people, unknown, documents } = impact;
   return (
-    <section aria-label="Whom it touches" className="stack">
+    <section aria-label="Who is affected" className="stack">
       <p className="answer">
         {impact.pairs === 0
           ? untouched
-          : `It touches ${audience(people, false)} and ${String(documents)} ` +
+          : `Affected: ${audience(people, false)} and ${String(documents)} ` +
             `${documents === 1 ? 'document' : 'documents'}.`}
       </p>
-      {unknown && <p>And whoever else a domain or a link lets in, how many is unknown.</p>}
+      {unknown && <p>Also anyone else a domain or a link lets in; how many is unknown.</p>}
       {sentences(impact, other).map((sentence) => (
         <p key={sentence}>{sentence}</p>
       ))}

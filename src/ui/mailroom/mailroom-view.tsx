@@ -80,7 +80,7 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
           {messages.length === 0 ? (
             <div className="empty">
               <h2>No mail</h2>
-              <p>Messages appear here as soon as something is dispatched or a code is asked for.</p>
+              <p>Messages appear here when something is dispatched or a code is requested.</p>
             </div>
           ) : (
             <table className="list">

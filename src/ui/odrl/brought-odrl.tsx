@@ -97,7 +97,7 @@ export function BroughtOdrl({
       <p>
         <b>{brought.file}</b>:{' '}
         {takes === 0
-          ? 'nothing in it would change anything.'
+          ? 'nothing would change.'
           : `${String(takes)} of ${String(brought.rows.length)} would change something.`}
       </p>
       <div
@@ -150,7 +150,7 @@ export function BroughtOdrl({
             setBrought(null);
           }}
         >
-          Leave it
+          Cancel
         </Button>
       </div>
     </div>

@@ -114,7 +114,7 @@ export function OpensView({
               <h2>Nobody</h2>
               <p>
                 {filter.never === 'only'
-                  ? 'Everybody has opened all that they were given.'
+                  ? 'Everybody has opened everything they were given.'
                   : 'Nothing was given or opened on these days.'}
               </p>
             </div>

@@ -18,13 +18,13 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
   const join = () =>
     attempt(
       () => call('POST', `/api/v1/people/${person.id}/addresses`, { address }),
-      `${address} is theirs as well.`,
+      `${address} is now also theirs.`,
     ).then((done) => {
       if (done) setAddress('');
     });
   return (
-    <section className="stack" aria-label="Other addresses" style={{ gap: 6 }}>
-      <h2>Other addresses</h2>
+    <section className="stack" aria-label="Other email addresses" style={{ gap: 6 }}>
+      <h2>Other email addresses</h2>
       {person.others.map((other) => (
         <div key={other.id} className="row">
           <Link href={`/people?person=${other.id}`}>{other.address}</Link>
@@ -37,11 +37,11 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
               onClick={() =>
                 void attempt(
                   () => call('DELETE', `/api/v1/people/${other.id}/addresses`),
-                  `${other.address} stands by itself again.`,
+                  `${other.address} is a person of its own again.`,
                 )
               }
             >
-              Somebody else’s
+              Separate
             </Button>
           )}
         </div>
@@ -58,8 +58,8 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
             className="plain"
             type="email"
             required
-            aria-label="Another address of theirs"
-            placeholder="another address of theirs"
+            aria-label="Another email address"
+            placeholder="another email address"
             value={address}
             onChange={(event) => {
               setAddress(event.target.value);
@@ -73,8 +73,8 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
       )}
       {person.others.length > 0 && (
         <p className="quiet">
-          Each is proven by itself and holds its own. Revoking everything, blocking and leaving are
-          about all of them.
+          Each is proven separately and has its own access. Revoking everything, blocking and
+          leaving apply to all of them.
         </p>
       )}
       <Notice said={said} />

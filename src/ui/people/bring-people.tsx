@@ -42,7 +42,7 @@ export function BringPeople() {
           setProgress(line);
         });
       },
-      `${counted(added)} brought in, ${counted(changed)} changed. Nobody was given access by it.`,
+      `${counted(added)} imported, ${counted(changed)} changed. Nobody was given access.`,
     );
     setProgress(null);
     if (well) setBrought(null);
@@ -56,7 +56,7 @@ export function BringPeople() {
         onFile={(file) => void look(file)}
       />
       <div className="row">
-        <span className="quiet">Everybody as</span>
+        <span className="quiet">Export everybody as</span>
         {(['csv', 'ldif', 'vcard'] as const).map((format) => (
           <Button
             key={format}
@@ -85,12 +85,12 @@ export function BringPeople() {
                 </span>
               </>
             )}
-            . Nobody goes, and what the list leaves empty stays.
+            . Nobody is removed, and fields the list leaves empty stay as they are.
           </p>
           {brought.preview.doubtful.map(({ domain, like, people }) => (
             <p key={domain} className="notice">
               {domain} is new, and one letter away from {like} ({counted(people)}{' '}
-              {people === 1 ? 'person' : 'people'}). Is that meant?
+              {people === 1 ? 'person' : 'people'}). Is that right?
             </p>
           ))}
           <Preview preview={brought.preview} />
@@ -98,7 +98,7 @@ export function BringPeople() {
             <LinearProgress
               variant="determinate"
               value={(progress.done / progress.all) * 100}
-              aria-label="Bringing people in"
+              aria-label="Importing people"
             />
           )}
           <div className="row">
@@ -107,7 +107,7 @@ export function BringPeople() {
               disabled={busy || change === 0}
               onClick={() => void bring()}
             >
-              {change === 0 ? 'Nothing to bring in' : `Bring in ${counted(change)}`}
+              {change === 0 ? 'Nothing to import' : `Import ${counted(change)}`}
             </Button>
             <Button
               variant="text"
@@ -116,7 +116,7 @@ export function BringPeople() {
                 setBrought(null);
               }}
             >
-              Leave it
+              Cancel
             </Button>
           </div>
         </>

@@ -47,23 +47,23 @@ export function GroupsLine({
             });
           }}
         >
-          Do away with this group
+          Remove group
         </Button>
       )}
       {chosen !== undefined && (
         <span className="quiet">
           {chosen.live === 0
-            ? 'Nothing was sent to it as such. '
-            : `${String(chosen.live)} ${chosen.live === 1 ? 'sending is' : 'sendings are'} for ` +
+            ? 'Nothing was sent to the group itself. '
+            : `${String(chosen.live)} ${chosen.live === 1 ? 'dispatch is' : 'dispatches are'} for ` +
               'it as such: who joins has them, who leaves loses them. '}
-          Done away with, what its people hold stays theirs.
+          If you remove it, its people keep what they have.
         </span>
       )}
       {chosen !== undefined && chosen.live > 0 && (
         <>
           <RevokeScope
             scope={{ kind: 'group', group: chosen.id }}
-            label="Revoke what it was sent…"
+            label="Revoke access of the group…"
             title={`Revoke everything that was sent to “${chosen.name}” as a group?`}
             changes={changes}
           />

@@ -19,8 +19,8 @@ export function GroupsPanel({ person }: { readonly person: PersonDetail }) {
     attempt(
       () => members(id, isIn ? { remove: [person.id] } : { add: [person.id] }),
       isIn
-        ? `Out of “${name}”. What was sent to the group as such is theirs no longer.`
-        : `In “${name}”, with what was sent to the group as such.`,
+        ? `Removed from “${name}”. They lose what was sent to the group itself.`
+        : `Added to “${name}”, with what was sent to the group itself.`,
     );
   const make = (name: string) =>
     attempt(async () => {
@@ -29,7 +29,7 @@ export function GroupsPanel({ person }: { readonly person: PersonDetail }) {
         name,
       });
       await members(id, { add: [person.id] });
-    }, `“${name}” is made, with this person in it.`);
+    }, `“${name}” is created, with this person in it.`);
   if (!mayChange && person.inGroups.length === 0) return null;
   return (
     <section className="stack" aria-label="Groups">

@@ -42,7 +42,7 @@ export function KnownPanel({
       : (new Intl.DisplayNames('en', { type: 'language' }).of(person.language) ?? person.language);
   if (!open) {
     return (
-      <section className="stack" aria-label="Known">
+      <section className="stack" aria-label="Details">
         <h2>Known</h2>
         <p>
           {person.zone === null ? (
@@ -72,7 +72,7 @@ export function KnownPanel({
     <form
       className="stack"
       style={{ gap: 14 }}
-      aria-label="Known"
+      aria-label="Details"
       onSubmit={(event) => {
         event.preventDefault();
         void save(new FormData(event.currentTarget));
@@ -85,7 +85,7 @@ export function KnownPanel({
         name="zone"
         label="Time zone"
         defaultValue={person.zone ?? ''}
-        helperText="As in Europe/Oslo; ends are mailed in it"
+        helperText="For example Europe/Oslo. Ends are mailed in this zone."
         slotProps={{ htmlInput: { list: 'zones' } }}
       />
       <datalist id="zones">
@@ -97,7 +97,7 @@ export function KnownPanel({
         name="language"
         label="Language"
         defaultValue={person.language ?? ''}
-        helperText="As in en, nb, de"
+        helperText="For example en, nb, de"
       />
       {problem !== null && (
         <p role="alert" className="magenta">
@@ -113,7 +113,7 @@ export function KnownPanel({
             setOpen(false);
           }}
         >
-          Leave as it is
+          Cancel
         </Button>
       </div>
     </form>

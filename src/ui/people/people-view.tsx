@@ -64,7 +64,7 @@ export function PeopleView({
                   setBringing(!bringing);
                 }}
               >
-                {bringing ? 'Close' : 'Lists, in and out'}
+                {bringing ? 'Close' : 'Import and export'}
               </Button>
             )}
           </ListHead>
@@ -89,10 +89,10 @@ export function PeopleView({
         </div>
         {nobody && (
           <div className="empty">
-            <h2>Nobody was sent anything yet</h2>
+            <h2>No people yet</h2>
             <p>
               People appear here with the first dispatch that names them.{' '}
-              <Link href="/compose">Compose one</Link>
+              <Link href="/compose">Compose a dispatch</Link>
             </p>
           </div>
         )}
@@ -175,7 +175,9 @@ export function PeopleView({
       </div>
       <aside className="side" aria-label="The selected person">
         {person === null ? (
-          <p className="quiet">Select somebody to see what they hold, opened and were refused.</p>
+          <p className="quiet">
+            Select a person to see what they can open, what they opened and what was refused.
+          </p>
         ) : (
           <PersonPanel key={person.id} person={person} now={now} />
         )}

@@ -21,8 +21,8 @@ import { useChanges, type Changes } from '@/ui/grants/use-changes';
 import { EntriesFigure } from '@/ui/words/entries-figure';
 
 function answer(person: PersonDetail, canOpen: number): string {
-  if (person.leftAt !== null) return 'Has left: opens nothing, whatever they held.';
-  if (person.blocked) return 'Blocked: opens nothing, whatever they hold.';
+  if (person.leftAt !== null) return 'Has left, so they can open nothing.';
+  if (person.blocked) return 'Blocked, so they can open nothing.';
   if (canOpen === 0) return 'Can open nothing now.';
   return `Can open ${String(canOpen)} ${canOpen === 1 ? 'document' : 'documents'} now.`;
 }
@@ -79,12 +79,12 @@ export function PersonPanel({
         <p className="magenta">
           Somebody else was refused{' '}
           {person.byTheirLinks === 1 ? 'once' : `${String(person.byTheirLinks)} times`} by a link
-          sent to {name}: it may have been forwarded.
+          sent to {name}. It may have been forwarded.
         </p>
       )}
       {readsRecord && (
         <p>
-          <Link href={`/ledger?recipient=${person.id}`}>The ledger for this person</Link>
+          <Link href={`/ledger?recipient=${person.id}`}>Show in ledger</Link>
         </p>
       )}
       <hr />
@@ -106,22 +106,22 @@ export function PersonPanel({
       )}
       {wider.length > 0 && (
         <p className="notice">
-          Comes in along with everyone at their domain:{' '}
+          Has access through their domain:{' '}
           {wider.map((grant, index) => (
             <span key={grant.id}>
               {index > 0 && ', '}
               <Link href={`/dispatches/${grant.dispatchId}`}>{grant.documentTitle}</Link>
             </span>
           ))}
-          . Blocking stops that as well.
+          . Blocking stops that too.
         </p>
       )}
       {gives && (
         <GivePanel
           path={`/api/v1/people/${person.id}/lacking`}
           field="documents"
-          ask="What they do not hold…"
-          title="Does not hold"
+          ask="Give more documents…"
+          title="Does not have"
           disabled={person.blocked}
           done={(given) => `${String(given)} ${given === 1 ? 'document' : 'documents'} given.`}
         />
@@ -152,7 +152,7 @@ export function PersonPanel({
       <hr />
       <h2>Devices</h2>
       {person.devices.length === 0 ? (
-        <p className="quiet">None has proven this address.</p>
+        <p className="quiet">No device has proven this email address.</p>
       ) : (
         person.devices.map((device) => (
           <p key={device.id}>

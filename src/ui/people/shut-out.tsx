@@ -41,8 +41,8 @@ export function ShutOut({
       {person.leftAt !== null && <Left at={person.leftAt} />}
       <p className="quiet">
         {person.blocked
-          ? 'What they held stands underneath as it was.'
-          : 'Blocking stops them whatever they hold or will be given, until they are unblocked.'}
+          ? 'Their access is as it was before.'
+          : 'A blocked person can open nothing, whatever they are given, until they are unblocked.'}
       </p>
       {!leaving && (
         <div className="row">
@@ -80,12 +80,12 @@ export function ShutOut({
               {person.name === '' ? person.address : person.name} has left
               {person.organisation === '' ? '' : ` ${person.organisation}`}.
             </b>{' '}
-            They are shut out of {canOpen} {canOpen === 1 ? 'document' : 'documents'} at once, by
-            each of their addresses, and are out of {person.inGroups.length}{' '}
+            They lose access to {canOpen} {canOpen === 1 ? 'document' : 'documents'} at once, with
+            all their email addresses, and are removed from {person.inGroups.length}{' '}
             {person.inGroups.length === 1 ? 'group' : 'groups'}.
           </p>
           <TextField
-            label="Who takes over"
+            label="Successor"
             type="email"
             value={successor}
             onChange={(event) => {
@@ -94,7 +94,7 @@ export function ShutOut({
             helperText={
               successor === ''
                 ? 'Empty: nobody'
-                : 'Is given, on the same terms, what they could still open, and mailed their links'
+                : 'Gets what they could still open, on the same terms, with links by mail'
             }
           />
           <div className="row">
@@ -107,7 +107,7 @@ export function ShutOut({
                 setLeaving(false);
               }}
             >
-              Leave it
+              Cancel
             </Button>
           </div>
         </form>
@@ -120,7 +120,7 @@ export function ShutOut({
 function Left({ at }: { readonly at: number }) {
   return (
     <p className="magenta">
-      Has left, as was said on <Moment at={at} />.
+      Marked as left on <Moment at={at} />.
     </p>
   );
 }

@@ -127,11 +127,11 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
             name="until"
             type="datetime-local"
             label="Time until"
-            helperText="Only where you need longer"
+            helperText="Only if you need more time"
           />
           <TextField
             name="reason"
-            label="Why, or what you want to say"
+            label="Reason or message"
             required
             multiline
             minRows={2}
@@ -151,7 +151,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
                 setOpen(false);
               }}
             >
-              Leave it
+              Cancel
             </Button>
           </div>
         </form>

@@ -149,7 +149,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
             >
               Try again
             </Button>
-            <Button onClick={() => void leave()}>Prove the address again</Button>
+            <Button onClick={() => void leave()}>Prove your email address again</Button>
           </div>
         </div>
       </main>

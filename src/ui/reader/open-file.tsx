@@ -32,13 +32,13 @@ export function OpenFile() {
       }
       if (link === null)
         setProblem(
-          'This is the encrypted part alone. Drop the PDF it came in, or follow the link of the message.',
+          'This is only the encrypted part. Drop the PDF it came in, or use the link in the message.',
         );
       else setElsewhere(new URL(link).host);
     } catch (error) {
       setProblem(
         error instanceof TypeError
-          ? 'This file says nothing that can be followed.'
+          ? 'This file has no link that can be followed.'
           : fileProblem(error),
       );
     }
@@ -53,8 +53,8 @@ export function OpenFile() {
       <div className="stack" style={{ gap: 18 }}>
         <h1>Open a protected file</h1>
         <p>
-          Drop the file you were sent. You will be asked to show that its address is yours, and then
-          read it here.
+          Drop the file you were sent. You will be asked to prove your email address, and then read
+          it here.
         </p>
         <FileDrop
           words="Drop a protected file here"
@@ -68,13 +68,13 @@ export function OpenFile() {
         )}
         {elsewhere !== null && (
           <p role="alert">
-            This file is read somewhere else, at <b>{elsewhere}</b>. Its first page has the link:
-            follow it only if you know that place.
+            This file is read somewhere else, at <b>{elsewhere}</b>. Its first page has the link.
+            Follow it only if you know that site.
           </p>
         )}
       </div>
       <hr />
-      <p className="quiet">The file is looked at in this browser and is not sent anywhere.</p>
+      <p className="quiet">The file is read in this browser and is not sent anywhere.</p>
     </main>
   );
 }

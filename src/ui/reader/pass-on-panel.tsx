@@ -64,8 +64,9 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
       <p className="quiet">
         You may pass this on to {left} {passedOn.length > 0 && 'more '}
         {left === 1 ? 'person' : 'people'}
-        {passOn.domains !== null && ` at ${passOn.domains.map(bareDomain).join(', ')}`}. It never
-        comes to more than yours, and ends with it. {opened.sender.name} sees to whom it went.
+        {passOn.domains !== null && ` at ${passOn.domains.map(bareDomain).join(', ')}`}. They get no
+        more than you have, and it ends when yours ends. {opened.sender.name} can see to whom you
+        passed it on.
       </p>
       {passedOn.map((each) => (
         <p key={each.address}>
@@ -94,7 +95,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
           }}
         >
           <TextField
-            label="Their address"
+            label="Their email address"
             type="email"
             required
             value={address}
@@ -141,7 +142,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
                 setOpen(false);
               }}
             >
-              Leave it
+              Cancel
             </Button>
           </div>
         </form>

@@ -67,13 +67,13 @@ export function ProveAddress({ token }: { readonly token: string }) {
       </div>
       {minutes === null ? (
         <form className="stack" style={{ gap: 18 }} onSubmit={ask}>
-          <h1>Something was sent to you, protected.</h1>
+          <h1>You were sent a protected document.</h1>
           <p>
-            Enter the address the message came to. You will be mailed a code of six figures; there
-            is no account to make.
+            Enter the email address the message came to. You will get a six-digit code by email; you
+            need no account.
           </p>
           <TextField
-            label="Your address"
+            label="Your email address"
             type="email"
             autoComplete="email"
             required
@@ -90,7 +90,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
           )}
           <div className="row">
             <Button type="submit" variant="contained" disabled={busy}>
-              Mail me a code
+              Email me a code
             </Button>
           </div>
         </form>
@@ -127,7 +127,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
             <FormControlLabel
               value="kept"
               control={<Radio size="small" />}
-              label="Keep this device: mine, ask again in 60 days"
+              label="Remember this device: it is mine, ask again in 60 days"
             />
           </RadioGroup>
           {problem !== null && (
@@ -137,7 +137,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
           )}
           <div className="row">
             <Button type="submit" variant="contained" disabled={busy}>
-              Go on
+              Continue
             </Button>
             <Button
               onClick={() => {
@@ -146,11 +146,11 @@ export function ProveAddress({ token }: { readonly token: string }) {
                 setProblem(null);
               }}
             >
-              Use another address
+              Use another email address
             </Button>
           </div>
           <p className="quiet">
-            No code after a minute? Look in the folder for unwanted mail, or ask for another one.
+            No code after a minute? Look in your junk mail folder, or ask for another one.
           </p>
         </form>
       )}
@@ -158,7 +158,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
       <p className="quiet">
         Were you sent a file instead? <Link href="/r">Open a protected file</Link>
       </p>
-      <p className="quiet">Recorded about you: your address; {recordedWords}</p>
+      <p className="quiet">Recorded about you: your email address; {recordedWords}</p>
     </main>
   );
 }

@@ -166,8 +166,8 @@ export function ReaderView({
               zIndex: 2,
             }}
           >
-            Covered while another window is in front: {opened.sender.name} asked for that. Come back
-            to this window to go on.
+            Covered while another window is in front. {opened.sender.name} asked for this. Come back
+            to this window to continue.
           </p>
         )}
         <main
@@ -204,7 +204,7 @@ export function ReaderView({
                   void take(
                     `${base}/print`,
                     { from, to },
-                    'A marked copy was made and saved. Print it from there.',
+                    'A marked copy was saved. Print it from there.',
                   )
                 }
               />
@@ -220,7 +220,7 @@ export function ReaderView({
             {more}
             <hr />
             <h2>What is recorded</h2>
-            <p className="quiet">Your address; {recordedWords}</p>
+            <p className="quiet">Your email address; {recordedWords}</p>
             <hr />
             <Button
               component="a"
@@ -228,7 +228,7 @@ export function ReaderView({
             >
               Write to {opened.sender.name}
             </Button>
-            <Button onClick={onLeave}>Leave this device</Button>
+            <Button onClick={onLeave}>Sign out on this device</Button>
           </div>
         </aside>
       </div>

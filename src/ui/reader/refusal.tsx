@@ -52,7 +52,7 @@ export function Refusal({
               Write to {sender.name}
             </Button>
           )}
-          <Button onClick={onLeave}>Use another address</Button>
+          <Button onClick={onLeave}>Use another email address</Button>
           {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
         </div>
       </div>

@@ -21,7 +21,7 @@ export function RightsPanel({
   return (
     <>
       <hr />
-      <h2>Not offered</h2>
+      <h2>Not allowed</h2>
       {withheld.map(({ right, why }) => (
         <p key={right} className="quiet" aria-disabled="true">
           To {verbList([right])} {withheldWords[why]}

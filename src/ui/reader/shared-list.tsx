@@ -32,7 +32,7 @@ export function SharedList({
       <p className="quiet" style={{ marginTop: 6 }}>
         You are here as {shared.address}.{' '}
         <Button variant="text" onClick={onLeave}>
-          Use another address
+          Use another email address
         </Button>
       </p>
       {shared.note !== '' && <p style={{ whiteSpace: 'pre-wrap', marginTop: 12 }}>{shared.note}</p>}

@@ -25,7 +25,7 @@ export function VisitLink({ token }: { readonly token: string }) {
         Embargo
       </div>
       <div className="stack" style={{ gap: 18 }}>
-        <h1>Something is here to be read by whoever has this link.</h1>
+        <h1>Anyone with this link can read what is here.</h1>
         <p>You are not asked who you are.</p>
         {problem !== null && (
           <p role="alert" className="magenta">

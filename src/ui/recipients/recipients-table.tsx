@@ -112,7 +112,7 @@ function DomainRow({
         </span>
         {check?.publicMail === true && (
           <p className="magenta" style={{ fontSize: 12 }}>
-            Anybody can have an address there: everyone is nobody in particular.
+            Anybody can have an email address there, so this would be open to everyone.
           </p>
         )}
       </td>
@@ -121,8 +121,8 @@ function DomainRow({
         <MayCell terms={terms} />
       </td>
       <td>
-        <Button variant="text" aria-label={`Leave out ${domain}`} onClick={onRemove}>
-          Leave out
+        <Button variant="text" aria-label={`Remove ${domain}`} onClick={onRemove}>
+          Remove
         </Button>
       </td>
     </tr>
@@ -171,12 +171,12 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
           {check !== null && !isKnown && check.looksLike === null && (
             <p className={check.publicMail ? 'lamp' : 'quiet'} style={{ fontSize: 12 }}>
               new here
-              {check.publicMail && ', and at a provider where everybody can have an address'}
+              {check.publicMail && ', at a public mail provider'}
             </p>
           )}
           {check?.known?.blocked === true && (
             <p className="magenta" style={{ fontSize: 12 }}>
-              blocked: could open nothing
+              blocked, could open nothing
             </p>
           )}
         </td>
@@ -203,23 +203,23 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
             <Button
               variant="text"
               aria-expanded={open}
-              aria-label={`Set apart ${address}`}
+              aria-label={`Different terms for ${address}`}
               onClick={() => {
                 if (!open && person.terms === null) recipients.change(address, { terms });
                 onOpen();
               }}
             >
-              {open ? 'Done' : 'Set apart'}
+              {open ? 'Done' : 'Different terms'}
             </Button>
           )}
           <Button
             variant="text"
-            aria-label={`Leave out ${address}`}
+            aria-label={`Remove ${address}`}
             onClick={() => {
               recipients.remove(address);
             }}
           >
-            Leave out
+            Remove
           </Button>
         </td>
       </tr>
@@ -241,7 +241,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
                   onOpen();
                 }}
               >
-                As for everybody
+                Use common terms
               </Button>
             </div>
           </td>

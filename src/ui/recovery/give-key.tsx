@@ -38,7 +38,7 @@ export function GiveKey({ action, busy = false, onKey }: Props) {
         setPassphrases(['', '']);
       }
     } catch (error) {
-      setProblem(error instanceof AppError ? error.message : 'This is no recovery key.');
+      setProblem(error instanceof AppError ? error.message : 'This is not a recovery key.');
     }
     setWorking(false);
   };

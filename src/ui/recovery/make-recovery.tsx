@@ -35,7 +35,7 @@ export function MakeRecovery({ twoPeople, onKept }: Props) {
   if (kept)
     return (
       <p role="status" className="current">
-        The recovery key is kept: it was asked back, and it is the right one.
+        The recovery key was stored and entered again correctly.
       </p>
     );
   if (pair === null) {
@@ -69,7 +69,7 @@ export function MakeRecovery({ twoPeople, onKept }: Props) {
     <div className="stack">
       {shown && !twoPeople && (
         <>
-          <p>This is the private half. It is shown this once and cannot be shown again:</p>
+          <p>This is the private half. It is shown only once:</p>
           <code className="key-text" data-testid="recovery-private">
             {pair.privateKey}
           </code>
@@ -85,16 +85,16 @@ export function MakeRecovery({ twoPeople, onKept }: Props) {
         </>
       )}
       <KeepUnder pair={pair} twoPeople={twoPeople} />
-      <h2>Give it back</h2>
+      <h2>Enter it again</h2>
       <p>
-        Store it first, where it will be found and nobody else finds it. Then give it back from
-        there, so that it is known to work.
+        Store it first, where you will find it and nobody else will. Then enter it again from there,
+        so that you know it works.
       </p>
       <GiveKey
-        action="Check it"
+        action="Check key"
         onKey={async (privateKey) => {
           if ((await publicHalf(privateKey)) !== pair.publicKey)
-            return 'This is another key than the one that was made just now.';
+            return 'This is not the key that was just made.';
           setShown(false);
           setKept(true);
           onKept(pair.publicKey);

@@ -61,13 +61,13 @@ export function RecoveryDrill() {
             throw error;
           },
         );
-      }, `“${drill.title}” was opened with the recovery key alone. It is on the record.`);
+      }, `“${drill.title}” was opened with the recovery key alone. The drill is in the ledger.`);
       if (well) setDrill(null);
       return problem;
     } catch (error) {
       if (!(error instanceof AppError)) throw error;
       await attempt(() => call('POST', '/api/v1/settings/drill/failed', {}));
-      return 'This key does not open the file. Is it the key of today, and whole?';
+      return 'This key does not open the file. Is it the current key, and complete?';
     }
   };
   return (
@@ -82,9 +82,9 @@ export function RecoveryDrill() {
         <>
           <p>
             This time: <b>{drill.title}</b> <span className="figure quiet">{drill.reference}</span>.
-            Its encrypted beginning is in this page; open it with the key you stored.
+            Open its encrypted beginning with the key you stored.
           </p>
-          <GiveKey action="Open it" busy={busy} onKey={tryKey} />
+          <GiveKey action="Open file" busy={busy} onKey={tryKey} />
         </>
       )}
       <Notice said={said} />

@@ -30,8 +30,8 @@ export function KeepersPart({ settings, busy, put }: Props) {
     >
       <h2>Ledger checkpoints</h2>
       <p className="quiet">
-        A signed checkpoint says what the ledger was. Kept outside, it shows later whether anything
-        was changed.
+        A signed checkpoint states what the ledger was. Kept outside, it shows later whether
+        anything was changed.
       </p>
       <form
         className="stack"
@@ -72,7 +72,7 @@ export function KeepersPart({ settings, busy, put }: Props) {
                 { checkpointsOpen: on },
                 on
                   ? 'The newest checkpoint can be fetched without signing in.'
-                  : 'The newest checkpoint is no longer given to whoever asks.',
+                  : 'The newest checkpoint can no longer be fetched without signing in.',
               );
             }}
           />
@@ -81,7 +81,7 @@ export function KeepersPart({ settings, busy, put }: Props) {
       />
       {settings.checkpointsOpen && (
         <p className="quiet">
-          It stands at <code className="figure">/api/v1/checkpoint</code> and says how many entries
+          It is at <code className="figure">/api/v1/checkpoint</code> and says how many entries
           there are, and nothing about them.
         </p>
       )}

@@ -55,11 +55,11 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
             <h2>Recovery key</h2>
             {recoveryKey === null ? (
               <p className="notice stops">
-                There is none: if this server is lost, every document is lost with it.
+                There is none. If this server is lost, every document is lost.
               </p>
             ) : (
               <>
-                <p>Its public half, to which every file is encrypted as well:</p>
+                <p>Its public half, to which every file is also encrypted:</p>
                 <code className="key-text">{recoveryKey}</code>
               </>
             )}
@@ -79,7 +79,7 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
                     setMaking(true);
                   }}
                 >
-                  {recoveryKey === null ? 'Make one' : 'Put another in its place'}
+                  {recoveryKey === null ? 'Make a recovery key' : 'Replace the recovery key'}
                 </Button>
               </div>
             )}
@@ -87,11 +87,11 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
           <section className="stack" aria-label="Drill">
             <h2>Drill</h2>
             <p>
-              A recovery key nobody has tried is a hope. This opens the beginning of one stored file
+              A drill shows that the recovery key works. It opens the beginning of one stored file
               in this page, with the key you stored and nothing else.
             </p>
             {lastTried === null ? (
-              <p className="lamp">It was never tried.</p>
+              <p className="lamp">No drill yet.</p>
             ) : (
               <p className={lastTried.opened ? 'current' : 'magenta'}>
                 Last tried <Moment at={lastTried.at} /> by {lastTried.who}:{' '}
@@ -104,9 +104,9 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
             <h2>Two people</h2>
             <p>
               {twoPeople
-                ? 'Destroying several keys at once needs a second administrator’s consent, and ' +
+                ? 'Destroying several keys at once needs a second person, and ' +
                   'a new recovery key is kept by two people.'
-                : 'One administrator alone can destroy many keys, and keep the recovery key.'}
+                : 'One administrator alone can destroy many keys and keep the recovery key.'}
             </p>
             <div className="row">
               <Button
@@ -114,30 +114,32 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
                 onClick={() =>
                   void attempt(
                     () => call('POST', '/api/v1/settings/two-people', { on: !twoPeople }),
-                    twoPeople ? 'A second administrator was asked.' : 'From now on it takes two.',
+                    twoPeople
+                      ? 'A second administrator was asked.'
+                      : 'From now on it needs two people.',
                   )
                 }
               >
-                {twoPeople ? 'Ask that one be enough' : 'Ask for two people'}
+                {twoPeople ? 'Ask to need only one person' : 'Require two people'}
               </Button>
             </div>
           </section>
         </div>
       </div>
-      <aside className="side" aria-label="What there is">
+      <aside className="side" aria-label="Overview">
         <div className="stack">
           <h2>Master key</h2>
           <p>
             Generation <b className="figure">{page.generation}</b>. It wraps the key of every
             version.
           </p>
-          <p className="quiet">Rotate it on the server, while it runs:</p>
+          <p className="quiet">Rotate it on the server while it runs:</p>
           <code className="key-text">npm run embargo -- key rotate</code>
           <hr />
           <h2>Backup</h2>
           <p>
             {lastBackup === null ? (
-              <span className="lamp">None was made yet.</span>
+              <span className="lamp">No backup yet.</span>
             ) : (
               <>
                 Last made <Moment at={lastBackup} />.
@@ -145,7 +147,7 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
             )}
           </p>
           <p className="quiet">
-            Database, contents and keys in one file that the recovery key alone opens:
+            One file with database, contents and keys, opened only by the recovery key:
           </p>
           <code className="key-text">npm run embargo -- backup</code>
           <hr />

@@ -35,7 +35,7 @@ export function LimitsForm({ row, folders }: Props) {
       },
       limitsSender(wanted)
         ? `${row.name} can give no more than this from now on. What they gave before stays.`
-        : `${row.name} has no limits of their own any more.`,
+        : `${row.name} has no limits any more.`,
     );
   const allowed = limits.rights ?? OFFERED_RIGHTS;
   const toggle = (id: FolderRow['id'], on: boolean) => {
@@ -55,9 +55,7 @@ export function LimitsForm({ row, folders }: Props) {
     >
       <h2>Limits</h2>
       {row.limits === null ? (
-        <p className="quiet">
-          None of their own: whoever and whatever they answer for, under the ceilings.
-        </p>
+        <p className="quiet">No limits of their own; the ceilings still apply.</p>
       ) : (
         <p className="quiet">
           Set <Moment at={row.limits.setAt} /> by {row.limits.setBy}.
@@ -67,14 +65,16 @@ export function LimitsForm({ row, folders }: Props) {
         label="Only to people at"
         multiline
         value={domains}
-        helperText={domains === '' ? 'Empty: to anybody; else domains such as yard.example' : ''}
+        helperText={
+          domains === '' ? 'Empty: to anybody. Otherwise domains such as yard.example' : ''
+        }
         onChange={(event) => {
           setDomains(event.target.value);
         }}
       />
       <div>
         <span className="quiet">
-          {limits.folders === null ? 'From any folder; or only from' : 'Only from'}
+          {limits.folders === null ? 'From any folder, or only from' : 'Only from'}
         </span>
         <div style={{ maxHeight: 150, overflow: 'auto' }}>
           {folders.map((folder) => (
@@ -137,7 +137,7 @@ export function LimitsForm({ row, folders }: Props) {
       />
       <div className="row">
         <Button type="submit" variant="contained" disabled={busy}>
-          Set these limits
+          Save limits
         </Button>
         {undo !== null && (
           <Button
@@ -145,7 +145,7 @@ export function LimitsForm({ row, folders }: Props) {
             disabled={busy}
             onClick={() => {
               setUndo(null);
-              void attempt(() => put(undo.before, undo.setAt), 'It is as it was.');
+              void attempt(() => put(undo.before, undo.setAt), 'Undone.');
             }}
           >
             Undo

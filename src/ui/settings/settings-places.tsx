@@ -5,7 +5,7 @@ import Link from 'next/link';
 /** The parts of Settings. */
 export function SettingsPlaces({ here }: { readonly here: 'staff' | 'work' | 'keys' }) {
   return (
-    <div className="row" role="navigation" aria-label="Parts of Settings">
+    <div className="row" role="navigation" aria-label="Sections of Settings">
       <Link className="chip" href="/settings" aria-current={here === 'staff'}>
         Staff
       </Link>

@@ -131,8 +131,8 @@ function Invite({
   if (!mail)
     return (
       <p className="notice" style={{ marginTop: 10 }}>
-        Nobody can be invited, since no mail server is set up here. Set MAIL_URL and MAIL_FROM and
-        start again.
+        Nobody can be invited because no mail server is set up. Set MAIL_URL and MAIL_FROM and start
+        again.
       </p>
     );
   const send = async () => {
@@ -156,7 +156,7 @@ function Invite({
         }}
       />
       <TextField
-        label="Address"
+        label="Email address"
         type="email"
         required
         value={fields.email}
@@ -236,7 +236,7 @@ function StaffPanel({
       <p>{roleHints[row.role]}</p>
       <hr />
       {isSelf ? (
-        <p className="quiet">Your own role and access are changed by another administrator.</p>
+        <p className="quiet">Only another administrator can change your role and access.</p>
       ) : (
         <>
           <RoleField
@@ -246,13 +246,11 @@ function StaffPanel({
               onChange({ role }, `${row.name} is ${role} now, and has to sign in again.`);
             }}
           />
-          <p className="quiet">
-            A change bites at once: whoever is signed in has to sign in again.
-          </p>
+          <p className="quiet">A change takes effect at once: they have to sign in again.</p>
           <div className="row">
             {row.state !== 'disabled' && (
               <Button onClick={onMail}>
-                {row.state === 'invited' ? 'Invite again' : 'Mail a link for a new password'}
+                {row.state === 'invited' ? 'Invite again' : 'Send a password link'}
               </Button>
             )}
             {row.factor && (
@@ -264,7 +262,7 @@ function StaffPanel({
                   );
                 }}
               >
-                Take the second factor off
+                Remove second factor
               </Button>
             )}
             {row.state === 'disabled' ? (

@@ -48,7 +48,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
                   }}
                 />
               }
-              label="Ask for a reason when access is revoked, narrowed or given back, and when keys are destroyed"
+              label="Ask for a reason when access is revoked, reduced or reinstated, and when keys are destroyed"
             />
             <p className="quiet">
               A reason can always be given. It is kept in the ledger, where it can be erased without
@@ -74,10 +74,10 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
                     { endsTold: days },
                     days === 0
                       ? 'Recipients are no longer told.'
-                      : `Recipients are told ${counted(days, 'day')} ahead, from now on.`,
+                      : `Recipients are told ${counted(days, 'day')} ahead from now on.`,
                   );
               }}
-              helperText="Whoever was mailed a link, in their own zone; not where another way lets them read for longer"
+              helperText="Those who were mailed a link, in their own zone, unless they can read longer another way"
               sx={{ maxWidth: 420 }}
             >
               {DAYS_AHEAD.map((days) => (

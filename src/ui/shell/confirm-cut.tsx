@@ -35,7 +35,7 @@ export function ConfirmCut({
         </div>
         <div className="row">
           <span className="gap" />
-          <Button onClick={onClose}>Leave as it is</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button
             color="error"
             onClick={() => {

@@ -6,14 +6,14 @@ import Dialog from '@mui/material/Dialog';
 const keys: readonly (readonly [string, string])[] = [
   ['/', 'find a document, person or dispatch'],
   ['?', 'this list'],
-  ['Tab', 'to the next thing that can be used'],
+  ['Tab', 'to the next control'],
   ['↑ ↓', 'on reach lines: the next person'],
-  ['Shift ↑ ↓', 'pick several'],
-  ['Space', 'pick one more, or one less'],
+  ['Shift ↑ ↓', 'select several'],
+  ['Space', 'select or clear one'],
   ['← →', 'on the end of a line: a day earlier or later'],
   ['Shift ← →', 'a week'],
   ['Enter', 'on a page field: go to that page'],
-  ['Esc', 'leave it as it is'],
+  ['Esc', 'cancel'],
 ];
 
 /** The keys, for those who would rather not point. */

@@ -66,8 +66,8 @@ export function ProveAgain() {
         style={{ padding: '18px 22px', gap: 14 }}
         onSubmit={(event) => void send(event)}
       >
-        <h1 id="prove-title">Prove that it is you</h1>
-        <p>This reaches far, so your password is asked for again. It then holds for ten minutes.</p>
+        <h1 id="prove-title">Confirm your identity</h1>
+        <p>This affects a lot, so your password is needed again. It then counts for ten minutes.</p>
         <TextField
           name="password"
           label="Password"
@@ -79,7 +79,7 @@ export function ProveAgain() {
         {asksCode && (
           <TextField
             name="code"
-            label="Code of your authenticator app"
+            label="Code from your authenticator app"
             autoComplete="one-time-code"
             required
             autoFocus
@@ -97,10 +97,10 @@ export function ProveAgain() {
               close(false);
             }}
           >
-            Leave it
+            Cancel
           </Button>
           <Button type="submit" variant="contained">
-            Go on
+            Continue
           </Button>
         </div>
       </form>

@@ -29,7 +29,7 @@ type Props = {
   readonly onChange: (value: Conditions | undefined) => void;
 };
 
-/** How often, from where and when: closed while nothing of it is set. */
+/** Conditions: closed while nothing of it is set. */
 export function ConditionsFields({ value, onChange }: Props) {
   const lines = conditionLines(value, 'their zone, or ours where theirs is not known');
   const [open, setOpen] = useState(false);
@@ -42,11 +42,11 @@ export function ConditionsFields({ value, onChange }: Props) {
             setOpen(true);
           }}
         >
-          How often, from where and when…
+          Conditions…
         </Button>
         <span className="quiet">
           {lines.length === 0
-            ? 'as often as they like, from anywhere, at any hour'
+            ? 'any number of times, from anywhere, at any hour'
             : lines.join('; ')}
         </span>
       </div>
@@ -90,8 +90,8 @@ function OpenFields({ value = {}, onChange }: Props) {
     />
   );
   return (
-    <section className="stack" aria-label="How often, from where and when">
-      <h2>How often, from where and when</h2>
+    <section className="stack" aria-label="Conditions">
+      <h2>Conditions</h2>
       <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
         {count('opens', 'Opens each', 'no limit')}
         {count('within', 'Hours from the first open', 'no limit', HOUR)}
@@ -99,8 +99,16 @@ function OpenFields({ value = {}, onChange }: Props) {
         {count('proveEvery', 'Prove again after days', 'not again', DAY)}
       </div>
       <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
-        {list('networks', 'Only from the networks', 'From any; else such as 192.0.2.0/24')}
-        {list('countries', 'Only in the countries', 'In any; else codes such as NO, GB')}
+        {list(
+          'networks',
+          'Only from IP address ranges',
+          'Empty: from any. Otherwise ranges such as 192.0.2.0/24',
+        )}
+        {list(
+          'countries',
+          'Only in the countries',
+          'Empty: in any. Otherwise codes such as NO, GB',
+        )}
       </div>
       <div className="row">
         <FormControlLabel
@@ -153,14 +161,13 @@ function OpenFields({ value = {}, onChange }: Props) {
       )}
       {value.captureDeterrent === true && (
         <p className="quiet">
-          By the reader: it deters from pictures of the screen. Whoever is determined, or has a
-          camera, gets around it.
+          Done in the reader’s browser. It deters pictures of the screen and does not prevent them.
         </p>
       )}
       {(value.countries != null || value.networks != null) && (
         <p className="quiet">
-          A place is told from the network address and can be wrong. It is held by the server, at
-          every page.
+          The place is estimated from the IP address and can be wrong. The server checks it on every
+          page.
         </p>
       )}
     </section>
@@ -195,7 +202,11 @@ function PassOnFields({
         label="At domains"
         disabled={passOn === null}
         defaultValue={passOn?.domains?.join(', ') ?? ''}
-        helperText={passOn?.domains == null ? 'any address; else domains such as yard.example' : ''}
+        helperText={
+          passOn?.domains == null
+            ? 'Empty: any email address. Otherwise domains such as yard.example'
+            : ''
+        }
         onChange={(event) => {
           if (passOn !== null) onChange({ ...passOn, domains: listIn(event.target.value) });
         }}
@@ -205,7 +216,7 @@ function PassOnFields({
         label="Steps"
         disabled={passOn === null}
         value={passOn?.steps ?? ''}
-        helperText={passOn?.steps === 1 ? 'they do not pass it on' : ''}
+        helperText={passOn?.steps === 1 ? 'they cannot pass it on' : ''}
         slotProps={{ htmlInput: { min: 1, max: 9 } }}
         onChange={(event) => {
           if (passOn !== null)
@@ -266,7 +277,9 @@ function HoursFields({
           onChange({ ...hours, to: minuteOf(event.target.value) });
         }}
       />
-      <span className="quiet">in their zone; in the organisation’s where theirs is not known</span>
+      <span className="quiet">
+        in their zone, or in the organisation’s where theirs is not known
+      </span>
     </div>
   );
 }

@@ -4,7 +4,7 @@ export type TermsDraft = Terms;
 
 /** Why a right cannot stand without another. */
 const dependencyWords = {
-  read: 'needs read',
+  read: 'needs Read',
   copy: 'is possible only where text may be copied too',
   'unlimited-print': 'is possible only where print is unlimited',
 } as const;

@@ -63,8 +63,8 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
     onSave(
       { ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) },
       reachBack
-        ? `What was sent with them has changed as well, for ${audience(impact?.people ?? 0, impact?.unknown ?? false)}.`
-        : 'What was sent before stays as it was sent.',
+        ? `Earlier dispatches changed too, for ${audience(impact?.people ?? 0, impact?.unknown ?? false)}.`
+        : 'Earlier dispatches stay as they were.',
     );
   const submit = async () => {
     if (row === null || row.uses === 0) return keep(false);
@@ -94,8 +94,8 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
         <p className="quiet">
           Version {row.version}.{' '}
           {row.uses === 0
-            ? 'Nobody was given access with them.'
-            : `${people(row.uses)} given access with them and would follow a change.`}
+            ? 'Nobody has access with them.'
+            : `${people(row.uses)} given access with them.`}
         </p>
       )}
       <TextField
@@ -136,18 +136,18 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
         onChange={(event) => {
           setWatermark(event.target.value);
         }}
-        helperText="What was sent keeps the watermark it was sent with"
+        helperText="Earlier dispatches keep their watermark"
       />
       {impact !== null && (
         <>
-          <p>If what was sent with them is to follow, as though it had been sent with these:</p>
+          <p>If earlier dispatches follow these terms:</p>
           <ImpactWords impact={impact} />
           <div className="row">
             <Button variant="contained" disabled={busy} onClick={() => void keep(false)}>
-              Only for what is sent from now on
+              Save for new dispatches only
             </Button>
             <Button disabled={busy || impact.pairs === 0} onClick={() => void keep(true)}>
-              What was sent follows
+              Save and change earlier dispatches
             </Button>
             <Button
               variant="text"
@@ -155,7 +155,7 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
                 setImpact(null);
               }}
             >
-              Leave it
+              Cancel
             </Button>
           </div>
         </>
@@ -163,11 +163,11 @@ export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy 
       {mayChange && impact === null && (
         <div className="row">
           <Button type="submit" variant="contained" disabled={busy}>
-            {row !== null && row.uses > 0 ? 'Keep…' : 'Keep'}
+            {row !== null && row.uses > 0 ? 'Save terms…' : 'Save terms'}
           </Button>
           {row !== null && (
             <Button color="error" onClick={() => void onRemove(row)}>
-              Offer no longer
+              Remove terms
             </Button>
           )}
         </div>

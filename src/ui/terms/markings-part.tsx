@@ -28,7 +28,7 @@ export function MarkingsPart({
             name,
             meaning,
           }),
-        `“${typeof name === 'string' ? name : ''}” is on the list.`,
+        `“${typeof name === 'string' ? name : ''}” is saved.`,
       )
     )
       setOpen(null);
@@ -37,7 +37,7 @@ export function MarkingsPart({
     <section aria-label="Markings" style={{ padding: '18px 22px 40px' }}>
       <div className="row">
         <h1 style={{ fontSize: 16 }}>Markings</h1>
-        <span className="quiet">what a document is marked with; in order, the strictest last</span>
+        <span className="quiet">in order, the strictest last</span>
         <span className="gap" />
         {mayChange && (
           <Button
@@ -100,7 +100,7 @@ export function MarkingsPart({
                         onClick={() =>
                           void attempt(
                             () => call('DELETE', `/api/v1/markings/${marking.id}`),
-                            `“${marking.name}” is off the list.`,
+                            `“${marking.name}” is removed.`,
                           )
                         }
                       >
@@ -144,14 +144,14 @@ export function MarkingsPart({
             defaultValue={open === 'new' ? '' : open.meaning}
             style={{ width: 320 }}
           />
-          <Button type="submit">Keep</Button>
+          <Button type="submit">Save marking</Button>
           <Button
             variant="text"
             onClick={() => {
               setOpen(null);
             }}
           >
-            Leave it
+            Cancel
           </Button>
         </form>
       )}

@@ -6,9 +6,9 @@ import { BroughtOdrl } from '@/ui/odrl/brought-odrl';
 
 const stateWords = {
   new: 'new',
-  changed: 'takes the place of the terms of this name',
+  changed: 'replaces the terms of this name',
   revoked: '',
-  same: 'the same as here',
+  same: 'same as here',
   stopped: 'left out',
 };
 
@@ -20,26 +20,26 @@ export function OdrlPart({
 }: { readonly mayChange: boolean } & Pick<Attempt, 'attempt' | 'busy'>) {
   const head = (
     <>
-      <h1 style={{ fontSize: 16 }}>Out and in</h1>
-      <span className="quiet">as W3C ODRL 2.2, which other programs read</span>
+      <h1 style={{ fontSize: 16 }}>Import and export</h1>
+      <span className="quiet">as W3C ODRL 2.2, which other programs can read</span>
       <span className="gap" />
       <Button component="a" href="/api/v1/terms/odrl" download>
-        Take them out
+        Export terms
       </Button>
     </>
   );
   const done = ({ taken }: { readonly taken: number }) =>
     `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What ` +
-    'was sent before stays as it was sent.';
+    'was sent before stays as it was.';
   return (
-    <section aria-label="Out and in" style={{ padding: '18px 22px 0' }}>
+    <section aria-label="Import and export" style={{ padding: '18px 22px 0' }}>
       {mayChange ? (
         <BroughtOdrl
           path="/api/v1/terms/odrl"
           head={head}
-          pick="Bring some in"
+          pick="Import terms"
           stateWords={stateWords}
-          verb="Keep"
+          verb="Import"
           done={done}
           attempt={attempt}
           busy={busy}

@@ -58,7 +58,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
         <div className="head">
           <div className="row">
             <h1>Terms</h1>
-            <span className="quiet">kept under a name, to be chosen when something is sent</span>
+            <span className="quiet">saved under a name, chosen in Compose</span>
             <span className="gap" />
             {mayChange && (
               <Button
@@ -66,7 +66,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
                   openTerms('new');
                 }}
               >
-                Keep new terms
+                New terms
               </Button>
             )}
           </div>
@@ -79,7 +79,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
                 disabled={busy}
                 onClick={() => {
                   setDone(null);
-                  void attempt(done.undo, 'It is as it was.');
+                  void attempt(done.undo, 'Undone.');
                 }}
               >
                 Undo
@@ -90,10 +90,10 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
         <div className="scroll">
           {page.terms.length === 0 ? (
             <div className="empty">
-              <h2>No terms are kept yet</h2>
+              <h2>No saved terms yet</h2>
               <p>
-                Keep those you use again and again: what people may do, for how long, and what
-                stands on every page.
+                Save the terms you use often: what people may do, for how long, and the watermark on
+                every page.
               </p>
             </div>
           ) : (
@@ -137,10 +137,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
                         `${String(row.days)} ${row.days === 1 ? 'day' : 'days'}`
                       )}
                     </td>
-                    <td
-                      className="number"
-                      title="People who were given access with them and would follow a change"
-                    >
+                    <td className="number" title="People who have access with these terms">
                       {row.uses}
                     </td>
                     <td className="oneline quiet" title={row.watermark}>
@@ -157,8 +154,8 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
           )}
           <RulesPart
             title="Ceilings"
-            what="the most that may be given below; they hold for what was sent before as well"
-            none="There are none: whoever sends something may give what they like."
+            what="the most that may be given; they also apply to earlier dispatches"
+            none="There are none, so senders may give any rights."
             add="Set a ceiling"
             rules={page.ceilings}
             linesOf={({ limits }) => limitLines(limits)}
@@ -170,9 +167,9 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
           />
           <RulesPart
             title="Defaults and watermarks"
-            what="the nearest default wins; every watermark applies"
-            none="Nothing is set: sendings begin with reading for 30 days."
-            add="Set for a level"
+            what="the nearest default applies; every watermark applies"
+            none="Nothing is set: new dispatches start with Read for 30 days."
+            add="Set defaults"
             rules={page.defaults}
             linesOf={defaultLines}
             mayChange={mayChange}
@@ -196,7 +193,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
       <aside className="side" aria-label="The selected terms">
         {open === null && (
           <p className="quiet">
-            Select terms or a rule to see it whole.
+            Select terms or a rule to see its details.
             {mayChange ? '' : ' An administrator changes them.'}
           </p>
         )}
@@ -268,7 +265,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
               if (
                 await attempt(
                   () => call('DELETE', `/api/v1/terms/${row.id}`),
-                  `“${row.name}” is no longer offered. What was sent with it stays.`,
+                  `“${row.name}” is removed. Earlier dispatches stay as they were.`,
                 )
               )
                 setOpen(null);

@@ -24,10 +24,10 @@ export function WaysPart({
   readonly onOpen: (rule: RuleRow) => void;
 }) {
   return (
-    <section aria-label="Ways of handing out" style={{ padding: '18px 22px 0' }}>
+    <section aria-label="Ways of delivery" style={{ padding: '18px 22px 0' }}>
       <div className="row">
-        <h1 style={{ fontSize: 16 }}>Ways of handing out</h1>
-        <span className="quiet">what whoever sends may do by themselves</span>
+        <h1 style={{ fontSize: 16 }}>Ways of delivery</h1>
+        <span className="quiet">what senders may do on their own</span>
       </div>
       <table className="list">
         <tbody>
@@ -69,7 +69,7 @@ export function WaysPart({
               </td>
               <td>
                 {rule.setAt === null ? (
-                  <span className="quiet">as it is at first</span>
+                  <span className="quiet">initial setting</span>
                 ) : (
                   <>
                     <Moment at={rule.setAt} /> <span className="quiet">by {rule.setByName}</span>
@@ -133,7 +133,7 @@ export function WayForm({
         ))}
       </div>
       <TextField
-        label="Why, for whoever meets it"
+        label="Reason, shown to senders"
         value={reason}
         onChange={(event) => {
           setReason(event.target.value);
@@ -143,14 +143,14 @@ export function WayForm({
       {rule.way !== 'lower-marking' && (
         <p>
           {rule.sendings === 0
-            ? 'Nothing went out so yet.'
+            ? 'Nothing was sent this way yet.'
             : `${String(rule.sendings)} ${rule.sendings === 1 ? 'sending' : 'sendings'} went ` +
               'out so; they stay as they were sent.'}
         </p>
       )}
       <div className="row">
         <Button type="submit" variant="contained" disabled={busy}>
-          Decide so
+          Save
         </Button>
       </div>
     </form>

@@ -58,7 +58,7 @@ export function AnswerForm({
           disabled={busy || words.trim() === ''}
           onClick={() => void send({ right: null, until: null, prints: null, words }, 'Answered')}
         >
-          Send it
+          Send answer
         </Button>
       </div>
     );
@@ -94,11 +94,7 @@ export function AnswerForm({
         )}
         <TextField
           type="datetime-local"
-          label={
-            request.right === null || request.until !== null
-              ? 'Access ends'
-              : 'For a while only, until'
-          }
+          label={request.right === null || request.until !== null ? 'Access ends' : 'Only until'}
           sx={{ maxWidth: 240 }}
           value={until}
           onChange={(event) => {
@@ -113,7 +109,7 @@ export function AnswerForm({
           }
         />
         <TextField
-          label="A sentence with it"
+          label="Message"
           value={words}
           onChange={(event) => {
             setWords(event.target.value);
@@ -152,7 +148,9 @@ export function AnswerForm({
         >
           Decline
         </Button>
-        {words.trim() === '' && <span className="quiet">To decline, say why in a sentence.</span>}
+        {words.trim() === '' && (
+          <span className="quiet">To decline, write a message that says why.</span>
+        )}
       </div>
     </div>
   );

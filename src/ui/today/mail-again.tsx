@@ -22,11 +22,11 @@ export function MailAgain({
     )
       setDone(true);
   };
-  if (done) return <p role="status">On its way again.</p>;
+  if (done) return <p role="status">Mailed again.</p>;
   return (
     <div>
       <Button variant="text" sx={{ px: 0 }} disabled={busy} onClick={() => void send()}>
-        Mail the link again
+        Resend link
       </Button>
       {problem !== null && (
         <p role="alert" className="magenta">

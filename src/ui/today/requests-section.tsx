@@ -45,8 +45,8 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
       setOpen(null);
   };
   const title = requests.every(({ mayAnswer }) => mayAnswer)
-    ? 'Asked of you'
-    : 'Asked of the senders';
+    ? 'Requests to you'
+    : 'Requests to the senders';
   return (
     <section aria-label={title} className="today">
       <h2>
@@ -55,7 +55,7 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
       </h2>
       <Notice said={said} />
       {groups.length === 0 ? (
-        <p className="quiet">Nobody asks for anything.</p>
+        <p className="quiet">There are no requests.</p>
       ) : (
         <table className="list">
           <tbody>
@@ -127,7 +127,7 @@ function GroupRows({
           </span>
           {first.above.right !== null && (
             <div className="magenta">
-              Given or not, the ceiling of {first.above.right} takes it.
+              Whether you give it or not, the ceiling of {first.above.right} removes it.
             </div>
           )}
           {first.above.until !== null && (
@@ -156,7 +156,7 @@ function GroupRows({
               {open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}
             </Button>
           ) : (
-            <span className="quiet">its sender answers</span>
+            <span className="quiet">the sender answers</span>
           )}
         </td>
       </tr>

@@ -15,15 +15,15 @@ import { Moment } from '@/ui/time/moment';
 import { dayText, distanceText } from '@/core/base/moment-text';
 
 const silenceWords: Record<Silence, string> = {
-  silent: 'delivered, and silent since',
-  'tried-and-refused': 'tried and was refused',
+  silent: 'delivered, not opened',
+  'tried-and-refused': 'tried to open: refused',
   'mail-bounced': 'the message was not delivered',
   'nothing-yet': 'nothing recorded yet',
 };
 const whoseWords: Record<TodayPage['of'], string> = {
   all: 'All',
   own: 'Yours',
-  others: 'Of others',
+  others: 'Others',
 };
 const MOST_NAMES = 5;
 
@@ -129,7 +129,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
             <h1>Today</h1>
             <span className="quiet">
               {count === 0
-                ? 'nothing needs you'
+                ? 'nothing to do'
                 : `${String(count)} ${count === 1 ? 'thing' : 'things'} to look at`}
             </span>
             <span className="gap" />
@@ -152,9 +152,9 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
         <div className="scroll" style={{ padding: '6px 22px 40px' }}>
           {warnings.length > 0 && <Warnings warnings={warnings} />}
           {consents.length > 0 && (
-            <section aria-label="Waits for a second person" className="today">
+            <section aria-label="Needs a second person" className="today">
               <h2>
-                Waits for a second person <span className="figure">{consents.length}</span>
+                Needs a second person <span className="figure">{consents.length}</span>
               </h2>
               <ConsentRows consents={consents} />
             </section>
@@ -162,8 +162,8 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
           <RequestsSection requests={requests} />
           {!recorded && (
             <p className="quiet">
-              Refusals and places of what is others’ are theirs to see, and for whoever reads the
-              whole record.
+              Refusals and places of other people’s documents are shown to their owners,
+              administrators and auditors.
             </p>
           )}
           {recorded && (
@@ -176,7 +176,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                     <b>{row.who}</b>
                     <br />
                     <span className="quiet">
-                      {row.organisation === '' ? 'never addressed' : row.organisation}
+                      {row.organisation === '' ? 'not a recipient' : row.organisation}
                     </span>
                   </td>
                   <td>
@@ -191,7 +191,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                   </td>
                   <td>
                     {row.recipientId !== null && (
-                      <Link href={`/people?person=${row.recipientId}`}>Look at what they hold</Link>
+                      <Link href={`/people?person=${row.recipientId}`}>Show person</Link>
                     )}
                     {row.recipientId !== null && row.documentId !== null && (
                       <>
@@ -212,7 +212,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                       </>
                     )}
                     {row.recipientId === null && readsRecord && (
-                      <Link href="/ledger?kind=refused">Look at the ledger</Link>
+                      <Link href="/ledger?kind=refused">Show in ledger</Link>
                     )}
                   </td>
                 </tr>
@@ -222,23 +222,23 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
           {recorded && (
             <Section
               title="Opened from somewhere new"
-              none="Everybody opened from where they usually do."
+              none="Nobody opened from a new place."
               rows={elsewhere.map((row) => (
                 <tr key={`${row.organisation} ${row.place}`}>
                   <td>
                     <b>{row.organisation}</b>
                   </td>
                   <td className="lamp">{row.place}</td>
-                  <td className="quiet">until then from {row.usual.join(', ')}</td>
+                  <td className="quiet">until then {row.usual.join(', ')}</td>
                   <td>
                     {row.opens} {row.opens === 1 ? 'open' : 'opens'} since {dayText(row.since)}
                   </td>
                   <td>
                     {readsRecord ? (
-                      <Link href={placeAddress(row)}>Look at these opens</Link>
+                      <Link href={placeAddress(row)}>Show in ledger</Link>
                     ) : (
                       <Link href={`/people?organisation=${encodeURIComponent(row.organisation)}`}>
-                        Look at its people
+                        Show people
                       </Link>
                     )}
                   </td>
@@ -264,14 +264,14 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                   <Moment at={row.until} />
                 </td>
                 <td>
-                  <Link href={`/dispatches/${row.dispatchId}`}>Extend or let it end</Link>
+                  <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
                 </td>
               </tr>
             ))}
           />
           <Section
             title="Never opened"
-            none="Everybody has opened something of what they were sent."
+            none="Everybody has opened something they were sent."
             rows={silent.map((row) => (
               <tr key={`${row.dispatchId} ${row.why}`}>
                 <td>

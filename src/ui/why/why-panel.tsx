@@ -165,7 +165,7 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
   if (ways.length === 0) return null;
   return (
     <>
-      <h2>{ways.length === 1 ? 'The one way in' : `${String(ways.length)} ways in`}</h2>
+      <h2>{ways.length === 1 ? 'One way in' : `${String(ways.length)} ways in`}</h2>
       <table className="list">
         <tbody>
           {ways.map((way) => (
@@ -233,7 +233,7 @@ function WhatIf({
             setOpen(true);
           }}
         >
-          What if…
+          Try another case
         </Button>
       </div>
     );
@@ -242,11 +242,11 @@ function WhatIf({
   };
   return (
     <>
-      <h2>What if</h2>
+      <h2>Another case</h2>
       <div className="row">
         <TextField
           type="datetime-local"
-          label="At, your time"
+          label="At"
           value={asked.at}
           onChange={set('at')}
           helperText={asked.at === '' ? 'now' : ''}
@@ -264,7 +264,7 @@ function WhatIf({
           <MenuItem value="visit">one for a visit</MenuItem>
         </TextField>
         <TextField
-          label="From the network address"
+          label="From the IP address"
           defaultValue={asked.network}
           onBlur={set('network')}
           placeholder="any"
@@ -277,7 +277,7 @@ function WhatIf({
           sx={{ maxWidth: 130 }}
         />
         <TextField
-          label="Or for the address"
+          label="For another person"
           defaultValue={asked.address}
           onBlur={set('address')}
           placeholder="somebody else"

@@ -9,9 +9,9 @@ type Named = Pick<
 
 /** What stands below the name of somebody, or of what stands for many. */
 export const whoWords: Record<Many, string> = {
-  group: 'a group, live: whoever joins it has it, whoever leaves it loses it',
-  domain: 'whoever proves an address there; how many is unknown',
-  link: 'whoever has the link; who and how many is unknown',
+  group: 'a group that follows membership: people who join get access, people who leave lose it',
+  domain: 'anyone who proves an email address there; how many is unknown',
+  link: 'anyone with the link; who and how many is unknown',
 };
 
 export function whoLine({ kind, organisation, address, passedOnBy }: Named): string {
@@ -46,14 +46,14 @@ export function audienceOf(grants: readonly Named[]): string {
 export function linkWords({ kind, name, address }: Named): string {
   switch (kind) {
     case 'person':
-      return `For ${address} alone. Forwarded to somebody else it is worth nothing.`;
+      return `For ${address} only. It does not work for anybody else.`;
     case 'group':
-      return `Leads whoever is in “${name}”, once they prove their address. To anybody else it is worth nothing.`;
+      return `For members of “${name}”, once they prove their email address. It does not work for anybody else.`;
     case 'domain':
-      return `Opens for any address at ${bareDomain(address)}, once it is proven. To anybody else it is worth nothing.`;
+      return `For any email address at ${bareDomain(address)}, once it is proven. It does not work for anybody else.`;
     case 'visitor':
-      return 'For one visit of somebody who came by the open link.';
+      return 'For one visit by the open link.';
     case 'link':
-      return 'Opens for whoever holds it, with no proof.';
+      return 'Opens for anyone with the link, without proof.';
   }
 }

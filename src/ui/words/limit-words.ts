@@ -15,7 +15,7 @@ export function levelOf({ level, name }: { readonly level: Level; readonly name:
   return level === 'organisation' ? 'the organisation' : `the ${levelWords[level]} ${name}`;
 }
 
-/** What a ceiling allows at most, a line each: `reads · prints`, `30 days`. */
+/** What a ceiling allows at most, a line each: `Read · Print`, `30 days`. */
 export function limitLines({ rights, days, prints, opens, countries, networks }: Limits): string[] {
   return [
     rights === null ? '' : `at most ${rightsLine(rights, null)}`,

@@ -5,7 +5,7 @@ import { rightsLine } from '@/core/policy/rights-line';
 
 function by(origin: DefaultsRow | null): string {
   return origin === null
-    ? 'nobody set it otherwise'
+    ? 'not set anywhere'
     : `set by ${levelOf(origin)}${origin.setBy === '' ? '' : `, ${origin.setBy}`}`;
 }
 

@@ -6,12 +6,14 @@ export const refusalWords: Record<
   { readonly title: string; readonly next: string }
 > = {
   'identity-not-proven': {
-    title: 'Your address has not been proven in this browser.',
+    title: 'Your email address has not been proven in this browser.',
     next: 'Prove it with a code, and you can read on.',
   },
   'not-addressed': {
     title: 'This was not sent to this address.',
-    next: 'If it reached you at another of your addresses, use that one. Otherwise ask whoever gave you the link.',
+    next:
+      'If you have another email address, use the one it was sent to. Otherwise ask the person ' +
+      'who gave you the link.',
   },
   'recipient-blocked': {
     title: 'Access for this address has been stopped.',
@@ -22,7 +24,7 @@ export const refusalWords: Record<
     next: 'Nobody can open it at present. Write to the sender if you still need it.',
   },
   'not-yet': {
-    title: 'It is not time yet.',
+    title: 'This document is not open yet.',
     next: 'You can open this document later, from the same link.',
   },
   expired: {
@@ -38,36 +40,38 @@ export const refusalWords: Record<
     next: 'Nobody can open it any more.',
   },
   'prove-again': {
-    title: 'Your address has to be proven again.',
-    next: 'The sender asks for it from time to time. Prove it with a code, and you can read on.',
+    title: 'Your email address has to be proven again.',
+    next: 'The sender requires this from time to time. Prove it with a code, and you can read on.',
   },
   'device-not-accepted': {
-    title: 'This document opens only on a device that you keep.',
-    next: 'Here it is for one visit only. Use your own device, or prove your address again and keep this one.',
+    title: 'This document opens only on a remembered device.',
+    next:
+      'This device is for one visit only. Use your own device, or prove your email address ' +
+      'again and remember this one.',
   },
   'too-many-devices': {
-    title: 'You have opened this on as many devices as were agreed.',
+    title: 'You have opened this on as many devices as you may.',
     next: 'Use one of those, or write to the sender.',
   },
   'network-not-allowed': {
     title: 'This document does not open from this network.',
-    next: 'Use the network that was agreed, such as the one at your office, or write to the sender.',
+    next: 'Use the agreed network, for example at your office, or write to the sender.',
   },
   'place-not-allowed': {
     title: 'This document does not open from where you seem to be.',
-    next: 'Places are told from your network address and can be wrong. Write to the sender if this one is.',
+    next: 'Places are estimated from your IP address and can be wrong. Write to the sender if this one is.',
   },
   'hours-not-allowed': {
     title: 'This document is closed at this hour.',
-    next: 'Open it again within the hours that were agreed, from the same link.',
+    next: 'Open it again during the agreed hours, from the same link.',
   },
   'opens-used-up': {
-    title: 'You have opened this as often as was agreed.',
+    title: 'You have opened this as often as you may.',
     next: 'Write to the sender if you need it once more.',
   },
   'condition-unknown': {
     title: 'This document cannot be opened at present.',
-    next: 'A condition on it is not understood here. Write to the sender.',
+    next: 'It has a condition that is not understood here. Write to the sender.',
   },
   'read-not-allowed': {
     title: 'The sender’s organisation does not allow this document to be read at present.',

@@ -13,12 +13,12 @@ const verbs: Record<Right, string> = {
 };
 
 export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
-  read: 'See the pages. Held by the server: only marked pictures of pages are sent.',
+  read: 'See the pages. Held by the server: it sends only marked pictures of pages.',
   copy: 'Select and copy text. Without it the server sends no text at all.',
-  print: 'Make a marked print rendition. Counted; whether paper came out cannot be known.',
-  keep: 'Download the document in the clear. What was kept is beyond reach.',
+  print: 'Make a marked copy to print. It is counted; nobody can know whether paper came out.',
+  keep: 'Download the document in the clear. A kept copy cannot be revoked.',
   'pass-on':
-    'Give the same, or less, to further people, as far as is set below. It ends with theirs.',
+    'Give the same or less to more people, within the limits below. It ends when theirs ends.',
 };
 
 /** `read and print`, `read, copy text and print`. */

@@ -3,26 +3,29 @@ import type { Leave, Rule, Way } from '@/core/policy/rules';
 
 /** Ways of handing something out, with what each comes to. */
 export const wayWords: Record<Way, { readonly name: string; readonly hint: string }> = {
-  link: { name: 'A link', hint: 'pages shown here, behind a proof of the address' },
+  link: { name: 'A link', hint: 'pages shown here, after proof of the email address' },
   file: { name: 'A protected file', hint: 'the document travels encrypted' },
   unprotected: {
     name: 'Unprotected',
-    hint: 'the document in the clear; nothing reaches it once it has left',
+    hint: 'the document in the clear; it cannot be revoked once it is sent',
   },
   domain: {
     name: 'Everyone at a domain',
-    hint: 'whoever proves an address there; how many is unknown',
+    hint: 'anyone who proves an email address there; how many is unknown',
   },
   'open-link': {
-    name: 'A link that asks for no proof',
-    hint: 'whoever holds it reads; who that is stays unknown',
+    name: 'An open link',
+    hint: 'anyone with the link can read; who that is stays unknown',
   },
-  'lower-marking': { name: 'Marking lower', hint: 'to a marking further up the list, or to none' },
+  'lower-marking': {
+    name: 'Lowering a marking',
+    hint: 'to a marking further up the list, or to none',
+  },
 };
 
 export const leaveWords: Record<Leave, string> = {
-  allowed: 'whoever sends may',
-  agreed: 'a second person agrees first',
+  allowed: 'senders may',
+  agreed: 'needs a second person',
   forbidden: 'nobody may',
 };
 
@@ -39,7 +42,7 @@ export function ruleLine({
       : `${setByName} decided so${reason === '' ? '' : `: ${reason}`}`;
   return leave === 'forbidden'
     ? `not allowed here: ${by}. An administrator can change it under Terms.`
-    : `a second person has to agree first: ${by}.`;
+    : `needs a second person: ${by}.`;
 }
 
 export function ruleOf<T extends Rule>(rules: readonly T[], way: Way): T | undefined {
@@ -48,4 +51,4 @@ export function ruleOf<T extends Rule>(rules: readonly T[], way: Way): T | undef
 
 /** Where marking lower waits. */
 export const waitsWords =
-  'A second person was asked to agree to the lower marking. Until then it stays as it is.';
+  'The lower marking needs a second person. Until they approve, it stays as it is.';

@@ -53,13 +53,13 @@ export function YouView({ you }: { readonly you: YouPage }) {
             <p>
               {you.factor
                 ? 'On. You sign in with your password and the code of an authenticator app.'
-                : 'Off. Whoever learns your password can sign in as you. An authenticator app ' +
+                : 'Off. Anyone who learns your password can sign in as you. An authenticator app ' +
                   'on your phone adds a code that changes every half minute.'}
             </p>
             {you.factor && (
               <div className="row">
                 <Button color="error" onClick={() => void remove()}>
-                  Take it off…
+                  Turn off second factor…
                 </Button>
               </div>
             )}
@@ -81,7 +81,7 @@ export function YouView({ you }: { readonly you: YouPage }) {
                     style={{ background: '#fff', border: '1px solid var(--line)' }}
                   />
                   <div className="stack" style={{ flex: 1, minWidth: 240 }}>
-                    <p>Photograph this with your authenticator app, or type the secret there:</p>
+                    <p>Scan this with your authenticator app, or type the secret there:</p>
                     <code className="key-text">
                       {offer.secret.replaceAll(/(.{4})/g, '$1 ').trim()}
                     </code>
@@ -89,7 +89,7 @@ export function YouView({ you }: { readonly you: YouPage }) {
                 </div>
                 <TextField
                   name="code"
-                  label="The code it shows"
+                  label="Code from the app"
                   autoComplete="one-time-code"
                   inputMode="numeric"
                   required
@@ -97,14 +97,14 @@ export function YouView({ you }: { readonly you: YouPage }) {
                 />
                 <div className="row">
                   <Button type="submit" variant="contained">
-                    Turn it on
+                    Turn on second factor
                   </Button>
                   <Button
                     onClick={() => {
                       setOffer(null);
                     }}
                   >
-                    Leave it off
+                    Cancel
                   </Button>
                 </div>
               </form>

@@ -5,6 +5,29 @@ import drizzle from 'eslint-plugin-drizzle';
 import vitest from '@vitest/eslint-plugin';
 import tseslint from 'typescript-eslint';
 
+/** Three words, or two of which the first is capitalised: nothing a program would compare. */
+function isSentence(text) {
+  return (
+    /[A-Za-z’]{2,}[,;:]? [“A-Za-z’]+[,;:]? [“A-Za-z]/.test(text) ||
+    /^[A-Z][a-z’]+[,;:]? [a-z“]/.test(text) ||
+    /[a-z] [a-z]+\.$/.test(text)
+  );
+}
+
+/** SQL, the log, and errors that nobody foresees are read by developers. */
+function isForMachines(node) {
+  for (let at = node.parent; at; at = at.parent) {
+    if (at.type === 'TaggedTemplateExpression' || at.type === 'ImportDeclaration') return true;
+    if (at.type === 'NewExpression' && at.callee.name === 'Error') return true;
+    if (at.type === 'CallExpression' && at.callee.type === 'MemberExpression') {
+      const { object, property } = at.callee;
+      if (object.name === 'sql' && property.name === 'raw') return true;
+      if (object.name === 'log' || object.property?.name === 'log') return true;
+    }
+  }
+  return false;
+}
+
 /** Junk-drawer names say nothing about what is inside, so everything ends up inside. */
 const local = {
   rules: {
@@ -35,6 +58,23 @@ const local = {
             context.report({ node, messageId: 'missing' });
         },
       }),
+    },
+    'no-sentences': {
+      meta: {
+        type: 'problem',
+        schema: [],
+        messages: { words: '“{{text}}” is for a person: it belongs to a catalogue of words.' },
+      },
+      create: (context) => {
+        const check = (node, text) => {
+          if (isSentence(text) && !isForMachines(node))
+            context.report({ node, messageId: 'words', data: { text } });
+        };
+        return {
+          Literal: (node) => typeof node.value === 'string' && check(node, node.value),
+          TemplateElement: (node) => check(node, node.value.cooked ?? ''),
+        };
+      },
     },
     'one-environment-reader': {
       meta: {
@@ -295,6 +335,11 @@ export default tseslint.config(
     files: ['src/server/{repositories,services,http}/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: { 'local/server-only-marker': 'error' },
+  },
+  {
+    files: ['src/server/{repositories,services}/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'local/no-sentences': 'error' },
   },
   {
     files: ['src/server/**/*.ts', 'demo/**/*.ts'],

@@ -42,5 +42,6 @@ export type BringProgress = {
   readonly done: number;
   readonly all: number;
   readonly over: boolean;
-  readonly problem?: string;
+  /** Nothing was done: something went wrong that nobody foresaw. */
+  readonly failed?: true;
 };

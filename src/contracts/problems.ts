@@ -210,6 +210,11 @@ export const PROBLEMS = {
   'beyond-own-limits': { kind: 'NOT_ALLOWED', to: 'staff' },
   'public-domain': { kind: 'INVALID', to: 'staff' },
   'way-forbidden': { kind: 'NOT_ALLOWED', to: 'staff' },
+  'archive-foreign': { kind: 'INVALID', to: 'staff' },
+  'backup-incomplete': { kind: 'INVALID', to: 'staff' },
+  'backup-unreadable': { kind: 'INVALID', to: 'staff' },
+  'not-a-backup': { kind: 'INVALID', to: 'staff' },
+  'document-not-backup': { kind: 'INVALID', to: 'staff' },
 } as const satisfies Record<string, Known>;
 
 export type ProblemCode = keyof typeof PROBLEMS;
@@ -222,6 +227,8 @@ export type RecipientProblem = To<'recipient' | 'both'>;
 
 /** What the sentence about a problem, or a program that goes on after it, needs to know. */
 type WithFields = {
+  'archive-foreign': { readonly name: string };
+  'backup-incomplete': { readonly content: string | null };
   'power-missing': { readonly role: Role };
   'administrator-too-new': { readonly from: Moment; readonly zone: string };
   'ask-in-vain': { readonly reason: RefusalReason };

@@ -253,4 +253,14 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
       : `${sendingWords[way]} is not allowed here. ${setBy ?? 'An administrator'} decided so` +
         `${reason === '' ? '' : `: ${reason}`}. ` +
         'Ask an administrator.',
+  'archive-foreign': ({ name }) =>
+    `This archive contains “${name}”, which no backup of Embargo contains.`,
+  'backup-incomplete': ({ content }) =>
+    content === null
+      ? 'This backup is incomplete: files are missing in it.'
+      : `This backup is incomplete: the content ${content} is missing or cut.`,
+  'backup-unreadable': () =>
+    'This backup was made by a newer version of Embargo, or is not a backup.',
+  'not-a-backup': () => 'This is not a backup of Embargo.',
+  'document-not-backup': () => 'This is a protected document, not a backup. Open it with recover.',
 };

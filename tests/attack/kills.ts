@@ -33,7 +33,7 @@ async function whatIsLost(
   const lost = [
     ...problems.map(({ detail }) => detail),
     ...checked.damaged.map(({ title, problem }) => `${title}: ${problem}`),
-    ...checked.dangling,
+    ...checked.dangling.map(({ row, parent }) => `${row} names nothing in ${parent}`),
     ...(sent < acknowledged
       ? [`${String(acknowledged)} dispatches were acknowledged, ${String(sent)} are there`]
       : []),

@@ -83,7 +83,7 @@ async function broken({ deps }: Container): Promise<string[]> {
   return [
     ...problems.map(({ detail }) => detail),
     ...checked.damaged.map(({ title, problem }) => `${title}: ${problem}`),
-    ...checked.dangling,
+    ...checked.dangling.map(({ row, parent }) => `${row} names nothing in ${parent}`),
   ];
 }
 

@@ -440,7 +440,7 @@ describe('a restore', () => {
         Buffer.from(whole.map((byte, i) => (i === whole.length - 9000 ? byte ^ 1 : byte))),
         /cannot be decrypted/,
       ],
-      [Buffer.from('Dear all'), /no backup of Embargo/],
+      [Buffer.from('Dear all'), /not a backup of Embargo/],
     ] as const) {
       writeFileSync(at('b.age'), bad);
       const { code, err } = await restore('--revoke-all');

@@ -139,7 +139,9 @@ test('where links want a second person it waits for them, and where they are for
   await setWay(product, 'link', 'agreed');
   expect(await giveLacking(product.deps, product.ida, late)).toMatchObject({ waits: true });
   await setWay(product, 'link', 'forbidden', 'An audit is under way.');
-  await expect(giveLacking(product.deps, product.ida, late)).rejects.toMatchObject({ fields: { way: 'link', reason: 'An audit is under way.' } });
+  await expect(giveLacking(product.deps, product.ida, late)).rejects.toMatchObject({
+    fields: { way: 'link', reason: 'An audit is under way.' },
+  });
   await expect(
     giveTo(product.deps, product.ida, { ...late, id: papers[2] ?? 'doc_', recipients: [late.id] }),
   ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });

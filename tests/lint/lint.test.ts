@@ -86,6 +86,12 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
     'src/server/services/utils.ts',
     "import 'server-only';\nexport const m = 1;\n",
   ],
+  [
+    'local/no-sentences',
+    'src/server/services/violation-words.ts',
+    "import 'server-only';\nexport const w = (name: string) => `${name} cannot be opened now`;\n",
+  ],
+  ['max-len', 'src/core/policy/violation-long.ts', `export const x = '${'long '.repeat(30)}';\n`],
   ['local/server-only-marker', 'src/server/services/violation-marker.ts', 'export const n = 1;\n'],
   [
     'local/one-environment-reader',

@@ -23,7 +23,8 @@ function report({ contents, bytes, damaged, dangling }: Checked): string {
   ];
   for (const { reference, title, problem } of damaged)
     lines.push(`  ${reference} ${title}: its content ${words[problem]}`);
-  for (const row of dangling) lines.push(`  ${row}`);
+  for (const { row, parent } of dangling)
+    lines.push(`  ${row} names something that is not in ${parent}`);
   return `${lines.join('\n')}\n`;
 }
 

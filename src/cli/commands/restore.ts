@@ -1,3 +1,4 @@
+import { ServiceError } from '@/server/services/base/errors';
 import { existsSync, readdirSync } from 'node:fs';
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -13,7 +14,7 @@ import { OutputError } from '@/cli/write-whole';
 import type { Config } from '@/server/config/env';
 import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
 import { endSinceBackup, type Restored } from '@/server/services/access/end-since-backup';
-import { RestoreError, checkContents, unpackBackup } from '@/server/services/keys/restore-backup';
+import { checkContents, unpackBackup } from '@/server/services/keys/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { createWitness } from '@/server/storage/witness';
 import { readEndings } from '@/server/storage/ended-list';
@@ -95,15 +96,10 @@ async function unpack(
 ): Promise<BackupManifest> {
   return withFile(file, async (source, size) => {
     const inspected = await inspectOpen(source, size).catch((error: unknown) => {
-      throw error instanceof WrapperError
-        ? new RestoreError('NOT_A_BACKUP', 'This is no backup of Embargo.')
-        : error;
+      throw error instanceof WrapperError ? new ServiceError('not-a-backup') : error;
     });
     if (inspected.offset > 0 || inspected.stanza !== null)
-      throw new RestoreError(
-        'NOT_A_BACKUP',
-        'This is a protected document and no backup. Open it with recover.',
-      );
+      throw new ServiceError('document-not-backup');
     const { sealed, cipher } = await unlock(source, inspected, identity);
     const stream = source.createReadStream({
       start: sealed.offset,

@@ -1,3 +1,4 @@
+import { toUtcText } from '@/core/base/time';
 import { counted } from '@/core/base/counted';
 import { bareDomain } from '@/core/policy/address';
 
@@ -36,4 +37,14 @@ export function takenText({ prints, textSent, textCopied, inTheClear }: Taken): 
     ...(prints === 0 ? [] : [`${counted(prints, 'print')} made`]),
     ...(textCopied ? ['text copied'] : textSent ? ['text of pages sent'] : []),
   ];
+}
+
+/** A copy that somebody kept, in a statement that is read anywhere. */
+export function keptText(keptAt: number): string {
+  return `a copy kept at ${toUtcText(keptAt)}`;
+}
+
+/** What the statement about a revocation is called. */
+export function statementName(reference: string): string {
+  return `after the revocation of ${reference}`;
 }

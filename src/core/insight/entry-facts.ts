@@ -6,6 +6,9 @@ import type { Json } from '@/core/ledger/canonical';
 import type { Action, Entry } from '@/core/ledger/entry';
 import { RIGHTS } from '@/core/policy/rights';
 
+/** The label of the reason why something was refused. */
+export const REASON_LABEL = 'Why not';
+
 /** What of an entry its facts are made of. */
 export type Told = Pick<
   Entry,
@@ -306,7 +309,7 @@ export function ownFacts(told: Told, words: Words): Fact[] {
     facts.push(...fact('By the link of', named(details['linkOf'], words)));
   if (reason !== null)
     facts.push({
-      label: 'Why not',
+      label: REASON_LABEL,
       before: null,
       after: reason.replaceAll('-', ' ').toLowerCase(),
     });
@@ -346,7 +349,7 @@ export function factsOf(told: Told, words: Words): Fact[] {
 }
 
 /** Labels that a line does without. */
-const SELF_TOLD: ReadonlySet<string> = new Set(['Why not', 'Rights']);
+const SELF_TOLD: ReadonlySet<string> = new Set([REASON_LABEL, 'Rights']);
 
 /** The same in one line. Leaves out what a list has in columns of its own. */
 export function factLine(facts: readonly Fact[], without: readonly string[] = []): string {

@@ -22,7 +22,8 @@ const MOST_NAMED = 5;
 function unreadableText(unreadable: readonly string[]): string | null {
   if (unreadable.length === 0) return null;
   const more = unreadable.length - MOST_NAMED;
-  return `Not an email address: ${unreadable.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${String(more)} more` : ''}.`;
+  const named = unreadable.slice(0, MOST_NAMED).join(', ');
+  return `Not an email address: ${named}${more > 0 ? ` and ${String(more)} more` : ''}.`;
 }
 
 /** What stands in the way of sending, in words; empty: it can go. */

@@ -17,6 +17,8 @@ const formatWords: Record<PeoplePreview['format'], string> = {
 };
 const counted = (n: number): string => n.toLocaleString('en-GB');
 
+const FAILED = 'Something went wrong on the server. Nobody was imported.';
+
 /** Lists of people in and out: what would change is shown before anything does. */
 export function BringPeople() {
   const { busy, said, attempt } = useAttempt();
@@ -38,7 +40,7 @@ export function BringPeople() {
       async () => {
         await callLines('/api/v1/people/exchange', { text: brought.text }, (said) => {
           const line = said as BringProgress;
-          if (line.problem !== undefined) throw new CallError(line.problem, 'FAILED', 500);
+          if (line.failed === true) throw new CallError(FAILED, 'FAILED', 500);
           setProgress(line);
         });
       },

@@ -12,7 +12,9 @@ export const levelWords: Record<Level, string> = {
 
 /** `the folder Hull 412`; of the organisation `the organisation`. */
 export function levelOf({ level, name }: { readonly level: Level; readonly name: string }): string {
-  return level === 'organisation' ? 'the organisation' : `the ${levelWords[level]} ${name}`;
+  return level === 'organisation'
+    ? 'the organisation'
+    : `the ${levelWords[level]} ${name === '' ? 'that no longer exists' : name}`;
 }
 
 /** What a ceiling allows at most, a line each: `Read · Print`, `30 days`. */

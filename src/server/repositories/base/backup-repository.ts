@@ -48,9 +48,10 @@ export async function disableStaffRow(tx: Transaction, id: StaffId, now: number)
 
 /**
  * Ends what was under way when a backup was made: everybody signs in and proves their address anew,
- * uploads whose content is not there are gone, and mail that may have been sent since waits for somebody to say so.
+ * uploads whose content is not there are gone, and mail that may have been sent since waits for
+ * somebody to say so; `why` is what is told of that mail.
  */
-export async function endWhatWasOpen(tx: Transaction, now: number): Promise<void> {
+export async function endWhatWasOpen(tx: Transaction, now: number, why: string): Promise<void> {
   await tx.delete(staffSessions).where(isNotNull(staffSessions.id));
   await tx.delete(staffTickets).where(isNotNull(staffTickets.tokenMac));
   await tx.delete(challenges).where(isNotNull(challenges.id));
@@ -60,7 +61,7 @@ export async function endWhatWasOpen(tx: Transaction, now: number): Promise<void
     .update(outbox)
     .set({
       state: 'failed',
-      lastError: 'It waited when the backup was made, and may have been sent since.',
+      lastError: why,
     })
     .where(inArray(outbox.state, ['waiting', 'sending']));
 }

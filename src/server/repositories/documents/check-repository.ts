@@ -56,11 +56,14 @@ export async function damagedTitles(db: Reading): Promise<string[]> {
   return rows.map(({ reference, title }) => `${reference} ${title}`);
 }
 
+/** A row that names something that is not in the table `parent`. */
+export type Dangling = { readonly row: string; readonly parent: string };
+
 /**
  * Rows that name something that is not there (SQLite, PRAGMA foreign_key_check), and documents
  * without their version.
  */
-export async function danglingRows(db: Reading): Promise<string[]> {
+export async function danglingRows(db: Reading): Promise<Dangling[]> {
   const rows = await db.all<{ table: string; rowid: number | null; parent: string }>(
     sql`PRAGMA foreign_key_check`,
   );
@@ -68,10 +71,7 @@ export async function danglingRows(db: Reading): Promise<string[]> {
     sql`SELECT id FROM documents WHERE version_id NOT IN (SELECT id FROM versions)`,
   );
   return [
-    ...rows.map(
-      ({ table, rowid, parent }) =>
-        `row ${String(rowid ?? '')} of ${table} names something that is not in ${parent}`,
-    ),
-    ...lost.map(({ id }) => `${id} has no version`),
+    ...rows.map(({ table, rowid, parent }) => ({ row: `${table} ${String(rowid ?? '')}`, parent })),
+    ...lost.map(({ id }) => ({ row: id, parent: 'versions' })),
   ];
 }

@@ -1,4 +1,5 @@
 import 'server-only';
+import { deviceName } from '@/core/insight/device-label';
 import { eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import { isId, type IdKind } from '@/core/base/ids';
@@ -68,7 +69,7 @@ const sources: Partial<Record<IdKind, (db: Reading, among: Among) => Promise<rea
         .select({ id: devices.id, label: devices.label, kept: devices.kept })
         .from(devices)
         .where(among(devices.id))
-    ).map(({ id, label, kept }) => ({ id, name: `${label}, ${kept ? 'kept' : 'for one visit'}` })),
+    ).map(({ id, label, kept }) => ({ id, name: deviceName(label, kept) })),
   grant: async (db, among) => {
     const rows = await db
       .select({ id: grants.id, ...addressee, dispatch: dispatches.reference })

@@ -1,4 +1,5 @@
 import 'server-only';
+import { WAITED_AT_BACKUP } from '@/server/mail/failure-words';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { both, narrower, stricter, stricterSender, type Endings } from '@/core/ledger/endings';
 import type { Happening } from '@/core/ledger/entry';
@@ -68,7 +69,7 @@ export async function endSinceBackup(
       occurredAt: now,
       details: { madeAt: manifest.madeAt, entries: manifest.entries, list: endings !== null },
     });
-    await endWhatWasOpen(tx, now);
+    await endWhatWasOpen(tx, now, WAITED_AT_BACKUP);
     if (endings === null) {
       const ids = await liveGrantIds(tx);
       await setAllRevoked(tx, ids, actor.id, now);

@@ -1,4 +1,5 @@
 import 'server-only';
+import { stopped } from '@/core/odrl/stopped-words';
 import { newId, type TermsId } from '@/core/base/ids';
 import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/kept-terms';
 import type { Unknown } from '@/core/odrl/report';
@@ -60,8 +61,7 @@ async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> 
   return read.map(({ name, terms, unknown }): Plan => {
     const known = kept.get(name.toLowerCase());
     const problems: Unknown[] = [...unknown];
-    if (seen.has(name.toLowerCase()))
-      problems.push({ path: 'embargo:name', what: 'another policy in this file has this name' });
+    if (seen.has(name.toLowerCase())) problems.push(stopped.policyTwice('embargo:name'));
     seen.add(name.toLowerCase());
     const checked =
       terms === null || problems.length > 0

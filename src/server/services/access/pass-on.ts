@@ -1,4 +1,5 @@
 import 'server-only';
+import { subjects } from '@/server/mail/subjects';
 import { newId } from '@/core/base/ids';
 import { bareDomain, domainOf } from '@/core/policy/address';
 import { passOnRefusal, passedOnTerms, type PassOnHeld } from '@/core/policy/passing-on';
@@ -106,7 +107,7 @@ export async function passOn(
       organisation:
         giver.organisation === '' ? bareDomain(domainOf(giver.address)) : giver.organisation,
       zone: person.zone ?? organisation?.zone ?? 'UTC',
-      subject: `Passed on: ${dispatch?.dispatch.subject ?? found.document.title}`,
+      subject: subjects.passedOn(dispatch?.dispatch.subject ?? found.document.title),
       note: input.note,
       form: 'link',
       titles: [found.document.title],

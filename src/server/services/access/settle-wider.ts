@@ -1,4 +1,5 @@
 import 'server-only';
+import { addresseeTitle } from '@/core/policy/addressee-name';
 import { bareDomain } from '@/core/policy/address';
 import { newId, type DispatchId, type RecipientId } from '@/core/base/ids';
 import { addressOfGroup, addressOfLink, type AddresseeKind } from '@/core/policy/addressee';
@@ -70,7 +71,7 @@ export async function settleWider(
         'domain',
         {
           address: domain,
-          name: `Everyone at ${bareDomain(domain)}`,
+          name: addresseeTitle({ kind: 'domain', name: '', address: domain }),
           organisation: await organisationAt(tx, domain),
         },
         now,
@@ -83,7 +84,11 @@ export async function settleWider(
         deps,
         tx,
         'link',
-        { address: addressOfLink(dispatch), name: 'Whoever has the link', organisation: '' },
+        {
+          address: addressOfLink(dispatch),
+          name: addresseeTitle({ kind: 'link', name: '', address: '' }),
+          organisation: '',
+        },
         now,
       ),
     );

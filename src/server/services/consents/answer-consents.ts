@@ -1,4 +1,5 @@
 import 'server-only';
+import { addresseeName } from '@/core/policy/addressee-name';
 import type { ConsentId, MarkingId } from '@/core/base/ids';
 import { secondPersonFrom } from '@/core/policy/consent';
 import { holds } from '@/core/policy/powers';
@@ -141,12 +142,15 @@ async function whatOf(
     };
   const sending = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
   if (sending === undefined) return { subject: '', to: [] };
-  const open = sending.openLink === true ? ['whoever has the link'] : [];
+  const open =
+    sending.openLink === true ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
   return {
     subject: `${sending.subject}${sending.form === 'unprotected' ? ', unprotected' : ''}`,
     to: [
       ...sending.recipients.map(({ address }) => address),
-      ...(sending.domains ?? []).map((domain) => `everyone at ${domain.slice(1)}`),
+      ...(sending.domains ?? []).map((address) =>
+        addresseeName({ kind: 'domain', name: '', address }),
+      ),
       ...((sending.groups ?? []).length === 0 ? [] : ['groups']),
       ...open,
     ],

@@ -1,4 +1,5 @@
 import 'server-only';
+import { stopped } from '@/core/odrl/stopped-words';
 import { isId, type DispatchId, type GrantId } from '@/core/base/ids';
 import { grantsFromOdrl, grantsToOdrl, type ReadGrant, type StatedGrant } from '@/core/odrl/grants';
 import type { Unknown } from '@/core/odrl/report';
@@ -102,23 +103,14 @@ function whyNotChanged(
   { grant: { fromAt, revokedAt, parentId }, recipient, document, dispatch }: Known,
 ): Unknown | null {
   if (document.reference !== grant.reference || recipient.address !== grant.address)
-    return {
-      path: 'uid',
-      what: `this grant is for ${recipient.address} on ${document.reference}: one for others needs no uid`,
-    };
+    return stopped.forOthers(recipient.address, document.reference);
   if (
     !reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })
   )
-    return { path: 'uid', what: 'this was sent by somebody else and is not your document' };
-  if (parentId !== grant.parent)
-    return { path: 'embargo:passedOnFrom', what: 'it was not passed on from that grant' };
-  if (revokedAt !== null && !grant.revoked)
-    return { path: 'embargo:revoked', what: 'it is revoked here: reinstate it on its dispatch' };
-  if (fromAt !== grant.terms.from)
-    return {
-      path: 'permission',
-      what: 'the start of a grant cannot be moved: revoke it and give another',
-    };
+    return stopped.ofOthers;
+  if (parentId !== grant.parent) return stopped.notPassedOn;
+  if (revokedAt !== null && !grant.revoked) return stopped.revokedHere;
+  if (fromAt !== grant.terms.from) return stopped.startMoved;
   return null;
 }
 
@@ -130,27 +122,15 @@ function whyNotGiven(
   now: number,
 ): Unknown | null {
   const { address, revoked, terms } = grant;
-  if (grant.id !== null)
-    return { path: 'uid', what: 'there is no such grant here; without a uid it is given anew' };
-  if (grant.parent !== null)
-    return {
-      path: 'embargo:passedOnFrom',
-      what: 'what was passed on is bound by the grant above it, and is not given without it',
-    };
-  if (document === undefined)
-    return { path: 'permission/0/target', what: `there is no document ${grant.reference} here` };
-  if (document.revokedAt !== null)
-    return {
-      path: 'permission/0/target',
-      what: `${grant.reference} is revoked: nobody could open it`,
-    };
+  if (grant.id !== null) return stopped.noGrant;
+  if (grant.parent !== null) return stopped.boundAbove;
+  if (document === undefined) return stopped.noDocument(grant.reference);
+  if (document.revokedAt !== null) return stopped.documentRevoked(grant.reference);
   if (!address.startsWith('@') && groupOf(address) === null && normaliseAddress(address) === null)
-    return { path: 'assignee', what: `“${address}” is nobody to whom access can be given` };
-  if (blocked) return { path: 'assignee', what: `${address} is blocked and could open nothing` };
-  if (revoked) return { path: 'embargo:revoked', what: 'what is revoked is not given' };
-  return windowState({ revoked, terms }, now) === 'expired'
-    ? { path: 'permission', what: 'its end has passed' }
-    : null;
+    return stopped.noRecipient(address);
+  if (blocked) return stopped.blocked(address);
+  if (revoked) return stopped.revoked;
+  return windowState({ revoked, terms }, now) === 'expired' ? stopped.ended : null;
 }
 
 /** What each agreement comes to beside the grants there are; what stands twice is stopped the second time. */
@@ -201,8 +181,7 @@ async function planOf(
     const { terms, problems } = checkedTerms(each);
     if (grant === null || terms === null) return stop(...problems);
     const key = grant.id ?? name;
-    if (seen.has(key))
-      return stop({ path: 'uid', what: 'another agreement in this file is about the same' });
+    if (seen.has(key)) return stop(stopped.agreementTwice);
     seen.add(key);
     const known = grant.id === null ? undefined : byId.get(grant.id);
     const row = { name, terms: statedTerms(terms), before: null, unknown: [] };

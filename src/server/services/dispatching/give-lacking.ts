@@ -1,4 +1,5 @@
 import 'server-only';
+import { subjects } from '@/server/mail/subjects';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import type { GiveInput, GiveResult, GiveToInput, Lacking } from '@/contracts/lacking';
 import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
@@ -71,7 +72,7 @@ export async function giveLacking(
     documents,
     recipients: [{ address: person.address, name: person.name, organisation: person.organisation }],
     terms,
-    subject: `Given to ${person.name === '' ? person.address : person.name}`,
+    subject: subjects.given(person.name === '' ? person.address : person.name),
     note: '',
     watermark,
     delivery: 'by-hand',

@@ -5,6 +5,7 @@ import type { VersionId } from '@/core/base/ids';
 import {
   damagedTitles,
   danglingRows,
+  type Dangling,
   setDamaged,
   versionAfter,
   type StoredVersion,
@@ -60,7 +61,7 @@ export type Checked = {
     readonly title: string;
     readonly problem: ContentProblem;
   }[];
-  /** Rows that name something that is not there. */ readonly dangling: readonly string[];
+  /** Rows that name something that is not there. */ readonly dangling: readonly Dangling[];
 };
 
 /**

@@ -1,4 +1,5 @@
 import 'server-only';
+import { checkMark } from '@/core/watermark/check-mark';
 import { hasCode } from '@/core/base/errors';
 import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
@@ -83,7 +84,7 @@ async function keyFor(deps: Deps, actor: StaffActor, found: Found): Promise<Uint
       action: 'key.unwrapped',
       outcome: 'done',
       ...about,
-      details: { for: isGoingOn ? 'going on checking' : 'check' },
+      details: { for: isGoingOn ? 'check-page' : 'check' },
     },
   );
   deps.keyring.hold(name, key);
@@ -133,7 +134,7 @@ export async function checkPage(
   );
   try {
     return await deps.renderer.run(
-      { kind: 'page', source, page, width, watermark: `Check by ${actor.name}, ${day}` },
+      { kind: 'page', source, page, width, watermark: checkMark(actor.name, day) },
       { who: actor.id, signal: null },
     );
   } catch (error) {

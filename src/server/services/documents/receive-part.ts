@@ -199,12 +199,6 @@ async function checkHead(head: Uint8Array): Promise<void> {
   const found = await fileTypeFromBuffer(head);
   throw new ContentError(
     'NOT_A_PDF',
-    found === undefined
-      ? {}
-      : {
-          sentence:
-            'This file is not a PDF, whatever its name says: its content is ' +
-            `${found.ext.toUpperCase()} (${found.mime}).`,
-        },
+    found === undefined ? {} : { found: { ext: found.ext, mime: found.mime } },
   );
 }

@@ -2,18 +2,11 @@ import 'server-only';
 import { mkdir, open } from 'node:fs/promises';
 import path from 'node:path';
 import { extract } from 'tar-stream';
-import { AppError } from '@/core/base/errors';
 import { fileSize } from '@/core/age/chunks';
 import { backupManifest, type BackupManifest } from '@/core/ledger/backup-manifest';
 import { storedVersions } from '@/server/repositories/base/backup-repository';
+import { ServiceError } from '@/server/services/base/errors';
 import type { Deps } from '@/server/services/base/deps';
-
-export type RestoreErrorCode = 'NOT_A_BACKUP' | 'BACKUP_INCOMPLETE';
-export class RestoreError extends AppError<RestoreErrorCode> {
-  constructor(code: RestoreErrorCode, message: string) {
-    super('RestoreError', code, message);
-  }
-}
 
 /** The only names a backup holds: nothing can be written anywhere else. */
 const NAMES = /^(manifest\.json|embargo\.db|keys\/master\.key|blobs\/ver_[0-9a-z]{20}\.age)$/;
@@ -39,7 +32,7 @@ async function unpackFile(
  * Unpacks a backup's archive into an empty folder.
  *
  * @param archive the tar archive, decrypted; it throws where it does not verify to its end
- * @throws RestoreError where it holds anything else than a backup does
+ * @throws ServiceError `INVALID` where it holds anything else than a backup does
  */
 export async function unpackBackup(
   archive: AsyncIterable<Uint8Array>,
@@ -54,10 +47,7 @@ export async function unpackBackup(
     for await (const entry of unpacked) {
       const { name, type } = entry.header;
       if (type !== 'file' || !NAMES.test(name))
-        throw new RestoreError(
-          'NOT_A_BACKUP',
-          `This archive holds “${name.slice(0, 60)}”, which no backup of Embargo does.`,
-        );
+        throw new ServiceError('archive-foreign', { name: name.slice(0, 60) });
       if (name === 'manifest.json')
         manifest = await readManifest(entry as unknown as AsyncIterable<Uint8Array>);
       else await unpackFile(folder, name, entry);
@@ -72,10 +62,7 @@ export async function unpackBackup(
   const failed = await feeding;
   if (failed !== null) throw failed;
   if (manifest === null || done !== manifest.blobs + 3)
-    throw new RestoreError(
-      'BACKUP_INCOMPLETE',
-      'This backup is not whole: files are missing in it.',
-    );
+    throw new ServiceError('backup-incomplete', { content: null });
   return manifest;
 }
 
@@ -111,22 +98,16 @@ async function readManifest(entry: AsyncIterable<Uint8Array>): Promise<BackupMan
   try {
     return backupManifest.parse(JSON.parse(text));
   } catch {
-    throw new RestoreError(
-      'NOT_A_BACKUP',
-      'This backup was made by a newer version of Embargo, or is none.',
-    );
+    throw new ServiceError('backup-unreadable');
   }
 }
 
-/** Every content the database speaks of is there and as long as it should be. @throws RestoreError */
+/** Every content the database speaks of is there and as long as it should be. @throws ServiceError `INVALID` */
 export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<number> {
   const rows = await storedVersions(deps.db.read);
   for (const { blobKey, headerBytes, bytes } of rows) {
     if ((await deps.blobs.sizeOf(blobKey)) !== fileSize(headerBytes, bytes))
-      throw new RestoreError(
-        'BACKUP_INCOMPLETE',
-        `This backup is not whole: the content ${blobKey} is missing or cut.`,
-      );
+      throw new ServiceError('backup-incomplete', { content: blobKey });
   }
   return rows.length;
 }

@@ -1,4 +1,5 @@
 import 'server-only';
+import { opensHeading } from '@/core/insight/export-words';
 import { setImmediate } from 'node:timers/promises';
 import { csvField } from '@/core/base/csv';
 import { dayAfter, dayBegins } from '@/core/base/days';
@@ -248,12 +249,7 @@ export async function exportOpens(
       cells.map(({ document }) => ({ recipient, document })),
     ),
   );
-  const head =
-    `# Embargo opens; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; days ` +
-    `in ${zone}; filter: ${stated === '' ? 'none' : stated}; opens: ${String(totals.opens)} by ` +
-    `${String(totals.openedBy)} people; refused: ${String(totals.refused)} to ` +
-    `${String(totals.refusedTo)} people; never opened anything: ${String(totals.neverOpened)} ` +
-    'people\r\n';
+  const head = `${opensHeading({ now: deps.clock.now(), zone, filter: stated, totals })}\r\n`;
   return pieces(deps, input, zone, `${head}${csvLine(COLUMNS)}`, names, neverLines(people, names));
 }
 

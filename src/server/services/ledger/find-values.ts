@@ -1,4 +1,5 @@
 import 'server-only';
+import { valueWords } from '@/core/insight/value-words';
 import type { Dimension } from '@/core/insight/filter';
 import { KINDS } from '@/core/insight/kinds';
 import { OUTCOMES } from '@/core/ledger/entry';
@@ -60,8 +61,8 @@ export async function findValues(
       ...versions.map(({ id, number, title }) => ({
         dimension: 'version' as const,
         value: id,
-        name: `${title}, version ${String(number)}`,
-        under: 'this version alone',
+        name: valueWords.version(title, number),
+        under: valueWords.thisVersion,
       })),
       ...dispatches.map(({ id, subject, reference }) => ({
         dimension: 'dispatch' as const,
@@ -73,19 +74,19 @@ export async function findValues(
         dimension: 'actor' as const,
         value: id,
         name,
-        under: `did it; ${email}`,
+        under: valueWords.didIt(email),
       })),
       ...people.map(({ id, name, address }) => ({
         dimension: 'actor' as const,
         value: id,
         name: name === '' ? address : name,
-        under: 'did it themselves',
+        under: valueWords.didItThemselves,
       })),
       ...devices.map(({ id, label, address }) => ({
         dimension: 'device' as const,
         value: id,
         name: label,
-        under: `of ${address}`,
+        under: valueWords.deviceOf(address),
       })),
       ...counted('organisation', counts.organisations),
       ...counted('place', counts.places),

@@ -2,7 +2,7 @@ import 'server-only';
 import type { LedgerRow, Named } from '@/contracts/ledger';
 import { deviceLabel } from '@/core/insight/device-label';
 import { didWords } from '@/core/insight/did-words';
-import { factLine, ownFacts, toWhom } from '@/core/insight/entry-facts';
+import { REASON_LABEL, factLine, ownFacts, toWhom } from '@/core/insight/entry-facts';
 import type { Json } from '@/core/ledger/canonical';
 import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
@@ -122,7 +122,7 @@ export const EXPORT_COLUMNS = [
 ] as const;
 
 /** What a line leaves to the column of reasons. */
-const WITH_REASON_BESIDE = ['Why not'];
+const WITH_REASON_BESIDE = [REASON_LABEL];
 
 /** One entry as a line of an export tells it: moments in UTC, as everywhere in the file. */
 export function toExportRow(

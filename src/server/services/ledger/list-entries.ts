@@ -1,4 +1,5 @@
 import 'server-only';
+import { ledgerHeading } from '@/core/insight/export-words';
 import { dayAfter, dayBegins, momentAt } from '@/core/base/days';
 import type { LicenceId } from '@/core/base/ids';
 import { MINUTE, toUtcText } from '@/core/base/time';
@@ -251,9 +252,8 @@ export async function exportLedger(
     .map(({ value, entries }) => `${value} ${String(entries)}`)
     .join(', ');
   const head =
-    `# Embargo ledger; exported ${new Date(deps.clock.now()).toISOString()}; times in UTC; ` +
-    `days in ${zone}; filter: ${stated === '' ? 'none' : stated}; rows: ${String(total)}; of ` +
-    `these: ${counted === '' ? 'none' : counted}\r\n${EXPORT_COLUMNS.join(',')}\r\n`;
+    ledgerHeading({ now: deps.clock.now(), zone, filter: stated, rows: total, kinds: counted }) +
+    `\r\n${EXPORT_COLUMNS.join(',')}\r\n`;
   return withHead(
     head,
     deps.exporter.csv(filter, spanOf(filter, zone), await lastSequence(deps.db.read)),

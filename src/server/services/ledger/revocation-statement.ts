@@ -1,4 +1,5 @@
 import 'server-only';
+import { keptText, statementName } from '@/core/insight/after-words';
 import { toUtcText } from '@/core/base/time';
 import { takenText, wayText } from '@/core/insight/after-words';
 import { standsForMany } from '@/core/policy/addressee';
@@ -15,10 +16,7 @@ import { recordAlone } from '@/server/services/base/record';
 
 function copiesText(copies: Copies): string[] {
   const { keptAt } = copies;
-  return [
-    ...takenText(copies),
-    ...(keptAt === null ? [] : [`a copy kept at ${toUtcText(keptAt)}`]),
-  ];
+  return [...takenText(copies), ...(keptAt === null ? [] : [keptText(keptAt)])];
 }
 
 const moment = (at: number | null): string => (at === null ? '' : toUtcText(at));
@@ -104,9 +102,9 @@ export async function revocationStatement(
       actor: { kind: 'staff', id: actor.id },
       occurredAt: now,
       ...('document' in input ? { document: input.document } : { dispatch: input.dispatch }),
-      details: { statement: `after the revocation of ${about.reference}`, entries: proven.length },
+      details: { statement: statementName(about.reference), entries: proven.length },
     });
-    return { name: `after the revocation of ${about.reference}.txt`, text };
+    return { name: `${statementName(about.reference)}.txt`, text };
   } finally {
     isRunning = false;
   }

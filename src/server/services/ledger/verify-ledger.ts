@@ -1,4 +1,5 @@
 import 'server-only';
+import { findingWords } from '@/core/ledger/finding-words';
 import { isAppError } from '@/core/base/errors';
 import { kindOf } from '@/core/insight/kinds';
 import { openCheckpoint, type Checkpoint } from '@/core/ledger/checkpoint';
@@ -49,22 +50,21 @@ type Checkpoints = {
 function opened(
   rows: readonly { readonly size: number; readonly text: string }[],
   publicKey: Uint8Array,
-  where: string,
+  where: (what: string) => string,
 ): { readonly found: Checkpoint[]; readonly problems: Problem[] } {
   const found: Checkpoint[] = [];
   const problems: Problem[] = [];
   for (const { size, text } of rows) {
     try {
       const checkpoint = openCheckpoint(text, publicKey, nodeHash, verifyEd25519);
-      if (checkpoint.size !== size)
-        throw new LedgerError('BAD_CHECKPOINT', 'The checkpoint is for another size.');
+      if (checkpoint.size !== size) throw new LedgerError('BAD_CHECKPOINT', findingWords.otherSize);
       found.push(checkpoint);
     } catch (error) {
       if (!isAppError(error)) throw error;
       problems.push({
         sequence: size,
         kind: 'checkpoint-differs',
-        detail: `${where}: ${error.message}`,
+        detail: where(error.message),
       });
     }
   }
@@ -75,8 +75,8 @@ async function readCheckpoints(
   db: Reading,
   { publicKey, witnesses = [] }: Outside,
 ): Promise<Checkpoints> {
-  const inside = opened(await listCheckpoints(db), publicKey, 'in the database');
-  const outside = opened(witnesses, publicKey, 'kept outside');
+  const inside = opened(await listCheckpoints(db), publicKey, findingWords.inDatabase);
+  const outside = opened(witnesses, publicKey, findingWords.keptOutside);
   const bySize = new Map<number, Checkpoint[]>();
   for (const each of [...inside.found, ...outside.found])
     bySize.set(each.size, [...(bySize.get(each.size) ?? []), each]);
@@ -108,7 +108,7 @@ async function checkPersonal(
       return {
         sequence,
         kind: 'personal-differs',
-        detail: `its ${field} is not what was recorded`,
+        detail: findingWords.personalDiffers(field),
       };
   }
   const [first] = missing;
@@ -117,7 +117,7 @@ async function checkPersonal(
   return {
     sequence: Number(sequence),
     kind: 'personal-missing',
-    detail: `its ${field} is gone, and no entry says that it was erased`,
+    detail: findingWords.personalMissing(field),
   };
 }
 
@@ -159,7 +159,7 @@ class Tally {
           {
             sequence: size,
             kind: 'counts-differ',
-            detail: `the counts kept beside the ledger are not those of its entries: ${differ.slice(0, 3).join(', ')}`,
+            detail: findingWords.countsDiffer(differ.slice(0, 3)),
           },
         ];
   }
@@ -177,7 +177,7 @@ async function checkEnd(
       {
         sequence: walk.size,
         kind: 'end-differs',
-        detail: `the stored end of the ledger is not its last entry: it says ${String(end.size)} entries`,
+        detail: findingWords.endDiffers(end.size),
       },
     ];
   if (seals === undefined || (await seals.isEndOurs(db))) return [];
@@ -185,9 +185,7 @@ async function checkEnd(
     {
       sequence: walk.size,
       kind: 'end-foreign',
-      detail:
-        'the last entries, the checkpoints or the sums beside them were not written by this ' +
-        'product: entries were added, taken away or rewritten since its last commit',
+      detail: findingWords.endForeign,
     },
   ];
 }
@@ -204,21 +202,21 @@ async function checkSeals(
       ...broken.slice(0, MOST_NAMED).map(({ key }): Problem => ({
         sequence: size,
         kind: 'row-foreign',
-        detail: `${key} in ${table} was not written by this product as it stands`,
+        detail: findingWords.rowForeign(key, table),
       })),
     );
     if (broken.length > MOST_NAMED)
       problems.push({
         sequence: size,
         kind: 'row-foreign',
-        detail: `${String(broken.length - MOST_NAMED)} more rows in ${table} were not`,
+        detail: findingWords.moreForeign(broken.length - MOST_NAMED, table),
       });
   }
   for (const table of await seals.unbalanced(db, SEALED_TABLES))
     problems.push({
       sequence: size,
       kind: 'rows-missing',
-      detail: `rows of ${table} were added, removed or put back to what they once were`,
+      detail: findingWords.rowsMissing(table),
     });
   return problems;
 }
@@ -275,7 +273,7 @@ export async function verifyLedger(
         reported.push({
           sequence: walk.size,
           kind: 'reported',
-          detail: 'this entry reports rows that were not written by this product',
+          detail: findingWords.reported,
         });
       if (Object.keys(entry.personal).length > 0) entries.set(walk.size, entry);
       for (const checkpoint of checkpoints.bySize.get(walk.size) ?? []) {
@@ -292,9 +290,7 @@ export async function verifyLedger(
       {
         sequence: walk.size + 1,
         kind: 'checkpoint-differs',
-        detail:
-          `a signed checkpoint covers ${String(checkpoints.last)} entries, and only ` +
-          `${String(walk.size)} are here`,
+        detail: findingWords.cutOff(checkpoints.last, walk.size),
       },
     ]);
   const gone = checkpoints.outside.filter((size) => !checkpoints.inside.has(size));
@@ -302,12 +298,12 @@ export async function verifyLedger(
     ...gone.slice(0, 1).map((size): Problem => ({
       sequence: size,
       kind: 'checkpoint-missing',
-      detail: `${String(gone.length)} checkpoints that were kept outside are gone from the database`,
+      detail: findingWords.checkpointsGone(gone.length),
     })),
     ...(await misreadColumns(db)).map((sequence): Problem => ({
       sequence,
       kind: 'columns-differ',
-      detail: 'what lists show of it is not what its text says',
+      detail: findingWords.columnsDiffer,
     })),
     ...(await tally.problems(db, walk.size)),
     ...(await checkEnd(db, walk, seals)),

@@ -179,7 +179,7 @@ export async function* bringPeopleLines(
       tell({
         ...last,
         over: true,
-        problem: 'Something went wrong on our side. Nobody was brought in.',
+        failed: true,
       });
     },
   );

@@ -34,7 +34,7 @@ export async function viewCeilings(deps: Pick<Deps, 'db'>): Promise<CeilingRow[]
   ]);
   return all.map((ceiling) => ({
     ...ceiling,
-    name: nameOf(ceiling) ?? 'something that is gone',
+    name: nameOf(ceiling) ?? '',
     setBy: staff.get(ceiling.setBy) ?? '',
   }));
 }

@@ -44,7 +44,7 @@ export async function viewDefaults(deps: Pick<Deps, 'db'>): Promise<DefaultsRow[
   ]);
   return all.map((row) => ({
     ...row,
-    name: nameOf(row) ?? 'something that is gone',
+    name: nameOf(row) ?? '',
     setBy: staff.get(row.setBy) ?? '',
   }));
 }

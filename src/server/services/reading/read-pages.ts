@@ -119,7 +119,7 @@ async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promi
     action: 'key.unwrapped',
     outcome: 'done',
     ...about(opened, actor, deps),
-    details: { for: 'going on reading' },
+    details: { for: 'reading' },
   });
   deps.keyring.hold(licence.id, key);
   return sealedSource(deps, sealed, key);

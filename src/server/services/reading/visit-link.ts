@@ -1,4 +1,5 @@
 import 'server-only';
+import { VISITOR } from '@/core/policy/addressee-name';
 import { randomText, newId, type DispatchId, type RecipientId } from '@/core/base/ids';
 import { addressOfLink, addressOfVisitor } from '@/core/policy/addressee';
 import type { VisitInput } from '@/contracts/reader';
@@ -87,7 +88,7 @@ export async function visitLink(
         id: person,
         kind: 'visitor',
         address,
-        name: 'Somebody with the link',
+        name: VISITOR,
         organisation: '',
         createdAt: now,
       },

@@ -1,4 +1,5 @@
 import 'server-only';
+import { subjects } from '@/server/mail/subjects';
 import { newId, type DispatchId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
@@ -143,7 +144,7 @@ async function give(
 ): Promise<readonly Happening[]> {
   if (input.right !== null && input.until !== null && request.until === null) {
     const given = await giveGrants(deps, tx, actor, {
-      subject: `Answer about ${document.title}`,
+      subject: subjects.answer(document.title),
       watermark: dispatch.watermark,
       documents: [document],
       people: [{ ...recipient, terms: answeredTerms(READS, input) }],

@@ -1,0 +1,4 @@
+/** What stands on a page that a member of staff looks at as a check. */
+export function checkMark(name: string, day: string): string {
+  return `Check by ${name}, ${day}`;
+}

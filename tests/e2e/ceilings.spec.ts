@@ -62,8 +62,8 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
 test('what a ceiling takes is said while composing', async ({ page }) => {
   await signIn(page);
   await open(page, '/compose');
-  await page.getByRole('checkbox', { name: 'keep' }).isVisible();
-  for (const right of ['copy', 'print', 'keep'])
+  await page.getByRole('checkbox', { name: 'Keep a copy' }).isVisible();
+  for (const right of ['Copy text', 'Print', 'Keep a copy'])
     await page.getByRole('checkbox', { name: right, exact: true }).check();
   await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
   await expect(
@@ -91,7 +91,7 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
   const side = page.getByRole('complementary', { name: 'The selected terms' });
   await expect(side.getByText('Version 1. 1 person was given access with them.')).toBeVisible();
   await side.getByLabel('Days from the dispatch on').fill('3');
-  await side.getByRole('button', { name: 'Keep…' }).click();
+  await side.getByRole('button', { name: 'Save terms…' }).click();
   await expect(side.getByText('1 person would have access for a shorter time.')).toBeVisible();
   await expect(side.getByRole('link', { name: 'Anton Gray' })).toBeVisible();
   await side.getByRole('button', { name: 'Save and change earlier dispatches' }).click();
@@ -117,8 +117,8 @@ test('a document shows the ceilings over it, and is given one of its own', async
     over.getByText(/(people|person) would have other limits on how often or from where\./),
   ).toBeVisible();
   await over.getByRole('button', { name: 'Set ceiling' }).click();
-  await expect(over.getByText(/^Its own: 3 opens each/)).toBeVisible();
+  await expect(over.getByText(/^This document: 3 opens each/)).toBeVisible();
   await expectNothingSerious(page);
   await over.getByRole('button', { name: 'Undo' }).click();
-  await expect(over.getByText(/^Its own:/)).toHaveCount(0);
+  await expect(over.getByText(/^This document:/)).toHaveCount(0);
 });

@@ -40,7 +40,7 @@ test('the first visit sets the organisation up, and its recovery key opens what 
   );
   await page.getByLabel('The recovery key’s file').setInputFiles(key);
   await page.getByRole('button', { name: 'Check key' }).click();
-  await expect(page.getByText('it was asked back, and it is the right one')).toBeVisible();
+  await expect(page.getByText('stored and entered again correctly')).toBeVisible();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Set up' }).click();
   await expect(page.locator('p[role=alert]')).toContainText('That is not the set-up token');

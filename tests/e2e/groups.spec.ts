@@ -10,7 +10,9 @@ test('a group is made from a person, addressed as it is at that moment, and done
   const groups = page.getByRole('region', { name: 'Groups' });
   await groups.getByLabel('Name of a new group').fill('Ferry people');
   await groups.getByLabel('Name of a new group').press('Enter');
-  await expect(groups.getByText('“Ferry people” is made, with this person in it.')).toBeVisible();
+  await expect(
+    groups.getByText('“Ferry people” is created, with this person in it.'),
+  ).toBeVisible();
   await expect(groups.getByRole('button', { name: 'Ferry people 1', pressed: true })).toBeVisible();
   await expectNothingSerious(page);
 

@@ -67,7 +67,7 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
     page
       .getByRole('region', { name: 'Links to hand over' })
       .getByText(
-        'For any email address at harbour-aldery.example, once it is proven. To anybody else it is worth nothing.',
+        'For any email address at harbour-aldery.example, once it is proven. It does not work for anybody else.',
       ),
   ).toBeVisible();
 
@@ -96,14 +96,12 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   const groups = page.getByRole('region', { name: 'Groups' });
   await groups.getByRole('button', { name: /^Bidding yards/ }).click();
   await expect(
-    groups.getByText('In “Bidding yards”, with what was sent to the group as such.'),
+    groups.getByText('Added to “Bidding yards”, with what was sent to the group itself.'),
   ).toBeVisible();
   await expect(page.getByRole('link', { name: 'Tender schedule' })).toBeVisible();
   await groups.getByRole('button', { name: /^Bidding yards/ }).click();
   await expect(
-    groups.getByText(
-      'Out of “Bidding yards”. What was sent to the group as such is theirs no longer.',
-    ),
+    groups.getByText('Removed from “Bidding yards”. They lose what was sent to the group itself.'),
   ).toBeVisible();
 
   await open(page, '/terms');
@@ -157,7 +155,7 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeVisible();
   await stranger.evaluate(() => window.dispatchEvent(new Event('blur')));
   await expect(
-    stranger.getByText(/^Covered while another window is in front. Ida Roe asked for that\./),
+    stranger.getByText(/^Covered while another window is in front. Ida Roe asked for this\./),
   ).toBeVisible();
   await expect(stranger.getByRole('img', { name: /Page 1/ })).toBeHidden();
   await stranger.evaluate(() => window.dispatchEvent(new Event('focus')));
@@ -176,7 +174,7 @@ test('a reader passes on what they were given, as far as was said, and the sende
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: /The slip in autumn/ }).check();
-  await page.getByRole('checkbox', { name: 'pass-on', exact: true }).check();
+  await page.getByRole('checkbox', { name: 'Pass on', exact: true }).check();
   await expect(
     page.getByText('Pass on has no effect yet. Say below to how many people.'),
   ).toBeVisible();
@@ -204,6 +202,6 @@ test('a reader passes on what they were given, as far as was said, and the sende
   await expectNothingSerious(vidar);
 
   await open(page, new URL(sending).pathname);
-  await page.getByRole('button', { name: 'As rows' }).click();
+  await page.getByRole('button', { name: 'Table' }).click();
   await expect(page.getByText('Aldery Ferries, passed on by Vidar Klepp')).toBeVisible();
 });

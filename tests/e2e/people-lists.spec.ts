@@ -25,7 +25,7 @@ test('a list of people is looked at and brought in; somebody new is given what t
   await page.getByLabel('Select all of these').check();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: /^Give \d+$/ }).click();
-  await expect(page.getByText(/given\. No mail went out/)).toBeVisible();
+  await expect(page.getByText(/given\. No mail was sent/)).toBeVisible();
   await expect(page.getByText(/^New One\. Can open \d+ documents? now\./)).toBeVisible();
 
   // The same from the other side.

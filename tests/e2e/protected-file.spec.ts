@@ -15,7 +15,7 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page.getByLabel('Email addresses').fill(ADDRESS);
   await page.getByRole('button', { name: 'A protected file' }).click();
-  await page.getByLabel('Its first page and its name also say the title').check();
+  await page.getByLabel('Show the title on its first page and in its file name').check();
   await page.getByLabel('Subject').fill('Weights, to keep beside you');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -62,7 +62,7 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
     mimeType: 'application/pdf',
     buffer: readFileSync(file).subarray(0, -700),
   });
-  await expect(reader.getByText('it was cut, altered, or saved anew')).toBeVisible();
+  await expect(reader.getByText('it was cut, altered or saved again')).toBeVisible();
   await reader.locator('input[type=file]').setInputFiles(file);
   await reader.waitForURL(link);
   await reader.locator('html[data-awake]').waitFor();
@@ -98,7 +98,7 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
     page.waitForEvent('download'),
     page
       .getByRole('button', {
-        name: 'Take TQ-412-WL-02 as a protected file for someone@new-yard.example',
+        name: 'Download TQ-412-WL-02 as a protected file for someone@new-yard.example',
       })
       .click(),
   ]);

@@ -41,7 +41,7 @@ test('several people are picked by keys and revoked together, who is hit named f
   const rows = page.getByRole('row').filter({ has: page.getByRole('gridcell') });
   await rows.first().click({ position: { x: 20, y: 12 } });
   await page.keyboard.press('Shift+ArrowDown');
-  await expect(page.getByText('2 picked')).toBeVisible();
+  await expect(page.getByText('2 selected')).toBeVisible();
   await expect(page.getByText('2 people', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Revoke 6…' }).click();
   await expect(page.getByRole('dialog')).toContainText('Jonas Feld, Mira Kolbe');
@@ -59,7 +59,7 @@ test('one document at a time, or as rows; nothing serious for axe', async ({ pag
   await page.getByRole('row', { name: /^Mira Kolbe/ }).click({ position: { x: 20, y: 12 } });
   await expect(page.getByText('May read and print, ending')).toBeVisible();
   await expectNothingSerious(page);
-  await page.getByRole('button', { name: 'As rows' }).click();
+  await page.getByRole('button', { name: 'Table' }).click();
   await expect(page.getByRole('columnheader', { name: 'Until' })).toBeVisible();
 });
 

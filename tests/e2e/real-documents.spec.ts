@@ -60,7 +60,7 @@ test('long, full of pictures or with a broken table, they are protected, sent, r
   await open(page, '/compose');
   for (const { title } of files) await page.getByRole('checkbox', { name: title }).check();
   await page.getByLabel('Email addresses').fill(ADDRESS);
-  for (const right of ['copy', 'print', 'keep'])
+  for (const right of ['Copy text', 'Print', 'Keep a copy'])
     await page.getByRole('checkbox', { name: right, exact: true }).check();
   await page.getByLabel('Subject').fill('Three manuals');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();

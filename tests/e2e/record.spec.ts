@@ -74,7 +74,7 @@ test('what somebody copies is written down as it is copied, and a page that fail
   await signIn(page);
   await open(page, '/compose');
   await page.getByRole('checkbox', { name: 'Outline specification' }).first().check();
-  for (const right of ['copy'])
+  for (const right of ['Copy text'])
     await page.getByRole('checkbox', { name: right, exact: true }).check();
   await page.getByLabel('Email addresses').fill('vera.holt@brackwater.example');
   await page.getByLabel('Subject').fill('To copy from');
@@ -148,7 +148,8 @@ test('after a revocation a list says who is shut out and who tries, closes itsel
   await expect(reader.locator('.page img').first()).toBeVisible();
   await page.getByRole('button', { name: 'Revoke all…' }).click();
   await page.getByRole('button', { name: /^Revoke 2/ }).click();
-  await page.getByRole('link', { name: 'After the revocation' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'After the revocation' }).click();
   await expect(
     page.getByText('Closed: nobody named here can open it. Nobody has tried since', {
       exact: false,

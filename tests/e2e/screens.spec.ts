@@ -33,7 +33,7 @@ async function everyScreen(
   }
   await open(page, '/people');
   await page.getByRole('table', { name: 'People' }).getByRole('link').first().click();
-  await expect(page.getByRole('region', { name: 'Known' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Details' })).toBeVisible();
   await expectNothingSerious(page, rules);
   await open(page, '/documents');
   await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().click();

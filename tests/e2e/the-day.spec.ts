@@ -76,7 +76,7 @@ test('the yard that opened from the wrong country is found from Today, on the ma
   await expect(
     page.getByRole('link', { name: 'Remove the filter organisation: Lowtide Engineering' }),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Drop “Lowtide far away”' }).click();
+  await page.getByRole('button', { name: 'Remove “Lowtide far away”' }).click();
   await expect(page.getByRole('link', { name: 'Lowtide far away' })).toHaveCount(0);
 });
 
@@ -114,8 +114,8 @@ test('the tender that closed: rights are narrowed for several, one is added, lin
   await rows.nth(1).click({ position: { x: 20, y: 12 }, modifiers: ['Shift'] });
   await page.getByRole('button', { name: 'Change rights' }).click();
   const change = page.getByRole('group', { name: 'Change rights' });
-  await change.getByLabel('print', { exact: true }).uncheck();
-  await expect(change.getByRole('status')).toContainText('→ reads.');
+  await change.getByLabel('Print', { exact: true }).uncheck();
+  await expect(change.getByRole('status')).toContainText('→ Read.');
   await change.getByRole('button', { name: 'Change all 6' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Changed 6 grants' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -148,10 +148,10 @@ test('documents are filed together: moved, marked, handed over', async ({ page }
   await open(page, '/documents');
   await page.getByRole('button', { name: 'New folder' }).click();
   await page.getByLabel('Name of the folder').fill('To be archived');
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create folder' }).click();
   await expect(page.getByRole('link', { name: /To be archived/ })).toBeVisible();
   for (const title of ['Noise prediction', 'Model test report'])
-    await page.getByLabel(`Tick ${title}`).check();
+    await page.getByLabel(`Select ${title}`).check();
   await page.getByRole('group', { name: 'Selected documents' }).getByLabel('Move to').click();
   await page.getByRole('option', { name: 'To be archived' }).click();
   // Out of Hull 412 and its ceiling: what that does is read first.
@@ -163,11 +163,11 @@ test('documents are filed together: moved, marked, handed over', async ({ page }
   await page.getByRole('link', { name: /To be archived/ }).click();
   await expect(page.locator('table.list tbody tr')).toHaveCount(2);
   await page.getByRole('link', { name: 'Noise prediction' }).click();
-  const filed = page.getByRole('region', { name: 'Filed' });
+  const filed = page.getByRole('region', { name: 'Filing' });
   await filed.getByLabel('Deputy').click();
   await page.getByRole('option', { name: 'Nils Aker' }).click();
   await filed.getByLabel('Attribute').fill('shelf');
-  await filed.getByLabel('Its value').fill('B 12');
+  await filed.getByLabel('Value').fill('B 12');
   await filed.getByRole('button', { name: 'Add' }).click();
   await expect(filed).toContainText('B 12');
   await expectNothingSerious(page);

@@ -93,20 +93,20 @@ test('a half-made dispatch survives the page, with a person set apart, until it 
     .click();
   await page
     .getByRole('table', { name: 'Recipients' })
-    .getByRole('checkbox', { name: 'copy' })
+    .getByRole('checkbox', { name: 'Copy text' })
     .check();
-  await page.getByLabel('Subject').fill('Left half made');
+  await page.getByLabel('Subject').fill('Drafts:');
   await expect(page.getByText('saved as a draft')).toBeVisible();
 
   await open(page, '/compose');
-  await page.getByRole('link', { name: /^Left half made/ }).click();
-  await expect(page.getByLabel('Subject')).toHaveValue('Left half made');
+  await page.getByRole('link', { name: /^Drafts:/ }).click();
+  await expect(page.getByLabel('Subject')).toHaveValue('Drafts:');
   await expect(page.getByRole('checkbox', { name: 'Weight list' })).toBeChecked();
   await expect(page.getByRole('row', { name: /Mira Kolbe.*Read · Copy text/ })).toBeVisible();
   await page.getByLabel('Note').fill('More');
   await page.getByRole('button', { name: 'Discard' }).click();
   await expect(page.getByLabel('Subject')).toHaveValue('');
-  await expect(page.getByRole('link', { name: /^Left half made/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /^Drafts:/ })).toHaveCount(0);
 });
 
 test('a forwarded link opens nothing for a stranger, on a phone', async ({ page, browser }) => {
@@ -136,7 +136,7 @@ test('what is not a PDF is refused in words, and a wrong origin is not served', 
     buffer: Buffer.from('Dear all,'),
   });
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
-  await expect(page.getByText('This file is not a PDF, whatever its name says.')).toBeVisible();
+  await expect(page.getByText('This file is not a PDF.')).toBeVisible();
   const forged = await page.request.post('/api/v1/grants/revoke', {
     data: { grants: [] },
     headers: { origin: 'https://elsewhere.example' },

@@ -24,7 +24,7 @@ test('one steps into a mailbox, opens from elsewhere on another device, and sees
   await reader.getByRole('button', { name: 'Email me a code' }).click();
   await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
   await reader.getByLabel('Code').fill(await newestCode(page, 'wilma.aske@ferrow.example', before));
-  await reader.getByLabel(/Keep this device/).check();
+  await reader.getByLabel(/Remember this device/).check();
   await reader.getByRole('button', { name: 'Continue' }).click();
   await reader.getByRole('button', { name: 'Read' }).first().click();
   await expect(reader.locator('.page img').first()).toBeVisible();

@@ -16,6 +16,7 @@ import { ToCarry } from '@/ui/dispatches/to-carry';
 import { RevokeScope } from '@/ui/grants/revoke-scope';
 import { SaidLine } from '@/ui/shell/said-line';
 import { useChanges } from '@/ui/grants/use-changes';
+import { MoreMenu } from '@/ui/shell/more-menu';
 import { useHolds } from '@/ui/shell/powers';
 import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
@@ -59,12 +60,8 @@ export function DispatchView({
   const changes = useChanges();
   const [adding, setAdding] = useState(false);
   const mayChange = detail.grants.some((grant) => grant.mayChange);
+  const anyRevoked = detail.grants.some(({ revokedAt }) => revokedAt !== null);
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
-  // Who came in along with others has their link already.
-  const carried = detail.grants.filter(({ kind, parent }) =>
-    detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link',
-  );
-  const { waiting, delivered, failed } = detail.mail;
   return (
     <LinesSurface
       head={
@@ -91,25 +88,24 @@ export function DispatchView({
                 changes={changes}
               />
             )}
-            {(mayChange || readsAll) &&
-              detail.grants.some(({ revokedAt }) => revokedAt !== null) && (
-                <Button component={Link} href={`/dispatches/${detail.id}/after`}>
-                  After the revocation
-                </Button>
-              )}
-            <Button component="a" href={`/api/v1/dispatches/${detail.id}/odrl`} download>
-              Export as ODRL
-            </Button>
-            {readsRecord && (
-              <Button component={Link} href={`/ledger?dispatch=${detail.id}`}>
-                Show in ledger
-              </Button>
-            )}
-            {readsRecord && (
-              <Button component={Link} href={`/ledger/opens?dispatch=${detail.id}`}>
-                Opens by person
-              </Button>
-            )}
+            <MoreMenu
+              items={[
+                anyRevoked && (mayChange || readsAll)
+                  ? { label: 'After the revocation', href: `/dispatches/${detail.id}/after` }
+                  : null,
+                readsRecord
+                  ? { label: 'Show in ledger', href: `/ledger?dispatch=${detail.id}` }
+                  : null,
+                readsRecord
+                  ? { label: 'Opens by person', href: `/ledger/opens?dispatch=${detail.id}` }
+                  : null,
+                {
+                  label: 'Export as ODRL',
+                  href: `/api/v1/dispatches/${detail.id}/odrl`,
+                  download: true,
+                },
+              ]}
+            />
           </div>
           <div className="row quiet" style={{ marginTop: 4, gap: 18 }}>
             <span>
@@ -144,59 +140,75 @@ export function DispatchView({
           onSelect={onSelect}
         />
       )}
-      aside={
-        <div className="stack">
-          {detail.requests > 0 && (
-            <p className="notice">
-              {detail.requests === 1
-                ? 'One recipient asks'
-                : `Recipients ask ${String(detail.requests)} times`}{' '}
-              for something. <Link href="/today">Answer on Today</Link>
-            </p>
-          )}
-          {detail.form === 'unprotected' && (
-            <p className="notice">
-              Sent unprotected. What was mailed stays with the recipients; revoking only closes
-              access here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
-            </p>
-          )}
-          {carried.length > 0 && (
-            <>
-              <ToCarry grants={carried} form={detail.form} />
-              <hr />
-            </>
-          )}
-          <h2>The message</h2>
-          {carriesFile(detail.form) && detail.delivery === 'mail' && (
-            <p>
-              {detail.form === 'both'
-                ? 'The link, and the documents as protected files.'
-                : 'The documents as protected files.'}
-            </p>
-          )}
-          <p>
-            {[
-              delivered > 0 ? `${String(delivered)} delivered` : null,
-              waiting > 0 ? `${String(waiting)} on the way` : null,
-              failed > 0 ? `${String(failed)} not delivered` : null,
-            ]
-              .filter((part) => part !== null)
-              .join(', ') ||
-              (detail.delivery === 'by-hand'
-                ? 'Nothing is mailed: you hand it over.'
-                : 'Nothing was mailed.')}
-          </p>
-          {detail.note !== '' && (
-            <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>
-              {detail.note}
-            </p>
-          )}
-          <h2>Watermark</h2>
-          <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
-          <hr />
-          <AccessThenPanel of={{ dispatch: detail.id }} names={documents > 1 ? 'both' : 'people'} />
-        </div>
-      }
+      aside={<DispatchAside detail={detail} severalDocuments={documents > 1} />}
     />
+  );
+}
+
+/** At the side of a dispatch: what is asked, what is handed over, the message and past access. */
+function DispatchAside({
+  detail,
+  severalDocuments,
+}: {
+  readonly detail: DispatchDetail;
+  readonly severalDocuments: boolean;
+}) {
+  // Who came in along with others has their link already.
+  const carried = detail.grants.filter(({ kind, parent }) =>
+    detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link',
+  );
+  const { waiting, delivered, failed } = detail.mail;
+  return (
+    <div className="stack">
+      {detail.requests > 0 && (
+        <p className="notice">
+          {detail.requests === 1
+            ? 'One recipient asks'
+            : `Recipients ask ${String(detail.requests)} times`}{' '}
+          for something. <Link href="/today">Answer on Today</Link>
+        </p>
+      )}
+      {detail.form === 'unprotected' && (
+        <p className="notice">
+          Sent unprotected. What was mailed stays with the recipients; revoking only closes access
+          here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
+        </p>
+      )}
+      {carried.length > 0 && (
+        <>
+          <ToCarry grants={carried} form={detail.form} />
+          <hr />
+        </>
+      )}
+      <h2>The message</h2>
+      {carriesFile(detail.form) && detail.delivery === 'mail' && (
+        <p>
+          {detail.form === 'both'
+            ? 'The link, and the documents as protected files.'
+            : 'The documents as protected files.'}
+        </p>
+      )}
+      <p>
+        {[
+          delivered > 0 ? `${String(delivered)} delivered` : null,
+          waiting > 0 ? `${String(waiting)} on the way` : null,
+          failed > 0 ? `${String(failed)} not delivered` : null,
+        ]
+          .filter((part) => part !== null)
+          .join(', ') ||
+          (detail.delivery === 'by-hand'
+            ? 'Nothing is mailed: you hand it over.'
+            : 'Nothing was mailed.')}
+      </p>
+      {detail.note !== '' && (
+        <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>
+          {detail.note}
+        </p>
+      )}
+      <h2>Watermark</h2>
+      <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
+      <hr />
+      <AccessThenPanel of={{ dispatch: detail.id }} names={severalDocuments ? 'both' : 'people'} />
+    </div>
   );
 }

@@ -143,7 +143,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
                     <span className="quiet">
                       {selected.size === 0
                         ? 'Select a line. Drag its end to move it; hold Shift to select several.'
-                        : `${String(selected.size)} picked`}
+                        : `${String(selected.size)} selected`}
                     </span>
                     {mayChange && standing.length > 0 && (
                       <Button

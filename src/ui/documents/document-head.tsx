@@ -7,6 +7,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { MoreMenu } from '@/ui/shell/more-menu';
 import { useHolds } from '@/ui/shell/powers';
 
 /** Name and state of one document, with revoking it for everybody. */
@@ -46,26 +47,6 @@ export function DocumentHead({
         <span className="figure quiet">{reference}</span>
         {revoked && <b className="magenta">revoked</b>}
         <span className="gap" />
-        {readsRecord && (
-          <Button component={Link} href={`/ledger?document=${id}`}>
-            Show in ledger
-          </Button>
-        )}
-        {readsRecord && (
-          <Button component={Link} href={`/ledger/opens?document=${id}`}>
-            Opens by person
-          </Button>
-        )}
-        {(mayChange || readsAll) && (revoked || someRevoked) && (
-          <Button component={Link} href={`/documents/${id}/after`}>
-            After the revocation
-          </Button>
-        )}
-        {mayChange && (
-          <Button component={Link} href={`/documents/${id}/check`} prefetch={false}>
-            Open as a check
-          </Button>
-        )}
         {mayChange && (
           <Button component={Link} href={`/compose?document=${id}`}>
             Dispatch
@@ -86,6 +67,16 @@ export function DocumentHead({
               Revoke document…
             </Button>
           ))}
+        <MoreMenu
+          items={[
+            mayChange ? { label: 'Open as a check', href: `/documents/${id}/check` } : null,
+            readsRecord ? { label: 'Show in ledger', href: `/ledger?document=${id}` } : null,
+            readsRecord ? { label: 'Opens by person', href: `/ledger/opens?document=${id}` } : null,
+            (mayChange || readsAll) && (revoked || someRevoked)
+              ? { label: 'After the revocation', href: `/documents/${id}/after` }
+              : null,
+          ]}
+        />
       </div>
       <div className="quiet" style={{ marginTop: 4 }}>
         {summary}

@@ -206,7 +206,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
                   <input
                     type="checkbox"
                     className="tick"
-                    aria-label={`Tick ${row.title}`}
+                    aria-label={`Select ${row.title}`}
                     disabled={!protects}
                     checked={ticked.has(row.id)}
                     onChange={(event) => {

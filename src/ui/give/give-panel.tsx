@@ -136,7 +136,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                   <input
                     type="checkbox"
                     className="tick"
-                    aria-label={`Tick ${row.name}`}
+                    aria-label={`Select ${row.name}`}
                     checked={ticked.has(row.id)}
                     onChange={(event) => {
                       tick([row.id], event.target.checked);

@@ -114,7 +114,9 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                       tick(grant.id, on);
                     }}
                     slotProps={{
-                      input: { 'aria-label': `Tick ${personName(grant)}, ${grant.documentTitle}` },
+                      input: {
+                        'aria-label': `Select ${personName(grant)}, ${grant.documentTitle}`,
+                      },
                     }}
                   />
                 </td>

@@ -17,7 +17,7 @@ export function TakeFile({ grant, label }: { readonly grant: GrantRow; readonly 
       <Button
         variant="text"
         disabled={busy}
-        aria-label={`Take ${grant.documentReference} as a protected file for ${grant.address}`}
+        aria-label={`Download ${grant.documentReference} as a protected file for ${grant.address}`}
         onClick={() => void take()}
       >
         {label}

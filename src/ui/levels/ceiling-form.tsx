@@ -1,5 +1,6 @@
 'use client';
 
+import { rightNames } from '@/core/policy/right-names';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -146,7 +147,7 @@ export function CeilingForm({
                   }}
                 />
               }
-              label={right}
+              label={rightNames[right]}
             />
           ))}
         </div>

@@ -1,5 +1,6 @@
 'use client';
 
+import { rightNames } from '@/core/policy/right-names';
 import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
@@ -119,7 +120,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
                       }}
                     />
                   }
-                  label={right}
+                  label={rightNames[right]}
                 />
               ))}
             </div>

@@ -1,5 +1,6 @@
 'use client';
 
+import { rightNames } from '@/core/policy/right-names';
 import { useState } from 'react';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -40,7 +41,7 @@ export function RightsFields({
                 }}
               />
             }
-            label={right}
+            label={rightNames[right]}
           />
         ))}
         {value.rights.includes('print') && (

@@ -1,5 +1,6 @@
 'use client';
 
+import { rightNames } from '@/core/policy/right-names';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
@@ -43,7 +44,7 @@ export function TermsFields({
                 }}
               />
             }
-            label={right}
+            label={rightNames[right]}
           />
           <span className="quiet" style={{ fontSize: 12.5 }}>
             {rightHints[right]}

@@ -1,3 +1,4 @@
+import { rightNames } from '@/core/policy/right-names';
 import type { Explained, NamedChange, NamedReason, NamedWay } from '@/contracts/explain';
 import type { Limits } from '@/core/policy/ceiling';
 import type { Conditions } from '@/core/policy/conditions';
@@ -49,16 +50,6 @@ const limitNames: Record<keyof Limits, string> = {
   countries: 'countries',
   networks: 'networks',
 };
-const rightNames: Record<Right, string> = {
-  read: 'Read',
-  comment: 'Comment',
-  copy: 'Copy text',
-  print: 'Print',
-  revise: 'Revise',
-  keep: 'Keep a copy',
-  'pass-on': 'Pass on',
-};
-
 function grantName(name: string): string {
   return name === '' ? 'the new grant' : `the grant of ${name}`;
 }

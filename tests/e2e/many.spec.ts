@@ -16,7 +16,7 @@ test('defaults and marks of a level are set after their impact is read, begin th
     side.getByText(/(people|person) will have another watermark from their next open\.$/),
   ).toBeVisible();
   await expectNothingSerious(page);
-  await side.getByRole('button', { name: 'Set ceiling' }).click();
+  await side.getByRole('button', { name: 'Save defaults' }).click();
   await expect(
     part.getByText('Read · Print 2; 5 days; “Round 2, for bidders” on every page'),
   ).toBeVisible();

@@ -12,7 +12,7 @@ test('a list of people is looked at and brought in; somebody new is given what t
   await page
     .getByLabel('Drop a list of people')
     .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
-  await expect(page.getByText('“nobody” is no email address')).toBeVisible();
+  await expect(page.getByText('“nobody” is not an email address')).toBeVisible();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Import 1' }).click();
   await expect(page.getByText('1 imported, 0 changed. Nobody was given access.')).toBeVisible();

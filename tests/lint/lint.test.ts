@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { TOO_COMPLEX, TOO_DEEP, TOO_LONG } from '../../eslint.exceptions.js';
 import { afterAll, beforeAll, expect, onTestFinished, test } from 'vitest';
 
 const violations: readonly (readonly [rule: string, file: string, code: string])[] = [
@@ -92,6 +93,21 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
     "import 'server-only';\nexport const w = (name: string) => `${name} cannot be opened now`;\n",
   ],
   ['max-len', 'src/core/policy/violation-long.ts', `export const x = '${'long '.repeat(30)}';\n`],
+  [
+    'complexity',
+    'src/core/policy/violation-complex.ts',
+    `export const x = (a: number) => ${Array.from({ length: 13 }, (_, n) => `a === ${String(n)}`).join(' || ')};\n`,
+  ],
+  [
+    'local/jsx-depth',
+    'src/ui/reader/violation-deep.tsx',
+    "'use client';\nexport const Deep = () => (<a><a><a><a><a><a><a>x</a></a></a></a></a></a></a>);\n",
+  ],
+  [
+    'max-lines-per-function',
+    'src/ui/reader/violation-component.tsx',
+    `'use client';\nexport function Long() {\n${'  void 0;\n'.repeat(151)}  return null;\n}\n`,
+  ],
   ['local/server-only-marker', 'src/server/services/violation-marker.ts', 'export const n = 1;\n'],
   [
     'local/one-environment-reader',
@@ -238,3 +254,27 @@ test('imports that go where they must not are reported', () => {
     stdout.includes(file) && stdout.includes(`${rule}: `);
   expect(imports.filter(([rule, file]) => !reportedIn(rule, file))).toEqual([]);
 }, 120_000);
+
+test('every file that is excused from a limit still exceeds it', () => {
+  const limits = {
+    complexity: [TOO_COMPLEX, ['error', 12]],
+    'max-lines-per-function': [
+      TOO_LONG,
+      ['error', { max: 150, skipComments: true, skipBlankLines: true }],
+    ],
+    'local/jsx-depth': [TOO_DEEP, ['error', 6]],
+  } as const;
+  for (const [rule, [files, setting]] of Object.entries(limits)) {
+    const { stdout } = spawnSync(
+      'npx',
+      ['eslint', '--format', 'json', '--rule', JSON.stringify({ [rule]: setting }), ...files],
+      { encoding: 'utf8', maxBuffer: 1 << 26 },
+    );
+    const results = JSON.parse(stdout.slice(stdout.indexOf('[{'))) as {
+      filePath: string;
+      messages: { ruleId: string | null }[];
+    }[];
+    const kept = results.filter(({ messages }) => messages.every(({ ruleId }) => ruleId !== rule));
+    expect(kept.map(({ filePath }) => path.relative('.', filePath))).toEqual([]);
+  }
+}, 240_000);

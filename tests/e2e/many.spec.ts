@@ -26,7 +26,7 @@ test('defaults and marks of a level are set after their impact is read, begin th
   await compose.getByRole('checkbox', { name: /Outline specification/ }).check();
   await expect(
     compose.getByText(
-      'Default from Read · Print 2: set by the marking Bidders, Ida Roe; 5 days: set by ' +
+      'Defaults: Read · Print 2: set by the marking Bidders, Ida Roe; 5 days: set by ' +
         'the marking Bidders, Ida Roe.',
     ),
   ).toBeVisible();

@@ -1,3 +1,4 @@
+import { refusalName } from '@/core/policy/refusal-names';
 import { counted } from '@/core/base/counted';
 import { changes, isObject, number, text, valueWords, type Words } from '@/core/insight/fact-words';
 import { termsChanges } from '@/core/insight/terms-changes';
@@ -158,7 +159,7 @@ function asked(details: Details, words: Words): Fact[] {
   return [
     ...fact('Asked for', right === undefined ? '' : `the right to ${right.replaceAll('-', ' ')}`),
     ...fact('Until', typeof until === 'number' ? words.moment(until) : ''),
-    ...fact('Was refused', text(details['met']).replaceAll('-', ' ')),
+    ...fact('Was refused', refusalName(text(details['met']))),
   ];
 }
 
@@ -311,7 +312,7 @@ export function ownFacts(told: Told, words: Words): Fact[] {
     facts.push({
       label: REASON_LABEL,
       before: null,
-      after: reason.replaceAll('-', ' ').toLowerCase(),
+      after: refusalName(reason),
     });
   if (details['restored'] === true)
     facts.push({

@@ -1,3 +1,4 @@
+import { refusalName } from '@/core/policy/refusal-names';
 import { kindsOf, type NoticeKind, type Opened } from '@/core/insight/notices';
 import { momentWords } from '@/server/mail/dispatch-mail';
 
@@ -22,7 +23,7 @@ function openLine(each: Opened, kinds: readonly NoticeKind[], zone: string): str
   const where = place === '' ? '' : ` from ${place}`;
   const told = kindsOf(each).filter((kind) => kinds.includes(kind));
   const what = told.includes('refused')
-    ? `tried to open “${title}”${where} and was refused: ${reason.replaceAll('-', ' ')}`
+    ? `tried to open “${title}”${where} and was refused: ${refusalName(reason)}`
     : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}` +
       (told.includes('new-place') ? ', a new place for their organisation' : '');
   return `${momentWords(at, zone)}: ${whom} ${what}. ${dispatch}`;

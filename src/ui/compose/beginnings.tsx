@@ -37,5 +37,5 @@ export function useBeginnings(
 
 /** Where the terms come from that nobody has changed yet. */
 export function BeginningLines({ begins }: { readonly begins: Begun<DefaultsRow> }) {
-  return <p className="quiet">Default from {originWords(begins).join('; ')}.</p>;
+  return <p className="quiet">Defaults: {originWords(begins).join('; ')}.</p>;
 }

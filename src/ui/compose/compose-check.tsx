@@ -176,7 +176,7 @@ function Protected(props: Props) {
   ).length;
   return (
     <>
-      {sets.length === 0 && <p className="answer">Nobody is named yet.</p>}
+      {sets.length === 0 && <p className="answer">No recipients yet.</p>}
       {sets.map((set) => (
         <SetLines key={set.whom.join()} set={set} documents={documents} now={now} />
       ))}
@@ -225,7 +225,7 @@ function InTheClear({ people, documents }: Pick<Props, 'people' | 'documents'>) 
     <>
       <p className="answer">
         {people.length === 0
-          ? 'Nobody is named yet.'
+          ? 'No recipients yet.'
           : `${counted(people.length, 'person gets', 'people get')}${countText(documents)} in the clear.`}
       </p>
       <p className="notice">

@@ -1,5 +1,6 @@
 'use client';
 
+import { refusalName } from '@/core/policy/refusal-names';
 import { useState } from 'react';
 import Link from 'next/link';
 import type { PersonDetail } from '@/contracts/people';
@@ -219,7 +220,7 @@ function HeldRow({
           </button>
         </td>
         <td style={{ fontSize: 12 }} className={tone}>
-          {shut === null ? stateWords[state] : shut.replaceAll('-', ' ')}
+          {shut === null ? stateWords[state] : refusalName(shut)}
           {until !== null && (
             <>
               <br />

@@ -34,7 +34,7 @@ export function TermsFields({
       {OFFERED_RIGHTS.map((right) => (
         <div key={right} className="row" style={{ flexWrap: 'nowrap', alignItems: 'baseline' }}>
           <FormControlLabel
-            sx={{ minWidth: 92 }}
+            sx={{ minWidth: 132 }}
             control={
               <Checkbox
                 checked={terms.rights.includes(right)}

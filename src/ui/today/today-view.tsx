@@ -1,5 +1,6 @@
 'use client';
 
+import { refusalName } from '@/core/policy/refusal-names';
 import { useState, type ReactNode } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
@@ -183,7 +184,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                     {row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}
                   </td>
                   <td className="magenta">
-                    {row.reason.replaceAll('-', ' ')}
+                    {refusalName(row.reason)}
                     {row.times > 1 && `, ${String(row.times)} times`}
                   </td>
                   <td style={{ fontSize: 12 }}>

@@ -1,3 +1,4 @@
+import { refusalName } from '@/core/policy/refusal-names';
 import type { Dimension } from '@/core/insight/filter';
 import { KINDS, type Kind } from '@/core/insight/kinds';
 import { kindWords } from '@/ui/words/kind-words';
@@ -24,5 +25,5 @@ function isKind(value: string): value is Kind {
 /** A value that has no name of its own. */
 export function valueText(dimension: Dimension, value: string): string {
   if (dimension === 'kind' && isKind(value)) return kindWords[value];
-  return dimension === 'reason' ? value.replaceAll('-', ' ').toLowerCase() : value;
+  return dimension === 'reason' ? refusalName(value) : value;
 }

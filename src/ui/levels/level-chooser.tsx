@@ -1,5 +1,6 @@
 'use client';
 
+import { levelNames } from '@/ui/words/limit-words';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { TermsPage } from '@/contracts/kept-terms';
@@ -30,7 +31,7 @@ export function LevelChooser({
     <div className="row">
       <TextField
         select
-        label="Set by"
+        label="Level"
         value={level}
         sx={{ minWidth: 130 }}
         onChange={(event) => {
@@ -38,18 +39,18 @@ export function LevelChooser({
           onChoose(next, firstOf(next));
         }}
       >
-        <MenuItem value="organisation">organisation</MenuItem>
+        <MenuItem value="organisation">Organisation</MenuItem>
         <MenuItem value="marking" disabled={page.markings.length === 0}>
-          marking
+          Marking
         </MenuItem>
         <MenuItem value="folder" disabled={page.folders.length === 0}>
-          folder
+          Folder
         </MenuItem>
       </TextField>
       {level !== 'organisation' && (
         <TextField
           select
-          label={level}
+          label={levelNames[level]}
           value={subject}
           sx={{ minWidth: 190 }}
           onChange={(event) => {

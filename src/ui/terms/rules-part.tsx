@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { LEVELS, type Level } from '@/core/policy/levels';
 import { Moment } from '@/ui/time/moment';
-import { levelWords } from '@/ui/words/limit-words';
+import { levelNames } from '@/ui/words/limit-words';
 
 export type Rule = {
   readonly level: Level;
@@ -69,7 +69,7 @@ export function RulesPart<T extends Rule>({
                 aria-selected={selected?.level === row.level && selected.subject === row.subject}
               >
                 <td style={{ paddingLeft: 0, width: 110 }} className="quiet">
-                  {levelWords[row.level]}
+                  {levelNames[row.level]}
                 </td>
                 <td style={{ width: '24%' }}>
                   <button

@@ -240,14 +240,14 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
               if (
                 !(await attempt(
                   () => call('POST', '/api/v1/terms', fields),
-                  fields.reachBack ? undefined : `“${fields.name}” is kept. ${followed}`,
+                  fields.reachBack ? undefined : `“${fields.name}” is saved. ${followed}`,
                 ))
               )
                 return;
               setOpen(null);
               if (fields.reachBack && was !== null)
                 setDone({
-                  text: `“${fields.name}” is kept. ${followed}`,
+                  text: `“${fields.name}” is saved. ${followed}`,
                   undo: () =>
                     call('POST', '/api/v1/terms', {
                       id: was.id,

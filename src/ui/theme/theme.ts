@@ -50,6 +50,7 @@ export const theme = createTheme({
       styleOverrides: { root: { padding: '3px 9px' } },
     },
     MuiFormControlLabel: { styleOverrides: { label: { fontSize: 14 } } },
+    MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
     MuiDialog: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
   },
 });

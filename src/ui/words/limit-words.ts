@@ -10,6 +10,14 @@ export const levelWords: Record<Level, string> = {
   document: 'document',
 };
 
+/** The same as a heading, in a cell or on a choice. */
+export const levelNames: Record<Level, string> = {
+  organisation: 'Organisation',
+  marking: 'Marking',
+  folder: 'Folder',
+  document: 'Document',
+};
+
 /** `the folder Hull 412`; of the organisation `the organisation`. */
 export function levelOf({ level, name }: { readonly level: Level; readonly name: string }): string {
   return level === 'organisation'

@@ -285,12 +285,12 @@ describe('grants of a file', () => {
           uid: 'urn:embargo:odrl-profile:1#addressees/link%3Adsp_1',
         },
       }),
-      'is nobody to whom access can be given',
+      'access cannot be given to',
     ],
     [
       'no address',
       (each) => ({ ...each, assignee: 'mailto:cora' }),
-      'is nobody to whom access can be given',
+      'access cannot be given to',
     ],
     [
       'an end that has passed',

@@ -97,7 +97,7 @@ test('the person who left loses everything, after it was said what that is, and 
   await expect(panel).toContainText('Can open nothing now');
   await panel.getByRole('button', { name: 'Undo' }).click();
   await expect(panel).toContainText(/Can open \d documents? now/);
-  await panel.getByRole('button', { name: 'Correct' }).click();
+  await panel.getByRole('button', { name: 'Edit details' }).click();
   await panel.getByLabel('Time zone').fill('Europe/Berlin');
   await panel.getByRole('button', { name: 'Save' }).click();
   await expect(panel).toContainText('Europe/Berlin, where it is');

@@ -200,7 +200,7 @@ function Protected(props: Props) {
           Each becomes a recipient of their own at the first open, and can be revoked alone.
         </p>
       )}
-      {fresh > 0 && <p className="quiet">{String(fresh)} new here.</p>}
+      {fresh > 0 && <p className="quiet">{counted(fresh, 'new recipient')}.</p>}
       {doubtsOf(people, judged).map((doubt) => (
         <p key={doubt} className="notice">
           {doubt}

@@ -28,7 +28,7 @@ export function stateOf(grant: GrantRow, now: number): GrantState {
 export const stateWords: Record<GrantState, string> = {
   live: 'can open',
   'not-yet': 'not yet',
-  expired: 'ended',
+  expired: 'expired',
   revoked: 'revoked',
   'document-revoked': 'document revoked',
   blocked: 'blocked',

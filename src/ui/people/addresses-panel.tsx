@@ -67,7 +67,7 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
             style={{ width: 200 }}
           />
           <Button type="submit" variant="text" disabled={busy}>
-            Join
+            Add address
           </Button>
         </form>
       )}

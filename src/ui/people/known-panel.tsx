@@ -43,7 +43,7 @@ export function KnownPanel({
   if (!open) {
     return (
       <section className="stack" aria-label="Details">
-        <h2>Known</h2>
+        <h2>Details</h2>
         <p>
           {person.zone === null ? (
             <span className="quiet">Zone not known</span>
@@ -61,7 +61,7 @@ export function KnownPanel({
                 setOpen(true);
               }}
             >
-              Correct
+              Edit details
             </Button>
           </div>
         )}
@@ -78,7 +78,7 @@ export function KnownPanel({
         void save(new FormData(event.currentTarget));
       }}
     >
-      <h2>Known</h2>
+      <h2>Details</h2>
       <TextField name="name" label="Name" defaultValue={person.name} />
       <TextField name="organisation" label="Organisation" defaultValue={person.organisation} />
       <TextField

@@ -93,7 +93,7 @@ export function PersonPanel({
       <AddressesPanel person={person} />
       <GroupsPanel person={person} />
       <hr />
-      <h2>Holds</h2>
+      <h2>Documents</h2>
       {person.grants.length === 0 ? (
         <p className="quiet">Nothing.</p>
       ) : (

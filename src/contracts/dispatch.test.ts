@@ -31,7 +31,11 @@ describe('a dispatch as it is asked for', () => {
       /no such document/,
     ],
     ['nobody', { ...input, recipients: [] }, /at least one recipient/],
-    ['no address', { ...input, recipients: [{ address: 'mira' }] }, /“mira” is not an email address/],
+    [
+      'no address',
+      { ...input, recipients: [{ address: 'mira' }] },
+      /“mira” is not an email address/,
+    ],
     ['no subject', { ...input, subject: '  ' }, /the subject is missing/],
     ['a token nobody knows', { ...input, watermark: '{password}' }, /\{password\} is not a piece/],
     [

@@ -287,11 +287,7 @@ describe('grants of a file', () => {
       }),
       'access cannot be given to',
     ],
-    [
-      'no address',
-      (each) => ({ ...each, assignee: 'mailto:cora' }),
-      'access cannot be given to',
-    ],
+    ['no address', (each) => ({ ...each, assignee: 'mailto:cora' }), 'access cannot be given to'],
     [
       'an end that has passed',
       (each) => ({

@@ -43,7 +43,9 @@ describe('a list of people', () => {
         after: 'Mira Kolbe, Brackwater Yard, Europe/Oslo',
       },
     ]);
-    expect(preview.firstProblems).toEqual([{ line: 5, what: '“no address” is not an email address' }]);
+    expect(preview.firstProblems).toEqual([
+      { line: 5, what: '“no address” is not an email address' },
+    ]);
     expect(await people()).toHaveLength(1);
   });
 

@@ -259,7 +259,8 @@ export default tseslint.config(
       ],
     },
   },
-  { files: ['src/app/**/{error,global-error}.tsx'], rules: { 'no-restricted-syntax': 'off' } }, // Next requires the directive in these files
+  // Next requires the directive in these files.
+  { files: ['src/app/**/{error,global-error}.tsx'], rules: { 'no-restricted-syntax': 'off' } },
   {
     files: ['src/server/{repositories,services,http}/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -7,7 +7,6 @@ import { SERVER, ensureInstalled } from './prepare.mjs';
 ensureInstalled();
 const folder = process.env.DATA_DIR ?? 'data/dev';
 const environment = { ...process.env, DATA_DIR: folder, NEXT_TELEMETRY_DISABLED: '1' };
-const watching = spawn('npx', ['tsx', 'scripts/watch-workers.ts'], { stdio: 'inherit' });
 if (process.argv.includes('--fresh') || !existsSync(folder)) {
   execFileSync('npx', [
     'tsx',
@@ -21,6 +20,7 @@ if (process.argv.includes('--fresh') || !existsSync(folder)) {
     env: environment,
   });
 }
+const watching = spawn('npx', ['tsx', 'scripts/watch-workers.ts'], { stdio: 'inherit' });
 const server = spawn('npx', ['tsx', 'watch', '--clear-screen=false', 'server.ts'], {
   stdio: 'inherit',
   env: { ...environment, ...SERVER.environment, NODE_ENV: 'development', RELOAD: '1' },

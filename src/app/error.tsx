@@ -5,8 +5,8 @@ export default function PageError({ reset }: { readonly reset: () => void }) {
     <main className="entry">
       <h1>This page could not be made.</h1>
       <p className="quiet">
-        Nothing was changed. Try it again; if that does not help, whoever runs this server finds the
-        cause in its log.
+        Nothing was changed. Try it again; if that does not help, the person who runs this server
+        finds the cause in its log.
       </p>
       <button type="button" onClick={reset}>
         Try again

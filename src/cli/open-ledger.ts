@@ -1,3 +1,4 @@
+import { databaseFile } from '@/server/db/database-file';
 import { existsSync } from 'node:fs';
 import { Secret } from '@/core/base/secret';
 import { ConfigError, type Config } from '@/server/config/env';
@@ -38,7 +39,7 @@ export async function openLedger(
   config: Config,
   file: string = config.witnessFile,
 ): Promise<OpenLedger> {
-  const path = config.databaseUrl.replace(/^file:/, '');
+  const path = databaseFile(config.databaseUrl);
   if (!existsSync(path))
     throw new ConfigError(
       `There is no database at ${path}. Set DATA_DIR to the folder the server uses.`,

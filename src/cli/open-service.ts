@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { databaseFile, hasDatabase } from '@/server/db/database-file';
 import { ConfigError, type Config } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
@@ -11,19 +11,14 @@ import {
 import type { StaffActor } from '@/server/services/base/deps';
 import { UsageError } from '@/cli/command';
 
-/** Whether there is a database where the settings say. */
-export function hasDatabase(config: Config): boolean {
-  return existsSync(config.databaseUrl.replace(/^file:/, ''));
-}
-
 /** Everything a use case needs, beside a server that may be running. @throws ConfigError where nothing was set up */
 export async function withService<T>(
   config: Config,
   use: (container: Container) => Promise<T>,
 ): Promise<T> {
-  if (!hasDatabase(config))
+  if (!hasDatabase(config.databaseUrl))
     throw new ConfigError(
-      `There is no database at ${config.databaseUrl.replace(/^file:/, '')}. Set DATA_DIR to ` +
+      `There is no database at ${databaseFile(config.databaseUrl)}. Set DATA_DIR to ` +
         'the folder the server uses.',
     );
   const container = await createContainer(

@@ -1,5 +1,5 @@
+import { hasDatabase } from '@/server/db/database-file';
 import { randomBytes } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { pino, type Logger } from 'pino';
@@ -100,11 +100,6 @@ const LOOK_INTERVAL = 10 * SECOND;
 const ORIGIN = 'embargo-ledger';
 const MAILROOM_FROM = 'Embargo at Tern & Quill <embargo@tern-quill.example>';
 
-/** The file behind a database's address. */
-function fileOf(url: string): string {
-  return url.replace(/^file:/, '');
-}
-
 type ServiceKey = { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array };
 
 /** A key of the service itself, made at the first start and wrapped from then on. */
@@ -174,7 +169,7 @@ export async function createContainer(
 ): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
   const keyWrap = createKeyWrap(
-    openMasterKeys(config.masterKeyFile, !existsSync(fileOf(config.databaseUrl))),
+    openMasterKeys(config.masterKeyFile, !hasDatabase(config.databaseUrl)),
   );
   const reserve = createReserve(path.join(config.dataDir, 'reserve'));
   const db = await openDatabase(config.databaseUrl, reserve.giveUp);

@@ -1,5 +1,6 @@
 import { UsageError, type Command } from '@/cli/command';
-import { hasDatabase, withService } from '@/cli/open-service';
+import { withService } from '@/cli/open-service';
+import { hasDatabase } from '@/server/db/database-file';
 import { inspectOpen, withFile } from '@/cli/picked-file';
 import { toUtcText } from '@/core/base/time';
 import { isId } from '@/core/base/ids';
@@ -79,7 +80,7 @@ export const inspectCommand: Command = {
     };
     const config = call.config();
     const { version = '', serviceUrl = '' } = stanza ?? {};
-    if (!isId('version', version) || !hasDatabase(config))
+    if (!isId('version', version) || !hasDatabase(config.databaseUrl))
       return { code: 0, text: strangerText(inspected), json: { ...plain, found: null } };
     const found = await withService(config, ({ deps }) =>
       findFile(deps, { version, serviceUrl, link }),

@@ -19,7 +19,7 @@ function report(
         'entries), and access stands as recorded.'
       : `The ledger does not hold.\n${problems.map(problemLine).join('\n')}`,
     witness === null
-      ? 'There is no witness file: this proves nothing against whoever can write to the database.'
+      ? 'There is no witness file: this proves nothing against somebody who can write to the database.'
       : `Proven against ${witness}, which was kept outside the database, for the first ` +
         `${String(witnessed ?? 0)} entries.`,
     sealed

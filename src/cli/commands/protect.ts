@@ -30,9 +30,9 @@ export const protectCommand: Command = {
   name: 'protect',
   usage: 'FILE… --to ADDRESSES [--terms NAME] [--out FOLDER]',
   summary:
-    'Encrypts files, gives the addresses access, and writes the protected files to be carried.',
-  help: `--to ADDRESSES     who may open them, separated by anything usual; may be given several times
---terms NAME       kept terms; without them: read, for 30 days
+    'Encrypts files, gives the addresses access, and writes the protected files for you to hand over.',
+  help: `--to ADDRESSES     who may open them, separated by commas, spaces or lines; may be given several times
+--terms NAME       saved terms; without them: Read, for 30 days
 --out FOLDER       where the protected files go; else here
 --subject TEXT     what recipients are told it is; else the first title
 --title, --reference   for one file: else both follow from its name
@@ -137,7 +137,8 @@ export const protectCommand: Command = {
 function recipientsOf(call: Call) {
   if (call.texts('to').length === 0) needed(call, 'to', 'the addresses that may open it');
   const { addresses, domains, unreadable } = parseAddresses(call.texts('to').join(', '));
-  if (unreadable.length > 0) throw new UsageError(`Not an address: ${unreadable.join(', ')}.`);
+  if (unreadable.length > 0)
+    throw new UsageError(`Not an email address: ${unreadable.join(', ')}.`);
   return { recipients: addresses.map(({ address, name }) => ({ address, name })), domains };
 }
 

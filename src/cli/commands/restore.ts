@@ -1,3 +1,4 @@
+import { databaseAddress } from '@/server/db/database-file';
 import { ServiceError } from '@/server/services/base/errors';
 import { existsSync, readdirSync } from 'node:fs';
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
@@ -33,7 +34,7 @@ export const restoreCommand: Command = {
                         that the ledger goes on from the backup
 --as ADDRESS            which member of staff this is, where there are several administrators
 
-Everybody signs in, and every recipient proves their address, anew. The restore stands on the ledger.`,
+Everybody signs in, and every recipient proves their email address, anew. The restore is in the ledger.`,
   options: {
     identity: { type: 'string' },
     'passphrase-file': { type: 'string', multiple: true },
@@ -116,7 +117,7 @@ function configOf(call: Call, folder: string): Config {
   return {
     ...call.config(),
     dataDir: folder,
-    databaseUrl: `file:${path.join(folder, 'embargo.db')}`,
+    databaseUrl: databaseAddress(path.join(folder, 'embargo.db')),
     masterKeyFile: path.join(folder, 'keys', 'master.key'),
     endedFile: path.join(folder, 'ended.jsonl'),
     witnessFile: path.join(folder, 'witness.jsonl'),

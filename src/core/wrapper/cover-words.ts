@@ -84,7 +84,8 @@ const words: Readonly<Record<string, CoverWords>> = {
     ],
     code: 'Den samme siden, for en telefon',
     ask: (sender, address) =>
-      `Hvis du ikke ventet dette eller ikke får åpnet det, spør ${sender}, ${address}, på en måte du allerede kjenner.`,
+      `Hvis du ikke ventet dette eller ikke får åpnet det, spør ${sender}, ${address}, ` +
+      'på en måte du allerede kjenner.',
     inside:
       'Dokumentet ligger kryptert i denne filen, som en age-fil, et åpent format (age-encryption.org/v1).',
   },

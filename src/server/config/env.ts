@@ -65,10 +65,13 @@ export class ConfigError extends AppError<'BAD_CONFIG'> {
   }
 }
 
+function isLoopback(url: string): boolean {
+  return ['localhost', '127.0.0.1', '[::1]'].includes(new URL(url).hostname);
+}
+
 function checkPublicUrl(text: string): string {
   const url = new URL(text);
-  const loopback = ['localhost', '127.0.0.1', '[::1]'].includes(url.hostname);
-  if (url.protocol !== 'https:' && !loopback)
+  if (url.protocol !== 'https:' && !isLoopback(text))
     throw new ConfigError(
       `PUBLIC_URL must begin with https:// unless it is this machine's own address; it is ${text}.`,
     );
@@ -95,10 +98,13 @@ export function readConfig(
     throw new ConfigError(
       'MAIL_FROM must be set along with MAIL_URL: the address mail is sent from.',
     );
+  const publicUrl = checkPublicUrl(env.PUBLIC_URL ?? `http://localhost:${String(env.PORT)}`);
+  if (env.RELOAD === '1' && !isLoopback(publicUrl))
+    throw new ConfigError('RELOAD is for a developer’s own machine: PUBLIC_URL is another one.');
   return {
     port: env.PORT,
     host: env.HOST,
-    publicUrl: checkPublicUrl(env.PUBLIC_URL ?? `http://localhost:${String(env.PORT)}`),
+    publicUrl,
     trustedProxies: env.TRUSTED_PROXIES.split(/[\s,]+/).filter((each) => each !== ''),
     dataDir: path.resolve(env.DATA_DIR),
     databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,

@@ -158,7 +158,7 @@ export function PersonPanel({
         person.devices.map((device) => (
           <p key={device.id}>
             {device.label === '' ? 'A browser' : device.label},{' '}
-            {device.kept ? 'kept' : 'for one visit'}, since <Moment at={device.since} />
+            {device.kept ? 'remembered' : 'for one visit'}, since <Moment at={device.since} />
           </p>
         ))
       )}

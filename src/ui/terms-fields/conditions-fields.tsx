@@ -120,7 +120,7 @@ function OpenFields({ value = {}, onChange }: Props) {
               }}
             />
           }
-          label="Only on a device they keep"
+          label="Only on a remembered device"
         />
         <FormControlLabel
           control={

@@ -260,7 +260,7 @@ function WhatIf({
           slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
         >
           <MenuItem value="">any device</MenuItem>
-          <MenuItem value="kept">a device they keep</MenuItem>
+          <MenuItem value="kept">a remembered device</MenuItem>
           <MenuItem value="visit">one for a visit</MenuItem>
         </TextField>
         <TextField

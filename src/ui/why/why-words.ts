@@ -18,7 +18,7 @@ export const refusedWords: Record<RefusalReason, string> = {
   revoked: 'access was revoked',
   'key-destroyed': 'the document’s key was destroyed',
   'prove-again': 'the address must be proven again',
-  'device-not-accepted': 'only a device that is kept is accepted',
+  'device-not-accepted': 'only a remembered device is accepted',
   'too-many-devices': 'as many devices as agreed have been used',
   'network-not-allowed': 'it does not open from this network',
   'place-not-allowed': 'it does not open from this country',

@@ -1,4 +1,5 @@
 import 'server-only';
+import { databaseAddress } from '@/server/db/database-file';
 import { closeSync, openSync, readFileSync } from 'node:fs';
 import { open, rm, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
@@ -124,7 +125,7 @@ export async function makeBackup(
     await deps.db.copyTo(snapshot);
     // A rotation may have begun or ended meanwhile: both files together hold every generation the copy needs.
     const keys = mergeKeyFiles(keysBefore, readFileSync(masterKeyFile, 'utf8'));
-    const copy = openForReading(`file:${snapshot}`);
+    const copy = openForReading(databaseAddress(snapshot));
     const rows = await allStoredVersions(copy.read);
     const { size: entries } = await ledgerState(copy.read);
     copy.close();

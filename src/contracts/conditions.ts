@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Conditions } from '@/core/policy/conditions';
+import type { ConditionName, Conditions } from '@/core/policy/conditions';
 import { normaliseDomain } from '@/core/policy/address';
 import { isCountry } from '@/core/policy/countries';
 import { isNetwork } from '@/core/policy/networks';
@@ -59,43 +59,45 @@ const weekday = z.union([
 ]);
 const minute = z.number().int().min(0).max(1_440);
 
+/** Whether this can be asked for. Nothing is readable without asking yet, so `offline` cannot. */
+type Asked = Exclude<ConditionName, 'offline'>;
+const fields = {
+  opens: z.number().int().min(1).max(9_999).nullish(),
+  within: z
+    .number()
+    .int()
+    .min(MINUTE)
+    .max(3_650 * DAY)
+    .nullish(),
+  countries: countriesInput.nullish(),
+  networks: networksInput.nullish(),
+  hours: z
+    .object({
+      days: z.array(weekday).min(1, 'choose at least one day').max(7),
+      from: minute,
+      to: minute,
+    })
+    .nullish(),
+  keptDevices: z.boolean().nullish(),
+  devices: z.number().int().min(1).max(99).nullish(),
+  proveEvery: z
+    .number()
+    .int()
+    .min(5 * MINUTE)
+    .max(365 * DAY)
+    .nullish(),
+  captureDeterrent: z.boolean().nullish(),
+  passOn: z
+    .strictObject({
+      people: z.number().int().min(1).max(999),
+      domains: z.array(domainInput).min(1).max(50).nullable(),
+      steps: z.number().int().min(1).max(9),
+    })
+    .nullish(),
+} satisfies { readonly [Name in Asked]: z.ZodType<Conditions[Name]> };
+
 /** What must hold besides the window. An unknown condition is an error, for it could never be met. */
-export const conditionsInput = z
-  .strictObject({
-    opens: z.number().int().min(1).max(9_999).nullish(),
-    within: z
-      .number()
-      .int()
-      .min(MINUTE)
-      .max(3_650 * DAY)
-      .nullish(),
-    countries: countriesInput.nullish(),
-    networks: networksInput.nullish(),
-    hours: z
-      .object({
-        days: z.array(weekday).min(1, 'choose at least one day').max(7),
-        from: minute,
-        to: minute,
-      })
-      .nullish(),
-    keptDevices: z.boolean().nullish(),
-    devices: z.number().int().min(1).max(99).nullish(),
-    proveEvery: z
-      .number()
-      .int()
-      .min(5 * MINUTE)
-      .max(365 * DAY)
-      .nullish(),
-    captureDeterrent: z.boolean().nullish(),
-    passOn: z
-      .strictObject({
-        people: z.number().int().min(1).max(999),
-        domains: z.array(domainInput).min(1).max(50).nullable(),
-        steps: z.number().int().min(1).max(9),
-      })
-      .nullish(),
-  })
-  .transform((given): Conditions | undefined => {
-    const set = Object.entries(given).filter(([, value]) => value != null && value !== false);
-    return set.length === 0 ? undefined : Object.fromEntries(set);
-  });
+export const conditionsInput = z.strictObject(fields).transform((given): Conditions | undefined => {
+  const set = Object.entries(given).filter(([, value]) => value != null && value !== false);
+  return set.length === 0 ? undefined : Object.fromEntries(set);
+});

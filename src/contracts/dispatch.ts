@@ -12,7 +12,7 @@ import {
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
-import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
+import { DELIVERIES, DELIVERY_FORMS, type Delivery, type DeliveryForm } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { reasonInput } from '@/contracts/settings';
@@ -121,8 +121,6 @@ const recipientsInput = z
     `a dispatch reaches at most ${String(MOST_RECIPIENTS)} people: make it two`,
   );
 
-/** Whether Embargo mails the links, or the sender carries them. */
-export const DELIVERIES = ['mail', 'by-hand'] as const;
 /** Most bytes of documents that travel with one message: more, and mail servers refuse it. */
 export const MOST_MAILED = 18 * 1024 * 1024;
 
@@ -348,7 +346,7 @@ export type DispatchDetail = {
   readonly subject: string;
   readonly note: string;
   readonly watermark: string;
-  readonly delivery: (typeof DELIVERIES)[number];
+  readonly delivery: Delivery;
   readonly form: DeliveryForm;
   readonly titleOnCover: boolean;
   /** Why it went out as it did; empty: nobody had to say. */

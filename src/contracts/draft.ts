@@ -10,8 +10,8 @@ import type { OwnLimits } from '@/contracts/staff';
 import type { KeptTermsRow } from '@/contracts/kept-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
-import { DELIVERIES, draftId, groupId, termsId } from '@/contracts/dispatch';
-import { DELIVERY_FORMS } from '@/core/policy/delivery';
+import { draftId, groupId, termsId } from '@/contracts/dispatch';
+import { DELIVERIES, DELIVERY_FORMS } from '@/core/policy/delivery';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
 const moment = z.number().int().nullable();

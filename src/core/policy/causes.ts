@@ -4,7 +4,8 @@ import { DAY } from '@/core/base/time';
 import type { Ceiling, Limits } from '@/core/policy/ceiling';
 import type { Change } from '@/core/policy/changes';
 import { compileAlone, gives, type CompiledGrant, type GrantFacts } from '@/core/policy/compile';
-import { conditionTest, type Circumstances, type Conditions } from '@/core/policy/conditions';
+import { conditionTest } from '@/core/policy/condition-effects';
+import type { Circumstances, Conditions } from '@/core/policy/conditions';
 import { notLive, type NotLive } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 

@@ -1,7 +1,8 @@
 import type { GrantId } from '@/core/base/ids';
 import { NO_LIMITS, type Ceiling, type Limits } from '@/core/policy/ceiling';
 import type { DocumentPolicy, GrantFacts } from '@/core/policy/compile';
-import { UNUSED, isKnownCondition, type Conditions } from '@/core/policy/conditions';
+import { isKnownCondition } from '@/core/policy/condition-effects';
+import { UNUSED, type Conditions } from '@/core/policy/conditions';
 import type { Asking } from '@/core/policy/decide';
 import type { Right, Terms } from '@/core/policy/rights';
 

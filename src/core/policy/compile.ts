@@ -2,13 +2,14 @@ import type { DocumentId, GrantId, StaffId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import { underCeilings, type Ceiling, type Effective } from '@/core/policy/ceiling';
 import { LEVELS } from '@/core/policy/levels';
-import { passOnWithin } from '@/core/policy/passing-on';
 import {
+  boundsOf,
+  boundsWithin,
+  conditionsEnd,
   conditionTest,
-  type ConditionTest,
-  type PassOn,
-  type Used,
-} from '@/core/policy/conditions';
+  type Bounds,
+} from '@/core/policy/condition-effects';
+import type { ConditionTest, Used } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Who a grant is for: a person, a live group, every address at a domain, or whoever holds an open link. */
@@ -40,15 +41,6 @@ export type DocumentPolicy = {
   readonly keyDestroyed: boolean;
   readonly ceilings: readonly Ceiling[];
   readonly grants: readonly GrantFacts[];
-};
-
-/** What holds while a grant is used, and within what it can be passed on. */
-export type Bounds = {
-  /** How long an opened document stays readable without asking again, in ms; 0: it asks at every open. */
-  readonly offline: number;
-  readonly captureDeterrent: boolean;
-  /** Absent to nobody, whatever the rights say. */
-  readonly passOn: PassOn | null;
 };
 
 /** A grant as it comes out under its ceilings and the grants above it. */
@@ -114,33 +106,21 @@ function inOrder(ceilings: readonly Ceiling[]): Ceiling[] {
   );
 }
 
-/** The end that the window and the time since the first open come to. */
-function endOf({ until, conditions }: Terms, { firstOpenedAt }: Used): number {
-  const end = until ?? Number.POSITIVE_INFINITY;
-  return conditions?.within == null || firstOpenedAt === null
-    ? end
-    : Math.min(end, firstOpenedAt + conditions.within);
-}
-
 /** A grant under its ceilings, whatever it was passed on from. */
 export function compileAlone(facts: GrantFacts, ceilings: readonly Ceiling[]): CompiledGrant {
   const { terms, alsoWithin, ...rest } = underCeilings(facts.terms, facts.givenAt, ceilings);
-  const { offline, captureDeterrent, passOn } = terms.conditions ?? {};
-  const test = conditionTest(terms.conditions ?? {}, alsoWithin);
+  const conditions = terms.conditions ?? {};
+  const test = conditionTest(conditions, alsoWithin);
   const giving: Giving = {
     rights: new Set(terms.rights),
     printsLeft: terms.prints === null ? null : Math.max(0, terms.prints - facts.used.prints),
-    bounds: {
-      offline: offline ?? 0,
-      captureDeterrent: captureDeterrent === true,
-      passOn: passOn ?? null,
-    },
+    bounds: boundsOf(conditions),
   };
   return {
     facts,
     effective: { terms, ...rest },
     from: terms.from ?? Number.NEGATIVE_INFINITY,
-    until: endOf(terms, facts.used),
+    until: Math.min(terms.until ?? Number.POSITIVE_INFINITY, conditionsEnd(conditions, facts.used)),
     revoked: facts.revoked,
     tests: test === null ? [] : [{ test, used: facts.used }],
     ...giving,
@@ -159,11 +139,7 @@ function within(own: CompiledGrant, parent: CompiledGrant): CompiledGrant {
       ? new Set([...own.rights].filter((right) => parent.rights.has(right)))
       : new Set(),
     printsLeft: leastPrints(own.printsLeft, parent.printsLeft),
-    bounds: {
-      offline: Math.min(own.bounds.offline, parent.bounds.offline),
-      captureDeterrent: own.bounds.captureDeterrent || parent.bounds.captureDeterrent,
-      passOn: passOnWithin(own.bounds.passOn, parent.bounds.passOn),
-    },
+    bounds: boundsWithin(own.bounds, parent.bounds),
   };
   return {
     ...own,

@@ -1,6 +1,12 @@
 import { bareDomain } from '@/core/policy/address';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import type { Conditions, Hours, PassOn } from '@/core/policy/conditions';
+import type {
+  ConditionName,
+  Conditions,
+  ConditionValue,
+  Hours,
+  PassOn,
+} from '@/core/policy/conditions';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
@@ -43,41 +49,37 @@ function passOnText({ people, domains, steps }: PassOn): string {
   );
 }
 
+/** Each condition in words; empty where its value asks nothing. */
+const LINES: {
+  readonly [Name in ConditionName]-?: (value: ConditionValue<Name>, zone: string) => string;
+} = {
+  opens: (most) => `opens ${most === 1 ? 'once' : `${String(most)} times`}`,
+  within: (span) => `for ${spanText(span)} from the first open on`,
+  countries: (codes) => (codes.length === 0 ? 'from no country' : `only from ${codes.join(', ')}`),
+  networks: (networks) =>
+    `only from the IP address range${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
+  hours: (hours, zone) => `only ${hoursText(hours)} (${zone})`,
+  keptDevices: (on) => (on ? 'only on a remembered device' : ''),
+  devices: (most) => `on ${String(most)} ${most === 1 ? 'device' : 'devices'} at most`,
+  proveEvery: (span) => `proving the email address every ${spanText(span)}`,
+  offline: (span) => (span === 0 ? '' : `readable for ${spanText(span)} without asking again`),
+  captureDeterrent: (on) => (on ? 'with the pages covered while another window is in front' : ''),
+  passOn: passOnText,
+};
+
+function lineOf<Name extends ConditionName>(
+  name: Name,
+  value: Conditions[Name],
+  zone: string,
+): string {
+  const line = LINES[name] as (value: ConditionValue<Name>, zone: string) => string;
+  return value == null ? '' : line(value, zone);
+}
+
 /** Conditions in words, a line each. `zone`: the one that hours are told in. */
 export function conditionLines(conditions: Conditions | null | undefined, zone: string): string[] {
   if (conditions == null) return [];
-  const {
-    opens,
-    within,
-    countries,
-    networks,
-    hours,
-    keptDevices,
-    devices,
-    proveEvery,
-    offline,
-    captureDeterrent,
-    passOn,
-  } = conditions;
-  return [
-    opens == null ? '' : `opens ${opens === 1 ? 'once' : `${String(opens)} times`}`,
-    within == null ? '' : `for ${spanText(within)} from the first open on`,
-    countries == null
-      ? ''
-      : countries.length === 0
-        ? 'from no country'
-        : `only from ${countries.join(', ')}`,
-    networks == null
-      ? ''
-      : `only from the IP address range${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
-    hours == null ? '' : `only ${hoursText(hours)} (${zone})`,
-    keptDevices === true ? 'only on a remembered device' : '',
-    devices == null ? '' : `on ${String(devices)} ${devices === 1 ? 'device' : 'devices'} at most`,
-    proveEvery == null ? '' : `proving the email address every ${spanText(proveEvery)}`,
-    offline == null || offline === 0
-      ? ''
-      : `readable for ${spanText(offline)} without asking again`,
-    captureDeterrent === true ? 'with the pages covered while another window is in front' : '',
-    passOn == null ? '' : passOnText(passOn),
-  ].filter((line) => line !== '');
+  return (Object.keys(LINES) as ConditionName[])
+    .map((name) => lineOf(name, conditions[name], zone))
+    .filter((line) => line !== '');
 }

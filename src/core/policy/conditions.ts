@@ -1,6 +1,4 @@
 import type { Moment } from '@/core/base/time';
-import { networkTest, parseAddress } from '@/core/policy/networks';
-import { localTime } from '@/core/policy/local-time';
 
 /** Monday is 1, Sunday 7 (ISO 8601). */
 export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7;
@@ -70,6 +68,10 @@ export type Used = {
 };
 export const UNUSED: Used = { opens: 0, prints: 0, firstOpenedAt: null, devices: [] };
 
+/** Each name a condition goes by, and what its value is where it is set. */
+export type ConditionName = keyof Conditions;
+export type ConditionValue<Name extends ConditionName> = NonNullable<Conditions[Name]>;
+
 type ConditionRefusal =
   | 'prove-again'
   | 'device-not-accepted'
@@ -82,122 +84,3 @@ type ConditionRefusal =
 
 /** Answers why a request does not meet the conditions, or `null` where it does. */
 export type ConditionTest = (at: Circumstances, used: Used) => ConditionRefusal | null;
-
-const KNOWN: Readonly<Record<keyof Conditions, true>> = {
-  opens: true,
-  within: true,
-  countries: true,
-  networks: true,
-  hours: true,
-  keptDevices: true,
-  devices: true,
-  proveEvery: true,
-  offline: true,
-  captureDeterrent: true,
-  passOn: true,
-};
-
-/** Whether this version knows a condition by this name. */
-export function isKnownCondition(name: string): name is keyof Conditions {
-  return name in KNOWN;
-}
-
-/** Names of conditions that this version does not know: written by a later one, or by hand. */
-function unknownConditions(conditions: Conditions): string[] {
-  return Object.keys(conditions).filter((name) => !isKnownCondition(name));
-}
-
-/** Whether minute and weekday lie in the hours; those that pass midnight belong to the day they began on. */
-function inHours({ days, from, to }: Hours, weekday: number, minute: number): boolean {
-  if (from < to) return days.some((day) => day === weekday) && minute >= from && minute < to;
-  const before = weekday === 1 ? 7 : weekday - 1;
-  return (
-    (minute >= from && days.some((day) => day === weekday)) ||
-    (minute < to && days.some((day) => day === before))
-  );
-}
-
-function deviceTests({ keptDevices, devices, proveEvery }: Conditions): ConditionTest[] {
-  const tests: ConditionTest[] = [];
-  if (proveEvery != null)
-    tests.push(({ device, now }) =>
-      device === ANYWHERE || (device !== null && now - device.provenAt < proveEvery)
-        ? null
-        : 'prove-again',
-    );
-  if (keptDevices === true)
-    tests.push(({ device }) =>
-      device === ANYWHERE || device?.kept === true ? null : 'device-not-accepted',
-    );
-  if (devices != null)
-    tests.push(({ device }, used) =>
-      device === ANYWHERE ||
-      (device !== null && (used.devices.includes(device.id) || used.devices.length < devices))
-        ? null
-        : 'too-many-devices',
-    );
-  return tests;
-}
-
-/** Addresses that requests came from: each is parsed once, however many lists it is looked for in. */
-const addresses = new WeakMap<Circumstances, ReturnType<typeof parseAddress>>();
-
-function addressOf(at: Circumstances): ReturnType<typeof parseAddress> {
-  const known = addresses.get(at);
-  if (known !== undefined) return known;
-  const address = at.network === null ? null : parseAddress(at.network);
-  addresses.set(at, address);
-  return address;
-}
-
-function placeTests(
-  { networks, countries, hours }: Conditions,
-  alsoWithin: readonly (readonly string[])[],
-): ConditionTest[] {
-  const tests: ConditionTest[] = [];
-  for (const list of networks == null ? alsoWithin : [networks, ...alsoWithin]) {
-    const allowed = networkTest(list);
-    tests.push((at) =>
-      at.network === ANYWHERE || allowed(addressOf(at)) ? null : 'network-not-allowed',
-    );
-  }
-  if (countries != null) {
-    const allowed = new Set(countries);
-    tests.push(({ country }) =>
-      country === ANYWHERE || (country !== null && allowed.has(country))
-        ? null
-        : 'place-not-allowed',
-    );
-  }
-  if (hours != null) {
-    tests.push(({ now, zone }) => {
-      const { weekday, minute } = localTime(now, zone);
-      return inHours(hours, weekday, minute) ? null : 'hours-not-allowed';
-    });
-  }
-  return tests;
-}
-
-/**
- * Makes the test of a grant's conditions, once for many requests. What comes first is what the
- * person can most easily do something about. A condition that is not known refuses.
- *
- * @param alsoWithin further lists of networks, in each of which the request must come from
- */
-export function conditionTest(
-  conditions: Conditions,
-  alsoWithin: readonly (readonly string[])[] = [],
-): ConditionTest | null {
-  if (unknownConditions(conditions).length > 0) return () => 'condition-unknown';
-  const tests = [...deviceTests(conditions), ...placeTests(conditions, alsoWithin)];
-  const { opens } = conditions;
-  if (opens != null) tests.push((_, used) => (used.opens < opens ? null : 'opens-used-up'));
-  if (tests.length === 0) return null;
-  return (at, used) => {
-    for (const test of tests) {
-      const refusal = test(at, used);
-      if (refusal !== null) return refusal;
-    }
-    return null;
-  };
-}

@@ -1,13 +1,8 @@
 import type { GrantId, RecipientId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
 import type { Ceiling } from '@/core/policy/ceiling';
-import {
-  byCharge,
-  gives,
-  type Bounds,
-  type CompiledDocument,
-  type CompiledGrant,
-} from '@/core/policy/compile';
+import { byCharge, gives, type CompiledDocument, type CompiledGrant } from '@/core/policy/compile';
+import type { Bounds } from '@/core/policy/condition-effects';
 import type { Circumstances } from '@/core/policy/conditions';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 

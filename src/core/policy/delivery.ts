@@ -8,9 +8,33 @@ import type { Terms } from '@/core/policy/rights';
 export const DELIVERY_FORMS = ['link', 'file', 'both', 'unprotected'] as const;
 export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
 
+/** How what is handed over gets to its addressees: mailed by us, or by whoever dispatches. */
+export const DELIVERIES = ['mail', 'by-hand'] as const;
+export type Delivery = (typeof DELIVERIES)[number];
+
+/** What each form hands over. */
+const HANDED_OVER: Readonly<
+  Record<DeliveryForm, { readonly link: boolean; readonly file: 'protected' | 'clear' | null }>
+> = {
+  link: { link: true, file: null },
+  file: { link: false, file: 'protected' },
+  both: { link: true, file: 'protected' },
+  unprotected: { link: false, file: 'clear' },
+};
+
+/** Whether this form hands over a link to hosted pages. */
+export function carriesLink(form: DeliveryForm): boolean {
+  return HANDED_OVER[form].link;
+}
+
 /** Whether this form hands over protected files. */
 export function carriesFile(form: DeliveryForm): boolean {
-  return form === 'file' || form === 'both';
+  return HANDED_OVER[form].file === 'protected';
+}
+
+/** Whether this form hands documents over as they are: nothing can be taken back. */
+export function isInTheClear(form: DeliveryForm): boolean {
+  return HANDED_OVER[form].file === 'clear';
 }
 
 /** What goes out unprotected can be used without limits, whatever is written down: so much is written down. */

@@ -1,11 +1,11 @@
 import type { DocumentId, GroupId, TermsId } from '@/core/base/ids';
-import type { DeliveryForm } from '@/core/policy/delivery';
+import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
 import type { Terms } from '@/core/policy/rights';
 
 /** How something is handed over. */
 export type HandingOver = {
   readonly form: DeliveryForm;
-  readonly delivery: 'mail' | 'by-hand';
+  readonly delivery: Delivery;
   readonly titleOnCover: boolean;
   readonly openLink: boolean;
   readonly reason: string;

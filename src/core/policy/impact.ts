@@ -6,7 +6,12 @@ import {
   type DocumentPolicy,
   type GrantFacts,
 } from '@/core/policy/compile';
-import { ANYWHERE, type Circumstances, type Conditions } from '@/core/policy/conditions';
+import {
+  ANYWHERE,
+  type Circumstances,
+  type ConditionName,
+  type Conditions,
+} from '@/core/policy/conditions';
 import { decide, grantsReaching, notLive, type Asking, type Decision } from '@/core/policy/decide';
 import { underCeilings } from '@/core/policy/ceiling';
 import { chainOf } from '@/core/policy/causes';
@@ -99,10 +104,30 @@ function placesOf(sides: BeforeAndAfter): Pick<Circumstances, 'country' | 'netwo
   );
 }
 
+/**
+ * How a condition can change what somebody may: by the place or the device they ask from, by how
+ * often and how long, or not at all.
+ */
+const ASKED: Readonly<Record<ConditionName, 'place' | 'device' | 'use' | 'not'>> = {
+  opens: 'use',
+  within: 'use',
+  countries: 'place',
+  networks: 'place',
+  hours: 'use',
+  keptDevices: 'device',
+  devices: 'device',
+  proveEvery: 'device',
+  offline: 'not',
+  captureDeterrent: 'not',
+  passOn: 'not',
+};
+const NAMES = Object.keys(ASKED) as ConditionName[];
+const OF_DEVICES = NAMES.filter((name) => ASKED[name] === 'device');
+const LIMITS = NAMES.filter((name) => ASKED[name] === 'device' || ASKED[name] === 'use');
+
 function devicesOf(sides: BeforeAndAfter, now: Moment): Circumstances['device'][] {
-  const isAsked = conditionsOf(sides).some(
-    ({ keptDevices, devices, proveEvery }) =>
-      keptDevices != null || devices != null || proveEvery != null,
+  const isAsked = conditionsOf(sides).some((conditions) =>
+    OF_DEVICES.some((name) => conditions[name] != null),
   );
   return isAsked ? [ANYWHERE, { id: 'a new device', kept: false, provenAt: now }] : [ANYWHERE];
 }
@@ -110,16 +135,8 @@ function devicesOf(sides: BeforeAndAfter, now: Moment): Circumstances['device'][
 /** How often, how long and on what a grant can be used besides where, with those above it. */
 function limitsOf({ document, grants }: Compiled, id: GrantId): unknown[] {
   return chainOf(grants, id).links.map(({ terms, givenAt }) => {
-    const { opens, within, hours, keptDevices, devices, proveEvery } =
-      underCeilings(terms, givenAt, document.ceilings).terms.conditions ?? {};
-    return [
-      opens ?? null,
-      within ?? null,
-      hours ?? null,
-      keptDevices ?? null,
-      devices ?? null,
-      proveEvery ?? null,
-    ];
+    const conditions = underCeilings(terms, givenAt, document.ceilings).terms.conditions ?? {};
+    return LIMITS.map((name) => conditions[name] ?? null);
   });
 }
 

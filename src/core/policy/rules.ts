@@ -1,5 +1,5 @@
 import type { Moment } from '@/core/base/time';
-import type { DeliveryForm } from '@/core/policy/delivery';
+import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 
 /** Ways of handing something out that an organisation may not want, or not without a second person. */
 export const WAYS = [
@@ -55,8 +55,21 @@ export type SendingWays = {
   readonly openLink?: boolean | undefined;
 };
 
+/** The ways that each form takes. */
+const WAYS_OF_FORM: Readonly<Record<DeliveryForm, readonly Way[]>> = {
+  link: ['link'],
+  file: ['file'],
+  both: ['link', 'file'],
+  unprotected: ['unprotected'],
+};
+
+/** The forms that take a way; none for a way that is not about what is handed over. */
+export function formsOf(way: Way): DeliveryForm[] {
+  return DELIVERY_FORMS.filter((form) => WAYS_OF_FORM[form].includes(way));
+}
+
 export function waysOf({ form = 'link', domains = [], openLink = false }: SendingWays): Way[] {
-  const ways: Way[] = form === 'both' ? ['link', 'file'] : [form];
+  const ways = [...WAYS_OF_FORM[form]];
   if (domains.length > 0) ways.push('domain');
   if (openLink) ways.push('open-link');
   return ways;

@@ -1,4 +1,9 @@
-import type { DeliveryForm } from '@/core/policy/delivery';
+import {
+  carriesFile,
+  carriesLink,
+  isInTheClear,
+  type DeliveryForm,
+} from '@/core/policy/delivery';
 
 /** What a recipient is told about one sending. */
 export type DispatchMailFacts = {
@@ -34,23 +39,22 @@ function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
     titles.length === 1
       ? 'It is attached, encrypted, as a PDF'
       : 'They are attached, encrypted, as PDFs';
-  if (form === 'unprotected')
-    return [titles.length === 1 ? 'It is attached.' : 'They are attached.'];
-  if (form === 'link') return [`To read, open this link and ${proof}`, link];
-  if (form === 'file')
+  const toRead = [`To read, open this link and ${proof}`, link];
+  if (isInTheClear(form)) return [titles.length === 1 ? 'It is attached.' : 'They are attached.'];
+  if (!carriesFile(form)) return toRead;
+  if (!carriesLink(form))
     return [
       `${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: ` +
         `follow its link, or point a phone at its code, and ${proof}`,
     ];
   return [
-    `To read, open this link and ${proof}`,
-    link,
+    ...toRead,
     `${attached} as well; the first page leads to the same place.`,
   ];
 }
 
 function what({ titles, form }: DispatchMailFacts): string {
-  const kind = form === 'unprotected' ? '' : 'protected ';
+  const kind = isInTheClear(form) ? '' : 'protected ';
   return titles.length === 1 ? `a ${kind}document` : `${kind}documents`;
 }
 
@@ -83,7 +87,7 @@ export function dispatchMail(facts: DispatchMailFacts): {
     ...(facts.note === '' ? [] : [facts.note]),
     ...wayIn(facts),
     ...(window === '' ? [] : [`You can open it ${window}.`]),
-    ...(facts.form === 'unprotected'
+    ...(isInTheClear(facts.form)
       ? []
       : ['This is for you only: anybody else who opens it has to prove this same email address.']),
     'If you did not expect this, ask the sender in a way you already know.',

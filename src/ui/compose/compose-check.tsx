@@ -6,7 +6,7 @@ import type { DocumentRow } from '@/contracts/document';
 import type { GroupRow } from '@/contracts/people';
 import { counted } from '@/core/base/counted';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 import type { Right } from '@/core/policy/rights';
 import { ceilingWarnings, type CeilingsKnown } from '@/ui/compose/ceiling-warnings';
 import type { TermsDraft } from '@/ui/terms-fields/switch-right';
@@ -142,7 +142,7 @@ function HeldByServer({
       </p>
       {carriesFile(form) && (
         <p className="quiet">
-          The file {form === 'both' ? 'beside the link ' : ''}stays with them, encrypted. By itself
+          The file {carriesLink(form) ? 'beside the link ' : ''}stays with them, encrypted. By itself
           it opens nothing; its first page leads to the same proof. Your clear original stays with
           you. Do not mix them up.
         </p>
@@ -247,7 +247,7 @@ export function ComposeCheck(props: Props) {
   return (
     <div className="stack">
       <h2>What this does</h2>
-      {form === 'unprotected' ? (
+      {isInTheClear(form) ? (
         <InTheClear people={props.people} documents={props.documents} />
       ) : (
         <Protected {...props} />

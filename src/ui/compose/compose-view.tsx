@@ -1,5 +1,6 @@
 'use client';
 
+import { isInTheClear } from '@/core/policy/delivery';
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
@@ -60,7 +61,7 @@ export function ComposeView({ start, chosen }: Props) {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const { domains, groups, unreadable } = recipients;
-  const isClear = way.form === 'unprotected';
+  const isClear = isInTheClear(way.form);
   // What leaves in the clear has no terms and no watermark, whatever was set before that was chosen.
   const given = isClear
     ? { terms: IN_THE_CLEAR, watermark: '', kept: null }
@@ -168,7 +169,7 @@ export function ComposeView({ start, chosen }: Props) {
             >
               {agreed.length > 0
                 ? 'Ask for approval'
-                : way.form === 'unprotected'
+                : isInTheClear(way.form)
                   ? 'Send unprotected'
                   : way.delivery === 'mail'
                     ? 'Encrypt and dispatch'

@@ -3,11 +3,10 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
-import { DELIVERIES } from '@/contracts/dispatch';
 import type { RuleRow } from '@/contracts/rules';
-import { DELIVERY_FORMS, carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import { DELIVERIES, DELIVERY_FORMS, carriesFile, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 import type { HandingOver } from '@/core/policy/draft';
-import { judgeWays, waysOf } from '@/core/policy/rules';
+import { formsOf, judgeWays, waysOf } from '@/core/policy/rules';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';
 import { ruleLine, ruleOf } from '@/ui/words/rule-words';
 
@@ -25,7 +24,7 @@ export function handOverProblems(
   { form, delivery, openLink, reason }: HandingOver,
   many: number,
 ): string[] {
-  if (form !== 'unprotected') return [];
+  if (!isInTheClear(form)) return [];
   return [
     reason.trim() === ''
       ? 'Say why it is sent unprotected. The reason is kept in the ledger.'
@@ -78,12 +77,7 @@ export function HandOver({
       </div>
       {closed.map((rule) => (
         <p key={rule.way} className="quiet">
-          {
-            formWords[
-              rule.way === 'unprotected' ? 'unprotected' : rule.way === 'file' ? 'file' : 'link'
-            ].name
-          }
-          : {ruleLine(rule)}
+          {formWords[formsOf(rule.way)[0] ?? 'link'].name}: {ruleLine(rule)}
         </p>
       ))}
       {carriesFile(form) && (
@@ -122,7 +116,7 @@ export function HandOver({
             <Checkbox
               size="small"
               checked={way.openLink}
-              disabled={open?.leave === 'forbidden' || form === 'unprotected'}
+              disabled={open?.leave === 'forbidden' || isInTheClear(form)}
               onChange={(_event, on) => {
                 onChange({ ...way, openLink: on });
               }}
@@ -134,7 +128,7 @@ export function HandOver({
           <p className="quiet">{ruleLine(open)}</p>
         )}
       </div>
-      {form === 'unprotected' && (
+      {isInTheClear(form) && (
         <TextField
           label="Why unprotected"
           required

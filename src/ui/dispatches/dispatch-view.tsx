@@ -7,7 +7,7 @@ import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import Button from '@mui/material/Button';
 import type { CutEffect } from '@/contracts/access';
 import type { DispatchDetail } from '@/contracts/dispatch';
-import { carriesFile } from '@/core/policy/delivery';
+import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
 import { closesText } from '@/ui/grants/cut-words';
 import { AddPeople } from '@/ui/dispatches/add-people';
 import { GrantsTable } from '@/ui/grants/grants-table';
@@ -168,7 +168,7 @@ function DispatchAside({
           for something. <Link href="/today">Answer on Today</Link>
         </p>
       )}
-      {detail.form === 'unprotected' && (
+      {isInTheClear(detail.form) && (
         <p className="notice">
           Sent unprotected. What was mailed stays with the recipients; revoking only closes access
           here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
@@ -183,7 +183,7 @@ function DispatchAside({
       <h2>The message</h2>
       {carriesFile(detail.form) && detail.delivery === 'mail' && (
         <p>
-          {detail.form === 'both'
+          {carriesLink(detail.form)
             ? 'The link, and the documents as protected files.'
             : 'The documents as protected files.'}
         </p>

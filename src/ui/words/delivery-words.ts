@@ -1,9 +1,8 @@
-import type { DELIVERIES } from '@/contracts/dispatch';
-import type { DeliveryForm } from '@/core/policy/delivery';
+import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
 
 /** The ways of delivery, with what each means for the sender. */
 export const deliveryWords: Record<
-  (typeof DELIVERIES)[number],
+  Delivery,
   { readonly name: string; readonly hint: string }
 > = {
   mail: {

@@ -1,8 +1,8 @@
 import 'server-only';
-import { sql } from 'drizzle-orm';
-import type { Rule, Way } from '@/core/policy/rules';
+import { inArray, sql } from 'drizzle-orm';
+import { formsOf, WAYS, type Rule, type Way } from '@/core/policy/rules';
 import type { Reading, Transaction } from '@/server/db/database';
-import { rules } from '@/server/db/schema';
+import { dispatches, rules } from '@/server/db/schema';
 
 /** What was decided; what nobody decided about is as it is at first. */
 export async function listRules(db: Reading | Transaction): Promise<Rule[]> {
@@ -15,10 +15,12 @@ export async function putRuleRow(tx: Transaction, row: typeof rules.$inferInsert
 
 /** How many sendings went out in each way, of those that can still be opened or cannot be taken back. */
 export async function sendingsByWay(db: Reading): Promise<ReadonlyMap<Way, number>> {
+  const byForm = WAYS.filter((way) => formsOf(way).length > 0).map(
+    (way) => sql`SELECT ${way} AS way, count(*) AS sendings FROM dispatches
+      WHERE ${inArray(dispatches.form, formsOf(way))}`,
+  );
   const rows = await db.all<{ way: Way; sendings: number }>(sql`
-    SELECT 'link' AS way, count(*) AS sendings FROM dispatches WHERE form IN ('link', 'both')
-    UNION ALL SELECT 'file', count(*) FROM dispatches WHERE form IN ('file', 'both')
-    UNION ALL SELECT 'unprotected', count(*) FROM dispatches WHERE form = 'unprotected'
+    ${sql.join(byForm, sql` UNION ALL `)}
     UNION ALL SELECT CASE r.kind WHEN 'link' THEN 'open-link'
     ELSE 'domain' END, count(DISTINCT g.dispatch_id) FROM grants g
     JOIN recipients r ON r.id = g.recipient_id WHERE r.kind IN ('domain', 'link')

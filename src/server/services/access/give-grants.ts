@@ -10,7 +10,7 @@ import {
   type TermsId,
 } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
-import type { DeliveryForm } from '@/core/policy/delivery';
+import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
 import {
@@ -43,7 +43,7 @@ type Sending = {
   readonly note?: string;
   readonly watermark: string;
   /** Without mail the links are carried by hand, or lead those who already have one. */
-  readonly delivery?: 'mail' | 'by-hand';
+  readonly delivery?: Delivery;
   readonly form?: DeliveryForm;
   readonly titleOnCover?: boolean;
   /** Why it goes out as it does. */
@@ -159,7 +159,7 @@ export async function giveGrants(
     dispatch: id,
     details: {
       reference,
-      delivery: `${formText[form]}${delivery === 'mail' ? '' : '-by-hand'}`,
+      delivery: `${formText[form]}${deliveryText[delivery]}`,
       documents: documents.length,
       recipients: people.length,
       watermark,
@@ -188,6 +188,9 @@ const formText: Record<DeliveryForm, string> = {
   both: 'reader-link-and-protected-file',
   unprotected: 'unprotected',
 };
+
+/** How they were delivered, where it was not as usual. */
+const deliveryText: Record<Delivery, string> = { mail: '', 'by-hand': '-by-hand' };
 
 /** A link that leads an addressee to a sending. */
 export function newLink(

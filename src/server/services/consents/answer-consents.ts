@@ -1,4 +1,5 @@
 import 'server-only';
+import { isInTheClear } from '@/core/policy/delivery';
 import { addresseeName } from '@/core/policy/addressee-name';
 import type { ConsentId, MarkingId } from '@/core/base/ids';
 import { secondPersonFrom } from '@/core/policy/consent';
@@ -145,7 +146,7 @@ async function whatOf(
   const open =
     sending.openLink === true ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
   return {
-    subject: `${sending.subject}${sending.form === 'unprotected' ? ', unprotected' : ''}`,
+    subject: `${sending.subject}${isInTheClear(sending.form ?? 'link') ? ', unprotected' : ''}`,
     to: [
       ...sending.recipients.map(({ address }) => address),
       ...(sending.domains ?? []).map((address) =>

@@ -14,7 +14,7 @@ import { DAY } from '@/core/base/time';
 import { underCeilings } from '@/core/policy/ceiling';
 import { termsAt } from '@/core/policy/kept-terms';
 import { termsText } from '@/core/policy/rights';
-import { IN_THE_CLEAR, keepForbiddenBy, type DeliveryForm } from '@/core/policy/delivery';
+import { carriesFile, IN_THE_CLEAR, isInTheClear, keepForbiddenBy, type DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
 import {
   MOST_MAILED,
@@ -174,7 +174,7 @@ async function checkSize(
   form: DeliveryForm,
   documents: readonly { readonly versionId: VersionId }[],
 ): Promise<void> {
-  if (form === 'link') return;
+  if (!carriesFile(form) && !isInTheClear(form)) return;
   const bytes = await bytesOfVersions(
     tx,
     documents.map(({ versionId }) => versionId),
@@ -256,7 +256,7 @@ export async function checkSending(
   checkPeople(deps, input, now);
   const documents = await checkDocuments(tx, actor, input.documents);
   if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
-  if (input.form === 'unprotected') {
+  if (isInTheClear(input.form ?? 'link')) {
     checkUnprotected(input);
     await checkKept(tx, documents);
   }
@@ -302,7 +302,7 @@ export async function dispatchIn(
   consent?: ConsentId,
 ): Promise<DispatchResult> {
   const input =
-    asked.form === 'unprotected'
+    isInTheClear(asked.form ?? 'link')
       ? {
           ...asked,
           terms: IN_THE_CLEAR,
@@ -354,7 +354,7 @@ export async function addPeople(
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
     const documents = await checkDocuments(tx, actor, ids);
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
-    if (dispatch.form === 'unprotected') throw new ServiceError('unprotected-adds-nobody');
+    if (isInTheClear(dispatch.form)) throw new ServiceError('unprotected-adds-nobody');
     await needAllowed(tx, { form: dispatch.form, domains: input.domains });
     const { people, wider } = await settleRecipients(deps, tx, actor, input.id, input, now);
     const already = [...wider, ...people].filter((person) => recipients.has(person.id));
@@ -391,7 +391,7 @@ export async function mailAgain(
   if (deps.mailer === null) throw new ServiceError('mail-not-set-up');
   return deps.db.write(async (tx) => {
     const dispatch = await needDispatch(tx, actor, input.id);
-    if (dispatch.form === 'unprotected') throw new ServiceError('unprotected-not-again');
+    if (isInTheClear(dispatch.form)) throw new ServiceError('unprotected-not-again');
     if (dispatch.delivery !== 'mail') throw new ServiceError('links-by-hand');
     const rows = (await grantsOf(tx, { dispatch: input.id })).filter(
       ({ grant, recipient, document }) =>

@@ -1,7 +1,7 @@
 import 'server-only';
 import { fileSize } from '@/core/age/chunks';
 import type { VersionId } from '@/core/base/ids';
-import { carriesFile, payloadName, protectedFileName } from '@/core/policy/delivery';
+import { carriesFile, isInTheClear, payloadName, protectedFileName } from '@/core/policy/delivery';
 import { reaches } from '@/core/policy/powers';
 import { envelope } from '@/core/wrapper/write';
 import type { TakeFileInput } from '@/contracts/dispatch';
@@ -84,7 +84,7 @@ export async function attachedTo(
       facts === null
         ? []
         : [
-            facts.dispatch.form === 'unprotected'
+            isInTheClear(facts.dispatch.form)
               ? clearFileOf(deps, facts)
               : protectedFileOf(deps, facts),
           ],
@@ -111,7 +111,7 @@ export async function takeProtectedFile(
   if (facts === null) throw new ServiceError('not-sent-to-person');
   const { dispatch, document, version, recipient } = facts;
   if (!carriesFile(dispatch.form)) await deps.db.write((tx) => needAllowed(tx, { form: 'file' }));
-  if (dispatch.form === 'unprotected') throw new ServiceError('no-protected-file');
+  if (isInTheClear(dispatch.form)) throw new ServiceError('no-protected-file');
   if (
     !reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })
   )

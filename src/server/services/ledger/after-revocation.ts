@@ -1,4 +1,5 @@
 import 'server-only';
+import { isInTheClear } from '@/core/policy/delivery';
 import { groupBy } from '@/core/base/group';
 import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
@@ -61,7 +62,7 @@ function copiesOf(rows: readonly Row[], theirs: readonly AboutEntry[]): Copies {
     keptAt: kept === undefined ? null : Date.parse(kept.entry.occurredAt),
     textSent: sent.length + copied.length > 0,
     textCopied: copied.some(({ entry }) => entry.details['characters'] !== undefined),
-    inTheClear: rows.some(({ dispatch }) => dispatch.form === 'unprotected'),
+    inTheClear: rows.some(({ dispatch }) => isInTheClear(dispatch.form)),
   };
 }
 

@@ -1,4 +1,5 @@
 import 'server-only';
+import { isInTheClear } from '@/core/policy/delivery';
 import type { TodayInput, TodayPage } from '@/contracts/today';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
@@ -40,7 +41,7 @@ function mayMail(
     holds(actor.role, 'dispatch') &&
     reaches(actor, { sender: sentBy }) &&
     delivery === 'mail' &&
-    form !== 'unprotected'
+    !isInTheClear(form)
   );
 }
 

@@ -1,4 +1,5 @@
 import 'server-only';
+import { isInTheClear } from '@/core/policy/delivery';
 import { newId, type RecipientId } from '@/core/base/ids';
 import type { Happening } from '@/core/ledger/entry';
 import { reaches } from '@/core/policy/powers';
@@ -68,7 +69,7 @@ export async function markLeft(
         ...(await liveOfAddressee(tx, address, now))
           .filter(
             ({ form, sentBy, ownerId, deputyId }) =>
-              form !== 'unprotected' &&
+              !isInTheClear(form) &&
               reaches(actor, { sender: sentBy, owner: ownerId, deputy: deputyId }),
           )
           .map(({ grant }) => grant),

@@ -1,0 +1,189 @@
+// What each condition does to a grant: one table, and a condition that does nothing cannot be in it.
+import type { Moment } from '@/core/base/time';
+import {
+  ANYWHERE,
+  type Circumstances,
+  type ConditionName,
+  type Conditions,
+  type ConditionTest,
+  type ConditionValue,
+  type Hours,
+  type PassOn,
+  type Used,
+} from '@/core/policy/conditions';
+import { localTime } from '@/core/policy/local-time';
+import { networkTest, parseAddress } from '@/core/policy/networks';
+import { passOnWithin } from '@/core/policy/passing-on';
+
+/** What holds while a grant is used, and within what it can be passed on. */
+export type Bounds = {
+  /** How long an opened document stays readable without asking again, in ms; 0: it asks at every open. */
+  readonly offline: number;
+  readonly captureDeterrent: boolean;
+  /** Absent to nobody, whatever the rights say. */
+  readonly passOn: PassOn | null;
+};
+
+/**
+ * How a condition is held: tested at every request (of two, both are), ending the grant (of two,
+ * the earlier end), or as a bound of its use (of two, see `boundsWithin`).
+ */
+type Effect<Name extends ConditionName> =
+  | { readonly test: (value: ConditionValue<Name>) => ConditionTest }
+  | { readonly end: (value: ConditionValue<Name>, used: Used) => Moment | null }
+  | (Name extends keyof Bounds ? 'bound' : never);
+
+/** Whether minute and weekday lie in the hours; those that pass midnight belong to the day they began on. */
+function inHours({ days, from, to }: Hours, weekday: number, minute: number): boolean {
+  if (from < to) return days.some((day) => day === weekday) && minute >= from && minute < to;
+  const before = weekday === 1 ? 7 : weekday - 1;
+  return (
+    (minute >= from && days.some((day) => day === weekday)) ||
+    (minute < to && days.some((day) => day === before))
+  );
+}
+
+/** Addresses that requests came from: each is parsed once, however many lists it is looked for in. */
+const addresses = new WeakMap<Circumstances, ReturnType<typeof parseAddress>>();
+
+function addressOf(at: Circumstances): ReturnType<typeof parseAddress> {
+  const known = addresses.get(at);
+  if (known !== undefined) return known;
+  const address = at.network === null ? null : parseAddress(at.network);
+  addresses.set(at, address);
+  return address;
+}
+
+function networkConditionTest(networks: readonly string[]): ConditionTest {
+  const allowed = networkTest(networks);
+  return (at) => (at.network === ANYWHERE || allowed(addressOf(at)) ? null : 'network-not-allowed');
+}
+
+/** The order is the one of the tests: what the person can most easily do something about comes first. */
+const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
+  proveEvery: {
+    test:
+      (span) =>
+      ({ device, now }) =>
+        device === ANYWHERE || (device !== null && now - device.provenAt < span)
+          ? null
+          : 'prove-again',
+  },
+  keptDevices: {
+    test:
+      (asked) =>
+      ({ device }) =>
+        !asked || device === ANYWHERE || device?.kept === true ? null : 'device-not-accepted',
+  },
+  devices: {
+    test:
+      (most) =>
+      ({ device }, used) =>
+        device === ANYWHERE ||
+        (device !== null && (used.devices.includes(device.id) || used.devices.length < most))
+          ? null
+          : 'too-many-devices',
+  },
+  networks: { test: networkConditionTest },
+  countries: {
+    test: (countries) => {
+      const allowed = new Set(countries);
+      return ({ country }) =>
+        country === ANYWHERE || (country !== null && allowed.has(country))
+          ? null
+          : 'place-not-allowed';
+    },
+  },
+  hours: {
+    test:
+      (hours) =>
+      ({ now, zone }) => {
+        const { weekday, minute } = localTime(now, zone);
+        return inHours(hours, weekday, minute) ? null : 'hours-not-allowed';
+      },
+  },
+  opens: { test: (most) => (_, used) => (used.opens < most ? null : 'opens-used-up') },
+  within: {
+    end: (span, { firstOpenedAt }) => (firstOpenedAt === null ? null : firstOpenedAt + span),
+  },
+  offline: 'bound',
+  captureDeterrent: 'bound',
+  passOn: 'bound',
+};
+const NAMES = Object.keys(EFFECTS) as ConditionName[];
+
+/** Whether this version knows a condition by this name. */
+export function isKnownCondition(name: string): name is ConditionName {
+  return name in EFFECTS;
+}
+
+function testOf<Name extends ConditionName>(
+  name: Name,
+  value: Conditions[Name],
+): ConditionTest | null {
+  const effect = EFFECTS[name] as Effect<Name>;
+  if (value == null || effect === 'bound' || !('test' in effect)) return null;
+  return effect.test(value);
+}
+
+/**
+ * Makes the test of a grant's conditions, once for many requests. A condition that is not known
+ * refuses.
+ *
+ * @param alsoWithin further lists of networks, in each of which the request must come from
+ */
+export function conditionTest(
+  conditions: Conditions,
+  alsoWithin: readonly (readonly string[])[] = [],
+): ConditionTest | null {
+  if (!Object.keys(conditions).every(isKnownCondition)) return () => 'condition-unknown';
+  const tests: ConditionTest[] = [];
+  for (const name of NAMES) {
+    const test = testOf(name, conditions[name]);
+    if (test !== null) tests.push(test);
+    if (name === 'networks') tests.push(...alsoWithin.map(networkConditionTest));
+  }
+  if (tests.length === 0) return null;
+  return (at, used) => {
+    for (const test of tests) {
+      const refusal = test(at, used);
+      if (refusal !== null) return refusal;
+    }
+    return null;
+  };
+}
+
+function endOf<Name extends ConditionName>(
+  name: Name,
+  value: Conditions[Name],
+  used: Used,
+): Moment | null {
+  const effect = EFFECTS[name] as Effect<Name>;
+  if (value == null || effect === 'bound' || !('end' in effect)) return null;
+  return effect.end(value, used);
+}
+
+/** When conditions end a grant that was used so; Infinity: they do not. */
+export function conditionsEnd(conditions: Conditions, used: Used): number {
+  let end = Number.POSITIVE_INFINITY;
+  for (const name of NAMES) end = Math.min(end, endOf(name, conditions[name], used) ?? end);
+  return end;
+}
+
+/** The bounds that conditions put to the use of a grant. */
+export function boundsOf({ offline, captureDeterrent, passOn }: Conditions): Bounds {
+  return {
+    offline: offline ?? 0,
+    captureDeterrent: captureDeterrent === true,
+    passOn: passOn ?? null,
+  };
+}
+
+/** The bounds of a grant that was passed on, within those of the grant above it. */
+export function boundsWithin(own: Bounds, above: Bounds): Bounds {
+  return {
+    offline: Math.min(own.offline, above.offline),
+    captureDeterrent: own.captureDeterrent || above.captureDeterrent,
+    passOn: passOnWithin(own.passOn, above.passOn),
+  };
+}

@@ -5,11 +5,15 @@ const PORT = 4187;
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 1,
-  timeout: 90_000,
+  timeout: 120_000,
+  // A busy machine draws late: what is looked for is waited for, and nothing is slower for it.
+  expect: { timeout: 20_000 },
   use: {
     baseURL: `http://localhost:${String(PORT)}`,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Oslo',
+    // What moves is not what is tested.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

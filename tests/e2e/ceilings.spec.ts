@@ -5,8 +5,7 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
   page,
   context,
 }) => {
-  await signIn(page);
-  await open(page, '/terms');
+  await signIn(page, '/terms');
   const ceilings = page.getByRole('region', { name: 'Ceilings' });
   await ceilings.getByRole('button', { name: 'the organisation' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
@@ -60,8 +59,7 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
 });
 
 test('what a ceiling takes is said while composing', async ({ page }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: 'Keep a copy' }).isVisible();
   for (const right of ['Copy text', 'Print', 'Keep a copy'])
     await page.getByRole('checkbox', { name: right, exact: true }).check();
@@ -77,8 +75,7 @@ test('what a ceiling takes is said while composing', async ({ page }) => {
 test('kept terms are used unchanged, and changed with what was sent with them, which is read first and undone', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
   await page.getByRole('button', { name: 'To look at only, a week' }).click();
   await page.getByLabel('Email addresses').fill('anton.gray@aldery-ferries.example');
@@ -102,8 +99,7 @@ test('kept terms are used unchanged, and changed with what was sent with them, w
 });
 
 test('a document shows the ceilings over it, and is given one of its own', async ({ page }) => {
-  await signIn(page);
-  await open(page, '/documents?q=Bow+ramp');
+  await signIn(page, '/documents?q=Bow+ramp');
   await page.getByRole('link', { name: 'Bow ramp mechanism' }).click();
   const over = page.getByRole('region', { name: 'Ceilings that apply' });
   await expect(over.getByText(/^The organisation: ends after 365 days/)).toBeVisible();

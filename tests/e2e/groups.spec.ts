@@ -4,8 +4,7 @@ import { expectNothingSerious, open, signIn } from './people';
 test('a group is made from a person, addressed as it is at that moment, and done away with', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/people?q=anton.gray');
+  await signIn(page, '/people?q=anton.gray');
   await page.getByRole('link', { name: 'Anton Gray' }).click();
   const groups = page.getByRole('region', { name: 'Groups' });
   await groups.getByLabel('Name of a new group').fill('Ferry people');

@@ -4,8 +4,7 @@ import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 test('defaults and marks of a level are set after their impact is read, begin the next dispatch, are undone', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/terms');
+  await signIn(page, '/terms');
   const part = page.getByRole('region', { name: 'Defaults and watermarks' });
   await part.getByRole('button', { name: 'Bidders' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
@@ -43,8 +42,7 @@ test('defaults and marks of a level are set after their impact is read, begin th
 test('everyone at a domain is addressed; who is not allowed is said; what wants a second person waits', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
   await page.getByLabel('Email addresses').fill('@harbour-aldery.example');
   await expect(
@@ -90,8 +88,7 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   page,
   browser,
 }) => {
-  await signIn(page);
-  await open(page, '/people?q=anton.gray');
+  await signIn(page, '/people?q=anton.gray');
   await page.getByRole('link', { name: 'Anton Gray' }).click();
   const groups = page.getByRole('region', { name: 'Groups' });
   await groups.getByRole('button', { name: /^Bidding yards/ }).click();
@@ -171,8 +168,7 @@ test('a reader passes on what they were given, as far as was said, and the sende
   page,
   browser,
 }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: /The slip in autumn/ }).check();
   await page.getByRole('checkbox', { name: 'Pass on', exact: true }).check();
   await expect(

@@ -5,8 +5,7 @@ import { open, signIn } from './people';
 test('kept terms go out as ODRL and come back the same; a change is shown before it is made', async ({
   page,
 }, info) => {
-  await signIn(page);
-  await open(page, '/terms');
+  await signIn(page, '/terms');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'Export terms' }).click(),
@@ -39,8 +38,7 @@ test('kept terms go out as ODRL and come back the same; a change is shown before
 test('access goes out as ODRL; what a file changes, revokes and gives anew is read before it is done', async ({
   page,
 }, info) => {
-  await signIn(page);
-  await open(page, '/dispatches');
+  await signIn(page, '/dispatches');
   await page.getByRole('link', { name: 'For plan approval' }).click();
   await page.getByRole('button', { name: 'More' }).click();
   const [download] = await Promise.all([

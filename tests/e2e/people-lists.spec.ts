@@ -4,8 +4,7 @@ import { expectNothingSerious, open, signIn } from './people';
 test('a list of people is looked at and brought in; somebody new is given what they lack in one act', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/people');
+  await signIn(page, '/people');
   await page.getByRole('button', { name: 'Import and export' }).click();
   const list =
     'email;name;organisation\nnew.one@new-office.example;New One;New Office\nnobody;X;\n';

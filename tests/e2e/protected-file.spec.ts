@@ -10,8 +10,7 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   page,
   browser,
 }, info) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page.getByLabel('Email addresses').fill(ADDRESS);
   await page.getByRole('button', { name: 'A protected file' }).click();
@@ -84,8 +83,7 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
 });
 
 test('files are taken to be carried by hand, each for its own person', async ({ page }, info) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page.getByLabel('Email addresses').fill(`${ADDRESS}, someone@new-yard.example`);
   await page.getByRole('button', { name: 'Both' }).click();
@@ -114,8 +112,7 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
 test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({
   page,
 }, info) => {
-  await signIn(page);
-  await open(page, '/today');
+  await signIn(page, '/today');
   await page
     .getByRole('navigation', { name: 'Places' })
     .getByRole('link', { name: 'Settings' })

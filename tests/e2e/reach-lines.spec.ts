@@ -3,8 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { expectNothingSerious, open, signIn } from './people';
 
 async function openTender(page: Page): Promise<void> {
-  await signIn(page);
-  await open(page, '/dispatches');
+  await signIn(page, '/dispatches');
   await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
   await expect(page.getByRole('grid', { name: 'Access over time' })).toBeVisible();
 }

@@ -40,8 +40,7 @@ test('long, full of pictures or with a broken table, they are protected, sent, r
   browser,
 }) => {
   test.setTimeout(150_000);
-  await signIn(page);
-  await open(page, '/documents');
+  await signIn(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page
     .locator('input[type=file]')

@@ -6,8 +6,7 @@ import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 test('an entry is found by a part of a name, narrowed with and without, and folds out to its pages', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/ledger');
+  await signIn(page, '/ledger');
   const box = page.getByRole('combobox', { name: 'Add a filter' });
   await box.fill('mira');
   await page.getByRole('option', { name: /^Mira Kolbe mira\.kolbe/ }).click();
@@ -49,8 +48,7 @@ test('an entry is found by a part of a name, narrowed with and without, and fold
 test('a long heading opens to all its values, and the span is told to the minute', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/ledger');
+  await signIn(page, '/ledger');
   const organisations = page.getByRole('region', { name: 'Organisation' });
   await organisations.getByRole('button', { name: /^All \d+$/ }).click();
   await organisations.getByLabel('Find in Organisation').fill('lowtide');
@@ -71,8 +69,7 @@ test('what somebody copies is written down as it is copied, and a page that fail
   page,
   browser,
 }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: 'Outline specification' }).first().check();
   for (const right of ['Copy text'])
     await page.getByRole('checkbox', { name: right, exact: true }).check();
@@ -128,8 +125,7 @@ test('after a revocation a list says who is shut out and who tries, closes itsel
   page,
   browser,
 }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page
     .getByLabel('Email addresses')
@@ -190,8 +186,7 @@ test('of what one is told, and what recipients and keepers are told, is chosen',
   page,
   request,
 }) => {
-  await signIn(page);
-  await open(page, '/you');
+  await signIn(page, '/you');
   await page.getByRole('combobox', { name: 'Refusal' }).click();
   await page.getByRole('option', { name: 'at once' }).click();
   await expect(page.getByText('Refusal: you are told at once, from now on.')).toBeVisible();

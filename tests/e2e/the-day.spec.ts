@@ -106,8 +106,7 @@ test('the person who left loses everything, after it was said what that is, and 
 test('the tender that closed: rights are narrowed for several, one is added, links go by hand', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/dispatches');
+  await signIn(page, '/dispatches');
   await page.getByRole('link', { name: 'Tender round 1, Hull 412' }).click();
   const rows = page.getByRole('row').filter({ has: page.getByRole('gridcell') });
   await rows.first().click({ position: { x: 20, y: 12 } });
@@ -144,8 +143,7 @@ test('the tender that closed: rights are narrowed for several, one is added, lin
 });
 
 test('documents are filed together: moved, marked, handed over', async ({ page }) => {
-  await signIn(page);
-  await open(page, '/documents');
+  await signIn(page, '/documents');
   await page.getByRole('button', { name: 'New folder' }).click();
   await page.getByLabel('Name of the folder').fill('To be archived');
   await page.getByRole('button', { name: 'Create folder' }).click();

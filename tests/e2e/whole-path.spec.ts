@@ -79,8 +79,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
 test('a half-made dispatch survives the page, with a person set apart, until it is discarded', async ({
   page,
 }) => {
-  await signIn(page);
-  await open(page, '/compose');
+  await signIn(page, '/compose');
   await page.getByRole('checkbox', { name: 'Weight list' }).check();
   await page
     .getByLabel('Email addresses')
@@ -127,8 +126,7 @@ test('what is not a PDF is refused in words, and a wrong origin is not served', 
   page,
   request,
 }) => {
-  await signIn(page);
-  await open(page, '/documents');
+  await signIn(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page.locator('input[type=file]').setInputFiles({
     name: 'report.pdf',

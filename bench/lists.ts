@@ -173,6 +173,7 @@ export async function lists(folder: string): Promise<void> {
           documentId: row.id,
           number: 1,
           fileName: 'a.pdf',
+          mediaType: 'application/pdf' as const,
           pages: 3,
           bytes: 90_000,
           blobKey: row.versionId,

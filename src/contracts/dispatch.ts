@@ -12,7 +12,12 @@ import {
 import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
-import { DELIVERIES, DELIVERY_FORMS, type Delivery, type DeliveryForm } from '@/core/policy/delivery';
+import {
+  DELIVERIES,
+  DELIVERY_FORMS,
+  type Delivery,
+  type DeliveryForm,
+} from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { reasonInput } from '@/contracts/settings';

@@ -2,13 +2,12 @@ import { BroadcastChannel, workerData } from 'node:worker_threads';
 import { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
-import { readerOf } from '@/core/age/random-access';
+import { readerOf, type PlainReader } from '@/core/age/random-access';
+import { MEDIA_TYPES } from '@/core/content/media-types';
 import { burn, makeStamp, type Picture, type Stamp } from '@/core/watermark/burn';
-import { inflationOf } from '@/server/rendering/inflation';
-import { keepMarked } from '@/server/rendering/keep-marked';
 import { ContentError } from '@/server/rendering/errors';
-import { openPdf, type PdfDocument } from '@/server/rendering/pdf-document';
-import { loadPdfium, type Pdfium } from '@/server/rendering/pdfium';
+import { createPageEngines } from '@/server/rendering/page-engines';
+import type { PageSource } from '@/server/rendering/page-source';
 import {
   FORGET,
   type PagePicture,
@@ -27,51 +26,60 @@ const PRINT_WIDTH = 1240;
 /** Above this many colours in so many pixels, a page is a photograph and JPEG serves it better. */
 const PHOTOGRAPHIC = 300;
 const SAMPLE = 2048;
-/** Pages of a document; what all its object streams may unpack to, in bytes. */
 const MOST_PAGES = 20_000;
-const MOST_UNPACKED = 128 << 20;
 
 sharp.concurrency(1);
 sharp.cache(false);
 
-type OpenDocument = { readonly pdf: PdfDocument; readonly closeFile: () => void };
+type OpenDocument = { readonly pages: PageSource; readonly closeFile: () => void };
 
-let engine: Promise<Pdfium> | null = null;
+const engines = createPageEngines();
 const kept = new Map<string, OpenDocument>();
 let lastStamp: { readonly text: string; readonly stamp: Stamp } | null = null;
 
-function sealedReader(source: SealedSource): {
-  read: (offset: number, length: number) => Uint8Array;
-  close: () => void;
+/** Reads the plain bytes of a stored file, until it is closed. */
+function plainReader(source: SealedSource): {
+  readonly reader: PlainReader;
+  readonly close: () => void;
 } {
   const blob = openBlob(source.place);
+  const read = (offset: number, length: number): Uint8Array => {
+    const bytes = blob.read({ offset: source.start + offset, length });
+    if (bytes.length !== length) throw new AgeError('DAMAGED', 'short read');
+    return bytes;
+  };
   return {
+    reader: readerOf(nodeChunkCipher(source.key), source.sealedBytes, read),
     close: blob.close,
-    read: (offset, length) => {
-      const bytes = blob.read({ offset: source.start + offset, length });
-      if (bytes.length !== length) throw new AgeError('DAMAGED', 'short read');
-      return bytes;
-    },
   };
 }
 
-async function open(source: SealedSource): Promise<PdfDocument> {
-  const found = kept.get(nameOfPlace(source.place));
-  if (found !== undefined) return found.pdf;
-  engine ??= loadPdfium();
-  const pdfium = await engine;
-  const sealed = sealedReader(source);
+/** Uses a stored file's plain bytes, and closes it. */
+async function withPlain<T>(
+  source: SealedSource,
+  use: (reader: PlainReader) => Promise<T>,
+): Promise<T> {
+  const { reader, close } = plainReader(source);
   try {
-    const pdf = openPdf(
-      pdfium,
-      readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read),
-    );
-    kept.set(nameOfPlace(source.place), { pdf, closeFile: sealed.close });
+    return await use(reader);
+  } finally {
+    close();
+  }
+}
+
+async function open(source: SealedSource): Promise<PageSource> {
+  const name = nameOfPlace(source.place);
+  const found = kept.get(name);
+  if (found !== undefined) return found.pages;
+  const { reader, close } = plainReader(source);
+  try {
+    const pages = await engines.of(source.mediaType).open(reader);
+    kept.set(name, { pages, closeFile: close });
     const [oldest] = kept.keys();
     if (kept.size > KEPT_OPEN && oldest !== undefined) forget(oldest);
-    return pdf;
+    return pages;
   } catch (error) {
-    sealed.close();
+    close();
     throw error;
   }
 }
@@ -79,13 +87,13 @@ async function open(source: SealedSource): Promise<PdfDocument> {
 function forget(path: string): void {
   const document = kept.get(path);
   kept.delete(path);
-  document?.pdf.close();
+  document?.pages.close();
   document?.closeFile();
 }
 
-/** After a crash PDFium's memory is not to be trusted: the next task starts with a new engine. */
-function dropEngine(): void {
-  engine = null;
+/** After a crash the next task starts with new engines. */
+function dropEngines(): void {
+  engines.drop();
   for (const { closeFile } of kept.values()) closeFile();
   kept.clear();
 }
@@ -149,38 +157,24 @@ async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResult
   };
 }
 
-async function keep(task: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
-  const sealed = sealedReader(task.source);
-  try {
-    const reader = readerOf(nodeChunkCipher(task.source.key), task.source.sealedBytes, sealed.read);
-    return await keepMarked(reader.read(0, reader.size), task.watermark);
-  } finally {
-    sealed.close();
-  }
+async function keep({
+  source,
+  watermark,
+}: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
+  return withPlain(source, (reader) => engines.of(source.mediaType).keep(reader, watermark));
 }
 
 /** Looks at a file that is being taken in, and refuses what could not be drawn or handed on within bounds later. */
 async function inspect({
   source,
 }: RenderTask & { kind: 'inspect' }): Promise<RenderResults['inspect']> {
-  const sealed = sealedReader(source);
+  await withPlain(source, (reader) => engines.of(source.mediaType).check(reader));
+  const { pages, draw } = await open(source);
   try {
-    if (
-      (await inflationOf(
-        readerOf(nodeChunkCipher(source.key), source.sealedBytes, sealed.read),
-        MOST_UNPACKED,
-      )) === 'beyond'
-    )
-      throw new ContentError('PDF_UNPACKS_TOO_FAR');
-  } finally {
-    sealed.close();
-  }
-  const pdf = await open(source);
-  try {
-    if (pdf.pages > MOST_PAGES) throw new ContentError('PDF_TOO_MANY_PAGES');
+    if (pages > MOST_PAGES) throw new ContentError('PDF_TOO_MANY_PAGES');
     // Drawing the first page small finds what only shows when content is read.
-    pdf.draw(1, 64);
-    return { pages: pdf.pages };
+    draw(1, 64);
+    return { pages };
   } finally {
     forget(nameOfPlace(source.place));
   }
@@ -217,7 +211,7 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
     return handOver({ ok: true, result: await perform(task) });
   } catch (error) {
     if (error instanceof ContentError) return { ok: false, code: error.code };
-    dropEngine();
+    dropEngines();
     // Met in the middle of PDFium's own code, which has to begin anew after it.
     if (error instanceof AgeError) return { ok: false, code: 'CONTENT_DAMAGED' };
     if (error instanceof WebAssembly.RuntimeError || error instanceof RangeError)
@@ -228,8 +222,8 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
 
 // Tests of the module alone have no worker data.
 if (workerData !== null) {
-  // A warm engine before the first reader waits for one.
-  engine = loadPdfium();
+  // Warm engines before the first reader waits for one.
+  for (const mediaType of MEDIA_TYPES) engines.of(mediaType);
   const channel = new BroadcastChannel(FORGET);
   channel.onmessage = () => {
     for (const path of [...kept.keys()]) forget(path);

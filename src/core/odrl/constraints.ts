@@ -130,7 +130,7 @@ export function constraintsOf(conditions: Conditions = {}): Constraint[] {
       ? []
       : [{ leftOperand: left, operator, rightOperand: state(value as never) }];
   });
-  const unknown = Object.keys(conditions).filter((name) => !(name in STATEMENTS));
+  const unknown = Object.keys(conditions).filter((name) => !Object.hasOwn(STATEMENTS, name));
   return [
     ...known,
     ...unknown.map((name) => ({

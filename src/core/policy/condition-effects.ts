@@ -112,9 +112,15 @@ const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
 };
 const NAMES = Object.keys(EFFECTS) as ConditionName[];
 
+function whose(held: 'test' | 'end'): readonly ConditionName[] {
+  return NAMES.filter((name) => EFFECTS[name] !== 'bound' && held in EFFECTS[name]);
+}
+const TESTED = whose('test');
+const ENDING = whose('end');
+
 /** Whether this version knows a condition by this name. */
 export function isKnownCondition(name: string): name is ConditionName {
-  return name in EFFECTS;
+  return Object.hasOwn(EFFECTS, name);
 }
 
 function testOf<Name extends ConditionName>(
@@ -138,7 +144,7 @@ export function conditionTest(
 ): ConditionTest | null {
   if (!Object.keys(conditions).every(isKnownCondition)) return () => 'condition-unknown';
   const tests: ConditionTest[] = [];
-  for (const name of NAMES) {
+  for (const name of TESTED) {
     const test = testOf(name, conditions[name]);
     if (test !== null) tests.push(test);
     if (name === 'networks') tests.push(...alsoWithin.map(networkConditionTest));
@@ -166,7 +172,7 @@ function endOf<Name extends ConditionName>(
 /** When conditions end a grant that was used so; Infinity: they do not. */
 export function conditionsEnd(conditions: Conditions, used: Used): number {
   let end = Number.POSITIVE_INFINITY;
-  for (const name of NAMES) end = Math.min(end, endOf(name, conditions[name], used) ?? end);
+  for (const name of ENDING) end = Math.min(end, endOf(name, conditions[name], used) ?? end);
   return end;
 }
 

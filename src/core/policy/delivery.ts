@@ -1,3 +1,4 @@
+import { extensionOf, type MediaType } from '@/core/content/media-types';
 import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
 import type { Terms } from '@/core/policy/rights';
 
@@ -59,8 +60,11 @@ export function keepForbiddenBy(ceilings: readonly Ceiling[]): Ceiling | null {
 }
 
 /** What the file is called where it is handed over in the clear. */
-export function clearFileName(reference: string, title: string): string {
-  return `${fileName(`${reference} ${title}`)}.pdf`;
+export function clearFileName(
+  { reference, title }: { readonly reference: string; readonly title: string },
+  mediaType: MediaType,
+): string {
+  return `${fileName(`${reference} ${title}`)}${extensionOf(mediaType)}`;
 }
 
 /** A name that every file system takes, without ends that one would cut. */

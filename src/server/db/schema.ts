@@ -30,6 +30,7 @@ import type {
   VersionId,
   ViewId,
 } from '@/core/base/ids';
+import type { MediaType } from '@/core/content/media-types';
 import type { Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 import type { DeliveryForm } from '@/core/policy/delivery';
@@ -243,6 +244,7 @@ export const versions = sqliteTable(
       .references(() => documents.id),
     number: integer().notNull(),
     fileName: text().notNull(),
+    mediaType: text().$type<MediaType>().notNull(),
     pages: integer().notNull(),
     /** Plain length in bytes. */
     bytes: integer().notNull(),
@@ -277,6 +279,8 @@ export const uploads = sqliteTable('uploads', {
     .$type<DocumentId>()
     .references(() => documents.id),
   fileName: text().notNull(),
+  /** What kind of file it is by its first part; null until that has come. */
+  mediaType: text().$type<MediaType>(),
   declaredBytes: integer().notNull(),
   receivedBytes: integer().notNull(),
   blobKey: text().notNull(),

@@ -1,9 +1,4 @@
-import {
-  carriesFile,
-  carriesLink,
-  isInTheClear,
-  type DeliveryForm,
-} from '@/core/policy/delivery';
+import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 
 /** What a recipient is told about one sending. */
 export type DispatchMailFacts = {
@@ -47,10 +42,7 @@ function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
       `${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: ` +
         `follow its link, or point a phone at its code, and ${proof}`,
     ];
-  return [
-    ...toRead,
-    `${attached} as well; the first page leads to the same place.`,
-  ];
+  return [...toRead, `${attached} as well; the first page leads to the same place.`];
 }
 
 function what({ titles, form }: DispatchMailFacts): string {

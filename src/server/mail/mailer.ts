@@ -1,5 +1,11 @@
-/** A PDF that travels with a message, made while it is read. */
-type Attachment = { readonly name: string; readonly read: () => AsyncIterable<Uint8Array> };
+import type { MediaType } from '@/core/content/media-types';
+
+/** A file that travels with a message, made while it is read. */
+type Attachment = {
+  readonly name: string;
+  readonly mediaType: MediaType;
+  readonly read: () => AsyncIterable<Uint8Array>;
+};
 /** A message to one person, before it is put into MIME. */
 export type Mail = {
   readonly id: string;

@@ -30,10 +30,10 @@ export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOption
     html: toHtml(mail.text),
     date,
     messageId: `<${mail.id}@${domain}>`,
-    attachments: (mail.attachments ?? []).map(({ name, read }) => ({
+    attachments: (mail.attachments ?? []).map(({ name, mediaType, read }) => ({
       filename: name,
       content: Readable.from(read()),
-      contentType: 'application/pdf',
+      contentType: mediaType,
     })),
     headers: { 'Auto-Submitted': 'auto-generated' }, // RFC 3834: keeps out-of-office replies away
   };

@@ -2,26 +2,8 @@ import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
 import { ContentError } from '@/server/rendering/errors';
 import { onePage } from '@/server/rendering/one-page';
+import type { PageSource, TextRun } from '@/server/rendering/page-source';
 import type { Pdfium } from '@/server/rendering/pdfium';
-
-/** A piece of text on a page and where it stands, in hundredths of a percent of the page, from its top left. */
-export type TextRun = {
-  readonly text: string;
-  readonly left: number;
-  readonly top: number;
-  readonly width: number;
-  readonly height: number;
-};
-
-export type PdfDocument = {
-  readonly pages: number;
-  /** Width and height of a page in points; pages count from 1. */
-  readonly pageSize: (page: number) => { readonly width: number; readonly height: number };
-  /** Draws a page so that it is `width` px wide, within `MAX_PIXELS`. */
-  readonly draw: (page: number, width: number) => Picture;
-  readonly text: (page: number) => readonly TextRun[];
-  readonly close: () => void;
-};
 
 /** Most pixels a page is ever drawn with: a page a kilometre wide is drawn small. */
 const MAX_PIXELS = 12_000_000;
@@ -39,7 +21,7 @@ const FPDF_ERR_PASSWORD = 4;
 const FPDF_ERR_SECURITY = 5;
 
 /** Opens a PDF through a reader. @throws ContentError `EMPTY_FILE`, `PDF_LOCKED`, `PDF_DAMAGED` */
-export function openPdf(pdfium: Pdfium, reader: PlainReader): PdfDocument {
+export function openPdf(pdfium: Pdfium, reader: PlainReader): PageSource {
   const { native, mount } = pdfium;
   if (reader.size === 0) throw new ContentError('EMPTY_FILE');
   const { path, unmount } = mount(reader);

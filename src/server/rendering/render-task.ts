@@ -1,5 +1,6 @@
 import type { BlobPlace } from '@/server/storage/blob-store';
-import type { TextRun } from '@/server/rendering/pdf-document';
+import type { MediaType } from '@/core/content/media-types';
+import type { TextRun } from '@/server/rendering/page-source';
 import type { ContentErrorCode } from '@/server/rendering/errors';
 
 /** The channel on which threads are told to let go of every document and key they hold. */
@@ -7,6 +8,7 @@ export const FORGET = 'embargo-forget';
 
 /** Where a version's content lies and what opens it. `key` is the payload key: it never leaves the process. */
 export type SealedSource = {
+  readonly mediaType: MediaType;
   readonly place: BlobPlace;
   /** Offset in bytes of the first sealed chunk in the file. */
   readonly start: number;

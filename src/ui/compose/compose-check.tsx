@@ -142,9 +142,9 @@ function HeldByServer({
       </p>
       {carriesFile(form) && (
         <p className="quiet">
-          The file {carriesLink(form) ? 'beside the link ' : ''}stays with them, encrypted. By itself
-          it opens nothing; its first page leads to the same proof. Your clear original stays with
-          you. Do not mix them up.
+          The file {carriesLink(form) ? 'beside the link ' : ''}stays with them, encrypted. By
+          itself it opens nothing; its first page leads to the same proof. Your clear original stays
+          with you. Do not mix them up.
         </p>
       )}
       {gives('keep') && (

@@ -4,7 +4,13 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { RuleRow } from '@/contracts/rules';
-import { DELIVERIES, DELIVERY_FORMS, carriesFile, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
+import {
+  DELIVERIES,
+  DELIVERY_FORMS,
+  carriesFile,
+  isInTheClear,
+  type DeliveryForm,
+} from '@/core/policy/delivery';
 import type { HandingOver } from '@/core/policy/draft';
 import { formsOf, judgeWays, waysOf } from '@/core/policy/rules';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';

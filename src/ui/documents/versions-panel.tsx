@@ -1,5 +1,6 @@
 'use client';
 
+import { MEDIA_TYPES } from '@/core/content/media-types';
 import { useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
@@ -75,7 +76,7 @@ export function VersionsPanel({
           <input
             ref={picker}
             type="file"
-            accept="application/pdf"
+            accept={MEDIA_TYPES.join(',')}
             hidden
             aria-label="File of the new version"
             onChange={(event) => {

@@ -1,10 +1,7 @@
 import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
 
 /** The ways of delivery, with what each means for the sender. */
-export const deliveryWords: Record<
-  Delivery,
-  { readonly name: string; readonly hint: string }
-> = {
+export const deliveryWords: Record<Delivery, { readonly name: string; readonly hint: string }> = {
   mail: {
     name: 'Mail to each person',
     hint: 'Embargo sends it; the ledger says when it arrived.',

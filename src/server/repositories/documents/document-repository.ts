@@ -68,11 +68,14 @@ export async function noteSealing(
 
 export async function advanceUpload(
   tx: Transaction,
-  id: UploadId,
+  { id, mediaType }: Pick<UploadRow, 'id' | 'mediaType'>,
   receivedBytes: number,
   now: number,
 ): Promise<void> {
-  await tx.update(uploads).set({ receivedBytes, updatedAt: now }).where(eq(uploads.id, id));
+  await tx
+    .update(uploads)
+    .set({ receivedBytes, mediaType, updatedAt: now })
+    .where(eq(uploads.id, id));
 }
 
 export async function removeUpload(tx: Transaction, id: UploadId): Promise<void> {

@@ -14,7 +14,13 @@ import { DAY } from '@/core/base/time';
 import { underCeilings } from '@/core/policy/ceiling';
 import { termsAt } from '@/core/policy/kept-terms';
 import { termsText } from '@/core/policy/rights';
-import { carriesFile, IN_THE_CLEAR, isInTheClear, keepForbiddenBy, type DeliveryForm } from '@/core/policy/delivery';
+import {
+  carriesFile,
+  IN_THE_CLEAR,
+  isInTheClear,
+  keepForbiddenBy,
+  type DeliveryForm,
+} from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
 import {
   MOST_MAILED,
@@ -301,16 +307,15 @@ export async function dispatchIn(
   now: number,
   consent?: ConsentId,
 ): Promise<DispatchResult> {
-  const input =
-    isInTheClear(asked.form ?? 'link')
-      ? {
-          ...asked,
-          terms: IN_THE_CLEAR,
-          watermark: '',
-          recipients: asked.recipients.map((each) => ({ ...each, terms: null })),
-          kept: null,
-        }
-      : asked;
+  const input = isInTheClear(asked.form ?? 'link')
+    ? {
+        ...asked,
+        terms: IN_THE_CLEAR,
+        watermark: '',
+        recipients: asked.recipients.map((each) => ({ ...each, terms: null })),
+        kept: null,
+      }
+    : asked;
   const documents = await checkSending(deps, tx, actor, input, now);
   const id = newId('dispatch', deps.random);
   const { people, wider } = await settleRecipients(deps, tx, actor, id, input, now);

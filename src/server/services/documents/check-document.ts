@@ -129,7 +129,12 @@ export async function checkPage(
   );
   const source = sealedSource(
     deps,
-    { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },
+    {
+      blobKey: version.blobKey,
+      headerBytes: version.headerBytes,
+      plainBytes: version.bytes,
+      mediaType: version.mediaType,
+    },
     key,
   );
   try {

@@ -42,7 +42,8 @@ export async function clearFileOf(
     details: { for: 'send-unprotected' },
   });
   return {
-    name: clearFileName(document.reference, document.title),
+    name: clearFileName(document, version.mediaType),
+    mediaType: version.mediaType,
     bytes: version.bytes,
     read: () => plainPieces(deps, sealed, key),
   };

@@ -1,4 +1,5 @@
 import 'server-only';
+import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
 import type { FinishUploadInput } from '@/contracts/document';
@@ -29,9 +30,13 @@ async function ownUpload(
   return upload;
 }
 
+/** What shows of a file once it is whole. */
+type Inspected = { readonly pages: number; readonly mediaType: MediaType };
+
 /** Opens the sealed file once, to see that it can be shown; where it cannot, nothing is left behind. */
-async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages: number }> {
-  if (upload.receivedBytes !== upload.declaredBytes)
+async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
+  const { mediaType } = upload;
+  if (upload.receivedBytes !== upload.declaredBytes || mediaType === null)
     throw new ServiceError('file-incomplete', {
       receivedBytes: upload.receivedBytes,
     });
@@ -43,6 +48,7 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages:
     blobKey: upload.blobKey,
     headerBytes: upload.headerBytes,
     plainBytes: upload.declaredBytes,
+    mediaType,
   };
   const { pages } = await deps.renderer
     .run(
@@ -54,7 +60,7 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<{ readonly pages:
       throw error;
     });
   await deps.blobs.finish(upload.blobKey, fileSize(upload.headerBytes, upload.declaredBytes));
-  return { pages };
+  return { pages, mediaType };
 }
 
 /**
@@ -66,7 +72,7 @@ function versionOf(
   actor: StaffActor,
   documentId: DocumentId,
   number: number,
-  pages: number,
+  inspected: Inspected,
   now: number,
 ) {
   return {
@@ -74,7 +80,7 @@ function versionOf(
     documentId,
     number,
     fileName: upload.fileName,
-    pages,
+    ...inspected,
     bytes: upload.declaredBytes,
     blobKey: upload.blobKey,
     headerBytes: upload.headerBytes,
@@ -112,7 +118,7 @@ export async function protectDocument(
   if (upload.documentId !== null) throw new ServiceError('upload-is-version');
   const isTaken = new ServiceError('reference-taken', { reference });
   if (await referenceTaken(deps.db.read, reference)) throw isTaken;
-  const { pages } = await inspect(deps, upload);
+  const inspected = await inspect(deps, upload);
   const id = newId('document', deps.random);
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
@@ -131,7 +137,7 @@ export async function protectDocument(
         recoverable: recoverable ?? true,
         createdAt: now,
       },
-      versionOf(fresh, actor, id, 1, pages, now),
+      versionOf(fresh, actor, id, 1, inspected, now),
     );
     await renewDaysAtMost(tx, [id]);
     await removeUpload(tx, upload.id);
@@ -143,7 +149,7 @@ export async function protectDocument(
       {
         action: 'document.protected',
         ...about,
-        details: { reference, pages, bytes: upload.declaredBytes },
+        details: { reference, pages: inspected.pages, bytes: upload.declaredBytes },
       },
     );
   });
@@ -164,7 +170,7 @@ export async function reviseDocument(
   const upload = await ownUpload(deps.db.read, actor, input.id);
   const { documentId } = upload;
   if (documentId === null) throw new ServiceError('upload-is-document');
-  const { pages } = await inspect(deps, upload);
+  const inspected = await inspect(deps, upload);
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const { version } = await needDocument(tx, actor, documentId);
@@ -172,7 +178,7 @@ export async function reviseDocument(
     const number = version.number + 1;
     await insertVersion(
       tx,
-      versionOf(await ownUpload(tx, actor, input.id), actor, documentId, number, pages, now),
+      versionOf(await ownUpload(tx, actor, input.id), actor, documentId, number, inspected, now),
     );
     await removeUpload(tx, upload.id);
     const about = aboutVersion(upload, actor, documentId, now);
@@ -183,7 +189,7 @@ export async function reviseDocument(
       {
         action: 'document.revised',
         ...about,
-        details: { number, pages, bytes: upload.declaredBytes },
+        details: { number, pages: inspected.pages, bytes: upload.declaredBytes },
       },
     );
     return { id: documentId, number };

@@ -1,4 +1,5 @@
 import 'server-only';
+import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
 import type { VersionId } from '@/core/base/ids';
 import { carriesFile, isInTheClear, payloadName, protectedFileName } from '@/core/policy/delivery';
@@ -16,9 +17,13 @@ import { recordAlone } from '@/server/services/base/record';
 /** A protected file that is made while it is read: however large, it is never whole in memory. */
 export type ProtectedFile = {
   readonly name: string;
+  readonly mediaType: MediaType;
   readonly bytes: number;
   readonly read: () => AsyncGenerator<Uint8Array, void>;
 };
+
+/** Whatever is inside: what carries it is a PDF that any viewer opens. */
+const WRAPPER: MediaType = 'application/pdf';
 
 type FileDeps = Pick<Deps, 'blobs' | 'covers' | 'random' | 'clock' | 'publicUrl'>;
 
@@ -59,6 +64,7 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
       title,
       organisation: addressee(facts),
     }),
+    mediaType: WRAPPER,
     bytes: head.length + payloadBytes + tail.length,
     read: async function* () {
       yield head;

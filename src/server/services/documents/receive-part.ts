@@ -1,9 +1,9 @@
 import 'server-only';
 import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
-import { concatBytes } from '@/core/base/bytes';
 import { isAppError } from '@/core/base/errors';
 import type { UploadId } from '@/core/base/ids';
+import { mediaTypeOf, type MediaType } from '@/core/content/media-types';
 import { PART, type PartResult } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -22,9 +22,6 @@ import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** What one part takes in memory while it comes. */
 export const PART_BYTES = PART;
-
-/** PDFium and others accept a PDF whose header comes within its first kilobyte (ISO 32000-2 annex). */
-const HEADER_WITHIN = 1024;
 
 /**
  * Takes one part whole and seals it to the disk. A part that is here already is answered as
@@ -66,8 +63,9 @@ async function takePart(
     // Held in memory until it is whole: nothing is sealed of a part that is cut off.
     return await deps.turns.partBuffers(async (buffer) => {
       const part = buffer.subarray(0, expected);
-      await fillPart(part, upload.receivedBytes === 0 ? onlyPdf(body) : body);
-      return sealPart(deps, actor, upload, part, expected);
+      await fillPart(part, body);
+      const mediaType = upload.mediaType ?? (await needMediaType(part));
+      return sealPart(deps, actor, { ...upload, mediaType }, part);
     });
   } catch (error) {
     // Content that cannot be taken in will not become better by trying again.
@@ -116,7 +114,6 @@ async function sealPart(
   actor: StaffActor,
   upload: UploadRow,
   part: Uint8Array,
-  expected: number,
 ): Promise<PartResult> {
   await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', part));
   await recordAlone(deps, {
@@ -137,7 +134,7 @@ async function sealPart(
     fileKey,
   );
   const firstChunk = upload.receivedBytes / CHUNK;
-  const receivedBytes = upload.receivedBytes + expected;
+  const receivedBytes = upload.receivedBytes + part.length;
   const sealed = sealStream(
     nodeChunkCipher(key),
     whole(part),
@@ -149,7 +146,7 @@ async function sealPart(
     upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG),
     sealed,
   );
-  await deps.db.write((tx) => advanceUpload(tx, upload.id, receivedBytes, deps.clock.now()));
+  await deps.db.write((tx) => advanceUpload(tx, upload, receivedBytes, deps.clock.now()));
   return { receivedBytes };
 }
 
@@ -172,29 +169,11 @@ async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Pr
   if (seen !== part.length) throw wrong();
 }
 
-/** Stops a stream whose first bytes are no PDF, saying what they are instead where that shows. */
-async function* onlyPdf(source: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
-  let head: Uint8Array | null = new Uint8Array(0);
-  for await (const bytes of source) {
-    if (head === null) {
-      yield bytes;
-      continue;
-    }
-    head = concatBytes(head, bytes);
-    if (head.length < HEADER_WITHIN) continue;
-    await checkHead(head);
-    yield head;
-    head = null;
-  }
-  if (head !== null) {
-    await checkHead(head);
-    yield head;
-  }
-}
-
-async function checkHead(head: Uint8Array): Promise<void> {
-  if (Buffer.from(head.subarray(0, HEADER_WITHIN)).includes('%PDF-')) return;
-  // Loaded for the few files that are no PDF, not at the start.
+/** What kind of file begins so. @throws ContentError `NOT_A_PDF`, saying what it is instead where that shows */
+async function needMediaType(head: Uint8Array): Promise<MediaType> {
+  const mediaType = mediaTypeOf(head);
+  if (mediaType !== null) return mediaType;
+  // Loaded for the few files that are of no such kind, not at the start.
   const { fileTypeFromBuffer } = await import('file-type');
   const found = await fileTypeFromBuffer(head);
   throw new ContentError(

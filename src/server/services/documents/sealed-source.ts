@@ -38,10 +38,11 @@ export function payloadKeyOf(
 /** What a worker thread needs to read a stored file. */
 export function sealedSource(
   { blobs }: Pick<Deps, 'blobs'>,
-  { blobKey, headerBytes, plainBytes }: Sealed,
+  { blobKey, headerBytes, plainBytes, mediaType }: Sealed & Pick<SealedSource, 'mediaType'>,
   key: Uint8Array,
 ): SealedSource {
   return {
+    mediaType,
     place: blobs.placeOf(blobKey),
     start: headerBytes + PAYLOAD_NONCE,
     sealedBytes: sealedSize(plainBytes),

@@ -1,4 +1,6 @@
 import 'server-only';
+import type { MediaType } from '@/core/content/media-types';
+import { clearFileName } from '@/core/policy/delivery';
 import { hasCode } from '@/core/base/errors';
 import type { LicenceId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
@@ -17,7 +19,7 @@ import type {
   RenderTask,
   SealedSource,
 } from '@/server/rendering/render-task';
-import type { TextRun } from '@/server/rendering/pdf-document';
+import type { TextRun } from '@/server/rendering/page-source';
 import { countPrint } from '@/server/repositories/reading/print-counter';
 import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
@@ -97,8 +99,8 @@ function askerOf({ licence }: Opened, waiting: Waiting | undefined): Asker {
   return { who: licence.recipientId, signal: waiting?.signal ?? null };
 }
 
-function sealedOf({ blobKey, headerBytes, bytes }: Opened['version']) {
-  return { blobKey, headerBytes, plainBytes: bytes };
+function sealedOf({ blobKey, headerBytes, bytes, mediaType }: Opened['version']) {
+  return { blobKey, headerBytes, plainBytes: bytes, mediaType };
 }
 
 async function needSource(deps: Deps, actor: ReaderActor, opened: Opened): Promise<SealedSource> {
@@ -270,6 +272,7 @@ export async function noteCopied(
 export type Made = {
   readonly outcome: 'made';
   readonly name: string;
+  readonly mediaType: MediaType;
   readonly bytes?: number;
   readonly pieces: AsyncGenerator<Uint8Array, void>;
 };
@@ -356,6 +359,7 @@ export async function printDocument(
   return {
     outcome: 'made',
     pieces: picturesToPdf(opened.document.title, pages),
+    mediaType: 'application/pdf',
     name: `${opened.document.reference} copy ${String(number)}.pdf`,
   };
 }
@@ -397,7 +401,8 @@ export async function keepDocument(
     outcome: 'made',
     pieces,
     bytes,
-    name: `${opened.document.reference} ${opened.document.title}.pdf`,
+    mediaType: opened.version.mediaType,
+    name: clearFileName(opened.document, opened.version.mediaType),
   };
 }
 

@@ -5,5 +5,5 @@ import { takeProtectedFile } from '@/server/services/documents/protected-files';
 
 // Each taking is on the record, so it is asked for by POST: nothing that looks ahead fetches one.
 export const POST = handle('dispatch', takeFileInput, takeProtectedFile, (file) =>
-  byteStream(file.read(), 'application/pdf', file.name, file.bytes),
+  byteStream(file.read(), file.mediaType, file.name, file.bytes),
 );

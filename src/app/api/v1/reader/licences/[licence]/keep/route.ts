@@ -6,5 +6,5 @@ import { keepDocument } from '@/server/services/reading/read-pages';
 export const POST = handle('reader', licenceInput, keepDocument, (result) =>
   result.outcome === 'refused'
     ? json(result, 403)
-    : byteStream(result.pieces, 'application/pdf', result.name, result.bytes),
+    : byteStream(result.pieces, result.mediaType, result.name, result.bytes),
 );

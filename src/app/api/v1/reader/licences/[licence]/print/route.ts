@@ -6,5 +6,5 @@ import { printDocument } from '@/server/services/reading/read-pages';
 export const POST = handle('reader', printInput, printDocument, (result) =>
   result.outcome === 'refused'
     ? json(result, 403)
-    : byteStream(result.pieces, 'application/pdf', result.name, result.bytes),
+    : byteStream(result.pieces, result.mediaType, result.name, result.bytes),
 );

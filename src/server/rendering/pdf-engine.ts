@@ -1,0 +1,22 @@
+import { ContentError } from '@/server/rendering/errors';
+import { inflationOf } from '@/server/rendering/inflation';
+import { keepMarked } from '@/server/rendering/keep-marked';
+import type { PageEngine } from '@/server/rendering/page-source';
+import { openPdf } from '@/server/rendering/pdf-document';
+import { loadPdfium } from '@/server/rendering/pdfium';
+
+/** What all object streams of a document may unpack to, in bytes. */
+const MOST_UNPACKED = 128 << 20;
+
+/** PDFs, drawn by PDFium. It is loaded at once, so that the first reader does not wait for it. */
+export function pdfEngine(): PageEngine {
+  const pdfium = loadPdfium();
+  return {
+    open: async (reader) => openPdf(await pdfium, reader),
+    check: async (reader) => {
+      if ((await inflationOf(reader, MOST_UNPACKED)) === 'beyond')
+        throw new ContentError('PDF_UNPACKS_TOO_FAR');
+    },
+    keep: (reader, watermark) => keepMarked(reader.read(0, reader.size), watermark),
+  };
+}

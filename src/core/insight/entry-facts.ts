@@ -3,6 +3,7 @@ import { counted } from '@/core/base/counted';
 import { changes, isObject, number, text, valueWords, type Words } from '@/core/insight/fact-words';
 import { termsChanges } from '@/core/insight/terms-changes';
 import type { Fact } from '@/core/insight/fact';
+import { isToSomebody } from '@/core/ledger/action-effects';
 import type { Json } from '@/core/ledger/canonical';
 import type { Action, Entry } from '@/core/ledger/entry';
 import { RIGHTS } from '@/core/policy/rights';
@@ -163,7 +164,8 @@ function asked(details: Details, words: Words): Fact[] {
   ];
 }
 
-const tellers: Partial<Record<Action, Teller>> = {
+/** What each action tells of itself; null: nothing that the columns beside it do not say. */
+const tellers: Readonly<Record<Action, Teller | null>> = {
   'staff.viewed': ({ accessAt }, { moment }) =>
     fact('As it stood', typeof accessAt === 'number' ? moment(accessAt) : ''),
   'staff.invited': ({ staff, role }, words) => [
@@ -275,29 +277,33 @@ const tellers: Partial<Record<Action, Teller>> = {
   'seal.broken': (details) => counts(details, { count: 'Rows' }),
   'demo.changed': ({ forward }) =>
     fact('Clock moved by', `${String(Math.round(number(forward) / 3_600_000))} hours`),
+  'organisation.set-up': null,
+  'staff.signed-in': null,
+  'staff.signed-out': null,
+  'staff.password-chosen': null,
+  'staff.proven': null,
+  'document.revoked': null,
+  'document.reinstated': null,
+  'dispatch.mailed-again': null,
+  'mail.delivered': null,
+  'mail.failed': null,
+  'recipient.unblocked': null,
+  'link.visited': null,
+  'code.requested': null,
+  'key.destroyed': null,
+  'recovery.changed': null,
+  'recovery.tried': null,
+  'backup.made': null,
+  'document.checked': null,
+  'file.taken': null,
+  'file.inspected': null,
 };
-
-/** Actions that are done to somebody: the entry says to whom. */
-const AT_SOMEBODY: ReadonlySet<Action> = new Set<Action>([
-  'grant.given',
-  'grant.changed',
-  'grant.revoked',
-  'grant.reinstated',
-  'dispatch.mailed-again',
-  'request.answered',
-  'file.taken',
-  'recipient.blocked',
-  'recipient.unblocked',
-  'recipient.changed',
-  'mail.delivered',
-  'mail.failed',
-]);
 
 /** To whom something was done; empty: to nobody, or to whoever did it. */
 export function toWhom({ action, actor, recipient, address }: Told, { nameOf }: Words): string {
   if (action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited')
     return address;
-  return recipient !== null && recipient !== actor.id && AT_SOMEBODY.has(action)
+  return recipient !== null && recipient !== actor.id && isToSomebody(action)
     ? nameOf(recipient)
     : '';
 }

@@ -2,7 +2,7 @@ import 'server-only';
 import { and, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Ending } from '@/core/ledger/endings';
-import type { Action } from '@/core/ledger/entry';
+import { actionsThatEnd } from '@/core/ledger/action-effects';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import type { Reading } from '@/server/db/database';
@@ -10,20 +10,7 @@ import { documents, grants, ledgerEntries, recipients, staff, versions } from '@
 import { listRules } from '@/server/repositories/policy/rules-repository';
 import { listSenderLimits } from '@/server/repositories/policy/sender-limits-repository';
 
-const ENDING_ACTIONS: readonly Action[] = [
-  'grant.changed',
-  'grant.revoked',
-  'grant.reinstated',
-  'document.printed',
-  'document.revoked',
-  'document.reinstated',
-  'key.destroyed',
-  'recipient.blocked',
-  'recipient.unblocked',
-  'staff.changed',
-  'ceiling.changed',
-  'settings.changed',
-];
+const ENDING_ACTIONS = actionsThatEnd();
 /** Ids asked for at a time: fewer than SQLite takes parameters. */
 const AT_ONCE = 5_000;
 

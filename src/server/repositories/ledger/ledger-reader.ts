@@ -12,6 +12,7 @@ import type {
 import { toUtcText } from '@/core/base/time';
 import type { StoredEntry } from '@/core/ledger/verify';
 import type { EntryFilter, Span } from '@/core/insight/filter';
+import { actionsThatChange } from '@/core/ledger/action-effects';
 import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
@@ -298,27 +299,9 @@ export async function lastSequence(db: Reading | Transaction): Promise<number> {
   return row?.last ?? 0;
 }
 
-/** What changes the access of whoever has the document, or of everybody. */
-const ACCESS_CHANGES = [
-  'grant.revoked',
-  'grant.reinstated',
-  'grant.changed',
-  'document.revoked',
-  'document.reinstated',
-  'key.destroyed',
-  'recipient.blocked',
-  'recipient.unblocked',
-  'ceiling.changed',
-  'document.filed',
-] as const satisfies readonly Action[];
-
-/** What changes it for one person alone, and for those whose prints are counted together with theirs. */
-const OWN_CHANGES = [
-  'grant.given',
-  'document.printed',
-  'request.asked',
-  'request.answered',
-] as const satisfies readonly Action[];
+/** What changes the access of whoever has the document, or of everybody; and of one person alone. */
+const ACCESS_CHANGES = actionsThatChange('all');
+const OWN_CHANGES = actionsThatChange('own');
 
 /** What each change of access recorded after `sequence` names: grant, document, recipient, and grants above. */
 export async function accessChangesSince(

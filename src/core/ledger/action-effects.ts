@@ -1,0 +1,91 @@
+import { ACTIONS, type Action } from '@/core/ledger/entry';
+
+/** What an entry means for the access of those it names. */
+type Effect = {
+  /**
+   * Whose pages may have to change: those of everybody who has the document, or of whoever did it
+   * alone, with those whose prints are counted together with theirs.
+   */
+  readonly changes?: 'all' | 'own';
+  /** It may have ended or narrowed access: a backup made before does not know of it. */
+  readonly ends?: true;
+  /** It is done to somebody, whom the entry names. */
+  readonly toSomebody?: true;
+};
+const NOTHING: Effect = {};
+
+const EFFECTS: Readonly<Record<Action, Effect>> = {
+  'organisation.set-up': NOTHING,
+  'staff.signed-in': NOTHING,
+  'staff.signed-out': NOTHING,
+  'staff.viewed': NOTHING,
+  'staff.invited': NOTHING,
+  'staff.changed': { ends: true },
+  'staff.password-chosen': NOTHING,
+  'staff.proven': NOTHING,
+  'staff.factor-changed': NOTHING,
+  'document.protected': NOTHING,
+  'document.revised': NOTHING,
+  'document.filed': { changes: 'all' },
+  'document.revoked': { changes: 'all', ends: true },
+  'document.reinstated': { changes: 'all', ends: true },
+  'dispatch.sent': NOTHING,
+  'dispatch.mailed-again': { toSomebody: true },
+  'grant.given': { changes: 'own', toSomebody: true },
+  'grant.changed': { changes: 'all', ends: true, toSomebody: true },
+  'grant.revoked': { changes: 'all', ends: true, toSomebody: true },
+  'grant.reinstated': { changes: 'all', ends: true, toSomebody: true },
+  'mail.delivered': { toSomebody: true },
+  'mail.failed': { toSomebody: true },
+  'recipient.blocked': { changes: 'all', ends: true, toSomebody: true },
+  'recipient.unblocked': { changes: 'all', ends: true, toSomebody: true },
+  'recipient.changed': { toSomebody: true },
+  'people.brought-in': NOTHING,
+  'people.taken-out': NOTHING,
+  'request.asked': { changes: 'own' },
+  'request.answered': { changes: 'own', toSomebody: true },
+  'settings.changed': { ends: true },
+  'ceiling.changed': { changes: 'all', ends: true },
+  'link.visited': NOTHING,
+  'code.requested': NOTHING,
+  'code.entered': NOTHING,
+  'key.unwrapped': NOTHING,
+  'key.destroyed': { changes: 'all', ends: true },
+  'key.rotated': NOTHING,
+  'destruction.asked': NOTHING,
+  'destruction.answered': NOTHING,
+  'consent.asked': NOTHING,
+  'consent.answered': NOTHING,
+  'recovery.changed': NOTHING,
+  'recovery.tried': NOTHING,
+  'backup.made': NOTHING,
+  'service.restored': NOTHING,
+  'document.opened': NOTHING,
+  'document.checked': NOTHING,
+  'page.shown': NOTHING,
+  'text.sent': NOTHING,
+  'text.copied': NOTHING,
+  'document.printed': { changes: 'own', ends: true },
+  'document.kept': NOTHING,
+  'file.taken': { toSomebody: true },
+  'file.inspected': NOTHING,
+  'ledger.exported': NOTHING,
+  'ledger.verified': NOTHING,
+  'seal.broken': NOTHING,
+  'demo.changed': NOTHING,
+};
+
+/** The actions that may change what those who read see: everybody's, or only that of whoever did it. */
+export function actionsThatChange(whose: 'all' | 'own'): readonly Action[] {
+  return ACTIONS.filter((action) => EFFECTS[action].changes === whose);
+}
+
+/** The actions that may have ended or narrowed access. */
+export function actionsThatEnd(): readonly Action[] {
+  return ACTIONS.filter((action) => EFFECTS[action].ends === true);
+}
+
+/** Whether an action is done to somebody, whom its entry names. */
+export function isToSomebody(action: Action): boolean {
+  return EFFECTS[action].toSomebody === true;
+}

@@ -112,24 +112,27 @@ const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
 };
 const NAMES = Object.keys(EFFECTS) as ConditionName[];
 
-function whose(held: 'test' | 'end'): readonly ConditionName[] {
-  return NAMES.filter((name) => EFFECTS[name] !== 'bound' && held in EFFECTS[name]);
-}
-const TESTED = whose('test');
-const ENDING = whose('end');
+/** The same table for whoever walks along it: name and value belong together as they are looked up. */
+const ANY: Readonly<
+  Record<
+    ConditionName,
+    | { readonly test: (value: never) => ConditionTest }
+    | { readonly end: (value: never, used: Used) => Moment | null }
+    | 'bound'
+  >
+> = EFFECTS;
+const TESTS = NAMES.flatMap((name) => {
+  const effect = ANY[name];
+  return effect !== 'bound' && 'test' in effect ? [{ name, test: effect.test }] : [];
+});
+const ENDS = NAMES.flatMap((name) => {
+  const effect = ANY[name];
+  return effect !== 'bound' && 'end' in effect ? [{ name, end: effect.end }] : [];
+});
 
 /** Whether this version knows a condition by this name. */
 export function isKnownCondition(name: string): name is ConditionName {
   return Object.hasOwn(EFFECTS, name);
-}
-
-function testOf<Name extends ConditionName>(
-  name: Name,
-  value: Conditions[Name],
-): ConditionTest | null {
-  const effect = EFFECTS[name] as Effect<Name>;
-  if (value == null || effect === 'bound' || !('test' in effect)) return null;
-  return effect.test(value);
 }
 
 /**
@@ -144,9 +147,9 @@ export function conditionTest(
 ): ConditionTest | null {
   if (!Object.keys(conditions).every(isKnownCondition)) return () => 'condition-unknown';
   const tests: ConditionTest[] = [];
-  for (const name of TESTED) {
-    const test = testOf(name, conditions[name]);
-    if (test !== null) tests.push(test);
+  for (const { name, test } of TESTS) {
+    const value = conditions[name];
+    if (value != null) tests.push(test(value as never));
     if (name === 'networks') tests.push(...alsoWithin.map(networkConditionTest));
   }
   if (tests.length === 0) return null;
@@ -159,20 +162,13 @@ export function conditionTest(
   };
 }
 
-function endOf<Name extends ConditionName>(
-  name: Name,
-  value: Conditions[Name],
-  used: Used,
-): Moment | null {
-  const effect = EFFECTS[name] as Effect<Name>;
-  if (value == null || effect === 'bound' || !('end' in effect)) return null;
-  return effect.end(value, used);
-}
-
 /** When conditions end a grant that was used so; Infinity: they do not. */
 export function conditionsEnd(conditions: Conditions, used: Used): number {
   let end = Number.POSITIVE_INFINITY;
-  for (const name of ENDING) end = Math.min(end, endOf(name, conditions[name], used) ?? end);
+  for (const { name, end: endOf } of ENDS) {
+    const value = conditions[name];
+    if (value != null) end = Math.min(end, endOf(value as never, used) ?? end);
+  }
   return end;
 }
 

@@ -1,28 +1,46 @@
 import path from 'node:path';
 import { defineConfig } from 'vitest/config';
 
+const resolve = { alias: { '@': path.resolve(import.meta.dirname, 'src') } };
+
 export default defineConfig({
-  resolve: { alias: { '@': path.resolve(import.meta.dirname, 'src') } },
-  ssr: {
-    resolve: {
-      conditions: ['react-server', 'node', 'module', 'import'],
-      externalConditions: ['react-server', 'node'],
-    },
-  },
   test: {
-    include: [
-      'src/**/*.test.ts',
-      'demo/**/*.test.ts',
-      'tests/integration/**/*.test.ts',
-      'tests/lint/**/*.test.ts',
-    ],
-    globalSetup: ['tests/support/build-workers.ts'],
-    server: { deps: { inline: ['server-only'] } },
-    testTimeout: 30_000,
     // Left to itself it keeps a core free for a watching developer, and half of a small machine idle.
     maxWorkers: '100%',
-    // Tests leave modules as they are (two stand in for the framework's, alike): loading each once
-    // a worker, and not once a file, saves a third of the time.
-    isolate: false,
+    projects: [
+      {
+        resolve,
+        ssr: {
+          resolve: {
+            conditions: ['react-server', 'node', 'module', 'import'],
+            externalConditions: ['react-server', 'node'],
+          },
+        },
+        test: {
+          name: 'server',
+          include: [
+            'src/**/*.test.ts',
+            'demo/**/*.test.ts',
+            'tests/integration/**/*.test.ts',
+            'tests/lint/**/*.test.ts',
+          ],
+          globalSetup: ['tests/support/build-workers.ts'],
+          server: { deps: { inline: ['server-only'] } },
+          testTimeout: 30_000,
+          // Tests leave modules as they are (two stand in for the framework's, alike): loading each
+          // once a worker, and not once a file, saves a third of the time.
+          isolate: false,
+        },
+      },
+      {
+        resolve,
+        test: {
+          name: 'components',
+          include: ['src/ui/**/*.test.tsx'],
+          environment: 'happy-dom',
+          testTimeout: 30_000,
+        },
+      },
+    ],
   },
 });

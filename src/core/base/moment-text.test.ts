@@ -1,13 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
-import {
-  dayText,
-  distanceText,
-  fromLocalField,
-  momentText,
-  toLocalField,
-  zoneName,
-} from '@/core/base/moment-text';
+import { dayText, distanceText, momentText, zoneName } from '@/core/base/moment-text';
 
 describe('moments in words', () => {
   test('stand in the zone that is asked for, months in three letters', () => {
@@ -28,12 +21,5 @@ describe('moments in words', () => {
     [0, '0 minutes from now'],
   ])('%i ms off is %s', (span, words) => {
     expect(distanceText(span, 0)).toBe(words);
-  });
-
-  test('go through a field and come back, to the minute', () => {
-    const moment = Date.UTC(2026, 10, 25, 9, 41);
-    expect(fromLocalField(toLocalField(moment))).toBe(moment);
-    expect(fromLocalField('')).toBeNull();
-    expect(fromLocalField('not a time')).toBeNull();
   });
 });

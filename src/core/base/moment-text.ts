@@ -51,18 +51,6 @@ export function distanceText(at: number, now: number): string {
   return at >= now ? `${words} from now` : `${words} ago`;
 }
 
-/** A moment as `datetime-local` fields write it, in the browser's own zone. */
-export function toLocalField(at: number): string {
-  const offset = new Date(at).getTimezoneOffset() * MINUTE;
-  return new Date(at - offset).toISOString().slice(0, 16);
-}
-
-/** The moment in a `datetime-local` field, in the browser's own zone; `null` where it is empty. */
-export function fromLocalField(text: string): number | null {
-  const at = new Date(text).getTime();
-  return text === '' || Number.isNaN(at) ? null : at;
-}
-
 /** `17 Dec 2026 09:00 (Europe/Oslo)`: a moment for whoever may be in another zone. */
 export function zonedText(at: number, zone: string): string {
   return `${momentText(at, zone)} (${zone})`;

@@ -15,7 +15,7 @@ import { counted } from '@/core/base/counted';
 import { isSameState, stateWords } from '@/ui/access-then/then-words';
 import { call, sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
-import { fromLocalField } from '@/core/base/moment-text';
+import { MomentField } from '@/ui/time/moment-field';
 
 type Asked = { readonly at: number; readonly also: number | null };
 
@@ -34,6 +34,8 @@ export function AccessThenPanel({
   const [found, setFound] = useState<{ readonly asked: Asked; readonly answer: AccessThen } | null>(
     null,
   );
+  const [at, setAt] = useState<number | null>(null);
+  const [also, setAlso] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const isPerson = 'recipient' in of;
   if (!open)
@@ -56,9 +58,10 @@ export function AccessThenPanel({
       const value = form.get(name);
       return typeof value === 'string' ? value : '';
     };
-    const at = fromLocalField(text('at'));
-    if (at === null) return;
-    const also = fromLocalField(text('also'));
+    if (at === null) {
+      setProblem('Enter the day and time to look at.');
+      return;
+    }
     try {
       setFound({
         asked: { at, also },
@@ -78,18 +81,12 @@ export function AccessThenPanel({
     <section className="stack" aria-label="Past access">
       <h2>Past access</h2>
       <form className="stack" style={{ gap: 12 }} onSubmit={(event) => void ask(event)}>
-        <TextField
-          name="at"
-          type="datetime-local"
-          label="On, your time"
-          required
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-        <TextField
-          name="also"
-          type="datetime-local"
+        <MomentField label="On" value={at} onChange={setAt} none="A day and time" required />
+        <MomentField
           label="Compare with another day"
-          slotProps={{ inputLabel: { shrink: true } }}
+          value={also}
+          onChange={setAlso}
+          none="Nothing to compare with"
         />
         {isPerson && <TextField name="other" label="Or with another person’s email address" />}
         <div className="row">

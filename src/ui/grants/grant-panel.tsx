@@ -3,11 +3,10 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import type { GrantRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/powers';
 import { Moment } from '@/ui/time/moment';
-import { distanceText, fromLocalField, momentText, toLocalField } from '@/core/base/moment-text';
+import { distanceText, momentText } from '@/core/base/moment-text';
 import { verbList } from '@/ui/words/rights-words';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
 import { TakeFile } from '@/ui/grants/take-file';
@@ -18,6 +17,7 @@ import { standsForMany } from '@/core/policy/addressee';
 import { AskWhy } from '@/ui/why/ask-why';
 import { linkWords, whoWords } from '@/ui/words/addressee-words';
 import { personName, stateOf, underCeilings, type GrantState } from '@/ui/grants/grant-words';
+import { MomentField } from '@/ui/time/moment-field';
 
 function answer(grant: GrantRow, state: GrantState, now: number): string {
   const may = verbList(grant.rights);
@@ -172,29 +172,19 @@ function ChangeConditions({ grant }: { readonly grant: GrantRow }) {
 
 function ChangeEnd({ grant }: { readonly grant: GrantRow }) {
   const changes = useChanges();
-  const [text, setText] = useState(grant.until === null ? '' : toLocalField(grant.until));
-  const changed =
-    fromLocalField(text) !==
-    (grant.until === null ? null : Math.floor(grant.until / 60_000) * 60_000);
+  const [until, setUntil] = useState(grant.until);
   return (
     <div className="stack">
       <h2>End</h2>
-      <TextField
-        type="datetime-local"
-        label="Access ends"
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-        }}
-        helperText={text === '' ? 'Empty: no end' : 'Takes effect at once. Nothing is mailed.'}
-      />
+      <MomentField label="Access ends" value={until} onChange={setUntil} none="No end" />
       <div className="row">
         <Button
-          disabled={!changed || changes.busy}
-          onClick={() => void changes.moveEnds([grant], fromLocalField(text))}
+          disabled={until === grant.until || changes.busy}
+          onClick={() => void changes.moveEnds([grant], until)}
         >
           Change the end
         </Button>
+        <span className="quiet">Takes effect at once. Nothing is mailed.</span>
       </div>
       <SaidLine changes={changes} />
     </div>

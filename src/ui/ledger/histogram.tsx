@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { brushX, max, scaleLinear, scaleUtc, select, utcDay, type D3BrushEvent } from 'd3';
 import type { LedgerInput, LedgerPage } from '@/contracts/ledger';
 import { addressOf } from '@/ui/ledger/ledger-address';
+import { SpanForm } from '@/ui/ledger/span-form';
 import { dayText } from '@/core/base/moment-text';
 
 const ABOVE = 74;
@@ -181,80 +182,5 @@ export function Histogram({
       </div>
       <SpanForm filter={filter} first={first} last={last} />
     </div>
-  );
-}
-
-/** A day or, with a time, a moment; undefined where neither is given. */
-function edgeOf(form: FormData, name: 'from' | 'to'): string | undefined {
-  const [day, time] = [form.get(name), form.get(`${name}Time`)];
-  if (typeof day !== 'string' || day === '') return undefined;
-  return typeof time === 'string' && time !== '' ? `${day}T${time}` : day;
-}
-
-/** From when to when, typed: by days, or to the minute. */
-function SpanForm({
-  filter,
-  first,
-  last,
-}: {
-  readonly filter: LedgerInput;
-  readonly first: string;
-  readonly last: string;
-}) {
-  const router = useRouter();
-  const [timed, setTimed] = useState(
-    filter.from?.includes('T') === true || filter.to?.includes('T') === true,
-  );
-  const show = (form: FormData) => {
-    router.push(
-      addressOf('/ledger', filter, { from: edgeOf(form, 'from'), to: edgeOf(form, 'to') }),
-    );
-  };
-  return (
-    <form
-      className="row days"
-      onSubmit={(event) => {
-        event.preventDefault();
-        show(new FormData(event.currentTarget));
-      }}
-    >
-      {(['from', 'to'] as const).map((name) => (
-        <label key={name}>
-          {name === 'from' ? 'From' : 'to'}{' '}
-          <input
-            type="date"
-            name={name}
-            defaultValue={filter[name]?.slice(0, 10) ?? ''}
-            min={first}
-            max={last}
-          />
-          {timed && (
-            <>
-              {' '}
-              <input
-                type="time"
-                name={`${name}Time`}
-                defaultValue={filter[name]?.slice(11) ?? ''}
-                aria-label={name === 'from' ? 'From what time' : 'Until what time'}
-              />
-            </>
-          )}
-        </label>
-      ))}
-      <button type="submit" className="chip" title="You can also draw over the bars">
-        Show this period
-      </button>
-      {!timed && (
-        <button
-          type="button"
-          className="chip"
-          onClick={() => {
-            setTimed(true);
-          }}
-        >
-          Exact times
-        </button>
-      )}
-    </form>
   );
 }

@@ -3,11 +3,11 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import type { OpensInput, OpensPage } from '@/contracts/opens';
 import { counted } from '@/core/base/counted';
 import { opensAddress } from '@/ui/words/opens-address';
 import { OpensTable } from '@/ui/opens/opens-table';
+import { DayField } from '@/ui/time/moment-field';
 
 const PATH = '/ledger/opens';
 
@@ -83,26 +83,16 @@ export function OpensView({
             >
               Never opened
             </button>
-            <TextField
-              type="date"
-              label="From"
-              value={filter.from ?? ''}
-              onChange={(event) => {
-                change({ from: event.target.value === '' ? undefined : event.target.value });
-              }}
-              sx={{ width: 168 }}
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
-            <TextField
-              type="date"
-              label="To"
-              value={filter.to ?? ''}
-              onChange={(event) => {
-                change({ to: event.target.value === '' ? undefined : event.target.value });
-              }}
-              sx={{ width: 168 }}
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
+            {(['from', 'to'] as const).map((edge) => (
+              <DayField
+                key={edge}
+                label={edge === 'from' ? 'From' : 'To'}
+                value={filter[edge] ?? null}
+                onChange={(day) => {
+                  change({ [edge]: day ?? undefined });
+                }}
+              />
+            ))}
             <span className="quiet" style={{ fontSize: 12.5 }}>
               days in {page.zone}
             </span>

@@ -11,9 +11,9 @@ import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
 import { Moment } from '@/ui/time/moment';
-import { fromLocalField } from '@/core/base/moment-text';
 import { askText, requestStateWords } from '@/ui/words/request-words';
 import { verbList } from '@/ui/words/rights-words';
+import { MomentField } from '@/ui/time/moment-field';
 
 type Props = {
   readonly token: string;
@@ -28,6 +28,7 @@ type Props = {
 export function AskForm({ token, document, sender, requests, onRequests, granted }: Props) {
   const [open, setOpen] = useState(false);
   const [rights, setRights] = useState<ReadonlySet<Right>>(new Set());
+  const [until, setUntil] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const missing = OFFERED_RIGHTS.filter(
@@ -41,7 +42,6 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
       const value = form.get(name);
       return typeof value === 'string' ? value : '';
     };
-    const until = fromLocalField(text('until'));
     setBusy(true);
     setProblem(null);
     try {
@@ -123,11 +123,11 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
               label={`To ${verbList([right])}`}
             />
           ))}
-          <TextField
-            name="until"
-            type="datetime-local"
+          <MomentField
             label="Time until"
-            helperText="Only if you need more time"
+            value={until}
+            onChange={setUntil}
+            none="Only if you need more time"
           />
           <TextField
             name="reason"

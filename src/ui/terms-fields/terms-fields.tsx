@@ -8,8 +8,7 @@ import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
 import { limitPrints, switchRight, type TermsDraft } from '@/ui/terms-fields/switch-right';
 import { rightHints } from '@/ui/words/rights-words';
-import { fromLocalField, toLocalField, zoneName } from '@/core/base/moment-text';
-import { useZone } from '@/ui/time/use-zone';
+import { MomentField } from '@/ui/time/moment-field';
 
 /** Rights, window and counts of a dispatch. */
 export function TermsFields({
@@ -23,7 +22,6 @@ export function TermsFields({
   readonly said: string | null;
   readonly onSaid: (said: string | null) => void;
 }) {
-  const zone = useZone();
   const take = (result: ReturnType<typeof switchRight>) => {
     onChange(result.terms);
     onSaid(result.said);
@@ -57,23 +55,21 @@ export function TermsFields({
         </p>
       )}
       <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start', marginTop: 10 }}>
-        <TextField
-          type="datetime-local"
-          label={`Ends, in ${zone}`}
-          value={terms.until === null ? '' : toLocalField(terms.until)}
-          onChange={(event) => {
-            onChange({ ...terms, until: fromLocalField(event.target.value) });
+        <MomentField
+          label="Ends"
+          value={terms.until}
+          onChange={(until) => {
+            onChange({ ...terms, until });
           }}
-          helperText={terms.until === null ? 'No end' : zoneName(terms.until, zone)}
+          none="No end"
         />
-        <TextField
-          type="datetime-local"
+        <MomentField
           label="Not before"
-          value={terms.from === null ? '' : toLocalField(terms.from)}
-          onChange={(event) => {
-            onChange({ ...terms, from: fromLocalField(event.target.value) });
+          value={terms.from}
+          onChange={(from) => {
+            onChange({ ...terms, from });
           }}
-          helperText={terms.from === null ? 'From the dispatch on' : zoneName(terms.from, zone)}
+          none="From the dispatch on"
         />
         <TextField
           type="number"

@@ -7,8 +7,8 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
 import { isMessage } from '@/core/policy/requests';
-import { fromLocalField, toLocalField } from '@/core/base/moment-text';
 import { verbList } from '@/ui/words/rights-words';
+import { MomentField } from '@/ui/time/moment-field';
 
 export type AnswerFields = Omit<AnswerInput, 'requests'>;
 
@@ -23,12 +23,12 @@ export function AnswerForm({
   readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void>;
 }) {
   const [right, setRight] = useState(request.right !== null);
-  const [until, setUntil] = useState(request.until === null ? '' : toLocalField(request.until));
+  const [end, setEnd] = useState(request.until);
   const [prints, setPrints] = useState(request.right === 'print' ? '1' : '');
   const [words, setWords] = useState('');
   const [busy, setBusy] = useState(false);
+  const isRightOnly = request.right !== null && request.until === null;
   const given = right ? request.right : null;
-  const end = fromLocalField(until);
   const asked =
     request.right !== null &&
     request.right !== 'pass-on' &&
@@ -92,21 +92,12 @@ export function AnswerForm({
             helperText={prints === '' ? 'No limit' : ''}
           />
         )}
-        <TextField
-          type="datetime-local"
+        <MomentField
           label={request.right === null || request.until !== null ? 'Access ends' : 'Only until'}
-          sx={{ maxWidth: 240 }}
-          value={until}
-          onChange={(event) => {
-            setUntil(event.target.value);
-          }}
-          helperText={
-            request.right !== null && request.until === null
-              ? until === ''
-                ? 'Empty: as long as they may read'
-                : 'The right ends then, reading goes on'
-              : 'Your time'
-          }
+          value={end}
+          onChange={setEnd}
+          none={isRightOnly ? 'As long as they may read' : 'No end'}
+          {...(isRightOnly && end !== null ? { hint: 'The right ends then, reading goes on' } : {})}
         />
         <TextField
           label="Message"

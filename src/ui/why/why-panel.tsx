@@ -9,7 +9,7 @@ import type { Explained, NamedReason } from '@/contracts/explain';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { call, sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
-import { fromLocalField, momentText } from '@/core/base/moment-text';
+import { momentText } from '@/core/base/moment-text';
 import { useZone } from '@/ui/time/use-zone';
 import {
   deedOf,
@@ -22,15 +22,16 @@ import {
   verdictWords,
 } from '@/ui/why/why-words';
 import { rightsLine } from '@/core/policy/rights-line';
+import { MomentField } from '@/ui/time/moment-field';
 
 type Asked = {
-  readonly at: string;
+  readonly at: number | null;
   readonly network: string;
   readonly country: string;
   readonly device: string;
   readonly address: string;
 };
-const NOW: Asked = { at: '', network: '', country: '', device: '', address: '' };
+const NOW: Asked = { at: null, network: '', country: '', device: '', address: '' };
 
 /**
  * Why a person can or cannot open a document, right by right, with what would change it; now, or at
@@ -55,7 +56,7 @@ export function WhyPanel({
     const ask = {
       recipient,
       document,
-      at: at === '' ? null : fromLocalField(at),
+      at,
       network: network === '' ? null : network,
       country: country === '' ? null : country,
       device: device === '' ? null : device,
@@ -237,19 +238,22 @@ function WhatIf({
         </Button>
       </div>
     );
-  const set = (name: keyof Asked) => (event: { readonly target: { readonly value: string } }) => {
-    onAsk({ ...asked, [name]: event.target.value });
-  };
+  const set =
+    (name: Exclude<keyof Asked, 'at'>) =>
+    (event: { readonly target: { readonly value: string } }) => {
+      onAsk({ ...asked, [name]: event.target.value });
+    };
   return (
     <>
       <h2>Another case</h2>
       <div className="row">
-        <TextField
-          type="datetime-local"
+        <MomentField
           label="At"
           value={asked.at}
-          onChange={set('at')}
-          helperText={asked.at === '' ? 'now' : ''}
+          onChange={(at) => {
+            onAsk({ ...asked, at });
+          }}
+          none="Now"
         />
         <TextField
           select

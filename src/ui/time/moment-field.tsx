@@ -1,0 +1,41 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import TextField from '@mui/material/TextField';
+
+export type MomentFieldProps = {
+  readonly label: string;
+  /** In ms since the epoch; `null`: none. */
+  readonly value: number | null;
+  readonly onChange: (at: number | null) => void;
+  /** What no moment means: `No end`. */
+  readonly none: string;
+  /** What stands below instead of the zone. */
+  readonly hint?: string;
+  readonly required?: boolean;
+};
+export type DayFieldProps = {
+  readonly label: string;
+  /** `2026-12-17`; `null`: none. */
+  readonly value: string | null;
+  readonly onChange: (day: string | null) => void;
+  readonly first?: string;
+  readonly last?: string;
+};
+
+/** What stands in a picker's place until it is fetched: pickers are in no page's first script. */
+function Waiting() {
+  return <TextField label=" " disabled helperText=" " />;
+}
+
+/** The field of a moment. */
+export const MomentField = dynamic(() => import('@/ui/time/moment-picker'), {
+  ssr: false,
+  loading: Waiting,
+});
+
+/** The field of a day. */
+export const DayField = dynamic(() => import('@/ui/time/day-picker'), {
+  ssr: false,
+  loading: Waiting,
+});

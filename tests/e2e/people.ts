@@ -1,6 +1,6 @@
 // What the people of these tests do, in the browser.
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Browser, type Page } from '@playwright/test';
+import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 
 const PASSWORD = 'harbour-lights-412';
 
@@ -127,4 +127,11 @@ export async function prove(
   await page.getByLabel('Code').fill(await newestCode(staff, address, before));
   await page.getByRole('button', { name: 'Continue' }).click();
   return page;
+}
+
+/** Types into a field of a day, a time or both, as somebody would: `17 Dec 2026 09:00`. */
+export async function typeInto(scope: Page | Locator, label: string, text: string): Promise<void> {
+  const field = scope.getByRole('group', { name: label, exact: true });
+  await field.getByRole('spinbutton').first().click();
+  await field.page().keyboard.type(text);
 }

@@ -1,7 +1,7 @@
 // The record on the screen: found, narrowed, folded, acted upon; and what is left of a revocation.
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
+import { expectNothingSerious, linkFor, open, prove, signIn, typeInto } from './people';
 
 test('an entry is found by a part of a name, narrowed with and without, and folds out to its pages', async ({
   page,
@@ -57,9 +57,14 @@ test('a long heading opens to all its values, and the span is told to the minute
     page.getByRole('link', { name: 'Remove the filter organisation: Lowtide Engineering' }),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Exact times' }).click();
-  const day = (await page.getByLabel('From', { exact: true }).getAttribute('max')) ?? '';
-  await page.getByLabel('From', { exact: true }).fill(day);
-  await page.getByLabel('From what time').fill('00:01');
+  await typeInto(
+    page,
+    'From',
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+      .format(new Date())
+      .replace('Sept', 'Sep'),
+  );
+  await typeInto(page, 'From what time', '00:01');
   await page.getByRole('button', { name: 'Show this period' }).click();
   await page.waitForURL(/from=\d{4}-\d\d-\d\dT00%3A01/);
   await expect(page.getByRole('link', { name: /Remove the filter .+ 00:01/ })).toBeVisible();

@@ -22,6 +22,11 @@ export function momentText(at: number, zone: string): string {
   );
 }
 
+/** `08:00` for minutes since midnight. */
+export function clockText(minute: number): string {
+  return `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+}
+
 /** `25 Nov 2026` for the day `2026-11-25`. */
 export function dayText(day: string): string {
   const [year = '', month = '', date = ''] = day.split('-');

@@ -1,3 +1,4 @@
+import { clockText } from '@/core/base/moment-text';
 import { SECOND } from '@/core/base/time';
 import type { Conditions, Weekday } from '@/core/policy/conditions';
 import { normaliseDomain } from '@/core/policy/address';
@@ -45,9 +46,6 @@ const list =
     const texts = all.filter((each) => typeof each === 'string');
     return texts.length === all.length && texts.length > 0 && texts.every(passes) ? texts : null;
   };
-const clock = (minutes: number): string =>
-  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-
 const STATEMENTS: Readonly<Record<Name, Statement>> = {
   opens: { left: `${PREFIX}:opens`, operator: 'lteq', state: (n: number) => n, read: positive },
   within: { left: 'elapsedTime', operator: 'lt', ...span },
@@ -67,7 +65,7 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
     left: `${PREFIX}:hours`,
     operator: 'eq',
     state: ({ days, from, to }: NonNullable<Conditions['hours']>) =>
-      `${days.join(',')} ${clock(from)}-${clock(to)}`,
+      `${days.join(',')} ${clockText(from)}-${clockText(to)}`,
     read: (value) => {
       const [, days = '', h1 = '', m1 = '', h2 = '', m2 = ''] =
         typeof value === 'string'

@@ -1,4 +1,5 @@
 import { bareDomain } from '@/core/policy/address';
+import { clockText } from '@/core/base/moment-text';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type {
   ConditionName,
@@ -9,10 +10,6 @@ import type {
 } from '@/core/policy/conditions';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-
-function clock(minute: number): string {
-  return `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
-}
 
 function spanText(ms: number): string {
   const [size, unit] =
@@ -37,7 +34,7 @@ function hoursText({ days, from, to }: Hours): string {
       : inRow
         ? `${named[0] ?? ''} to ${named.at(-1) ?? ''}`
         : named.join(', ');
-  return `${dayText}, ${clock(from)} to ${clock(to)}`;
+  return `${dayText}, ${clockText(from)} to ${clockText(to)}`;
 }
 
 /** `for 2 people more at yard.example, passed on 1 step deep`. */

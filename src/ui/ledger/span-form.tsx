@@ -3,10 +3,10 @@
 import { Fragment, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import type { LedgerInput } from '@/contracts/ledger';
+import { clockText } from '@/core/base/moment-text';
 import { addressOf } from '@/ui/ledger/ledger-address';
-import { DayField } from '@/ui/time/moment-field';
+import { ClockField, DayField } from '@/ui/time/moment-field';
 
 /** One edge of a period: a day, and a time of it where one is given. */
 type Edge = { readonly day: string | null; readonly time: string };
@@ -19,6 +19,10 @@ function edgeOf(text: string | undefined): Edge {
 function edgeText({ day, time }: Edge): string | undefined {
   if (day === null) return undefined;
   return time === '' ? day : `${day}T${time}`;
+}
+
+function minuteOf(time: string): number | null {
+  return time === '' ? null : Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
 }
 
 /** From when to when, typed: by days, or to the minute. */
@@ -62,13 +66,11 @@ export function SpanForm({
             last={last}
           />
           {timed && (
-            <TextField
-              type="time"
+            <ClockField
               label={name === 'from' ? 'From what time' : 'Until what time'}
-              fullWidth={false}
-              value={edges[name].time}
-              onChange={(event) => {
-                set(name, { time: event.target.value });
+              minute={minuteOf(edges[name].time)}
+              onChange={(minute) => {
+                set(name, { time: minute === null ? '' : clockText(minute) });
               }}
             />
           )}

@@ -1,10 +1,10 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import FormHelperText from '@mui/material/FormHelperText';
-import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import type { Hours, Weekday } from '@/core/policy/conditions';
+import { ClockField } from '@/ui/time/moment-field';
 import type { ConditionFieldProps } from '@/ui/terms-fields/condition-field';
 
 const WEEK: readonly { readonly day: Weekday; readonly name: string }[] = [
@@ -17,15 +17,6 @@ const WEEK: readonly { readonly day: Weekday; readonly name: string }[] = [
   { day: 7, name: 'Sun' },
 ];
 const OFFICE: Hours = { days: [1, 2, 3, 4, 5], from: 8 * 60, to: 17 * 60 };
-
-/** Minutes since midnight as `08:00`, and back. */
-function clock(minute: number): string {
-  const hour = String(Math.floor(minute / 60) % 24).padStart(2, '0');
-  return `${hour}:${String(minute % 60).padStart(2, '0')}`;
-}
-function minuteOf(text: string): number {
-  return Number(text.slice(0, 2)) * 60 + Number(text.slice(3, 5));
-}
 
 /** On which days and between which hours a document opens. */
 export function HoursField({ value, onChange }: ConditionFieldProps<Hours>) {
@@ -69,21 +60,21 @@ function OpenHours({
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      <TextField
-        type="time"
+      <ClockField
         label="From"
-        value={clock(hours.from)}
-        onChange={(event) => {
-          onChange({ ...hours, from: minuteOf(event.target.value) });
+        minute={hours.from}
+        required
+        onChange={(from) => {
+          if (from !== null) onChange({ ...hours, from });
         }}
       />
-      <TextField
-        type="time"
+      <ClockField
         label="To"
-        value={clock(hours.to)}
-        helperText={hours.to <= hours.from ? 'the next day' : ''}
-        onChange={(event) => {
-          onChange({ ...hours, to: minuteOf(event.target.value) });
+        minute={hours.to}
+        required
+        hint={hours.to <= hours.from ? 'the next day' : ''}
+        onChange={(to) => {
+          if (to !== null) onChange({ ...hours, to });
         }}
       />
       <FormHelperText>

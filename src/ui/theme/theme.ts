@@ -1,6 +1,7 @@
 'use client';
 
 import { createTheme } from '@mui/material/styles';
+import type {} from '@mui/x-date-pickers/themeAugmentation';
 
 const read = "'Atkinson Hyperlegible Next Variable', sans-serif";
 
@@ -50,6 +51,61 @@ export const theme = createTheme({
       styleOverrides: { root: { padding: '3px 9px' } },
     },
     MuiFormControlLabel: { styleOverrides: { label: { fontSize: 14 } } },
+    MuiToggleButtonGroup: { defaultProps: { size: 'small' } },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          fontSize: 12.5,
+          padding: '3px 10px',
+          color: 'var(--ink)',
+          borderColor: 'var(--line)',
+          background: 'var(--panel)',
+          '&.Mui-selected, &.Mui-selected:hover': {
+            background: 'var(--shoal)',
+            color: 'var(--ink)',
+          },
+        },
+      },
+    },
+    MuiPickersOutlinedInput: {
+      styleOverrides: {
+        root: { paddingLeft: 10, paddingRight: 10 },
+        sectionsContainer: { fontSize: 14, padding: '8.5px 0' },
+      },
+    },
+    MuiPickerPopper: {
+      styleOverrides: {
+        paper: { border: '1px solid var(--line)', borderRadius: 2, backgroundImage: 'none' },
+      },
+    },
+    MuiPickersCalendarHeader: { styleOverrides: { label: { fontSize: 14, fontWeight: 600 } } },
+    MuiDayCalendar: { styleOverrides: { weekDayLabel: { color: 'var(--quiet)', fontSize: 12 } } },
+    MuiPickerDay: {
+      styleOverrides: {
+        root: {
+          borderRadius: 2,
+          fontSize: 13,
+          '&.Mui-selected, &.Mui-selected:hover, &.Mui-selected:focus': {
+            background: 'var(--shoal)',
+            color: 'var(--ink)',
+            outline: '1px solid var(--ink)',
+          },
+        },
+        today: { '&:not(.Mui-selected)': { border: '1px dashed var(--quiet)' } },
+      },
+    },
+    MuiMultiSectionDigitalClockSection: {
+      styleOverrides: {
+        item: {
+          borderRadius: 2,
+          fontSize: 13,
+          '&.Mui-selected, &.Mui-selected:hover': {
+            background: 'var(--shoal)',
+            color: 'var(--ink)',
+          },
+        },
+      },
+    },
     MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
     MuiDialog: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
   },

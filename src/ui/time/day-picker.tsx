@@ -4,6 +4,7 @@ import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
 import { DatePicker } from '@mui/x-date-pickers/DatePicker';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import type { DayFieldProps } from '@/ui/time/moment-field';
+import { pickerSlots, pickerText } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
 import { useSeparators } from '@/ui/time/use-separators';
 
@@ -15,7 +16,11 @@ export default function DayPicker({ label, value, onChange, first, last }: DayFi
   const goOn = useSeparators();
   return (
     <div className="picker day" onKeyDownCapture={goOn} onBlur={field.onBlur}>
-      <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale="en-gb">
+      <LocalizationProvider
+        dateAdapter={AdapterDayjs}
+        adapterLocale="en-gb"
+        localeText={pickerText}
+      >
         <DatePicker
           label={label}
           value={field.value}
@@ -23,6 +28,7 @@ export default function DayPicker({ label, value, onChange, first, last }: DayFi
           format="D MMM YYYY"
           {...(first === undefined ? {} : { minDate: dayjs(first) })}
           {...(last === undefined ? {} : { maxDate: dayjs(last) })}
+          slots={pickerSlots}
           slotProps={{
             textField: {
               size: 'small',

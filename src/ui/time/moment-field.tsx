@@ -22,6 +22,14 @@ export type DayFieldProps = {
   readonly first?: string;
   readonly last?: string;
 };
+export type ClockFieldProps = {
+  readonly label: string;
+  /** Minutes since midnight; `null`: none. */
+  readonly minute: number | null;
+  readonly onChange: (minute: number | null) => void;
+  readonly hint?: string;
+  readonly required?: boolean;
+};
 
 /** What stands in a picker's place until it is fetched: pickers are in no page's first script. */
 function Waiting() {
@@ -36,6 +44,12 @@ export const MomentField = dynamic(() => import('@/ui/time/moment-picker'), {
 
 /** The field of a day. */
 export const DayField = dynamic(() => import('@/ui/time/day-picker'), {
+  ssr: false,
+  loading: Waiting,
+});
+
+/** The field of a time of day. */
+export const ClockField = dynamic(() => import('@/ui/time/clock-picker'), {
   ssr: false,
   loading: Waiting,
 });

@@ -30,7 +30,7 @@ function Form({ first }: { readonly first: number | null }) {
 const field = (): HTMLElement => screen.getByRole('group', { name: 'Ends' });
 const shown = (): string => (field().textContent ?? '').replaceAll(/[\u2066-\u2069]/g, '');
 
-const firstSection = (): HTMLElement => within(field()).getAllByRole('spinbutton')[0] as HTMLElement;
+const firstSection = (): HTMLElement => screen.getByRole('spinbutton', { name: 'Day' });
 const NEW_YEAR = new Date(2030, 0, 1, 12, 0).getTime();
 
 test.each([
@@ -50,7 +50,7 @@ test('a moment shows with its zone', () => {
   render(<Form first={NEW_YEAR} />);
   expect(shown()).toMatch(/^1 Jan 2030 12:00/);
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  expect(screen.getByText(new RegExp(`^${zone}, `))).toBeDefined();
+  expect(screen.getByText(new RegExp(`^${zone}`))).toBeDefined();
 });
 
 test('what is half typed counts for nothing, is said, and goes when the field is left', async () => {

@@ -5,6 +5,7 @@ import { DateTimePicker } from '@mui/x-date-pickers/DateTimePicker';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import { zoneName } from '@/core/base/moment-text';
 import type { MomentFieldProps } from '@/ui/time/moment-field';
+import { pickerSlots, pickerText } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
 import { useSeparators } from '@/ui/time/use-separators';
 import { useZone } from '@/ui/time/use-zone';
@@ -23,10 +24,15 @@ export default function MomentPicker({
     onChange(next === null ? null : next.startOf('minute').valueOf());
   });
   const goOn = useSeparators();
-  const named = value === null ? none : `${zone}, ${zoneName(value, zone)}`;
+  const short = value === null ? '' : zoneName(value, zone);
+  const named = value === null ? none : short === zone ? zone : `${zone}, ${short}`;
   return (
     <div className="picker" onKeyDownCapture={goOn} onBlur={field.onBlur}>
-      <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale="en-gb">
+      <LocalizationProvider
+        dateAdapter={AdapterDayjs}
+        adapterLocale="en-gb"
+        localeText={pickerText}
+      >
         <DateTimePicker
           label={label}
           value={field.value}
@@ -34,6 +40,7 @@ export default function MomentPicker({
           format="D MMM YYYY HH:mm"
           ampm={false}
           timeSteps={{ minutes: 15 }}
+          slots={pickerSlots}
           slotProps={{
             textField: {
               size: 'small',

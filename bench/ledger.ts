@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import path from 'node:path';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type { LedgerInput } from '@/contracts/ledger';
 import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase } from '@/server/db/database';
@@ -29,7 +29,7 @@ export async function ledger(folder: string): Promise<void> {
     origin: 'embargo-ledger',
     dayOf: createCalendar('UTC').dayOf,
   };
-  const entry: Happening = {
+  const entry: LedgerEvent = {
     action: 'page.shown',
     outcome: 'granted',
     actor: { kind: 'recipient', id: 'rcp_00000000000000000001' },
@@ -93,7 +93,7 @@ export async function ledgerScreen(folder: string): Promise<void> {
   }));
   await db.write((tx) => tx.insert(recipients).values(people));
   const start = Date.UTC(2026, 0, 1);
-  const happening = (n: number): Happening => {
+  const happening = (n: number): LedgerEvent => {
     // Eight entries an open: the open, the key, six pages; every eleventh open is refused and leaves one.
     const [session, step] = [Math.floor(n / 8), n % 8];
     const person = people[(session * 7) % people.length] ?? people[0];

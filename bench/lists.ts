@@ -15,7 +15,7 @@ import {
   recipients,
   versions,
 } from '@/server/db/schema';
-import { cutAccess, previewCut } from '@/server/services/access/cut-access';
+import { revokeAccess, previewRevoke } from '@/server/services/access/revoke-access';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { listDocuments } from '@/server/services/documents/list-documents';
 import { previewCeiling } from '@/server/services/policy/manage-ceilings';
@@ -246,14 +246,14 @@ export async function lists(folder: string): Promise<void> {
   });
   const scope = { kind: 'dispatch', dispatch: dispatch.id } as const;
   await sayMedian('10,000 grants: whom a cut would hit', 3, '', () =>
-    previewCut(deps, ida, { scope }),
+    previewRevoke(deps, ida, { scope }),
   );
   // The readers' watch looks every so often: let it have its first look.
   await new Promise((resolve) => {
     setTimeout(resolve, 1_000);
   });
   start.at = performance.now();
-  const cutting = await seconds(() => cutAccess(deps, ida, { scope }));
+  const cutting = await seconds(() => revokeAccess(deps, ida, { scope }));
   say('10,000 grants: revoked', `${(cutting * 1000).toFixed(0)} ms`, 'under 1000 ms');
   say(
     '200 open readers: all told to go blank',

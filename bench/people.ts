@@ -3,7 +3,7 @@ import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
 import type { StaffActor } from '@/server/services/base/deps';
 import {
-  bringPeopleIn,
+  importPeople,
   previewPeople,
   takePeopleOut,
 } from '@/server/services/people/exchange-people';
@@ -72,7 +72,7 @@ export async function bringingPeople(folder: string): Promise<void> {
     let taken = 0;
     const wait = await longestWait(async () => {
       taken = await seconds(() =>
-        bringPeopleIn(deps, ida, text, () => {
+        importPeople(deps, ida, text, () => {
           steps++;
         }),
       );

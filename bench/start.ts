@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { appendEntries } from '@/server/repositories/ledger/ledger-writer';
 import { SERVER } from '../scripts/prepare.mjs';
 import { freePort } from '../tests/support/server-process';
@@ -16,7 +16,7 @@ type Start = { readonly healthz: number; readonly page: number; readonly process
 
 async function prepared(folder: string, entries: number): Promise<string> {
   const product = await startProduct(mkdtempSync(path.join(folder, 'start-')));
-  const entry: Happening = {
+  const entry: LedgerEvent = {
     action: 'page.shown',
     outcome: 'granted',
     actor: { kind: 'staff', id: product.ida.id },

@@ -7,7 +7,7 @@ import { NO_DEFAULTS } from '@/core/policy/defaults';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
 import { putDefaults } from '@/server/services/policy/manage-defaults';
 import { putRule } from '@/server/services/policy/manage-rules';
-import { putTerms } from '@/server/services/access/change-kept-terms';
+import { putTerms } from '@/server/services/access/change-saved-terms';
 import { makeFolder, putMarking } from '@/server/services/filing/manage-filing';
 
 const markings = [
@@ -41,7 +41,7 @@ function placeOf(reference: string): {
   return { folder: 'Hull and structure', marking: 'Partners only' };
 }
 
-/** Folders, markings, ceilings, defaults and kept terms of the office, and every paper in its place. */
+/** Folders, markings, ceilings, defaults and saved terms of the office, and every paper in its place. */
 export async function fileEverything(
   deps: Deps,
   ida: StaffActor,

@@ -49,7 +49,7 @@ export type StillReads = {
 };
 
 /** What revoking these grants does, or did: to people, not to grants. */
-export type CutEffect = {
+export type RevokeEffect = {
   /** Names of people who could open something of it and can open none of it any more. */
   readonly shutOut: readonly string[];
   /**
@@ -72,14 +72,14 @@ export type CutEffect = {
   readonly copiedBy: number;
 };
 /** Whom a cut would hit, before it is made. */
-export type CutPreview = {
+export type RevokePreview = {
   readonly grants: number;
   readonly documents: number;
-  readonly effect: CutEffect;
+  readonly effect: RevokeEffect;
   /** Grants in the scope that this member of staff may not change; the cut leaves them. */
   readonly beyondPower: number;
 };
-export type CutResult = { readonly grants: readonly GrantId[] };
+export type RevokeResult = { readonly grants: readonly GrantId[] };
 
 /** Somebody left their organisation; whoever takes over, if anybody, is given what they could still open. */
 export const leftInput = z.object({

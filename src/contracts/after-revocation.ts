@@ -3,7 +3,7 @@ import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/i
 import type { AddresseeKind } from '@/core/policy/addressee';
 import { dispatchId } from '@/contracts/dispatch';
 import { documentId } from '@/contracts/document';
-import type { CutEffect, WayIn } from '@/contracts/access';
+import type { RevokeEffect, WayIn } from '@/contracts/access';
 
 /** After which revocation: of what a dispatch gave, or of a document. */
 export const afterInput = z.union([
@@ -59,7 +59,7 @@ export type AfterPage = {
   };
   readonly rows: readonly AfterRow[];
   /** Open links of other dispatches by which anyone who has one still reads. */
-  readonly openLinks: CutEffect['openLinks'];
+  readonly openLinks: RevokeEffect['openLinks'];
   /** The document itself is revoked, so that reinstating it is the way back. */
   readonly documentRevoked: boolean;
   readonly keyDestroyed: boolean;

@@ -78,7 +78,7 @@ const fields = {
       to: minute,
     })
     .nullish(),
-  keptDevices: z.boolean().nullish(),
+  rememberedDevice: z.boolean().nullish(),
   devices: z.number().int().min(1).max(99).nullish(),
   proveEvery: z
     .number()

@@ -5,7 +5,7 @@ import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { rightsInput, watermark } from '@/contracts/dispatch';
 import type { ImpactFound } from '@/contracts/impact';
 
-/** Characters of a watermark that a level adds: several of them share a page with the sending's own. */
+/** Characters of a watermark that a level adds: several of them share a page with the dispatch's own. */
 export const MAX_LEVEL_WATERMARK = 80;
 
 const defaults: z.ZodType<Defaults> = z

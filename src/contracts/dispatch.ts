@@ -22,8 +22,8 @@ import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { reasonInput } from '@/contracts/settings';
 import { documentId } from '@/contracts/document';
-import type { CutEffect } from '@/contracts/access';
-import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { RevokeEffect } from '@/contracts/access';
+import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { Conditions } from '@/core/policy/conditions';
 
 export const dispatchId = z.custom<DispatchId>(
@@ -70,7 +70,7 @@ function checkDependencies(
     });
 }
 
-/** Rights and counts without a window, as kept terms have them. */
+/** Rights and counts without a window, as saved terms have them. */
 export const rightsInput = rightsAndPrints.superRefine(checkDependencies);
 
 /** Rights, window and counts, as one form or one API call states them. */
@@ -108,7 +108,7 @@ export const watermark = z
       context.addIssue({ code: 'custom', message: `{${name}} is not a piece of a watermark` });
   });
 
-/** People one sending may reach. */
+/** People one dispatch may reach. */
 export const MOST_RECIPIENTS = 2_000;
 
 /** `terms`: this person's own, where they differ from everybody's. */
@@ -153,7 +153,7 @@ export const dispatchInput = z
     documents: z.array(documentId).min(1, 'choose at least one document').max(50),
     ...addresseesInput,
     terms: termsInput,
-    /** The kept terms that these are, unchanged. */
+    /** The saved terms that these are, unchanged. */
     kept: termsId.nullish(),
     subject: z.string().trim().min(1, 'the subject is missing').max(160),
     note: z.string().trim().max(4000),
@@ -172,7 +172,7 @@ export const dispatchInput = z
   })
   .refine(needSomebody, NOBODY);
 export type DispatchInput = z.infer<typeof dispatchInput>;
-/** What came of a sending; where a second person has to agree first, nothing yet. */
+/** What came of a dispatch; where a second person has to agree first, nothing yet. */
 export type SendResult = {
   readonly id: DispatchId | null;
   readonly reference: string;
@@ -189,7 +189,7 @@ const recipientId = z.custom<RecipientId>(
   (value) => typeof value === 'string' && isId('recipient', value),
   'no such person',
 );
-/** Whose protected file of which document of a sending. */
+/** Whose protected file of which document of a dispatch. */
 export const takeFileInput = z.object({
   id: dispatchId,
   recipient: recipientId,
@@ -232,7 +232,7 @@ export type AddresseesChecked = {
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });
-export const cutGrantsInput = grantsInput.extend({ reason: reasonInput });
+export const revokeGrantsInput = grantsInput.extend({ reason: reasonInput });
 /**
  * Several grants changed together: all or none. What is absent stays as it is. Each names the
  * revision that was seen, so that nobody overwrites a colleague unseen.
@@ -365,9 +365,9 @@ export type DispatchDetail = {
    * What revoking all of it would do now; null: it goes to too many to be told in passing, and is
    * told when it is asked for.
    */
-  readonly ifRevoked: CutEffect | null;
+  readonly ifRevoked: RevokeEffect | null;
   /** What people who are added can be given instead of what the others have. */
-  readonly savedTerms: readonly KeptTermsRow[];
+  readonly savedTerms: readonly SavedTermsRow[];
   readonly marks: readonly EventMark[];
   /** Requests of its recipients that wait for an answer. */
   readonly requests: number;

@@ -79,7 +79,7 @@ export type CheckView = {
   readonly pages: number;
   readonly revoked: boolean;
 };
-export const cutDocumentInput = documentInput.extend({ reason: reasonInput });
+export const revokeDocumentInput = documentInput.extend({ reason: reasonInput });
 
 export const staffId = z.custom<StaffId>(
   (value) => typeof value === 'string' && isId('staff', value),

@@ -7,7 +7,7 @@ import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { RuleRow } from '@/contracts/rules';
 import type { OwnLimits } from '@/contracts/staff';
-import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { GroupRow } from '@/contracts/people';
 import type { Page } from '@/contracts/page';
 import { draftId, groupId, termsId } from '@/contracts/dispatch';
@@ -69,7 +69,7 @@ export type ComposeStart = {
   readonly picked: readonly DocumentRow[];
   /** The first stretch of those that can be sent. */
   readonly documents: Page<DocumentRow>;
-  readonly terms: readonly KeptTermsRow[];
+  readonly terms: readonly SavedTermsRow[];
   /** What ceilings allow at most, what levels set beside, and which folder lies in which. */
   readonly ceilings: readonly CeilingRow[];
   readonly defaults: readonly DefaultsRow[];

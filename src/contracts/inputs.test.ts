@@ -4,7 +4,7 @@ import { demoInput } from '@/contracts/demo';
 import { dispatchInput } from '@/contracts/dispatch';
 import { fileInput, listDocumentsInput } from '@/contracts/document';
 import { makeFolderInput } from '@/contracts/folder';
-import { putTermsInput } from '@/contracts/kept-terms';
+import { putTermsInput } from '@/contracts/saved-terms';
 import { isLanguage, isZone } from '@/contracts/locale';
 import { askInput } from '@/contracts/requests';
 import { factorCode } from '@/contracts/staff';
@@ -54,7 +54,7 @@ describe('a sending', () => {
   });
 });
 
-describe('kept terms', () => {
+describe('saved terms', () => {
   const terms = {
     id: null,
     name: 'A week',

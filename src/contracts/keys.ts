@@ -43,9 +43,9 @@ export type ConsentRow = {
   readonly id: ConsentId;
   readonly kind: ConsentKind;
   readonly titles: readonly string[];
-  /** What a sending says it is about, or the marking wanted; else empty. */
+  /** What a dispatch says it is about, or the marking wanted; else empty. */
   readonly subject: string;
-  /** Whom a sending is for. */
+  /** Whom a dispatch is for. */
   readonly to: readonly string[];
   readonly reason: string;
   readonly askedBy: string;

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { recipientId } from '@/contracts/access';
 import { documentId } from '@/contracts/document';
 import { termsInput, watermark } from '@/contracts/dispatch';
-import type { KeptTermsRow } from '@/contracts/kept-terms';
-import type { KeptTerms } from '@/core/policy/kept-terms';
+import type { SavedTermsRow } from '@/contracts/saved-terms';
+import type { SavedTerms } from '@/core/policy/saved-terms';
 
 export const lackingInput = z.object({
   id: recipientId,
@@ -52,8 +52,8 @@ export type Lacking = {
     /** How it ended, where it was held once. */ readonly once: 'revoked' | 'expired' | null;
   }[];
   readonly total: number;
-  readonly terms: readonly KeptTermsRow[];
+  readonly terms: readonly SavedTermsRow[];
   /** What is given where nobody chooses. */
-  readonly begin: KeptTerms;
+  readonly begin: SavedTerms;
   readonly now: number;
 };

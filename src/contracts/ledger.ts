@@ -83,7 +83,7 @@ export const keepViewInput = z.object({
   query: z.string().max(1_000),
 });
 export const viewInput = z.object({ id: viewId });
-export type KeptView = { readonly id: ViewId; readonly name: string; readonly query: string };
+export type SavedView = { readonly id: ViewId; readonly name: string; readonly query: string };
 
 /** An entry as a list shows it. `named` of the page says what its ids are called. */
 export type LedgerRow = Pick<
@@ -156,7 +156,7 @@ export type LedgerPage = {
     }[];
     readonly unplaced: number;
   };
-  readonly views: readonly KeptView[];
+  readonly views: readonly SavedView[];
   /** Whether pages and keys are told with their open. */
   readonly folded: boolean;
   /** Whether the asker may read of what others answer for. */

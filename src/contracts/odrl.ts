@@ -8,10 +8,10 @@ import type { Right } from '@/core/policy/rights';
 export const LARGEST_ODRL = 1_000_000;
 
 const text = z.string().max(LARGEST_ODRL, 'this file is too large to import at once: make it two');
-export const bringTermsInput = z.object({ text });
+export const importTermsInput = z.object({ text });
 export const dispatchOdrlInput = z.object({ id: dispatchId });
-/** `subject`: what the sendings are called by which new access is given. */
-export const bringGrantsInput = z.object({
+/** `subject`: what the dispatches are called by which new access is given. */
+export const importGrantsInput = z.object({
   text,
   subject: z.string().trim().min(1, 'the subject is missing').max(160),
 });

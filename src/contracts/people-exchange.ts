@@ -5,7 +5,7 @@ import type { PeopleFormat } from '@/core/people/read';
 /** Characters of a list that is brought in: a hundred thousand lines and more. */
 const LARGEST_LIST = 30_000_000;
 
-export const bringPeopleInput = z.object({
+export const importPeopleInput = z.object({
   text: z.string().max(LARGEST_LIST, 'this list is too long to import at once: make it two'),
 });
 export const takePeopleInput = z.object({ format: z.enum(['csv', 'ldif', 'vcard']) });

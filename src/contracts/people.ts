@@ -64,7 +64,7 @@ export type GroupRow = {
   readonly name: string;
   readonly people: number;
   /**
-   * Sendings that are for the group as such: who joins it is given them, who leaves it loses them.
+   * Dispatches that are for the group as such: who joins it is given them, who leaves it loses them.
    */
   readonly live: number;
 };

@@ -5,7 +5,7 @@ import type { RefusalReason } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 import type { Rule } from '@/core/policy/rules';
 import type { Beyond } from '@/core/policy/sender-limits';
-import type { Role } from '@/core/policy/powers';
+import type { Role } from '@/core/policy/permissions';
 
 /** What sort of problem it is, for whoever answers a request: the HTTP status goes by it. */
 export type ProblemKind =
@@ -170,7 +170,7 @@ export const PROBLEMS = {
   'moment-to-come': { kind: 'INVALID', to: 'staff' },
   'group-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
   'second-person-needed': { kind: 'NOT_ALLOWED', to: 'staff' },
-  'power-missing': { kind: 'NOT_ALLOWED', to: 'staff' },
+  'permission-missing': { kind: 'NOT_ALLOWED', to: 'staff' },
   'administrator-too-new': { kind: 'NOT_ALLOWED', to: 'staff' },
   'ask-in-vain': { kind: 'CONFLICT', to: 'recipient' },
   'revoked-by-administrator': { kind: 'NOT_ALLOWED', to: 'staff' },
@@ -229,7 +229,7 @@ export type RecipientProblem = To<'recipient' | 'both'>;
 type WithFields = {
   'archive-foreign': { readonly name: string };
   'backup-incomplete': { readonly content: string | null };
-  'power-missing': { readonly role: Role };
+  'permission-missing': { readonly role: Role };
   'administrator-too-new': { readonly from: Moment; readonly zone: string };
   'ask-in-vain': { readonly reason: RefusalReason };
   'revoked-by-administrator': { readonly name: string };

@@ -12,7 +12,7 @@ export type PutRuleInput = z.infer<typeof putRuleInput>;
 
 export type RuleRow = Rule & {
   readonly setByName: string;
-  /** Sendings that went out in this way, of those that still count. */ readonly sendings: number;
+  /** Dispatches that went out in this way, of those that still count. */ readonly dispatches: number;
 };
 export type RuleChanged = {
   readonly before: Pick<Rule, 'leave' | 'reason'>;

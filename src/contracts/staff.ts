@@ -7,7 +7,7 @@ import type { SenderLimits } from '@/core/policy/sender-limits';
 import { emailAddress } from '@/contracts/address';
 import { domainInput } from '@/contracts/conditions';
 import { folderId, type FolderRow } from '@/contracts/folder';
-import { ROLES, type Role } from '@/core/policy/powers';
+import { ROLES, type Role } from '@/core/policy/permissions';
 
 /** Shortest password, in characters. */
 export const MIN_PASSWORD = 12;

@@ -4,7 +4,7 @@ import { zonedText } from '@/core/base/moment-text';
 import type { StaffProblem, ProblemWords } from '@/contracts/problems';
 import { rightNames } from '@/core/policy/right-names';
 import { ownLevelWords } from '@/words/level-words';
-import { sendingWords } from '@/words/way-words';
+import { dispatchWords } from '@/words/way-words';
 import { beyondLines } from '@/core/policy/sender-limits';
 
 const MIB = 1024 * 1024;
@@ -182,7 +182,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'Somebody else sent something to this group, so its members change who has access to it. Ask an administrator.',
   'second-person-needed': () =>
     'This needs a second person. Make it a new dispatch: it waits for their approval.',
-  'power-missing': ({ role }) =>
+  'permission-missing': ({ role }) =>
     `${role === 'sender' ? 'A sender' : 'An auditor'} cannot do this. Ask an administrator.`,
   'administrator-too-new': ({ from, zone }) =>
     'You became an administrator a short while ago. ' +
@@ -249,8 +249,8 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     `Anybody can have an address at ${domain}, so this would be open to everyone. Name the people instead.`,
   'way-forbidden': ({ way, setBy, byDefault, reason }) =>
     byDefault
-      ? `${sendingWords[way]} is not allowed here. It is off until an administrator allows it under Terms.`
-      : `${sendingWords[way]} is not allowed here. ${setBy ?? 'An administrator'} decided so` +
+      ? `${dispatchWords[way]} is not allowed here. It is off until an administrator allows it under Terms.`
+      : `${dispatchWords[way]} is not allowed here. ${setBy ?? 'An administrator'} decided so` +
         `${reason === '' ? '' : `: ${reason}`}. ` +
         'Ask an administrator.',
   'archive-foreign': ({ name }) =>

@@ -1,7 +1,7 @@
 import type { Way } from '@/core/policy/rules';
 
-/** Each way of sending as something that is done, at the start of a sentence. */
-export const sendingWords: Record<Way, string> = {
+/** Each way of dispatch as something that is done, at the start of a sentence. */
+export const dispatchWords: Record<Way, string> = {
   link: 'Sending a link',
   file: 'Sending protected files',
   unprotected: 'Sending unprotected',

@@ -72,7 +72,7 @@ test('what a ceiling takes is said while composing', async ({ page }) => {
   await page.getByRole('button', { name: 'Discard' }).click();
 });
 
-test('kept terms are used unchanged, and changed with what was sent with them, which is read first and undone', async ({
+test('saved terms are used unchanged, and changed with what went out on them, read first and undone', async ({
   page,
 }) => {
   await signIn(page, '/compose');

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { open, signIn } from './people';
 
-test('kept terms go out as ODRL and come back the same; a change is shown before it is made', async ({
+test('saved terms go out as ODRL and come back the same; a change is shown before it is made', async ({
   page,
 }, info) => {
   await signIn(page, '/terms');

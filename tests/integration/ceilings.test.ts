@@ -254,7 +254,7 @@ describe('conditions', () => {
   test('networks, countries, hours and devices are held at every open, and at every page', async () => {
     const { token, reader, grant } = await given('there@x.example', {
       networks: ['203.0.113.0/24'],
-      keptDevices: false,
+      rememberedDevice: false,
     });
     const first = await open(reader, token);
     if (first.outcome !== 'granted' || grant === undefined) throw new Error('not opened');
@@ -277,14 +277,16 @@ describe('conditions', () => {
     expect(await change(2, { hours: { days: [3], from: 8 * 60, to: 10 * 60 } })).toMatchObject({
       reason: 'hours-not-allowed',
     });
-    expect(await change(3, { keptDevices: true })).toMatchObject({ reason: 'device-not-accepted' });
+    expect(await change(3, { rememberedDevice: true })).toMatchObject({
+      reason: 'device-not-accepted',
+    });
     expect(await change(4, { hours: { days: [3], from: 10 * 60, to: 11 * 60 } })).toMatchObject({
       outcome: 'granted',
     });
   });
 
   test('what-if answers for a place and a device', async () => {
-    const { grant } = await given('if@x.example', { countries: ['XA'], keptDevices: true });
+    const { grant } = await given('if@x.example', { countries: ['XA'], rememberedDevice: true });
     const ask = (more: Partial<Parameters<typeof explainAccess>[2]>) =>
       explainAccess(product.deps, product.ida, {
         document,

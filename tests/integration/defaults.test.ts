@@ -1,4 +1,4 @@
-// What levels set beside their ceilings: beginnings of sendings and marks on every page, from the
+// What levels set beside their ceilings: beginnings of dispatches and marks on every page, from the
 // screens' services to the reader.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, FolderId } from '@/core/base/ids';

@@ -1,7 +1,7 @@
 // The thread that writes the ledger out: whole and in order across its stretches, given up without
 // a trace, worded where it fails.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { STRETCH, createLedgerExporter } from '@/server/exporting/ledger-exporter';
 import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
 import { exportLedger } from '@/server/services/ledger/list-entries';
@@ -14,7 +14,7 @@ const MANY = 2 * STRETCH + 500;
 beforeAll(async () => {
   product = await startProduct();
   const { deps } = product;
-  const shown = (page: number): Happening => ({
+  const shown = (page: number): LedgerEvent => ({
     action: 'page.shown',
     outcome: page % 1_000 === 0 ? 'refused' : 'granted',
     ...(page % 1_000 === 0 ? { reason: 'expired' } : {}),

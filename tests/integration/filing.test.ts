@@ -7,7 +7,7 @@ import { revokeDocument } from '@/server/services/access/change-access';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { listDocuments } from '@/server/services/documents/list-documents';
-import { putTerms } from '@/server/services/access/change-kept-terms';
+import { putTerms } from '@/server/services/access/change-saved-terms';
 import {
   changeFolder,
   keepView,
@@ -220,7 +220,7 @@ describe('a new version', () => {
   });
 });
 
-test('kept terms and views are chosen by name, replaced, and dropped without a trace in what was sent', async () => {
+test('saved terms and views are chosen by name, replaced, and dropped without a trace in what was sent', async () => {
   const { deps, ida } = product;
   const terms = {
     name: 'A week',

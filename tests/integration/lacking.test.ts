@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { revokeDocument, revokeGrants } from '@/server/services/access/change-access';
-import { bringPeopleIn } from '@/server/services/people/exchange-people';
+import { importPeople } from '@/server/services/people/exchange-people';
 import {
   giveLacking,
   giveTo,
@@ -36,7 +36,7 @@ beforeAll(async () => {
   papers = [];
   for (const title of ['Lines plan', 'Weight list', 'Tender schedule', 'Old drawing'])
     papers.push(await protect(product, bytes, title));
-  await bringPeopleIn(
+  await importPeople(
     product.deps,
     product.ida,
     'email,name\nnew@yard.example,New One\n',
@@ -92,7 +92,7 @@ test('what was revoked or has ended is lacking again, and says how it ended', as
 test('from the other side: who does not hold a document is given it together', async () => {
   const id = papers[2] ?? 'doc_';
   const unreached = (q = '') => viewUnreached(product.deps, product.ida, { id, q });
-  await bringPeopleIn(
+  await importPeople(
     product.deps,
     product.ida,
     'email,name,organisation\nanna@kelder.example,Anna,Kelder\nbo@kelder.example,Bo,Kelder\n',

@@ -1,7 +1,7 @@
 // Somebody with several addresses, and somebody who has left and whose work another one takes over.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { cutAccess, previewCut } from '@/server/services/access/cut-access';
+import { revokeAccess, previewRevoke } from '@/server/services/access/revoke-access';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
@@ -57,7 +57,7 @@ describe('several addresses of a person', () => {
 
   test('are revoked and blocked together, and let in together', async () => {
     expect(
-      await previewCut(product.deps, product.ida, {
+      await previewRevoke(product.deps, product.ida, {
         scope: { kind: 'person', recipient: idOf(home) },
       }),
     ).toMatchObject({ grants: 3 });
@@ -74,7 +74,7 @@ describe('several addresses of a person', () => {
     expect((await view(home)).others.map(({ address }) => address)).toEqual([third]);
     expect(
       (
-        await cutAccess(product.deps, product.ida, {
+        await revokeAccess(product.deps, product.ida, {
           scope: { kind: 'person', recipient: idOf(work) },
         })
       ).grants,

@@ -165,7 +165,7 @@ describe('filters', () => {
     expect(totals[OUTCOMES.indexOf('granted')]).toBeGreaterThan(1);
   });
 
-  test('narrow each heap but their own', async () => {
+  test('narrow each tally but their own', async () => {
     const { facets, days } = await page({ kind: ['refused'] });
     expect(facets.kinds.length).toBeGreaterThan(3);
     expect(facets.organisations).toEqual({ values: [{ value: 'Kelder', entries: 1 }], all: 1 });
@@ -298,7 +298,7 @@ test('whatever the ledger is narrowed to is found by a part of its name', async 
 
 test('counts that were lost are made again from the entries', async () => {
   const { db } = product.deps;
-  // Which entry a heap was last touched by may differ: counting anew touches all of them.
+  // Which entry a tally was last touched by may differ: counting anew touches all of them.
   const { last: _last, ...columns } = getTableColumns(ledgerDays);
   const counted = () =>
     db.read

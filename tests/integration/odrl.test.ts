@@ -2,13 +2,13 @@ import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { grantsFromOdrl } from '@/core/odrl/grants';
 import type { Json } from '@/core/odrl/report';
-import { bringTermsIn, previewTerms, takeTermsOut } from '@/server/services/access/exchange-terms';
+import { importTerms, previewTerms, takeTermsOut } from '@/server/services/access/exchange-terms';
 import {
-  bringGrantsIn,
+  importGrants,
   previewGrants,
   takeGrantsOut,
 } from '@/server/services/dispatching/exchange-grants';
-import { putTerms } from '@/server/services/access/change-kept-terms';
+import { putTerms } from '@/server/services/access/change-saved-terms';
 import { viewTerms } from '@/server/services/filing/manage-filing';
 import type { DispatchId, DocumentId, GroupId } from '@/core/base/ids';
 import { ledgerEntries } from '@/server/db/schema';
@@ -55,14 +55,14 @@ const out = async (): Promise<{ '@graph': Policy[] }> =>
 const preview = async (document: unknown) =>
   (await previewTerms(product.deps, product.ida, { text: JSON.stringify(document) })).brought;
 
-describe('kept terms', () => {
+describe('saved terms', () => {
   test('come back the same, and change nothing', async () => {
     expect((await preview(await out())).map(({ name, state }) => [name, state])).toEqual([
       ['Bidders', 'same'],
       ['Partners', 'same'],
     ]);
     expect(
-      await bringTermsIn(product.deps, product.ida, { text: JSON.stringify(await out()) }),
+      await importTerms(product.deps, product.ida, { text: JSON.stringify(await out()) }),
     ).toEqual({ taken: 0 });
   });
 
@@ -94,9 +94,9 @@ describe('kept terms', () => {
       ['Commenting', 'stopped'],
       ['Owners', 'stopped'],
     ]);
-    expect(
-      await bringTermsIn(product.deps, product.ida, { text: JSON.stringify(brought) }),
-    ).toEqual({ taken: 2 });
+    expect(await importTerms(product.deps, product.ida, { text: JSON.stringify(brought) })).toEqual(
+      { taken: 2 },
+    );
     const { terms } = await viewTerms(product.deps);
     expect(terms.map(({ name, days }) => [name, days])).toEqual([
       ['Bidders', 30],
@@ -157,7 +157,7 @@ describe('grants of a file', () => {
       ({ state }) => state,
     );
   const bring = (file: unknown, actor: StaffActor = product.ida) =>
-    bringGrantsIn(product.deps, actor, { text: JSON.stringify(file), subject: 'Brought in' });
+    importGrants(product.deps, actor, { text: JSON.stringify(file), subject: 'Brought in' });
   const rights = async (address: string) => {
     const person = await findRecipientByAddress(product.deps.db.read, address);
     return person === null

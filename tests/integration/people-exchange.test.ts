@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { ledgerEntries, recipients } from '@/server/db/schema';
 import {
-  bringPeopleIn,
-  bringPeopleLines,
+  importPeople,
+  importPeopleLines,
   previewPeople,
   takePeopleOut,
 } from '@/server/services/people/exchange-people';
@@ -18,7 +18,7 @@ beforeAll(async () => {
 afterAll(() => product.close());
 
 const people = () => product.deps.db.read.select().from(recipients);
-const bring = (text: string) => bringPeopleIn(product.deps, product.ida, text, () => undefined);
+const bring = (text: string) => importPeople(product.deps, product.ida, text, () => undefined);
 const LIST =
   'email,name,organisation,zone\nmira@brackwater.example,Mira Kolbe,Brackwater ' +
   'Yard,Europe/Oslo\njonas@brackwater.example,Jonas Feld,Brackwater ' +
@@ -59,7 +59,7 @@ describe('a list of people', () => {
     const entries = await product.deps.db.read.select().from(ledgerEntries);
     expect(
       entries.filter(
-        ({ action }) => action === 'people.brought-in' || action === 'recipient.changed',
+        ({ action }) => action === 'people.imported' || action === 'recipient.changed',
       ),
     ).toHaveLength(2);
     expect(await previewPeople(product.deps, product.ida, { text: LIST })).toMatchObject({
@@ -104,7 +104,7 @@ describe('a list of people', () => {
   test('tells how far it is, and that it is over', async () => {
     const text = `email\n${Array.from({ length: 5_000 }, (_, i) => `p${String(i)}@many.example`).join('\n')}\n`;
     const lines: { done: number; all: number; over: boolean }[] = [];
-    for await (const line of bringPeopleLines(product.deps, product.ida, { text }))
+    for await (const line of importPeopleLines(product.deps, product.ida, { text }))
       lines.push(JSON.parse(Buffer.from(line).toString()) as (typeof lines)[number]);
     expect(lines.map(({ done }) => done)).toEqual([2_000, 4_000, 5_000, 5_000]);
     expect(lines.map(({ over }) => over)).toEqual([false, false, false, true]);

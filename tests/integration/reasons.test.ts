@@ -11,7 +11,7 @@ import {
   revokeDocument,
   revokeGrants,
 } from '@/server/services/access/change-access';
-import { cutAccess } from '@/server/services/access/cut-access';
+import { revokeAccess } from '@/server/services/access/revoke-access';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { listLedger } from '@/server/services/ledger/list-entries';
 import { blockPerson } from '@/server/services/people/manage-people';
@@ -83,7 +83,7 @@ const ACTS: readonly (readonly [string, (reason?: string) => Promise<unknown>])[
   [
     'grant.revoked',
     (reason) =>
-      cutAccess(product.deps, product.ida, {
+      revokeAccess(product.deps, product.ida, {
         scope: { kind: 'dispatch', dispatch: dispatchId },
         reason,
       }),

@@ -448,7 +448,7 @@ describe('what goes out unprotected', () => {
     ).toBe(0);
     expect((await bodies('dispatch.sent')).at(-1)).toContain('"delivery":"unprotected"');
     expect((await bodies('key.unwrapped')).at(-1)).toContain('send-unprotected');
-    // Nobody else gets it by way of that sending, nor they once more.
+    // Nobody else gets it by way of that dispatch, nor they once more.
     const dispatched = id ?? 'dsp_';
     await expect(
       addPeople(product.deps, product.ida, {

@@ -19,8 +19,8 @@ import {
   reinstateGrants,
   revokeGrants,
 } from '@/server/services/access/change-access';
-import { putTerms } from '@/server/services/access/change-kept-terms';
-import { cutAccess } from '@/server/services/access/cut-access';
+import { putTerms } from '@/server/services/access/change-saved-terms';
+import { revokeAccess } from '@/server/services/access/revoke-access';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { grantRows } from '@/server/services/access/grant-rows';
@@ -149,7 +149,7 @@ describe('an entry about access', () => {
     expect((await told('grant.reinstated')).facts).toEqual(
       expect.arrayContaining(['To: mira@yard.example', 'Rights: Read']),
     );
-    await cutAccess(product.deps, product.ida, { scope: { kind: 'person', recipient } });
+    await revokeAccess(product.deps, product.ida, { scope: { kind: 'person', recipient } });
     expect((await told('grant.revoked')).facts).toEqual(
       expect.arrayContaining(['Rights: Read', 'With: everything of this person']),
     );
@@ -269,7 +269,7 @@ describe('an entry about how things are set says what it was and is', () => {
     ]);
   });
 
-  test('kept terms', async () => {
+  test('saved terms', async () => {
     const { id } = await putTerms(product.deps, product.ida, {
       id: null,
       name: 'For survey',

@@ -10,7 +10,7 @@ import {
   revokeGrants,
 } from '@/server/services/access/change-access';
 import { checkRecipients } from '@/server/services/dispatching/check-recipients';
-import { cutAccess, previewCut } from '@/server/services/access/cut-access';
+import { revokeAccess, previewRevoke } from '@/server/services/access/revoke-access';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { dispatchDocuments, mailAgain } from '@/server/services/dispatching/dispatch-documents';
 import { explainAccess } from '@/server/services/policy/explain-access';
@@ -236,10 +236,10 @@ describe('a live group', () => {
     await changeMembers(product.deps, product.ida, { id: third, add: [idOf('ann')], remove: [] });
     const one = await send({ groups: [third] });
     expect(
-      (await previewCut(product.deps, product.ida, { scope: { kind: 'group', group: third } }))
+      (await previewRevoke(product.deps, product.ida, { scope: { kind: 'group', group: third } }))
         .grants,
     ).toBe(2);
-    const { grants } = await cutAccess(product.deps, product.ida, {
+    const { grants } = await revokeAccess(product.deps, product.ida, {
       scope: { kind: 'group', group: third },
     });
     expect(grants).toHaveLength(2);
@@ -318,7 +318,7 @@ describe('everyone at a domain', () => {
         .map(({ recipientId }) => recipientId),
     ).size;
     expect(await impact()).toMatchObject({ people, unknown: true, documents: 1 });
-    const { grants } = await cutAccess(product.deps, product.ida, {
+    const { grants } = await revokeAccess(product.deps, product.ida, {
       scope: { kind: 'dispatch', dispatch: sent.id },
     });
     expect(await impact()).toMatchObject({ unknown: false });

@@ -28,7 +28,7 @@ const KNOWN = new Set([
   'countries',
   'networks',
   'hours',
-  'keptDevices',
+  'rememberedDevice',
   'devices',
   'proveEvery',
   'offline',
@@ -155,7 +155,7 @@ export function naiveDecision(policy: DocumentPolicy, asking: Asking): NaiveAnsw
           (device === null || at.now - device.provenAt >= conditions.proveEvery)
         )
           missing.push('prove-again');
-        if (conditions.keptDevices === true && device?.kept !== true)
+        if (conditions.rememberedDevice === true && device?.kept !== true)
           missing.push('device-not-accepted');
         if (
           conditions.devices != null &&

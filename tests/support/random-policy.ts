@@ -65,7 +65,7 @@ export function randomCase(seed: number): {
           },
         }
       : {}),
-    ...(chance(0.1) ? { keptDevices: true } : {}),
+    ...(chance(0.1) ? { rememberedDevice: true } : {}),
     ...(chance(0.1) ? { devices: int(3) } : {}),
     ...(chance(0.1) ? { proveEvery: int(3) * HOUR } : {}),
     ...(chance(0.03) ? { moon: 'full' } : {}),

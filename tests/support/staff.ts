@@ -1,6 +1,6 @@
 import type { StaffId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
-import type { Role } from '@/core/policy/powers';
+import type { Role } from '@/core/policy/permissions';
 import { changeStaffRow } from '@/server/repositories/staff/staff-repository';
 import { choosePassword, inviteStaff } from '@/server/services/staff/manage-staff';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';

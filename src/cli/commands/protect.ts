@@ -6,7 +6,7 @@ import type { DispatchId, DocumentId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
 import { parseAddresses } from '@/core/policy/address';
 import { DELIVERY_FORMS } from '@/core/policy/delivery';
-import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
+import { termsAt, type SavedTerms } from '@/core/policy/saved-terms';
 import { beginUploadInput, finishUploadInput } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
 import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
@@ -14,7 +14,7 @@ import { actorNamed, withService } from '@/cli/open-service';
 import { writeWhole } from '@/cli/write-whole';
 import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { allReferences } from '@/server/repositories/documents/document-repository';
-import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
+import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { beginningOf } from '@/server/services/policy/manage-defaults';
@@ -142,10 +142,10 @@ function recipientsOf(call: Call) {
   return { recipients: addresses.map(({ address, name }) => ({ address, name })), domains };
 }
 
-/** Kept terms by their name; null: none were named. */
-async function termsNamed(deps: Deps, name: string | undefined): Promise<KeptTerms | null> {
+/** Saved terms by their name; null: none were named. */
+async function termsNamed(deps: Deps, name: string | undefined): Promise<SavedTerms | null> {
   if (name === undefined) return null;
-  const kept = await listKeptTerms(deps.db.read);
+  const kept = await listSavedTerms(deps.db.read);
   const found = kept.find((each) => each.name.toLowerCase() === name.toLowerCase());
   if (found === undefined)
     throw new UsageError(

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { seenElsewhere, type Seen } from '@/core/insight/elsewhere';
-import { createHeaps } from '@/core/insight/heaps';
+import { createTallies } from '@/core/insight/tallies';
 
 const seen = (organisation: string, place: string, first: string, entries = 1): Seen => ({
   organisation,
@@ -55,15 +55,15 @@ describe('an organisation seen elsewhere', () => {
     ]);
   });
 
-  test('is told from the same heaps that the ledger is counted by', () => {
-    const heaps = createHeaps();
+  test('is told from the same tallies that the ledger is counted by', () => {
+    const tallies = createTallies();
     const put = (
       day: string,
       place: string,
       entries: number,
       kind: 'opened' | 'refused' = 'opened',
     ) => {
-      heaps.put({
+      tallies.put({
         day,
         kind,
         outcome: 'granted',
@@ -77,10 +77,10 @@ describe('an organisation seen elsewhere', () => {
     put('2026-03-02', 'Tarvik', 1);
     put('2026-01-02', 'Kelder', 5);
     put('2026-03-03', 'Ferrow', 7, 'refused');
-    expect(heaps.seen('opened')).toEqual([
+    expect(tallies.seen('opened')).toEqual([
       { organisation: 'Yard', place: 'Tarvik', first: '2026-03-02', entries: 3 },
       { organisation: 'Yard', place: 'Kelder', first: '2026-01-02', entries: 5 },
     ]);
-    expect(heaps.seen('read')).toEqual([]);
+    expect(tallies.seen('read')).toEqual([]);
   });
 });

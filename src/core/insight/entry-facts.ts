@@ -58,7 +58,7 @@ const scopeWords: Readonly<Record<string, string>> = {
   'person-on-document': 'everything of this person on the document',
 };
 
-function aboutCut({ terms, because, scope }: Details, words: Words): Fact[] {
+function aboutRevoke({ terms, because, scope }: Details, words: Words): Fact[] {
   return [
     ...(typeof terms === 'string' ? termsChanges(null, terms, words) : []),
     ...fact('With', scopeWords[text(scope)] ?? ''),
@@ -144,7 +144,7 @@ function aboutSettings(details: Details, words: Words): Fact[] {
     ...meaning,
     ...(details['up'] === true ? fact('Moved', 'up') : []),
     ...followed,
-    ...(details['broughtIn'] === true ? fact('From', 'an imported file') : []),
+    ...(details['imported'] === true ? fact('From', 'an imported file') : []),
   ];
 }
 
@@ -204,8 +204,8 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...termsChanges(text(before), text(terms), words),
     ...fact('Following the saved terms', named(kept, words)),
   ],
-  'grant.revoked': aboutCut,
-  'grant.reinstated': aboutCut,
+  'grant.revoked': aboutRevoke,
+  'grant.reinstated': aboutRevoke,
   'recipient.blocked': ({ because, successor }, words) => [
     ...fact('Because', becauseWords[text(because)] ?? ''),
     ...fact('Successor', named(successor, words)),
@@ -217,14 +217,14 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
           details['sameAs'] === null ? 'a person of its own' : named(details['sameAs'], words),
         )
       : changes(details['before'], details['after'], words),
-  'people.brought-in': (details) =>
+  'people.imported': (details) =>
     counts(details, {
       added: 'New',
       changed: 'Changed',
       same: 'As before',
       problems: 'Not understood',
     }),
-  'people.taken-out': (details) => counts(details, { people: 'People' }),
+  'people.exported': (details) => counts(details, { people: 'People' }),
   'request.asked': asked,
   'request.answered': ({ state }) => fact('Answer', text(state).replaceAll('-', ' ')),
   'settings.changed': aboutSettings,

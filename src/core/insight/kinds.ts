@@ -1,6 +1,6 @@
 import { ACTIONS, type Action, type Outcome } from '@/core/ledger/entry';
 
-/** What happened, sorted into the few heaps that somebody looks for. */
+/** What happened, sorted into the few tallies that somebody looks for. */
 export const KINDS = [
   'opened',
   'read',
@@ -45,8 +45,8 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'recipient.blocked': 'changed',
   'recipient.unblocked': 'changed',
   'recipient.changed': 'changed',
-  'people.brought-in': 'changed',
-  'people.taken-out': 'staff',
+  'people.imported': 'changed',
+  'people.exported': 'staff',
   'request.asked': 'sent',
   'request.answered': 'changed',
   'settings.changed': 'staff',

@@ -24,7 +24,7 @@ type GrantChanged = Restored & {
   readonly kept?: TermsId;
 };
 /** `terms`: what was taken away or came back. `scope`: of whom all was taken at once. */
-type GrantCut = Restored & {
+type GrantRevoked = Restored & {
   readonly terms?: string;
   readonly scope?: string;
   readonly because?: string;
@@ -33,7 +33,7 @@ type GrantCut = Restored & {
 type ByLink = { readonly linkOf?: RecipientId };
 type Named = { readonly before: string | null; readonly after: string };
 
-/** What was changed about the organisation, its folders, markings, groups, kept terms and rules. */
+/** What was changed about the organisation, its folders, markings, groups, saved terms and rules. */
 export type SettingsDetails =
   | { readonly work: true; readonly before: Plain; readonly after: Plain }
   | (Restored & {
@@ -66,7 +66,7 @@ export type SettingsDetails =
       readonly before: Plain | null;
       readonly after: Plain;
       readonly changed: number;
-      readonly broughtIn?: true;
+      readonly imported?: true;
     }
   | (Named & { readonly group: GroupId })
   | { readonly group: GroupId; readonly removed: string }
@@ -135,23 +135,23 @@ export type Details = {
   };
   'grant.given': Given;
   'grant.changed': GrantChanged;
-  'grant.revoked': GrantCut;
-  'grant.reinstated': GrantCut;
+  'grant.revoked': GrantRevoked;
+  'grant.reinstated': GrantRevoked;
   'recipient.blocked': Restored & {
     readonly because?: string;
     readonly successor?: RecipientId | null;
   };
   'recipient.changed':
     | { readonly sameAs: RecipientId | null }
-    | { readonly before: Plain; readonly after: Plain; readonly broughtIn?: true };
-  'people.brought-in': {
+    | { readonly before: Plain; readonly after: Plain; readonly imported?: true };
+  'people.imported': {
     readonly format: string;
     readonly added: number;
     readonly changed: number;
     readonly same: number;
     readonly problems: number;
   };
-  'people.taken-out': { readonly format: string; readonly people: number };
+  'people.exported': { readonly format: string; readonly people: number };
   'request.asked': {
     readonly request: RequestId;
     readonly right: string | null;

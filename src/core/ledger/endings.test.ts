@@ -116,9 +116,9 @@ describe('the stricter of two ceilings, and all conditions of two', () => {
     expect(
       both(
         { opens: 5, countries: ['NO', 'GB'], networks: ['192.0.2.0/24'] },
-        { opens: 2, countries: ['GB', 'DE'], networks: ['192.0.2.0/25'], keptDevices: true },
+        { opens: 2, countries: ['GB', 'DE'], networks: ['192.0.2.0/25'], rememberedDevice: true },
       ),
-    ).toEqual({ opens: 2, countries: ['GB'], networks: ['192.0.2.0/25'], keptDevices: true });
+    ).toEqual({ opens: 2, countries: ['GB'], networks: ['192.0.2.0/25'], rememberedDevice: true });
     expect([both(null, { opens: 1 }), both({ opens: 1 }, null), both(null, null)]).toEqual([
       { opens: 1 },
       { opens: 1 },

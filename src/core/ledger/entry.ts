@@ -41,8 +41,8 @@ export const ACTIONS = [
   'recipient.blocked',
   'recipient.unblocked',
   'recipient.changed',
-  'people.brought-in',
-  'people.taken-out',
+  'people.imported',
+  'people.exported',
   'request.asked',
   'request.answered',
   'settings.changed',
@@ -113,8 +113,8 @@ type WithDetails<A extends Action> = A extends Optional
     : { readonly details?: Readonly<Record<string, never>> };
 
 /** What a service hands over to be recorded: to each action, what it has to tell. */
-export type HappeningOf<A extends Action> = About & { readonly action: A } & WithDetails<A>;
-export type Happening = { [A in Action]: HappeningOf<A> }[Action];
+export type LedgerEventOf<A extends Action> = About & { readonly action: A } & WithDetails<A>;
+export type LedgerEvent = { [A in Action]: LedgerEventOf<A> }[Action];
 
 /** The text that is stored, hashed and verified, as parsed back. */
 export type Entry = {
@@ -145,7 +145,7 @@ export type Place = { readonly sequence: number; readonly previous: string };
 
 /** The canonical text of one entry. `salts` has one salt for each personal field. */
 export function writeEntry(
-  happening: Happening,
+  happening: LedgerEvent,
   place: Place,
   salts: Readonly<Record<string, Uint8Array>>,
   hash: Hash,

@@ -5,7 +5,7 @@ import { describe, expect, test } from 'vitest';
 import { canonicalJson, type Json } from '@/core/ledger/canonical';
 import { openCheckpoint, signCheckpoint } from '@/core/ledger/checkpoint';
 import { commitmentOf } from '@/core/ledger/commitment';
-import { writeEntry, type Happening } from '@/core/ledger/entry';
+import { writeEntry, type LedgerEvent } from '@/core/ledger/entry';
 import { applyEntry, differences, emptyAccess } from '@/core/ledger/fold';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
 import { EMPTY_TREE, appendLeaf, leafHash, treeRoot } from '@/core/ledger/merkle';
@@ -153,18 +153,18 @@ test('a commitment depends on salt, field and value, and needs a salt of 128 bit
   expect(() => commitmentOf('address', 'x', new Uint8Array(8), nodeHash)).toThrow('No salt');
 });
 
-const happening = (over: Partial<Happening> = {}) =>
+const happening = (over: Partial<LedgerEvent> = {}) =>
   ({
     action: 'staff.viewed',
     outcome: 'done',
     actor: { kind: 'staff', id: 'stf_1' },
     occurredAt: 1_700_000_000_000,
     ...over,
-  }) as Happening;
+  }) as LedgerEvent;
 
-function chain(happenings: readonly Happening[]): StoredEntry[] {
+function chain(events: readonly LedgerEvent[]): StoredEntry[] {
   let previous = GENESIS;
-  return happenings.map((each, i) => {
+  return events.map((each, i) => {
     const text = writeEntry(
       each,
       { sequence: i + 1, previous },

@@ -77,8 +77,8 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
         : { days: days.split(',').map((day) => Number(day) as Weekday), from, to };
     },
   },
-  keptDevices: {
-    left: `${PREFIX}:keptDevice`,
+  rememberedDevice: {
+    left: `${PREFIX}:rememberedDevice`,
     operator: 'eq',
     state: (on: boolean) => on,
     read: (value) => (value === true ? true : null),

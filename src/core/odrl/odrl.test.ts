@@ -6,7 +6,7 @@ import { decide } from '@/core/policy/decide';
 import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
 import { randomCase } from '../../../tests/support/random-policy';
 import { grantsFromOdrl, grantsToOdrl, type StatedGrant } from '@/core/odrl/grants';
-import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/kept-terms';
+import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/saved-terms';
 import type { Json } from '@/core/odrl/report';
 
 const rights = fc
@@ -32,7 +32,7 @@ const conditions: fc.Arbitrary<Conditions> = fc.record(
       from: minute,
       to: minute,
     }),
-    keptDevices: fc.constant(true),
+    rememberedDevice: fc.constant(true),
     devices: fc.integer({ min: 1, max: 9 }),
     proveEvery: fc.integer({ min: 60_000, max: 1e9 }),
     offline: fc.integer({ min: 1, max: 1e9 }),
@@ -99,7 +99,7 @@ const grant: fc.Arbitrary<StatedGrant> = fc
 const throughText = (document: Json): Json => JSON.parse(JSON.stringify(document)) as Json;
 
 describe('a round trip loses nothing and adds nothing', () => {
-  prop.prop([fc.array(terms, { maxLength: 6 })])('kept terms', (all) => {
+  prop.prop([fc.array(terms, { maxLength: 6 })])('saved terms', (all) => {
     expect(termsFromOdrl(throughText(termsToOdrl(all)))).toEqual(
       all.map((each) => ({ name: each.name, terms: each, unknown: [] })),
     );

@@ -6,7 +6,7 @@ import { PREFIX, actions, rightOf } from '@/core/odrl/vocabulary';
 import type { Findings } from '@/core/odrl/report';
 import { isObject, listOf, type Json } from '@/core/odrl/report';
 
-/** What both kept terms and grants say, in the shape that permissions are written from. */
+/** What both saved terms and grants say, in the shape that permissions are written from. */
 export type Conditions = {
   readonly rights: readonly Right[];
   /** Moments in ms since the epoch; the window is [from, until). */

@@ -240,7 +240,7 @@ function causeOfCondition(
   at: Circumstances,
 ): Cause | null {
   if (reason === 'prove-again') return byGrant(link, { kind: 'prove-address' });
-  if (reason === 'device-not-accepted') return byCondition(link, 'keptDevices');
+  if (reason === 'device-not-accepted') return byCondition(link, 'rememberedDevice');
   if (reason === 'too-many-devices') return byCondition(link, 'devices');
   if (reason === 'hours-not-allowed') return byCondition(link, 'hours');
   if (reason === 'condition-unknown') return byCondition(link, 'unknown');

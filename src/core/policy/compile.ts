@@ -174,14 +174,15 @@ function compileGrants(
       if (at.parent == null) break;
       at = facts.get(at.parent);
     }
-    const isCut = at === undefined || broken.has(at.id) || (at.parent != null && chain.has(at.id));
+    const isRevoked =
+      at === undefined || broken.has(at.id) || (at.parent != null && chain.has(at.id));
     for (const each of [...chain.values()].reverse()) {
       const own = compileAlone(each, ceilings);
       const parent = each.parent == null ? undefined : done.get(each.parent);
-      if (isCut) broken.add(each.id);
+      if (isRevoked) broken.add(each.id);
       done.set(
         each.id,
-        isCut ? givingNothing(own) : parent === undefined ? own : within(own, parent),
+        isRevoked ? givingNothing(own) : parent === undefined ? own : within(own, parent),
       );
     }
   }

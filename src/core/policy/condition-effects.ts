@@ -69,7 +69,7 @@ const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
           ? null
           : 'prove-again',
   },
-  keptDevices: {
+  rememberedDevice: {
     test:
       (asked) =>
       ({ device }) =>

@@ -56,7 +56,7 @@ const LINES: {
   networks: (networks) =>
     `only from the IP address range${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
   hours: (hours, zone) => `only ${hoursText(hours)} (${zone})`,
-  keptDevices: (on) => (on ? 'only on a remembered device' : ''),
+  rememberedDevice: (on) => (on ? 'only on a remembered device' : ''),
   devices: (most) => `on ${String(most)} ${most === 1 ? 'device' : 'devices'} at most`,
   proveEvery: (span) => `proving the email address every ${spanText(span)}`,
   offline: (span) => (span === 0 ? '' : `readable for ${spanText(span)} without asking again`),

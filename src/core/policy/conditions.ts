@@ -34,7 +34,7 @@ export type Conditions = {
   readonly networks?: readonly string[] | null;
   readonly hours?: Hours | null;
   /** Only devices that are kept: none that are for one visit. */
-  readonly keptDevices?: boolean | null;
+  readonly rememberedDevice?: boolean | null;
   /** On how many devices in all. */
   readonly devices?: number | null;
   /** After how long the address must be proven again, in ms. */

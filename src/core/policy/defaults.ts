@@ -1,9 +1,9 @@
 import type { Moment } from '@/core/base/time';
-import { CAUTIOUS_TERMS, type KeptTerms } from '@/core/policy/kept-terms';
+import { CAUTIOUS_TERMS, type SavedTerms } from '@/core/policy/saved-terms';
 import type { Subject } from '@/core/policy/levels';
 import { brokenDependencies, type Right } from '@/core/policy/rights';
 
-/** What a sending begins with below a level, where nobody chooses otherwise. `null`: left to the level outside. */
+/** What a dispatch begins with below a level, where nobody chooses otherwise. `null`: left to the level outside. */
 export type Defaults = {
   readonly rights: readonly Right[] | null;
   /** Days from the dispatch on. */
@@ -15,7 +15,7 @@ export const NO_DEFAULTS: Defaults = { rights: null, days: null, prints: null };
 /** What a level sets beside its ceiling. */
 export type LevelDefaults = Subject & {
   readonly defaults: Defaults;
-  /** What stands on every page below it, beside what a sending puts there; empty: nothing. */
+  /** What stands on every page below it, beside what a dispatch puts there; empty: nothing. */
   readonly watermark: string;
   readonly setBy: string;
   readonly setAt: Moment;
@@ -23,9 +23,9 @@ export type LevelDefaults = Subject & {
 
 type Defaulted = 'rights' | 'days' | 'prints';
 
-/** The terms that a sending begins with, and who set each value; `null`: nobody, so that it is the cautious one. */
+/** The terms that a dispatch begins with, and who set each value; `null`: nobody, so that it is the cautious one. */
 export type Begun<T extends LevelDefaults = LevelDefaults> = {
-  readonly terms: KeptTerms;
+  readonly terms: SavedTerms;
   readonly origins: Readonly<Record<Defaulted, T | null>>;
 };
 
@@ -48,7 +48,7 @@ function nearest<T extends LevelDefaults>(
  * Rights that can stand together: values of different levels may contradict each other, and then
  * the one that is limited yields.
  */
-function standing(terms: KeptTerms): KeptTerms {
+function standing(terms: SavedTerms): SavedTerms {
   const broken = new Set(
     brokenDependencies({ ...terms, from: null, until: null }).map(({ right }) => right),
   );
@@ -58,7 +58,7 @@ function standing(terms: KeptTerms): KeptTerms {
 }
 
 /**
- * What a sending of one document begins with: of each value the nearest level's, and where nobody
+ * What a dispatch of one document begins with: of each value the nearest level's, and where nobody
  * set one, the cautious one.
  */
 export function resolveDefaults<T extends LevelDefaults>(outermostFirst: readonly T[]): Begun<T> {
@@ -87,7 +87,7 @@ function least(a: number | null, b: number | null): number | null {
   return a === null || b === null ? (a ?? b) : Math.min(a, b);
 }
 
-/** What a sending of several documents begins with: what their own beginnings have in common. */
+/** What a dispatch of several documents begins with: what their own beginnings have in common. */
 export function commonDefaults<T extends LevelDefaults>(each: readonly Begun<T>[]): Begun<T> {
   const [first, ...others] = each;
   if (first === undefined) return resolveDefaults<T>([]);
@@ -111,7 +111,7 @@ export function commonDefaults<T extends LevelDefaults>(each: readonly Begun<T>[
 }
 
 /**
- * What stands on every page: the sending's own watermark and everything that a level around the
+ * What stands on every page: the dispatch's own watermark and everything that a level around the
  * document asks for. Below can only add.
  */
 export function watermarkUnder(

@@ -41,7 +41,7 @@ function atLeast(limits: Limits, outer: Limits, name: 'days' | 'prints' | 'opens
 }
 
 /**
- * Which defaults of a level a ceiling over it takes at once, so that a sending would begin with
+ * Which defaults of a level a ceiling over it takes at once, so that a dispatch would begin with
  * less: `over` are the ceilings that reach it for certain.
  */
 export function idleDefaults(

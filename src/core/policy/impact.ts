@@ -114,7 +114,7 @@ const ASKED: Readonly<Record<ConditionName, 'place' | 'device' | 'use' | 'not'>>
   countries: 'place',
   networks: 'place',
   hours: 'use',
-  keptDevices: 'device',
+  rememberedDevice: 'device',
   devices: 'device',
   proveEvery: 'device',
   offline: 'not',

@@ -48,8 +48,8 @@ export function wholeRules(decided: readonly Rule[]): Rule[] {
   );
 }
 
-/** What a sending asks of the rules. */
-export type SendingWays = {
+/** What a dispatch asks of the rules. */
+export type DispatchWays = {
   readonly form?: DeliveryForm | undefined;
   readonly domains?: readonly unknown[] | undefined;
   readonly openLink?: boolean | undefined;
@@ -68,7 +68,7 @@ export function formsOf(way: Way): DeliveryForm[] {
   return DELIVERY_FORMS.filter((form) => WAYS_OF_FORM[form].includes(way));
 }
 
-export function waysOf({ form = 'link', domains = [], openLink = false }: SendingWays): Way[] {
+export function waysOf({ form = 'link', domains = [], openLink = false }: DispatchWays): Way[] {
   const ways = [...WAYS_OF_FORM[form]];
   if (domains.length > 0) ways.push('domain');
   if (openLink) ways.push('open-link');

@@ -1,7 +1,7 @@
 import type { DispatchId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 
 /**
- * How far a cut goes: everything of a person, of an organisation, of a sending, of what was given
+ * How far a cut goes: everything of a person, of an organisation, of a dispatch, of what was given
  * to a group as such, or of a person on one document.
  */
 export type Scope =

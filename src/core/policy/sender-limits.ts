@@ -45,7 +45,7 @@ export function limitsSender(limits: SenderLimits): boolean {
 
 function isWithin(folder: string | null, allowed: readonly string[], parents: Parents): boolean {
   const seen = new Set<string>();
-  // A loop of folders cannot come about; a damaged database must not hang a sending.
+  // A loop of folders cannot come about; a damaged database must not hang a dispatch.
   for (let at = folder; at !== null && !seen.has(at); at = parents.get(at) ?? null) {
     if (allowed.includes(at)) return true;
     seen.add(at);
@@ -66,7 +66,7 @@ function passesBeyond(
 }
 
 /**
- * What of a sending goes beyond its sender's limits. Groups and open links are of no domain, so
+ * What of a dispatch goes beyond its sender's limits. Groups and open links are of no domain, so
  * they are beyond any list of them.
  */
 export function beyondLimits(

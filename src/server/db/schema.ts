@@ -45,8 +45,8 @@ import type { Json } from '@/core/ledger/canonical';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
-import type { KeptTerms } from '@/core/policy/kept-terms';
-import type { Role } from '@/core/policy/powers';
+import type { SavedTerms } from '@/core/policy/saved-terms';
+import type { Role } from '@/core/policy/permissions';
 import type { RequestState } from '@/core/policy/requests';
 import type { Right } from '@/core/policy/rights';
 
@@ -397,10 +397,10 @@ export const drafts = sqliteTable(
 );
 
 /** Terms kept under a name, to be chosen from a list. */
-export const keptTerms = sqliteTable('kept_terms', {
+export const savedTerms = sqliteTable('saved_terms', {
   id: text().$type<TermsId>().primaryKey(),
   name: text().notNull().unique(),
-  body: text({ mode: 'json' }).$type<KeptTerms>().notNull(),
+  body: text({ mode: 'json' }).$type<SavedTerms>().notNull(),
   /** Counts changes. */
   version: integer().notNull().default(1),
   changedBy: text()
@@ -411,8 +411,8 @@ export const keptTerms = sqliteTable('kept_terms', {
 });
 
 /** A view of the ledger under a name: the query of its address. */
-export const keptViews = sqliteTable(
-  'kept_views',
+export const savedViews = sqliteTable(
+  'saved_views',
   {
     id: text().$type<ViewId>().primaryKey(),
     staffId: text()
@@ -423,7 +423,7 @@ export const keptViews = sqliteTable(
     query: text().notNull(),
     createdAt: integer().notNull(),
   },
-  (table) => [uniqueIndex('kept_views_name').on(table.staffId, table.name)],
+  (table) => [uniqueIndex('saved_views_name').on(table.staffId, table.name)],
 );
 
 /** The most that may be given below a level. */
@@ -472,7 +472,7 @@ export const rules = sqliteTable('rules', {
   seal: seal(),
 });
 
-/** What sendings below a level begin with, and what stands on every page there. */
+/** What dispatches below a level begin with, and what stands on every page there. */
 export const levelDefaults = sqliteTable(
   'level_defaults',
   {
@@ -514,7 +514,7 @@ export const grants = sqliteTable(
     printsMade: integer().notNull().default(0),
     /** What else must hold for it to count; null: nothing. */
     conditions: text({ mode: 'json' }).$type<Conditions>(),
-    /** The kept terms it was given with, as long as nobody has changed it by itself. */
+    /** The saved terms it was given with, as long as nobody has changed it by itself. */
     termsId: text().$type<TermsId>(),
     /** The recipient who passed this on; null: the staff gave it. */
     passedOnBy: text().$type<RecipientId>(),
@@ -839,7 +839,7 @@ export const ledgerPersonal = sqliteTable(
   ],
 );
 
-const heap = () => ({
+const tally = () => ({
   /** `2026-11-25`, in the organisation's zone. */
   day: text().notNull(),
   kind: text().$type<Kind>().notNull(),
@@ -858,7 +858,7 @@ const heap = () => ({
 export const ledgerDays = sqliteTable(
   'ledger_days',
   {
-    ...heap(),
+    ...tally(),
     /** The last entry that was counted here: whoever holds a copy reads only what came since. */
     last: integer().notNull().default(0),
   },
@@ -881,7 +881,7 @@ export const ledgerDays = sqliteTable(
 export const ledgerPairs = sqliteTable(
   'ledger_pairs',
   {
-    ...heap(),
+    ...tally(),
     documentId: text().notNull(),
     recipientId: text().notNull(),
     dispatchId: text().notNull(),

@@ -4,7 +4,7 @@ import { notFound, redirect, unstable_rethrow } from 'next/navigation';
 import { z } from 'zod';
 import type { Pretence } from '@/contracts/demo';
 import { hasCode } from '@/core/base/errors';
-import { PROVEN_POWERS, holds, type Power } from '@/core/policy/powers';
+import { PROVEN_POWERS, holds, type Permission } from '@/core/policy/permissions';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
 import { json, respondError } from '@/server/http/respond';
@@ -21,7 +21,7 @@ import { isSetUp } from '@/server/services/staff/set-up-organisation';
 
 type Params = { readonly params: Promise<Record<string, string>> };
 /** Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. */
-export type Caller = Power | 'staff' | 'reader' | 'stranger';
+export type Caller = Permission | 'staff' | 'reader' | 'stranger';
 type Route = ((request: Request, context: Params) => Promise<Response>) & {
   readonly openTo: Caller;
 };
@@ -100,9 +100,9 @@ async function actorFor<C extends Caller>(
   const actor =
     caller === 'reader'
       ? await needReader(container, request, body)
-      : await needPower(container, request.headers, caller);
+      : await needPermission(container, request.headers, caller);
   // Looking needs no fresh proof; changing what reaches far does.
-  if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Power))
+  if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Permission))
     needProof(actor);
   return { actor: actor as ActorOf<C>, cookie: null };
 }
@@ -112,14 +112,14 @@ function audienceOf(caller: Caller): Audience {
 }
 
 /** @throws ServiceError `NOT_SIGNED_IN`, `NOT_ALLOWED` */
-async function needPower(
+async function needPermission(
   container: Container,
   headers: Headers,
-  power: Power | 'staff',
+  power: Permission | 'staff',
 ): Promise<StaffActor> {
   const actor = await needStaff(container, headers);
   if (power !== 'staff' && !holds(actor.role, power))
-    throw new ServiceError('power-missing', { role: actor.role });
+    throw new ServiceError('permission-missing', { role: actor.role });
   return actor;
 }
 
@@ -202,7 +202,7 @@ export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.
 
 /** Data for a staff page; leads to set-up or sign-in where that is due. */
 export async function loadForStaff<R>(
-  power: Power | 'staff',
+  power: Permission | 'staff',
   service: (deps: Deps, actor: StaffActor, pretence: Pretence) => Promise<R>,
 ): Promise<R> {
   const container = await running();
@@ -211,7 +211,7 @@ export async function loadForStaff<R>(
     const headers = await requestHeaders();
     return await service(
       container.deps,
-      await needPower(container, headers, power),
+      await needPermission(container, headers, power),
       pretenceOf(container, headers),
     );
   } catch (error) {

@@ -1,6 +1,6 @@
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 
-/** What a recipient is told about one sending. */
+/** What a recipient is told about one dispatch. */
 export type DispatchMailFacts = {
   readonly senderName: string;
   readonly organisation: string;

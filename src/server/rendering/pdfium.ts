@@ -129,8 +129,8 @@ function serveFiles(
     view().setInt32(pointer + 32, 4096, true);
     return 0;
   };
-  env['emscripten_resize_heap'] = ((passOn) => (size: number) =>
-    size >>> 0 > MAX_MEMORY ? 0 : passOn?.(size as never))(env['emscripten_resize_heap']);
+  env['emscripten_resize_tally'] = ((passOn) => (size: number) =>
+    size >>> 0 > MAX_MEMORY ? 0 : passOn?.(size as never))(env['emscripten_resize_tally']);
   wasi['fd_seek'] = (descriptor: number, offset: bigint, whence: number, result: number) => {
     const file = files.open.get(descriptor);
     if (file === undefined) return NO_ENTRY;

@@ -10,7 +10,7 @@ import { originWords } from '@/ui/words/origin-words';
 
 const NOWHERE = { document: '', marking: null, folder: null };
 
-/** What a sending of the chosen documents begins with, and what levels set around each of them. */
+/** What a dispatch of the chosen documents begins with, and what levels set around each of them. */
 export function useBeginnings(
   { defaults, parents: pairs }: Pick<ComposeStart, 'defaults' | 'parents'>,
   chosen: readonly DocumentRow[],

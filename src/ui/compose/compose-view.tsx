@@ -8,10 +8,10 @@ import TextField from '@mui/material/TextField';
 import type { ComposeStart } from '@/contracts/draft';
 import type { SendResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
-import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { DocumentId, TermsId } from '@/core/base/ids';
 import { judgeWays, waysOf } from '@/core/policy/rules';
-import { termsAt } from '@/core/policy/kept-terms';
+import { termsAt } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { call, sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
@@ -51,7 +51,7 @@ export function ComposeView({ start, chosen }: Props) {
   const [ownTerms, setTerms] = useState<TermsDraft | null>(begun?.terms ?? null);
   const { begins, around, parents } = useBeginnings(start, selected);
   const terms = ownTerms ?? termsAt(begins.terms, now);
-  /** The kept terms that these are, as long as nothing of them is changed. */
+  /** The saved terms that these are, as long as nothing of them is changed. */
   const [kept, setKept] = useState<TermsId | null>(begun?.kept ?? null);
   const [said, setSaid] = useState<string | null>(null);
   const [subject, setSubject] = useState(begun?.subject ?? '');
@@ -107,7 +107,7 @@ export function ComposeView({ start, chosen }: Props) {
       on ? [...before, document] : before.filter(({ id }) => id !== document.id),
     );
   };
-  const takeTerms = (terms: KeptTermsRow) => {
+  const takeTerms = (terms: SavedTermsRow) => {
     setTerms(termsAt(terms, now));
     setKept(terms.id);
     setWatermark(terms.watermark);

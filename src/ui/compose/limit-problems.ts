@@ -14,7 +14,7 @@ type Composed = {
 };
 const OPEN_LINK = 'anyone with the link';
 
-/** What of a sending goes beyond its sender's limits, with who set them and whom to ask. */
+/** What of a dispatch goes beyond its sender's limits, with who set them and whom to ask. */
 export function limitProblems(
   { limits, parents, now }: Pick<ComposeStart, 'limits' | 'parents' | 'now'>,
   { people, wider, documents, terms }: Composed,

@@ -14,7 +14,7 @@ import { useRecipients } from '@/ui/recipients/use-recipients';
 import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offered-terms';
 import { call, sentenceOf } from '@/ui/http/call';
 
-/** Adds people to a sending, on terms that are chosen: those of most of its people, of one of them, or saved ones. */
+/** Adds people to a dispatch, on terms that are chosen: those of most of its people, of one of them, or saved ones. */
 export function AddPeople({
   detail,
   now,

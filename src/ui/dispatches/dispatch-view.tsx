@@ -5,10 +5,10 @@ import { useState } from 'react';
 import Link from 'next/link';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import Button from '@mui/material/Button';
-import type { CutEffect } from '@/contracts/access';
+import type { RevokeEffect } from '@/contracts/access';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
-import { closesText } from '@/ui/grants/cut-words';
+import { closesText } from '@/ui/grants/revoke-words';
 import { AddPeople } from '@/ui/dispatches/add-people';
 import { GrantsTable } from '@/ui/grants/grants-table';
 import { LinesSurface } from '@/ui/dispatches/lines-surface';
@@ -17,7 +17,7 @@ import { RevokeScope } from '@/ui/grants/revoke-scope';
 import { SaidLine } from '@/ui/shell/said-line';
 import { useChanges } from '@/ui/grants/use-changes';
 import { MoreMenu } from '@/ui/shell/more-menu';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 
@@ -30,7 +30,7 @@ function ifRevokedText({
   printsMade,
   keptBy,
   textSentTo,
-}: CutEffect): string {
+}: RevokeEffect): string {
   const out = [
     ...closesText(closes),
     ...(shutOut.length === 0 ? [] : [counted(shutOut.length, 'person', 'people')]),

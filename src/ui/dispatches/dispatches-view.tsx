@@ -4,10 +4,10 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DispatchRow } from '@/contracts/dispatch';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { ListHead } from '@/ui/shell/list-head';
 import { audience } from '@/ui/words/addressee-words';
-import { BringGrants } from '@/ui/dispatches/bring-grants';
+import { ImportGrants } from '@/ui/dispatches/import-grants';
 import { Moment } from '@/ui/time/moment';
 import { EntriesFigure } from '@/ui/words/entries-figure';
 
@@ -51,7 +51,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
               </Button>
             )}
           </ListHead>
-          {bringing && <BringGrants />}
+          {bringing && <ImportGrants />}
         </div>
         <div className="scroll">
           {rows.length === 0 ? (

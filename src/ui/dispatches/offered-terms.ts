@@ -1,7 +1,7 @@
 import type { GrantRow } from '@/contracts/dispatch';
-import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { SavedTermsRow } from '@/contracts/saved-terms';
 import { DAY, HOUR } from '@/core/base/time';
-import { termsAt } from '@/core/policy/kept-terms';
+import { termsAt } from '@/core/policy/saved-terms';
 import { termsText, type Terms } from '@/core/policy/rights';
 
 /** Terms that somebody who is added can be given, and whose they are. */
@@ -30,7 +30,7 @@ function termsOf({ rights, until, prints, conditions }: Given): Terms {
  */
 export function offeredTerms(
   grants: readonly Given[],
-  kept: readonly KeptTermsRow[],
+  kept: readonly SavedTermsRow[],
   now: number,
 ): OfferedTerms[] {
   const given = grants.filter(({ parent, revokedAt }) => parent === null && revokedAt === null);

@@ -9,7 +9,7 @@ import { linkWords } from '@/ui/words/addressee-words';
 import { personName } from '@/ui/grants/grant-words';
 import { TakeFile } from '@/ui/grants/take-file';
 
-/** What of a sending is carried by hand, person by person: links to copy, protected files to take. */
+/** What of a dispatch is carried by hand, person by person: links to copy, protected files to take. */
 export function ToCarry({
   grants,
   form,

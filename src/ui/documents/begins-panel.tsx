@@ -7,7 +7,7 @@ import { DefaultsForm } from '@/ui/levels/defaults-form';
 import { originWords } from '@/ui/words/origin-words';
 
 /**
- * What a sending of a document begins with and what stands on its pages, each with who set it; and
+ * What a dispatch of a document begins with and what stands on its pages, each with who set it; and
  * its own, which is set here.
  */
 export function BeginsPanel({ detail }: { readonly detail: DocumentDetail }) {

@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import type { DocumentId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { Confirmation } from '@/ui/shell/confirmation';
 
 type Props = {
   readonly id: DocumentId;
@@ -38,7 +38,7 @@ export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Pr
           Destroy the key…
         </Button>
       </div>
-      <ConfirmCut
+      <Confirmation
         open={asking}
         busy={busy || typed.trim() !== reference}
         title={`Destroy the key of “${title}”?`}
@@ -77,7 +77,7 @@ export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Pr
             {problem}
           </p>
         )}
-      </ConfirmCut>
+      </Confirmation>
     </>
   );
 }

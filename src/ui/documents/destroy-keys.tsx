@@ -8,7 +8,7 @@ import { destroyWords, type Destroyed } from '@/contracts/keys';
 import type { DocumentId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { Confirmation } from '@/ui/shell/confirmation';
 
 /**
  * Destroys the keys of several documents, once it was typed how many; says what remains, or that a
@@ -51,7 +51,7 @@ export function DestroyKeys({
       >
         Destroy the keys…
       </Button>
-      <ConfirmCut
+      <Confirmation
         open={asking}
         busy={busy || typed.trim().toLowerCase() !== words}
         title={`Destroy the keys of ${counted(documents.length, 'document')}?`}
@@ -84,7 +84,7 @@ export function DestroyKeys({
             {problem}
           </p>
         )}
-      </ConfirmCut>
+      </Confirmation>
     </>
   );
 }

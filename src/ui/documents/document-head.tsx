@@ -6,9 +6,9 @@ import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { Confirmation } from '@/ui/shell/confirmation';
 import { MoreMenu } from '@/ui/shell/more-menu';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 
 /** Name and state of one document, with revoking it for everybody. */
 export function DocumentHead({
@@ -92,7 +92,7 @@ export function DocumentHead({
           {problem}
         </p>
       )}
-      <ConfirmCut
+      <Confirmation
         open={asking}
         busy={busy}
         title={`Revoke “${title}” for everybody?`}
@@ -111,7 +111,7 @@ export function DocumentHead({
           The grants stay as they are, so reinstating brings everything back. Prints and kept copies
           are not affected.
         </p>
-      </ConfirmCut>
+      </Confirmation>
     </>
   );
 }

@@ -15,7 +15,7 @@ import { sizeText } from '@/ui/words/size-words';
 import { GivePanel } from '@/ui/give/give-panel';
 import { GrantsSurface } from '@/ui/grants/grants-surface';
 import { personName, stateOf } from '@/ui/grants/grant-words';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
 
 function openWords({ people, unknown }: DocumentDetail['reached']): string {

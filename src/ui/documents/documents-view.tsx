@@ -10,7 +10,7 @@ import { FolderLine } from '@/ui/documents/folder-line';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
 import { sizeText } from '@/ui/words/size-words';
 import { InspectPanel } from '@/ui/files/inspect-panel';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { ListHead } from '@/ui/shell/list-head';
 import { LongTable } from '@/ui/tables/long-table';
 import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';

@@ -11,10 +11,10 @@ import type { DocumentId } from '@/core/base/ids';
 import { wayText } from '@/core/content/folders';
 import { FilingImpact, useFiling } from '@/ui/documents/use-filing';
 import { DestroyKeys } from '@/ui/documents/destroy-keys';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 
 const NONE = 'none';
-/** Documents one sending may carry. */
+/** Documents one dispatch may carry. */
 const MOST_SENT = 50;
 
 type Props = {

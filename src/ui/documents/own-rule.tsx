@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import type { RuleDone } from '@/ui/levels/rule-done';
 
 /** A document's own rule of some kind: set in place, with what came of it and its undo. */

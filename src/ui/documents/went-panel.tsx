@@ -7,7 +7,7 @@ import { audienceOf } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
 import { EntriesFigure } from '@/ui/words/entries-figure';
 
-/** Where a document went: each sending that carried it, and what came of it. */
+/** Where a document went: each dispatch that carried it, and what came of it. */
 export function WentPanel({
   grants,
   now,

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import type { FindPage, Found } from '@/contracts/find';
 
-function Heap({ title, found }: { readonly title: string; readonly found: readonly Found[] }) {
+function Tally({ title, found }: { readonly title: string; readonly found: readonly Found[] }) {
   if (found.length === 0) return null;
   return (
     <section aria-label={title} className="today">
@@ -53,9 +53,9 @@ export function FindView({ page }: { readonly page: FindPage }) {
               </p>
             </div>
           )}
-          <Heap title="Documents" found={documents} />
-          <Heap title="People" found={people} />
-          <Heap title="Dispatches" found={dispatches} />
+          <Tally title="Documents" found={documents} />
+          <Tally title="People" found={people} />
+          <Tally title="Dispatches" found={dispatches} />
         </div>
       </div>
     </main>

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { GiveResult, Lacking } from '@/contracts/lacking';
-import { termsAt } from '@/core/policy/kept-terms';
+import { termsAt } from '@/core/policy/saved-terms';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';

@@ -1,13 +1,13 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { CutEffect } from '@/contracts/access';
+import type { RevokeEffect } from '@/contracts/access';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
-import { CutEffectLines } from '@/ui/grants/cut-effect-lines';
+import { RevokeEffectLines } from '@/ui/grants/revoke-effect-lines';
 import { personName } from '@/ui/grants/grant-words';
 import { call, sentenceOf } from '@/ui/http/call';
-import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { Confirmation } from '@/ui/shell/confirmation';
 
 type Props = {
   readonly open: boolean;
@@ -22,9 +22,9 @@ type Props = {
 function useEffectOf(
   open: boolean,
   ids: string,
-): { readonly effect: CutEffect | null; readonly problem: string | null } {
+): { readonly effect: RevokeEffect | null; readonly problem: string | null } {
   const [found, setFound] = useState<{
-    readonly effect: CutEffect | null;
+    readonly effect: RevokeEffect | null;
     readonly problem: string | null;
   }>({ effect: null, problem: null });
   useEffect(() => {
@@ -34,7 +34,7 @@ function useEffectOf(
       if (isWanted) setFound(next);
     };
     settle({ effect: null, problem: null });
-    call<CutEffect>('POST', '/api/v1/grants/revoke/preview', { grants: ids.split(' ') }).then(
+    call<RevokeEffect>('POST', '/api/v1/grants/revoke/preview', { grants: ids.split(' ') }).then(
       (effect) => {
         settle({ effect, problem: null });
       },
@@ -55,14 +55,14 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
   const ids = grants.map(({ id }) => id).join(' ');
   const { effect, problem } = useEffectOf(open, ids);
   const [chosen, setChosen] = useState<{
-    readonly of: CutEffect;
+    readonly of: RevokeEffect;
     readonly also: readonly GrantId[];
   } | null>(null);
   // What was chosen belongs to the question it was chosen in.
   const also = chosen !== null && chosen.of === effect ? chosen.also : [];
   const title = `Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`;
   return (
-    <ConfirmCut
+    <Confirmation
       open={open}
       busy={busy}
       title={title}
@@ -84,7 +84,7 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
         </p>
       )}
       {effect !== null && (
-        <CutEffectLines
+        <RevokeEffectLines
           effect={effect}
           also={also}
           onAlso={(next) => {
@@ -92,6 +92,6 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
           }}
         />
       )}
-    </ConfirmCut>
+    </Confirmation>
   );
 }

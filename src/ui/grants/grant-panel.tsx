@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { GrantRow } from '@/contracts/dispatch';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
 import { distanceText, momentText } from '@/core/base/moment-text';
 import { verbList } from '@/ui/words/rights-words';

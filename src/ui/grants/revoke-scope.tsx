@@ -2,13 +2,13 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import type { CutPreview, CutResult } from '@/contracts/access';
+import type { RevokePreview, RevokeResult } from '@/contracts/access';
 import type { GrantId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
-import { CutEffectLines } from '@/ui/grants/cut-effect-lines';
+import { RevokeEffectLines } from '@/ui/grants/revoke-effect-lines';
 import type { Changes } from '@/ui/grants/use-changes';
 import { call, sentenceOf } from '@/ui/http/call';
-import { ConfirmCut } from '@/ui/shell/confirm-cut';
+import { Confirmation } from '@/ui/shell/confirmation';
 
 /** Revokes a whole scope at once: shows who would be hit, asks, does it, and offers the way back. */
 export function RevokeScope({
@@ -23,7 +23,7 @@ export function RevokeScope({
   readonly changes: Changes;
 }) {
   const [asking, setAsking] = useState(false);
-  const [preview, setPreview] = useState<CutPreview | null>(null);
+  const [preview, setPreview] = useState<RevokePreview | null>(null);
   const [also, setAlso] = useState<readonly GrantId[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const look = async () => {
@@ -32,14 +32,14 @@ export function RevokeScope({
     setAlso([]);
     setAsking(true);
     try {
-      setPreview(await call<CutPreview>('POST', '/api/v1/access/preview', { scope }));
+      setPreview(await call<RevokePreview>('POST', '/api/v1/access/preview', { scope }));
     } catch (error) {
       setProblem(sentenceOf(error));
     }
   };
   const cut = (reason: string) =>
     changes
-      .cutWhole(() => call<CutResult>('POST', '/api/v1/access/revoke', { scope, also, reason }))
+      .cutWhole(() => call<RevokeResult>('POST', '/api/v1/access/revoke', { scope, also, reason }))
       .then(() => {
         setAsking(false);
       });
@@ -49,7 +49,7 @@ export function RevokeScope({
       <Button color="error" disabled={changes.busy} onClick={() => void look()}>
         {label}
       </Button>
-      <ConfirmCut
+      <Confirmation
         open={asking}
         busy={changes.busy || isNothing}
         title={title}
@@ -71,7 +71,7 @@ export function RevokeScope({
         )}
         {isNothing && <p>There is nothing left to revoke.</p>}
         {preview !== null && !isNothing && (
-          <CutEffectLines effect={preview.effect} also={also} onAlso={setAlso} />
+          <RevokeEffectLines effect={preview.effect} also={also} onAlso={setAlso} />
         )}
         {preview !== null && preview.beyondPower > 0 && (
           <p className="notice">
@@ -79,7 +79,7 @@ export function RevokeScope({
             somebody else and are not changed. Ask an administrator.
           </p>
         )}
-      </ConfirmCut>
+      </Confirmation>
     </>
   );
 }

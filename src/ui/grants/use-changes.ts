@@ -4,8 +4,8 @@ import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { Changeable, ChangeGrantsResult, GrantRow } from '@/contracts/dispatch';
-import type { CutEffect } from '@/contracts/access';
-import { stillReadsText } from '@/ui/grants/cut-words';
+import type { RevokeEffect } from '@/contracts/access';
+import { stillReadsText } from '@/ui/grants/revoke-words';
 import { call, sentenceOf } from '@/ui/http/call';
 
 type Said = {
@@ -44,7 +44,7 @@ export type Changes = {
 /** Asked once it is done: nobody is said to be shut out who still reads. */
 async function whoStillReads(grants: readonly GrantRow['id'][]): Promise<string> {
   try {
-    const { stillReads } = await call<CutEffect>('POST', '/api/v1/grants/revoke/preview', {
+    const { stillReads } = await call<RevokeEffect>('POST', '/api/v1/grants/revoke/preview', {
       grants,
     });
     return stillReadsText(stillReads);

@@ -7,7 +7,7 @@ import type { Words } from '@/core/insight/fact-words';
 import { RevokeScope } from '@/ui/grants/revoke-scope';
 import { SaidLine } from '@/ui/shell/said-line';
 import { useChanges } from '@/ui/grants/use-changes';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { AskWhy } from '@/ui/why/ask-why';
 
 /** What an entry leaves for somebody to deal with on Today. */

@@ -12,7 +12,7 @@ import { valueText } from '@/ui/words/dimension-words';
 const MOST = 5;
 
 type Counted = (typeof COUNTED_DIMENSIONS)[number];
-type HeapProps = {
+type TallyProps = {
   readonly dimension: Counted;
   readonly title: string;
   readonly facet: Facet;
@@ -21,7 +21,7 @@ type HeapProps = {
 };
 
 /** The values of one heading, each a filter; a long one opens to all of them. */
-function Heap({ dimension, title, facet, most, filter }: HeapProps) {
+function Tally({ dimension, title, facet, most, filter }: TallyProps) {
   const [all, setAll] = useState<readonly FacetCount[] | null>(null);
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -79,7 +79,7 @@ function Heap({ dimension, title, facet, most, filter }: HeapProps) {
           </p>
         )}
         {shown.map((count) => (
-          <HeapRow
+          <TallyRow
             key={count.value}
             dimension={dimension}
             count={count}
@@ -102,7 +102,7 @@ function Heap({ dimension, title, facet, most, filter }: HeapProps) {
   );
 }
 
-function HeapRow({
+function TallyRow({
   dimension,
   count: { value, entries },
   largest,
@@ -117,9 +117,9 @@ function HeapRow({
   const isRefusal = dimension === 'reason' || value === 'refused';
   const words = valueText(dimension, value);
   return (
-    <div className="heap-row">
+    <div className="tally-row">
       <Link
-        className="heap"
+        className="tally"
         href={addressOf('/ledger', (chosen ? without : wanting)(filter, dimension, value), {})}
         aria-current={chosen}
         scroll={false}
@@ -158,22 +158,22 @@ export function Facets({
   const kinds = KINDS.flatMap((kind) => facets.kinds.filter((count) => count.value === kind));
   return (
     <div className="facets">
-      <Heap
+      <Tally
         dimension="kind"
         title="What"
         most={KINDS.length}
         facet={{ values: kinds, all: kinds.length }}
         filter={filter}
       />
-      <Heap
+      <Tally
         dimension="reason"
         title="Why refused"
         most={MOST}
         facet={facets.reasons}
         filter={filter}
       />
-      <Heap dimension="place" title="Place" most={MOST} facet={facets.places} filter={filter} />
-      <Heap
+      <Tally dimension="place" title="Place" most={MOST} facet={facets.places} filter={filter} />
+      <Tally
         dimension="organisation"
         title="Organisation"
         most={MOST}

@@ -12,7 +12,7 @@ import { Facets } from '@/ui/ledger/facets';
 import { FilterChips } from '@/ui/ledger/filter-chips';
 import { FindFilter } from '@/ui/ledger/find-filter';
 import { Histogram } from '@/ui/ledger/histogram';
-import { KeptViews } from '@/ui/ledger/kept-views';
+import { SavedViews } from '@/ui/ledger/saved-views';
 import { addressOf } from '@/ui/ledger/ledger-address';
 import { useWords } from '@/ui/ledger/use-words';
 import { VerifyPanel } from '@/ui/ledger/verify-panel';
@@ -100,7 +100,7 @@ export function LedgerView({
             <FindFilter key={JSON.stringify(filter)} filter={filter} />
             <FilterChips filter={filter} named={page.named} mine={page.everything} />
           </div>
-          <KeptViews views={page.views} filter={filter} />
+          <SavedViews views={page.views} filter={filter} />
         </div>
         <div className="scroll">
           {page.recorded !== null && (

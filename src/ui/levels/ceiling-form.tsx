@@ -7,7 +7,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { CeilingChanged, CeilingImpact, CeilingRow } from '@/contracts/ceiling';
-import type { TermsPage } from '@/contracts/kept-terms';
+import type { TermsPage } from '@/contracts/saved-terms';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import { OFFERED_RIGHTS, RIGHTS } from '@/core/policy/rights';

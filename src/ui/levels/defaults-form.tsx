@@ -11,7 +11,7 @@ import {
   type DefaultsImpact,
   type DefaultsRow,
 } from '@/contracts/defaults';
-import type { TermsPage } from '@/contracts/kept-terms';
+import type { TermsPage } from '@/contracts/saved-terms';
 import { NO_DEFAULTS, setsAnything, type Defaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
 import { RightsFields } from '@/ui/terms-fields/rights-fields';
@@ -33,7 +33,7 @@ type Props = {
 } & Pick<Attempt, 'attempt' | 'busy'>;
 
 /**
- * What sendings below a level begin with, and what stands on every page there; whom the latter
+ * What dispatches below a level begin with, and what stands on every page there; whom the latter
  * touches is read before it is made.
  */
 export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Props) {

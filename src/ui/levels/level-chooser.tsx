@@ -3,7 +3,7 @@
 import { levelNames } from '@/ui/words/limit-words';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import type { TermsPage } from '@/contracts/kept-terms';
+import type { TermsPage } from '@/contracts/saved-terms';
 import { wayText } from '@/core/content/folders';
 import type { Level } from '@/core/policy/levels';
 

@@ -7,7 +7,7 @@ import type { PersonDetail } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 
 /** The other addresses of a person: each is proven by itself; what shuts the person out is about all of them. */
 export function AddressesPanel({ person }: { readonly person: PersonDetail }) {

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import type { GroupRow, ListPeopleInput } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { RevokeScope } from '@/ui/grants/revoke-scope';
 import { SaidLine } from '@/ui/shell/said-line';
 import { useChanges } from '@/ui/grants/use-changes';

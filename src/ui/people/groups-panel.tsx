@@ -5,7 +5,7 @@ import type { PersonDetail } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 
 /** The groups somebody is in; one is entered or left by its chip, and a new one is made by naming it. */
 export function GroupsPanel({ person }: { readonly person: PersonDetail }) {

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import type { PersonDetail } from '@/contracts/people';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 
 /** What is known about a person, and its correction. */
 export function KnownPanel({

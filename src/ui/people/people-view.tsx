@@ -4,8 +4,8 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
-import { BringPeople } from '@/ui/people/bring-people';
-import { useHolds } from '@/ui/shell/powers';
+import { ImportPeople } from '@/ui/people/import-people';
+import { useHolds } from '@/ui/shell/permissions';
 import { GroupsLine } from '@/ui/people/groups-line';
 import { PersonPanel } from '@/ui/people/person-panel';
 import { ListHead } from '@/ui/shell/list-head';
@@ -68,7 +68,7 @@ export function PeopleView({
               </Button>
             )}
           </ListHead>
-          {bringing && <BringPeople />}
+          {bringing && <ImportPeople />}
           {page.groups.length > 0 && <GroupsLine groups={page.groups} filter={filter} />}
           {filter.organisation !== undefined && (
             <div className="row" style={{ marginTop: 8 }}>

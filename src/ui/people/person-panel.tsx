@@ -10,7 +10,7 @@ import { AddressesPanel } from '@/ui/people/addresses-panel';
 import { GroupsPanel } from '@/ui/people/groups-panel';
 import { ShutOut } from '@/ui/people/shut-out';
 import { KnownPanel } from '@/ui/people/known-panel';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
 import { rightsLine } from '@/core/policy/rights-line';
 import { stateOf, stateWords, underCeilings } from '@/ui/grants/grant-words';

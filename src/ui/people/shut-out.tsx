@@ -9,7 +9,7 @@ import { counted } from '@/core/base/counted';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
 
 /** Stopping a person whatever they hold: for now, or because they have left, with whoever takes over. */

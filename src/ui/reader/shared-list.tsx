@@ -9,7 +9,7 @@ import { refusalWords } from '@/ui/words/reason-words';
 import { verbList } from '@/ui/words/rights-words';
 import { Emblem } from '@/ui/shell/emblem';
 
-/** The documents of one sending, with what this person may do. */
+/** The documents of one dispatch, with what this person may do. */
 export function SharedList({
   shared,
   onOpen,

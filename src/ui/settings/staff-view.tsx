@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { StaffList, StaffRow } from '@/contracts/staff';
-import { ROLES, type Role } from '@/core/policy/powers';
+import { ROLES, type Role } from '@/core/policy/permissions';
 import type { StaffId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';

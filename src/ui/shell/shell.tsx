@@ -5,7 +5,7 @@ import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
-import { holds, type Power, type Role } from '@/core/policy/powers';
+import { holds, type Permission, type Role } from '@/core/policy/permissions';
 import { call } from '@/ui/http/call';
 import type { DemoBar } from '@/contracts/demo';
 import { DemoStrip } from '@/ui/shell/demo-strip';
@@ -14,9 +14,9 @@ import { FindBox } from '@/ui/shell/find-box';
 import { AskReason } from '@/ui/shell/ask-reason';
 import { ReasonsAskedProvider } from '@/ui/shell/reason-field';
 import { ProveAgain } from '@/ui/shell/prove-again';
-import { RoleProvider } from '@/ui/shell/powers';
+import { RoleProvider } from '@/ui/shell/permissions';
 
-type Place = { readonly name: string; readonly href: string; readonly needs: Power };
+type Place = { readonly name: string; readonly href: string; readonly needs: Permission };
 const places: readonly Place[] = [
   { name: 'Today', href: '/today', needs: 'look' },
   { name: 'Dispatches', href: '/dispatches', needs: 'look' },

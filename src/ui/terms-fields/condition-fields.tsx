@@ -85,7 +85,7 @@ export const CONDITION_FIELDS: {
     'Empty: from any. Otherwise ranges such as 192.0.2.0/24',
   ),
   countries: listField('Only in the countries', 'Empty: in any. Otherwise codes such as NO, GB'),
-  keptDevices: switchField('Only on a remembered device'),
+  rememberedDevice: switchField('Only on a remembered device'),
   captureDeterrent: switchField(
     'Cover the pages while another window is in front: it deters pictures of the screen, and does not prevent them',
   ),

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import type { Attempt } from '@/ui/http/use-attempt';
-import { BroughtOdrl } from '@/ui/odrl/brought-odrl';
+import { ImportedOdrl } from '@/ui/odrl/imported-odrl';
 
 const stateWords = {
   new: 'new',
@@ -12,7 +12,7 @@ const stateWords = {
   stopped: 'left out',
 };
 
-/** Kept terms out and in as a W3C ODRL document; what would change is shown before it does. */
+/** Saved terms out and in as a W3C ODRL document; what would change is shown before it does. */
 export function OdrlPart({
   mayChange,
   attempt,
@@ -34,7 +34,7 @@ export function OdrlPart({
   return (
     <section aria-label="Import and export" style={{ padding: '18px 22px 0' }}>
       {mayChange ? (
-        <BroughtOdrl
+        <ImportedOdrl
           path="/api/v1/terms/odrl"
           head={head}
           pick="Import terms"

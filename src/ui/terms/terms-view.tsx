@@ -4,18 +4,18 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
-import type { KeptTermsRow, TermsPage } from '@/contracts/kept-terms';
+import type { SavedTermsRow, TermsPage } from '@/contracts/saved-terms';
 import type { RuleRow } from '@/contracts/rules';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { CeilingForm } from '@/ui/levels/ceiling-form';
 import { DefaultsForm } from '@/ui/levels/defaults-form';
 import { MarkingsPart } from '@/ui/terms/markings-part';
 import { OdrlPart } from '@/ui/terms/odrl-part';
-import { KeptTermsForm } from '@/ui/terms/kept-terms-form';
+import { SavedTermsForm } from '@/ui/terms/saved-terms-form';
 import type { RuleDone } from '@/ui/levels/rule-done';
 import { RulesPart } from '@/ui/terms/rules-part';
 import { WayForm, WaysPart } from '@/ui/terms/ways-part';
@@ -25,18 +25,18 @@ import { rightsLine } from '@/core/policy/rights-line';
 
 /** What stands in the side panel. */
 type Open =
-  | { readonly kind: 'terms'; readonly row: KeptTermsRow | 'new' }
+  | { readonly kind: 'terms'; readonly row: SavedTermsRow | 'new' }
   | { readonly kind: 'ceiling'; readonly row: CeilingRow | 'new' }
   | { readonly kind: 'defaults'; readonly row: DefaultsRow | 'new' }
   | { readonly kind: 'way'; readonly row: RuleRow };
 
-/** Kept terms, ceilings, defaults and markings: what dispatches are made from, and within. */
+/** Saved terms, ceilings, defaults and markings: what dispatches are made from, and within. */
 export function TermsView({ page }: { readonly page: TermsPage }) {
   const mayChange = useHolds('settings');
   const [open, setOpen] = useState<Open | null>(null);
   const [done, setDone] = useState<RuleDone | null>(null);
   const { said, attempt, busy } = useAttempt();
-  const openTerms = (row: KeptTermsRow | 'new') => {
+  const openTerms = (row: SavedTermsRow | 'new') => {
     setOpen({ kind: 'terms', row });
   };
   const openRule = (next: Open) => {
@@ -229,7 +229,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
           />
         )}
         {open?.kind === 'terms' && (
-          <KeptTermsForm
+          <SavedTermsForm
             key={open.row === 'new' ? 'new' : open.row.id}
             row={open.row === 'new' ? null : open.row}
             mayChange={mayChange}

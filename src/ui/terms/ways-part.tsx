@@ -142,9 +142,9 @@ export function WayForm({
       />
       {rule.way !== 'lower-marking' && (
         <p>
-          {rule.sendings === 0
+          {rule.dispatches === 0
             ? 'Nothing was sent this way yet.'
-            : `${String(rule.sendings)} ${rule.sendings === 1 ? 'sending' : 'sendings'} went ` +
+            : `${String(rule.dispatches)} ${rule.dispatches === 1 ? 'sending' : 'dispatches'} went ` +
               'out so; they stay as they were sent.'}
         </p>
       )}

@@ -70,7 +70,12 @@ export const theme = createTheme({
     MuiPickersOutlinedInput: {
       styleOverrides: {
         root: { paddingLeft: 10, paddingRight: 10 },
-        sectionsContainer: { fontSize: 14, padding: '8.5px 0' },
+        sectionsContainer: {
+          fontSize: 14,
+          padding: '8.5px 0',
+          opacity: '1 !important',
+          '[aria-valuetext="Empty"]': { color: 'var(--quiet)' },
+        },
       },
     },
     MuiPickerPopper: {

@@ -6,7 +6,8 @@ import { useRef, type KeyboardEvent } from 'react';
  */
 export function useSeparators(): (event: KeyboardEvent<HTMLElement>) => void {
   const typedIn = useRef<Element | null>(null);
-  return ({ key, currentTarget }) => {
+  return (event) => {
+    const { key, currentTarget } = event;
     const section = document.activeElement;
     // The rest of a month's name, after which the field had gone on already, is typed into nothing.
     const takes = section?.getAttribute('inputmode') === 'numeric' ? /^\d$/ : /^\p{L}$/u;
@@ -15,6 +16,8 @@ export function useSeparators(): (event: KeyboardEvent<HTMLElement>) => void {
       return;
     }
     if (!/^[ :./-]$/.test(key) || section === null || section !== typedIn.current) return;
+    // Else the separator itself would be typed into the next section.
+    event.preventDefault();
     const sections = [...currentTarget.querySelectorAll<HTMLElement>('[role="spinbutton"]')];
     sections[sections.findIndex((each) => each === section) + 1]?.focus();
   };

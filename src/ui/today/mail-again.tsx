@@ -6,7 +6,7 @@ import type { DispatchId, RecipientId } from '@/core/base/ids';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 
-/** Mails the link of a sending once more, to those it names. */
+/** Mails the link of a dispatch once more, to those it names. */
 export function MailAgain({
   dispatch,
   recipients,

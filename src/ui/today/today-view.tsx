@@ -9,7 +9,7 @@ import type { Silence } from '@/core/insight/never-opened';
 import { MailAgain } from '@/ui/today/mail-again';
 import { ConsentRows } from '@/ui/consents/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 import { warningWords } from '@/ui/words/warning-words';
 import { WhyPanel } from '@/ui/why/why-panel';
 import { Moment } from '@/ui/time/moment';

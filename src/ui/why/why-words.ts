@@ -34,7 +34,7 @@ const conditionNames: Record<keyof Conditions | 'unknown', string> = {
   countries: 'countries',
   networks: 'networks',
   hours: 'hours',
-  keptDevices: 'kind of device',
+  rememberedDevice: 'kind of device',
   devices: 'number of devices',
   proveEvery: 'proof of the address',
   offline: 'offline allowance',

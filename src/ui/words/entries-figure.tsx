@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useHolds } from '@/ui/shell/powers';
+import { useHolds } from '@/ui/shell/permissions';
 
 type Of = {
   readonly document?: string;

@@ -1,6 +1,6 @@
 import type { Kind } from '@/core/insight/kinds';
 
-/** The heaps of the ledger. */
+/** The tallies of the ledger. */
 export const kindWords: Record<Kind, string> = {
   opened: 'opened',
   read: 'pages shown',

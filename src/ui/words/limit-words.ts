@@ -37,7 +37,7 @@ export function limitLines({ rights, days, prints, opens, countries, networks }:
   ].filter((line) => line !== '');
 }
 
-/** What sendings below a level begin with, a line each, and what stands on every page. */
+/** What dispatches below a level begin with, a line each, and what stands on every page. */
 export function defaultLines({
   defaults: { rights, days, prints },
   watermark,

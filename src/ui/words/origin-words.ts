@@ -9,7 +9,7 @@ function by(origin: DefaultsRow | null): string {
     : `set by ${levelOf(origin)}${origin.setBy === '' ? '' : `, ${origin.setBy}`}`;
 }
 
-/** What a sending begins with, each value with where it comes from. */
+/** What a dispatch begins with, each value with where it comes from. */
 export function originWords({ terms, origins }: Begun<DefaultsRow>): string[] {
   return [
     `${rightsLine(terms.rights, terms.prints)}: ${by(origins.rights)}`,

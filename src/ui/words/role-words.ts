@@ -1,4 +1,4 @@
-import type { Role } from '@/core/policy/powers';
+import type { Role } from '@/core/policy/permissions';
 
 /** What each role may do, in a sentence. */
 export const roleHints: Record<Role, string> = {

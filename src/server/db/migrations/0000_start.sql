@@ -169,27 +169,6 @@ CREATE TABLE `groups` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `groups_name_unique` ON `groups` (`name`);--> statement-breakpoint
-CREATE TABLE `kept_terms` (
-	`id` text PRIMARY KEY NOT NULL,
-	`name` text NOT NULL,
-	`body` text NOT NULL,
-	`version` integer DEFAULT 1 NOT NULL,
-	`changed_by` text NOT NULL,
-	`changed_at` integer NOT NULL,
-	FOREIGN KEY (`changed_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `kept_terms_name_unique` ON `kept_terms` (`name`);--> statement-breakpoint
-CREATE TABLE `kept_views` (
-	`id` text PRIMARY KEY NOT NULL,
-	`staff_id` text NOT NULL,
-	`name` text NOT NULL,
-	`query` text NOT NULL,
-	`created_at` integer NOT NULL,
-	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `kept_views_name` ON `kept_views` (`staff_id`,`name`);--> statement-breakpoint
 CREATE TABLE `ledger_checkpoints` (
 	`size` integer PRIMARY KEY NOT NULL,
 	`text` text NOT NULL,
@@ -434,6 +413,27 @@ CREATE TABLE `rules` (
 	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
+CREATE TABLE `saved_terms` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`body` text NOT NULL,
+	`version` integer DEFAULT 1 NOT NULL,
+	`changed_by` text NOT NULL,
+	`changed_at` integer NOT NULL,
+	FOREIGN KEY (`changed_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `saved_terms_name_unique` ON `saved_terms` (`name`);--> statement-breakpoint
+CREATE TABLE `saved_views` (
+	`id` text PRIMARY KEY NOT NULL,
+	`staff_id` text NOT NULL,
+	`name` text NOT NULL,
+	`query` text NOT NULL,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `saved_views_name` ON `saved_views` (`staff_id`,`name`);--> statement-breakpoint
 CREATE TABLE `sender_limits` (
 	`staff_id` text PRIMARY KEY NOT NULL,
 	`limits` text NOT NULL,

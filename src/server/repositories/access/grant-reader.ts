@@ -76,7 +76,7 @@ type Among = {
 };
 
 /**
- * Whose grants: of a sending, on a document, of a person, some among all, or those of a domain that
+ * Whose grants: of a dispatch, on a document, of a person, some among all, or those of a domain that
  * would let a person in.
  */
 export type GrantsOf =
@@ -212,7 +212,7 @@ function addressDomain(recipient: RecipientId): SQL {
 }
 
 /**
- * Whoever has a grant of their own in a sending is judged by that, not by what reaches them there
+ * Whoever has a grant of their own in a dispatch is judged by that, not by what reaches them there
  * along with others.
  */
 function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
@@ -220,7 +220,7 @@ function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
     AND own.document_id = ${grants.documentId} AND own.recipient_id = ${recipient})`;
 }
 
-/** Grants on a document for everyone at a domain, but those of sendings in which this person has one of their own. */
+/** Grants on a document for everyone at a domain, but those of dispatches in which this person has one of their own. */
 export async function grantsOfDomain(
   db: Reading | Transaction,
   domain: string,
@@ -279,7 +279,7 @@ export async function usedOf(
   );
 }
 
-/** Grants that were given with kept terms and that nobody has changed or revoked since. */
+/** Grants that were given with saved terms and that nobody has changed or revoked since. */
 export async function grantsByTerms(tx: Transaction, terms: TermsId): Promise<GrantRecord[]> {
   return tx
     .select()

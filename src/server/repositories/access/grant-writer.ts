@@ -75,7 +75,7 @@ export async function setTermsOfGrants(
 
 /**
  * Changes a grant that is still at this revision; `null` where somebody was faster. It follows no
- * kept terms from then on.
+ * saved terms from then on.
  */
 export async function setGrantTerms(
   tx: Transaction,

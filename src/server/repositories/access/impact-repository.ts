@@ -32,7 +32,7 @@ export type AlikeGrants = {
 };
 /**
  * Whether markings and folders make a difference, which documents have a rule of their own, with
- * which kept terms the grants were given, and on which documents; absent: with any, on all.
+ * which saved terms the grants were given, and on which documents; absent: with any, on all.
  */
 export type AskedOf = {
   readonly filing: boolean;
@@ -96,7 +96,7 @@ function grouped(lines: readonly string[]): AlikeGrants[] {
 
 /**
  * The next `most` grants behind row `after` that are neither revoked nor over, or those given with
- * kept terms; those that are alike together. They come as one text, a line each: rows of their own,
+ * saved terms; those that are alike together. They come as one text, a line each: rows of their own,
  * or grouped by the database, would cost more than all the rest.
  */
 export async function alikeGrants(
@@ -155,7 +155,7 @@ export type Pair = { readonly recipient: RecipientId; readonly document: Documen
 
 /**
  * Those who cannot be judged by one grant: they have several on a document, or one that was passed
- * on or is opened by domain, or it was opened and counts opens. With kept terms: on documents that
+ * on or is opened by domain, or it was opened and counts opens. With saved terms: on documents that
  * were given with them.
  */
 export async function pairsToJudgeAlone(

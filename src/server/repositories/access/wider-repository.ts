@@ -134,7 +134,7 @@ export async function liveOfAddressee(
     );
 }
 
-/** What people have of their own in some sendings, revoked or not. */
+/** What people have of their own in some dispatches, revoked or not. */
 export async function ownIn(
   tx: Transaction,
   people: readonly RecipientId[],

@@ -16,7 +16,7 @@ import {
 export type FileFacts = NonNullable<Awaited<ReturnType<typeof findFileFacts>>>;
 
 /**
- * What a protected file for one person of a sending says and carries: the version named, or the
+ * What a protected file for one person of a dispatch says and carries: the version named, or the
  * document's current one.
  */
 export async function findFileFacts(

@@ -2,7 +2,7 @@ import 'server-only';
 import { and, count, eq, isNull, max, ne, sql } from 'drizzle-orm';
 import type { FolderId, MarkingId, StaffId, TermsId, ViewId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { documents, folders, keptTerms, keptViews, markings, staff } from '@/server/db/schema';
+import { documents, folders, savedTerms, savedViews, markings, staff } from '@/server/db/schema';
 
 export async function listFolders(db: Reading | Transaction) {
   const here = db
@@ -109,14 +109,14 @@ export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<
   await tx.delete(markings).where(eq(markings.id, id));
 }
 
-export async function listKeptTerms(db: Reading | Transaction) {
+export async function listSavedTerms(db: Reading | Transaction) {
   const uses = sql<number>`(SELECT count(DISTINCT g.recipient_id) FROM grants g
-    WHERE g.terms_id = ${sql.raw('"kept_terms"."id"')} AND g.revoked_at IS NULL)`;
+    WHERE g.terms_id = ${sql.raw('"saved_terms"."id"')} AND g.revoked_at IS NULL)`;
   const rows = await db
-    .select({ row: keptTerms, changedBy: staff.name, uses })
-    .from(keptTerms)
-    .innerJoin(staff, eq(staff.id, keptTerms.changedBy))
-    .orderBy(sql`${keptTerms.name} COLLATE NOCASE`);
+    .select({ row: savedTerms, changedBy: staff.name, uses })
+    .from(savedTerms)
+    .innerJoin(staff, eq(staff.id, savedTerms.changedBy))
+    .orderBy(sql`${savedTerms.name} COLLATE NOCASE`);
   return rows.map(({ row, changedBy, uses: people }) => ({
     ...row.body,
     id: row.id,
@@ -128,45 +128,48 @@ export async function listKeptTerms(db: Reading | Transaction) {
   }));
 }
 
-/** Adds kept terms, or changes them to their next version. */
+/** Adds saved terms, or changes them to their next version. */
 export async function putTermsRow(
   tx: Transaction,
-  row: Omit<typeof keptTerms.$inferInsert, 'version'>,
+  row: Omit<typeof savedTerms.$inferInsert, 'version'>,
 ): Promise<void> {
   await tx
-    .insert(keptTerms)
+    .insert(savedTerms)
     .values(row)
     .onConflictDoUpdate({
-      target: keptTerms.id,
-      set: { ...row, version: sql`${keptTerms.version} + 1` },
+      target: savedTerms.id,
+      set: { ...row, version: sql`${savedTerms.version} + 1` },
     });
 }
 
 export async function removeTermsRow(tx: Transaction, id: TermsId): Promise<boolean> {
   return (
-    (await tx.delete(keptTerms).where(eq(keptTerms.id, id)).returning({ id: keptTerms.id }))
+    (await tx.delete(savedTerms).where(eq(savedTerms.id, id)).returning({ id: savedTerms.id }))
       .length > 0
   );
 }
 
 export async function viewsOf(db: Reading | Transaction, owner: StaffId) {
   return db
-    .select({ id: keptViews.id, name: keptViews.name, query: keptViews.query })
-    .from(keptViews)
-    .where(eq(keptViews.staffId, owner))
-    .orderBy(sql`${keptViews.name} COLLATE NOCASE`);
+    .select({ id: savedViews.id, name: savedViews.name, query: savedViews.query })
+    .from(savedViews)
+    .where(eq(savedViews.staffId, owner))
+    .orderBy(sql`${savedViews.name} COLLATE NOCASE`);
 }
 
 export async function putViewRow(
   tx: Transaction,
-  row: typeof keptViews.$inferInsert,
+  row: typeof savedViews.$inferInsert,
 ): Promise<void> {
   await tx
-    .insert(keptViews)
+    .insert(savedViews)
     .values(row)
-    .onConflictDoUpdate({ target: [keptViews.staffId, keptViews.name], set: { query: row.query } });
+    .onConflictDoUpdate({
+      target: [savedViews.staffId, savedViews.name],
+      set: { query: row.query },
+    });
 }
 
 export async function removeViewRow(tx: Transaction, id: ViewId, owner: StaffId): Promise<void> {
-  await tx.delete(keptViews).where(and(eq(keptViews.id, id), eq(keptViews.staffId, owner)));
+  await tx.delete(savedViews).where(and(eq(savedViews.id, id), eq(savedViews.staffId, owner)));
 }

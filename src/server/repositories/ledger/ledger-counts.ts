@@ -10,13 +10,13 @@ import {
 import { kindOf, type Kind } from '@/core/insight/kinds';
 import type { Action } from '@/core/ledger/entry';
 import {
-  createHeaps,
+  createTallies,
   lessAndMore,
   type Counts,
-  type Heap,
-  type HeapFilter,
-  type Heaps,
-} from '@/core/insight/heaps';
+  type Tally,
+  type TallyFilter,
+  type Tallies,
+} from '@/core/insight/tallies';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema';
 import { conditionsOf } from '@/server/repositories/ledger/ledger-conditions';
@@ -27,7 +27,7 @@ import {
   type Whose,
 } from '@/server/repositories/ledger/own-repository';
 
-/** Counts entries by the heaps they were put on as they were written. */
+/** Counts entries by the tallies they were put on as they were written. */
 export type LedgerCounts = {
   readonly count: (
     filter: EntryFilter,
@@ -36,11 +36,11 @@ export type LedgerCounts = {
   readonly seen: (kind: Kind, whose?: Whose | null) => Promise<Seen[]>;
 };
 
-/** A heap as SQLite hands it over: one text for many rows costs a tenth of rows one by one. */
-type HeapTuple = readonly [
-  Heap['day'],
-  Heap['kind'],
-  Heap['outcome'],
+/** A tally as SQLite hands it over: one text for many rows costs a tenth of rows one by one. */
+type TallyTuple = readonly [
+  Tally['day'],
+  Tally['kind'],
+  Tally['outcome'],
   string,
   string,
   string,
@@ -48,10 +48,10 @@ type HeapTuple = readonly [
   number,
 ];
 
-function putAll(heaps: Heaps, tuples: readonly HeapTuple[]): number {
+function putAll(tallies: Tallies, tuples: readonly TallyTuple[]): number {
   let last = 0;
   for (const [day, kind, outcome, reason, place, organisation, entries, sequence] of tuples) {
-    heaps.put({ day, kind, outcome, reason, place, organisation, entries });
+    tallies.put({ day, kind, outcome, reason, place, organisation, entries });
     last = Math.max(last, sequence);
   }
   return last;
@@ -59,23 +59,23 @@ function putAll(heaps: Heaps, tuples: readonly HeapTuple[]): number {
 
 type DayOf = (moment: number) => string;
 
-/** Entries as heaps of one each: for the few of which no heap is kept. */
-async function heapsOf(
+/** Entries as tallies of one each: for the few of which no tally is kept. */
+async function talliesOf(
   db: Reading,
   where: readonly (SQL | undefined)[],
   dayOf: DayOf,
-): Promise<Heap[]> {
+): Promise<Tally[]> {
   const [got] = await db.all<{ found: string }>(sql`
     SELECT json_group_array(json_array(action, outcome, coalesce(reason, ''), occurred_at,
     coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = ledger_entries.sequence
     AND p.field = 'place'), ''), coalesce((SELECT organisation FROM recipients r
     WHERE r.id = recipient_id), ''))) AS found
     FROM ledger_entries WHERE ${and(...where)}`);
-  const heaps = new Map<string, Heap>();
+  const tallies = new Map<string, Tally>();
   for (const [action, outcome, reason, occurredAt, place, organisation] of JSON.parse(
     got?.found ?? '[]',
-  ) as [Action, Heap['outcome'], string, string, string, string][]) {
-    const heap = {
+  ) as [Action, Tally['outcome'], string, string, string, string][]) {
+    const tally = {
       day: dayOf(Date.parse(occurredAt)),
       kind: kindOf(action, outcome),
       outcome,
@@ -83,10 +83,10 @@ async function heapsOf(
       place: place.split(',')[0] ?? '',
       organisation,
     };
-    const key = Object.values(heap).join('\n');
-    heaps.set(key, { ...heap, entries: (heaps.get(key)?.entries ?? 0) + 1 });
+    const key = Object.values(tally).join('\n');
+    tallies.set(key, { ...tally, entries: (tallies.get(key)?.entries ?? 0) + 1 });
   }
-  return [...heaps.values()];
+  return [...tallies.values()];
 }
 
 const PAIRED = {
@@ -98,21 +98,21 @@ const PAIRED = {
 const among = (values: readonly string[]): SQL =>
   sql`(SELECT value FROM json_each(${JSON.stringify(values)}))`;
 
-/** Heaps that are kept, but for some days. */
-async function keptHeaps(
+/** Tallies that are kept, but for some days. */
+async function keptTallies(
   db: Reading,
   table: typeof ledgerDays | typeof ledgerPairs,
   where: readonly (SQL | undefined)[],
   outside: readonly string[],
-): Promise<Heap[]> {
+): Promise<Tally[]> {
   const within = outside.length === 0 ? undefined : notInArray(table.day, [...outside]);
-  const [got] = await db.all<{ heaps: string }>(sql`
+  const [got] = await db.all<{ tallies: string }>(sql`
     SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation,
-    entries)) AS heaps
+    entries)) AS tallies
     FROM (SELECT day, kind, outcome, reason, place, organisation, sum(entries) AS entries
     FROM ${table} WHERE ${and(sql`1`, ...where, within)}
     GROUP BY day, kind, outcome, reason, place, organisation)`);
-  return (JSON.parse(got?.heaps ?? '[]') as HeapTuple[]).map(
+  return (JSON.parse(got?.tallies ?? '[]') as TallyTuple[]).map(
     ([day, kind, outcome, reason, place, organisation, entries]) => ({
       day,
       kind,
@@ -134,18 +134,18 @@ function pairsWith(chosen: Chosen): SQL[] {
 }
 
 /**
- * What is wanted of a filter, from the heaps that are kept by document, recipient and dispatch:
+ * What is wanted of a filter, from the tallies that are kept by document, recipient and dispatch:
  * there, what is refused is still among it.
  */
-async function wantedHeaps(
+async function wantedTallies(
   db: Reading,
   filter: EntryFilter,
   outside: readonly string[],
   dayOf: DayOf,
-): Promise<Heap[]> {
+): Promise<Tally[]> {
   const { with: wanted = {}, own } = filter;
   const [kept, byLinks, acts] = await Promise.all([
-    keptHeaps(db, ledgerPairs, [...pairsWith(wanted), ...mine(own)], outside),
+    keptTallies(db, ledgerPairs, [...pairsWith(wanted), ...mine(own)], outside),
     byLinksOf(db, wanted.recipient ?? [], filter, dayOf),
     actsOf(db, filter, dayOf),
   ]);
@@ -153,17 +153,17 @@ async function wantedHeaps(
 }
 
 /** What is refused of what is wanted. */
-async function refusedHeaps(
+async function refusedTallies(
   db: Reading,
   filter: EntryFilter,
   outside: readonly string[],
   dayOf: DayOf,
-): Promise<Heap[]> {
+): Promise<Tally[]> {
   const { with: wanted = {}, without = {}, own } = filter;
   const refused = pairsWith(without);
   if (refused.length === 0) return [];
   const [kept, byLinks] = await Promise.all([
-    keptHeaps(db, ledgerPairs, [...pairsWith(wanted), ...mine(own), or(...refused)], outside),
+    keptTallies(db, ledgerPairs, [...pairsWith(wanted), ...mine(own), or(...refused)], outside),
     byLinksOf(db, without.recipient ?? [], filter, dayOf),
   ]);
   return [...kept, ...byLinks.filter(notOn(outside))];
@@ -179,26 +179,26 @@ function mine(own: EntryFilter['own']): SQL[] {
 
 const notOn =
   (outside: readonly string[]) =>
-  (heap: Heap): boolean =>
-    !outside.includes(heap.day);
+  (tally: Tally): boolean =>
+    !outside.includes(tally.day);
 
 /**
  * What others did by the link of some people: it belongs to what is recorded of those, and is not
- * among the heaps by person. They are few.
+ * among the tallies by person. They are few.
  */
 async function byLinksOf(
   db: Reading,
   people: readonly string[],
   { with: wanted = {}, without = {}, own }: EntryFilter,
   dayOf: DayOf,
-): Promise<Heap[]> {
+): Promise<Tally[]> {
   if (people.length === 0) return [];
   const { recipient: _with, ...others } = wanted;
   const { recipient: _without, ...notOthers } = without;
   const whose = JSON.stringify(people);
   const byOthers = sql`${ledgerEntries.linkOf} IN (SELECT value FROM json_each(${whose}))
     AND coalesce(${ledgerEntries.recipientId} IN (SELECT value FROM json_each(${whose})), 0) = 0`;
-  return heapsOf(
+  return talliesOf(
     db,
     [byOthers, ...conditionsOf(withoutCounted({ with: others, without: notOthers, own }), {})],
     dayOf,
@@ -206,15 +206,19 @@ async function byLinksOf(
 }
 
 /** What somebody on the staff did that is about no document and no dispatch of theirs. */
-async function actsOf(db: Reading, { own, ...filter }: EntryFilter, dayOf: DayOf): Promise<Heap[]> {
+async function actsOf(
+  db: Reading,
+  { own, ...filter }: EntryFilter,
+  dayOf: DayOf,
+): Promise<Tally[]> {
   if (own === undefined) return [];
   const elsewhere = sql`${ledgerEntries.actorId} = ${own}
     AND coalesce(${ledgerEntries.documentId} IN ${ownDocuments(own)}, 0) = 0
     AND coalesce(${ledgerEntries.dispatchId} IN ${ownDispatches(own)}, 0) = 0`;
-  return heapsOf(db, [elsewhere, ...conditionsOf(withoutCounted(filter), {})], dayOf);
+  return talliesOf(db, [elsewhere, ...conditionsOf(withoutCounted(filter), {})], dayOf);
 }
 
-/** The filter but for what heaps tell apart by themselves. */
+/** The filter but for what tallies tell apart by themselves. */
 function withoutCounted({ with: wanted = {}, without = {}, own }: EntryFilter): EntryFilter {
   const rest = (chosen: Chosen): Chosen =>
     Object.fromEntries(
@@ -224,7 +228,7 @@ function withoutCounted({ with: wanted = {}, without = {}, own }: EntryFilter): 
 }
 
 /**
- * Whether no heap is kept by what a filter names, or not by both of what it wants and refuses: what
+ * Whether no tally is kept by what a filter names, or not by both of what it wants and refuses: what
  * others did by a link is about two people.
  */
 function isFine({ with: wanted = {}, without = {} }: EntryFilter): boolean {
@@ -252,41 +256,43 @@ export type Edge = {
 };
 
 /**
- * Holds the heaps of the whole ledger in memory. Each question first reads those that were touched
+ * Holds the tallies of the whole ledger in memory. Each question first reads those that were touched
  * since the last one, so that several processes on one database all answer truly. Where a document,
- * a person or a dispatch is named, its own few heaps are read instead; where somebody's acts, a
- * device, a version or a time of the day is asked about, of which no heap is kept, the entries
+ * a person or a dispatch is named, its own few tallies are read instead; where somebody's acts, a
+ * device, a version or a time of the day is asked about, of which no tally is kept, the entries
  * themselves.
  */
 export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
-  const held = createHeaps();
+  const held = createTallies();
   let seen = -1;
   const refresh = async (): Promise<void> => {
-    const [got] = await db.all<{ heaps: string }>(
+    const [got] = await db.all<{ tallies: string }>(
       sql`SELECT json_group_array(json_array(day, kind, outcome, reason, place, organisation,
-        entries, last)) AS heaps FROM ledger_days WHERE last > ${seen}`,
+        entries, last)) AS tallies FROM ledger_days WHERE last > ${seen}`,
     );
-    const tuples = JSON.parse(got?.heaps ?? '[]') as HeapTuple[];
+    const tuples = JSON.parse(got?.tallies ?? '[]') as TallyTuple[];
     if (tuples.length > 0) seen = Math.max(seen, putAll(held, tuples));
   };
-  const edgeHeaps = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Heap[]> =>
-    (await Promise.all(edges.map((edge) => heapsOf(db, conditionsOf(filter, edge), dayOf)))).flat();
-  const counted = (heaps: readonly Heap[], narrow: HeapFilter): Counts => {
-    const own = createHeaps();
-    for (const heap of heaps) own.add(heap);
+  const edgeTallies = async (filter: EntryFilter, edges: readonly Edge[]): Promise<Tally[]> =>
+    (
+      await Promise.all(edges.map((edge) => talliesOf(db, conditionsOf(filter, edge), dayOf)))
+    ).flat();
+  const counted = (tallies: readonly Tally[], narrow: TallyFilter): Counts => {
+    const own = createTallies();
+    for (const tally of tallies) own.add(tally);
     return own.count(narrow);
   };
   /** Everything, but for what is refused and the days at the edges, of which only a part is inside. */
   const countWide = async (
     rest: EntryFilter,
     edges: readonly Edge[],
-    narrow: HeapFilter,
+    narrow: TallyFilter,
   ): Promise<Counts> => {
     const days = edges.map(({ day }) => day);
     const [less, whole, more] = await Promise.all([
-      refusedHeaps(db, rest, days, dayOf),
-      days.length === 0 ? [] : keptHeaps(db, ledgerDays, [inArray(ledgerDays.day, days)], []),
-      edgeHeaps(rest, edges),
+      refusedTallies(db, rest, days, dayOf),
+      days.length === 0 ? [] : keptTallies(db, ledgerDays, [inArray(ledgerDays.day, days)], []),
+      edgeTallies(rest, edges),
       refresh(),
     ]);
     return lessAndMore(
@@ -298,20 +304,20 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
   const countNarrow = async (
     rest: EntryFilter,
     edges: readonly Edge[],
-    narrow: HeapFilter,
+    narrow: TallyFilter,
   ): Promise<Counts> => {
     const days = edges.map(({ day }) => day);
     if (isFine(rest)) {
       const [all, more] = await Promise.all([
-        heapsOf(db, conditionsOf(rest, {}), dayOf),
-        edgeHeaps(rest, edges),
+        talliesOf(db, conditionsOf(rest, {}), dayOf),
+        edgeTallies(rest, edges),
       ]);
       return counted([...all.filter(notOn(days)), ...more], narrow);
     }
     const [wanted, less, more] = await Promise.all([
-      wantedHeaps(db, rest, days, dayOf),
-      refusedHeaps(db, rest, days, dayOf),
-      edgeHeaps(rest, edges),
+      wantedTallies(db, rest, days, dayOf),
+      refusedTallies(db, rest, days, dayOf),
+      edgeTallies(rest, edges),
     ]);
     return lessAndMore(counted(wanted, narrow), counted(less, narrow), counted(more, narrow));
   };

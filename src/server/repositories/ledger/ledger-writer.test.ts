@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase, type Database } from '@/server/db/database';
 import {
@@ -29,7 +29,7 @@ const recorder: Recorder = {
   origin: 'embargo-ledger',
   dayOf: createCalendar('UTC').dayOf,
 };
-const shown = (page: number): Happening => ({
+const shown = (page: number): LedgerEvent => ({
   action: 'page.shown',
   outcome: 'granted',
   actor: { kind: 'recipient', id: 'rcp_1' },

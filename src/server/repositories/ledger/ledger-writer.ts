@@ -6,7 +6,7 @@ import { kindOf } from '@/core/insight/kinds';
 import { signCheckpoint } from '@/core/ledger/checkpoint';
 import type { Signer } from '@/core/ledger/note';
 import { SALT_BYTES } from '@/core/ledger/commitment';
-import { writeEntry, type Happening } from '@/core/ledger/entry';
+import { writeEntry, type LedgerEvent } from '@/core/ledger/entry';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
 import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/core/ledger/merkle';
 import { carriedToCommit, type Transaction } from '@/server/db/database';
@@ -133,8 +133,8 @@ async function writePending(
   );
 }
 
-/** What of an entry decides on which heap it is counted. */
-export type DayFacts = Pick<Happening, 'action' | 'outcome' | 'occurredAt'> &
+/** What of an entry decides on which tally it is counted. */
+export type DayFacts = Pick<LedgerEvent, 'action' | 'outcome' | 'occurredAt'> &
   Readonly<
     Partial<
       Record<'reason' | 'document' | 'recipient' | 'dispatch' | 'place', string | null | undefined>
@@ -167,7 +167,7 @@ function heaped(rows: readonly (readonly string[])[]): (readonly (string | numbe
   return firsts.map((row) => [...row, counts.get(row.join('\u0000')) ?? 0]);
 }
 
-/** Adds entries to the heaps they are counted on; `last` is the sequence of the newest among them. */
+/** Adds entries to the tallies they are counted on; `last` is the sequence of the newest among them. */
 export async function countDays(
   tx: Transaction,
   facts: readonly DayFacts[],
@@ -231,14 +231,14 @@ async function sign(
 export async function appendEntries(
   tx: Transaction,
   recorder: Recorder,
-  happenings: readonly Happening[],
+  events: readonly LedgerEvent[],
 ): Promise<void> {
   const { hash, random } = recorder;
   const before = await pendingOf(tx, recorder);
   let { end } = before;
   const entries: EntryRow[] = [];
   const personal: PersonalRow[] = [];
-  for (const happening of happenings) {
+  for (const happening of events) {
     const sequence = end.tree.size + 1;
     const fields = Object.entries(happening.personal ?? {});
     const salts = Object.fromEntries(fields.map(([field]) => [field, random(SALT_BYTES)]));
@@ -256,10 +256,10 @@ export async function appendEntries(
     newest: {
       entries,
       personal,
-      facts: happenings.map((happening) => ({ ...happening, place: happening.personal?.place })),
+      facts: events.map((happening) => ({ ...happening, place: happening.personal?.place })),
       before: before.newest,
     },
-    now: happenings.at(-1)?.occurredAt ?? before.now,
+    now: events.at(-1)?.occurredAt ?? before.now,
   });
 }
 

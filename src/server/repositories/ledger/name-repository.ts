@@ -12,7 +12,7 @@ import {
   folders,
   grants,
   groups,
-  keptTerms,
+  savedTerms,
   markings,
   recipients,
   staff,
@@ -53,9 +53,9 @@ const sources: Partial<Record<IdKind, (db: Reading, among: Among) => Promise<rea
     db.select({ id: groups.id, name: groups.name }).from(groups).where(among(groups.id)),
   terms: (db, among) =>
     db
-      .select({ id: keptTerms.id, name: keptTerms.name })
-      .from(keptTerms)
-      .where(among(keptTerms.id)),
+      .select({ id: savedTerms.id, name: savedTerms.name })
+      .from(savedTerms)
+      .where(among(savedTerms.id)),
   version: async (db, among) =>
     (
       await db

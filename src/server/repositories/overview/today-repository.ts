@@ -74,7 +74,7 @@ export async function refusalsSince(
     .limit(limit);
 }
 
-/** Sendings of which some access ends in (`now`, `until`], the next first. */
+/** Dispatches of which some access ends in (`now`, `until`], the next first. */
 export async function endingBetween(db: Reading, now: number, until: number, whose: Whose | null) {
   return db
     .select({
@@ -100,7 +100,7 @@ export async function endingBetween(db: Reading, now: number, until: number, who
     .orderBy(asc(sql`min(${effectiveEnd('grants', 'documents')})`));
 }
 
-/** People who could open something of a sending now and never opened any of it, with what is known about why. */
+/** People who could open something of a dispatch now and never opened any of it, with what is known about why. */
 export async function unopened(db: Reading, now: number, whose: Whose | null) {
   const opened = db
     .selectDistinct({ dispatchId: grants.dispatchId, recipientId: licences.recipientId })

@@ -13,17 +13,17 @@ export async function putRuleRow(tx: Transaction, row: typeof rules.$inferInsert
   await tx.insert(rules).values(row).onConflictDoUpdate({ target: rules.way, set: row });
 }
 
-/** How many sendings went out in each way, of those that can still be opened or cannot be taken back. */
-export async function sendingsByWay(db: Reading): Promise<ReadonlyMap<Way, number>> {
+/** How many dispatches went out in each way, of those that can still be opened or cannot be taken back. */
+export async function dispatchesByWay(db: Reading): Promise<ReadonlyMap<Way, number>> {
   const byForm = WAYS.filter((way) => formsOf(way).length > 0).map(
-    (way) => sql`SELECT ${way} AS way, count(*) AS sendings FROM dispatches
+    (way) => sql`SELECT ${way} AS way, count(*) AS dispatches FROM dispatches
       WHERE ${inArray(dispatches.form, formsOf(way))}`,
   );
-  const rows = await db.all<{ way: Way; sendings: number }>(sql`
+  const rows = await db.all<{ way: Way; dispatches: number }>(sql`
     ${sql.join(byForm, sql` UNION ALL `)}
     UNION ALL SELECT CASE r.kind WHEN 'link' THEN 'open-link'
     ELSE 'domain' END, count(DISTINCT g.dispatch_id) FROM grants g
     JOIN recipients r ON r.id = g.recipient_id WHERE r.kind IN ('domain', 'link')
     AND g.revoked_at IS NULL GROUP BY r.kind`);
-  return new Map(rows.map(({ way, sendings }) => [way, sendings]));
+  return new Map(rows.map(({ way, dispatches }) => [way, dispatches]));
 }

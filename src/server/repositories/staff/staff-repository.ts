@@ -1,7 +1,7 @@
 import 'server-only';
 import { and, eq, gt, isNull, lt, ne, or } from 'drizzle-orm';
 import type { StaffId } from '@/core/base/ids';
-import type { Role } from '@/core/policy/powers';
+import type { Role } from '@/core/policy/permissions';
 import type { Reading, Transaction } from '@/server/db/database';
 import { staff, staffAccounts, staffSessions, staffTickets } from '@/server/db/schema';
 

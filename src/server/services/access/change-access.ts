@@ -2,9 +2,9 @@ import 'server-only';
 import type { DocumentId, GrantId, StaffId, TermsId } from '@/core/base/ids';
 import { MINUTE } from '@/core/base/time';
 import type { Details } from '@/core/ledger/details';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Changeable, ChangeGrantsInput, ChangeGrantsResult } from '@/contracts/dispatch';
-import { holds, reaches } from '@/core/policy/powers';
+import { holds, reaches } from '@/core/policy/permissions';
 import { brokenDependencies, termsText, type Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
 import {
@@ -60,7 +60,7 @@ export function aboutRevoked(
   grant: Held,
   because: Pick<Details['grant.revoked'], 'because' | 'scope'> = {},
   why: Because = NO_REASON,
-): Happening {
+): LedgerEvent {
   return {
     action: 'grant.revoked',
     ...aboutGrant(actor, now, grant, why),
@@ -75,7 +75,7 @@ export function aboutReinstated(
   grant: Held,
   because: Pick<Details['grant.reinstated'], 'because'> = {},
   why: Because = NO_REASON,
-): Happening {
+): LedgerEvent {
   return {
     action: 'grant.reinstated',
     ...aboutGrant(actor, now, grant, why),
@@ -284,7 +284,7 @@ async function changeFollowers(
   now: number,
   above: GrantRecord,
   why: Because,
-): Promise<readonly Happening[]> {
+): Promise<readonly LedgerEvent[]> {
   const followers = await liveBeneath(tx, [above.id], 'following');
   if (followers.length > 0)
     await setTermsAsAbove(
@@ -312,7 +312,7 @@ export function aboutChange(
   after: Terms,
   why: Because = NO_REASON,
   kept?: TermsId,
-): Happening {
+): LedgerEvent {
   return {
     action: 'grant.changed',
     ...aboutGrant(actor, now, before, why),
@@ -353,7 +353,7 @@ export async function changeGrantsIn(
   await needReach(tx, actor, ids);
   const known = new Map((await grantsByIds(tx, ids)).map((grant) => [grant.id, grant]));
   const changed: ChangeGrantsResult['changed'][number][] = [];
-  const happenings: Happening[] = [];
+  const events: LedgerEvent[] = [];
   for (const { grant, revision, until, rights, prints, conditions } of changes) {
     const before = known.get(grant);
     if (before === undefined) throw new ServiceError('no-grant');
@@ -374,12 +374,12 @@ export async function changeGrantsIn(
         ? await needBecause(tx, asked.reason)
         : because(asked?.reason);
     changed.push({ grant, revision: after.revision, before: was });
-    happenings.push(
+    events.push(
       aboutChange(actor, now, before, termsOf(after), why),
       ...(await changeFollowers(tx, actor, now, after, why)),
     );
   }
-  await record(deps, tx, ...happenings);
+  await record(deps, tx, ...events);
   return { changed };
 }
 

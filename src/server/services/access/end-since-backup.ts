@@ -2,7 +2,7 @@ import 'server-only';
 import { WAITED_AT_BACKUP } from '@/server/mail/failure-words';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { both, narrower, stricter, stricterSender, type Endings } from '@/core/ledger/endings';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import { LEAVES, wholeRules } from '@/core/policy/rules';
 import { NO_SENDER_LIMITS } from '@/core/policy/sender-limits';
@@ -103,7 +103,7 @@ export async function endSinceBackup(
   });
 }
 
-function about(grant: GrantRecord, actor: Happening['actor'], now: number) {
+function about(grant: GrantRecord, actor: LedgerEvent['actor'], now: number) {
   return {
     outcome: 'done' as const,
     actor,
@@ -115,7 +115,7 @@ function about(grant: GrantRecord, actor: Happening['actor'], now: number) {
   };
 }
 
-function aboutEnded(grant: GrantRecord, actor: Happening['actor'], now: number): Happening {
+function aboutEnded(grant: GrantRecord, actor: LedgerEvent['actor'], now: number): LedgerEvent {
   return {
     action: 'grant.revoked',
     ...about(grant, actor, now),
@@ -135,7 +135,7 @@ async function endGrants(
   const known: GrantRecord[] = [];
   for (let at = 0; at < ids.length; at += AT_ONCE)
     known.push(...(await grantsByIds(tx, ids.slice(at, at + AT_ONCE))));
-  const happenings: Happening[] = [];
+  const events: LedgerEvent[] = [];
   const revoked: GrantRecord[] = [];
   let narrowed = 0;
   for (const grant of known) {
@@ -151,7 +151,7 @@ async function endGrants(
     const text = termsText({ ...before, ...after, ...(conditions === null ? {} : { conditions }) });
     if (text !== termsText(before)) {
       await setGrantTerms(tx, grant.id, grant.revision, { ...after, conditions });
-      happenings.push({
+      events.push({
         action: 'grant.changed',
         ...about(grant, by, now),
         details: { before: termsText(before), terms: text, restored: true },
@@ -166,7 +166,7 @@ async function endGrants(
     actor.id,
     now,
   );
-  await record(deps, tx, ...happenings, ...revoked.map((grant) => aboutEnded(grant, by, now)));
+  await record(deps, tx, ...events, ...revoked.map((grant) => aboutEnded(grant, by, now)));
   return { revoked: revoked.length, narrowed };
 }
 
@@ -296,7 +296,7 @@ async function endDocuments(
 async function endPeople(
   deps: Pick<Deps, 'recorder'>,
   tx: Transaction,
-  by: Happening['actor'],
+  by: LedgerEvent['actor'],
   { recipients, staff }: Endings,
   now: number,
 ): Promise<{ readonly blocked: number; readonly disabled: number }> {

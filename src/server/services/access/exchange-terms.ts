@@ -1,21 +1,21 @@
 import 'server-only';
 import { stopped } from '@/core/odrl/stopped-words';
 import { newId, type TermsId } from '@/core/base/ids';
-import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/kept-terms';
+import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/saved-terms';
 import type { Unknown } from '@/core/odrl/report';
 import { termsText } from '@/core/policy/rights';
-import { putTermsInput, type KeptTermsRow } from '@/contracts/kept-terms';
+import { putTermsInput, type SavedTermsRow } from '@/contracts/saved-terms';
 import type { Brought, OdrlDocument, StatedTerms } from '@/contracts/odrl';
 import type { Reading, Transaction } from '@/server/db/database';
-import { listKeptTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
-import { told } from '@/server/services/access/change-kept-terms';
+import { listSavedTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
+import { told } from '@/server/services/access/change-saved-terms';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { policiesOf } from '@/server/services/policy/odrl-file';
 import { record } from '@/server/services/base/record';
 
-/** Kept terms as a document that other programs read. */
+/** Saved terms as a document that other programs read. */
 export async function takeTermsOut({ db }: Deps): Promise<OdrlDocument> {
-  const kept = await listKeptTerms(db.read);
+  const kept = await listSavedTerms(db.read);
   return {
     name: 'terms.jsonld',
     document: termsToOdrl(
@@ -54,8 +54,8 @@ function sameTerms(a: NamedTerms, b: NamedTerms): boolean {
 /** What each policy comes to beside the terms there are; a name that stands twice is stopped the second time. */
 async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> {
   const read = policiesOf(text, termsFromOdrl);
-  const kept = new Map<string, KeptTermsRow>(
-    (await listKeptTerms(db)).map((row) => [row.name.toLowerCase(), row]),
+  const kept = new Map<string, SavedTermsRow>(
+    (await listSavedTerms(db)).map((row) => [row.name.toLowerCase(), row]),
   );
   const seen = new Set<string>();
   return read.map(({ name, terms, unknown }): Plan => {
@@ -115,14 +115,14 @@ export async function previewTerms(
  * Keeps the terms of a document that are understood whole, all at once; the others stay out.
  * @throws ServiceError `INVALID`
  */
-export async function bringTermsIn(
+export async function importTerms(
   deps: Deps,
   actor: StaffActor,
   { text }: { readonly text: string },
 ): Promise<{ readonly taken: number }> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
-    const all = await listKeptTerms(tx);
+    const all = await listSavedTerms(tx);
     const changes = (await planOf(tx, text)).filter(
       ({ state }) => state === 'new' || state === 'changed',
     );
@@ -150,7 +150,7 @@ export async function bringTermsIn(
           before: before === undefined ? null : told(before),
           after: told(kept),
           changed: 0,
-          broughtIn: true,
+          imported: true,
         },
       });
     }

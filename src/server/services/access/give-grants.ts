@@ -9,7 +9,7 @@ import {
   type RecipientId,
   type TermsId,
 } from '@/core/base/ids';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
@@ -30,7 +30,7 @@ export type Addressee = {
   readonly id: RecipientId;
   readonly address: string;
   readonly terms: Terms;
-  /** The kept terms that these are, unchanged. */
+  /** The saved terms that these are, unchanged. */
   readonly kept?: TermsId | null;
   /** The group, among these as well, by which they are given it. */
   readonly through?: RecipientId;
@@ -61,12 +61,12 @@ export type Given = {
   readonly id: DispatchId;
   readonly reference: string;
   readonly tokens: ReadonlyMap<RecipientId, string>;
-  readonly happenings: readonly Happening[];
+  readonly events: readonly LedgerEvent[];
 };
 
 /**
  * Writes a dispatch with its grants and links, or adds grants to one. The one place where access
- * comes into being; the caller records the happenings in the same transaction.
+ * comes into being; the caller records the events in the same transaction.
  *
  * @throws ServiceError `NOT_ALLOWED` where it goes beyond what the member of staff may give
  */
@@ -151,7 +151,7 @@ export async function giveGrants(
     });
   await insertGrants(tx, grants, links);
   const by = { kind: 'staff' as const, id: actor.id };
-  const sent: Happening = {
+  const sent: LedgerEvent = {
     action: 'dispatch.sent',
     outcome: 'done',
     actor: by,
@@ -174,7 +174,7 @@ export async function giveGrants(
       ...known,
       ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token]),
     ]),
-    happenings: [
+    events: [
       ...(joins === undefined ? [sent] : []),
       ...grants.map((grant) => aboutGiven(grant, id, by, now)),
     ],
@@ -192,7 +192,7 @@ const formText: Record<DeliveryForm, string> = {
 /** How they were delivered, where it was not as usual. */
 const deliveryText: Record<Delivery, string> = { mail: '', 'by-hand': '-by-hand' };
 
-/** A link that leads an addressee to a sending. */
+/** A link that leads an addressee to a dispatch. */
 export function newLink(
   deps: Pick<Deps, 'random'>,
   dispatchId: DispatchId,
@@ -219,9 +219,9 @@ type GrantRow = Parameters<typeof termsOf>[0] & {
 export function aboutGiven(
   grant: GrantRow,
   dispatch: DispatchId,
-  actor: Happening['actor'],
+  actor: LedgerEvent['actor'],
   now: number,
-): Happening {
+): LedgerEvent {
   return {
     action: 'grant.given',
     outcome: 'done',

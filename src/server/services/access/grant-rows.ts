@@ -1,6 +1,6 @@
 import 'server-only';
 import type { GrantRow } from '@/contracts/dispatch';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import { groupBy } from '@/core/base/group';
 import type { GrantId } from '@/core/base/ids';
 import { compileDocument, type CompiledGrant } from '@/core/policy/compile';

@@ -121,7 +121,7 @@ export async function peopleReached(
   ).values()) {
     if (first === undefined) continue;
     const { recipient } = first;
-    // Whoever has a grant of their own in a sending is judged by that one there.
+    // Whoever has a grant of their own in a dispatch is judged by that one there.
     const along = many.filter(
       (row) =>
         row.recipient.address === domainOf(recipient.address) &&
@@ -173,7 +173,7 @@ export async function reachedWithout(
   return [...own.values()].flatMap((mine): Reached[] => {
     const [first, ...more] = mine;
     if (first === undefined) return [];
-    // Whoever has a grant of their own in a sending is judged by that one there.
+    // Whoever has a grant of their own in a dispatch is judged by that one there.
     const sendings = new Set(mine.map(({ grant }) => grant.dispatchId));
     const along = (domains.get(domainOf(first.recipient.address)) ?? []).filter(
       ({ grant }) => !sendings.has(grant.dispatchId),

@@ -1,10 +1,10 @@
 import 'server-only';
 import { groupBy } from '@/core/base/group';
 import { newId, type GrantId, type GroupId, type RecipientId } from '@/core/base/ids';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { domainOf } from '@/core/policy/address';
 import { addressOfGroup, standsForMany } from '@/core/policy/addressee';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import type { Transaction } from '@/server/db/database';
 import { grantsByIds, termsOf, type GrantRecord } from '@/server/repositories/access/grant-reader';
 import {
@@ -69,8 +69,8 @@ function beneath(deps: Pick<Deps, 'random'>, above: GrantRecord, copy: Copy) {
   return { ...alike(deps, above, copy), parentId: above.id, follows: true };
 }
 
-/** Writes grants in sendings there are already, and links for whoever has none to the sending yet. */
-async function insertIntoSendings(
+/** Writes grants in dispatches there are already, and links for whoever has none to the dispatch yet. */
+async function insertIntoDispatches(
   deps: Pick<Deps, 'random'>,
   tx: Transaction,
   rows: readonly ReturnType<typeof alike>[],
@@ -117,12 +117,12 @@ export async function ownGrant(
   const there = await ownGrantIn(tx, person, above.dispatchId, above.documentId);
   if (there !== null) return there.id;
   const row = beneath(deps, above, { for: person, givenAt: above.givenAt });
-  await insertIntoSendings(deps, tx, [row], now);
+  await insertIntoDispatches(deps, tx, [row], now);
   await record(deps, tx, aboutGiven(row, above.dispatchId, { kind: 'recipient', id: person }, now));
   return row.id;
 }
 
-/** What somebody has of their own in the sendings of these grants. */
+/** What somebody has of their own in the dispatches of these grants. */
 async function documentsIn(
   tx: Transaction,
   person: RecipientId,
@@ -135,7 +135,7 @@ async function documentsIn(
   return new Set(own.map(({ dispatchId, documentId }) => `${dispatchId} ${documentId}`));
 }
 
-/** Gives somebody what another one has, in the same sendings, but for documents that they have there already. */
+/** Gives somebody what another one has, in the same dispatches, but for documents that they have there already. */
 export async function giveAlike(
   deps: Pick<Deps, 'random' | 'integrity'>,
   tx: Transaction,
@@ -153,10 +153,10 @@ export async function giveAlike(
       ...alike(deps, grant, { for: person, givenAt: now }),
       givenBy: actor.id,
     }));
-  await insertIntoSendings(deps, tx, rows, now);
+  await insertIntoDispatches(deps, tx, rows, now);
   return {
     rows,
-    happenings: rows.map((row) =>
+    events: rows.map((row) =>
       aboutGiven(row, row.dispatchId, { kind: 'staff', id: actor.id }, now),
     ),
   };
@@ -169,13 +169,13 @@ export async function giveBeneath(
   loaded: readonly GrantRecord[],
   person: RecipientId,
   now: number,
-): Promise<readonly Happening[]> {
+): Promise<readonly LedgerEvent[]> {
   const above = await onlyOurs(deps, tx, 'grants', loaded);
   const theirs = await documentsIn(tx, person, above);
   const rows = above
     .filter(({ dispatchId, documentId }) => !theirs.has(`${dispatchId} ${documentId}`))
     .map((grant) => beneath(deps, grant, { for: person, givenAt: grant.givenAt }));
-  await insertIntoSendings(deps, tx, rows, now);
+  await insertIntoDispatches(deps, tx, rows, now);
   return rows.map((row) => aboutGiven(row, row.dispatchId, { kind: 'recipient', id: person }, now));
 }
 
@@ -219,7 +219,7 @@ export type Joined = {
     readonly dispatchId: GrantRecord['dispatchId'];
     readonly recipientId: RecipientId;
   }[];
-  readonly happenings: readonly Happening[];
+  readonly events: readonly LedgerEvent[];
 };
 
 /** Gives people what the group that they join has as a group; who left it before has again what they had. */
@@ -234,7 +234,7 @@ export async function joinGroup(
   const addressee = await findRecipientByAddress(tx, addressOfGroup(group));
   const wider =
     addressee === null || people.length === 0 ? [] : await liveOfAddressee(tx, addressee.id, now);
-  if (wider.length === 0) return { given: [], newGrants: [], happenings: [] };
+  if (wider.length === 0) return { given: [], newGrants: [], events: [] };
   needReachOver(actor, wider);
   await needOurs(deps, tx, { grants: wider.map(({ grant }) => grant.id), recipients: [...people] });
   await needGivable(tx, actor, wider, people);
@@ -252,14 +252,14 @@ export async function joinGroup(
       else if (there.leftAt !== null && there.leftAt === there.revokedAt) back.push(there.id);
     }
   }
-  await insertIntoSendings(deps, tx, rows, now);
+  await insertIntoDispatches(deps, tx, rows, now);
   const reinstated = back.length === 0 ? [] : await setGrantsReinstated(tx, back);
   await noteBack(tx, back);
   const by = { kind: 'staff' as const, id: actor.id };
   return {
     given: [...rows.map(({ id }) => id), ...back],
     newGrants: rows,
-    happenings: [
+    events: [
       ...rows.map((row) => aboutGiven(row, row.dispatchId, by, now)),
       ...reinstated.map((grant) => aboutReinstated(actor, now, grant, { because: 'joined-group' })),
     ],
@@ -276,7 +276,7 @@ export async function leaveGroup(
   group: GroupId,
   people: readonly RecipientId[],
   now: number,
-): Promise<readonly Happening[]> {
+): Promise<readonly LedgerEvent[]> {
   const addressee = await findRecipientByAddress(tx, addressOfGroup(group));
   const wider =
     addressee === null || people.length === 0 ? [] : await liveOfAddressee(tx, addressee.id, now);
@@ -318,7 +318,7 @@ export async function endGroup(
   actor: StaffActor,
   group: GroupId,
   now: number,
-): Promise<readonly Happening[]> {
+): Promise<readonly LedgerEvent[]> {
   const addressee = await findRecipientByAddress(tx, addressOfGroup(group));
   const wider = addressee === null ? [] : await liveOfAddressee(tx, addressee.id, now);
   needReachOver(actor, wider);

@@ -2,7 +2,7 @@ import 'server-only';
 import type { Moment } from '@/core/base/time';
 import type { RandomSource } from '@/core/base/random';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
-import type { Role } from '@/core/policy/powers';
+import type { Role } from '@/core/policy/permissions';
 import type { Covers } from '@/server/covers/covers';
 import type { Calendar } from '@/server/clock/calendar';
 import type { DemoClock } from '@/server/clock/demo-clock';

@@ -1,11 +1,11 @@
 import 'server-only';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Transaction } from '@/server/db/database';
 import { ServiceError } from '@/server/services/base/errors';
 import { readWorkSettings } from '@/server/services/base/work-settings';
 
 /** Why somebody did something, as it is recorded. It may name people, so it can be erased. */
-export type Because = Pick<Happening, 'personal'>;
+export type Because = Pick<LedgerEvent, 'personal'>;
 
 /** The reason of an act that has none, or whose reason stands elsewhere. */
 export const NO_REASON: Because = {};

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type { PersonalFields } from '@/core/ledger/commitment';
 import { appendEntries } from '@/server/repositories/ledger/ledger-writer';
 import type { Transaction } from '@/server/db/database';
@@ -15,17 +15,17 @@ import type {
 export async function record(
   deps: Pick<Deps, 'recorder'>,
   tx: Transaction,
-  ...happenings: readonly Happening[]
+  ...events: readonly LedgerEvent[]
 ): Promise<void> {
-  await appendEntries(tx, deps.recorder, happenings);
+  await appendEntries(tx, deps.recorder, events);
 }
 
 /** Writes entries that go with no other change. */
 export async function recordAlone(
   deps: Pick<Deps, 'recorder' | 'db'>,
-  ...happenings: readonly Happening[]
+  ...events: readonly LedgerEvent[]
 ): Promise<void> {
-  await deps.db.write((tx) => record(deps, tx, ...happenings));
+  await deps.db.write((tx) => record(deps, tx, ...events));
 }
 
 /** Where somebody was, as personal facts: network address, approximate place, kind of browser. */
@@ -39,7 +39,7 @@ export function whereabouts({ places }: Pick<Deps, 'places'>, from: Origin): Per
 }
 
 /** The actor as the ledger names them. */
-export function actorOf(actor: StaffActor | ReaderActor | StrangerActor): Happening['actor'] {
+export function actorOf(actor: StaffActor | ReaderActor | StrangerActor): LedgerEvent['actor'] {
   if (actor.kind === 'staff') return { kind: 'staff', id: actor.id };
   if (actor.kind === 'reader' && actor.recipient !== null)
     return { kind: 'recipient', id: actor.recipient };

@@ -3,7 +3,7 @@ import { isInTheClear } from '@/core/policy/delivery';
 import { addresseeName } from '@/core/policy/addressee-name';
 import type { ConsentId, MarkingId } from '@/core/base/ids';
 import { secondPersonFrom } from '@/core/policy/consent';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import { dispatchInput } from '@/contracts/dispatch';
 import type { ConsentRow, Destroyed } from '@/contracts/keys';
 import type { Transaction } from '@/server/db/database';
@@ -130,7 +130,7 @@ export async function answerConsent(
   return { destroyed, waits: false };
 }
 
-/** What of a request besides documents there is to see: whom a sending is for, or the marking wanted. */
+/** What of a request besides documents there is to see: whom a dispatch is for, or the marking wanted. */
 async function whatOf(
   deps: Pick<Deps, 'db'>,
   { kind, body }: ConsentRecord,

@@ -7,12 +7,12 @@ import {
   type VersionId,
   type TermsId,
 } from '@/core/base/ids';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import { groupBy } from '@/core/base/group';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import { underCeilings } from '@/core/policy/ceiling';
-import { termsAt } from '@/core/policy/kept-terms';
+import { termsAt } from '@/core/policy/saved-terms';
 import { termsText } from '@/core/policy/rights';
 import {
   carriesFile,
@@ -46,7 +46,7 @@ import {
   bytesOfVersions,
   findDocuments,
 } from '@/server/repositories/documents/document-repository';
-import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
+import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
@@ -64,13 +64,13 @@ type People = Pick<
 /** `givenAt`: where it was before now. */
 export type Settled = Addressee & { readonly zone: string | null; readonly givenAt?: number };
 
-/** The kept terms that a sending says it uses, where its terms are those indeed. */
+/** The saved terms that a dispatch says it uses, where its terms are those indeed. */
 async function unchangedTerms(
   tx: Transaction,
   { kept: id, terms }: People,
   now: number,
 ): Promise<TermsId | null> {
-  const kept = id == null ? undefined : (await listKeptTerms(tx)).find((each) => each.id === id);
+  const kept = id == null ? undefined : (await listSavedTerms(tx)).find((each) => each.id === id);
   if (kept === undefined) return null;
   // Composing takes a while, and the days were counted when it began.
   const end = termsAt(kept, now).until;
@@ -252,7 +252,7 @@ export function dispatchDocuments(
 }
 
 /** Whether it could be sent as it stands. @throws ServiceError as for `dispatchDocuments` */
-export async function checkSending(
+export async function checkDispatch(
   deps: Deps,
   tx: Transaction,
   actor: StaffActor,
@@ -316,7 +316,7 @@ export async function dispatchIn(
         kept: null,
       }
     : asked;
-  const documents = await checkSending(deps, tx, actor, input, now);
+  const documents = await checkDispatch(deps, tx, actor, input, now);
   const id = newId('dispatch', deps.random);
   const { people, wider } = await settleRecipients(deps, tx, actor, id, input, now);
   const given = await giveGrants(deps, tx, actor, {
@@ -337,12 +337,12 @@ export async function dispatchIn(
       { subject: input.subject, note: input.note, form: input.form ?? 'link', documents },
       now,
     );
-  await record(deps, tx, ...given.happenings);
+  await record(deps, tx, ...given.events);
   return { id: given.id, reference: given.reference };
 }
 
 /**
- * Adds people to a sending: they get the documents that it carries, on terms of their own, and
+ * Adds people to a dispatch: they get the documents that it carries, on terms of their own, and
  * everybody else is left as they are.
  *
  * @throws ServiceError `CONFLICT` where somebody is among its people already; else as for a new one
@@ -376,13 +376,13 @@ export async function addPeople(
     });
     if (dispatch.delivery === 'mail')
       await mailLinks(deps, tx, actor, given, people, { ...dispatch, documents }, now);
-    await record(deps, tx, ...given.happenings);
+    await record(deps, tx, ...given.events);
     return { added: people.length };
   });
 }
 
 /**
- * Mails their link once more to people of a sending who could open something of it now. What was
+ * Mails their link once more to people of a dispatch who could open something of it now. What was
  * carried by hand is not mailed.
  *
  * @throws ServiceError `CONFLICT` where nobody among them could open anything, `NOT_ALLOWED`
@@ -430,7 +430,7 @@ export async function mailAgain(
     await record(
       deps,
       tx,
-      ...people.map(({ id }): Happening => ({
+      ...people.map(({ id }): LedgerEvent => ({
         action: 'dispatch.mailed-again',
         outcome: 'done',
         actor: { kind: 'staff', id: actor.id },

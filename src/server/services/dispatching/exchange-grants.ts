@@ -4,9 +4,9 @@ import { isId, type DispatchId, type GrantId } from '@/core/base/ids';
 import { grantsFromOdrl, grantsToOdrl, type ReadGrant, type StatedGrant } from '@/core/odrl/grants';
 import type { Unknown } from '@/core/odrl/report';
 import { windowState } from '@/core/policy/decide';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import { termsText, type Terms } from '@/core/policy/rights';
-import { sendingsOf, type Gift, type Sending } from '@/core/policy/sendings';
+import { dispatchesOf, type Gift, type Sending } from '@/core/policy/dispatches';
 import { normaliseAddress } from '@/core/policy/address';
 import { groupOf } from '@/core/policy/addressee';
 import {
@@ -28,7 +28,7 @@ import { beginningOf } from '@/server/services/policy/manage-defaults';
 import { policiesOf } from '@/server/services/policy/odrl-file';
 import { sendIn } from '@/server/services/dispatching/send-documents';
 
-/** The grants of a sending as a document that other programs read. @throws ServiceError `NOT_FOUND` */
+/** The grants of a dispatch as a document that other programs read. @throws ServiceError `NOT_FOUND` */
 export async function takeGrantsOut(
   { db }: Deps,
   _actor: StaffActor,
@@ -242,7 +242,7 @@ function stepsOf<K extends Step['kind']>(
   );
 }
 
-/** @throws ServiceError `INVALID` for more than a sending carries */
+/** @throws ServiceError `INVALID` for more than a dispatch carries */
 function sendingInput(
   { documents, addresses, terms }: Sending<TermsInput>,
   subject: string,
@@ -317,13 +317,13 @@ async function changeAll(
 /**
  * Gives, changes and revokes what the agreements of a document say that are understood whole, all
  * at once; the others stay out. What is new is given in the name of whoever brings it in, by
- * sendings without mail, within the rules for any sending.
+ * dispatches without mail, within the rules for any sending.
  *
- * @returns how many agreements are as they were to be, and how many sendings wait for a second
+ * @returns how many agreements are as they were to be, and how many dispatches wait for a second
  * person
  * @throws ServiceError `INVALID`, `NOT_ALLOWED`; else as for any sending
  */
-export async function bringGrantsIn(
+export async function importGrants(
   deps: Deps,
   actor: StaffActor,
   { text, subject }: { readonly text: string; readonly subject: string },
@@ -346,7 +346,7 @@ export async function bringGrantsIn(
       );
     if (changes.length > 0) await changeAll(deps, tx, actor, text, now);
     let waiting = 0;
-    for (const giving of sendingsOf(gifts)) {
+    for (const giving of dispatchesOf(gifts)) {
       const { watermark } = (await beginningOf(deps, giving.documents)).terms;
       if ((await sendIn(deps, tx, actor, sendingInput(giving, subject, watermark), now)).waits)
         waiting++;

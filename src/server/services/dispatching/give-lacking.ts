@@ -2,7 +2,7 @@ import 'server-only';
 import { subjects } from '@/server/mail/subjects';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import type { GiveInput, GiveResult, GiveToInput, Lacking } from '@/contracts/lacking';
-import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
+import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { documentsLackedBy, peopleLacking } from '@/server/repositories/access/lacking-repository';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findPerson, recipientsByIds } from '@/server/repositories/people/people-repository';
@@ -43,7 +43,7 @@ export async function viewLacking(
   return {
     total,
     now,
-    terms: await listKeptTerms(deps.db.read),
+    terms: await listSavedTerms(deps.db.read),
     begin: (await beginningOf(deps, [])).terms,
     rows: rows.map(({ id: document, reference, title, marking, ...how }) => ({
       id: document,
@@ -92,7 +92,7 @@ export async function viewUnreached(
   return {
     total,
     now,
-    terms: await listKeptTerms(deps.db.read),
+    terms: await listSavedTerms(deps.db.read),
     begin: (await beginningOf(deps, [id])).terms,
     rows: rows.map(({ id: person, name, address, organisation, ...how }) => ({
       id: person,

@@ -1,18 +1,18 @@
 import 'server-only';
 import type { DispatchDetail, DispatchRow, EventMark } from '@/contracts/dispatch';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import {
   findDispatch,
   listDispatchRows,
   mailCounts,
 } from '@/server/repositories/dispatching/dispatch-repository';
-import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
+import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { marksOf } from '@/server/repositories/ledger/ledger-reader';
 import { listRequests } from '@/server/services/requests/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
-import { effectOfCut } from '@/server/services/access/cut-effect';
+import { effectOfRevoke } from '@/server/services/access/revoke-effect';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { recordAlone } from '@/server/services/base/record';
 
@@ -87,12 +87,12 @@ export async function viewDispatch(
     ifRevoked:
       grants.length > MOST_TOLD
         ? null
-        : await effectOfCut(
+        : await effectOfRevoke(
             deps,
             actor,
             grants.filter(({ revokedAt }) => revokedAt === null),
           ),
-    savedTerms: await listKeptTerms(deps.db.read),
+    savedTerms: await listSavedTerms(deps.db.read),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,
     mail: await mailCounts(deps.db.read, id),

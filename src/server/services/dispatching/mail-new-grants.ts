@@ -7,7 +7,7 @@ import { grantsOf, termsOf } from '@/server/repositories/access/grant-reader';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { mailLinks } from '@/server/services/dispatching/dispatch-documents';
 
-/** Mails people the links to what was just given to them in sendings there were already, where those are mailed. */
+/** Mails people the links to what was just given to them in dispatches there were already, where those are mailed. */
 export async function mailNewGrants(
   deps: Deps,
   tx: Transaction,

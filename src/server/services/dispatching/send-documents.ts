@@ -5,7 +5,7 @@ import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/policy/consent-repository';
 import { removeDraft } from '@/server/repositories/dispatching/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
-import { checkSending, dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { checkDispatch, dispatchIn } from '@/server/services/dispatching/dispatch-documents';
 import { record } from '@/server/services/base/record';
 import { needsSecond } from '@/server/services/policy/within-rules';
 
@@ -38,7 +38,7 @@ export async function sendIn(
   if (!(await needsSecond(tx, input)))
     return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
   // What could not be sent is not worth anybody's agreement.
-  await checkSending(deps, tx, actor, input, now);
+  await checkDispatch(deps, tx, actor, input, now);
   const id = newId('consent', deps.random);
   await insertConsent(tx, {
     id,

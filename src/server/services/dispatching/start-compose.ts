@@ -9,11 +9,11 @@ import { viewCeilings } from '@/server/services/policy/manage-ceilings';
 import { viewDefaults } from '@/server/services/policy/manage-defaults';
 import { viewOwnLimits } from '@/server/services/policy/sender-limits';
 import { viewRules } from '@/server/services/policy/manage-rules';
-import { listKeptTerms } from '@/server/repositories/documents/filing-repository';
+import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/documents/list-documents';
 
 /**
- * What a dispatch begins with: documents to choose from, kept terms, one's drafts, and the draft
+ * What a dispatch begins with: documents to choose from, saved terms, one's drafts, and the draft
  * that was asked for.
  */
 export async function startCompose(
@@ -35,7 +35,7 @@ export async function startCompose(
   const [picked, first, terms] = await Promise.all([
     documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]),
     listDocuments(deps, actor, { q: '', own: 'true' }),
-    listKeptTerms(deps.db.read),
+    listSavedTerms(deps.db.read),
   ]);
   return {
     picked,

@@ -3,7 +3,7 @@ import { checkMark } from '@/core/watermark/check-mark';
 import { hasCode } from '@/core/base/errors';
 import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import type { CheckView } from '@/contracts/document';
 import type { PagePicture } from '@/server/rendering/render-task';
 import { findDocument } from '@/server/repositories/documents/document-repository';

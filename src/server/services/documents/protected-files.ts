@@ -3,7 +3,7 @@ import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
 import type { VersionId } from '@/core/base/ids';
 import { carriesFile, isInTheClear, payloadName, protectedFileName } from '@/core/policy/delivery';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import { envelope } from '@/core/wrapper/write';
 import type { TakeFileInput } from '@/contracts/dispatch';
 import type { OutboxRow } from '@/server/repositories/mailing/mail-repository';

@@ -1,7 +1,7 @@
 import 'server-only';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { reaching } from '@/core/policy/levels';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import type { DocumentId } from '@/core/base/ids';
 import { findDocument, versionsOf } from '@/server/repositories/documents/document-repository';
 import { folderParents } from '@/server/repositories/policy/ceiling-repository';

@@ -3,7 +3,7 @@ import type { FileInput, Filed } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { newId } from '@/core/base/ids';
 import { isLowered, wholeRules, type Rule } from '@/core/policy/rules';
-import { holds, reaches } from '@/core/policy/powers';
+import { holds, reaches } from '@/core/policy/permissions';
 import { findDocuments, setFiled } from '@/server/repositories/documents/document-repository';
 import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
 import { listFolders, listMarkings } from '@/server/repositories/documents/filing-repository';

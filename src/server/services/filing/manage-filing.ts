@@ -9,18 +9,18 @@ import {
 } from '@/core/base/ids';
 import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
 import type { SettingsDetails } from '@/core/ledger/details';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Level } from '@/core/policy/levels';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import type { FolderRow } from '@/contracts/folder';
-import type { TermsPage } from '@/contracts/kept-terms';
+import type { TermsPage } from '@/contracts/saved-terms';
 import type { Transaction } from '@/server/db/database';
 import {
   changeFolderRow,
   folderNamed,
   insertFolder,
   listFolders,
-  listKeptTerms,
+  listSavedTerms,
   listMarkings,
   moveMarkingUp,
   putMarkingRow,
@@ -60,7 +60,7 @@ async function removeRulesOf(tx: Transaction, level: Level, subject: string): Pr
   await removeDefaultsRow(tx, level, subject);
 }
 
-function aboutSettings(actor: StaffActor, now: number, details: SettingsDetails): Happening {
+function aboutSettings(actor: StaffActor, now: number, details: SettingsDetails): LedgerEvent {
   return {
     action: 'settings.changed',
     outcome: 'done',
@@ -209,10 +209,10 @@ export async function removeFolder(
   return {};
 }
 
-/** Kept terms, markings, ceilings and defaults, for whoever chooses among them. */
+/** Saved terms, markings, ceilings and defaults, for whoever chooses among them. */
 export async function viewTerms(deps: Deps): Promise<TermsPage> {
   const [terms, markings, folders, ceilings, defaults, rules] = await Promise.all([
-    listKeptTerms(deps.db.read),
+    listSavedTerms(deps.db.read),
     listMarkings(deps.db.read),
     viewFolders(deps),
     viewCeilings(deps),
@@ -294,7 +294,7 @@ export async function removeTerms(
   { id }: { readonly id: TermsId },
 ): Promise<Nothing> {
   await deps.db.write(async (tx) => {
-    const terms = (await listKeptTerms(tx)).find((each) => each.id === id);
+    const terms = (await listSavedTerms(tx)).find((each) => each.id === id);
     if (terms === undefined || !(await removeTermsRow(tx, id))) throw new ServiceError('no-terms');
     await record(
       deps,

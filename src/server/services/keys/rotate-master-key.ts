@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import {
   countWrapsBefore,
   serviceWrapsBefore,
@@ -30,7 +30,7 @@ export type Rotation = { readonly generation: number; readonly keys: number };
 export async function rotateMasterKey(
   deps: Pick<Deps, 'db' | 'vault' | 'recorder' | 'clock'>,
   masterKeyFile: string,
-  actor: Happening['actor'],
+  actor: LedgerEvent['actor'],
   progress: (done: number, all: number) => void = () => undefined,
 ): Promise<Rotation> {
   const generation = await deps.db.write(() => Promise.resolve(beginGeneration(masterKeyFile)));

@@ -5,7 +5,7 @@ import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids'
 import { domainOf } from '@/core/policy/address';
 import { standsForMany } from '@/core/policy/addressee';
 import { exposure } from '@/core/policy/exposure';
-import { holds, reaches } from '@/core/policy/powers';
+import { holds, reaches } from '@/core/policy/permissions';
 import type { AfterInput, AfterPage, AfterRow, Copies } from '@/contracts/after-revocation';
 import type { Reading } from '@/server/db/database';
 import {
@@ -18,7 +18,7 @@ import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { namesOf } from '@/server/repositories/ledger/name-repository';
 import { listStaff } from '@/server/repositories/staff/staff-repository';
-import { openLinksOf, wayOf } from '@/server/services/access/cut-effect';
+import { openLinksOf, wayOf } from '@/server/services/access/revoke-effect';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { reachedWithout, type Reached, type Row } from '@/server/services/access/reach-now';

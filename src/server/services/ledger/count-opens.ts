@@ -12,7 +12,7 @@ import {
   type PersonOpens,
 } from '@/core/insight/opens';
 import type { Entry } from '@/core/ledger/entry';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import type { OpensInput, OpensPage } from '@/contracts/opens';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
 import { personalOf } from '@/server/repositories/ledger/ledger-reader';

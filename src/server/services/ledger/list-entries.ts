@@ -4,7 +4,7 @@ import { dayAfter, dayBegins, momentAt } from '@/core/base/days';
 import type { LicenceId } from '@/core/base/ids';
 import { MINUTE, toUtcText } from '@/core/base/time';
 import { dayOfText, DIMENSIONS, type EntryFilter, type Span } from '@/core/insight/filter';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import type {
   FacetCount,
   FacetInput,
@@ -29,7 +29,7 @@ import { EXPORT_COLUMNS, toLedgerRows } from '@/server/services/ledger/ledger-ro
 import { recordAlone } from '@/server/services/base/record';
 
 const ROWS = 100;
-/** Headings shown under each heap. */
+/** Headings shown under each tally. */
 const HEADINGS = 8;
 
 /** When the first day or minute begins and the last one ends, as entries spell moments. */

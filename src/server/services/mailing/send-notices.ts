@@ -3,7 +3,7 @@ import { DAY, MINUTE } from '@/core/base/time';
 import { momentAt } from '@/core/base/days';
 import { newId } from '@/core/base/ids';
 import { kindsIn, toldOf, type NoticeKind, type Opened } from '@/core/insight/notices';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import { noticeMail } from '@/server/mail/notice-mail';
 import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';

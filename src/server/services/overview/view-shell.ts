@@ -1,7 +1,7 @@
 import 'server-only';
 import type { DemoBar, Pretence } from '@/contracts/demo';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
-import { holds, type Role } from '@/core/policy/powers';
+import { holds, type Role } from '@/core/policy/permissions';
 import { viewDemo } from '@/server/services/demo/change-demo';
 import { readWorkSettings } from '@/server/services/base/work-settings';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -5,7 +5,7 @@ import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { DAY, toUtcText } from '@/core/base/time';
 import { seenElsewhere } from '@/core/insight/elsewhere';
-import { holds, reaches } from '@/core/policy/powers';
+import { holds, reaches } from '@/core/policy/permissions';
 import { silenceOf, type Silence } from '@/core/insight/never-opened';
 import {
   endingBetween,

@@ -92,7 +92,7 @@ async function change(
       occurredAt: now,
       recipient: after.id,
       details: {
-        broughtIn: true as const,
+        imported: true as const,
         before: { zone: before.zone, language: before.language },
         after: { zone: after.zone, language: after.language },
       },
@@ -107,7 +107,7 @@ async function change(
  *
  * @param progress is told how many people are done, of how many
  */
-export async function bringPeopleIn(
+export async function importPeople(
   deps: Deps,
   actor: StaffActor,
   text: string,
@@ -140,7 +140,7 @@ export async function bringPeopleIn(
     }
     if (all > 0)
       await record(deps, tx, {
-        action: 'people.brought-in',
+        action: 'people.imported',
         outcome: 'done',
         actor: { kind: 'staff', id: actor.id },
         occurredAt: now,
@@ -156,7 +156,7 @@ export async function bringPeopleIn(
 }
 
 /** The same as lines of JSON that come while it goes on; the last says that it is over, or what was wrong. */
-export async function* bringPeopleLines(
+export async function* importPeopleLines(
   deps: Deps,
   actor: StaffActor,
   { text }: { readonly text: string },
@@ -168,7 +168,7 @@ export async function* bringPeopleLines(
     wake();
   };
   let last = { done: 0, all: 0 };
-  bringPeopleIn(deps, actor, text, (done, all) => {
+  importPeople(deps, actor, text, (done, all) => {
     last = { done, all };
     tell({ ...last, over: false });
   }).then(
@@ -204,7 +204,7 @@ export async function takePeopleOut(
 ): Promise<{ readonly text: string; readonly format: PeopleFormat }> {
   const people = await everybody(deps.db.read);
   await recordAlone(deps, {
-    action: 'people.taken-out',
+    action: 'people.exported',
     outcome: 'done',
     actor: { kind: 'staff', id: actor.id },
     occurredAt: deps.clock.now(),

@@ -1,7 +1,7 @@
 import 'server-only';
 import { newId, type GroupId, type RecipientId } from '@/core/base/ids';
 import { addressOfGroup } from '@/core/policy/addressee';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import type { MembersChanged } from '@/contracts/people';
 import type { SettingsDetails } from '@/core/ledger/details';
 import type { Transaction } from '@/server/db/database';
@@ -100,7 +100,7 @@ export async function removeGroup(
 
 /**
  * Puts people into a group and takes others out. What was sent to the group as such is theirs from
- * now on, or no longer, and whoever joins is mailed their link where the sending is mailed. What
+ * now on, or no longer, and whoever joins is mailed their link where the dispatch is mailed. What
  * was sent to whoever was in it stays as it was sent.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where that would change what others sent
@@ -137,8 +137,7 @@ export async function changeMembers(
       now,
     );
     const left = await leaveGroup(tx, actor, id, remove, now);
-    if (joined.happenings.length + left.length > 0)
-      await record(deps, tx, ...joined.happenings, ...left);
+    if (joined.events.length + left.length > 0) await record(deps, tx, ...joined.events, ...left);
     await mailNewGrants(deps, tx, actor, joined.newGrants, now);
     return { given: joined.given.length, ended: left.length };
   });

@@ -1,8 +1,8 @@
 import 'server-only';
 import type { RecipientId } from '@/core/base/ids';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import { standsForMany } from '@/core/policy/addressee';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import type {
   ChangePersonInput,
   ListPeopleInput,
@@ -126,7 +126,7 @@ export async function blockPerson(
     await record(
       deps,
       tx,
-      ...all.map((recipient): Happening => ({
+      ...all.map((recipient): LedgerEvent => ({
         action: blocked ? 'recipient.blocked' : 'recipient.unblocked',
         outcome: 'done',
         actor: { kind: 'staff', id: actor.id },

@@ -1,8 +1,8 @@
 import 'server-only';
 import { isInTheClear } from '@/core/policy/delivery';
 import { newId, type RecipientId } from '@/core/base/ids';
-import type { Happening } from '@/core/ledger/entry';
-import { reaches } from '@/core/policy/powers';
+import type { LedgerEvent } from '@/core/ledger/entry';
+import { reaches } from '@/core/policy/permissions';
 import type { HasLeft, LeftInput } from '@/contracts/access';
 import type { Transaction } from '@/server/db/database';
 import { insertRecipients } from '@/server/repositories/people/recipient-repository';
@@ -44,7 +44,7 @@ async function settleSuccessor(
 
 /**
  * Notes that somebody has left their organisation: they are blocked, by each of their addresses,
- * out of every group, and whoever takes over is given, on the same terms and in the same sendings,
+ * out of every group, and whoever takes over is given, on the same terms and in the same dispatches,
  * what they could still open of what the caller answers for. What went out unprotected does not go
  * out again.
  *
@@ -88,7 +88,7 @@ export async function markLeft(
     await record(
       deps,
       tx,
-      ...addresses.map((recipient): Happening => ({
+      ...addresses.map((recipient): LedgerEvent => ({
         action: 'recipient.blocked',
         outcome: 'done',
         actor: { kind: 'staff', id: actor.id },
@@ -98,8 +98,8 @@ export async function markLeft(
       })),
     );
     if (heir === null) return { given: 0, groups: left };
-    const { rows, happenings } = await giveAlike(deps, tx, actor, held, heir, now);
-    if (happenings.length > 0) await record(deps, tx, ...happenings);
+    const { rows, events } = await giveAlike(deps, tx, actor, held, heir, now);
+    if (events.length > 0) await record(deps, tx, ...events);
     await mailNewGrants(deps, tx, actor, rows, now);
     return { given: new Set(rows.map(({ documentId }) => documentId)).size, groups: left };
   });

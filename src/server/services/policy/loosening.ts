@@ -2,7 +2,7 @@ import 'server-only';
 import type { DocumentId, FolderId } from '@/core/base/ids';
 import type { Standing } from '@/core/policy/levels';
 import { imposedOn, loosened, type Levels } from '@/core/policy/loosened';
-import { holds } from '@/core/policy/powers';
+import { holds } from '@/core/policy/permissions';
 import type { Transaction } from '@/server/db/database';
 import { folderParents, listCeilings } from '@/server/repositories/policy/ceiling-repository';
 import { listDefaults } from '@/server/repositories/policy/defaults-repository';

@@ -57,7 +57,7 @@ export async function defaultsFinder(
   return (standing) => reaching(standing, all, parents);
 }
 
-/** What a sending of these documents begins with. */
+/** What a dispatch of these documents begins with. */
 export async function beginningOf(
   deps: Pick<Deps, 'db'>,
   documents: readonly DocumentId[],
@@ -76,7 +76,7 @@ export async function beginningOf(
 }
 
 /**
- * Whom a change of what stands on every page would touch at their next open. What sendings begin
+ * Whom a change of what stands on every page would touch at their next open. What dispatches begin
  * with touches nobody.
  */
 export async function previewDefaults(
@@ -121,7 +121,7 @@ export async function previewDefaults(
 }
 
 /**
- * Sets what sendings below a level begin with and what stands on every page there; nothing: neither.
+ * Sets what dispatches below a level begin with and what stands on every page there; nothing: neither.
  *
  * @returns what it was, so that it can be undone by the same means
  * @throws ServiceError `CONFLICT` where somebody set it since it was seen, `NOT_FOUND`

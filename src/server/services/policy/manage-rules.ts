@@ -4,7 +4,7 @@ import type { PutRuleInput, RuleChanged, RuleRow } from '@/contracts/rules';
 import {
   listRules,
   putRuleRow,
-  sendingsByWay,
+  dispatchesByWay,
 } from '@/server/repositories/policy/rules-repository';
 import { namesOfStaff } from '@/server/repositories/staff/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
@@ -13,15 +13,15 @@ import { record } from '@/server/services/base/record';
 
 /** Every way of handing something out with what was decided about it, by whom and why. */
 export async function viewRules(deps: Pick<Deps, 'db'>): Promise<RuleRow[]> {
-  const [decided, staff, sendings] = await Promise.all([
+  const [decided, staff, dispatches] = await Promise.all([
     listRules(deps.db.read),
     namesOfStaff(deps.db.read),
-    sendingsByWay(deps.db.read),
+    dispatchesByWay(deps.db.read),
   ]);
   return wholeRules(decided).map((rule) => ({
     ...rule,
     setByName: rule.setBy === null ? '' : (staff.get(rule.setBy) ?? ''),
-    sendings: sendings.get(rule.way) ?? 0,
+    dispatches: dispatches.get(rule.way) ?? 0,
   }));
 }
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import { judgeWays, waysOf, type Rule, type SendingWays } from '@/core/policy/rules';
+import { judgeWays, waysOf, type Rule, type DispatchWays } from '@/core/policy/rules';
 import type { Transaction } from '@/server/db/database';
 import { listRules } from '@/server/repositories/policy/rules-repository';
 import { namesOfStaff } from '@/server/repositories/staff/staff-repository';
@@ -18,13 +18,13 @@ export async function refuseForbidden(tx: Transaction, forbidden: readonly Rule[
 }
 
 /** What the rules want of a second person for this. @throws ServiceError `NOT_ALLOWED` */
-export async function needsSecond(tx: Transaction, sending: SendingWays): Promise<boolean> {
+export async function needsSecond(tx: Transaction, sending: DispatchWays): Promise<boolean> {
   const { forbidden, agreed } = judgeWays(await listRules(tx), waysOf(sending));
   await refuseForbidden(tx, forbidden);
   return agreed.length > 0;
 }
 
-/** @throws ServiceError `NOT_ALLOWED` where this is forbidden, or wants a second person, whom only a sending asks */
-export async function needAllowed(tx: Transaction, sending: SendingWays): Promise<void> {
+/** @throws ServiceError `NOT_ALLOWED` where this is forbidden, or wants a second person, whom only a dispatch asks */
+export async function needAllowed(tx: Transaction, sending: DispatchWays): Promise<void> {
   if (await needsSecond(tx, sending)) throw new ServiceError('second-person-needed');
 }

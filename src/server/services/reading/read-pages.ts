@@ -4,7 +4,7 @@ import { clearFileName } from '@/core/policy/delivery';
 import { hasCode } from '@/core/base/errors';
 import type { LicenceId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import type { HappeningOf } from '@/core/ledger/entry';
+import type { LedgerEventOf } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 import type { OpenState } from '@/contracts/reader';
@@ -60,7 +60,7 @@ function about(
   { licence, version, dispatch }: Opened,
   actor: ReaderActor,
   deps: Deps,
-): Omit<HappeningOf<'document.opened'>, 'action' | 'outcome' | 'details'> {
+): Omit<LedgerEventOf<'document.opened'>, 'action' | 'outcome' | 'details'> {
   return {
     actor: { kind: 'recipient', id: licence.recipientId },
     occurredAt: deps.clock.now(),

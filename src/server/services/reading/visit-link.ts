@@ -35,14 +35,14 @@ async function giveByLink(
 ): Promise<number> {
   const addressee = await findRecipientByAddress(tx, addressOfLink(dispatch));
   const open = addressee === null ? [] : await liveOfAddressee(tx, addressee.id, now);
-  const happenings = await giveBeneath(
+  const events = await giveBeneath(
     deps,
     tx,
     open.map(({ grant }) => grant),
     person,
     now,
   );
-  if (happenings.length > 0) await record(deps, tx, ...happenings);
+  if (events.length > 0) await record(deps, tx, ...events);
   return open.length;
 }
 

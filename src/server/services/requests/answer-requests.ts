@@ -1,9 +1,9 @@
 import 'server-only';
 import { subjects } from '@/server/mail/subjects';
 import { newId, type DispatchId } from '@/core/base/ids';
-import type { Happening } from '@/core/ledger/entry';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
-import { reaches } from '@/core/policy/powers';
+import { reaches } from '@/core/policy/permissions';
 import { answeredTerms, stateAfter } from '@/core/policy/requests';
 import type { Terms } from '@/core/policy/rights';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
@@ -62,7 +62,7 @@ function aboveCeilings(
   };
 }
 
-/** What recipients ask for and nobody has answered; of one sending, where it is named. */
+/** What recipients ask for and nobody has answered; of one dispatch, where it is named. */
 export async function listRequests(
   deps: Deps,
   actor: StaffActor,
@@ -141,7 +141,7 @@ async function give(
   { request, grant, recipient, document, dispatch }: Omit<WholeRequest, 'sender'>,
   input: AnswerInput,
   now: number,
-): Promise<readonly Happening[]> {
+): Promise<readonly LedgerEvent[]> {
   if (input.right !== null && input.until !== null && request.until === null) {
     const given = await giveGrants(deps, tx, actor, {
       subject: subjects.answer(document.title),
@@ -150,7 +150,7 @@ async function give(
       people: [{ ...recipient, terms: answeredTerms(READS, input) }],
       now,
     });
-    return given.happenings;
+    return given.events;
   }
   // Several requests about one grant may be answered together: each starts from what the last one left.
   const [current] = await grantsByIds(tx, [grant.id]);
@@ -181,7 +181,7 @@ async function answerOne(
     }))
   )
     throw new ServiceError('request-answered');
-  const happenings: Happening[] = [
+  const events: LedgerEvent[] = [
     {
       action: 'request.answered',
       outcome: 'done',
@@ -196,7 +196,7 @@ async function answerOne(
     },
   ];
   if (state === 'given' || state === 'given-in-part')
-    happenings.push(
+    events.push(
       ...(await give(
         deps,
         tx,
@@ -206,7 +206,7 @@ async function answerOne(
         now,
       )),
     );
-  await record(deps, tx, ...happenings);
+  await record(deps, tx, ...events);
   // Somebody who came by an open link has no address: they see the answer where they asked.
   if (recipient.kind !== 'person') return;
   const token = await linkOf(tx, dispatch.id, recipient.id);

@@ -1,5 +1,5 @@
-import { putTermsInput } from '@/contracts/kept-terms';
+import { putTermsInput } from '@/contracts/saved-terms';
 import { handle } from '@/server/http/handle';
-import { putTerms } from '@/server/services/access/change-kept-terms';
+import { putTerms } from '@/server/services/access/change-saved-terms';
 
 export const POST = handle('settings', putTermsInput, putTerms);

@@ -1,5 +1,5 @@
 import { scopedInput } from '@/contracts/access';
 import { handle } from '@/server/http/handle';
-import { previewCut } from '@/server/services/access/cut-access';
+import { previewRevoke } from '@/server/services/access/revoke-access';
 
-export const POST = handle('change-access', scopedInput, previewCut);
+export const POST = handle('change-access', scopedInput, previewRevoke);

@@ -1,5 +1,5 @@
 import { scopedInput } from '@/contracts/access';
 import { handle } from '@/server/http/handle';
-import { cutAccess } from '@/server/services/access/cut-access';
+import { revokeAccess } from '@/server/services/access/revoke-access';
 
-export const POST = handle('cut-widely', scopedInput, cutAccess);
+export const POST = handle('revoke-widely', scopedInput, revokeAccess);

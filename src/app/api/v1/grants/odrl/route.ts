@@ -1,5 +1,5 @@
-import { bringGrantsInput } from '@/contracts/odrl';
+import { importGrantsInput } from '@/contracts/odrl';
 import { handle } from '@/server/http/handle';
-import { bringGrantsIn } from '@/server/services/dispatching/exchange-grants';
+import { importGrants } from '@/server/services/dispatching/exchange-grants';
 
-export const POST = handle('dispatch', bringGrantsInput, bringGrantsIn);
+export const POST = handle('dispatch', importGrantsInput, importGrants);

@@ -1,5 +1,5 @@
-import { cutGrantsInput } from '@/contracts/dispatch';
+import { revokeGrantsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
 import { reinstateGrants } from '@/server/services/access/change-access';
 
-export const POST = handle('change-access', cutGrantsInput, reinstateGrants);
+export const POST = handle('change-access', revokeGrantsInput, reinstateGrants);

@@ -1,7 +1,7 @@
-import { bringPeopleInput, takePeopleInput } from '@/contracts/people-exchange';
+import { importPeopleInput, takePeopleInput } from '@/contracts/people-exchange';
 import { handle } from '@/server/http/handle';
 import { asDownload, byteStream, bytes } from '@/server/http/respond';
-import { bringPeopleLines, takePeopleOut } from '@/server/services/people/exchange-people';
+import { importPeopleLines, takePeopleOut } from '@/server/services/people/exchange-people';
 
 const types = {
   csv: 'text/csv; charset=utf-8',
@@ -15,7 +15,7 @@ export const GET = handle('settings', takePeopleInput, takePeopleOut, ({ text, f
 );
 export const POST = handle(
   'settings',
-  bringPeopleInput,
-  (deps, actor, input) => Promise.resolve(bringPeopleLines(deps, actor, input)),
+  importPeopleInput,
+  (deps, actor, input) => Promise.resolve(importPeopleLines(deps, actor, input)),
   (lines) => byteStream(lines, 'application/x-ndjson', 'progress.ndjson'),
 );

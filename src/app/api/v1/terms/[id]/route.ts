@@ -1,4 +1,4 @@
-import { termsIdInput } from '@/contracts/kept-terms';
+import { termsIdInput } from '@/contracts/saved-terms';
 import { handle } from '@/server/http/handle';
 import { removeTerms } from '@/server/services/filing/manage-filing';
 

@@ -1,5 +1,5 @@
-import { previewTermsInput } from '@/contracts/kept-terms';
+import { previewTermsInput } from '@/contracts/saved-terms';
 import { handle } from '@/server/http/handle';
-import { previewKeptTerms } from '@/server/services/access/change-kept-terms';
+import { previewSavedTerms } from '@/server/services/access/change-saved-terms';
 
-export const POST = handle('look', previewTermsInput, previewKeptTerms);
+export const POST = handle('look', previewTermsInput, previewSavedTerms);

@@ -1,5 +1,5 @@
-import { cutDocumentInput } from '@/contracts/document';
+import { revokeDocumentInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
 import { reinstateDocument } from '@/server/services/access/change-access';
 
-export const POST = handle('change-access', cutDocumentInput, reinstateDocument);
+export const POST = handle('change-access', revokeDocumentInput, reinstateDocument);

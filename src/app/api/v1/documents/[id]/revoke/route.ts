@@ -1,5 +1,5 @@
-import { cutDocumentInput } from '@/contracts/document';
+import { revokeDocumentInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
 import { revokeDocument } from '@/server/services/access/change-access';
 
-export const POST = handle('change-access', cutDocumentInput, revokeDocument);
+export const POST = handle('change-access', revokeDocumentInput, revokeDocument);

@@ -1,5 +1,5 @@
-import { bringTermsInput } from '@/contracts/odrl';
+import { importTermsInput } from '@/contracts/odrl';
 import { handle } from '@/server/http/handle';
 import { previewGrants } from '@/server/services/dispatching/exchange-grants';
 
-export const POST = handle('dispatch', bringTermsInput, previewGrants);
+export const POST = handle('dispatch', importTermsInput, previewGrants);

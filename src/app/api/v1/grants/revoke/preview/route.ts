@@ -1,5 +1,5 @@
 import { grantsInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
-import { previewRevoking } from '@/server/services/access/cut-access';
+import { previewRevoking } from '@/server/services/access/revoke-access';
 
 export const POST = handle('change-access', grantsInput, previewRevoking);

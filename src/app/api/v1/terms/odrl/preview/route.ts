@@ -1,5 +1,5 @@
-import { bringTermsInput } from '@/contracts/odrl';
+import { importTermsInput } from '@/contracts/odrl';
 import { handle } from '@/server/http/handle';
 import { previewTerms } from '@/server/services/access/exchange-terms';
 
-export const POST = handle('look', bringTermsInput, previewTerms);
+export const POST = handle('look', importTermsInput, previewTerms);

@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, useContext } from 'react';
-import { holds, type Power, type Role } from '@/core/policy/powers';
+import { holds, type Permission, type Role } from '@/core/policy/permissions';
 
 const RoleContext = createContext<Role>('auditor');
 
@@ -12,6 +12,6 @@ export const RoleProvider = RoleContext.Provider;
  * Whether whoever is at the screen holds a power. The server asks again; this only spares them a
  * button that would refuse.
  */
-export function useHolds(power: Power): boolean {
+export function useHolds(power: Permission): boolean {
   return holds(useContext(RoleContext), power);
 }

@@ -7,7 +7,11 @@ import type { DocumentId } from '@/core/base/ids';
 import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { grants, versions } from '@/server/db/schema';
 import { changeGrants, reinstateGrants } from '@/server/services/access/change-access';
-import { cutAccess, previewCut, previewRevoking } from '@/server/services/access/cut-access';
+import {
+  revokeAccess,
+  previewRevoke,
+  previewRevoking,
+} from '@/server/services/access/revoke-access';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { blockPerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
@@ -82,17 +86,19 @@ describe('a cut', () => {
     '%s hits whom it said, nobody else, and is taken back whole',
     async (_name, scopeOf, count, people) => {
       const scope = await scopeOf();
-      const preview = await previewCut(product.deps, product.ida, { scope });
+      const preview = await previewRevoke(product.deps, product.ida, { scope });
       expect(preview).toMatchObject({
         grants: count,
         beyondPower: 0,
         effect: { printsMade: 0, keptBy: 0, textSentTo: 0, copiedBy: 0, stillReads: [], ofNone: 0 },
       });
       expect(preview.effect.shutOut).toHaveLength(people);
-      const { grants: cut } = await cutAccess(product.deps, product.ida, { scope });
+      const { grants: cut } = await revokeAccess(product.deps, product.ida, { scope });
       expect(cut).toHaveLength(count);
       expect(await liveGrants()).toHaveLength(4 - count);
-      expect(await previewCut(product.deps, product.ida, { scope })).toMatchObject({ grants: 0 });
+      expect(await previewRevoke(product.deps, product.ida, { scope })).toMatchObject({
+        grants: 0,
+      });
       await reinstateGrants(product.deps, product.ida, { grants: cut });
       expect(await liveGrants()).toHaveLength(4);
       expect(await problems()).toEqual([]);
@@ -119,11 +125,11 @@ describe('a cut', () => {
     };
     await dispatchDocuments(product.deps, product.ida, input);
     const scope: Scope = { kind: 'organisation', organisation: 'Kelder Shipworks' };
-    expect((await previewCut(product.deps, product.ida, { scope })).effect.shutOut).toEqual([
+    expect((await previewRevoke(product.deps, product.ida, { scope })).effect.shutOut).toEqual([
       'k1',
       'k2',
     ]);
-    await cutAccess(product.deps, product.ida, { scope });
+    await revokeAccess(product.deps, product.ida, { scope });
     expect(
       (await listPeople(product.deps, product.ida, { q: '' })).rows
         .filter((row) => row.organisation !== '')
@@ -140,11 +146,11 @@ describe('a cut', () => {
     const theirs = { ...product, ida: sender };
     await dispatch(theirs, [await protect(theirs, await drawing(1))], [mira]);
     const scope: Scope = { kind: 'person', recipient: await idOf(mira) };
-    expect(await previewCut(product.deps, sender, { scope })).toMatchObject({
+    expect(await previewRevoke(product.deps, sender, { scope })).toMatchObject({
       grants: 1,
       beyondPower: 2,
     });
-    expect((await cutAccess(product.deps, sender, { scope })).grants).toHaveLength(1);
+    expect((await revokeAccess(product.deps, sender, { scope })).grants).toHaveLength(1);
     expect(await liveGrants()).toHaveLength(4);
   });
 });
@@ -152,7 +158,7 @@ describe('a cut', () => {
 describe('what revoking does is told of people, by every way they have', () => {
   const effectOf = async () =>
     (
-      await previewCut(product.deps, product.ida, {
+      await previewRevoke(product.deps, product.ida, {
         scope: { kind: 'dispatch', dispatch: sent.id },
       })
     ).effect;
@@ -166,7 +172,7 @@ describe('what revoking does is told of people, by every way they have', () => {
       { name: mira, document: first, ways: [{ by: 'own', mayClose: true }] },
     ]);
     expect(way?.grant).toBe(other.grants[0]?.id);
-    const { grants: cut } = await cutAccess(product.deps, product.ida, {
+    const { grants: cut } = await revokeAccess(product.deps, product.ida, {
       scope: { kind: 'dispatch', dispatch: sent.id },
     });
     // Done, the same question is answered as things are then.
@@ -174,7 +180,7 @@ describe('what revoking does is told of people, by every way they have', () => {
       (await previewRevoking(product.deps, product.ida, { grants: cut })).stillReads,
     ).toMatchObject([{ name: mira }]);
     await expect(open(mira, first)).resolves.toMatchObject({ outcome: 'granted' });
-    await cutAccess(product.deps, product.ida, {
+    await revokeAccess(product.deps, product.ida, {
       scope: { kind: 'dispatch', dispatch: sent.id },
       also: [way?.grant ?? 'grt_'],
     });
@@ -187,8 +193,10 @@ describe('what revoking does is told of people, by every way they have', () => {
   test('what was revoked before is not revoked again with it, so that undoing leaves it revoked', async () => {
     const other = await dispatch(product, [first], [mira]);
     const also = other.grants.map(({ id }) => id);
-    await cutAccess(product.deps, product.ida, { scope: { kind: 'dispatch', dispatch: other.id } });
-    const { grants: cut } = await cutAccess(product.deps, product.ida, {
+    await revokeAccess(product.deps, product.ida, {
+      scope: { kind: 'dispatch', dispatch: other.id },
+    });
+    const { grants: cut } = await revokeAccess(product.deps, product.ida, {
       scope: { kind: 'dispatch', dispatch: sent.id },
       also,
     });

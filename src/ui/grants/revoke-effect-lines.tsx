@@ -2,11 +2,11 @@
 
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
+import type { RevokeEffect, StillReads, WayIn } from '@/contracts/access';
 import { counted } from '@/core/base/counted';
 import type { GrantId } from '@/core/base/ids';
 import { wayText } from '@/core/insight/after-words';
-import { beyondReachText, closesText, forMany, namesText, ownWays } from '@/ui/grants/cut-words';
+import { beyondReachText, closesText, forMany, namesText, ownWays } from '@/ui/grants/revoke-words';
 
 const MOST_SHOWN = 12;
 
@@ -55,12 +55,12 @@ function CloseToo({
  * What a revocation does to people, before it is made: who is shut out, who still reads and how,
  * and what stays where it is.
  */
-export function CutEffectLines({
+export function RevokeEffectLines({
   effect,
   also,
   onAlso,
 }: {
-  readonly effect: CutEffect;
+  readonly effect: RevokeEffect;
   readonly also: readonly GrantId[];
   readonly onAlso: (also: readonly GrantId[]) => void;
 }) {

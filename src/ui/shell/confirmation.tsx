@@ -5,8 +5,8 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import { ReasonField, useReasonsAsked } from '@/ui/shell/reason-field';
 
-/** Asks once before access is cut, naming whom it hits, and why it is done. */
-export function ConfirmCut({
+/** Asks once before something that hits others is done: names whom, and asks why. */
+export function Confirmation({
   open,
   title,
   action,
@@ -26,9 +26,15 @@ export function ConfirmCut({
   const [reason, setReason] = useState('');
   const asked = useReasonsAsked();
   return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="cut-title" maxWidth="sm" fullWidth>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      aria-labelledby="confirmation-title"
+      maxWidth="sm"
+      fullWidth
+    >
       <div style={{ padding: '18px 22px' }}>
-        <h1 id="cut-title">{title}</h1>
+        <h1 id="confirmation-title">{title}</h1>
         <div style={{ margin: '12px 0 18px' }} className="stack">
           {children}
           <ReasonField value={reason} onChange={setReason} required={asked} />

@@ -3,8 +3,8 @@ import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { standsForMany } from '@/core/policy/addressee';
 import { windowState } from '@/core/policy/decide';
-import { reaches } from '@/core/policy/powers';
-import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
+import { reaches } from '@/core/policy/permissions';
+import type { RevokeEffect, StillReads, WayIn } from '@/contracts/access';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { beyondRevoking } from '@/server/repositories/people/people-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
@@ -69,7 +69,7 @@ export function openLinksOf(
   rows: readonly Row[],
   cut: ReadonlySet<GrantId>,
   now: number,
-): CutEffect['openLinks'] {
+): RevokeEffect['openLinks'] {
   return rows
     .filter(
       ({ grant, recipient, document }) =>
@@ -86,7 +86,7 @@ function closesOf(
   rows: readonly Row[],
   cut: ReadonlySet<GrantId>,
   now: number,
-): CutEffect['closes'] {
+): RevokeEffect['closes'] {
   return rows
     .filter(
       ({ grant, recipient, document }) =>
@@ -106,17 +106,17 @@ function closesOf(
  * nothing of it any more, and who still can, and how. Asked once more when it is done, the same
  * grants tell who can still open something of it then.
  */
-export async function effectOfCut(
+export async function effectOfRevoke(
   deps: Pick<Deps, 'db' | 'clock'>,
   actor: StaffActor,
   cuts: readonly Cut[],
-): Promise<CutEffect> {
+): Promise<RevokeEffect> {
   const cut = new Set(cuts.map(({ id }) => id));
   const hit = groupBy(cuts, ({ documentId }) => documentId);
   const before = new Map<RecipientId, { readonly name: string; opens: boolean; still: boolean }>();
   const stillReads: StillReads[] = [];
-  const openLinks: CutEffect['openLinks'][number][] = [];
-  const closes = new Map<string, CutEffect['closes'][number]>();
+  const openLinks: RevokeEffect['openLinks'][number][] = [];
+  const closes = new Map<string, RevokeEffect['closes'][number]>();
   for (const documentId of hit.keys()) {
     const rows = await grantsOf(deps.db.read, { document: documentId });
     const parents = new Map(rows.map(({ grant }) => [grant.id, grant.parentId]));

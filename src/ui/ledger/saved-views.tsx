@@ -2,17 +2,17 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import type { KeptView, LedgerInput } from '@/contracts/ledger';
+import type { SavedView, LedgerInput } from '@/contracts/ledger';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { addressOf } from '@/ui/ledger/ledger-address';
 
 /** Views of the ledger kept under a name: chosen, kept, dropped. */
-export function KeptViews({
+export function SavedViews({
   views,
   filter,
 }: {
-  readonly views: readonly KeptView[];
+  readonly views: readonly SavedView[];
   readonly filter: LedgerInput;
 }) {
   const [naming, setNaming] = useState(false);

@@ -1,13 +1,13 @@
 import 'server-only';
 import type { GrantId } from '@/core/base/ids';
-import type { CutEffect, CutPreview, CutResult } from '@/contracts/access';
-import { reaches } from '@/core/policy/powers';
+import type { RevokeEffect, RevokePreview, RevokeResult } from '@/contracts/access';
+import { reaches } from '@/core/policy/permissions';
 import type { Scope } from '@/core/policy/scope';
 import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { setAllRevoked } from '@/server/repositories/access/grant-writer';
 import { grantsInScope, type ScopedGrant } from '@/server/repositories/people/people-repository';
 import { aboutRevoked, needReach, revokeGrantsIn } from '@/server/services/access/change-access';
-import { effectOfCut } from '@/server/services/access/cut-effect';
+import { effectOfRevoke } from '@/server/services/access/revoke-effect';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needBecause } from '@/server/services/base/reasons';
 import { record } from '@/server/services/base/record';
@@ -17,17 +17,17 @@ function within(actor: StaffActor, found: readonly ScopedGrant[]): ScopedGrant[]
 }
 
 /** Whom revoking this whole scope would hit, and who would still come in. */
-export async function previewCut(
+export async function previewRevoke(
   deps: Deps,
   actor: StaffActor,
   { scope }: { readonly scope: Scope },
-): Promise<CutPreview> {
+): Promise<RevokePreview> {
   const found = await grantsInScope(deps.db.read, scope);
   const hit = within(actor, found);
   return {
     grants: hit.length,
     documents: new Set(hit.map((grant) => grant.documentId)).size,
-    effect: await effectOfCut(deps, actor, hit),
+    effect: await effectOfRevoke(deps, actor, hit),
     beyondPower: found.length - hit.length,
   };
 }
@@ -40,9 +40,9 @@ export async function previewRevoking(
   deps: Deps,
   actor: StaffActor,
   { grants }: { readonly grants: readonly GrantId[] },
-): Promise<CutEffect> {
+): Promise<RevokeEffect> {
   await needReach(deps.db.read, actor, grants);
-  return effectOfCut(deps, actor, await grantsByIds(deps.db.read, grants));
+  return effectOfRevoke(deps, actor, await grantsByIds(deps.db.read, grants));
 }
 
 /**
@@ -52,7 +52,7 @@ export async function previewRevoking(
  * @returns the grants that were revoked now, so that exactly these can be reinstated
  * @throws ServiceError `NOT_ALLOWED` where one that is named is somebody else's
  */
-export async function cutAccess(
+export async function revokeAccess(
   deps: Deps,
   actor: StaffActor,
   {
@@ -64,7 +64,7 @@ export async function cutAccess(
     readonly also?: readonly GrantId[] | undefined;
     readonly reason?: string | undefined;
   },
-): Promise<CutResult> {
+): Promise<RevokeResult> {
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const why = await needBecause(tx, reason);

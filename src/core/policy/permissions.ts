@@ -10,43 +10,43 @@ export const POWERS = [
   'protect',
   'dispatch',
   'change-access',
-  'cut-widely',
+  'revoke-widely',
   'block',
   'destroy-key',
   'manage-staff',
   'settings',
   'read-mailroom',
 ] as const;
-export type Power = (typeof POWERS)[number];
+export type Permission = (typeof POWERS)[number];
 
-const held: Readonly<Record<Role, ReadonlySet<Power>>> = {
+const held: Readonly<Record<Role, ReadonlySet<Permission>>> = {
   administrator: new Set(POWERS),
   // Senders work with what is theirs, and read the record of that alone.
-  sender: new Set<Power>([
+  sender: new Set<Permission>([
     'look',
     'read-own-record',
     'protect',
     'dispatch',
     'change-access',
-    'cut-widely',
+    'revoke-widely',
   ]),
-  auditor: new Set<Power>(['look', 'read-own-record', 'read-record']),
+  auditor: new Set<Permission>(['look', 'read-own-record', 'read-record']),
 };
 
 /** Powers that reach so far that whoever uses one must have proven within minutes who they are. */
-export const PROVEN_POWERS: ReadonlySet<Power> = new Set<Power>([
-  'cut-widely',
+export const PROVEN_POWERS: ReadonlySet<Permission> = new Set<Permission>([
+  'revoke-widely',
   'destroy-key',
   'manage-staff',
   'settings',
 ]);
 
 /** Whether a role holds a power at all; what it reaches is a second question. */
-export function holds(role: Role, power: Power): boolean {
+export function holds(role: Role, power: Permission): boolean {
   return held[role].has(power);
 }
 
-export function powersOf(role: Role): Power[] {
+export function powersOf(role: Role): Permission[] {
   return POWERS.filter((power) => holds(role, power));
 }
 

@@ -20,7 +20,7 @@ const counted = (n: number): string => n.toLocaleString('en-GB');
 const FAILED = 'Something went wrong on the server. Nobody was imported.';
 
 /** Lists of people in and out: what would change is shown before anything does. */
-export function BringPeople() {
+export function ImportPeople() {
   const { busy, said, attempt } = useAttempt();
   const [brought, setBrought] = useState<Brought | null>(null);
   const [progress, setProgress] = useState<BringProgress | null>(null);

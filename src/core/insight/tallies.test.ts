@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import { fc, test as prop } from '@fast-check/vitest';
-import { createHeaps, type Heap, type HeapFilter } from '@/core/insight/heaps';
+import { createTallies, type Tally, type TallyFilter } from '@/core/insight/tallies';
 import { COUNTED_DIMENSIONS } from '@/core/insight/filter';
 import { KINDS } from '@/core/insight/kinds';
 import { OUTCOMES } from '@/core/ledger/entry';
 
-const heap = fc.record<Heap>({
+const tally = fc.record<Tally>({
   day: fc.constantFrom('2026-01-01', '2026-01-02', '2026-03-09'),
   kind: fc.constantFrom(...KINDS),
   outcome: fc.constantFrom(...OUTCOMES),
@@ -27,26 +27,26 @@ const chosen = fc
   .map((each) =>
     Object.fromEntries(Object.entries(each).filter(([, values]) => values !== undefined)),
   );
-const filter: fc.Arbitrary<HeapFilter> = fc.record({
+const filter: fc.Arbitrary<TallyFilter> = fc.record({
   with: chosen,
   without: fc.oneof(fc.constant({}), chosen),
   from: fc.option(fc.constantFrom('2026-01-02', '2027-01-01'), { nil: undefined }),
   to: fc.option(fc.constantFrom('2026-01-01', '2026-03-09'), { nil: undefined }),
 });
 
-/** The last heap of each sort: what putting one after another leaves. */
-function settled(heaps: readonly Heap[]): Heap[] {
+/** The last tally of each sort: what putting one after another leaves. */
+function settled(tallies: readonly Tally[]): Tally[] {
   return [
-    ...new Map(heaps.map((each) => [JSON.stringify({ ...each, entries: 0 }), each])).values(),
+    ...new Map(tallies.map((each) => [JSON.stringify({ ...each, entries: 0 }), each])).values(),
   ];
 }
 
 type Counted = (typeof COUNTED_DIMENSIONS)[number];
 
-/** Whether a heap passes, whatever it has of the headings that are left open. */
+/** Whether a tally passes, whatever it has of the headings that are left open. */
 function passes(
-  each: Heap,
-  { from, to, with: wanted = {}, without = {} }: HeapFilter,
+  each: Tally,
+  { from, to, with: wanted = {}, without = {} }: TallyFilter,
   ...open: readonly (Counted | 'days')[]
 ): boolean {
   const inSpan =
@@ -62,16 +62,16 @@ function passes(
     )
   );
 }
-const sum = (heaps: readonly Heap[]): number =>
-  heaps.reduce((total, each) => total + each.entries, 0);
+const sum = (tallies: readonly Tally[]): number =>
+  tallies.reduce((total, each) => total + each.entries, 0);
 
-describe('heaps', () => {
-  prop.prop([fc.array(heap, { maxLength: 60 }), filter])(
+describe('tallies', () => {
+  prop.prop([fc.array(tally, { maxLength: 60 }), filter])(
     'count as plain filtering does, each heading under all filters but its own',
-    (heaps, wanted) => {
-      const held = createHeaps();
-      for (const each of heaps) held.put(each);
-      const all = settled(heaps);
+    (tallies, wanted) => {
+      const held = createTallies();
+      for (const each of tallies) held.put(each);
+      const all = settled(tallies);
       const counts = held.count(wanted);
       expect(held.size()).toBe(all.length);
       expect(counts.total).toBe(sum(all.filter((each) => passes(each, wanted))));
@@ -123,7 +123,7 @@ describe('heaps', () => {
   );
 
   test('grow beyond their first room, and say from when to when they reach', () => {
-    const held = createHeaps();
+    const held = createTallies();
     for (let i = 0; i < 3_000; i++)
       held.put({
         day: `2026-01-${String(1 + (i % 28)).padStart(2, '0')}`,
@@ -138,7 +138,7 @@ describe('heaps', () => {
       total: 3_000,
       recorded: { first: '2026-01-01', last: '2026-01-28' },
     });
-    expect(createHeaps().count({})).toEqual({
+    expect(createTallies().count({})).toEqual({
       total: 0,
       recorded: null,
       days: [],

@@ -1,4 +1,4 @@
-// Sending by hand, adding people to a sending, giving several people other rights, and what is known about a person.
+// Sending by hand, adding people to a dispatch, giving several people other rights, and what is known about a person.
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { POWERS, ROLES, holds, powersOf, reaches } from '@/core/policy/powers';
+import { POWERS, ROLES, holds, powersOf, reaches } from '@/core/policy/permissions';
 
 describe('powers', () => {
   test('an administrator holds every one, an auditor none that changes anything', () => {

@@ -2,7 +2,7 @@ import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
 import { termsText, type Terms } from '@/core/policy/rights';
-import { sendingsOf, type Gift } from '@/core/policy/sendings';
+import { dispatchesOf, type Gift } from '@/core/policy/dispatches';
 
 const terms = (until: number | null, rights: Terms['rights'] = ['read']): Terms => ({
   rights,
@@ -36,7 +36,7 @@ const gifts = fc.array(
 
 describe('gifts as sendings', () => {
   prop.prop([gifts])('give exactly what was to be given, each once', (all) => {
-    const given = sendingsOf(all).flatMap(({ addresses, documents, terms: of }) =>
+    const given = dispatchesOf(all).flatMap(({ addresses, documents, terms: of }) =>
       addresses.flatMap((address) =>
         documents.map((document) => textOf({ address, document, terms: of })),
       ),
@@ -46,7 +46,7 @@ describe('gifts as sendings', () => {
 
   prop.prop([gifts])('the order in which they come makes no other sendings', (all) => {
     const shape = (of: readonly Gift[]) =>
-      sendingsOf(of)
+      dispatchesOf(of)
         .map(({ addresses, documents, terms: on }) =>
           JSON.stringify([[...addresses].sort(), documents, termsText(on)]),
         )
@@ -56,7 +56,7 @@ describe('gifts as sendings', () => {
 
   test('who is to have the same on the same terms is in one sending', () => {
     expect(
-      sendingsOf([
+      dispatchesOf([
         gift('a@x.example', '1'),
         gift('b@x.example', '2'),
         gift('a@x.example', '2'),
@@ -73,11 +73,11 @@ describe('gifts as sendings', () => {
 
   test('who is to have other documents, or other terms, is not', () => {
     expect(
-      sendingsOf([gift('a@x.example', '1'), gift('b@x.example', '1'), gift('b@x.example', '2')]),
+      dispatchesOf([gift('a@x.example', '1'), gift('b@x.example', '1'), gift('b@x.example', '2')]),
     ).toHaveLength(2);
-    expect(sendingsOf([gift('a@x.example', '1'), gift('b@x.example', '1', terms(7))])).toHaveLength(
-      2,
-    );
-    expect(sendingsOf([])).toEqual([]);
+    expect(
+      dispatchesOf([gift('a@x.example', '1'), gift('b@x.example', '1', terms(7))]),
+    ).toHaveLength(2);
+    expect(dispatchesOf([])).toEqual([]);
   });
 });

@@ -1,11 +1,11 @@
-// Kept terms in use: who has access given with them, and what a change does to what was sent.
+// Saved terms in use: who has access given with them, and what a change does to what was sent.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, TermsId } from '@/core/base/ids';
-import { termsAt } from '@/core/policy/kept-terms';
-import { putTermsInput } from '@/contracts/kept-terms';
+import { termsAt } from '@/core/policy/saved-terms';
+import { putTermsInput } from '@/contracts/saved-terms';
 import { changeGrants, revokeGrants } from '@/server/services/access/change-access';
-import { previewKeptTerms, putTerms } from '@/server/services/access/change-kept-terms';
+import { previewSavedTerms, putTerms } from '@/server/services/access/change-saved-terms';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { viewTerms } from '@/server/services/filing/manage-filing';
@@ -28,7 +28,7 @@ beforeAll(async () => {
   ({ id } = await putTerms(deps, ida, { id: null, ...WEEK }));
   await dispatchDocuments(deps, ida, {
     documents: [document],
-    subject: 'With kept terms',
+    subject: 'With saved terms',
     note: '',
     watermark: '',
     delivery: 'by-hand',
@@ -72,7 +72,12 @@ test('their use is counted, without who was set apart, changed or revoked', asyn
 
 test('a change is foreseen by name, and leaves what was sent alone where that is chosen', async () => {
   const { deps, ida } = product;
-  const impact = await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null });
+  const impact = await previewSavedTerms(deps, ida, {
+    id,
+    rights: ['read'],
+    days: 3,
+    prints: null,
+  });
   expect(impact).toMatchObject({
     pairs: 1,
     endSooner: { people: 1 },
@@ -90,7 +95,7 @@ test('it follows where that is chosen, as though it had been sent with the chang
   const { deps, ida, clock } = product;
   clock.set(START + 4 * DAY);
   expect(
-    await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null }),
+    await previewSavedTerms(deps, ida, { id, rights: ['read'], days: 3, prints: null }),
   ).toMatchObject({ endNow: { people: 1 } });
   expect(
     await putTerms(deps, ida, { id, ...WEEK, rights: ['read'], days: 3, seen: 3, reachBack: true }),
@@ -102,7 +107,7 @@ test('it follows where that is chosen, as though it had been sent with the chang
     'own@x.example': ['read', 1],
   });
   expect(
-    await previewKeptTerms(deps, ida, { id, rights: WEEK.rights, days: 7, prints: 2 }),
+    await previewSavedTerms(deps, ida, { id, rights: WEEK.rights, days: 7, prints: 2 }),
   ).toMatchObject({ revive: { people: 1 } });
   await putTerms(deps, ida, { id, ...WEEK, reachBack: true });
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
@@ -132,7 +137,7 @@ test('terms that a sending does not use unchanged are not taken for them', async
     recipients: [{ address: 'd@x.example', name: '', organisation: '' }],
   });
   expect(
-    await previewKeptTerms(deps, ida, { id, rights: ['read'], days: 1, prints: null }),
+    await previewSavedTerms(deps, ida, { id, rights: ['read'], days: 1, prints: null }),
   ).toMatchObject({ pairs: 1 });
 });
 

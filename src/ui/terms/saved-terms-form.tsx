@@ -4,9 +4,9 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { ImpactFound } from '@/contracts/impact';
-import type { KeptTermsRow } from '@/contracts/kept-terms';
+import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { TermsId } from '@/core/base/ids';
-import type { KeptTerms } from '@/core/policy/kept-terms';
+import type { SavedTerms } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
@@ -16,24 +16,24 @@ import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { ImpactWords } from '@/ui/levels/impact-words';
 
-type TermsFormFields = KeptTerms & { readonly id: TermsId | null; readonly name: string };
+type TermsFormFields = SavedTerms & { readonly id: TermsId | null; readonly name: string };
 /** The fields to keep, the version that was seen, and whether what was sent with the terms follows. */
 type TermsToKeep = TermsFormFields & { readonly seen?: number; readonly reachBack: boolean };
 type Props = {
-  readonly row: KeptTermsRow | null;
+  readonly row: SavedTermsRow | null;
   readonly mayChange: boolean;
   readonly onSave: (terms: TermsToKeep, followed: string) => Promise<void>;
-  readonly onRemove: (row: KeptTermsRow) => Promise<void>;
+  readonly onRemove: (row: SavedTermsRow) => Promise<void>;
 } & Pick<Attempt, 'attempt' | 'busy'>;
 
 const DAYS_AT_FIRST = 30;
 const people = (n: number): string => `${String(n)} ${n === 1 ? 'person was' : 'people were'}`;
 
 /**
- * One set of kept terms, to look at or to change; where people have access given with them, what
+ * One set of saved terms, to look at or to change; where people have access given with them, what
  * follows is chosen knowingly.
  */
-export function KeptTermsForm({ row, mayChange, onSave, onRemove, attempt, busy }: Props) {
+export function SavedTermsForm({ row, mayChange, onSave, onRemove, attempt, busy }: Props) {
   const [name, setName] = useState(row?.name ?? '');
   const [rights, setRights] = useState({
     rights: row?.rights ?? (['read'] as const),

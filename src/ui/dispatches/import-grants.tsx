@@ -4,7 +4,7 @@ import { useState } from 'react';
 import TextField from '@mui/material/TextField';
 import { counted } from '@/core/base/counted';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { BroughtOdrl } from '@/ui/odrl/brought-odrl';
+import { ImportedOdrl } from '@/ui/odrl/imported-odrl';
 import { Notice } from '@/ui/shell/notice';
 
 const stateWords = {
@@ -16,7 +16,7 @@ const stateWords = {
 };
 
 /** Access in from a W3C ODRL document: what would be given, changed and revoked is shown before it is. */
-export function BringGrants() {
+export function ImportGrants() {
   const { busy, said, attempt } = useAttempt();
   const [subject, setSubject] = useState('Imported access');
   const about = (
@@ -28,7 +28,7 @@ export function BringGrants() {
   );
   return (
     <section className="stack" aria-label="Import access" style={{ marginTop: 10 }}>
-      <BroughtOdrl
+      <ImportedOdrl
         path="/api/v1/grants/odrl"
         head={about}
         pick="Choose a file"
@@ -50,7 +50,7 @@ export function BringGrants() {
           }}
           sx={{ maxWidth: 420 }}
         />
-      </BroughtOdrl>
+      </ImportedOdrl>
       <Notice said={said} />
     </section>
   );

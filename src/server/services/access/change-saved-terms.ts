@@ -2,15 +2,15 @@ import 'server-only';
 import { groupBy } from '@/core/base/group';
 import { newId, type TermsId } from '@/core/base/ids';
 import { reaching, type Standing } from '@/core/policy/levels';
-import { termsAt, type KeptTerms } from '@/core/policy/kept-terms';
+import { termsAt, type SavedTerms } from '@/core/policy/saved-terms';
 import { termsText } from '@/core/policy/rights';
 import type { ImpactFound } from '@/contracts/impact';
-import type { PreviewTermsInput, PutTermsInput } from '@/contracts/kept-terms';
+import type { PreviewTermsInput, PutTermsInput } from '@/contracts/saved-terms';
 import type { Transaction } from '@/server/db/database';
 import { folderParents, listCeilings } from '@/server/repositories/policy/ceiling-repository';
 import { grantsByTerms, type GrantRecord } from '@/server/repositories/access/grant-reader';
 import { setTermsOfGrants } from '@/server/repositories/access/grant-writer';
-import { listKeptTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
+import { listSavedTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
 import { aboutChange } from '@/server/services/access/change-access';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -18,7 +18,7 @@ import { impactOf } from '@/server/services/policy/impact';
 import { NO_REASON } from '@/server/services/base/reasons';
 import { record } from '@/server/services/base/record';
 
-type Changed = Pick<KeptTerms, 'rights' | 'days' | 'prints' | 'conditions'>;
+type Changed = Pick<SavedTerms, 'rights' | 'days' | 'prints' | 'conditions'>;
 
 /** What the changed terms come to for a grant that was given at `givenAt`: as though it had been sent with them. */
 function asIfSentWith(
@@ -34,7 +34,7 @@ function asIfSentWith(
   };
 }
 
-/** Kept terms as the ledger tells them. */
+/** Saved terms as the ledger tells them. */
 export function told({
   name,
   rights,
@@ -42,7 +42,7 @@ export function told({
   prints,
   watermark,
   conditions,
-}: KeptTerms & { readonly name: string }) {
+}: SavedTerms & { readonly name: string }) {
   return {
     name,
     rights: [...rights],
@@ -57,10 +57,10 @@ export function told({
 }
 
 /**
- * Whom a change of kept terms would touch if it reached what was sent with them: grants that nobody
+ * Whom a change of saved terms would touch if it reached what was sent with them: grants that nobody
  * has changed or revoked since.
  */
-export async function previewKeptTerms(
+export async function previewSavedTerms(
   deps: Deps,
   _actor: StaffActor,
   input: PreviewTermsInput,
@@ -86,7 +86,7 @@ export async function previewKeptTerms(
 }
 
 /**
- * Changes what was sent with kept terms, as though it had been sent with the changed ones: what had
+ * Changes what was sent with saved terms, as though it had been sent with the changed ones: what had
  * ended may begin again. Revoked grants stay.
  */
 async function reachBack(
@@ -146,7 +146,7 @@ export async function putTerms(
   const prints = rights.includes('print') ? asked : null;
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
-    const all = await listKeptTerms(tx);
+    const all = await listSavedTerms(tx);
     if (all.some((each) => each.id !== id && each.name.toLowerCase() === name.toLowerCase()))
       throw new ServiceError('terms-name-taken', { name });
     const before = all.find((each) => each.id === id);

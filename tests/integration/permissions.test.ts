@@ -3,7 +3,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
-import { POWERS, ROLES, holds, type Power, type Role } from '@/core/policy/powers';
+import { POWERS, ROLES, holds, type Permission, type Role } from '@/core/policy/permissions';
 import type { Caller } from '@/server/http/handle';
 import { startProduct, type Product } from '../support/product';
 import { PASSWORD, joinStaff } from '../support/staff';
@@ -100,7 +100,7 @@ test('every power is asked for by some route or page', () => {
     ...routes.map(({ route }) => route.openTo),
     ...filesNamed('src/app', 'page.tsx').map(
       (file) =>
-        /loadForStaff\('([a-z-]+)'/.exec(readFileSync(file, 'utf8'))?.[1] as Power | undefined,
+        /loadForStaff\('([a-z-]+)'/.exec(readFileSync(file, 'utf8'))?.[1] as Permission | undefined,
     ),
   ]);
   expect(POWERS.filter((power) => !asked.has(power))).toEqual([]);
@@ -121,7 +121,7 @@ describe.each(routes)('$name', (each) => {
     // Signing out would end the session that the other routes are tried with.
     if (each.name.endsWith('/sign-out')) return;
     const refusal =
-      caller === 'reader' ? 401 : isPower && !holds(role, caller as Power) ? 403 : null;
+      caller === 'reader' ? 401 : isPower && !holds(role, caller as Permission) ? 403 : null;
     expect(refusalOf(await statusOf(each, cookies.get(role) ?? ''))).toBe(refusal);
   });
 

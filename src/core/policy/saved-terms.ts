@@ -4,7 +4,7 @@ import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Terms kept under a name. Their end is a span, since they are used again and again. */
-export type KeptTerms = {
+export type SavedTerms = {
   readonly rights: readonly Right[];
   /** Days from the dispatch on; `null`: no end. */
   readonly days: number | null;
@@ -14,8 +14,8 @@ export type KeptTerms = {
   readonly conditions?: Conditions | undefined;
 };
 
-/** Where nobody chose kept terms: read, for thirty days. */
-export const CAUTIOUS_TERMS: KeptTerms = {
+/** Where nobody chose saved terms: read, for thirty days. */
+export const CAUTIOUS_TERMS: SavedTerms = {
   rights: ['read'],
   days: 30,
   prints: null,
@@ -23,7 +23,7 @@ export const CAUTIOUS_TERMS: KeptTerms = {
 };
 
 /** The terms that kept ones come to at `now`, ending on the hour. */
-export function termsAt({ rights, days, prints, conditions }: KeptTerms, now: number): Terms {
+export function termsAt({ rights, days, prints, conditions }: SavedTerms, now: number): Terms {
   return {
     rights,
     from: null,

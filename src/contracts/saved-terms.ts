@@ -7,7 +7,7 @@ import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
 import type { RuleRow } from '@/contracts/rules';
 import type { TermsId } from '@/core/base/ids';
-import type { KeptTerms } from '@/core/policy/kept-terms';
+import type { SavedTerms } from '@/core/policy/saved-terms';
 
 export const putTermsInput = z
   .object({
@@ -33,7 +33,7 @@ export const previewTermsInput = z
 export type PreviewTermsInput = z.infer<typeof previewTermsInput>;
 export const termsIdInput = z.object({ id: termsId });
 
-export type KeptTermsRow = KeptTerms & {
+export type SavedTermsRow = SavedTerms & {
   readonly id: TermsId;
   readonly name: string;
   readonly version: number;
@@ -42,7 +42,7 @@ export type KeptTermsRow = KeptTerms & {
   readonly changedAt: number;
 };
 export type TermsPage = {
-  readonly terms: readonly KeptTermsRow[];
+  readonly terms: readonly SavedTermsRow[];
   readonly markings: readonly MarkingRow[];
   readonly folders: readonly FolderRow[];
   readonly ceilings: readonly CeilingRow[];

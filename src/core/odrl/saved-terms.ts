@@ -1,9 +1,9 @@
-import type { KeptTerms } from '@/core/policy/kept-terms';
+import type { SavedTerms } from '@/core/policy/saved-terms';
 import { conditionsOf, permissionsOf } from '@/core/odrl/permissions';
 import { Findings, isObject, listOf, type Json, type Unknown } from '@/core/odrl/report';
 import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary';
 
-export type NamedTerms = KeptTerms & { readonly name: string };
+export type NamedTerms = SavedTerms & { readonly name: string };
 /**
  * One policy of a document: the terms it comes to, and what of it was not understood. Terms with
  * anything unknown are not to be used.
@@ -31,7 +31,7 @@ function policyOf({ name, rights, days, prints, watermark, conditions }: NamedTe
   };
 }
 
-/** Kept terms as a W3C ODRL 2.2 document (JSON-LD): a Set for each. */
+/** Saved terms as a W3C ODRL 2.2 document (JSON-LD): a Set for each. */
 export function termsToOdrl(terms: readonly NamedTerms[]): Json {
   return { '@context': [ODRL_CONTEXT, { [PREFIX]: NAMESPACE }], '@graph': terms.map(policyOf) };
 }

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
-import { termsAt } from '@/core/policy/kept-terms';
+import { termsAt } from '@/core/policy/saved-terms';
 
-test('kept terms count their days from when they are used, and end on the hour', () => {
+test('saved terms count their days from when they are used, and end on the hour', () => {
   const kept = { rights: ['read', 'print'], days: 7, prints: 2, watermark: '' } as const;
   const now = Date.UTC(2026, 10, 25, 9, 12);
   expect(termsAt(kept, now)).toEqual({

@@ -1,7 +1,7 @@
 import { wayText } from '@/core/insight/after-words';
 import { addresseeName } from '@/core/policy/addressee-name';
 import { counted } from '@/core/base/counted';
-import type { CutEffect, StillReads, WayIn } from '@/contracts/access';
+import type { RevokeEffect, StillReads, WayIn } from '@/contracts/access';
 
 const MOST_NAMES = 40;
 
@@ -14,7 +14,7 @@ export const forMany = ({ by }: WayIn): boolean => by === 'domain';
 export const ownWays = (way: WayIn): boolean => !forMany(way);
 
 /** Whom else it closes to, besides people by name. */
-export function closesText(closes: CutEffect['closes']): string[] {
+export function closesText(closes: RevokeEffect['closes']): string[] {
   return closes.map(({ kind, name }) => addresseeName({ kind, name, address: name }));
 }
 
@@ -29,7 +29,7 @@ export function beyondReachText({
   keptBy,
   textSentTo,
   copiedBy,
-}: Pick<CutEffect, 'printsMade' | 'keptBy' | 'textSentTo' | 'copiedBy'>): string {
+}: Pick<RevokeEffect, 'printsMade' | 'keptBy' | 'textSentTo' | 'copiedBy'>): string {
   const parts = [
     printsMade === 0 ? null : `${counted(printsMade, 'print that was', 'prints that were')} made`,
     keptBy === 0 ? null : `a copy kept by ${counted(keptBy, 'person', 'people')}`,

@@ -4,7 +4,7 @@ import { KINDS, type Kind } from '@/core/insight/kinds';
 import type { Outcome } from '@/core/ledger/entry';
 
 /** Entries of one sort on one day. Empty text stands for nothing. */
-export type Heap = {
+export type Tally = {
   readonly day: string;
   readonly kind: Kind;
   readonly outcome: Outcome;
@@ -13,7 +13,7 @@ export type Heap = {
   readonly organisation: string;
   readonly entries: number;
 };
-type Column = Exclude<keyof Heap, 'entries'>;
+type Column = Exclude<keyof Tally, 'entries'>;
 const COLUMNS = [
   'day',
   'kind',
@@ -24,8 +24,8 @@ const COLUMNS = [
 ] as const satisfies readonly Column[];
 
 type Counted = (typeof COUNTED_DIMENSIONS)[number];
-/** What heaps are narrowed to; `from` and `to` are days, both inside. */
-export type HeapFilter = {
+/** What tallies are narrowed to; `from` and `to` are days, both inside. */
+export type TallyFilter = {
   readonly with?: Chosen<Counted>;
   readonly without?: Chosen<Counted>;
   readonly from?: string | undefined;
@@ -49,16 +49,16 @@ export type Counts = {
   readonly unplaced: number;
 };
 
-type Tally<T> = { readonly value: T; readonly entries: number };
+type Entries<T> = { readonly value: T; readonly entries: number };
 
 /** One heading of everything, less some and with more; what comes to nothing is left out. */
 function headingOf<T>(
-  all: readonly Tally<T>[],
-  less: readonly Tally<T>[],
-  more: readonly Tally<T>[],
-): Tally<T>[] {
+  all: readonly Entries<T>[],
+  less: readonly Entries<T>[],
+  more: readonly Entries<T>[],
+): Entries<T>[] {
   const entries = new Map<T, number>();
-  const put = (counts: readonly Tally<T>[], sign: 1 | -1): void => {
+  const put = (counts: readonly Entries<T>[], sign: 1 | -1): void => {
     for (const { value, entries: n } of counts)
       entries.set(value, (entries.get(value) ?? 0) + sign * n);
   };
@@ -109,11 +109,11 @@ export function lessAndMore(all: Counts, less: Counts, more: Counts): Counts {
 const largestFirst = (a: Count, b: Count): number =>
   b.entries - a.entries || (a.value < b.value ? -1 : 1);
 
-/** A set of heaps that can be added to and counted. */
-export type Heaps = {
-  /** Puts a heap in the place of what was counted there. */ readonly put: (heap: Heap) => void;
-  /** Adds to what was counted there. */ readonly add: (heap: Heap) => void;
-  readonly count: (filter: HeapFilter) => Counts;
+/** A set of tallies that can be added to and counted. */
+export type Tallies = {
+  /** Puts a tally in the place of what was counted there. */ readonly put: (tally: Tally) => void;
+  /** Adds to what was counted there. */ readonly add: (tally: Tally) => void;
+  readonly count: (filter: TallyFilter) => Counts;
   /** Where each organisation was, as far as entries of one kind tell. */ readonly seen: (
     kind: Kind,
   ) => Seen[];
@@ -142,10 +142,10 @@ const BIT = { days: 1, kind: 2, outcome: 4, reason: 8, place: 16, organisation: 
 const PLACED_KINDS: ReadonlySet<string> = new Set<Kind>(['opened', 'taken', 'refused']);
 
 /**
- * Holds heaps in columns of numbers and counts all headings in one pass: the heaps of a year of a
+ * Holds tallies in columns of numbers and counts all headings in one pass: the tallies of a year of a
  * busy ledger, some hundred thousand, take a few milliseconds.
  */
-export function createHeaps(): Heaps {
+export function createTallies(): Tallies {
   const words = {
     day: createWords(),
     kind: createWords(),
@@ -178,8 +178,8 @@ export function createHeaps(): Heaps {
     ) as typeof columns;
   };
 
-  const rowOf = (heap: Heap): number => {
-    const numbers = COLUMNS.map((name) => words[name].numberOf(heap[name]));
+  const rowOf = (tally: Tally): number => {
+    const numbers = COLUMNS.map((name) => words[name].numberOf(tally[name]));
     const key = numbers.join(' ');
     const known = rows.get(key);
     if (known !== undefined) return known;
@@ -225,13 +225,13 @@ export function createHeaps(): Heaps {
       }));
     },
     // The row comes first: making it may move the columns to where there is more room.
-    put: (heap) => {
-      const row = rowOf(heap);
-      columns.entries[row] = heap.entries;
+    put: (tally) => {
+      const row = rowOf(tally);
+      columns.entries[row] = tally.entries;
     },
-    add: (heap) => {
-      const row = rowOf(heap);
-      columns.entries[row] = (columns.entries[row] ?? 0) + heap.entries;
+    add: (tally) => {
+      const row = rowOf(tally);
+      columns.entries[row] = (columns.entries[row] ?? 0) + tally.entries;
     },
     count: (filter) => {
       const { day, kind, outcome, reason, place, organisation, entries } = columns;
@@ -312,7 +312,7 @@ export function createHeaps(): Heaps {
   };
 
   /** For each word of a column, 1 where it passes. */
-  function passing(name: Counted, { with: wanted = {}, without = {} }: HeapFilter): Uint8Array {
+  function passing(name: Counted, { with: wanted = {}, without = {} }: TallyFilter): Uint8Array {
     const [chosen, refused] = [wanted[name], new Set(without[name])];
     const those = chosen === undefined ? null : new Set(chosen);
     return Uint8Array.from(words[name].words, (word) =>

@@ -33,7 +33,7 @@ const tone: Partial<Record<Brought['state'], string>> = {
 };
 
 /** Picks an ODRL file, shows what each policy in it would come to, and takes what is understood. */
-export function BroughtOdrl({
+export function ImportedOdrl({
   path,
   head,
   pick: label,

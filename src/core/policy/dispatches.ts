@@ -16,8 +16,11 @@ export type Sending<T extends Terms = Terms> = {
   readonly terms: T;
 };
 
-/** The gifts as sendings that give exactly these: whoever is to have the same documents on the same terms is in one. */
-export function sendingsOf<T extends Terms>(gifts: readonly Gift<T>[]): Sending<T>[] {
+/**
+ * The gifts as dispatches that give exactly these: whoever is to have the same documents on the
+ * same terms is in one.
+ */
+export function dispatchesOf<T extends Terms>(gifts: readonly Gift<T>[]): Sending<T>[] {
   const people = [
     ...groupBy(gifts, ({ address, terms }) => `${address} ${termsText(terms)}`).values(),
   ].flatMap((own) =>

@@ -26,7 +26,7 @@ describe('switching a right', () => {
       false,
     );
     expect(next.rights).toEqual(['read', 'print']);
-    expect(said).toBe('keep is possible only where text may be copied too, so it is off.');
+    expect(said).toBe('Keep a copy is possible only where text may be copied too, so it is off.');
   });
 
   test('print off forgets how many prints there were to be', () => {

@@ -1,3 +1,4 @@
+import { rightNames } from '@/core/policy/right-names';
 import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights';
 
 export type TermsDraft = Terms;
@@ -28,7 +29,7 @@ export function switchRight(
   for (const broken of brokenDependencies(next)) {
     if (!next.rights.includes(broken.right)) continue;
     next = { ...next, rights: next.rights.filter((each) => each !== broken.right) };
-    said.push(`${broken.right} ${dependencyWords[broken.needs]}, so it is off.`);
+    said.push(`${rightNames[broken.right]} ${dependencyWords[broken.needs]}, so it is off.`);
   }
   return { terms: next, said: said.length === 0 ? null : said.join(' ') };
 }
@@ -46,6 +47,6 @@ export function limitPrints(
       prints,
       rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights,
     },
-    said: keepGoes ? `keep ${dependencyWords['unlimited-print']}, so it is off.` : null,
+    said: keepGoes ? `${rightNames.keep} ${dependencyWords['unlimited-print']}, so it is off.` : null,
   };
 }

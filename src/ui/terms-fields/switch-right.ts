@@ -47,6 +47,8 @@ export function limitPrints(
       prints,
       rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights,
     },
-    said: keepGoes ? `${rightNames.keep} ${dependencyWords['unlimited-print']}, so it is off.` : null,
+    said: keepGoes
+      ? `${rightNames.keep} ${dependencyWords['unlimited-print']}, so it is off.`
+      : null,
   };
 }

@@ -1,12 +1,9 @@
 import dayjs from 'dayjs';
-import 'dayjs/locale/en-gb';
-import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
-import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import { TimePicker } from '@mui/x-date-pickers/TimePicker';
 import type { ClockFieldProps } from '@/ui/time/moment-field';
-import { pickerSlots, pickerText } from '@/ui/time/picker-parts';
+import { PickerFrame } from '@/ui/time/picker-frame';
+import { pickerSlots } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
-import { useSeparators } from '@/ui/time/use-separators';
 
 /** A time of day as it is typed or picked: `09:00`. */
 export default function ClockPicker({
@@ -20,34 +17,27 @@ export default function ClockPicker({
   const field = useHalfTyped(given, (next) => {
     onChange(next === null ? null : next.hour() * 60 + next.minute());
   });
-  const goOn = useSeparators();
   return (
-    <div className="picker clock" onKeyDownCapture={goOn} onBlur={field.onBlur}>
-      <LocalizationProvider
-        dateAdapter={AdapterDayjs}
-        adapterLocale="en-gb"
-        localeText={pickerText}
-      >
-        <TimePicker
-          label={label}
-          value={field.value}
-          onChange={field.onChange}
-          format="HH:mm"
-          ampm={false}
-          timeSteps={{ minutes: 15 }}
-          slots={pickerSlots}
-          slotProps={{
-            textField: {
-              size: 'small',
-              fullWidth: true,
-              error: field.isHalf,
-              helperText: hint ?? '',
-              slotProps: { inputLabel: { shrink: true } },
-            },
-            field: { clearable: !required, onClear: field.onClear },
-          }}
-        />
-      </LocalizationProvider>
-    </div>
+    <PickerFrame className="picker clock" onBlur={field.onBlur}>
+      <TimePicker
+        label={label}
+        value={field.value}
+        onChange={field.onChange}
+        format="HH:mm"
+        ampm={false}
+        timeSteps={{ minutes: 15 }}
+        slots={pickerSlots}
+        slotProps={{
+          textField: {
+            size: 'small',
+            fullWidth: true,
+            error: field.isHalf,
+            helperText: hint ?? '',
+            slotProps: { inputLabel: { shrink: true } },
+          },
+          field: { clearable: !required, onClear: field.onClear },
+        }}
+      />
+    </PickerFrame>
   );
 }

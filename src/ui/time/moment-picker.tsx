@@ -1,13 +1,10 @@
 import dayjs from 'dayjs';
-import 'dayjs/locale/en-gb';
-import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
 import { DateTimePicker } from '@mui/x-date-pickers/DateTimePicker';
-import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import { zoneName } from '@/core/base/moment-text';
 import type { MomentFieldProps } from '@/ui/time/moment-field';
-import { pickerSlots, pickerText } from '@/ui/time/picker-parts';
+import { PickerFrame } from '@/ui/time/picker-frame';
+import { pickerSlots } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
-import { useSeparators } from '@/ui/time/use-separators';
 import { useZone } from '@/ui/time/use-zone';
 
 /** A moment as it is typed or picked: `17 Dec 2026 09:00`, in the zone of the person at the screen. */
@@ -23,41 +20,34 @@ export default function MomentPicker({
   const field = useHalfTyped(value === null ? null : dayjs(value), (next) => {
     onChange(next === null ? null : next.startOf('minute').valueOf());
   });
-  const goOn = useSeparators();
   const short = value === null ? '' : zoneName(value, zone);
   const named = value === null ? none : short === zone ? zone : `${zone}, ${short}`;
   return (
-    <div className="picker" onKeyDownCapture={goOn} onBlur={field.onBlur}>
-      <LocalizationProvider
-        dateAdapter={AdapterDayjs}
-        adapterLocale="en-gb"
-        localeText={pickerText}
-      >
-        <DateTimePicker
-          label={label}
-          value={field.value}
-          onChange={field.onChange}
-          format="D MMM YYYY HH:mm"
-          ampm={false}
-          timeSteps={{ minutes: 15 }}
-          slots={pickerSlots}
-          slotProps={{
-            textField: {
-              size: 'small',
-              fullWidth: true,
-              required,
-              error: field.isHalf,
-              helperText: field.isHalf ? 'Day, month, year and time, or nothing' : (hint ?? named),
-              slotProps: { inputLabel: { shrink: true } },
-            },
-            field: {
-              clearable: !required,
-              onClear: field.onClear,
-              shouldRespectLeadingZeros: true,
-            },
-          }}
-        />
-      </LocalizationProvider>
-    </div>
+    <PickerFrame className="picker" onBlur={field.onBlur}>
+      <DateTimePicker
+        label={label}
+        value={field.value}
+        onChange={field.onChange}
+        format="D MMM YYYY HH:mm"
+        ampm={false}
+        timeSteps={{ minutes: 15 }}
+        slots={pickerSlots}
+        slotProps={{
+          textField: {
+            size: 'small',
+            fullWidth: true,
+            required,
+            error: field.isHalf,
+            helperText: field.isHalf ? 'Day, month, year and time, or nothing' : (hint ?? named),
+            slotProps: { inputLabel: { shrink: true } },
+          },
+          field: {
+            clearable: !required,
+            onClear: field.onClear,
+            shouldRespectLeadingZeros: true,
+          },
+        }}
+      />
+    </PickerFrame>
   );
 }

@@ -43,6 +43,7 @@ test.each([
   expect(screen.getByText('No end')).toBeDefined();
   await user.click(firstSection());
   await user.keyboard(text);
+  for (const [at] of taken.mock.calls) expect(at).toBeGreaterThan(new Date(2020, 0, 1).getTime());
   expect(taken.mock.calls.at(-1)).toEqual([moment.getTime()]);
 });
 

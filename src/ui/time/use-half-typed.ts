@@ -10,6 +10,9 @@ type HalfTyped = {
   readonly onBlur: (event: FocusEvent<HTMLElement>) => void;
 };
 
+/** A year before it is one that is being typed: `2`, `20`, `203`. */
+const FIRST_YEAR = 1970;
+
 function isEmpty(field: HTMLElement): boolean {
   return [...field.querySelectorAll('[role="spinbutton"]')].every(
     (section) => section.getAttribute('aria-valuetext') === 'Empty',
@@ -19,32 +22,36 @@ function isEmpty(field: HTMLElement): boolean {
 /**
  * Keeps what is half typed to the field: the pickers report a field that lost one section as an
  * empty one, and nobody means "no end" by correcting a day. Left half typed, it shows what it was.
+ * What was typed is shown until then, so that nothing that comes back in between is typed into.
  */
 export function useHalfTyped(given: Dayjs | null, take: (next: Dayjs | null) => void): HalfTyped {
-  const [half, setHalf] = useState<{ readonly value: Dayjs | null } | null>(null);
+  const [typed, setTyped] = useState<{
+    readonly value: Dayjs | null;
+    readonly isWhole: boolean;
+  } | null>(null);
   /** The button that empties the field reports both: that it was pressed, and then the empty field. */
   const cleared = useRef(false);
   return {
-    isHalf: half !== null,
-    value: half === null ? given : half.value,
+    isHalf: typed?.isWhole === false,
+    value: typed === null ? given : typed.value,
     onChange: (next) => {
       if (next === null && cleared.current) {
         cleared.current = false;
         return;
       }
-      const isWhole = next?.isValid() === true;
-      setHalf(isWhole ? null : { value: next });
+      const isWhole = next?.isValid() === true && next.year() >= FIRST_YEAR;
+      setTyped({ value: next, isWhole });
       if (isWhole) take(next);
     },
     onClear: () => {
       cleared.current = true;
-      setHalf(null);
+      setTyped(null);
       take(null);
     },
     onBlur: ({ currentTarget, relatedTarget }) => {
-      if (half === null || currentTarget.contains(relatedTarget)) return;
-      if (isEmpty(currentTarget)) take(null);
-      setHalf(null);
+      if (typed === null || currentTarget.contains(relatedTarget)) return;
+      if (!typed.isWhole && isEmpty(currentTarget)) take(null);
+      setTyped(null);
     },
   };
 }

@@ -15,9 +15,10 @@ export function useSeparators(): (event: KeyboardEvent<HTMLElement>) => void {
       typedIn.current = section;
       return;
     }
-    if (!/^[ :./-]$/.test(key) || section === null || section !== typedIn.current) return;
-    // Else the separator itself would be typed into the next section.
+    if (!/^[ :./-]$/.test(key) || section?.getAttribute('role') !== 'spinbutton') return;
+    // Else it would be typed into the section: the pickers take a space for a nought.
     event.preventDefault();
+    if (section !== typedIn.current) return;
     const sections = [...currentTarget.querySelectorAll<HTMLElement>('[role="spinbutton"]')];
     sections[sections.findIndex((each) => each === section) + 1]?.focus();
   };

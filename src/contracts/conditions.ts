@@ -59,7 +59,7 @@ const weekday = z.union([
 ]);
 const minute = z.number().int().min(0).max(1_440);
 
-/** Whether this can be asked for. Nothing is readable without asking yet, so `offline` cannot. */
+/** What can be asked for: `offline` cannot, since nothing is readable without asking yet. */
 type Asked = Exclude<ConditionName, 'offline'>;
 const fields = {
   opens: z.number().int().min(1).max(9_999).nullish(),

@@ -9,7 +9,7 @@ export type Gift<T extends Terms = Terms> = {
   readonly terms: T;
 };
 
-/** A sending gives each of its addressees each of its documents, on one set of terms. */
+/** A dispatch gives each of its addressees each of its documents, on one set of terms. */
 export type Sending<T extends Terms = Terms> = {
   readonly addresses: readonly string[];
   readonly documents: readonly DocumentId[];

@@ -26,7 +26,7 @@ function unreadableText(unreadable: readonly string[]): string | null {
   return `Not an email address: ${named}${more > 0 ? ` and ${String(more)} more` : ''}.`;
 }
 
-/** What stands in the way of dispatch, in words; empty: it can go. */
+/** What keeps it from going out, in words; empty: it can go. */
 export function problemsOf({
   documents,
   people,

@@ -49,7 +49,7 @@ function toLines(grants: readonly GrantRow[], marks: readonly EventMark[]): Boar
   });
 }
 
-/** A sending on its reach lines: pick people, move their ends, cut them off or let them back in. */
+/** A dispatch on its reach lines: pick people, move their ends, cut them off or let them back in. */
 export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
   const zone = useZone();
   const changes = useChanges();

@@ -39,7 +39,9 @@ export function RevokeScope({
   };
   const cut = (reason: string) =>
     changes
-      .cutWhole(() => call<RevokeResult>('POST', '/api/v1/access/revoke', { scope, also, reason }))
+      .revokeWhole(() =>
+        call<RevokeResult>('POST', '/api/v1/access/revoke', { scope, also, reason }),
+      )
       .then(() => {
         setAsking(false);
       });

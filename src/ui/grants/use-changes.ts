@@ -26,7 +26,7 @@ export type Changes = {
   ) => Promise<void>;
   readonly reinstate: (grants: readonly GrantRow[]) => Promise<void>;
   /** Carries out a cut that answers with the grants it revoked. */
-  readonly cutWhole: (
+  readonly revokeWhole: (
     cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>,
   ) => Promise<void>;
   readonly moveEnds: (grants: readonly GrantRow[], until: number | null) => Promise<void>;
@@ -123,7 +123,7 @@ export function useChanges(): Changes {
         'reinstate',
         grants.map((grant) => grant.id),
       ),
-    cutWhole: (work) =>
+    revokeWhole: (work) =>
       attempt(async () => {
         const { grants } = await work();
         const still = grants.length === 0 ? '' : await whoStillReads(grants);

@@ -180,7 +180,12 @@ export function Histogram({
           <g ref={layer} />
         </svg>
       </div>
-      <SpanForm filter={filter} first={first} last={last} />
+      <SpanForm
+        key={`${filter.from ?? ''} ${filter.to ?? ''}`}
+        filter={filter}
+        first={first}
+        last={last}
+      />
     </div>
   );
 }

@@ -58,6 +58,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
         );
       setOpen(false);
       setRights(new Set());
+      setUntil(null);
     } catch (error) {
       setProblem(sentenceOf(error));
     } finally {

@@ -144,7 +144,7 @@ export function WayForm({
         <p>
           {rule.dispatches === 0
             ? 'Nothing was sent this way yet.'
-            : `${String(rule.dispatches)} ${rule.dispatches === 1 ? 'sending' : 'dispatches'} went ` +
+            : `${String(rule.dispatches)} ${rule.dispatches === 1 ? 'dispatch' : 'dispatches'} went ` +
               'out so; they stay as they were sent.'}
         </p>
       )}

@@ -15,7 +15,7 @@ import { refusedWords } from '@/ui/why/why-words';
 import { askText } from '@/ui/words/request-words';
 import { rightsLine } from '@/core/policy/rights-line';
 
-/** Requests that want the same on the same sending are alike, and are answered together. */
+/** Requests that want the same on the same dispatch are alike, and are answered together. */
 function alike(request: RequestRow): string {
   // What somebody writes is answered to them alone.
   if (isMessage(request)) return request.id;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { reasonInput } from '@/contracts/settings';
 import { folderId, type FolderRow } from '@/contracts/folder';
 import { markingId, type MarkingRow } from '@/contracts/marking';
-import type { Page } from '@/contracts/page';
+import { orderBy, type Page } from '@/contracts/page';
 import {
   isId,
   type DocumentId,
@@ -104,11 +104,27 @@ export type FileInput = z.infer<typeof fileInput>;
 /** How many documents were filed; none yet where a second person has to agree to a lower marking. */
 export type Filed = { readonly changed: number; readonly waits: boolean };
 
+/** What documents can be ordered by. */
+export const DOCUMENT_ORDERS = [
+  'title',
+  'reference',
+  'marking',
+  'owner',
+  'pages',
+  'bytes',
+  'people',
+  'opens',
+  'protectedAt',
+  'state',
+] as const;
+export type DocumentOrder = (typeof DOCUMENT_ORDERS)[number];
+
 export const listDocumentsInput = z.object({
   q: z.string().trim().max(200).default(''),
   folder: folderId.optional(),
   marking: markingId.optional(),
   own: z.literal('true').optional(),
+  sort: orderBy(DOCUMENT_ORDERS).optional(),
   after: documentId.optional(),
 });
 export type ListDocumentsInput = z.infer<typeof listDocumentsInput>;

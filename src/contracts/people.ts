@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { recipientId } from '@/contracts/access';
 import { emailAddress } from '@/contracts/address';
 import { isLanguage, isZone } from '@/contracts/locale';
-import type { Page } from '@/contracts/page';
+import { orderBy, type Page } from '@/contracts/page';
 import { groupId, type GrantRow } from '@/contracts/dispatch';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { DeviceId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
@@ -90,10 +90,22 @@ export const addressInput = z.object({ id: recipientId, address: emailAddress })
 export type AddressInput = z.infer<typeof addressInput>;
 export const personIdInput = z.object({ id: recipientId });
 
+/** What the people can be ordered by. */
+export const PEOPLE_ORDERS = [
+  'name',
+  'organisation',
+  'documents',
+  'live',
+  'opens',
+  'lastOpen',
+] as const;
+export type PeopleOrder = (typeof PEOPLE_ORDERS)[number];
+
 export const listPeopleInput = z.object({
   q: z.string().trim().max(200).default(''),
   organisation: z.string().max(120).optional(),
   group: groupId.optional(),
+  sort: orderBy(PEOPLE_ORDERS).optional(),
   after: recipientId.optional(),
 });
 export type ListPeopleInput = z.infer<typeof listPeopleInput>;

@@ -80,7 +80,7 @@ export function AccessThenPanel({
   return (
     <section className="stack" aria-label="Past access">
       <h2>Past access</h2>
-      <form className="stack" style={{ gap: 12 }} onSubmit={(event) => void ask(event)}>
+      <form className="stack loose" onSubmit={(event) => void ask(event)}>
         <MomentField label="On" value={at} onChange={setAt} none="A day and time" required />
         <MomentField
           label="Compare with another day"
@@ -211,7 +211,7 @@ function Row({
           </span>
         )}
       </td>
-      <td style={{ fontSize: 12 }}>
+      <td className="small">
         <State state={row.then} />
         {row.compared !== null && !isSameState(row.then, row.compared) && (
           <>

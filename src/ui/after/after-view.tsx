@@ -6,6 +6,7 @@ import type { AfterPage, AfterRow } from '@/contracts/after-revocation';
 import { counted } from '@/core/base/counted';
 import { takenText } from '@/core/insight/after-words';
 import { addresseeName } from '@/core/policy/addressee-name';
+import { ChipButton } from '@/ui/shell/chips';
 import { closedText } from '@/ui/after/after-words';
 import { wayText } from '@/core/insight/after-words';
 import { call } from '@/ui/http/call';
@@ -58,7 +59,7 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
             )}
           </div>
           {rows.length > 0 && (
-            <p className="answer" style={{ marginTop: 6 }}>
+            <p className="answer above-6">
               {closedText(page)}
             </p>
           )}
@@ -126,7 +127,7 @@ function AfterTable({
                 addresseeName(row)
               )}
               <br />
-              <span className="quiet" style={{ fontSize: 12 }}>
+              <span className="quiet small">
                 {row.organisation}
               </span>
             </td>
@@ -137,7 +138,7 @@ function AfterTable({
                 <>
                   {row.title}
                   <br />
-                  <span className="figure quiet" style={{ fontSize: 12 }}>
+                  <span className="figure quiet small">
                     {row.reference}
                   </span>
                 </>
@@ -163,14 +164,12 @@ function AfterTable({
             </td>
             <td>
               {row.undo.length > 0 && (
-                <button
-                  type="button"
-                  className="chip"
+                <ChipButton
                   disabled={work.busy}
                   onClick={() => void reinstate(work, row.undo)}
                 >
                   Reinstate
-                </button>
+                </ChipButton>
               )}
             </td>
           </tr>
@@ -204,7 +203,7 @@ function Standing({ row }: { readonly row: AfterRow }) {
       {row.reason !== '' && (
         <>
           <br />
-          <span className="quiet" style={{ fontSize: 12 }}>
+          <span className="quiet small">
             “{row.reason}”
           </span>
         </>

@@ -13,6 +13,7 @@ import type { DocumentId, TermsId } from '@/core/base/ids';
 import { judgeWays, waysOf } from '@/core/policy/rules';
 import { termsAt } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { ChipButton } from '@/ui/shell/chips';
 import { call, sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
 import { clearProblems } from '@/ui/compose/ceiling-warnings';
@@ -178,13 +179,13 @@ export function ComposeView({ start, chosen }: Props) {
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
           {agreed.length > 0 && (
-            <p className="notice" style={{ marginTop: 8 }}>
+            <p className="notice above-8">
               {agreed.map((rule) => wayWords[rule.way].name).join(', ')}: it needs a second person.
               Until they approve, nobody is given anything.
             </p>
           )}
           {problem !== null && (
-            <p role="alert" className="notice stops" style={{ marginTop: 8 }}>
+            <p role="alert" className="notice stops above-8">
               {problem}
             </p>
           )}
@@ -208,17 +209,15 @@ export function ComposeView({ start, chosen }: Props) {
               <h2>Saved terms</h2>
               <div className="row">
                 {start.terms.map((each) => (
-                  <button
+                  <ChipButton
                     key={each.id}
-                    type="button"
-                    className="chip"
                     title={rightsLine(each.rights, each.prints)}
                     onClick={() => {
                       takeTerms(each);
                     }}
                   >
                     {each.name}
-                  </button>
+                  </ChipButton>
                 ))}
               </div>
             </section>
@@ -235,7 +234,7 @@ export function ComposeView({ start, chosen }: Props) {
               onSaid={setSaid}
             />
           )}
-          <section className="stack" style={{ gap: 16 }}>
+          <section className="stack loose">
             <h2>People</h2>
             <TextField
               label="Email addresses"
@@ -256,7 +255,7 @@ export function ComposeView({ start, chosen }: Props) {
             )}
           </section>
           {!isClear && (
-            <section className="stack" style={{ gap: 16 }}>
+            <section className="stack loose">
               <h2>On every page</h2>
               <TextField
                 label="Watermark"
@@ -268,7 +267,7 @@ export function ComposeView({ start, chosen }: Props) {
               />
             </section>
           )}
-          <section className="stack" style={{ gap: 16 }}>
+          <section className="stack loose">
             <h2>Message</h2>
             <HandOver way={way} rules={start.rules} onChange={setWay} />
             <TextField

@@ -1,7 +1,7 @@
 'use client';
 
-import Link from 'next/link';
 import type { DraftRow } from '@/contracts/draft';
+import { ChipLink } from '@/ui/shell/chips';
 import type { Draft } from '@/ui/compose/use-draft';
 import { Moment } from '@/ui/time/moment';
 
@@ -28,10 +28,10 @@ export function DraftLine({
       {state === 'untouched' && drafts.length > 0 && <span className="quiet">Drafts:</span>}
       {state === 'untouched' &&
         drafts.slice(0, 4).map((draft) => (
-          <Link key={draft.id} className="chip" href={`/compose?draft=${draft.id}`}>
+          <ChipLink key={draft.id} href={`/compose?draft=${draft.id}`}>
             {draft.subject === '' ? 'no subject yet' : draft.subject} ·{' '}
             <Moment at={draft.updatedAt} brief />
-          </Link>
+          </ChipLink>
         ))}
     </div>
   );

@@ -1,6 +1,7 @@
 'use client';
 
 import type { GroupRow } from '@/contracts/people';
+import { ChipButton } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import type { Recipients } from '@/ui/recipients/use-recipients';
@@ -32,34 +33,30 @@ export function GroupChips({
     );
   };
   return (
-    <div className="stack" style={{ gap: 6 }}>
+    <div className="stack tight">
       <div className="row" role="group" aria-label="Groups, current members only">
         {groups.map((group) => (
-          <button
+          <ChipButton
             key={group.id}
-            type="button"
-            className="chip"
             disabled={busy || group.people === 0}
             onClick={() => void add(group)}
           >
             + {group.name} <span className="figure">{group.people}</span>
-          </button>
+          </ChipButton>
         ))}
         <span className="quiet">the people in it now; later members get nothing</span>
       </div>
       <div className="row" role="group" aria-label="Groups that follow membership">
         {groups.map((group) => (
-          <button
+          <ChipButton
             key={group.id}
-            type="button"
-            className="chip"
             aria-pressed={recipients.groups.includes(group.id)}
             onClick={() => {
               toggle(group);
             }}
           >
             {group.name}, follows membership
-          </button>
+          </ChipButton>
         ))}
         <span className="quiet">people who join later get access, people who leave lose it</span>
       </div>

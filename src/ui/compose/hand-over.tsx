@@ -13,6 +13,7 @@ import {
 } from '@/core/policy/delivery';
 import type { HandingOver } from '@/core/policy/draft';
 import { formsOf, judgeWays, waysOf } from '@/core/policy/rules';
+import { ChipButton } from '@/ui/shell/chips';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';
 import { ruleLine, ruleOf } from '@/ui/words/rule-words';
 
@@ -66,10 +67,8 @@ export function HandOver({
     <>
       <div className="row" role="group" aria-label="What they get">
         {DELIVERY_FORMS.map((each) => (
-          <button
+          <ChipButton
             key={each}
-            type="button"
-            className="chip"
             aria-pressed={form === each}
             disabled={forbiddenIn(each).length > 0}
             onClick={() => {
@@ -77,7 +76,7 @@ export function HandOver({
             }}
           >
             {formWords[each].name}
-          </button>
+          </ChipButton>
         ))}
         <span className="quiet">{formWords[form].hint}</span>
       </div>
@@ -102,17 +101,15 @@ export function HandOver({
       )}
       <div className="row" role="group" aria-label="Delivery">
         {DELIVERIES.map((each) => (
-          <button
+          <ChipButton
             key={each}
-            type="button"
-            className="chip"
             aria-pressed={delivery === each}
             onClick={() => {
               onChange({ ...way, delivery: each });
             }}
           >
             {deliveryWords[each].name}
-          </button>
+          </ChipButton>
         ))}
         <span className="quiet">{deliveryWords[delivery].hint}</span>
       </div>

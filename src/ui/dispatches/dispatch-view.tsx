@@ -201,7 +201,7 @@ function DispatchAside({
             : 'Nothing was mailed.')}
       </p>
       {detail.note !== '' && (
-        <p className="quiet" style={{ whiteSpace: 'pre-wrap' }}>
+        <p className="quiet keep-lines">
           {detail.note}
         </p>
       )}

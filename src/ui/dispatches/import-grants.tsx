@@ -20,14 +20,14 @@ export function ImportGrants() {
   const { busy, said, attempt } = useAttempt();
   const [subject, setSubject] = useState('Imported access');
   const about = (
-    <p className="quiet" style={{ flex: 1 }}>
+    <p className="quiet gap">
       Agreements from a W3C ODRL 2.2 file, exported from a dispatch or written by another program.
       An agreement that names an existing grant changes it. Any other gives new access in your name,
       without mail; the links are on the dispatch.
     </p>
   );
   return (
-    <section className="stack" aria-label="Import access" style={{ marginTop: 10 }}>
+    <section className="stack above-10" aria-label="Import access">
       <ImportedOdrl
         path="/api/v1/grants/odrl"
         head={about}

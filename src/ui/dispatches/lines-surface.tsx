@@ -6,6 +6,7 @@ import type { EventMark, GrantRow } from '@/contracts/dispatch';
 import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
 import { reachLines } from '@/core/reach/lines';
+import { ChipButton } from '@/ui/shell/chips';
 import { ConfirmRevoke } from '@/ui/grants/confirm-revoke';
 import { personName, underCeilings } from '@/ui/grants/grant-words';
 import { GrantPanel } from '@/ui/grants/grant-panel';
@@ -96,32 +97,28 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
       <div className="surface">
         <div className="head">{head}</div>
         <div className="scroll">
-          <div className="row" style={{ padding: '8px 22px', minHeight: 46 }}>
+          <div className="row bar">
             {titles.size > 1 &&
               !asRows &&
               [null, ...titles.keys()].map((id) => (
-                <button
+                <ChipButton
                   key={id ?? 'all'}
-                  type="button"
-                  className="chip"
                   aria-pressed={document === id}
                   onClick={() => {
                     setDocument(id);
                   }}
                 >
                   {id === null ? 'All documents' : titles.get(id)}
-                </button>
+                </ChipButton>
               ))}
-            <button
-              type="button"
-              className="chip"
+            <ChipButton
               aria-pressed={asRows}
               onClick={() => {
                 setAsRows(!asRows);
               }}
             >
               {asRows ? 'Lines' : 'Table'}
-            </button>
+            </ChipButton>
             <span className="gap" />
             {!asRows && <ReachLegend />}
           </div>

@@ -32,7 +32,7 @@ export function ToCarry({
       <p className="quiet">Give each person their link in any way you like.</p>
       {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) =>
         own.slice(0, 1).map((grant) => (
-          <div key={grant.recipientId} className="stack" style={{ gap: 2 }}>
+          <div key={grant.recipientId} className="stack tight">
             <div className="row">
               <b>{personName(grant)}</b>
               <span className="gap" />
@@ -46,7 +46,7 @@ export function ToCarry({
                 </Button>
               )}
             </div>
-            <span className="quiet" style={{ fontSize: 12 }}>
+            <span className="quiet small">
               {linkWords(grant)}
             </span>
             {form !== 'file' &&

@@ -25,7 +25,7 @@ export function CheckPages({
               Back to the document
             </Button>
           </div>
-          <div className="quiet" style={{ marginTop: 4 }}>
+          <div className="quiet above-4">
             {counted(pages, 'page')} · opened as a check: recorded under your name, not counted as
             an open
           </div>

@@ -78,7 +78,7 @@ export function DocumentHead({
           ]}
         />
       </div>
-      <div className="quiet" style={{ marginTop: 4 }}>
+      <div className="quiet above-4">
         {summary}
       </div>
       {damaged && (

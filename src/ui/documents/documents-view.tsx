@@ -5,6 +5,7 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DocumentRow, DocumentsPage } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
+import { ChipLink } from '@/ui/shell/chips';
 import { FilingBar } from '@/ui/documents/filing-bar';
 import { FolderLine } from '@/ui/documents/folder-line';
 import { ProtectPanel } from '@/ui/documents/protect-panel';
@@ -101,14 +102,13 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
           </ListHead>
           <FolderLine folders={folders} filter={filter} mayChange={protects} />
           {markings.length > 0 && (
-            <div className="row" style={{ marginTop: 6 }}>
-              <span className="quiet" style={{ fontSize: 12.5 }}>
+            <div className="row above-6">
+              <span className="quiet small">
                 Marked
               </span>
               {markings.map((marking) => (
-                <Link
+                <ChipLink
                   key={marking.id}
-                  className="chip"
                   title={marking.meaning}
                   aria-current={filter.marking === marking.id}
                   href={addressWith('/documents', {
@@ -117,12 +117,12 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
                   })}
                 >
                   {marking.name} <span className="figure quiet">{marking.documents}</span>
-                </Link>
+                </ChipLink>
               ))}
             </div>
           )}
           {protects && adding && (
-            <div style={{ marginTop: 12 }}>
+            <div className="above-12">
               <ProtectPanel
                 taken={list.rows.map((row) => row.reference)}
                 folderId={filter.folder ?? null}
@@ -132,7 +132,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
             </div>
           )}
           {inspecting && (
-            <div style={{ marginTop: 12 }}>
+            <div className="above-12">
               <InspectPanel />
             </div>
           )}
@@ -150,7 +150,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
             />
           )}
           {said !== null && (
-            <p role="status" className="notice" style={{ marginTop: 8 }}>
+            <p role="status" className="notice above-8">
               {said}
             </p>
           )}

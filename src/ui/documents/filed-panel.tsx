@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { wayText } from '@/core/content/folders';
+import { ChipButton } from '@/ui/shell/chips';
 import { FilingImpact, useFiling } from '@/ui/documents/use-filing';
 import { Notice } from '@/ui/shell/notice';
 
@@ -43,7 +44,7 @@ export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
     </TextField>
   );
   return (
-    <section className="stack" style={{ gap: 14 }} aria-label="Filing">
+    <section className="stack loose" aria-label="Filing">
       <h2>Filed</h2>
       {field(
         'Folder',
@@ -83,15 +84,13 @@ function Attributes({
     form.reset();
   };
   return (
-    <div className="stack" style={{ gap: 4 }}>
+    <div className="stack tight">
       {Object.entries(attributes).map(([name, value]) => (
-        <div key={name} className="row" style={{ gap: 6 }}>
+        <div key={name} className="row tight">
           <span className="quiet">{name}</span>
-          <span style={{ flex: 1 }}>{value}</span>
+          <span className="gap">{value}</span>
           {mayChange && (
-            <button
-              type="button"
-              className="chip"
+            <ChipButton
               aria-label={`Take off ${name}`}
               onClick={() => {
                 onChange(
@@ -102,14 +101,13 @@ function Attributes({
               }}
             >
               ✕
-            </button>
+            </ChipButton>
           )}
         </div>
       ))}
       {mayChange && (
         <form
-          className="row"
-          style={{ flexWrap: 'nowrap' }}
+          className="row one-row"
           onSubmit={(event) => {
             event.preventDefault();
             add(event.currentTarget);

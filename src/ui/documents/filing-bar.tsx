@@ -55,7 +55,7 @@ export function FilingBar({ documents, titles, folders, markings, colleagues, on
     </TextField>
   );
   return (
-    <div className="row" role="group" aria-label="Selected documents" style={{ marginTop: 12 }}>
+    <div className="row above-12" role="group" aria-label="Selected documents">
       <b>{documents.length} selected</b>
       {field(
         'Move to',

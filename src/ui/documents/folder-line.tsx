@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import type { ListDocumentsInput } from '@/contracts/document';
 import type { FolderRow } from '@/contracts/folder';
 import { wayTo } from '@/core/content/folders';
+import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { addressWith } from '@/ui/tables/use-address';
@@ -43,7 +44,7 @@ export function FolderLine({
       router.push(to(way.at(-2) ?? null));
     });
   return (
-    <nav className="row" aria-label="Folders" style={{ marginTop: 10 }}>
+    <nav className="row above-10" aria-label="Folders">
       <span>
         {way.length === 0 ? <b>All folders</b> : <Link href={to(null)}>All folders</Link>}
         {way.map((folder) => (
@@ -55,36 +56,32 @@ export function FolderLine({
         ))}
       </span>
       {inside.map((folder) => (
-        <Link key={folder.id} className="chip" href={to(folder)}>
+        <ChipLink key={folder.id} href={to(folder)}>
           {folder.name} <span className="figure quiet">{folder.documents}</span>
-        </Link>
+        </ChipLink>
       ))}
       {mayChange && naming === null && (
-        <button
-          type="button"
-          className="chip"
+        <ChipButton
           onClick={() => {
             setNaming('new');
           }}
         >
           New folder
-        </button>
+        </ChipButton>
       )}
       {mayChange && naming === null && here !== null && (
-        <button
-          type="button"
-          className="chip"
+        <ChipButton
           onClick={() => {
             setNaming('rename');
           }}
         >
           Rename
-        </button>
+        </ChipButton>
       )}
       {mayChange && naming === null && here?.documents === 0 && inside.length === 0 && (
-        <button type="button" className="chip" onClick={() => void remove()}>
+        <ChipButton onClick={() => void remove()}>
           Remove
-        </button>
+        </ChipButton>
       )}
       {naming !== null && (
         <form
@@ -108,9 +105,9 @@ export function FolderLine({
               if (event.key === 'Escape') setNaming(null);
             }}
           />
-          <button type="submit" className="chip">
+          <ChipButton type="submit">
             {naming === 'rename' ? 'Save' : 'Create folder'}
-          </button>
+          </ChipButton>
         </form>
       )}
       {problem !== null && (

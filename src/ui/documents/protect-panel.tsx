@@ -206,7 +206,7 @@ function JobRow({
   const percent = job.progress.total === 0 ? 0 : (job.progress.sent / job.progress.total) * 100;
   return (
     <div className="stack" style={{ borderBottom: '1px solid var(--hair)', padding: '10px 0' }}>
-      <div className="row" style={{ flexWrap: 'nowrap' }}>
+      <div className="row one-row">
         <TextField
           label="Title"
           value={job.title}
@@ -224,7 +224,7 @@ function JobRow({
             onChange({ reference: event.target.value });
           }}
         />
-        <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>
+        <span className="figure quiet nowrap">
           {sizeText(job.file.size)}
         </span>
         {job.state === 'sending' && <Button onClick={onCancel}>Cancel</Button>}

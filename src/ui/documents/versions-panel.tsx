@@ -55,7 +55,7 @@ export function VersionsPanel({
         </p>
       ))}
       {progress !== null && (
-        <div className="row" style={{ flexWrap: 'nowrap' }}>
+        <div className="row one-row">
           <LinearProgress
             variant="determinate"
             sx={{ flex: 1 }}

@@ -29,7 +29,7 @@ export function WentPanel({
         return (
           <p key={first.dispatchId}>
             <Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link>{' '}
-            <span className="figure quiet" style={{ whiteSpace: 'nowrap' }}>
+            <span className="figure quiet nowrap">
               {first.dispatchReference}
             </span>
             <br />

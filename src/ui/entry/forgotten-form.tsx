@@ -21,7 +21,7 @@ export function ForgottenForm() {
           Embargo
         </div>
         <h1>Check your email</h1>
-        <p style={{ marginTop: 12 }}>
+        <p className="above-12">
           If {sentTo} belongs to a member of staff, an email with a link is on its way. The link
           works once, for one hour.
         </p>

@@ -43,7 +43,7 @@ export function FindView({ page }: { readonly page: FindPage }) {
             </span>
           </div>
         </div>
-        <div className="scroll" style={{ padding: '6px 22px 40px' }}>
+        <div className="scroll part-body">
           {wanted !== '' && count === 0 && (
             <div className="empty" style={{ padding: '32px 0' }}>
               <h2>Nothing found</h2>

@@ -146,7 +146,7 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                 <td>
                   {row.name}
                   <br />
-                  <span className="quiet" style={{ fontSize: 12 }}>
+                  <span className="quiet small">
                     {row.detail}
                     {row.once !== null && (
                       <span className="lamp">

@@ -47,7 +47,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
 
   return (
     <>
-      <div className="row" style={{ padding: '8px 22px', minHeight: 46 }}>
+      <div className="row bar">
         <span className="quiet">
           {chosen.length === 0
             ? 'Select people to revoke or reinstate them together.'
@@ -131,7 +131,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                     {personName(grant)}
                   </button>
                   <br />
-                  <span className="quiet" style={{ fontSize: 12 }}>
+                  <span className="quiet small">
                     {whoLine(grant)}
                   </span>
                 </td>
@@ -139,7 +139,7 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                 <td>
                   {rightsLine(is.rights, is.prints)}
                   {grant.capped?.byCeiling === true && (
-                    <span className="quiet" style={{ fontSize: 12 }}>
+                    <span className="quiet small">
                       <br />
                       under a ceiling
                     </span>

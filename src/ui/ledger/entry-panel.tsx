@@ -1,10 +1,10 @@
 'use client';
 
-import Link from 'next/link';
 import type { LedgerInput, LedgerRow } from '@/contracts/ledger';
 import { didWords } from '@/core/insight/did-words';
 import { factsOf } from '@/core/insight/entry-facts';
 import type { Words } from '@/core/insight/fact-words';
+import { ChipLink } from '@/ui/shell/chips';
 import { EntryActs } from '@/ui/ledger/entry-acts';
 import { addressOf, wanting } from '@/ui/ledger/ledger-address';
 import { Moment } from '@/ui/time/moment';
@@ -92,7 +92,7 @@ export function EntryPanel({
         {row.browser !== '' && (
           <>
             <br />
-            <span className="quiet" style={{ wordBreak: 'break-word' }}>
+            <span className="quiet break">
               {row.browser}
             </span>
           </>
@@ -102,13 +102,12 @@ export function EntryPanel({
       <h2>Filter by</h2>
       <div className="row">
         {narrowing(row).map(({ dimension, value, label }) => (
-          <Link
+          <ChipLink
             key={dimension}
-            className="chip"
             href={addressOf('/ledger', wanting(filter, dimension, value), {})}
           >
             {label}
-          </Link>
+          </ChipLink>
         ))}
         {narrowing(row).length === 0 && (
           <span className="quiet">This entry names no document and no person.</span>
@@ -116,7 +115,7 @@ export function EntryPanel({
       </div>
       <hr />
       <h2>Proof</h2>
-      <p className="figure" style={{ wordBreak: 'break-all' }}>
+      <p className="figure break">
         sha-256 {row.hash}
         <br />
         <span className="quiet">

@@ -4,6 +4,7 @@ import { Fragment, useState } from 'react';
 import type { LedgerPage, LedgerRow, Named } from '@/contracts/ledger';
 import { didWords } from '@/core/insight/did-words';
 import { factLine, factsOf } from '@/core/insight/entry-facts';
+import { ChipButton } from '@/ui/shell/chips';
 import { call, sentenceOf } from '@/ui/http/call';
 import { useWords } from '@/ui/ledger/use-words';
 import { Mark, markOf } from '@/ui/marks/mark';
@@ -125,8 +126,7 @@ function EntryRow({ row, named, year, selected, onSelect, fold, inside = false }
       <td>
         <button
           type="button"
-          className="row-button"
-          style={{ fontWeight: 400 }}
+          className="row-button plain"
           onClick={() => {
             onSelect({ row, named });
           }}
@@ -143,9 +143,9 @@ function EntryRow({ row, named, year, selected, onSelect, fold, inside = false }
       <td className="oneline quiet">{row.place === '' ? row.network : row.place.split(',')[0]}</td>
       <td className={`oneline ${stopped ? 'magenta' : 'quiet'}`}>
         {fold !== null && (
-          <button type="button" className="chip" aria-expanded={fold.open} onClick={fold.toggle}>
+          <ChipButton aria-expanded={fold.open} onClick={fold.toggle}>
             {row.within} within
-          </button>
+          </ChipButton>
         )}{' '}
         {factLine(factsOf(row, words), IN_COLUMNS)}
       </td>

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import type { Facet, FacetCount, LedgerInput, LedgerPage } from '@/contracts/ledger';
 import type { COUNTED_DIMENSIONS } from '@/core/insight/filter';
 import { KINDS } from '@/core/insight/kinds';
+import { ChipButton } from '@/ui/shell/chips';
 import { call, sentenceOf } from '@/ui/http/call';
 import { addressOf, isWanted, refusing, wanting, without } from '@/ui/ledger/ledger-address';
 import { valueText } from '@/ui/words/dimension-words';
@@ -50,7 +51,7 @@ function Tally({ dimension, title, facet, most, filter }: TallyProps) {
     <section aria-label={title}>
       <h2>{title}</h2>
       {all !== null && (
-        <div className="row" style={{ fontSize: 12.5 }}>
+        <div className="row small">
           <input
             className="plain"
             aria-label={`Find in ${title}`}
@@ -61,20 +62,18 @@ function Tally({ dimension, title, facet, most, filter }: TallyProps) {
             }}
             style={{ width: 130 }}
           />
-          <button
-            type="button"
-            className="chip"
+          <ChipButton
             onClick={() => {
               setAll(null);
             }}
           >
             Fewer
-          </button>
+          </ChipButton>
         </div>
       )}
       <div className={all === null ? undefined : 'opened'}>
         {facet.values.length === 0 && (
-          <p className="quiet" style={{ fontSize: 12.5 }}>
+          <p className="quiet small">
             none
           </p>
         )}
@@ -89,9 +88,9 @@ function Tally({ dimension, title, facet, most, filter }: TallyProps) {
         ))}
       </div>
       {all === null && facet.all > most && (
-        <button type="button" className="chip" onClick={open}>
+        <ChipButton onClick={open}>
           All {facet.all.toLocaleString('en-GB')}
-        </button>
+        </ChipButton>
       )}
       {problem !== null && (
         <p role="alert" className="magenta">

@@ -1,8 +1,8 @@
 'use client';
 
-import Link from 'next/link';
 import type { LedgerInput, Named } from '@/contracts/ledger';
 import { DIMENSIONS, type Dimension } from '@/core/insight/filter';
+import { ChipLink } from '@/ui/shell/chips';
 import { addressOf, isWanted, wanting, without } from '@/ui/ledger/ledger-address';
 import { dayText } from '@/core/base/moment-text';
 import { dimensionWords, valueText } from '@/ui/words/dimension-words';
@@ -88,34 +88,31 @@ export function FilterChips({
   return (
     <>
       {chips.map(({ key, label, href }) => (
-        <Link
+        <ChipLink className="shoal"
           key={key}
-          className="chip"
-          style={{ background: 'var(--shoal)' }}
           href={href}
           aria-label={`Remove the filter ${label}`}
         >
           {label} ✕
-        </Link>
+        </ChipLink>
       ))}
       {chips.length > 1 && (
-        <Link className="chip" href="/ledger">
+        <ChipLink href="/ledger">
           Clear filters
-        </Link>
+        </ChipLink>
       )}
       {OFTEN.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => (
-        <Link
+        <ChipLink
           key={outcome}
-          className="chip"
           href={addressOf('/ledger', wanting(filter, 'outcome', outcome), {})}
         >
           {(filter.outcome ?? []).length === 0 ? 'only' : 'also'} {outcome}
-        </Link>
+        </ChipLink>
       ))}
       {mine && filter.own === undefined && (
-        <Link className="chip" href={addressOf('/ledger', filter, { own: 'yes' })}>
+        <ChipLink href={addressOf('/ledger', filter, { own: 'yes' })}>
           only yours
-        </Link>
+        </ChipLink>
       )}
     </>
   );

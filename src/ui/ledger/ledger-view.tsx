@@ -96,7 +96,7 @@ export function LedgerView({
               Export {page.total.toLocaleString('en-GB')}
             </Button>
           </div>
-          <div className="row" style={{ marginTop: 8 }}>
+          <div className="row above-8">
             <FindFilter key={JSON.stringify(filter)} filter={filter} />
             <FilterChips filter={filter} named={page.named} mine={page.everything} />
           </div>

@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import Link from 'next/link';
 import type { SavedView, LedgerInput } from '@/contracts/ledger';
+import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { addressOf } from '@/ui/ledger/ledger-address';
@@ -33,35 +33,30 @@ export function SavedViews({
     >
       <span className="quiet">Saved views</span>
       {views.map((view) => (
-        <Link
+        <ChipLink
           key={view.id}
-          className="chip"
           href={view.query === '' ? '/ledger' : `/ledger?${view.query}`}
           aria-current={view === here ? 'true' : undefined}
         >
           {view.name}
-        </Link>
+        </ChipLink>
       ))}
       {views.length === 0 && !naming && <span className="quiet">none yet</span>}
       {query !== '' && here === undefined && !naming && (
-        <button
-          type="button"
-          className="chip"
+        <ChipButton
           onClick={() => {
             setNaming(true);
           }}
         >
           Save this view
-        </button>
+        </ChipButton>
       )}
       {here !== undefined && (
-        <button
-          type="button"
-          className="chip"
+        <ChipButton
           onClick={() => void attempt(() => call('DELETE', `/api/v1/ledger/views/${here.id}`))}
         >
           Remove “{here.name}”
-        </button>
+        </ChipButton>
       )}
       {naming && (
         <form
@@ -84,9 +79,9 @@ export function SavedViews({
               if (event.key === 'Escape') setNaming(false);
             }}
           />
-          <button type="submit" className="chip">
+          <ChipButton type="submit">
             Save
-          </button>
+          </ChipButton>
         </form>
       )}
       {problem !== null && (

@@ -80,7 +80,7 @@ function Result({
   readonly result: VerifyResult;
 }) {
   return (
-    <div role="status" className="stack" style={{ gap: 6 }}>
+    <div role="status" className="stack tight">
       <p className={problems.length === 0 ? 'answer' : 'answer magenta'}>
         {problems.length === 0
           ? `All ${number(entries)} entries hold.`

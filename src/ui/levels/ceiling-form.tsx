@@ -119,8 +119,7 @@ export function CeilingForm({
   );
   return (
     <form
-      className="stack"
-      style={{ gap: 14 }}
+      className="stack loose"
       onSubmit={(event) => {
         event.preventDefault();
         void look(limits);
@@ -152,7 +151,7 @@ export function CeilingForm({
           ))}
         </div>
       </div>
-      <div className="row" style={{ flexWrap: 'nowrap' }}>
+      <div className="row one-row">
         {text('days', 'Days', 'no limit', { type: 'number' })}
         {text('prints', 'Prints each', 'no limit', { type: 'number' })}
         {text('opens', 'Opens each', 'no limit', { type: 'number' })}

@@ -83,8 +83,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
     });
   return (
     <form
-      className="stack"
-      style={{ gap: 14 }}
+      className="stack loose"
       onSubmit={(event) => {
         event.preventDefault();
         void look();
@@ -115,7 +114,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
           />
         )}
       </div>
-      <div className="row" style={{ alignItems: 'flex-start' }}>
+      <div className="row top">
         <TextField
           label="Days"
           type="number"

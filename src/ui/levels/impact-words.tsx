@@ -97,11 +97,11 @@ export function ImpactWords({
                         <span className="quiet"> · {row.organisation}</span>
                       )}
                       <br />
-                      <span className="quiet" style={{ fontSize: 12 }}>
+                      <span className="quiet small">
                         {[row, ...more].map(({ title }) => title).join(', ')}
                       </span>
                     </td>
-                    <td style={{ fontSize: 12 }}>
+                    <td className="small">
                       {row.lost.length > 0 && (
                         <div className="magenta">no longer {row.lost.join(', ')}</div>
                       )}

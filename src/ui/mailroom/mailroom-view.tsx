@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import { ChipLink } from '@/ui/shell/chips';
 import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
 
@@ -57,22 +58,21 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
             <span className="quiet">the demo’s mail server; nothing here leaves this machine</span>
           </div>
           <div className="row" style={{ marginTop: 8, maxHeight: 92, overflow: 'auto' }}>
-            <Link
-              className="chip"
+            <ChipLink
               style={address === null ? { background: 'var(--shoal)' } : {}}
               href={query(null, null)}
             >
               All mailboxes
-            </Link>
+            </ChipLink>
             {addresses.map((each) => (
-              <Link
+              <ChipLink
                 key={each}
-                className="chip figure"
+                className="figure"
                 style={each === address ? { background: 'var(--shoal)' } : {}}
                 href={query(null, each)}
               >
                 {each}
-              </Link>
+              </ChipLink>
             ))}
           </div>
         </div>

@@ -88,7 +88,7 @@ function PersonRow({ row, columns, filter, span, most }: RowProps) {
       <td>
         <Link href={`/people?person=${recipient}`}>{name === '' ? address : name}</Link>
         <br />
-        <span className="quiet" style={{ fontSize: 12 }}>
+        <span className="quiet small">
           {organisation === '' ? address : organisation}
         </span>
       </td>
@@ -122,10 +122,10 @@ function PersonRow({ row, columns, filter, span, most }: RowProps) {
           </Link>
         )}
       </td>
-      <td className="figure" style={{ fontSize: 12 }}>
+      <td className="figure small">
         {first === null ? '' : dayText(first)}
       </td>
-      <td className="figure" style={{ fontSize: 12 }}>
+      <td className="figure small">
         {last === null ? '' : dayText(last)}
       </td>
       <td>{span !== null && <Line row={row} span={span} most={most} />}</td>

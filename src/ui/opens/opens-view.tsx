@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import type { OpensInput, OpensPage } from '@/contracts/opens';
 import { counted } from '@/core/base/counted';
+import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { opensAddress } from '@/ui/words/opens-address';
 import { OpensTable } from '@/ui/opens/opens-table';
 import { DayField } from '@/ui/time/moment-field';
@@ -58,31 +59,27 @@ export function OpensView({
               Export as CSV
             </Button>
           </div>
-          <div className="row" style={{ marginTop: 8 }}>
+          <div className="row above-8">
             {chips.map(
               ([key, label]) =>
                 label != null && (
-                  <Link
+                  <ChipLink className="shoal"
                     key={key}
-                    className="chip"
-                    style={{ background: 'var(--shoal)' }}
                     href={opensAddress(PATH, filter, { [key]: undefined })}
                     aria-label={`Remove the filter ${label}`}
                   >
                     {label} ×
-                  </Link>
+                  </ChipLink>
                 ),
             )}
-            <button
-              type="button"
-              className="chip"
+            <ChipButton
               aria-pressed={filter.never === 'only'}
               onClick={() => {
                 change({ never: filter.never === 'only' ? undefined : 'only' });
               }}
             >
               Never opened
-            </button>
+            </ChipButton>
             {(['from', 'to'] as const).map((edge) => (
               <DayField
                 key={edge}
@@ -93,7 +90,7 @@ export function OpensView({
                 }}
               />
             ))}
-            <span className="quiet" style={{ fontSize: 12.5 }}>
+            <span className="quiet small">
               days in {page.zone}
             </span>
           </div>

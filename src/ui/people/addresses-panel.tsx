@@ -23,7 +23,7 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
       if (done) setAddress('');
     });
   return (
-    <section className="stack" aria-label="Other email addresses" style={{ gap: 6 }}>
+    <section className="stack tight" aria-label="Other email addresses">
       <h2>Other email addresses</h2>
       {person.others.map((other) => (
         <div key={other.id} className="row">

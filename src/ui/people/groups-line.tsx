@@ -1,8 +1,8 @@
 'use client';
 
-import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { GroupRow, ListPeopleInput } from '@/contracts/people';
+import { ChipLink } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { useHolds } from '@/ui/shell/permissions';
@@ -24,18 +24,17 @@ export function GroupsLine({
   const changes = useChanges();
   const chosen = groups.find(({ id }) => id === filter.group);
   return (
-    <div className="row" style={{ marginTop: 8 }}>
+    <div className="row above-8">
       <span className="quiet">Groups</span>
       {groups.map(({ id, name, people }) => (
-        <Link
+        <ChipLink
           key={id}
-          className="chip"
           aria-current={id === filter.group ? 'true' : undefined}
           href={addressWith('/people', { ...filter, group: id === filter.group ? undefined : id })}
         >
           {name} <span className="figure">{people}</span>
           {id === filter.group && ' ✕'}
-        </Link>
+        </ChipLink>
       ))}
       {chosen !== undefined && mayChange && (
         <Button

@@ -2,6 +2,7 @@
 
 import type { GroupId } from '@/core/base/ids';
 import type { PersonDetail } from '@/contracts/people';
+import { ChipButton } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
@@ -38,16 +39,14 @@ export function GroupsPanel({ person }: { readonly person: PersonDetail }) {
         {person.groups
           .filter(({ id }) => mayChange || person.inGroups.includes(id))
           .map(({ id, name, people }) => (
-            <button
+            <ChipButton
               key={id}
-              type="button"
-              className="chip"
               disabled={busy || !mayChange}
               aria-pressed={person.inGroups.includes(id)}
               onClick={() => void toggle(id, name, person.inGroups.includes(id))}
             >
               {name} <span className="figure">{people}</span>
-            </button>
+            </ChipButton>
           ))}
         {mayChange && (
           <form

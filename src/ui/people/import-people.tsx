@@ -51,7 +51,7 @@ export function ImportPeople() {
   };
   const change = brought === null ? 0 : brought.preview.added + brought.preview.changed;
   return (
-    <section className="stack" aria-label="Lists of people" style={{ marginTop: 12 }}>
+    <section className="stack above-12" aria-label="Lists of people">
       <FileDrop
         words="Drop a list of people: CSV, LDIF or vCard"
         busy={busy}

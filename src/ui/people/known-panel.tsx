@@ -70,8 +70,7 @@ export function KnownPanel({
   }
   return (
     <form
-      className="stack"
-      style={{ gap: 14 }}
+      className="stack loose"
       aria-label="Details"
       onSubmit={(event) => {
         event.preventDefault();

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
+import { ChipLink } from '@/ui/shell/chips';
 import { ImportPeople } from '@/ui/people/import-people';
 import { useHolds } from '@/ui/shell/permissions';
 import { GroupsLine } from '@/ui/people/groups-line';
@@ -71,14 +72,13 @@ export function PeopleView({
           {bringing && <ImportPeople />}
           {page.groups.length > 0 && <GroupsLine groups={page.groups} filter={filter} />}
           {filter.organisation !== undefined && (
-            <div className="row" style={{ marginTop: 8 }}>
-              <Link
-                className="chip"
+            <div className="row above-8">
+              <ChipLink
                 aria-label={`Remove the filter ${filter.organisation}`}
                 href={addressWith('/people', { ...filter, organisation: undefined })}
               >
                 {filter.organisation} ✕
-              </Link>
+              </ChipLink>
             </div>
           )}
           {list.problem !== null && (
@@ -137,7 +137,7 @@ export function PeopleView({
                   </Link>
                   {row.blocked && <span className="magenta"> blocked</span>}
                   <br />
-                  <span className="quiet" style={{ fontSize: 12 }}>
+                  <span className="quiet small">
                     {row.address}
                   </span>
                 </td>
@@ -145,9 +145,8 @@ export function PeopleView({
                   {row.organisation === '' ? (
                     <span className="quiet">not known</span>
                   ) : (
-                    <Link
+                    <Link className="plain"
                       prefetch={false}
-                      style={{ fontWeight: 400 }}
                       href={addressWith('/people', { ...filter, organisation: row.organisation })}
                     >
                       {row.organisation}

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import Link from 'next/link';
 import type { PersonDetail } from '@/contracts/people';
 import type { GrantRow } from '@/contracts/dispatch';
+import { ChipButton } from '@/ui/shell/chips';
 import { GivePanel } from '@/ui/give/give-panel';
 import { AddressesPanel } from '@/ui/people/addresses-panel';
 import { GroupsPanel } from '@/ui/people/groups-panel';
@@ -202,14 +203,12 @@ function HeldRow({
         <td style={{ paddingLeft: 0 }}>
           <Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link>
           <br />
-          <span className="quiet" style={{ fontSize: 12 }}>
+          <span className="quiet small">
             {rightsLine(rights, prints)}
             {grant.capped?.byCeiling === true && ', under a ceiling'}
           </span>
           <br />
-          <button
-            type="button"
-            className="chip"
+          <ChipButton
             aria-expanded={why}
             aria-label={`Why: ${grant.documentTitle}`}
             onClick={() => {
@@ -217,7 +216,7 @@ function HeldRow({
             }}
           >
             Why?
-          </button>
+          </ChipButton>
         </td>
         <td style={{ fontSize: 12 }} className={tone}>
           {shut === null ? stateWords[state] : refusalName(shut)}

@@ -68,8 +68,7 @@ export function ShutOut({
       )}
       {leaving && (
         <form
-          className="stack"
-          style={{ gap: 12 }}
+          className="stack loose"
           onSubmit={(event) => {
             event.preventDefault();
             void leave();

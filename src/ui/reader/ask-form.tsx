@@ -104,7 +104,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
         </div>
       )}
       {open && (
-        <form className="stack" style={{ gap: 12 }} onSubmit={(event) => void send(event)}>
+        <form className="stack loose" onSubmit={(event) => void send(event)}>
           {missing.map((right) => (
             <FormControlLabel
               key={right}

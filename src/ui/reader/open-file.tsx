@@ -50,7 +50,7 @@ export function OpenFile() {
         <Emblem />
         Embargo
       </div>
-      <div className="stack" style={{ gap: 18 }}>
+      <div className="stack loose">
         <h1>Open a protected file</h1>
         <p>
           Drop the file you were sent. You will be asked to prove your email address, and then read

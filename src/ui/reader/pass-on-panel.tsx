@@ -88,8 +88,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
       )}
       {open && (
         <form
-          className="stack"
-          style={{ gap: 12 }}
+          className="stack loose"
           onSubmit={(event) => {
             event.preventDefault();
             void send();

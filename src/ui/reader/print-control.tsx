@@ -19,11 +19,11 @@ export function PrintControl({
   const whole = (text: string): number =>
     Math.max(1, Math.min(pages, Math.floor(Number(text)) || 1));
   return (
-    <div className="stack" style={{ gap: 12 }}>
+    <div className="stack loose">
       <h2>
         Print{left === null ? '' : ` · ${String(left)} more ${left === 1 ? 'copy' : 'copies'}`}
       </h2>
-      <div className="row" style={{ flexWrap: 'nowrap' }}>
+      <div className="row one-row">
         <TextField
           type="number"
           label="From page"

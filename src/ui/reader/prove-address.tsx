@@ -66,7 +66,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
         Embargo
       </div>
       {minutes === null ? (
-        <form className="stack" style={{ gap: 18 }} onSubmit={ask}>
+        <form className="stack loose" onSubmit={ask}>
           <h1>You were sent a protected document.</h1>
           <p>
             Enter the email address the message came to. You will get a six-digit code by email; you
@@ -95,7 +95,7 @@ export function ProveAddress({ token }: { readonly token: string }) {
           </div>
         </form>
       ) : (
-        <form className="stack" style={{ gap: 18 }} onSubmit={enter}>
+        <form className="stack loose" onSubmit={enter}>
           <h1>Enter the code</h1>
           <p>
             A code is on its way to <b>{address}</b>. It works for {minutes} minutes, in this

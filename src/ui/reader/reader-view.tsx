@@ -128,13 +128,13 @@ export function ReaderView({
         <div>
           <h1 style={{ fontSize: 16, display: 'inline' }}>{opened.title}</h1>{' '}
           <span className="figure quiet">{opened.reference}</span>
-          <div className="quiet" style={{ fontSize: 12.5 }}>
+          <div className="quiet small">
             from {opened.sender.name}, {opened.sender.organisation} · you are here as{' '}
             {opened.address}
           </div>
         </div>
         <span className="gap" />
-        <div style={{ fontSize: 13 }}>
+        <div className="small-plus">
           You may {verbList(granted)}
           {until === null ? (
             ', with no end'

@@ -43,7 +43,7 @@ export function Refusal({
           You are here as <b>{address}</b>.
         </p>
         {reason !== 'not-addressed' && reason !== 'identity-not-proven' && more}
-        <div className="row" style={{ marginTop: 10 }}>
+        <div className="row above-10">
           {sender !== null && (
             <Button
               component="a"

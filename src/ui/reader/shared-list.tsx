@@ -29,7 +29,7 @@ export function SharedList({
         {shared.sender?.name} of {shared.sender?.organisation} sent you{' '}
         {counted(shared.documents.length, 'document')}
       </h1>
-      <p className="quiet" style={{ marginTop: 6 }}>
+      <p className="quiet above-6">
         You are here as {shared.address}.{' '}
         <Button variant="text" onClick={onLeave}>
           Use another email address

@@ -24,7 +24,7 @@ export function VisitLink({ token }: { readonly token: string }) {
         <Emblem />
         Embargo
       </div>
-      <div className="stack" style={{ gap: 18 }}>
+      <div className="stack loose">
         <h1>Anyone with this link can read what is here.</h1>
         <p>You are not asked who you are.</p>
         {problem !== null && (

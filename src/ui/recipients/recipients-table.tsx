@@ -87,7 +87,7 @@ function MayCell({ terms }: { readonly terms: TermsDraft | null }) {
     <>
       {rightsLine(terms.rights, terms.prints)}
       <br />
-      <span className="figure" style={{ fontSize: 12 }}>
+      <span className="figure small">
         {terms.until === null ? 'no end' : momentText(terms.until, zone)}
       </span>
     </>
@@ -106,12 +106,12 @@ function DomainRow({
       <td style={{ paddingLeft: 0 }}>
         <b>Everyone at {bareDomain(domain)}</b>
         <br />
-        <span className="quiet" style={{ fontSize: 12 }}>
+        <span className="quiet small">
           {whoWords.domain}
           {check !== null && `; ${String(check.known)} known here`}
         </span>
         {check?.publicMail === true && (
-          <p className="magenta" style={{ fontSize: 12 }}>
+          <p className="magenta small">
             Anybody can have an email address there, so this would be open to everyone.
           </p>
         )}
@@ -160,11 +160,11 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
             />
           )}
           <br />
-          <span className="quiet" style={{ fontSize: 12 }}>
+          <span className="quiet small">
             {address}
           </span>
           {check?.looksLike != null && (
-            <p className="lamp" style={{ fontSize: 12 }}>
+            <p className="lamp small">
               New, and one letter away from {check.looksLike}
             </p>
           )}
@@ -175,7 +175,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
             </p>
           )}
           {check?.known?.blocked === true && (
-            <p className="magenta" style={{ fontSize: 12 }}>
+            <p className="magenta small">
               blocked, could open nothing
             </p>
           )}
@@ -198,7 +198,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
         <td className={person.terms === null ? 'quiet' : ''}>
           <MayCell terms={own} />
         </td>
-        <td style={{ whiteSpace: 'nowrap' }}>
+        <td className="nowrap">
           {terms !== null && (
             <Button
               variant="text"
@@ -234,7 +234,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
               said={said}
               onSaid={setSaid}
             />
-            <div className="row" style={{ marginTop: 8 }}>
+            <div className="row above-8">
               <Button
                 onClick={() => {
                   recipients.change(address, { terms: null });

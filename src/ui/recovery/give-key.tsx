@@ -47,7 +47,7 @@ export function GiveKey({ action, busy = false, onKey }: Props) {
     if (file != null) setText((await file.slice(0, 100_000).text()).trim());
   };
   return (
-    <div className="stack" style={{ gap: 14 }}>
+    <div className="stack loose">
       <TextField
         label="Recovery key, private half"
         multiline

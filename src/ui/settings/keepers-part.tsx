@@ -24,9 +24,8 @@ export function KeepersPart({ settings, busy, put }: Props) {
   const isChanged = addressesIn(text).join(' ') !== settings.checkpointsTo.join(' ');
   return (
     <section
-      className="stack"
+      className="stack part-form"
       aria-label="Ledger checkpoints"
-      style={{ padding: '4px 22px 14px', maxWidth: 620 }}
     >
       <h2>Ledger checkpoints</h2>
       <p className="quiet">

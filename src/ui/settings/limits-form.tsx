@@ -45,8 +45,7 @@ export function LimitsForm({ row, folders }: Props) {
   };
   return (
     <form
-      className="stack"
-      style={{ gap: 12 }}
+      className="stack loose"
       aria-label="Limits"
       onSubmit={(event) => {
         event.preventDefault();

@@ -1,21 +1,26 @@
 'use client';
 
-import Link from 'next/link';
+import Chip from '@mui/material/Chip';
+import { ChipLink } from '@/ui/shell/chips';
 
 /** The parts of Settings. */
 export function SettingsPlaces({ here }: { readonly here: 'staff' | 'work' | 'keys' }) {
   return (
     <div className="row" role="navigation" aria-label="Sections of Settings">
-      <Link className="chip" href="/settings" aria-current={here === 'staff'}>
+      <ChipLink href="/settings" aria-current={here === 'staff'}>
         Staff
-      </Link>
-      <Link className="chip" href="/settings/work" aria-current={here === 'work'}>
+      </ChipLink>
+      <ChipLink href="/settings/work" aria-current={here === 'work'}>
         Work
-      </Link>
+      </ChipLink>
       {/* Fetched whole: only that page's own policy lets the drill's WebAssembly run. */}
-      <a className="chip" href="/settings/keys" aria-current={here === 'keys'}>
-        Keys and recovery
-      </a>
+      <Chip
+        component="a"
+        clickable
+        href="/settings/keys"
+        aria-current={here === 'keys'}
+        label="Keys and recovery"
+      />
     </div>
   );
 }

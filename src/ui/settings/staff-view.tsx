@@ -130,7 +130,7 @@ function Invite({
   const [fields, setFields] = useState<InviteFields>({ name: '', email: '', role: 'sender' });
   if (!mail)
     return (
-      <p className="notice" style={{ marginTop: 10 }}>
+      <p className="notice above-10">
         Nobody can be invited because no mail server is set up. Set MAIL_URL and MAIL_FROM and start
         again.
       </p>

@@ -56,9 +56,8 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
             </p>
           </section>
           <section
-            className="stack"
+            className="stack part-form"
             aria-label="Access ending soon"
-            style={{ padding: '4px 22px 14px', maxWidth: 620 }}
           >
             <h2>Access ending soon</h2>
             <TextField

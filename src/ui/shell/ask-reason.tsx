@@ -45,7 +45,7 @@ export function AskReason() {
       maxWidth="xs"
       fullWidth
     >
-      <form className="stack" style={{ padding: '18px 22px', gap: 14 }} onSubmit={send}>
+      <form className="stack part loose" onSubmit={send}>
         <h1 id="reason-title">Reason</h1>
         <p>Your organisation asks for a reason here. It is kept in the ledger.</p>
         <ReasonField value={reason} onChange={setReason} required autoFocus />

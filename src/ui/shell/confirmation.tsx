@@ -33,7 +33,7 @@ export function Confirmation({
       maxWidth="sm"
       fullWidth
     >
-      <div style={{ padding: '18px 22px' }}>
+      <div className="part">
         <h1 id="confirmation-title">{title}</h1>
         <div style={{ margin: '12px 0 18px' }} className="stack">
           {children}

@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import type { DemoBar } from '@/contracts/demo';
 import { DAY, HOUR } from '@/core/base/time';
+import { ChipButton } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Moment } from '@/ui/time/moment';
@@ -83,15 +84,13 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
         {bar.ahead > 0 && <span className="lamp"> put forward</span>}
       </span>
       {STEPS.map(({ name, span }) => (
-        <button
+        <ChipButton
           key={name}
-          type="button"
-          className="chip"
           disabled={busy}
           onClick={() => void change({ forward: span })}
         >
           {name}
-        </button>
+        </ChipButton>
       ))}
       {problem !== null && (
         <span role="alert" className="magenta">

@@ -20,11 +20,11 @@ const keys: readonly (readonly [string, string])[] = [
 export function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="keys-title" maxWidth="sm" fullWidth>
-      <div style={{ padding: '18px 22px' }}>
+      <div className="part">
         <h1 id="keys-title">Keys</h1>
         <dl className="keys">
           {keys.map(([key, does]) => (
-            <div key={key} className="row" style={{ gap: 14 }}>
+            <div key={key} className="row loose">
               <dt className="figure">{key}</dt>
               <dd>{does}</dd>
             </div>

@@ -62,8 +62,7 @@ export function ProveAgain() {
       fullWidth
     >
       <form
-        className="stack"
-        style={{ padding: '18px 22px', gap: 14 }}
+        className="stack part loose"
         onSubmit={(event) => void send(event)}
       >
         <h1 id="prove-title">Confirm your identity</h1>

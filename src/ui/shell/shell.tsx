@@ -76,7 +76,7 @@ export function Shell({
             <Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>
               {name}
             </Link>
-            <span className="quiet" style={{ fontSize: 12.5 }}>
+            <span className="quiet small">
               {role} · {organisation}
             </span>
           </div>

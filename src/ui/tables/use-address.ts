@@ -3,7 +3,8 @@
 import { useEffect, useRef } from 'react';
 import { useRouter } from 'next/navigation';
 
-type Query = Readonly<Record<string, string | undefined>>;
+/** What an address says behind its path. */
+export type Query = Readonly<Record<string, string | undefined>>;
 
 /** A path with those of the query's members that are set. */
 export function addressWith(path: string, query: Query): string {

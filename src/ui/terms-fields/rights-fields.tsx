@@ -27,7 +27,7 @@ export function RightsFields({
   };
   const terms = { ...value, from: null, until: null };
   return (
-    <div className="stack" style={{ gap: 2 }}>
+    <div className="stack tight">
       <div className="row">
         {OFFERED_RIGHTS.map((right) => (
           <FormControlLabel

@@ -44,7 +44,7 @@ export function TermsFields({
             }
             label={rightNames[right]}
           />
-          <span className="quiet" style={{ fontSize: 12.5 }}>
+          <span className="quiet small">
             {rightHints[right]}
           </span>
         </div>

@@ -36,7 +36,7 @@ export function MarkingsPart({
   return (
     <section aria-label="Markings" style={{ padding: '18px 22px 40px' }}>
       <div className="row">
-        <h1 style={{ fontSize: 16 }}>Markings</h1>
+        <h1 className="large">Markings</h1>
         <span className="quiet">in order, the strictest last</span>
         <span className="gap" />
         {mayChange && (
@@ -50,7 +50,7 @@ export function MarkingsPart({
         )}
       </div>
       {markings.length === 0 && (
-        <p className="quiet" style={{ marginTop: 8 }}>
+        <p className="quiet above-8">
           There are none yet.
         </p>
       )}
@@ -117,8 +117,7 @@ export function MarkingsPart({
       {open !== null && (
         <form
           key={open === 'new' ? 'new' : open.id}
-          className="row"
-          style={{ marginTop: 10 }}
+          className="row above-10"
           onSubmit={(event) => {
             event.preventDefault();
             void save(new FormData(event.currentTarget));

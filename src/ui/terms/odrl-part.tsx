@@ -20,7 +20,7 @@ export function OdrlPart({
 }: { readonly mayChange: boolean } & Pick<Attempt, 'attempt' | 'busy'>) {
   const head = (
     <>
-      <h1 style={{ fontSize: 16 }}>Import and export</h1>
+      <h1 className="large">Import and export</h1>
       <span className="quiet">as W3C ODRL 2.2, which other programs can read</span>
       <span className="gap" />
       <Button component="a" href="/api/v1/terms/odrl" download>
@@ -32,7 +32,7 @@ export function OdrlPart({
     `${String(taken)} ${taken === 1 ? 'set of terms is' : 'sets of terms are'} kept. What ` +
     'was sent before stays as it was.';
   return (
-    <section aria-label="Import and export" style={{ padding: '18px 22px 0' }}>
+    <section className="part-head" aria-label="Import and export">
       {mayChange ? (
         <ImportedOdrl
           path="/api/v1/terms/odrl"

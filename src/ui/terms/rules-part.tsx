@@ -41,9 +41,9 @@ export function RulesPart<T extends Rule>({
     (a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.name.localeCompare(b.name),
   );
   return (
-    <section aria-label={title} style={{ padding: '18px 22px 0' }}>
+    <section className="part-head" aria-label={title}>
       <div className="row">
-        <h1 style={{ fontSize: 16 }}>{title}</h1>
+        <h1 className="large">{title}</h1>
         <span className="quiet">{what}</span>
         <span className="gap" />
         {mayChange && (
@@ -57,7 +57,7 @@ export function RulesPart<T extends Rule>({
         )}
       </div>
       {rows.length === 0 ? (
-        <p className="quiet" style={{ marginTop: 8 }}>
+        <p className="quiet above-8">
           {none}
         </p>
       ) : (

@@ -82,8 +82,7 @@ export function SavedTermsForm({ row, mayChange, onSave, onRemove, attempt, busy
   };
   return (
     <form
-      className="stack"
-      style={{ gap: 16 }}
+      className="stack loose"
       onSubmit={(event) => {
         event.preventDefault();
         void submit();

@@ -72,7 +72,7 @@ export function TermsView({ page }: { readonly page: TermsPage }) {
           </div>
           <Notice said={said} />
           {done !== null && (
-            <p role="status" className="notice" style={{ marginTop: 8 }}>
+            <p role="status" className="notice above-8">
               {done.text}{' '}
               <Button
                 variant="text"

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { RuleChanged, RuleRow } from '@/contracts/rules';
 import { LEAVES, type Leave } from '@/core/policy/rules';
+import { ChipButton } from '@/ui/shell/chips';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
 import type { RuleDone } from '@/ui/levels/rule-done';
@@ -24,9 +25,9 @@ export function WaysPart({
   readonly onOpen: (rule: RuleRow) => void;
 }) {
   return (
-    <section aria-label="Ways of delivery" style={{ padding: '18px 22px 0' }}>
+    <section className="part-head" aria-label="Ways of delivery">
       <div className="row">
-        <h1 style={{ fontSize: 16 }}>Ways of delivery</h1>
+        <h1 className="large">Ways of delivery</h1>
         <span className="quiet">what senders may do on their own</span>
       </div>
       <table className="list">
@@ -48,7 +49,7 @@ export function WaysPart({
                   <b>{wayWords[rule.way].name}</b>
                 )}
                 <br />
-                <span className="quiet" style={{ fontSize: 12 }}>
+                <span className="quiet small">
                   {wayWords[rule.way].hint}
                 </span>
               </td>
@@ -61,7 +62,7 @@ export function WaysPart({
                 {rule.reason !== '' && (
                   <>
                     <br />
-                    <span className="quiet" style={{ fontSize: 12 }}>
+                    <span className="quiet small">
                       “{rule.reason}”
                     </span>
                   </>
@@ -108,8 +109,7 @@ export function WayForm({
     });
   return (
     <form
-      className="stack"
-      style={{ gap: 14 }}
+      className="stack loose"
       onSubmit={(event) => {
         event.preventDefault();
         void set();
@@ -119,17 +119,15 @@ export function WayForm({
       <p className="quiet">{wayWords[rule.way].hint}.</p>
       <div className="row" role="group" aria-label="Who may">
         {LEAVES.map((each) => (
-          <button
+          <ChipButton
             key={each}
-            type="button"
-            className="chip"
             aria-pressed={leave === each}
             onClick={() => {
               setLeave(each);
             }}
           >
             {leaveWords[each]}
-          </button>
+          </ChipButton>
         ))}
       </div>
       <TextField

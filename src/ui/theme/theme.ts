@@ -1,7 +1,8 @@
 'use client';
 
 import { createTheme } from '@mui/material/styles';
-import type {} from '@mui/x-date-pickers/themeAugmentation';
+import { pickers } from '@/ui/theme/pickers';
+import { tables } from '@/ui/theme/tables';
 
 const read = "'Atkinson Hyperlegible Next Variable', sans-serif";
 
@@ -67,48 +68,27 @@ export const theme = createTheme({
         },
       },
     },
-    MuiPickersOutlinedInput: {
-      styleOverrides: {
-        root: { paddingLeft: 10, paddingRight: 10 },
-        sectionsContainer: {
-          fontSize: 14,
-          padding: '8.5px 0',
-          opacity: '1 !important',
-          '[aria-valuetext="Empty"]': { color: 'var(--quiet)' },
-        },
-      },
-    },
-    MuiPickerPopper: {
-      styleOverrides: {
-        paper: { border: '1px solid var(--line)', borderRadius: 2, backgroundImage: 'none' },
-      },
-    },
-    MuiPickersCalendarHeader: { styleOverrides: { label: { fontSize: 14, fontWeight: 600 } } },
-    MuiDayCalendar: { styleOverrides: { weekDayLabel: { color: 'var(--quiet)', fontSize: 12 } } },
-    MuiPickerDay: {
+    ...pickers,
+    ...tables,
+    MuiChip: {
+      defaultProps: { variant: 'outlined', size: 'small' },
       styleOverrides: {
         root: {
+          height: 'auto',
+          minHeight: 24,
           borderRadius: 2,
-          fontSize: 13,
-          '&.Mui-selected, &.Mui-selected:hover, &.Mui-selected:focus': {
+          borderColor: 'var(--line)',
+          background: 'var(--panel)',
+          color: 'var(--ink)',
+          fontSize: 12.5,
+          textDecoration: 'none',
+          '&.MuiChip-clickable:hover': { background: 'var(--hover)' },
+          '&[aria-pressed="true"], &[aria-current="true"], &[aria-current="page"]': {
             background: 'var(--shoal)',
-            color: 'var(--ink)',
-            outline: '1px solid var(--ink)',
+            borderColor: 'var(--ink)',
           },
         },
-        today: { '&:not(.Mui-selected)': { border: '1px dashed var(--quiet)' } },
-      },
-    },
-    MuiMultiSectionDigitalClockSection: {
-      styleOverrides: {
-        item: {
-          borderRadius: 2,
-          fontSize: 13,
-          '&.Mui-selected, &.Mui-selected:hover': {
-            background: 'var(--shoal)',
-            color: 'var(--ink)',
-          },
-        },
+        label: { padding: '2px 8px', whiteSpace: 'normal' },
       },
     },
     MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },

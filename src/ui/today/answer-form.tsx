@@ -65,7 +65,7 @@ export function AnswerForm({
   }
   return (
     <div className="stack" style={{ padding: '6px 0 12px', gap: 14 }}>
-      <div className="row" style={{ alignItems: 'flex-start' }}>
+      <div className="row top">
         {request.right !== null && (
           <FormControlLabel
             control={

@@ -6,6 +6,7 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { TodayPage } from '@/contracts/today';
 import type { Silence } from '@/core/insight/never-opened';
+import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { MailAgain } from '@/ui/today/mail-again';
 import { ConsentRows } from '@/ui/consents/consent-rows';
 import { RequestsSection } from '@/ui/today/requests-section';
@@ -136,21 +137,20 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
             <span className="gap" />
             {choices.length > 1 &&
               choices.map((each) => (
-                <Link
+                <ChipLink
                   key={each}
-                  className="chip"
                   href={each === choices[0] ? '/today' : `/today?of=${each}`}
                   aria-current={each === of ? 'true' : undefined}
                 >
                   {whoseWords[each]}
-                </Link>
+                </ChipLink>
               ))}
             <span className="quiet">
               <Moment at={now} named />
             </span>
           </div>
         </div>
-        <div className="scroll" style={{ padding: '6px 22px 40px' }}>
+        <div className="scroll part-body">
           {warnings.length > 0 && <Warnings warnings={warnings} />}
           {consents.length > 0 && (
             <section aria-label="Needs a second person" className="today">
@@ -187,7 +187,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                     {refusalName(row.reason)}
                     {row.times > 1 && `, ${String(row.times)} times`}
                   </td>
-                  <td style={{ fontSize: 12 }}>
+                  <td className="small">
                     <Moment at={row.last} />
                   </td>
                   <td>
@@ -197,9 +197,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                     {row.recipientId !== null && row.documentId !== null && (
                       <>
                         <br />
-                        <button
-                          type="button"
-                          className="chip"
+                        <ChipButton
                           aria-label={`Why: ${row.who}, ${row.title}`}
                           onClick={() => {
                             setAsked({
@@ -209,7 +207,7 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                           }}
                         >
                           Why?
-                        </button>
+                        </ChipButton>
                       </>
                     )}
                     {row.recipientId === null && readsRecord && (

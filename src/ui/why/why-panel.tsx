@@ -104,7 +104,7 @@ export function WhyPanel({
                   >
                     {verdictWords(right, verdict)}
                   </td>
-                  <td style={{ fontSize: 12 }} className="quiet">
+                  <td className="quiet small">
                     {rightRule(verdict, reason) ?? <Rule reason={reason} past={found.past} />}
                   </td>
                 </tr>
@@ -177,7 +177,7 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
                 </Link>{' '}
                 {way.dispatch.subject}
                 <br />
-                <span className="quiet" style={{ fontSize: 12 }}>
+                <span className="quiet small">
                   given by {way.givenBy} <Moment at={way.givenAt} />
                   {way.conditions.map((line) => (
                     <span key={line}>; {line}</span>

@@ -42,8 +42,8 @@ export function NoticesPart({ choices }: { readonly choices: NoticeChoices }) {
         : `${kindNames[kind].name}: you are told ${rhythmNames[rhythm]}, from now on.`,
     );
   return (
-    <section className="stack" aria-label="Notices" style={{ gap: 12 }}>
-      <h2 style={{ marginTop: 14 }}>Notices</h2>
+    <section className="stack loose" aria-label="Notices">
+      <h2 className="above-12">Notices</h2>
       <p className="quiet">
         Mailed to you, about the documents you own or stand in for and what you dispatched. What
         comes within ten minutes comes together; the daily mail goes out at seven by the

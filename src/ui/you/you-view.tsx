@@ -48,7 +48,7 @@ export function YouView({ you }: { readonly you: YouPage }) {
             <h2>What you may do</h2>
             <p>{roleHints[you.role]}</p>
             <NoticesPart choices={you.notices} />
-            <h2 style={{ marginTop: 14 }}>Second factor</h2>
+            <h2 className="above-12">Second factor</h2>
             <Notice said={said} />
             <p>
               {you.factor
@@ -71,7 +71,7 @@ export function YouView({ you }: { readonly you: YouPage }) {
               </div>
             )}
             {!you.factor && offer !== null && (
-              <form className="stack" style={{ gap: 14 }} onSubmit={(event) => void confirm(event)}>
+              <form className="stack loose" onSubmit={(event) => void confirm(event)}>
                 <div className="row" style={{ alignItems: 'flex-start', gap: 20 }}>
                   <img
                     alt="QR code for an authenticator app"

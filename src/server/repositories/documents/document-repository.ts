@@ -1,5 +1,6 @@
 import 'server-only';
 import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import type { DocumentOrder } from '@/contracts/document';
 import type {
   DocumentId,
   FolderId,
@@ -20,6 +21,7 @@ import {
   versions,
 } from '@/server/db/schema';
 import { holding } from '@/server/repositories/access/holding';
+import { behind, inOrder, type Ordering } from '@/server/repositories/base/ordering';
 
 export type UploadRow = typeof uploads.$inferSelect;
 
@@ -142,21 +144,71 @@ export async function countDocumentRows(db: Reading, filter: DocumentFilter): Pr
   return row?.rows ?? 0;
 }
 
+// Counted for the rows that are shown, not for the whole table, unless it is ordered by them.
+const PEOPLE = sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants}
+  JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind = 'person'
+  WHERE ${grants.documentId} = ${documents.id})`;
+const UNKNOWN = sql<number>`EXISTS (SELECT 1 FROM ${grants}
+  JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind IN ('domain', 'link')
+  WHERE ${grants.documentId} = ${documents.id})`;
+const OPENS = sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.documentId} = ${documents.id})`;
+
+/** What each order of the documents goes by. */
+const ORDERS: Readonly<Record<DocumentOrder, SQL>> = {
+  title: sql`${documents.title} COLLATE NOCASE`,
+  reference: sql`${documents.reference} COLLATE NOCASE`,
+  marking: sql`${markings.name} COLLATE NOCASE`,
+  owner: sql`${staff.name} COLLATE NOCASE`,
+  pages: sql`${versions.pages}`,
+  bytes: sql`${versions.bytes}`,
+  people: PEOPLE,
+  opens: OPENS,
+  protectedAt: sql`${documents.createdAt}`,
+  // Not dispatched, sent, revoked.
+  state: sql`CASE WHEN ${documents.revokedAt} IS NOT NULL THEN 2
+    WHEN EXISTS (SELECT 1 FROM ${grants} WHERE ${grants.documentId} = ${documents.id}) THEN 1
+    ELSE 0 END`,
+};
+
+const NEWEST_FIRST = { by: 'protectedAt', down: true } as const;
+
+/** Which of the documents are read, and in which order. */
+export type DocumentStretch = {
+  readonly limit: number;
+  readonly after?: DocumentId | undefined;
+  readonly only?: readonly DocumentId[] | undefined;
+  readonly order?: { readonly by: DocumentOrder; readonly down: boolean } | undefined;
+};
+
+/** What a document that was seen last is ordered by; null where it is there no more. */
+async function lastSeen(db: Reading, ordering: Ordering, id: DocumentId) {
+  const [row] = await db
+    .select({ value: sql<string | number | null>`${ordering.expression}`, id: documents.id })
+    .from(documents)
+    .innerJoin(versions, eq(versions.id, documents.versionId))
+    .innerJoin(staff, eq(staff.id, documents.ownerId))
+    .leftJoin(markings, eq(markings.id, documents.markingId))
+    .where(eq(documents.id, id));
+  return row ?? null;
+}
+
 /**
- * Documents that pass the filter, the newest first, those behind `after` where it is given; or
- * those of the given ids.
+ * Documents that pass the filter in the order asked for, else the newest first, those behind
+ * `after` where it is given; or those of the given ids.
  */
 export async function listDocumentRows(
   db: Reading,
   filter: DocumentFilter,
-  limit: number,
-  after?: DocumentId,
-  only?: readonly DocumentId[],
+  { limit, after, only, order: { by, down } = NEWEST_FIRST }: DocumentStretch,
 ) {
-  const behind =
-    after === undefined
-      ? undefined
-      : sql`(${documents.createdAt}, ${documents.id}) < (SELECT created_at, id FROM documents WHERE id = ${after})`;
+  const ordering: Ordering = {
+    expression: ORDERS[by],
+    id: documents.id,
+    down,
+    // A document need not be marked; everything else it has.
+    mayLack: by === 'marking',
+  };
+  const last = after === undefined ? null : await lastSeen(db, ordering, after);
   const given = only === undefined ? undefined : inArray(documents.id, [...only]);
   return db
     .select({
@@ -174,21 +226,16 @@ export async function listDocumentRows(
       marking: markings.name,
       protectedAt: documents.createdAt,
       revokedAt: documents.revokedAt,
-      // Counted for the rows that are shown, not for the whole table.
-      people: sql<number>`(SELECT count(DISTINCT ${grants.recipientId}) FROM ${grants}
-        JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind = 'person'
-        WHERE ${grants.documentId} = ${documents.id})`,
-      unknown: sql<number>`EXISTS (SELECT 1 FROM ${grants}
-        JOIN recipients r ON r.id = ${grants.recipientId} AND r.kind IN ('domain', 'link')
-        WHERE ${grants.documentId} = ${documents.id})`,
-      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.documentId} = ${documents.id})`,
+      people: PEOPLE,
+      unknown: UNKNOWN,
+      opens: OPENS,
     })
     .from(documents)
     .innerJoin(versions, eq(versions.id, documents.versionId))
     .innerJoin(staff, eq(staff.id, documents.ownerId))
     .leftJoin(markings, eq(markings.id, documents.markingId))
-    .where(and(passing(filter), behind, given))
-    .orderBy(desc(documents.createdAt), desc(documents.id))
+    .where(and(passing(filter), last === null ? undefined : behind(ordering, last), given))
+    .orderBy(...inOrder(ordering))
     .limit(limit);
 }
 

@@ -24,6 +24,8 @@ import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import type { GrantRecord } from '@/server/repositories/access/grant-reader';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
+import type { PeopleOrder } from '@/contracts/people';
+import { behind, inOrder, type Ordering } from '@/server/repositories/base/ordering';
 import { notEnded } from '@/server/repositories/access/effective-end';
 import { idsOfPerson } from '@/server/repositories/people/same-person-repository';
 import { holding } from '@/server/repositories/access/holding';
@@ -64,23 +66,79 @@ export async function countPeople(
   return row ?? { people: 0, organisations: 0 };
 }
 
-/** People by organisation and name, those behind `after` where it is given, with what they hold now. */
+// Written out: with one table in the FROM the builder leaves table names off, which inside a
+// subquery would name another column.
+const OWN = sql.raw('"recipients"."id"');
+const DOCUMENTS = sql<number>`(SELECT count(DISTINCT g.document_id) FROM grants g WHERE g.recipient_id = ${OWN})`;
+const OPENS = sql<number>`(SELECT count(*) FROM licences l WHERE l.recipient_id = ${OWN})`;
+const LAST_OPEN = sql<
+  number | null
+>`(SELECT max(l.opened_at) FROM licences l WHERE l.recipient_id = ${OWN})`;
+
+/** Grants that could be opened now, were the person not blocked. */
+function live(now: number): SQL<number> {
+  return sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id
+    WHERE g.recipient_id = ${OWN} AND g.revoked_at IS NULL AND d.revoked_at IS NULL
+    AND ${notEnded('g', 'd', now)} AND (g.from_at IS NULL OR g.from_at <= ${now}))`;
+}
+
+/** What each order of the people goes by. */
+const ORDERS: Readonly<Record<PeopleOrder, (now: number) => SQL>> = {
+  name: () => sql`CASE ${recipients.name} WHEN '' THEN ${recipients.address} ELSE ${recipients.name} END
+    COLLATE NOCASE`,
+  organisation: () => sql`nullif(${recipients.organisation}, '') COLLATE NOCASE`,
+  documents: () => DOCUMENTS,
+  live: (now) => sql`CASE WHEN ${recipients.blocked} THEN 0 ELSE ${live(now)} END`,
+  opens: () => OPENS,
+  lastOpen: () => LAST_OPEN,
+};
+
+/** Which of the people are read, and in which order. */
+export type PeopleStretch = {
+  readonly limit: number;
+  readonly after?: RecipientId | undefined;
+  readonly order?: { readonly by: PeopleOrder; readonly down: boolean } | undefined;
+};
+
+/** By organisation and name, as nothing else was asked for. */
+const BY_ORGANISATION = [recipients.organisation, recipients.name, recipients.address];
+
+/** The rows behind one that was seen last. */
+async function peopleBehind(
+  db: Reading,
+  ordering: Ordering | null,
+  after: RecipientId,
+): Promise<SQL | undefined> {
+  if (ordering === null)
+    return sql`(${recipients.organisation}, ${recipients.name}, ${recipients.address}) >
+      (SELECT organisation, name, address FROM recipients WHERE id = ${after})`;
+  const [last] = await db
+    .select({ value: sql<string | number | null>`${ordering.expression}`, id: recipients.id })
+    .from(recipients)
+    .where(eq(recipients.id, after));
+  return last === undefined ? undefined : behind(ordering, last);
+}
+
+/**
+ * People in the order asked for, else by organisation and name, those behind `after` where it is
+ * given, with what they hold now.
+ */
 export async function listPeopleRows(
   db: Reading,
   filter: PeopleFilter,
   now: number,
-  limit: number,
-  after?: RecipientId,
+  { limit, after, order }: PeopleStretch,
 ) {
-  const behind =
-    after === undefined
-      ? undefined
-      : sql`(${recipients.organisation}, ${recipients.name},
-        ${recipients.address}) > (SELECT organisation, name, address FROM recipients
-        WHERE id = ${after})`;
-  // Written out: with one table in the FROM the builder leaves table names off, which inside a
-  // subquery would name another column.
-  const own = sql.raw('"recipients"."id"');
+  const ordering: Ordering | null =
+    order === undefined
+      ? null
+      : {
+          expression: ORDERS[order.by](now),
+          id: recipients.id,
+          down: order.down,
+          mayLack: order.by === 'organisation' || order.by === 'lastOpen',
+        };
+  const rest = after === undefined ? undefined : await peopleBehind(db, ordering, after);
   return db
     .select({
       id: recipients.id,
@@ -91,18 +149,14 @@ export async function listPeopleRows(
       language: recipients.language,
       blocked: recipients.blocked,
       leftAt: recipients.leftAt,
-      documents: sql<number>`(SELECT count(DISTINCT g.document_id) FROM grants g WHERE g.recipient_id = ${own})`,
-      live: sql<number>`(SELECT count(*) FROM grants g JOIN documents d ON d.id = g.document_id
-        WHERE g.recipient_id = ${own} AND g.revoked_at IS NULL AND d.revoked_at IS NULL
-        AND ${notEnded('g', 'd', now)} AND (g.from_at IS NULL OR g.from_at <= ${now}))`,
-      opens: sql<number>`(SELECT count(*) FROM licences l WHERE l.recipient_id = ${own})`,
-      lastOpen: sql<
-        number | null
-      >`(SELECT max(l.opened_at) FROM licences l WHERE l.recipient_id = ${own})`,
+      documents: DOCUMENTS,
+      live: live(now),
+      opens: OPENS,
+      lastOpen: LAST_OPEN,
     })
     .from(recipients)
-    .where(and(passing(filter), behind))
-    .orderBy(recipients.organisation, recipients.name, recipients.address)
+    .where(and(passing(filter), rest))
+    .orderBy(...(ordering === null ? BY_ORGANISATION : inOrder(ordering)))
     .limit(limit);
 }
 

@@ -1,6 +1,6 @@
 import 'server-only';
 import type { DocumentRow, DocumentsPage, ListDocumentsInput } from '@/contracts/document';
-import type { Page } from '@/contracts/page';
+import { splitOrder, type Page } from '@/contracts/page';
 import type { DocumentId } from '@/core/base/ids';
 import { withThoseBelow } from '@/core/content/folders';
 import {
@@ -25,11 +25,11 @@ function toRow({
   return { ...row, unknown: row.unknown === 1, revoked: revokedAt !== null };
 }
 
-/** A stretch of the documents that pass the filter, the newest first. `own`: only those the caller may send. */
+/** A stretch of the documents that pass the filter, in the order asked for, else the newest first. `own`: only those the caller may send. */
 export async function listDocuments(
   deps: Deps,
   actor: StaffActor,
-  { q, folder, marking, own, after }: ListDocumentsInput,
+  { q, folder, marking, own, sort, after }: ListDocumentsInput,
 ): Promise<Page<DocumentRow>> {
   const folders =
     folder === undefined ? undefined : [...withThoseBelow(await listFolders(deps.db.read), folder)];
@@ -40,7 +40,11 @@ export async function listDocuments(
     ownedBy: own === 'true' && actor.role !== 'administrator' ? actor.id : undefined,
   };
   const [rows, total] = await Promise.all([
-    listDocumentRows(deps.db.read, filter, ROWS, after),
+    listDocumentRows(deps.db.read, filter, {
+      limit: ROWS,
+      after,
+      order: sort === undefined ? undefined : splitOrder(sort),
+    }),
     countDocumentRows(deps.db.read, filter),
   ]);
   return {
@@ -54,7 +58,7 @@ export async function listDocuments(
 export async function documentRows(deps: Deps, ids: readonly DocumentId[]): Promise<DocumentRow[]> {
   return ids.length === 0
     ? []
-    : (await listDocumentRows(deps.db.read, {}, ids.length, undefined, ids)).map(toRow);
+    : (await listDocumentRows(deps.db.read, {}, { limit: ids.length, only: ids })).map(toRow);
 }
 
 /** The documents' page: their first stretch, with folders and what they can be filed under. */

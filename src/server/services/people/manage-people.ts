@@ -3,6 +3,7 @@ import type { RecipientId } from '@/core/base/ids';
 import { holds } from '@/core/policy/permissions';
 import { standsForMany } from '@/core/policy/addressee';
 import type { LedgerEvent } from '@/core/ledger/entry';
+import { splitOrder } from '@/contracts/page';
 import type {
   ChangePersonInput,
   ListPeopleInput,
@@ -36,16 +37,20 @@ function toRow(row: Awaited<ReturnType<typeof listPeopleRows>>[number]): PersonR
   return { ...row, live: row.blocked ? 0 : row.live };
 }
 
-/** A stretch of everybody who was ever addressed, by organisation and name. */
+/** A stretch of everybody who was ever addressed, in the order asked for, else by organisation and name. */
 export async function listPeople(
   deps: Deps,
   _actor: StaffActor,
-  { q, organisation, group, after }: ListPeopleInput,
+  { q, organisation, group, sort, after }: ListPeopleInput,
 ): Promise<PeoplePage> {
   const filter = { text: q, organisation, group };
   const [groups, rows, { people, organisations }] = await Promise.all([
     listGroups(deps.db.read),
-    listPeopleRows(deps.db.read, filter, deps.clock.now(), ROWS, after),
+    listPeopleRows(deps.db.read, filter, deps.clock.now(), {
+      limit: ROWS,
+      after,
+      order: sort === undefined ? undefined : splitOrder(sort),
+    }),
     countPeople(deps.db.read, filter),
   ]);
   return {
@@ -63,7 +68,7 @@ export async function viewPerson(
   actor: StaffActor,
   { id }: { readonly id: RecipientId },
 ): Promise<PersonDetail> {
-  const [found] = await listPeopleRows(deps.db.read, { id }, deps.clock.now(), 1);
+  const [found] = await listPeopleRows(deps.db.read, { id }, deps.clock.now(), { limit: 1 });
   if (found === undefined) throw new ServiceError('no-person');
   const row = toRow(found);
   const now = deps.clock.now();

@@ -8,7 +8,7 @@ import type { ImpactFound } from '@/contracts/impact';
 /** Characters of a watermark that a level adds: several of them share a page with the dispatch's own. */
 export const MAX_LEVEL_WATERMARK = 80;
 
-const defaults: z.ZodType<Defaults> = z
+const defaults: z.ZodType<Defaults, Defaults> = z
   .strictObject({
     rights: z.array(z.enum(OFFERED_RIGHTS)).nullable(),
     days: z.union([z.number().int().min(1).max(3_650), z.literal('no-end')]).nullable(),

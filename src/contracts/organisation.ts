@@ -18,6 +18,14 @@ export const setUpInput = z.object({
 });
 export type SetUpInput = z.infer<typeof setUpInput>;
 
+/** The same as it is filled in on the first visit, which goes on with a recovery key alone. */
+export const setUpForm = setUpInput.refine(({ recoveryKey }) => recoveryKey !== null, {
+  path: ['recoveryKey'],
+  message:
+    'make the recovery key, store it and enter it again first: without it, the files are lost ' +
+    'if this server is lost',
+});
+
 export const signInInput = z.object({
   email: z.string().trim().min(1, 'your email address is missing').max(254),
   password: z.string().min(1, 'your password is missing').max(128),

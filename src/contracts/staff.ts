@@ -65,6 +65,13 @@ export const inviteAgainInput = z.object({ id: staffId });
 export const passwordMailInput = z.object({ email: emailAddress });
 export const choosePasswordInput = z.object({ token: z.string().min(1).max(80), password });
 export type ChoosePasswordInput = z.infer<typeof choosePasswordInput>;
+/** The same as it is typed: twice. */
+export const newPassword = choosePasswordInput
+  .extend({ again: z.string() })
+  .refine(({ password, again }) => password === again, {
+    path: ['again'],
+    message: 'the two passwords differ',
+  });
 
 /** The most that a sender may give. `seen`: when the limits were set that the person saw, or null. */
 export const senderLimitsInput = z.object({

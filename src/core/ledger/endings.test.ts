@@ -1,4 +1,5 @@
 import { fc, test as prop } from '@fast-check/vitest';
+import type { FolderId } from '@/core/base/ids';
 import { describe, expect, test } from 'vitest';
 import {
   both,
@@ -132,7 +133,7 @@ describe('the stricter of two sets of a sender’s limits', () => {
     fc.option(fc.subarray([...values]), { nil: null });
   const limits = fc.record({
     domains: some(['@a.example', '@b.example']),
-    folders: some(['fld_1', 'fld_2']),
+    folders: some<FolderId>(['fld_1', 'fld_2']),
     rights: some(RIGHTS),
     days: limit,
   });

@@ -11,15 +11,15 @@ import {
 
 const NOW = 1_800_000_000_000;
 const parents = new Map<string, string | null>([
-  ['hull', null],
-  ['tender', 'hull'],
-  ['office', null],
+  ['fld_hull', null],
+  ['fld_tender', 'fld_hull'],
+  ['fld_office', null],
   ['a', 'b'],
   ['b', 'a'],
 ]);
 const giving = (over: Partial<Giving> = {}): Giving => ({
   addresses: ['mira@yard.example'],
-  documents: [{ title: 'Lines', folderId: 'tender' }],
+  documents: [{ title: 'Lines', folderId: 'fld_tender' }],
   terms: [{ rights: ['read'], until: NOW + 5 * DAY }],
   givenAt: NOW,
   ...over,
@@ -32,7 +32,12 @@ describe('a sender’s limits', () => {
     expect(limitsSender(NO_SENDER_LIMITS)).toBe(false);
     expect(beyond({})).toEqual([]);
     expect(
-      beyond({ domains: ['@yard.example'], folders: ['hull'], rights: ['read', 'print'], days: 5 }),
+      beyond({
+        domains: ['@yard.example'],
+        folders: ['fld_hull'],
+        rights: ['read', 'print'],
+        days: 5,
+      }),
     ).toEqual([]);
   });
 
@@ -80,18 +85,18 @@ describe('a sender’s limits', () => {
   it('reach folders below the ones that are named, and nothing beside them', () => {
     expect(
       beyond(
-        { folders: ['tender'] },
+        { folders: ['fld_tender'] },
         {
           documents: [
-            { title: 'Lines', folderId: 'tender' },
-            { title: 'Accounts', folderId: 'office' },
+            { title: 'Lines', folderId: 'fld_tender' },
+            { title: 'Accounts', folderId: 'fld_office' },
             { title: 'Loose', folderId: null },
           ],
         },
       ),
     ).toEqual(['You may not send “Accounts”, “Loose” from where they sit.']);
     expect(
-      beyond({ folders: ['office'] }, { documents: [{ title: 'Round', folderId: 'a' }] }),
+      beyond({ folders: ['fld_office'] }, { documents: [{ title: 'Round', folderId: 'a' }] }),
     ).toEqual(['You may not send “Round” from where it sits.']);
   });
 

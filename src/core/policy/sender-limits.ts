@@ -1,3 +1,4 @@
+import type { FolderId } from '@/core/base/ids';
 import { DAY, type Moment } from '@/core/base/time';
 import { domainOf } from '@/core/policy/address';
 import type { Conditions } from '@/core/policy/conditions';
@@ -9,7 +10,7 @@ export type SenderLimits = {
   /** Only to people at these domains, as `@yard.example`. */
   readonly domains: readonly string[] | null;
   /** Only documents in these folders, or in folders below them. */
-  readonly folders: readonly string[] | null;
+  readonly folders: readonly FolderId[] | null;
   readonly rights: readonly Right[] | null;
   /** Days from the giving on. */
   readonly days: number | null;

@@ -5,6 +5,10 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type {
   AccessThen,
   AccessThenInput,
@@ -169,13 +173,13 @@ function Answer({
         </p>
       )}
       {shown.length > 0 && (
-        <table className="list">
-          <tbody>
+        <Table className="list flush">
+          <TableBody>
             {shown.slice(0, SHOWN).map((row) => (
               <Row key={`${row.recipient} ${row.document}`} row={row} names={names} />
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
       {shown.length > SHOWN && <p className="quiet">and {shown.length - SHOWN} more.</p>}
     </div>
@@ -196,8 +200,8 @@ function Row({
         : row.name
       : row.address;
   return (
-    <tr>
-      <td style={{ paddingLeft: 0, width: '48%' }}>
+    <TableRow>
+      <TableCell width="48%">
         {names !== 'documents' && (
           <>
             {person}
@@ -210,16 +214,16 @@ function Row({
             <span className="figure">{row.reference}</span> {row.title}
           </span>
         )}
-      </td>
-      <td className="small">
+      </TableCell>
+      <TableCell className="small">
         <State state={row.then} />
         {row.compared !== null && !isSameState(row.then, row.compared) && (
           <>
             → <State state={row.compared} />
           </>
         )}
-      </td>
-    </tr>
+      </TableCell>
+    </TableRow>
   );
 }
 

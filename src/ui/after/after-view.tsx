@@ -2,6 +2,11 @@
 
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import type { AfterPage, AfterRow } from '@/contracts/after-revocation';
 import { counted } from '@/core/base/counted';
 import { takenText } from '@/core/insight/after-words';
@@ -58,11 +63,7 @@ export function AfterView({ page }: { readonly page: AfterPage }) {
               </Button>
             )}
           </div>
-          {rows.length > 0 && (
-            <p className="answer above-6">
-              {closedText(page)}
-            </p>
-          )}
+          {rows.length > 0 && <p className="answer above-6">{closedText(page)}</p>}
           {keyDestroyed && (
             <p className="quiet">
               The key is destroyed: nobody can ever open it again, and nothing can be taken back.
@@ -104,53 +105,49 @@ function AfterTable({
   readonly oneDocument: boolean;
 }) {
   return (
-    <table className="list">
-      <thead>
-        <tr>
-          <th>Who</th>
-          <th>{oneDocument ? 'By' : 'Document'}</th>
-          <th>Shut out</th>
-          <th>Tried since</th>
-          <th>What they took</th>
-          <th>
+    <Table className="list">
+      <TableHead>
+        <TableRow>
+          <TableCell>Who</TableCell>
+          <TableCell>{oneDocument ? 'By' : 'Document'}</TableCell>
+          <TableCell>Shut out</TableCell>
+          <TableCell>Tried since</TableCell>
+          <TableCell>What they took</TableCell>
+          <TableCell>
             <span className="hidden-text">Undo</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+          </TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {rows.map((row) => (
-          <tr key={`${row.recipient} ${row.document}`}>
-            <td>
+          <TableRow key={`${row.recipient} ${row.document}`}>
+            <TableCell>
               {row.kind === 'person' || row.kind === 'visitor' ? (
                 <Link href={`/people?person=${row.recipient}`}>{addresseeName(row)}</Link>
               ) : (
                 addresseeName(row)
               )}
               <br />
-              <span className="quiet small">
-                {row.organisation}
-              </span>
-            </td>
-            <td>
+              <span className="quiet small">{row.organisation}</span>
+            </TableCell>
+            <TableCell>
               {oneDocument ? (
                 row.dispatch
               ) : (
                 <>
                   {row.title}
                   <br />
-                  <span className="figure quiet small">
-                    {row.reference}
-                  </span>
+                  <span className="figure quiet small">{row.reference}</span>
                 </>
               )}
-            </td>
-            <td>
+            </TableCell>
+            <TableCell>
               <Standing row={row} />
-            </td>
-            <td className={row.tries + row.triesByOthers > 0 ? 'magenta' : 'quiet'}>
+            </TableCell>
+            <TableCell className={row.tries + row.triesByOthers > 0 ? 'magenta' : 'quiet'}>
               <Tried row={row} />
-            </td>
-            <td className="quiet">
+            </TableCell>
+            <TableCell className="quiet">
               {takenText(row.copies).join(', ')}
               {row.copies.keptAt !== null && (
                 <>
@@ -161,21 +158,18 @@ function AfterTable({
               {takenText(row.copies).length === 0 &&
                 row.copies.keptAt === null &&
                 'nothing recorded'}
-            </td>
-            <td>
+            </TableCell>
+            <TableCell>
               {row.undo.length > 0 && (
-                <ChipButton
-                  disabled={work.busy}
-                  onClick={() => void reinstate(work, row.undo)}
-                >
+                <ChipButton disabled={work.busy} onClick={() => void reinstate(work, row.undo)}>
                   Reinstate
                 </ChipButton>
               )}
-            </td>
-          </tr>
+            </TableCell>
+          </TableRow>
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 
@@ -203,9 +197,7 @@ function Standing({ row }: { readonly row: AfterRow }) {
       {row.reason !== '' && (
         <>
           <br />
-          <span className="quiet small">
-            “{row.reason}”
-          </span>
+          <span className="quiet small">“{row.reason}”</span>
         </>
       )}
     </>

@@ -8,6 +8,7 @@ import { counted } from '@/core/base/counted';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 import type { Right } from '@/core/policy/rights';
+import { Note } from '@/ui/shell/notice';
 import { ceilingWarnings, type CeilingsKnown } from '@/ui/compose/ceiling-warnings';
 import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { termsSets, type TermsSet } from '@/ui/compose/terms-sets';
@@ -130,10 +131,10 @@ function HeldByServer({
   return (
     <>
       {wider.openLink && (
-        <p className="notice">
+        <Note>
           The link asks for no proof, so it stays unknown who reads it and how many. It can be
           revoked for everybody who used it.
-        </p>
+        </Note>
       )}
       <p className="quiet">
         {reader} reads marked pictures of the pages, held by the server. Every page is checked again
@@ -148,9 +149,7 @@ function HeldByServer({
         </p>
       )}
       {gives('keep') && (
-        <p className="notice">
-          A copy that is kept stays: neither the end nor a revocation reaches it.
-        </p>
+        <Note>A copy that is kept stays: neither the end nor a revocation reaches it.</Note>
       )}
     </>
   );
@@ -181,7 +180,7 @@ function Protected(props: Props) {
         <SetLines key={set.whom.join()} set={set} documents={documents} now={now} />
       ))}
       {taken.length > 0 && (
-        <div className="notice">
+        <Note>
           <b>They get less than this.</b>
           {taken.map((text) => (
             <p key={text}>{text}</p>
@@ -189,22 +188,20 @@ function Protected(props: Props) {
           <p className="quiet">
             The rest is given and takes effect when the ceiling is raised. Ceilings are under Terms.
           </p>
-        </div>
+        </Note>
       )}
       {wider.domains.length > 0 && (
-        <p className="notice">
+        <Note>
           It is unknown how many people are at{' '}
           {wider.domains.map(({ domain }) => bareDomain(domain)).join(', ')}.
           {wider.mailed &&
             ' Nobody there is mailed. Their link is on the dispatch, for you to hand over.'}{' '}
           Each becomes a recipient of their own at the first open, and can be revoked alone.
-        </p>
+        </Note>
       )}
       {fresh > 0 && <p className="quiet">{counted(fresh, 'new recipient')}.</p>}
       {doubtsOf(people, judged).map((doubt) => (
-        <p key={doubt} className="notice">
-          {doubt}
-        </p>
+        <Note key={doubt}>{doubt}</Note>
       ))}
       <HeldByServer form={form} wider={wider} isForNobodyElse={isForNobodyElse} sets={judged} />
       <hr />
@@ -228,14 +225,12 @@ function InTheClear({ people, documents }: Pick<Props, 'people' | 'documents'>) 
           ? 'No recipients yet.'
           : `${counted(people.length, 'person gets', 'people get')}${countText(documents)} in the clear.`}
       </p>
-      <p className="notice">
+      <Note>
         It leaves in the clear. No end, revocation or watermark reaches it, and anyone who has it
         can copy, print and pass it on. The ledger says to whom it went and why.
-      </p>
+      </Note>
       {doubtsOf(people, []).map((doubt) => (
-        <p key={doubt} className="notice">
-          {doubt}
-        </p>
+        <Note key={doubt}>{doubt}</Note>
       ))}
     </>
   );

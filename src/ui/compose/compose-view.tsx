@@ -13,6 +13,7 @@ import type { DocumentId, TermsId } from '@/core/base/ids';
 import { judgeWays, waysOf } from '@/core/policy/rules';
 import { termsAt } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { Note, Problem } from '@/ui/shell/notice';
 import { ChipButton } from '@/ui/shell/chips';
 import { call, sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
@@ -179,16 +180,12 @@ export function ComposeView({ start, chosen }: Props) {
           </div>
           <DraftLine state={draft.state} drafts={start.drafts} />
           {agreed.length > 0 && (
-            <p className="notice above-8">
+            <Note>
               {agreed.map((rule) => wayWords[rule.way].name).join(', ')}: it needs a second person.
               Until they approve, nobody is given anything.
-            </p>
+            </Note>
           )}
-          {problem !== null && (
-            <p role="alert" className="notice stops above-8">
-              {problem}
-            </p>
-          )}
+          <Problem words={problem} />
         </div>
         <div
           className="scroll"

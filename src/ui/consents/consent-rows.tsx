@@ -1,6 +1,10 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { ConsentRow } from '@/contracts/keys';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
@@ -21,14 +25,14 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
     <>
       <Notice said={said} />
       {consents.length > 0 && (
-        <table className="list">
-          <tbody>
+        <Table className="list">
+          <TableBody>
             {consents.map((row) => (
-              <tr key={row.id}>
-                <td>
+              <TableRow key={row.id}>
+                <TableCell>
                   <b>{row.askedBy}</b> asks, <Moment at={row.askedAt} />
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {row.kind === 'one-person' ? (
                     'that one person is enough from now on'
                   ) : row.kind === 'send' ? (
@@ -59,8 +63,8 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                       <span className="quiet">“{row.reason}”</span>
                     </>
                   )}
-                </td>
-                <td className="row">
+                </TableCell>
+                <TableCell className="row">
                   {row.own ? (
                     <>
                       <span className="lamp">waits for another person</span>
@@ -82,11 +86,11 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                       </Button>
                     </>
                   )}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
     </>
   );

@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { conditionLines } from '@/core/policy/condition-lines';
+import { Problem } from '@/ui/shell/notice';
 import { RecipientsTable } from '@/ui/recipients/recipients-table';
 import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { TermsFields } from '@/ui/terms-fields/terms-fields';
@@ -110,11 +111,7 @@ export function AddPeople({
           {unreadable.length > 5 && ` and ${String(unreadable.length - 5)} more`}
         </p>
       )}
-      {problem !== null && (
-        <p role="alert" className="notice stops">
-          {problem}
-        </p>
-      )}
+      <Problem words={problem} />
       <div className="row">
         <Button
           variant="contained"

@@ -3,6 +3,7 @@
 import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
+import { Note } from '@/ui/shell/notice';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import Button from '@mui/material/Button';
 import type { RevokeEffect } from '@/contracts/access';
@@ -161,18 +162,18 @@ function DispatchAside({
   return (
     <div className="stack">
       {detail.requests > 0 && (
-        <p className="notice">
+        <Note>
           {detail.requests === 1
             ? 'One recipient asks'
             : `Recipients ask ${String(detail.requests)} times`}{' '}
           for something. <Link href="/today">Answer on Today</Link>
-        </p>
+        </Note>
       )}
       {isInTheClear(detail.form) && (
-        <p className="notice">
+        <Note>
           Sent unprotected. What was mailed stays with the recipients; revoking only closes access
           here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
-        </p>
+        </Note>
       )}
       {carried.length > 0 && (
         <>
@@ -200,11 +201,7 @@ function DispatchAside({
             ? 'Nothing is mailed: you hand it over.'
             : 'Nothing was mailed.')}
       </p>
-      {detail.note !== '' && (
-        <p className="quiet keep-lines">
-          {detail.note}
-        </p>
-      )}
+      {detail.note !== '' && <p className="quiet keep-lines">{detail.note}</p>}
       <h2>Watermark</h2>
       <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
       <hr />

@@ -3,6 +3,11 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import type { DispatchRow } from '@/contracts/dispatch';
 import { useHolds } from '@/ui/shell/permissions';
 import { ListHead } from '@/ui/shell/list-head';
@@ -66,34 +71,34 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
               </p>
             </div>
           ) : (
-            <table className="list">
-              <thead>
-                <tr>
-                  <th>Subject</th>
-                  <th>Reference</th>
-                  <th>Sent</th>
-                  <th>By</th>
-                  <th className="number">Documents</th>
-                  <th className="number">People</th>
-                  <th className="number">Can open</th>
-                  <th>Next end</th>
-                  <th className="number">Opens</th>
-                  <th className="number">Refused</th>
-                </tr>
-              </thead>
-              <tbody>
+            <Table className="list">
+              <TableHead>
+                <TableRow>
+                  <TableCell>Subject</TableCell>
+                  <TableCell>Reference</TableCell>
+                  <TableCell>Sent</TableCell>
+                  <TableCell>By</TableCell>
+                  <TableCell className="number">Documents</TableCell>
+                  <TableCell className="number">People</TableCell>
+                  <TableCell className="number">Can open</TableCell>
+                  <TableCell>Next end</TableCell>
+                  <TableCell className="number">Opens</TableCell>
+                  <TableCell className="number">Refused</TableCell>
+                </TableRow>
+              </TableHead>
+              <TableBody>
                 {shown.map((row) => (
-                  <tr key={row.id}>
-                    <td>
+                  <TableRow key={row.id}>
+                    <TableCell>
                       <Link href={`/dispatches/${row.id}`}>{row.subject}</Link>
-                    </td>
-                    <td className="figure">{row.reference}</td>
-                    <td>
+                    </TableCell>
+                    <TableCell className="figure">{row.reference}</TableCell>
+                    <TableCell>
                       <Moment at={row.sentAt} />
-                    </td>
-                    <td>{row.sentBy}</td>
-                    <td className="number">{row.documents}</td>
-                    <td className="number">
+                    </TableCell>
+                    <TableCell>{row.sentBy}</TableCell>
+                    <TableCell className="number">{row.documents}</TableCell>
+                    <TableCell className="number">
                       {row.unknown ? (
                         <span title={audience(row.people, true)}>
                           {row.people === 0 ? 'unknown' : `${String(row.people)}+`}
@@ -101,25 +106,25 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
                       ) : (
                         row.people
                       )}
-                    </td>
-                    <td className="number">{row.live}</td>
-                    <td>
+                    </TableCell>
+                    <TableCell className="number">{row.live}</TableCell>
+                    <TableCell>
                       {row.nextEnd === null ? (
                         <span className="quiet">{row.live > 0 ? 'no end' : 'none active'}</span>
                       ) : (
                         <Moment at={row.nextEnd} />
                       )}
-                    </td>
-                    <td className="number">
+                    </TableCell>
+                    <TableCell className="number">
                       <EntriesFigure n={row.opens} of={{ dispatch: row.id, kind: 'opened' }} />
-                    </td>
-                    <td className="number">
+                    </TableCell>
+                    <TableCell className="number">
                       <EntriesFigure n={row.refusals} of={{ dispatch: row.id, kind: 'refused' }} />
-                    </td>
-                  </tr>
+                    </TableCell>
+                  </TableRow>
                 ))}
-              </tbody>
-            </table>
+              </TableBody>
+            </Table>
           )}
           {rows.length > 0 && shown.length === 0 && (
             <div className="empty">

@@ -1,5 +1,9 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import { counted } from '@/core/base/counted';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { DocumentId } from '@/core/base/ids';
@@ -45,11 +49,11 @@ export function LinePanel({
         Can open {canOpen.length} of {counted(grants.length, 'document')} now.
       </p>
       <p className="quiet">{first.kind === 'person' ? first.address : whoLine(first)}</p>
-      <table className="list">
-        <tbody>
+      <Table className="list flush">
+        <TableBody>
           {grants.map((grant) => (
-            <tr key={grant.id}>
-              <td style={{ paddingLeft: 0 }}>
+            <TableRow key={grant.id}>
+              <TableCell>
                 <button
                   type="button"
                   className="row-button"
@@ -67,8 +71,8 @@ export function LinePanel({
                   {stateWords[stateOf(grant, now)]}
                   <End at={underCeilings(grant).until} />
                 </span>
-              </td>
-              <td className="number">
+              </TableCell>
+              <TableCell className="number">
                 <EntriesFigure
                   n={grant.opens}
                   of={{
@@ -78,11 +82,11 @@ export function LinePanel({
                     kind: 'opened',
                   }}
                 />
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </div>
   );
 }

@@ -46,9 +46,7 @@ export function ToCarry({
                 </Button>
               )}
             </div>
-            <span className="quiet small">
-              {linkWords(grant)}
-            </span>
+            <span className="quiet small">{linkWords(grant)}</span>
             {form !== 'file' &&
               (grant.link === '' ? (
                 <span className="quiet">Only the person who made this link can see it.</span>

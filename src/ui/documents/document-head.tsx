@@ -78,9 +78,7 @@ export function DocumentHead({
           ]}
         />
       </div>
-      <div className="quiet above-4">
-        {summary}
-      </div>
+      <div className="quiet above-4">{summary}</div>
       {damaged && (
         <p role="alert" className="magenta">
           The stored content of this document is damaged and cannot be read whole. Restore it from a

@@ -79,9 +79,7 @@ export function FolderLine({
         </ChipButton>
       )}
       {mayChange && naming === null && here?.documents === 0 && inside.length === 0 && (
-        <ChipButton onClick={() => void remove()}>
-          Remove
-        </ChipButton>
+        <ChipButton onClick={() => void remove()}>Remove</ChipButton>
       )}
       {naming !== null && (
         <form
@@ -105,9 +103,7 @@ export function FolderLine({
               if (event.key === 'Escape') setNaming(null);
             }}
           />
-          <ChipButton type="submit">
-            {naming === 'rename' ? 'Save' : 'Create folder'}
-          </ChipButton>
+          <ChipButton type="submit">{naming === 'rename' ? 'Save' : 'Create folder'}</ChipButton>
         </form>
       )}
       {problem !== null && (

@@ -2,10 +2,11 @@
 
 import { useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
-import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
+import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { useHolds } from '@/ui/shell/permissions';
 import type { RuleDone } from '@/ui/levels/rule-done';
+import { RuleDoneBar } from '@/ui/levels/rule-done-bar';
 
 /** A document's own rule of some kind: set in place, with what came of it and its undo. */
 export function OwnRule({
@@ -23,21 +24,14 @@ export function OwnRule({
   const [done, setDone] = useState<RuleDone | null>(null);
   return (
     <>
-      {done !== null && (
-        <p role="status" className="notice">
-          {done.text}{' '}
-          <Button
-            variant="text"
-            disabled={busy}
-            onClick={() => {
-              setDone(null);
-              void attempt(done.undo, 'Undone.');
-            }}
-          >
-            Undo
-          </Button>
-        </p>
-      )}
+      <RuleDoneBar
+        done={done}
+        onGone={() => {
+          setDone(null);
+        }}
+        attempt={attempt}
+        busy={busy}
+      />
       {mayChange && !open && (
         <div className="row">
           <Button

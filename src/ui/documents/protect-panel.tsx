@@ -12,6 +12,7 @@ import TextField from '@mui/material/TextField';
 import { referenceFrom, titleFrom } from '@/core/content/names';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
+import { Note } from '@/ui/shell/notice';
 import { sentenceOf } from '@/ui/http/call';
 import { HalfUploads, halfOf, useHalfUploads } from '@/ui/documents/half-uploads';
 import { sizeText } from '@/ui/words/size-words';
@@ -144,9 +145,9 @@ export function ProtectPanel({
         />
       ))}
       {ready > 0 && recovery && !recoverable && (
-        <p className="notice">
+        <Note>
           Without it, the document is lost if this server is lost: only Embargo’s own keys open it.
-        </p>
+        </Note>
       )}
       {ready > 0 && (
         <div className="row">
@@ -224,9 +225,7 @@ function JobRow({
             onChange({ reference: event.target.value });
           }}
         />
-        <span className="figure quiet nowrap">
-          {sizeText(job.file.size)}
-        </span>
+        <span className="figure quiet nowrap">{sizeText(job.file.size)}</span>
         {job.state === 'sending' && <Button onClick={onCancel}>Cancel</Button>}
         {job.state !== 'sending' && (
           <Button onClick={onRemove}>{job.state === 'done' ? 'Clear' : 'Remove'}</Button>

@@ -29,9 +29,7 @@ export function WentPanel({
         return (
           <p key={first.dispatchId}>
             <Link href={`/dispatches/${first.dispatchId}`}>{first.dispatchSubject}</Link>{' '}
-            <span className="figure quiet nowrap">
-              {first.dispatchReference}
-            </span>
+            <span className="figure quiet nowrap">{first.dispatchReference}</span>
             <br />
             <span className="quiet">
               <Moment at={first.sentAt} /> to {audienceOf(own)},{' '}

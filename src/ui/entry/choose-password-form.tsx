@@ -1,20 +1,26 @@
 'use client';
 
-import TextField from '@mui/material/TextField';
-import { MIN_PASSWORD } from '@/contracts/staff';
-import { call } from '@/ui/http/call';
-import { EntryForm, FormError } from '@/ui/entry/entry-form';
+import { MIN_PASSWORD, newPassword } from '@/contracts/staff';
+import { EntryForm } from '@/ui/entry/entry-form';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
 
 /** Where an invitation or a forgotten password leads. */
 export function ChoosePasswordForm({ token }: { readonly token: string }) {
-  const send = async ({ password = '', again = '' }: Readonly<Record<string, string>>) => {
-    if (password !== again) throw new FormError('The two passwords differ.');
-    await call('POST', '/api/v1/password', { token, password });
-    window.location.assign('/sign-in');
-  };
+  const choose = useContractForm({
+    schema: newPassword,
+    start: { token, password: '', again: '' },
+    send: ({ password }) => api('POST /api/v1/password', { token, password }),
+    onDone: () => {
+      window.location.assign('/sign-in');
+    },
+  });
+  const { control } = choose.form;
   return (
-    <EntryForm title="Choose your password" action="Save password" onSend={send}>
-      <TextField
+    <EntryForm title="Choose your password" action="Save password" of={choose}>
+      <FormText
+        control={control}
         name="password"
         label={`Password, at least ${String(MIN_PASSWORD)} characters`}
         type="password"
@@ -22,7 +28,8 @@ export function ChoosePasswordForm({ token }: { readonly token: string }) {
         autoComplete="new-password"
         autoFocus
       />
-      <TextField
+      <FormText
+        control={control}
         name="again"
         label="Repeat password"
         type="password"

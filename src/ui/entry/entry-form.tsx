@@ -1,46 +1,19 @@
 'use client';
 
-import { useState, type ReactNode, type SubmitEvent } from 'react';
+import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
-import { sentenceOf } from '@/ui/http/call';
+import type { FieldValues } from 'react-hook-form';
+import type { ContractForm } from '@/ui/forms/use-contract-form';
 import { Emblem } from '@/ui/shell/emblem';
 
-/** What is wrong with the form before anything is sent, worded for the person. */
-export class FormError extends Error {
-  override readonly name = 'FormError';
-}
-
-type Props = {
+/** A page before anybody is signed in. */
+export function EntryPage({
+  title,
+  children,
+}: {
   readonly title: string;
-  readonly action: string;
-  readonly onSend: (fields: Readonly<Record<string, string>>) => Promise<void>;
   readonly children: ReactNode;
-  readonly below?: ReactNode;
-};
-
-/** A page with one form on it, before anybody is signed in. */
-export function EntryForm({ title, action, onSend, children, below }: Props) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-
-  const submit = async (event: SubmitEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const fields = Object.fromEntries(
-      [...new FormData(event.currentTarget)].map(([name, value]) => [
-        name,
-        typeof value === 'string' ? value : '',
-      ]),
-    );
-    setBusy(true);
-    setProblem(null);
-    try {
-      await onSend(fields);
-    } catch (error) {
-      setProblem(error instanceof FormError ? error.message : sentenceOf(error));
-      setBusy(false);
-    }
-  };
-
+}) {
   return (
     <main className="entry">
       <div className="brand">
@@ -48,11 +21,30 @@ export function EntryForm({ title, action, onSend, children, below }: Props) {
         Embargo
       </div>
       <h1>{title}</h1>
-      <form
-        className="stack"
-        style={{ gap: 18, marginTop: 22 }}
-        onSubmit={(event) => void submit(event)}
-      >
+      {children}
+    </main>
+  );
+}
+
+type Props<I extends FieldValues, O> = {
+  readonly title: string;
+  readonly action: string;
+  readonly of: ContractForm<I, O>;
+  readonly children: ReactNode;
+  readonly below?: ReactNode;
+};
+
+/** Such a page with one form on it. */
+export function EntryForm<I extends FieldValues, O>({
+  title,
+  action,
+  of: { busy, problem, onSubmit },
+  children,
+  below,
+}: Props<I, O>) {
+  return (
+    <EntryPage title={title}>
+      <form className="stack entry-fields" noValidate onSubmit={onSubmit}>
         {children}
         {problem !== null && (
           <p role="alert" className="magenta">
@@ -66,6 +58,6 @@ export function EntryForm({ title, action, onSend, children, below }: Props) {
         </div>
         {below}
       </form>
-    </main>
+    </EntryPage>
   );
 }

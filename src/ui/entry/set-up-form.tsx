@@ -1,57 +1,67 @@
 'use client';
 
-import { useState } from 'react';
-import TextField from '@mui/material/TextField';
+import { setUpForm } from '@/contracts/organisation';
 import { MIN_PASSWORD } from '@/contracts/staff';
-import { call } from '@/ui/http/call';
-import { EntryForm, FormError } from '@/ui/entry/entry-form';
+import { EntryForm } from '@/ui/entry/entry-form';
+import { FormText, sentence } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
 import { MakeRecovery } from '@/ui/recovery/make-recovery';
 
 /** The first visit: organisation, first administrator, recovery key. */
 export function SetUpForm({ token }: { readonly token: string }) {
-  const [recoveryKey, setRecoveryKey] = useState<string | null>(null);
-
-  const send = async (fields: Readonly<Record<string, string>>) => {
-    if (recoveryKey === null)
-      throw new FormError(
-        'Make the recovery key, store it and enter it again first. Without it, the files are ' +
-          'lost if this server is lost.',
-      );
-    await call('POST', '/api/v1/set-up', { ...fields, recoveryKey });
-    window.location.assign('/sign-in');
-  };
-
+  const setUp = useContractForm({
+    schema: setUpForm,
+    start: {
+      token,
+      organisation: '',
+      zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      name: '',
+      email: '',
+      password: '',
+      recoveryKey: null,
+    },
+    send: (input) => api('POST /api/v1/set-up', input),
+    onDone: () => {
+      window.location.assign('/sign-in');
+    },
+  });
+  const { control, setValue, formState } = setUp.form;
+  const wrongKey = formState.errors.recoveryKey?.message;
   return (
-    <EntryForm title="Set up Embargo" action="Set up" onSend={send}>
-      <TextField
+    <EntryForm title="Set up Embargo" action="Set up" of={setUp}>
+      <FormText
+        control={control}
         name="token"
         label="Set-up token from the console"
         required
-        defaultValue={token}
         autoComplete="off"
       />
-      <TextField
+      <FormText
+        control={control}
         name="organisation"
         label="Name of your organisation"
         required
         autoComplete="organization"
       />
-      <TextField
+      <FormText
+        control={control}
         name="zone"
         label="Time zone"
         required
-        defaultValue={Intl.DateTimeFormat().resolvedOptions().timeZone}
-        helperText="Used in messages and watermarks"
+        hint="Used in messages and watermarks"
       />
-      <TextField name="name" label="Your name" required autoComplete="name" />
-      <TextField
+      <FormText control={control} name="name" label="Your name" required autoComplete="name" />
+      <FormText
+        control={control}
         name="email"
         label="Your email address"
         type="email"
         required
         autoComplete="username"
       />
-      <TextField
+      <FormText
+        control={control}
         name="password"
         label={`Password, at least ${String(MIN_PASSWORD)} characters`}
         type="password"
@@ -65,7 +75,17 @@ export function SetUpForm({ token }: { readonly token: string }) {
           without Embargo, with the standard age tool. It is made in this browser; only its public
           half is sent.
         </p>
-        <MakeRecovery twoPeople={false} onKept={setRecoveryKey} />
+        <MakeRecovery
+          twoPeople={false}
+          onKept={(recoveryKey) => {
+            setValue('recoveryKey', recoveryKey, { shouldValidate: formState.isSubmitted });
+          }}
+        />
+        {wrongKey !== undefined && (
+          <p role="alert" className="magenta">
+            {sentence(wrongKey)}
+          </p>
+        )}
       </section>
     </EntryForm>
   );

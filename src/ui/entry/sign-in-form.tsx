@@ -2,59 +2,44 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import TextField from '@mui/material/TextField';
-import { CallError, call } from '@/ui/http/call';
+import { signInInput } from '@/contracts/organisation';
 import { EntryForm } from '@/ui/entry/entry-form';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import { CallError } from '@/ui/http/call';
 
-export function SignInForm({
-  hint,
-}: {
-  readonly hint: { readonly email: string; readonly password: string } | null;
-}) {
+type Hint = { readonly email: string; readonly password: string };
+
+/** Email address and password, and the code of whoever set up a second factor. */
+export function SignInForm({ hint }: { readonly hint: Hint | null }) {
   const [asksCode, setAsksCode] = useState(false);
-  const send = async ({
-    email = '',
-    password = '',
-    code = '',
-  }: Readonly<Record<string, string>>) => {
-    await call('POST', '/api/v1/sign-in', {
-      email,
-      password,
-      ...(code === '' ? {} : { code }),
-    }).catch((error: unknown) => {
-      if (error instanceof CallError && error.code === 'NEEDS_CODE') setAsksCode(true);
-      throw error;
-    });
-    window.location.assign('/today');
-  };
+  const signIn = useContractForm({
+    schema: signInInput,
+    start: { email: hint?.email ?? '', password: '' },
+    send: (input) =>
+      api('POST /api/v1/sign-in', input).catch((error: unknown) => {
+        if (error instanceof CallError && error.code === 'NEEDS_CODE') setAsksCode(true);
+        throw error;
+      }),
+    onDone: () => {
+      window.location.assign('/today');
+    },
+  });
+  const { control } = signIn.form;
   return (
-    <EntryForm
-      title="Sign in"
-      action="Sign in"
-      onSend={send}
-      below={
-        hint === null ? (
-          <p>
-            <Link href="/password">Forgot your password?</Link>
-          </p>
-        ) : (
-          <p className="quiet">
-            This is a demo. The password of {hint.email} is{' '}
-            <span className="figure">{hint.password}</span>.
-          </p>
-        )
-      }
-    >
-      <TextField
+    <EntryForm title="Sign in" action="Sign in" of={signIn} below={<Below hint={hint} />}>
+      <FormText
+        control={control}
         name="email"
         label="Email address"
         type="email"
         autoComplete="username"
         required
         autoFocus
-        defaultValue={hint?.email ?? ''}
       />
-      <TextField
+      <FormText
+        control={control}
         name="password"
         label="Password"
         type="password"
@@ -62,15 +47,31 @@ export function SignInForm({
         required
       />
       {asksCode && (
-        <TextField
+        <FormText
+          control={control}
           name="code"
           label="Code from your authenticator app"
           autoComplete="one-time-code"
-          inputMode="numeric"
+          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
           required
           autoFocus
         />
       )}
     </EntryForm>
+  );
+}
+
+function Below({ hint }: { readonly hint: Hint | null }) {
+  if (hint === null)
+    return (
+      <p>
+        <Link href="/password">Forgot your password?</Link>
+      </p>
+    );
+  return (
+    <p className="quiet">
+      This is a demo. The password of {hint.email} is{' '}
+      <span className="figure">{hint.password}</span>.
+    </p>
   );
 }

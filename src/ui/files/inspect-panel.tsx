@@ -1,9 +1,14 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
 import type { FileFound } from '@/contracts/files';
+import { Note, Problem } from '@/ui/shell/notice';
 import { FileDrop } from '@/ui/files/file-drop';
 import { fileProblem, inspectPicked } from '@/ui/files/read-slice';
 import { CallError, call } from '@/ui/http/call';
@@ -59,11 +64,7 @@ export function InspectPanel() {
         busy={busy}
         onFile={(file) => void take(file)}
       />
-      {problem !== null && (
-        <p role="alert" className="notice stops">
-          {problem}
-        </p>
-      )}
+      <Problem words={problem} />
       {answer !== null && <Found answer={answer} />}
       <p className="quiet">
         The file is read in this browser. Only the ids in its header are sent to the server.
@@ -115,27 +116,27 @@ function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
       )}
       {document.revoked && <p className="magenta">The document is revoked.</p>}
       {!version.recoverable && !version.keyDestroyed && (
-        <p className="notice">The recovery key does not open this one.</p>
+        <Note>The recovery key does not open this one.</Note>
       )}
       <h2>
         {live} of {counted(grants.length, 'grant')} {live === 1 ? 'opens' : 'open'} it now
       </h2>
-      <table className="list" style={{ maxWidth: 560 }}>
-        <tbody>
+      <Table className="list flush" style={{ maxWidth: 560 }}>
+        <TableBody>
           {grants.slice(0, 40).map((grant, index) => (
-            <tr key={index}>
-              <td style={{ paddingLeft: 0 }}>{grant.address}</td>
-              <td
+            <TableRow key={index}>
+              <TableCell>{grant.address}</TableCell>
+              <TableCell
                 className={
                   grant.state === 'live' ? 'quiet' : grant.state === 'not-yet' ? 'lamp' : 'magenta'
                 }
               >
                 {stateWords[grant.state]}
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       {grants.length > 40 && (
         <p className="quiet">and {grants.length - 40} more, on the document’s page</p>
       )}

@@ -1,6 +1,10 @@
 'use client';
 
 import Link from 'next/link';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { FindPage, Found } from '@/contracts/find';
 
 function Tally({ title, found }: { readonly title: string; readonly found: readonly Found[] }) {
@@ -10,18 +14,18 @@ function Tally({ title, found }: { readonly title: string; readonly found: reado
       <h2>
         {title} <span className="figure">{found.length}</span>
       </h2>
-      <table className="list">
-        <tbody>
+      <Table className="list">
+        <TableBody>
           {found.map((each) => (
-            <tr key={each.href}>
-              <td style={{ width: '45%' }}>
+            <TableRow key={each.href}>
+              <TableCell width="45%">
                 <Link href={each.href}>{each.title}</Link>
-              </td>
-              <td className="quiet">{each.under}</td>
-            </tr>
+              </TableCell>
+              <TableCell className="quiet">{each.under}</TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </section>
   );
 }

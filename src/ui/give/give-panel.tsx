@@ -4,6 +4,10 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { GiveResult, Lacking } from '@/contracts/lacking';
 import { termsAt } from '@/core/policy/saved-terms';
 import { call } from '@/ui/http/call';
@@ -107,10 +111,10 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
         role="region"
         aria-label={`${title}, to choose from`}
       >
-        <table className="list">
-          <tbody>
-            <tr>
-              <td style={{ width: 32 }}>
+        <Table className="list">
+          <TableBody>
+            <TableRow>
+              <TableCell width="32">
                 <input
                   type="checkbox"
                   className="tick"
@@ -123,16 +127,16 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                     );
                   }}
                 />
-              </td>
-              <td className="quiet">
+              </TableCell>
+              <TableCell className="quiet">
                 {lacking.total > lacking.rows.length
                   ? `the first ${String(lacking.rows.length)}`
                   : 'all of them'}
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
             {lacking.rows.map((row) => (
-              <tr key={row.id}>
-                <td>
+              <TableRow key={row.id}>
+                <TableCell>
                   <input
                     type="checkbox"
                     className="tick"
@@ -142,8 +146,8 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                       tick([row.id], event.target.checked);
                     }}
                   />
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {row.name}
                   <br />
                   <span className="quiet small">
@@ -155,11 +159,11 @@ export function GivePanel({ path, field, ask, title, disabled, done }: Props) {
                       </span>
                     )}
                   </span>
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       </div>
       <TextField
         select

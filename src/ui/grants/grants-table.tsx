@@ -3,6 +3,11 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
 import { Moment } from '@/ui/time/moment';
@@ -75,10 +80,10 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
           </Button>
         )}
       </div>
-      <table className="list">
-        <thead>
-          <tr>
-            <th>
+      <Table className="list">
+        <TableHead>
+          <TableRow>
+            <TableCell>
               <Checkbox
                 sx={{ p: 0 }}
                 disabled={changeable.length === 0}
@@ -89,23 +94,23 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                 }}
                 slotProps={{ input: { 'aria-label': 'Select all' } }}
               />
-            </th>
-            <th>Person</th>
-            {showDocument && <th>Document</th>}
-            <th>May</th>
-            <th>Until</th>
-            <th>State</th>
-            <th className="number">Opens</th>
-            <th className="number">Refused</th>
-          </tr>
-        </thead>
-        <tbody>
+            </TableCell>
+            <TableCell>Person</TableCell>
+            {showDocument && <TableCell>Document</TableCell>}
+            <TableCell>May</TableCell>
+            <TableCell>Until</TableCell>
+            <TableCell>State</TableCell>
+            <TableCell className="number">Opens</TableCell>
+            <TableCell className="number">Refused</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {grants.map((grant) => {
             const state = stateOf(grant, now);
             const is = underCeilings(grant);
             return (
-              <tr key={grant.id} aria-selected={grant.id === selected}>
-                <td>
+              <TableRow key={grant.id} aria-selected={grant.id === selected}>
+                <TableCell>
                   <Checkbox
                     sx={{ p: 0 }}
                     disabled={!grant.mayChange}
@@ -119,8 +124,8 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                       },
                     }}
                   />
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   <button
                     type="button"
                     className="row-button"
@@ -131,12 +136,10 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                     {personName(grant)}
                   </button>
                   <br />
-                  <span className="quiet small">
-                    {whoLine(grant)}
-                  </span>
-                </td>
-                {showDocument && <td>{grant.documentTitle}</td>}
-                <td>
+                  <span className="quiet small">{whoLine(grant)}</span>
+                </TableCell>
+                {showDocument && <TableCell>{grant.documentTitle}</TableCell>}
+                <TableCell>
                   {rightsLine(is.rights, is.prints)}
                   {grant.capped?.byCeiling === true && (
                     <span className="quiet small">
@@ -144,15 +147,15 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                       under a ceiling
                     </span>
                   )}
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {is.until === null ? (
                     <span className="lamp">no end</span>
                   ) : (
                     <Moment at={is.until} />
                   )}
-                </td>
-                <td
+                </TableCell>
+                <TableCell
                   className={
                     state === 'live'
                       ? ''
@@ -164,8 +167,8 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                   }
                 >
                   {stateWords[state]}
-                </td>
-                <td className="number">
+                </TableCell>
+                <TableCell className="number">
                   <EntriesFigure
                     n={grant.opens}
                     of={{
@@ -175,8 +178,8 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                       kind: 'opened',
                     }}
                   />
-                </td>
-                <td className="number">
+                </TableCell>
+                <TableCell className="number">
                   <EntriesFigure
                     n={grant.refusals}
                     of={{
@@ -185,12 +188,12 @@ export function GrantsTable({ grants, now, showDocument, selected, onSelect }: P
                       kind: 'refused',
                     }}
                   />
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             );
           })}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
       <ConfirmRevoke
         open={asking}
         busy={changes.busy}

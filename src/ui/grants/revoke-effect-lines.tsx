@@ -6,6 +6,7 @@ import type { RevokeEffect, StillReads, WayIn } from '@/contracts/access';
 import { counted } from '@/core/base/counted';
 import type { GrantId } from '@/core/base/ids';
 import { wayText } from '@/core/insight/after-words';
+import { Note } from '@/ui/shell/notice';
 import { beyondReachText, closesText, forMany, namesText, ownWays } from '@/ui/grants/revoke-words';
 
 const MOST_SHOWN = 12;
@@ -76,7 +77,7 @@ export function RevokeEffectLines({
         </p>
       )}
       {stillReads.length > 0 && (
-        <div className="notice">
+        <Note>
           <b>Still reads, by another way:</b>
           <ul style={{ paddingLeft: 18 }}>
             {stillReads.slice(0, MOST_SHOWN).map(({ recipient, name, document, title, ways }) => (
@@ -102,7 +103,7 @@ export function RevokeEffectLines({
             onAlso={onAlso}
             label="Also revoke the domain, for everybody there"
           />
-        </div>
+        </Note>
       )}
       {openLinks.map(({ title, dispatch }) => (
         <p key={`${title} ${dispatch}`} className="notice">

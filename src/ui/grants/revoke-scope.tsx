@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import type { RevokePreview, RevokeResult } from '@/contracts/access';
 import type { GrantId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
+import { Note } from '@/ui/shell/notice';
 import { RevokeEffectLines } from '@/ui/grants/revoke-effect-lines';
 import type { Changes } from '@/ui/grants/use-changes';
 import { call, sentenceOf } from '@/ui/http/call';
@@ -76,10 +77,10 @@ export function RevokeScope({
           <RevokeEffectLines effect={preview.effect} also={also} onAlso={setAlso} />
         )}
         {preview !== null && preview.beyondPower > 0 && (
-          <p className="notice">
+          <Note>
             {preview.beyondPower} {preview.beyondPower === 1 ? 'grant was' : 'grants were'} given by
             somebody else and are not changed. Ask an administrator.
-          </p>
+          </Note>
         )}
       </Confirmation>
     </>

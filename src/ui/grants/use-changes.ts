@@ -18,6 +18,8 @@ type Said = {
 export type Changes = {
   readonly busy: boolean;
   readonly said: Said | null;
+  /** Takes what was said away. */
+  readonly hush: () => void;
   /** `also`: further ones, by which the same people would still come in. */
   readonly revoke: (
     grants: readonly GrantRow[],
@@ -116,6 +118,9 @@ export function useChanges(): Changes {
   return {
     busy,
     said,
+    hush: () => {
+      setSaid(null);
+    },
     revoke: (grants, also, reason) =>
       cut('revoke', [...grants.map((grant) => grant.id), ...also], reason),
     reinstate: (grants) =>

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { sentenceOf } from '@/ui/http/call';
 
 /** What the last change came to, in a sentence; `stops` where it went wrong. */
@@ -22,24 +23,35 @@ export type Attempt = {
 /** One change at a time from a part of a screen, with what came of it in words. */
 export function useAttempt(): Attempt {
   const router = useRouter();
-  const [busy, setBusy] = useState(false);
+  const client = useQueryClient();
   const [said, setSaid] = useState<Said | null>(null);
-  const attempt: Attempt['attempt'] = async (work, done) => {
-    setBusy(true);
+  const { mutateAsync, isPending } = useMutation({
+    mutationFn: (work: () => Promise<unknown>) => work(),
+    onSettled: () => {
+      // Also where it failed: often because what is shown is not what is there any more.
+      router.refresh();
+      void client.invalidateQueries();
+    },
+  });
+  const attempt = async <T>(
+    work: () => Promise<T>,
+    done?: string | ((result: T) => string | undefined),
+  ): Promise<boolean> => {
     setSaid(null);
     try {
-      const result = await work();
+      const result = (await mutateAsync(work)) as T;
       const text = typeof done === 'function' ? done(result) : done;
       if (text !== undefined) setSaid({ text, stops: false });
       return true;
     } catch (error) {
       setSaid({ text: sentenceOf(error), stops: true });
       return false;
-    } finally {
-      // Also where it failed: often because what is shown is not what is there any more.
-      router.refresh();
-      setBusy(false);
     }
   };
-  return { busy, said, problem: said?.stops === true ? said.text : null, attempt };
+  return {
+    busy: isPending,
+    said,
+    problem: said?.stops === true ? said.text : null,
+    attempt,
+  };
 }

@@ -92,9 +92,7 @@ export function EntryPanel({
         {row.browser !== '' && (
           <>
             <br />
-            <span className="quiet break">
-              {row.browser}
-            </span>
+            <span className="quiet break">{row.browser}</span>
           </>
         )}
       </p>

@@ -1,6 +1,11 @@
 'use client';
 
 import { Fragment, useState } from 'react';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import type { LedgerPage, LedgerRow, Named } from '@/contracts/ledger';
 import { didWords } from '@/core/insight/did-words';
 import { factLine, factsOf } from '@/core/insight/entry-facts';
@@ -46,21 +51,21 @@ export function EntryRows({ page, year, selected, onSelect }: Props) {
       });
   };
   return (
-    <table className="list entries">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>
+    <Table className="list entries">
+      <TableHead>
+        <TableRow>
+          <TableCell>When</TableCell>
+          <TableCell>
             <span className="hidden-text">Outcome</span>
-          </th>
-          <th>Who</th>
-          <th>Did</th>
-          <th>What</th>
-          <th>Where</th>
-          <th>Detail</th>
-        </tr>
-      </thead>
-      <tbody>
+          </TableCell>
+          <TableCell>Who</TableCell>
+          <TableCell>Did</TableCell>
+          <TableCell>What</TableCell>
+          <TableCell>Where</TableCell>
+          <TableCell>Detail</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {page.rows.map((row) => {
           const within = opened.get(row.sequence);
           return (
@@ -83,11 +88,11 @@ export function EntryRows({ page, year, selected, onSelect }: Props) {
                 }
               />
               {within !== undefined && 'problem' in within && (
-                <tr>
-                  <td colSpan={7} role="alert" className="magenta">
+                <TableRow>
+                  <TableCell colSpan={7} role="alert" className="magenta">
                     {within.problem}
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               )}
               {within !== undefined &&
                 'rows' in within &&
@@ -106,8 +111,8 @@ export function EntryRows({ page, year, selected, onSelect }: Props) {
             </Fragment>
           );
         })}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 
@@ -122,8 +127,8 @@ function EntryRow({ row, named, year, selected, onSelect, fold, inside = false }
   const words = useWords(named);
   const stopped = row.outcome === 'refused' || row.outcome === 'failed';
   return (
-    <tr aria-selected={row.sequence === selected} className={inside ? 'inside' : undefined}>
-      <td>
+    <TableRow aria-selected={row.sequence === selected} className={inside ? 'inside' : undefined}>
+      <TableCell>
         <button
           type="button"
           className="row-button plain"
@@ -133,22 +138,24 @@ function EntryRow({ row, named, year, selected, onSelect, fold, inside = false }
         >
           <Moment at={Date.parse(row.occurredAt)} brief={row.occurredAt.startsWith(year)} />
         </button>
-      </td>
-      <td>
+      </TableCell>
+      <TableCell>
         <Mark kind={markOf(row.action, row.outcome)} />
-      </td>
-      <td className="oneline">{row.who}</td>
-      <td className="oneline">{didWords(row)}</td>
-      <td className="oneline">{row.what}</td>
-      <td className="oneline quiet">{row.place === '' ? row.network : row.place.split(',')[0]}</td>
-      <td className={`oneline ${stopped ? 'magenta' : 'quiet'}`}>
+      </TableCell>
+      <TableCell className="oneline">{row.who}</TableCell>
+      <TableCell className="oneline">{didWords(row)}</TableCell>
+      <TableCell className="oneline">{row.what}</TableCell>
+      <TableCell className="oneline quiet">
+        {row.place === '' ? row.network : row.place.split(',')[0]}
+      </TableCell>
+      <TableCell className={`oneline ${stopped ? 'magenta' : 'quiet'}`}>
         {fold !== null && (
           <ChipButton aria-expanded={fold.open} onClick={fold.toggle}>
             {row.within} within
           </ChipButton>
         )}{' '}
         {factLine(factsOf(row, words), IN_COLUMNS)}
-      </td>
-    </tr>
+      </TableCell>
+    </TableRow>
   );
 }

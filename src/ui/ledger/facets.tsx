@@ -72,11 +72,7 @@ function Tally({ dimension, title, facet, most, filter }: TallyProps) {
         </div>
       )}
       <div className={all === null ? undefined : 'opened'}>
-        {facet.values.length === 0 && (
-          <p className="quiet small">
-            none
-          </p>
-        )}
+        {facet.values.length === 0 && <p className="quiet small">none</p>}
         {shown.map((count) => (
           <TallyRow
             key={count.value}
@@ -88,9 +84,7 @@ function Tally({ dimension, title, facet, most, filter }: TallyProps) {
         ))}
       </div>
       {all === null && facet.all > most && (
-        <ChipButton onClick={open}>
-          All {facet.all.toLocaleString('en-GB')}
-        </ChipButton>
+        <ChipButton onClick={open}>All {facet.all.toLocaleString('en-GB')}</ChipButton>
       )}
       {problem !== null && (
         <p role="alert" className="magenta">

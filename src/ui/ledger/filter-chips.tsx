@@ -88,19 +88,11 @@ export function FilterChips({
   return (
     <>
       {chips.map(({ key, label, href }) => (
-        <ChipLink className="shoal"
-          key={key}
-          href={href}
-          aria-label={`Remove the filter ${label}`}
-        >
+        <ChipLink className="on" key={key} href={href} aria-label={`Remove the filter ${label}`}>
           {label} ✕
         </ChipLink>
       ))}
-      {chips.length > 1 && (
-        <ChipLink href="/ledger">
-          Clear filters
-        </ChipLink>
-      )}
+      {chips.length > 1 && <ChipLink href="/ledger">Clear filters</ChipLink>}
       {OFTEN.filter((outcome) => !isWanted(filter, 'outcome', outcome)).map((outcome) => (
         <ChipLink
           key={outcome}
@@ -110,9 +102,7 @@ export function FilterChips({
         </ChipLink>
       ))}
       {mine && filter.own === undefined && (
-        <ChipLink href={addressOf('/ledger', filter, { own: 'yes' })}>
-          only yours
-        </ChipLink>
+        <ChipLink href={addressOf('/ledger', filter, { own: 'yes' })}>only yours</ChipLink>
       )}
     </>
   );

@@ -79,9 +79,7 @@ export function SavedViews({
               if (event.key === 'Escape') setNaming(false);
             }}
           />
-          <ChipButton type="submit">
-            Save
-          </ChipButton>
+          <ChipButton type="submit">Save</ChipButton>
         </form>
       )}
       {problem !== null && (

@@ -1,36 +1,48 @@
 'use client';
 
-import { rightNames } from '@/core/policy/right-names';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
-import type { CeilingChanged, CeilingImpact, CeilingRow } from '@/contracts/ceiling';
+import { Controller, type Control } from 'react-hook-form';
+import type { z } from 'zod';
+import {
+  ceilingInput,
+  type CeilingImpact,
+  type CeilingInput,
+  type CeilingRow,
+} from '@/contracts/ceiling';
 import type { TermsPage } from '@/contracts/saved-terms';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
-import { OFFERED_RIGHTS, RIGHTS } from '@/core/policy/rights';
-import { call } from '@/ui/http/call';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { AtMostRights } from '@/ui/forms/at-most-rights';
+import { FormList, FormNumber } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
-import type { RuleDone } from '@/ui/levels/rule-done';
 import { ImpactWords } from '@/ui/levels/impact-words';
 import { LevelChooser } from '@/ui/levels/level-chooser';
+import type { RuleDone } from '@/ui/levels/rule-done';
 import { levelOf } from '@/ui/words/limit-words';
-import { listIn } from '@/ui/words/list-words';
 
-type Fields = Readonly<Record<'days' | 'prints' | 'opens' | 'countries' | 'networks', string>>;
+type Fields = z.input<typeof ceilingInput>;
+type Looked = { readonly input: CeilingInput; readonly impact: CeilingImpact };
 
-const numberOf = (text: string): number | null => (text === '' ? null : Math.floor(Number(text)));
-
-function fieldsOf({ days, prints, opens, countries, networks }: Limits): Fields {
+function limitFields({ rights, countries, networks, ...counts }: Limits): Fields['limits'] {
   return {
-    days: String(days ?? ''),
-    prints: String(prints ?? ''),
-    opens: String(opens ?? ''),
-    countries: countries?.join(', ') ?? '',
-    networks: networks?.join('\n') ?? '',
+    ...counts,
+    rights: rights === null ? null : OFFERED_RIGHTS.filter((right) => rights.includes(right)),
+    countries: countries === null ? null : [...countries],
+    networks: networks === null ? null : [...networks],
   };
+}
+
+/** What was checked, as a route takes it. */
+function takes({ limits, ...rest }: CeilingInput): Fields {
+  return { ...rest, limits: limitFields(limits) };
+}
+
+function isNone(limits: Limits): boolean {
+  return Object.values(limits).every((each) => each === null);
 }
 
 /** One ceiling: what it allows at most, and whom a change would touch, read before it is made. */
@@ -42,139 +54,76 @@ export function CeilingForm({
   busy,
   onDone,
 }: {
-  /** Whose ceiling; null: it is chosen here. */ readonly of: Pick<
-    CeilingRow,
-    'level' | 'subject' | 'name'
-  > | null;
+  /** Whose ceiling; null: it is chosen here. */
+  readonly of: Pick<CeilingRow, 'level' | 'subject' | 'name'> | null;
   readonly page: Pick<TermsPage, 'ceilings' | 'markings' | 'folders'>;
   readonly mayChange: boolean;
   readonly onDone: (done: RuleDone) => void;
 } & Pick<Attempt, 'attempt' | 'busy'>) {
-  const [level, setLevel] = useState<Level>(of?.level ?? 'organisation');
-  const [subject, setSubject] = useState(of?.subject ?? '');
-  const ceilingOf = (at: Level, id: string) =>
-    page.ceilings.find((each) => each.level === at && each.subject === id) ?? null;
-  const known = ceilingOf(level, subject);
-  const [rights, setRights] = useState<Limits['rights']>(known?.limits.rights ?? null);
-  const [fields, setFields] = useState(fieldsOf(known?.limits ?? NO_LIMITS));
-  const [impact, setImpact] = useState<CeilingImpact | null>(null);
-  const change =
-    <T,>(set: (value: T) => void) =>
-    (value: T) => {
-      set(value);
-      setImpact(null);
+  const [looked, setLooked] = useState<Looked | null>(null);
+  const fieldsAt = (level: Level, subject: string): Fields => {
+    const known = page.ceilings.find((each) => each.level === level && each.subject === subject);
+    return {
+      level,
+      subject,
+      limits: limitFields(known?.limits ?? NO_LIMITS),
+      seen: known?.setAt ?? null,
     };
-  const allowed = rights ?? OFFERED_RIGHTS;
-  const limits: Limits = {
-    rights,
-    days: numberOf(fields.days),
-    prints: numberOf(fields.prints),
-    opens: numberOf(fields.opens),
-    countries: listIn(fields.countries),
-    networks: listIn(fields.networks),
   };
-  const put = (to: Limits, seen: number | null) =>
-    call<CeilingChanged>('POST', '/api/v1/ceilings', { level, subject, limits: to, seen });
-  const look = (to: Limits) =>
+  const { form, onSubmit } = useContractForm({
+    schema: ceilingInput,
+    start: fieldsAt(of?.level ?? 'organisation', of?.subject ?? ''),
+    send: async (input) => {
+      setLooked({ input, impact: await api('POST /api/v1/ceilings/preview', takes(input)) });
+    },
+    attempt,
+    onEdit: () => {
+      setLooked(null);
+    },
+  });
+  const { control, watch, reset, setValue } = form;
+  const [level, subject, seen] = watch(['level', 'subject', 'seen']);
+  const set = ({ input }: Looked) =>
     attempt(async () => {
-      setImpact(
-        await call<CeilingImpact>('POST', '/api/v1/ceilings/preview', {
-          level,
-          subject,
-          limits: to,
-          seen: null,
-        }),
-      );
+      const { before, setAt } = await api('POST /api/v1/ceilings', takes(input));
+      onDone({
+        text: isNone(input.limits)
+          ? 'The ceiling is removed.'
+          : 'The ceiling is set and applies from now on.',
+        undo: () =>
+          api('POST /api/v1/ceilings', {
+            ...input,
+            limits: limitFields(before),
+            seen: setAt,
+          }),
+      });
     });
-  const set = (to: Limits, text: string) =>
-    attempt(async () => {
-      const { before, setAt } = await put(to, known?.setAt ?? null);
-      onDone({ text, undo: () => put(before, setAt) });
-    });
-  const choose = (next: Level, id: string) => {
-    const there = ceilingOf(next, id)?.limits ?? NO_LIMITS;
-    setLevel(next);
-    setSubject(id);
-    setRights(there.rights);
-    setFields(fieldsOf(there));
-    setImpact(null);
-  };
-  const text = (
-    name: keyof Fields,
-    label: string,
-    help: string,
-    props: { readonly type?: string; readonly multiline?: boolean } = {},
-  ) => (
-    <TextField
-      label={label}
-      {...props}
-      disabled={!mayChange}
-      value={fields[name]}
-      helperText={fields[name] === '' ? help : ''}
-      onChange={(event) => {
-        change(setFields)({ ...fields, [name]: event.target.value });
-      }}
-      slotProps={{ htmlInput: props.type === 'number' ? { min: 1 } : {} }}
-    />
-  );
   return (
-    <form
-      className="stack loose"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void look(limits);
-      }}
-    >
+    <form className="stack loose" noValidate onSubmit={onSubmit}>
       <h2>{of === null ? 'New ceiling' : `Ceiling of ${levelOf(of)}`}</h2>
       {of === null && (
-        <LevelChooser level={level} subject={subject} page={page} onChoose={choose} />
+        <LevelChooser
+          level={level}
+          subject={subject}
+          page={page}
+          onChoose={(next, id) => {
+            reset(fieldsAt(next, id));
+          }}
+        />
       )}
-      <div>
-        <span className="quiet">The most anybody below may be given</span>
-        <div className="row">
-          {OFFERED_RIGHTS.map((right) => (
-            <FormControlLabel
-              key={right}
-              control={
-                <Checkbox
-                  checked={allowed.includes(right)}
-                  disabled={!mayChange || right === 'read'}
-                  onChange={(_event, on) => {
-                    change(setRights)(
-                      RIGHTS.filter((each) => (each === right ? on : allowed.includes(each))),
-                    );
-                  }}
-                />
-              }
-              label={rightNames[right]}
-            />
-          ))}
-        </div>
-      </div>
-      <div className="row one-row">
-        {text('days', 'Days', 'no limit', { type: 'number' })}
-        {text('prints', 'Prints each', 'no limit', { type: 'number' })}
-        {text('opens', 'Opens each', 'no limit', { type: 'number' })}
-      </div>
-      {text('countries', 'Countries', 'Empty: from anywhere. Otherwise codes such as NO, GB')}
-      {text(
-        'networks',
-        'IP address ranges',
-        'Empty: from any. Otherwise ranges such as 192.0.2.0/24',
-        { multiline: true },
-      )}
-      {mayChange && impact === null && (
+      <LimitFields control={control} disabled={!mayChange} />
+      {mayChange && looked === null && (
         <div className="row">
           <Button type="submit" variant="contained" disabled={busy}>
             Show who is affected
           </Button>
-          {known !== null && (
+          {seen !== null && (
             <Button
+              type="submit"
               disabled={busy}
               onClick={() => {
-                setRights(null);
-                setFields(fieldsOf(NO_LIMITS));
-                void look(NO_LIMITS);
+                // The form is sent as it stands then.
+                setValue('limits', limitFields(NO_LIMITS));
               }}
             >
               Remove ceiling…
@@ -182,29 +131,16 @@ export function CeilingForm({
           )}
         </div>
       )}
-      {impact !== null && <ImpactWords impact={impact} idle={impact.idle} />}
-      {impact !== null && mayChange && (
+      {looked !== null && <ImpactWords impact={looked.impact} idle={looked.impact.idle} />}
+      {looked !== null && mayChange && (
         <div className="row">
-          <Button
-            variant="contained"
-            disabled={busy}
-            onClick={() =>
-              void set(
-                limits,
-                Object.values(limits).every((each) => each === null)
-                  ? 'The ceiling is removed.'
-                  : 'The ceiling is set and applies from now on.',
-              )
-            }
-          >
-            {Object.values(limits).every((each) => each === null)
-              ? 'Remove ceiling'
-              : 'Set ceiling'}
+          <Button variant="contained" disabled={busy} onClick={() => void set(looked)}>
+            {isNone(looked.input.limits) ? 'Remove ceiling' : 'Set ceiling'}
           </Button>
           <Button
             variant="text"
             onClick={() => {
-              setImpact(null);
+              setLooked(null);
             }}
           >
             Cancel
@@ -212,5 +148,63 @@ export function CeilingForm({
         </div>
       )}
     </form>
+  );
+}
+
+/** What a ceiling allows at most. */
+function LimitFields({
+  control,
+  disabled,
+}: {
+  readonly control: Control<Fields, unknown, CeilingInput>;
+  readonly disabled: boolean;
+}) {
+  const number = (name: 'limits.days' | 'limits.prints' | 'limits.opens', label: string) => (
+    <FormNumber
+      control={control}
+      name={name}
+      label={label}
+      hint="Empty: no limit"
+      disabled={disabled}
+    />
+  );
+  return (
+    <>
+      <Controller
+        control={control}
+        name="limits.rights"
+        render={({ field, fieldState }) => (
+          <AtMostRights
+            words="The most anybody below may be given"
+            value={field.value}
+            disabled={disabled}
+            onChange={field.onChange}
+            wrong={fieldState.error?.message}
+          />
+        )}
+      />
+      <div className="row one-row top">
+        {number('limits.days', 'Days')}
+        {number('limits.prints', 'Prints each')}
+        {number('limits.opens', 'Opens each')}
+      </div>
+      <FormList
+        control={control}
+        name="limits.countries"
+        label="Countries"
+        joint=", "
+        hint="Empty: from anywhere. Otherwise codes such as NO, GB"
+        disabled={disabled}
+      />
+      <FormList
+        control={control}
+        name="limits.networks"
+        label="IP address ranges"
+        joint={'\n'}
+        multiline
+        hint="Empty: from any. Otherwise ranges such as 192.0.2.0/24"
+        disabled={disabled}
+      />
+    </>
   );
 }

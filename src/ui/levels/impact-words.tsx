@@ -1,6 +1,10 @@
 'use client';
 
 import Link from 'next/link';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { ImpactFound, Touched } from '@/contracts/impact';
 import { groupBy } from '@/core/base/group';
 import { audience } from '@/ui/words/addressee-words';
@@ -81,13 +85,13 @@ export function ImpactWords({
         </p>
       ))}
       {rows.length > 0 && (
-        <table className="list" style={{ tableLayout: 'fixed' }}>
-          <tbody>
+        <Table className="list flush fixed">
+          <TableBody>
             {[...groupBy(rows, effectOf)].map(
               ([effect, [row, ...more]]) =>
                 row !== undefined && (
-                  <tr key={effect}>
-                    <td style={{ paddingLeft: 0 }}>
+                  <TableRow key={effect}>
+                    <TableCell>
                       {row.person ? (
                         <Link href={`/people?person=${row.recipient}`}>{row.name}</Link>
                       ) : (
@@ -100,8 +104,8 @@ export function ImpactWords({
                       <span className="quiet small">
                         {[row, ...more].map(({ title }) => title).join(', ')}
                       </span>
-                    </td>
-                    <td className="small">
+                    </TableCell>
+                    <TableCell className="small">
                       {row.lost.length > 0 && (
                         <div className="magenta">no longer {row.lost.join(', ')}</div>
                       )}
@@ -113,12 +117,12 @@ export function ImpactWords({
                           <div>ends {row.after === null ? 'never' : <Moment at={row.after} />}</div>
                         )
                       )}
-                    </td>
-                  </tr>
+                    </TableCell>
+                  </TableRow>
                 ),
             )}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
       {impact.pairs > rows.length && (
         <p className="quiet">and {impact.pairs - rows.length} more.</p>

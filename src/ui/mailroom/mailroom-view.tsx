@@ -2,6 +2,11 @@
 
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import { ChipLink } from '@/ui/shell/chips';
 import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
@@ -83,28 +88,28 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
               <p>Messages appear here when something is dispatched or a code is requested.</p>
             </div>
           ) : (
-            <table className="list">
-              <thead>
-                <tr>
-                  <th>Received</th>
-                  <th>To</th>
-                  <th>Subject</th>
-                </tr>
-              </thead>
-              <tbody>
+            <Table className="list">
+              <TableHead>
+                <TableRow>
+                  <TableCell>Received</TableCell>
+                  <TableCell>To</TableCell>
+                  <TableCell>Subject</TableCell>
+                </TableRow>
+              </TableHead>
+              <TableBody>
                 {messages.map((message) => (
-                  <tr key={message.id} aria-selected={message.id === open?.id}>
-                    <td>
+                  <TableRow key={message.id} aria-selected={message.id === open?.id}>
+                    <TableCell>
                       <Moment at={message.receivedAt} />
-                    </td>
-                    <td className="oneline">{message.toAddress}</td>
-                    <td className="oneline">
+                    </TableCell>
+                    <TableCell className="oneline">{message.toAddress}</TableCell>
+                    <TableCell className="oneline">
                       <Link href={query(message.id, address)}>{message.subject}</Link>
-                    </td>
-                  </tr>
+                    </TableCell>
+                  </TableRow>
                 ))}
-              </tbody>
-            </table>
+              </TableBody>
+            </Table>
           )}
         </div>
       </div>

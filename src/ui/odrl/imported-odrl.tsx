@@ -2,6 +2,10 @@
 
 import { useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import { LARGEST_ODRL, type Brought } from '@/contracts/odrl';
 import { call } from '@/ui/http/call';
 import type { Attempt } from '@/ui/http/use-attempt';
@@ -106,14 +110,14 @@ export function ImportedOdrl({
         role="region"
         aria-label="What is in the file"
       >
-        <table className="list">
-          <tbody>
+        <Table className="list flush">
+          <TableBody>
             {brought.rows.map((row, index) => (
-              <tr key={index}>
-                <td style={{ paddingLeft: 0, width: '30%' }}>
+              <TableRow key={index}>
+                <TableCell width="30%">
                   <b>{row.name}</b>
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {row.before !== null && (
                     <div className="quiet">
                       now: <StatedLine terms={row.before} />
@@ -130,14 +134,14 @@ export function ImportedOdrl({
                       <span className="figure">{place}</span> {what}
                     </div>
                   ))}
-                </td>
-                <td className={tone[row.state] ?? ''} style={{ width: 190 }}>
+                </TableCell>
+                <TableCell className={tone[row.state] ?? ''} width="190">
                   {stateWords[row.state]}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       </div>
       {takes > 0 && children}
       <div className="row">

@@ -1,6 +1,11 @@
 'use client';
 
 import Link from 'next/link';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import { counted } from '@/core/base/counted';
 import type { OpensCell, OpensInput, OpensPage, OpensRow } from '@/contracts/opens';
 import { discsOf } from '@/ui/opens/opens-plot';
@@ -22,23 +27,23 @@ export function OpensTable({
   const columns = documents.length <= MOST_COLUMNS ? documents : [];
   const most = Math.max(1, ...rows.flatMap(({ days }) => days.map(({ opens }) => opens)));
   return (
-    <table className="list">
-      <thead>
-        <tr>
-          <th>Person</th>
+    <Table className="list">
+      <TableHead>
+        <TableRow>
+          <TableCell>Person</TableCell>
           {columns.map(({ id, title, reference }) => (
-            <th key={id} className="number" title={title}>
+            <TableCell key={id} className="number" title={title}>
               <Link href={opensAddress('/ledger/opens', filter, { document: id })}>
                 {reference === '' ? title : reference}
               </Link>
-            </th>
+            </TableCell>
           ))}
-          {columns.length === 0 && <th className="number">Documents opened</th>}
-          <th className="number">Opens</th>
-          <th className="number">Refused</th>
-          <th>First open</th>
-          <th>Last open</th>
-          <th style={{ width: 300 }}>
+          {columns.length === 0 && <TableCell className="number">Documents opened</TableCell>}
+          <TableCell className="number">Opens</TableCell>
+          <TableCell className="number">Refused</TableCell>
+          <TableCell>First open</TableCell>
+          <TableCell>Last open</TableCell>
+          <TableCell width="300">
             {span !== null && (
               <span
                 className="figure"
@@ -53,10 +58,10 @@ export function OpensTable({
                 <span>{dayText(span.last)}</span>
               </span>
             )}
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+          </TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {rows.map((row) => (
           <PersonRow
             key={row.recipient}
@@ -67,8 +72,8 @@ export function OpensTable({
             most={most}
           />
         ))}
-      </tbody>
-    </table>
+      </TableBody>
+    </Table>
   );
 }
 
@@ -84,36 +89,34 @@ function PersonRow({ row, columns, filter, span, most }: RowProps) {
   const { recipient, name, address, organisation, cells, opens, refused, first, last } = row;
   const opened = cells.filter((cell) => cell.opens > 0).length;
   return (
-    <tr>
-      <td>
+    <TableRow>
+      <TableCell>
         <Link href={`/people?person=${recipient}`}>{name === '' ? address : name}</Link>
         <br />
-        <span className="quiet small">
-          {organisation === '' ? address : organisation}
-        </span>
-      </td>
+        <span className="quiet small">{organisation === '' ? address : organisation}</span>
+      </TableCell>
       {columns.map((id) => (
-        <td key={id} className="number">
+        <TableCell key={id} className="number">
           <Figure
             cell={cells.find(({ document }) => document === id)}
             recipient={recipient}
             filter={filter}
           />
-        </td>
+        </TableCell>
       ))}
       {columns.length === 0 && (
-        <td className="number">
+        <TableCell className="number">
           {opened} of {cells.length}
-        </td>
+        </TableCell>
       )}
-      <td className="number">
+      <TableCell className="number">
         {opens === 0 ? (
           <span className="lamp">never</span>
         ) : (
           <Link href={entriesAddress(filter, { recipient, kind: 'opened' })}>{opens}</Link>
         )}
-      </td>
-      <td className="number">
+      </TableCell>
+      <TableCell className="number">
         {refused === 0 ? (
           0
         ) : (
@@ -121,15 +124,11 @@ function PersonRow({ row, columns, filter, span, most }: RowProps) {
             {refused}
           </Link>
         )}
-      </td>
-      <td className="figure small">
-        {first === null ? '' : dayText(first)}
-      </td>
-      <td className="figure small">
-        {last === null ? '' : dayText(last)}
-      </td>
-      <td>{span !== null && <Line row={row} span={span} most={most} />}</td>
-    </tr>
+      </TableCell>
+      <TableCell className="figure small">{first === null ? '' : dayText(first)}</TableCell>
+      <TableCell className="figure small">{last === null ? '' : dayText(last)}</TableCell>
+      <TableCell>{span !== null && <Line row={row} span={span} most={most} />}</TableCell>
+    </TableRow>
   );
 }
 

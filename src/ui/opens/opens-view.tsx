@@ -63,7 +63,8 @@ export function OpensView({
             {chips.map(
               ([key, label]) =>
                 label != null && (
-                  <ChipLink className="shoal"
+                  <ChipLink
+                    className="on"
                     key={key}
                     href={opensAddress(PATH, filter, { [key]: undefined })}
                     aria-label={`Remove the filter ${label}`}
@@ -90,9 +91,7 @@ export function OpensView({
                 }}
               />
             ))}
-            <span className="quiet small">
-              days in {page.zone}
-            </span>
+            <span className="quiet small">days in {page.zone}</span>
           </div>
         </div>
         <div className="scroll">

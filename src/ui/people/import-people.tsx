@@ -3,11 +3,16 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import type { BringProgress, PeoplePreview } from '@/contracts/people-exchange';
+import { Note, Notice } from '@/ui/shell/notice';
 import { CallError, call, callLines } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { FileDrop } from '@/ui/files/file-drop';
-import { Notice } from '@/ui/shell/notice';
 
 type Brought = { readonly file: string; readonly text: string; readonly preview: PeoplePreview };
 const formatWords: Record<PeoplePreview['format'], string> = {
@@ -90,10 +95,10 @@ export function ImportPeople() {
             . Nobody is removed, and fields the list leaves empty stay as they are.
           </p>
           {brought.preview.doubtful.map(({ domain, like, people }) => (
-            <p key={domain} className="notice">
+            <Note key={domain}>
               {domain} is new, and one letter away from {like} ({counted(people)}{' '}
               {people === 1 ? 'person' : 'people'}). Is that right?
-            </p>
+            </Note>
           ))}
           <Preview preview={brought.preview} />
           {progress !== null && progress.all > 0 && (
@@ -140,42 +145,42 @@ function Preview({
       role="region"
       aria-label="What would change"
     >
-      <table className="list">
-        <thead>
-          <tr>
-            <th className="number">Line</th>
-            <th>What</th>
-            <th>Here now</th>
-            <th>Would be</th>
-          </tr>
-        </thead>
-        <tbody>
+      <Table className="list">
+        <TableHead>
+          <TableRow>
+            <TableCell className="number">Line</TableCell>
+            <TableCell>What</TableCell>
+            <TableCell>Here now</TableCell>
+            <TableCell>Would be</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
           {firstProblems.map(({ line, what }) => (
-            <tr key={`p${String(line)}${what}`}>
-              <td className="number">{line}</td>
-              <td className="magenta" colSpan={3}>
+            <TableRow key={`p${String(line)}${what}`}>
+              <TableCell className="number">{line}</TableCell>
+              <TableCell className="magenta" colSpan={3}>
                 {what}
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           ))}
           {firstChanged.map(({ line, address, before, after }) => (
-            <tr key={`c${String(line)}`}>
-              <td className="number">{line}</td>
-              <td>{address}</td>
-              <td className="quiet">{before}</td>
-              <td>{after}</td>
-            </tr>
+            <TableRow key={`c${String(line)}`}>
+              <TableCell className="number">{line}</TableCell>
+              <TableCell>{address}</TableCell>
+              <TableCell className="quiet">{before}</TableCell>
+              <TableCell>{after}</TableCell>
+            </TableRow>
           ))}
           {firstAdded.map(({ line, address, name, organisation }) => (
-            <tr key={`a${String(line)}`}>
-              <td className="number">{line}</td>
-              <td>{address}</td>
-              <td className="quiet">new</td>
-              <td>{[name, organisation].filter((part) => part !== '').join(', ')}</td>
-            </tr>
+            <TableRow key={`a${String(line)}`}>
+              <TableCell className="number">{line}</TableCell>
+              <TableCell>{address}</TableCell>
+              <TableCell className="quiet">new</TableCell>
+              <TableCell>{[name, organisation].filter((part) => part !== '').join(', ')}</TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </div>
   );
 }

@@ -1,10 +1,15 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import { refusalName } from '@/core/policy/refusal-names';
 import { useState } from 'react';
 import Link from 'next/link';
 import type { PersonDetail } from '@/contracts/people';
 import type { GrantRow } from '@/contracts/dispatch';
+import { Note } from '@/ui/shell/notice';
 import { ChipButton } from '@/ui/shell/chips';
 import { GivePanel } from '@/ui/give/give-panel';
 import { AddressesPanel } from '@/ui/people/addresses-panel';
@@ -98,16 +103,16 @@ export function PersonPanel({
       {person.grants.length === 0 ? (
         <p className="quiet">Nothing.</p>
       ) : (
-        <table className="list" style={{ tableLayout: 'fixed' }}>
-          <tbody>
+        <Table className="list flush fixed">
+          <TableBody>
             {person.grants.map((grant) => (
               <HeldRow key={grant.id} grant={grant} person={person} now={now} changes={changes} />
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
       {wider.length > 0 && (
-        <p className="notice">
+        <Note>
           Has access through their domain:{' '}
           {wider.map((grant, index) => (
             <span key={grant.id}>
@@ -116,7 +121,7 @@ export function PersonPanel({
             </span>
           ))}
           . Blocking stops that too.
-        </p>
+        </Note>
       )}
       {gives && (
         <GivePanel
@@ -199,8 +204,8 @@ function HeldRow({
             : 'magenta';
   return (
     <>
-      <tr>
-        <td style={{ paddingLeft: 0 }}>
+      <TableRow>
+        <TableCell>
           <Link href={`/documents/${grant.documentId}`}>{grant.documentTitle}</Link>
           <br />
           <span className="quiet small">
@@ -217,8 +222,8 @@ function HeldRow({
           >
             Why?
           </ChipButton>
-        </td>
-        <td style={{ fontSize: 12 }} className={tone}>
+        </TableCell>
+        <TableCell style={{ fontSize: 12 }} className={tone}>
           {shut === null ? stateWords[state] : refusalName(shut)}
           {until !== null && (
             <>
@@ -241,14 +246,14 @@ function HeldRow({
               />
             </>
           )}
-        </td>
-      </tr>
+        </TableCell>
+      </TableRow>
       {why && (
-        <tr style={{ background: 'transparent' }}>
-          <td colSpan={2} style={{ paddingLeft: 0 }}>
+        <TableRow style={{ background: 'transparent' }}>
+          <TableCell colSpan={2}>
             <WhyPanel recipient={person.id} document={grant.documentId} />
-          </td>
-        </tr>
+          </TableCell>
+        </TableRow>
       )}
     </>
   );

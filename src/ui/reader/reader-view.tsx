@@ -134,7 +134,7 @@ export function ReaderView({
           </div>
         </div>
         <span className="gap" />
-        <div className="small-plus">
+        <div className="small">
           You may {verbList(granted)}
           {until === null ? (
             ', with no end'

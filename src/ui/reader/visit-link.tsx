@@ -1,8 +1,8 @@
 'use client';
 
+import { useState } from 'react';
 import Button from '@mui/material/Button';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
+import { call, sentenceOf } from '@/ui/http/call';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
 import { recordedWords } from '@/ui/words/recorded-words';
@@ -12,12 +12,18 @@ import { recordedWords } from '@/ui/words/recorded-words';
  * count as somebody reading.
  */
 export function VisitLink({ token }: { readonly token: string }) {
-  const { busy, problem, attempt } = useAttempt();
-  const go = () =>
-    attempt(async () => {
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const go = async () => {
+    setBusy(true);
+    try {
       await call('POST', '/api/v1/reader/visit', { token, publicKey: await makeDeviceKey() });
       window.location.reload();
-    });
+    } catch (error) {
+      setProblem(sentenceOf(error));
+      setBusy(false);
+    }
+  };
   return (
     <main className="entry">
       <div className="brand">

@@ -1,5 +1,11 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableFooter from '@mui/material/TableFooter';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
@@ -25,16 +31,16 @@ export function RecipientsTable({
   const [open, setOpen] = useState<string | null>(null);
   const [shown, setShown] = useState(SHOWN_AT_FIRST);
   return (
-    <table className="list" aria-label="Recipients">
-      <thead>
-        <tr>
-          <th style={{ paddingLeft: 0 }}>Person</th>
-          <th>Organisation</th>
-          <th>May</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
+    <Table className="list flush" aria-label="Recipients">
+      <TableHead>
+        <TableRow>
+          <TableCell>Person</TableCell>
+          <TableCell>Organisation</TableCell>
+          <TableCell>May</TableCell>
+          <TableCell />
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {recipients.domains.map((each) => (
           <DomainRow
             key={each.domain}
@@ -57,11 +63,11 @@ export function RecipientsTable({
             recipients={recipients}
           />
         ))}
-      </tbody>
+      </TableBody>
       {recipients.people.length > shown && (
-        <tfoot>
-          <tr>
-            <td colSpan={4} style={{ paddingLeft: 0 }}>
+        <TableFooter>
+          <TableRow>
+            <TableCell colSpan={4}>
               {recipients.people.length - shown} more.{' '}
               <Button
                 variant="text"
@@ -71,11 +77,11 @@ export function RecipientsTable({
               >
                 Show all
               </Button>
-            </td>
-          </tr>
-        </tfoot>
+            </TableCell>
+          </TableRow>
+        </TableFooter>
       )}
-    </table>
+    </Table>
   );
 }
 
@@ -102,8 +108,8 @@ function DomainRow({
   onRemove,
 }: DomainDraft & { readonly terms: TermsDraft | null; readonly onRemove: () => void }) {
   return (
-    <tr>
-      <td style={{ paddingLeft: 0 }}>
+    <TableRow>
+      <TableCell>
         <b>Everyone at {bareDomain(domain)}</b>
         <br />
         <span className="quiet small">
@@ -115,17 +121,17 @@ function DomainRow({
             Anybody can have an email address there, so this would be open to everyone.
           </p>
         )}
-      </td>
-      <td>{check?.organisation}</td>
-      <td className="quiet">
+      </TableCell>
+      <TableCell>{check?.organisation}</TableCell>
+      <TableCell className="quiet">
         <MayCell terms={terms} />
-      </td>
-      <td>
+      </TableCell>
+      <TableCell>
         <Button variant="text" aria-label={`Remove ${domain}`} onClick={onRemove}>
           Remove
         </Button>
-      </td>
-    </tr>
+      </TableCell>
+    </TableRow>
   );
 }
 
@@ -144,8 +150,8 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
   const isKnown = check?.known != null;
   return (
     <>
-      <tr>
-        <td style={{ paddingLeft: 0 }}>
+      <TableRow>
+        <TableCell>
           {isKnown ? (
             <b>{person.name === '' ? address : person.name}</b>
           ) : (
@@ -160,13 +166,9 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
             />
           )}
           <br />
-          <span className="quiet small">
-            {address}
-          </span>
+          <span className="quiet small">{address}</span>
           {check?.looksLike != null && (
-            <p className="lamp small">
-              New, and one letter away from {check.looksLike}
-            </p>
+            <p className="lamp small">New, and one letter away from {check.looksLike}</p>
           )}
           {check !== null && !isKnown && check.looksLike === null && (
             <p className={check.publicMail ? 'lamp' : 'quiet'} style={{ fontSize: 12 }}>
@@ -175,12 +177,10 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
             </p>
           )}
           {check?.known?.blocked === true && (
-            <p className="magenta small">
-              blocked, could open nothing
-            </p>
+            <p className="magenta small">blocked, could open nothing</p>
           )}
-        </td>
-        <td>
+        </TableCell>
+        <TableCell>
           {isKnown ? (
             person.organisation
           ) : (
@@ -194,11 +194,11 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
               }}
             />
           )}
-        </td>
-        <td className={person.terms === null ? 'quiet' : ''}>
+        </TableCell>
+        <TableCell className={person.terms === null ? 'quiet' : ''}>
           <MayCell terms={own} />
-        </td>
-        <td className="nowrap">
+        </TableCell>
+        <TableCell className="nowrap">
           {terms !== null && (
             <Button
               variant="text"
@@ -221,11 +221,11 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
           >
             Remove
           </Button>
-        </td>
-      </tr>
+        </TableCell>
+      </TableRow>
       {open && own !== null && (
-        <tr>
-          <td colSpan={4} style={{ padding: '8px 0 16px' }}>
+        <TableRow>
+          <TableCell colSpan={4} style={{ padding: '8px 0 16px' }}>
             <TermsFields
               terms={own}
               onChange={(next) => {
@@ -244,8 +244,8 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
                 Use common terms
               </Button>
             </div>
-          </td>
-        </tr>
+          </TableCell>
+        </TableRow>
       )}
     </>
   );

@@ -23,10 +23,7 @@ export function KeepersPart({ settings, busy, put }: Props) {
   const [text, setText] = useState(settings.checkpointsTo.join('\n'));
   const isChanged = addressesIn(text).join(' ') !== settings.checkpointsTo.join(' ');
   return (
-    <section
-      className="stack part-form"
-      aria-label="Ledger checkpoints"
-    >
+    <section className="stack part-form" aria-label="Ledger checkpoints">
       <h2>Ledger checkpoints</h2>
       <p className="quiet">
         A signed checkpoint states what the ledger was. Kept outside, it shows later whether

@@ -3,13 +3,13 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { KeysPage } from '@/contracts/keys';
+import { Note, Notice } from '@/ui/shell/notice';
 import { call } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { MakeRecovery } from '@/ui/recovery/make-recovery';
 import { ConsentRows } from '@/ui/consents/consent-rows';
 import { RecoveryDrill } from '@/ui/settings/drill';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
-import { Notice } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
 
 /** Keys, recovery, and what needs two people. */
@@ -54,9 +54,9 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
           <section className="stack" aria-label="Recovery key">
             <h2>Recovery key</h2>
             {recoveryKey === null ? (
-              <p className="notice stops">
+              <Note tone="stops">
                 There is none. If this server is lost, every document is lost.
-              </p>
+              </Note>
             ) : (
               <>
                 <p>Its public half, to which every file is also encrypted:</p>

@@ -55,10 +55,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
               breaking the chain.
             </p>
           </section>
-          <section
-            className="stack part-form"
-            aria-label="Access ending soon"
-          >
+          <section className="stack part-form" aria-label="Access ending soon">
             <h2>Access ending soon</h2>
             <TextField
               select

@@ -84,11 +84,7 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
         {bar.ahead > 0 && <span className="lamp"> put forward</span>}
       </span>
       {STEPS.map(({ name, span }) => (
-        <ChipButton
-          key={name}
-          disabled={busy}
-          onClick={() => void change({ forward: span })}
-        >
+        <ChipButton key={name} disabled={busy} onClick={() => void change({ forward: span })}>
           {name}
         </ChipButton>
       ))}

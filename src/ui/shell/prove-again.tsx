@@ -61,10 +61,7 @@ export function ProveAgain() {
       maxWidth="xs"
       fullWidth
     >
-      <form
-        className="stack part loose"
-        onSubmit={(event) => void send(event)}
-      >
+      <form className="stack part loose" onSubmit={(event) => void send(event)}>
         <h1 id="prove-title">Confirm your identity</h1>
         <p>This affects a lot, so your password is needed again. It then counts for ten minutes.</p>
         <TextField

@@ -1,20 +1,18 @@
 'use client';
 
-import Button from '@mui/material/Button';
 import type { Changes } from '@/ui/grants/use-changes';
+import { UndoBar } from '@/ui/shell/undo-bar';
 
 /** What the last change did, with the way back. */
-export function SaidLine({ changes }: { readonly changes: Changes }) {
-  const { said, busy } = changes;
-  if (said === null) return null;
+export function SaidLine({ changes: { said, busy, hush } }: { readonly changes: Changes }) {
+  const undo = said?.undo ?? null;
   return (
-    <span role={said.stops ? 'alert' : 'status'} className={said.stops ? 'magenta' : ''}>
-      {said.text}
-      {said.undo !== null && (
-        <Button variant="text" disabled={busy} onClick={() => void said.undo?.()}>
-          Undo
-        </Button>
-      )}
-    </span>
+    <UndoBar
+      text={said?.text ?? null}
+      stops={said?.stops ?? false}
+      busy={busy}
+      onUndo={undo === null ? null : () => void undo()}
+      onClose={hush}
+    />
   );
 }

@@ -6,7 +6,8 @@ import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
 import { holds, type Permission, type Role } from '@/core/policy/permissions';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { QueryProvider } from '@/ui/http/query-provider';
 import type { DemoBar } from '@/contracts/demo';
 import { DemoStrip } from '@/ui/shell/demo-strip';
 import { Emblem } from '@/ui/shell/emblem';
@@ -51,46 +52,48 @@ export function Shell({
 }) {
   const path = usePathname();
   return (
-    <div className="app">
-      <nav className="places" aria-label="Places">
-        <div className="name">
-          <Emblem />
-          Embargo
-        </div>
-        <FindBox />
-        {[...places, ...(demo ? demoPlaces : [])]
-          .filter((place) => holds(role, place.needs))
-          .map((place) => (
-            <Link
-              key={place.href}
-              href={place.href}
-              aria-current={path.startsWith(place.href) ? 'page' : undefined}
-            >
-              {place.name}
-              <Pending />
-            </Link>
-          ))}
-        <div className="gap" />
-        <div className="stack" style={{ padding: '0 18px' }}>
-          <div className="self">
-            <Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>
-              {name}
-            </Link>
-            <span className="quiet small">
-              {role} · {organisation}
-            </span>
+    <QueryProvider>
+      <div className="app">
+        <nav className="places" aria-label="Places">
+          <div className="name">
+            <Emblem />
+            Embargo
           </div>
-          <SchemeSwitch />
-          <SignOut />
-        </div>
-      </nav>
-      <RoleProvider value={role}>
-        <ReasonsAskedProvider value={reasonsAsked}>{children}</ReasonsAskedProvider>
-      </RoleProvider>
-      {bar !== null && <DemoStrip bar={bar} />}
-      <ProveAgain />
-      <AskReason />
-    </div>
+          <FindBox />
+          {[...places, ...(demo ? demoPlaces : [])]
+            .filter((place) => holds(role, place.needs))
+            .map((place) => (
+              <Link
+                key={place.href}
+                href={place.href}
+                aria-current={path.startsWith(place.href) ? 'page' : undefined}
+              >
+                {place.name}
+                <Pending />
+              </Link>
+            ))}
+          <div className="gap" />
+          <div className="stack" style={{ padding: '0 18px' }}>
+            <div className="self">
+              <Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>
+                {name}
+              </Link>
+              <span className="quiet small">
+                {role} · {organisation}
+              </span>
+            </div>
+            <SchemeSwitch />
+            <SignOut />
+          </div>
+        </nav>
+        <RoleProvider value={role}>
+          <ReasonsAskedProvider value={reasonsAsked}>{children}</ReasonsAskedProvider>
+        </RoleProvider>
+        {bar !== null && <DemoStrip bar={bar} />}
+        <ProveAgain />
+        <AskReason />
+      </div>
+    </QueryProvider>
   );
 }
 
@@ -118,7 +121,7 @@ function SchemeSwitch() {
 
 function SignOut() {
   const leave = async () => {
-    await call('POST', '/api/v1/sign-out', {}).catch(() => undefined);
+    await api('POST /api/v1/sign-out', {}).catch(() => undefined);
     window.location.assign('/sign-in');
   };
   return (

@@ -6,6 +6,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
+import { Note } from '@/ui/shell/notice';
 import { limitPrints, switchRight } from '@/ui/terms-fields/switch-right';
 
 export type RightsValue = { readonly rights: readonly Right[]; readonly prints: number | null };
@@ -58,11 +59,7 @@ export function RightsFields({
           />
         )}
       </div>
-      {said !== null && (
-        <p role="status" className="notice">
-          {said}
-        </p>
-      )}
+      {said !== null && <Note role="status">{said}</Note>}
     </div>
   );
 }

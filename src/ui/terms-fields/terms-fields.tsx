@@ -5,6 +5,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { Note } from '@/ui/shell/notice';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
 import { limitPrints, switchRight, type TermsDraft } from '@/ui/terms-fields/switch-right';
 import { rightHints } from '@/ui/words/rights-words';
@@ -44,16 +45,10 @@ export function TermsFields({
             }
             label={rightNames[right]}
           />
-          <span className="quiet small">
-            {rightHints[right]}
-          </span>
+          <span className="quiet small">{rightHints[right]}</span>
         </div>
       ))}
-      {said !== null && (
-        <p role="status" className="notice">
-          {said}
-        </p>
-      )}
+      {said !== null && <Note role="status">{said}</Note>}
       <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start', marginTop: 10 }}>
         <MomentField
           label="Ends"

@@ -1,41 +1,28 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { MarkingRow } from '@/contracts/marking';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
+import type { Column } from '@/ui/tables/column';
+import { DataTable } from '@/ui/tables/data-table';
+import { MarkingForm } from '@/ui/terms/marking-form';
 
-/** The organisation's own list of protective markings. */
-export function MarkingsPart({
-  markings,
-  mayChange,
-  attempt,
-}: {
+type Props = {
   readonly markings: readonly MarkingRow[];
   readonly mayChange: boolean;
   readonly attempt: Attempt['attempt'];
-}) {
+};
+
+/** The organisation's own list of protective markings. */
+export function MarkingsPart(props: Props) {
+  const { markings, mayChange, attempt } = props;
   const [open, setOpen] = useState<MarkingRow | 'new' | null>(null);
-  const save = async (form: FormData) => {
-    const [name, meaning] = [form.get('name'), form.get('meaning')];
-    if (
-      await attempt(
-        () =>
-          call('POST', '/api/v1/markings', {
-            id: open === 'new' || open === null ? null : open.id,
-            name,
-            meaning,
-          }),
-        `“${typeof name === 'string' ? name : ''}” is saved.`,
-      )
-    )
-      setOpen(null);
-  };
   return (
-    <section aria-label="Markings" style={{ padding: '18px 22px 40px' }}>
-      <div className="row">
+    <section aria-label="Markings" className="last-part">
+      <div className="row part-head">
         <h1 className="large">Markings</h1>
         <span className="quiet">in order, the strictest last</span>
         <span className="gap" />
@@ -49,111 +36,114 @@ export function MarkingsPart({
           </Button>
         )}
       </div>
-      {markings.length === 0 && (
-        <p className="quiet above-8">
-          There are none yet.
-        </p>
+      {markings.length === 0 ? (
+        <p className="quiet part-none">There are none yet.</p>
+      ) : (
+        <MarkingsTable {...props} onOpen={setOpen} />
       )}
-      <table className="list">
-        <tbody>
-          {markings.map((marking) => (
-            <tr key={marking.id}>
-              <td style={{ paddingLeft: 0, width: '24%' }}>
-                <b>{marking.name}</b>
-              </td>
-              <td>{marking.meaning}</td>
-              <td className="number">
-                <Link href={`/documents?marking=${marking.id}`}>{marking.documents}</Link>
-              </td>
-              <td style={{ width: 230, textAlign: 'right' }}>
-                {mayChange && (
-                  <>
-                    {marking !== markings[0] && (
-                      <Button
-                        variant="text"
-                        aria-label={`Move ${marking.name} up`}
-                        onClick={() =>
-                          void attempt(() =>
-                            call('POST', '/api/v1/markings', {
-                              id: marking.id,
-                              name: marking.name,
-                              meaning: marking.meaning,
-                              up: true,
-                            }),
-                          )
-                        }
-                      >
-                        Up
-                      </Button>
-                    )}
-                    <Button
-                      variant="text"
-                      onClick={() => {
-                        setOpen(marking);
-                      }}
-                    >
-                      Change
-                    </Button>
-                    {marking.documents === 0 && (
-                      <Button
-                        variant="text"
-                        onClick={() =>
-                          void attempt(
-                            () => call('DELETE', `/api/v1/markings/${marking.id}`),
-                            `“${marking.name}” is removed.`,
-                          )
-                        }
-                      >
-                        Remove
-                      </Button>
-                    )}
-                  </>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
       {open !== null && (
-        <form
+        <MarkingForm
           key={open === 'new' ? 'new' : open.id}
-          className="row above-10"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void save(new FormData(event.currentTarget));
+          of={open === 'new' ? null : open}
+          attempt={attempt}
+          onClose={() => {
+            setOpen(null);
           }}
-        >
-          <input
-            className="plain"
-            name="name"
-            required
-            maxLength={60}
-            autoFocus
-            aria-label="Name of the marking"
-            placeholder="name"
-            defaultValue={open === 'new' ? '' : open.name}
-            style={{ width: 180 }}
-          />
-          <input
-            className="plain"
-            name="meaning"
-            maxLength={300}
-            aria-label="What it means"
-            placeholder="what it means"
-            defaultValue={open === 'new' ? '' : open.meaning}
-            style={{ width: 320 }}
-          />
-          <Button type="submit">Save marking</Button>
-          <Button
-            variant="text"
-            onClick={() => {
-              setOpen(null);
-            }}
-          >
-            Cancel
-          </Button>
-        </form>
+        />
       )}
     </section>
+  );
+}
+
+function MarkingsTable({
+  markings,
+  mayChange,
+  attempt,
+  onOpen,
+}: Props & { readonly onOpen: (marking: MarkingRow) => void }) {
+  const columns = useMemo(
+    (): readonly Column<MarkingRow>[] => [
+      { id: 'name', header: 'Name', width: 170, cell: ({ name }) => <b>{name}</b> },
+      { id: 'meaning', header: 'Meaning', width: 300, cell: ({ meaning }) => meaning },
+      {
+        id: 'documents',
+        header: 'Documents',
+        width: 92,
+        kind: 'number',
+        orderBy: ({ documents }) => documents,
+        cell: ({ id, documents }) => <Link href={`/documents?marking=${id}`}>{documents}</Link>,
+      },
+      {
+        id: 'acts',
+        header: '',
+        width: 230,
+        cell: (marking) =>
+          mayChange && (
+            <MarkingActs
+              marking={marking}
+              isFirst={marking === markings[0]}
+              attempt={attempt}
+              onOpen={onOpen}
+            />
+          ),
+      },
+    ],
+    [markings, mayChange, attempt, onOpen],
+  );
+  return (
+    <DataTable
+      id="markings"
+      label="Markings"
+      columns={columns}
+      rows={markings}
+      keyOf={({ id }) => id}
+    />
+  );
+}
+
+function MarkingActs({
+  marking,
+  isFirst,
+  attempt,
+  onOpen,
+}: {
+  readonly marking: MarkingRow;
+  readonly isFirst: boolean;
+  readonly attempt: Attempt['attempt'];
+  readonly onOpen: (marking: MarkingRow) => void;
+}) {
+  const { id, name, meaning } = marking;
+  return (
+    <div className="row tight ends">
+      {!isFirst && (
+        <Button
+          variant="text"
+          aria-label={`Move ${name} up`}
+          onClick={() =>
+            void attempt(() => api('POST /api/v1/markings', { id, name, meaning, up: true }))
+          }
+        >
+          Up
+        </Button>
+      )}
+      <Button
+        variant="text"
+        onClick={() => {
+          onOpen(marking);
+        }}
+      >
+        Change
+      </Button>
+      {marking.documents === 0 && (
+        <Button
+          variant="text"
+          onClick={() =>
+            void attempt(() => api('DELETE /api/v1/markings/:id', { id }), `“${name}” is removed.`)
+          }
+        >
+          Remove
+        </Button>
+      )}
+    </div>
   );
 }

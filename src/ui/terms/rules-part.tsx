@@ -1,7 +1,10 @@
 'use client';
 
+import { useMemo } from 'react';
 import Button from '@mui/material/Button';
 import { LEVELS, type Level } from '@/core/policy/levels';
+import type { Column } from '@/ui/tables/column';
+import { DataTable } from '@/ui/tables/data-table';
 import { Moment } from '@/ui/time/moment';
 import { levelNames } from '@/ui/words/limit-words';
 
@@ -14,6 +17,7 @@ export type Rule = {
 };
 
 type Props<T extends Rule> = {
+  readonly id: string;
   readonly title: string;
   readonly what: string;
   readonly none: string;
@@ -21,28 +25,60 @@ type Props<T extends Rule> = {
   readonly rules: readonly T[];
   readonly linesOf: (rule: T) => readonly string[];
   readonly mayChange: boolean;
-  readonly selected: Rule | null;
+  readonly selected: Rule | 'new' | null;
   readonly onOpen: (rule: T | 'new') => void;
 };
 
+function columnsOf<T extends Rule>(
+  linesOf: (rule: T) => readonly string[],
+  onOpen: (rule: T) => void,
+): readonly Column<T>[] {
+  return [
+    {
+      id: 'level',
+      header: 'Level',
+      width: 100,
+      orderBy: (row) => LEVELS.indexOf(row.level),
+      cell: (row) => <span className="quiet">{levelNames[row.level]}</span>,
+    },
+    {
+      id: 'name',
+      header: 'For',
+      width: 170,
+      orderBy: (row) => row.name,
+      cell: (row) => (
+        <button
+          type="button"
+          className="row-button"
+          onClick={() => {
+            onOpen(row);
+          }}
+        >
+          {row.name}
+        </button>
+      ),
+    },
+    { id: 'lines', header: 'Sets', width: 300, cell: (row) => linesOf(row).join('; ') },
+    {
+      id: 'setAt',
+      header: 'Set',
+      width: 200,
+      orderBy: (row) => row.setAt,
+      cell: (row) => (
+        <>
+          <Moment at={row.setAt} /> <span className="quiet">by {row.setBy}</span>
+        </>
+      ),
+    },
+  ];
+}
+
 /** Rules of one kind on every level, from the outermost in. */
-export function RulesPart<T extends Rule>({
-  title,
-  what,
-  none,
-  add,
-  rules,
-  linesOf,
-  mayChange,
-  selected,
-  onOpen,
-}: Props<T>) {
-  const rows = [...rules].sort(
-    (a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.name.localeCompare(b.name),
-  );
+export function RulesPart<T extends Rule>(props: Props<T>) {
+  const { title, what, none, add, mayChange, rules, selected, onOpen } = props;
   return (
-    <section className="part-head" aria-label={title}>
-      <div className="row">
+    <section aria-label={title}>
+      <div className="row part-head">
         <h1 className="large">{title}</h1>
         <span className="quiet">{what}</span>
         <span className="gap" />
@@ -56,41 +92,37 @@ export function RulesPart<T extends Rule>({
           </Button>
         )}
       </div>
-      {rows.length === 0 ? (
-        <p className="quiet above-8">
-          {none}
-        </p>
+      {rules.length === 0 ? (
+        <p className="quiet part-none">{none}</p>
       ) : (
-        <table className="list">
-          <tbody>
-            {rows.map((row) => (
-              <tr
-                key={`${row.level} ${row.subject}`}
-                aria-selected={selected?.level === row.level && selected.subject === row.subject}
-              >
-                <td style={{ paddingLeft: 0, width: 110 }} className="quiet">
-                  {levelNames[row.level]}
-                </td>
-                <td style={{ width: '24%' }}>
-                  <button
-                    type="button"
-                    className="row-button"
-                    onClick={() => {
-                      onOpen(row);
-                    }}
-                  >
-                    {row.name}
-                  </button>
-                </td>
-                <td>{linesOf(row).join('; ')}</td>
-                <td>
-                  <Moment at={row.setAt} /> <span className="quiet">by {row.setBy}</span>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <RulesTable {...props} selected={selected} />
       )}
     </section>
+  );
+}
+
+function RulesTable<T extends Rule>({ id, title, rules, linesOf, selected, onOpen }: Props<T>) {
+  const columns = useMemo(() => columnsOf(linesOf, onOpen), [linesOf, onOpen]);
+  const rows = useMemo(
+    () =>
+      [...rules].sort(
+        (a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level) || a.name.localeCompare(b.name),
+      ),
+    [rules],
+  );
+  const isSelected = (row: T) =>
+    selected !== null &&
+    selected !== 'new' &&
+    selected.level === row.level &&
+    selected.subject === row.subject;
+  return (
+    <DataTable
+      id={id}
+      label={title}
+      columns={columns}
+      rows={rows}
+      keyOf={(row) => `${row.level} ${row.subject}`}
+      isSelected={isSelected}
+    />
   );
 }

@@ -2,175 +2,219 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
+import { Controller } from 'react-hook-form';
 import type { ImpactFound } from '@/contracts/impact';
-import type { SavedTermsRow } from '@/contracts/saved-terms';
-import type { TermsId } from '@/core/base/ids';
-import type { SavedTerms } from '@/core/policy/saved-terms';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { putTermsInput, type PutTermsInput, type SavedTermsRow } from '@/contracts/saved-terms';
+import { counted } from '@/core/base/counted';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
-import { RightsFields } from '@/ui/terms-fields/rights-fields';
-import { audience } from '@/ui/words/addressee-words';
-import { call } from '@/ui/http/call';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { CAUTIOUS_TERMS } from '@/core/policy/saved-terms';
+import { FormNumber, FormText } from '@/ui/forms/form-fields';
+import { FormRights } from '@/ui/forms/form-rights';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { ImpactWords } from '@/ui/levels/impact-words';
+import type { RuleDone } from '@/ui/levels/rule-done';
+import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
+import { audience } from '@/ui/words/addressee-words';
 
-type TermsFormFields = SavedTerms & { readonly id: TermsId | null; readonly name: string };
-/** The fields to keep, the version that was seen, and whether what was sent with the terms follows. */
-type TermsToKeep = TermsFormFields & { readonly seen?: number; readonly reachBack: boolean };
+type Looked = { readonly input: PutTermsInput; readonly impact: ImpactFound };
 type Props = {
   readonly row: SavedTermsRow | null;
   readonly mayChange: boolean;
-  readonly onSave: (terms: TermsToKeep, followed: string) => Promise<void>;
-  readonly onRemove: (row: SavedTermsRow) => Promise<void>;
-} & Pick<Attempt, 'attempt' | 'busy'>;
+  readonly attempt: Attempt['attempt'];
+  /** It is saved or removed; with an undo where earlier dispatches changed too. */
+  readonly onDone: (done: RuleDone | null) => void;
+};
 
-const DAYS_AT_FIRST = 30;
-const people = (n: number): string => `${String(n)} ${n === 1 ? 'person was' : 'people were'}`;
+function startOf(row: SavedTermsRow | null) {
+  const terms = row ?? CAUTIOUS_TERMS;
+  return {
+    id: row?.id ?? null,
+    name: row?.name ?? '',
+    rights: OFFERED_RIGHTS.filter((right) => terms.rights.includes(right)),
+    prints: terms.prints,
+    days: terms.days,
+    watermark: terms.watermark,
+    conditions: terms.conditions,
+    ...(row === null ? {} : { seen: row.version }),
+  };
+}
 
 /**
  * One set of saved terms, to look at or to change; where people have access given with them, what
  * follows is chosen knowingly.
  */
-export function SavedTermsForm({ row, mayChange, onSave, onRemove, attempt, busy }: Props) {
-  const [name, setName] = useState(row?.name ?? '');
-  const [rights, setRights] = useState({
-    rights: row?.rights ?? (['read'] as const),
-    prints: row?.prints ?? null,
-  });
-  const [days, setDays] = useState(
-    row === null ? String(DAYS_AT_FIRST) : row.days === null ? '' : String(row.days),
-  );
-  const [conditions, setConditions] = useState(row?.conditions);
-  const [watermark, setWatermark] = useState(row?.watermark ?? DEFAULT_WATERMARK);
-  const [impact, setImpact] = useState<ImpactFound | null>(null);
-  const change =
-    <T,>(set: (value: T) => void) =>
-    (value: T) => {
-      set(value);
-      setImpact(null);
-    };
-  const fields: TermsFormFields = {
-    id: row?.id ?? null,
-    name,
-    ...rights,
-    days: days === '' ? null : Math.floor(Number(days)),
-    watermark,
-    conditions,
-  };
-  const keep = (reachBack: boolean) =>
-    onSave(
-      { ...fields, reachBack, ...(row === null ? {} : { seen: row.version }) },
-      reachBack
-        ? `Earlier dispatches changed too, for ${audience(impact?.people ?? 0, impact?.unknown ?? false)}.`
-        : 'Earlier dispatches stay as they were.',
+export function SavedTermsForm({ row, mayChange, attempt, onDone }: Props) {
+  const [looked, setLooked] = useState<Looked | null>(null);
+  const keep = async (input: PutTermsInput, impact: ImpactFound | null) => {
+    const reachBack = impact !== null;
+    const text =
+      `“${input.name}” is saved. ` +
+      (reachBack
+        ? `Earlier dispatches changed too, for ${audience(impact.people, impact.unknown)}.`
+        : 'Earlier dispatches stay as they were.');
+    const well = await attempt(
+      () => api('POST /api/v1/terms', { ...input, reachBack }),
+      reachBack ? undefined : text,
     );
-  const submit = async () => {
-    if (row === null || row.uses === 0) return keep(false);
-    await attempt(async () => {
-      setImpact(
-        await call<ImpactFound>('POST', '/api/v1/terms/preview', {
-          id: row.id,
-          rights: fields.rights,
-          prints: fields.prints,
-          days: fields.days,
-          conditions,
-        }),
-      );
-    });
+    if (!well) return;
+    const before = startOf(row);
+    onDone(
+      reachBack
+        ? {
+            text,
+            undo: () => api('POST /api/v1/terms', { ...before, seen: undefined, reachBack: true }),
+          }
+        : null,
+    );
   };
+  const { form, busy, onSubmit } = useContractForm({
+    schema: putTermsInput,
+    start: startOf(row),
+    send: async (input) => {
+      if (row === null || row.uses === 0) {
+        await keep(input, null);
+        return;
+      }
+      const { rights, prints, days, conditions } = input;
+      const impact = await api('POST /api/v1/terms/preview', {
+        id: row.id,
+        rights,
+        prints,
+        days,
+        conditions,
+      });
+      setLooked({ input, impact });
+    },
+    attempt,
+    onEdit: () => {
+      setLooked(null);
+    },
+  });
+  const { control } = form;
   return (
-    <form
-      className="stack loose"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-    >
+    <form className="stack loose" noValidate onSubmit={onSubmit}>
       <h2>{row === null ? 'New terms' : 'Terms'}</h2>
       {row !== null && (
         <p className="quiet">
           Version {row.version}.{' '}
           {row.uses === 0
             ? 'Nobody has access with them.'
-            : `${people(row.uses)} given access with them.`}
+            : `${counted(row.uses, 'person was', 'people were')} given access with them.`}
         </p>
       )}
-      <TextField
-        label="Name"
-        required
-        value={name}
-        disabled={!mayChange}
-        onChange={(event) => {
-          setName(event.target.value);
-        }}
-      />
-      <RightsFields value={rights} disabled={!mayChange} onChange={change(setRights)} />
-      <TextField
+      <FormText control={control} name="name" label="Name" required disabled={!mayChange} />
+      <FormRights form={form} rights="rights" prints="prints" disabled={!mayChange} />
+      <FormNumber
+        control={control}
+        name="days"
         label="Days from the dispatch on"
-        type="number"
-        value={days}
+        max={3650}
+        hint="Empty: no end"
         disabled={!mayChange}
-        onChange={(event) => {
-          change(setDays)(event.target.value);
-        }}
-        helperText={days === '' ? 'Empty: no end' : ''}
-        slotProps={{ htmlInput: { min: 1, max: 3650 } }}
       />
       {mayChange ? (
-        <ConditionsFields value={conditions} onChange={change(setConditions)} />
+        <Controller
+          control={control}
+          name="conditions"
+          render={({ field }) => <ConditionsFields value={field.value} onChange={field.onChange} />}
+        />
       ) : (
-        conditionLines(conditions, 'their zone').map((line) => (
+        conditionLines(row?.conditions, 'their zone').map((line) => (
           <p key={line} className="quiet">
             Opens {line.replace(/^opens /, '')}.
           </p>
         ))
       )}
-      <TextField
+      <FormText
+        control={control}
+        name="watermark"
         label="Watermark"
         multiline
-        value={watermark}
         disabled={!mayChange}
-        onChange={(event) => {
-          setWatermark(event.target.value);
-        }}
-        helperText="Earlier dispatches keep their watermark"
+        hint="Earlier dispatches keep their watermark"
       />
-      {impact !== null && (
-        <>
-          <p>If earlier dispatches follow these terms:</p>
-          <ImpactWords impact={impact} />
-          <div className="row">
-            <Button variant="contained" disabled={busy} onClick={() => void keep(false)}>
-              Save for new dispatches only
-            </Button>
-            <Button disabled={busy || impact.pairs === 0} onClick={() => void keep(true)}>
-              Save and change earlier dispatches
-            </Button>
-            <Button
-              variant="text"
-              onClick={() => {
-                setImpact(null);
-              }}
-            >
-              Cancel
-            </Button>
-          </div>
-        </>
+      {looked !== null && (
+        <WhatFollows
+          looked={looked}
+          busy={busy}
+          onKeep={(impact) => void keep(looked.input, impact)}
+          onCancel={() => {
+            setLooked(null);
+          }}
+        />
       )}
-      {mayChange && impact === null && (
+      {mayChange && looked === null && (
         <div className="row">
           <Button type="submit" variant="contained" disabled={busy}>
             {row !== null && row.uses > 0 ? 'Save terms…' : 'Save terms'}
           </Button>
-          {row !== null && (
-            <Button color="error" onClick={() => void onRemove(row)}>
-              Remove terms
-            </Button>
-          )}
+          {row !== null && <RemoveTerms row={row} attempt={attempt} onDone={onDone} />}
         </div>
       )}
     </form>
+  );
+}
+
+/** Whether earlier dispatches follow the terms that are saved. */
+function WhatFollows({
+  looked: { impact },
+  busy,
+  onKeep,
+  onCancel,
+}: {
+  readonly looked: Looked;
+  readonly busy: boolean;
+  readonly onKeep: (impact: ImpactFound | null) => void;
+  readonly onCancel: () => void;
+}) {
+  return (
+    <>
+      <p>If earlier dispatches follow these terms:</p>
+      <ImpactWords impact={impact} />
+      <div className="row">
+        <Button
+          variant="contained"
+          disabled={busy}
+          onClick={() => {
+            onKeep(null);
+          }}
+        >
+          Save for new dispatches only
+        </Button>
+        <Button
+          disabled={busy || impact.pairs === 0}
+          onClick={() => {
+            onKeep(impact);
+          }}
+        >
+          Save and change earlier dispatches
+        </Button>
+        <Button variant="text" onClick={onCancel}>
+          Cancel
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function RemoveTerms({
+  row,
+  attempt,
+  onDone,
+}: Pick<Props, 'attempt' | 'onDone'> & { readonly row: SavedTermsRow }) {
+  const remove = async () => {
+    const well = await attempt(
+      () => api('DELETE /api/v1/terms/:id', { id: row.id }),
+      `“${row.name}” is removed. Earlier dispatches stay as they were.`,
+    );
+    if (well) onDone(null);
+  };
+  return (
+    <Button color="error" onClick={() => void remove()}>
+      Remove terms
+    </Button>
   );
 }

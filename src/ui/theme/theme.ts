@@ -70,6 +70,68 @@ export const theme = createTheme({
     },
     ...pickers,
     ...tables,
+    MuiAlert: {
+      styleOverrides: {
+        root: {
+          display: 'flex',
+          alignItems: 'center',
+          fontSize: 14,
+          lineHeight: 1.4,
+          padding: '8px 12px',
+          marginTop: 8,
+          borderRadius: 0,
+          color: 'var(--ink)',
+          '.stack > &, .loose > &': { marginTop: 0 },
+        },
+        message: { padding: 0, flex: 1, minWidth: 0 },
+        action: { padding: 0, margin: 0 },
+        standard: ({ ownerState }) =>
+          ownerState.severity === 'error'
+            ? { borderLeft: '3px solid var(--magenta)', background: 'var(--magenta-soft)' }
+            : { borderLeft: '3px solid var(--lamp)', background: 'var(--lamp-soft)' },
+      },
+    },
+    MuiSnackbar: { defaultProps: { anchorOrigin: { vertical: 'bottom', horizontal: 'left' } } },
+    MuiSnackbarContent: {
+      styleOverrides: {
+        root: {
+          background: 'var(--panel)',
+          color: 'var(--ink)',
+          border: '1px solid var(--ink)',
+          borderRadius: 2,
+          fontSize: 14,
+          padding: '4px 14px',
+        },
+      },
+    },
+    MuiTabs: {
+      styleOverrides: {
+        root: { minHeight: 34 },
+        indicator: { background: 'var(--ink)', height: 3 },
+      },
+    },
+    MuiTab: {
+      styleOverrides: {
+        root: {
+          minHeight: 34,
+          minWidth: 0,
+          padding: '6px 12px',
+          fontSize: 13,
+          color: 'var(--quiet)',
+          '&.Mui-selected': { color: 'var(--ink)' },
+        },
+      },
+    },
+    MuiTooltip: {
+      styleOverrides: {
+        tooltip: {
+          background: 'var(--ink)',
+          color: 'var(--paper)',
+          fontSize: 12.5,
+          borderRadius: 2,
+        },
+      },
+    },
     MuiChip: {
       defaultProps: { variant: 'outlined', size: 'small' },
       styleOverrides: {
@@ -83,7 +145,7 @@ export const theme = createTheme({
           fontSize: 12.5,
           textDecoration: 'none',
           '&.MuiChip-clickable:hover': { background: 'var(--hover)' },
-          '&[aria-pressed="true"], &[aria-current="true"], &[aria-current="page"]': {
+          '&.on, &[aria-pressed="true"], &[aria-current="true"], &[aria-current="page"]': {
             background: 'var(--shoal)',
             borderColor: 'var(--ink)',
           },

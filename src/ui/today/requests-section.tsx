@@ -3,6 +3,10 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { RequestRow } from '@/contracts/requests';
 import { groupBy } from '@/core/base/group';
 import { isMessage } from '@/core/policy/requests';
@@ -57,8 +61,8 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
       {groups.length === 0 ? (
         <p className="quiet">There are no requests.</p>
       ) : (
-        <table className="list">
-          <tbody>
+        <Table className="list">
+          <TableBody>
             {groups.map(([key, group]) => (
               <GroupRows
                 key={key}
@@ -70,8 +74,8 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
                 onAnswer={(fields, done) => answer(group, fields, done)}
               />
             ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
     </section>
   );
@@ -93,22 +97,22 @@ function GroupRows({
   const mayAnswer = group.every((request) => request.mayAnswer);
   return (
     <>
-      <tr>
-        <td>
+      <TableRow>
+        <TableCell>
           <b>{names(group)}</b>
           <br />
           <span className="quiet">
             {[...new Set(group.map((request) => request.organisation))].join(', ')}
           </span>
-        </td>
-        <td>
+        </TableCell>
+        <TableCell>
           {[...new Set(group.map((request) => request.title))].join(', ')}
           <br />
           <Link className="quiet" href={`/dispatches/${first.dispatchId}`}>
             {first.subject}
           </Link>
-        </td>
-        <td className="lamp">
+        </TableCell>
+        <TableCell className="lamp">
           {askText(first)}
           {first.until !== null && (
             <>
@@ -136,8 +140,8 @@ function GroupRows({
               the latest.
             </div>
           )}
-        </td>
-        <td>
+        </TableCell>
+        <TableCell>
           {group.map((request) => (
             <div key={request.id}>
               {request.met !== null && (
@@ -149,8 +153,8 @@ function GroupRows({
               </span>
             </div>
           ))}
-        </td>
-        <td>
+        </TableCell>
+        <TableCell>
           {mayAnswer ? (
             <Button aria-expanded={open} onClick={onOpen}>
               {open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}
@@ -158,14 +162,14 @@ function GroupRows({
           ) : (
             <span className="quiet">the sender answers</span>
           )}
-        </td>
-      </tr>
+        </TableCell>
+      </TableRow>
       {open && (
-        <tr>
-          <td colSpan={5}>
+        <TableRow>
+          <TableCell colSpan={5}>
             <AnswerForm request={first} people={group.length} onAnswer={onAnswer} />
-          </td>
-        </tr>
+          </TableCell>
+        </TableRow>
       )}
     </>
   );

@@ -1,5 +1,9 @@
 'use client';
 
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import { refusalName } from '@/core/policy/refusal-names';
 import { useState, type ReactNode } from 'react';
 import Link from 'next/link';
@@ -53,9 +57,9 @@ function Section({
       {rows.length === 0 ? (
         <p className="quiet">{none}</p>
       ) : (
-        <table className="list">
-          <tbody>{rows}</tbody>
-        </table>
+        <Table className="list">
+          <TableBody>{rows}</TableBody>
+        </Table>
       )}
     </section>
   );
@@ -68,21 +72,21 @@ function Warnings({ warnings }: { readonly warnings: TodayPage['warnings'] }) {
       <h2>
         The server <span className="figure">{warnings.length}</span>
       </h2>
-      <table className="list">
-        <tbody>
+      <Table className="list">
+        <TableBody>
           {warnings.map(({ code, detail }) => {
             const { title, next } = warningWords[code](detail);
             return (
-              <tr key={code}>
-                <td className="magenta">
+              <TableRow key={code}>
+                <TableCell className="magenta">
                   <b>{title}</b>
-                </td>
-                <td>{next}</td>
-              </tr>
+                </TableCell>
+                <TableCell>{next}</TableCell>
+              </TableRow>
             );
           })}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </section>
   );
 }
@@ -172,25 +176,27 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               title="Refused in the last week"
               none="Nobody was refused."
               rows={refused.map((row) => (
-                <tr key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}>
-                  <td>
+                <TableRow
+                  key={`${row.recipientId ?? row.who} ${row.documentId ?? ''} ${row.reason}`}
+                >
+                  <TableCell>
                     <b>{row.who}</b>
                     <br />
                     <span className="quiet">
                       {row.organisation === '' ? 'not a recipient' : row.organisation}
                     </span>
-                  </td>
-                  <td>
+                  </TableCell>
+                  <TableCell>
                     {row.title === '' ? <span className="quiet">a forwarded link</span> : row.title}
-                  </td>
-                  <td className="magenta">
+                  </TableCell>
+                  <TableCell className="magenta">
                     {refusalName(row.reason)}
                     {row.times > 1 && `, ${String(row.times)} times`}
-                  </td>
-                  <td className="small">
+                  </TableCell>
+                  <TableCell className="small">
                     <Moment at={row.last} />
-                  </td>
-                  <td>
+                  </TableCell>
+                  <TableCell>
                     {row.recipientId !== null && (
                       <Link href={`/people?person=${row.recipientId}`}>Show person</Link>
                     )}
@@ -213,8 +219,8 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                     {row.recipientId === null && readsRecord && (
                       <Link href="/ledger?kind=refused">Show in ledger</Link>
                     )}
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               ))}
             />
           )}
@@ -223,16 +229,16 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
               title="Opened from somewhere new"
               none="Nobody opened from a new place."
               rows={elsewhere.map((row) => (
-                <tr key={`${row.organisation} ${row.place}`}>
-                  <td>
+                <TableRow key={`${row.organisation} ${row.place}`}>
+                  <TableCell>
                     <b>{row.organisation}</b>
-                  </td>
-                  <td className="lamp">{row.place}</td>
-                  <td className="quiet">until then {row.usual.join(', ')}</td>
-                  <td>
+                  </TableCell>
+                  <TableCell className="lamp">{row.place}</TableCell>
+                  <TableCell className="quiet">until then {row.usual.join(', ')}</TableCell>
+                  <TableCell>
                     {row.opens} {row.opens === 1 ? 'open' : 'opens'} since {dayText(row.since)}
-                  </td>
-                  <td>
+                  </TableCell>
+                  <TableCell>
                     {readsRecord ? (
                       <Link href={placeAddress(row)}>Show in ledger</Link>
                     ) : (
@@ -240,8 +246,8 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                         Show people
                       </Link>
                     )}
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               ))}
             />
           )}
@@ -249,65 +255,65 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
             title="Ends within a week"
             none="No access ends within a week."
             rows={ending.map((row) => (
-              <tr key={row.dispatchId}>
-                <td>
+              <TableRow key={row.dispatchId}>
+                <TableCell>
                   <b>{row.subject}</b>
                   <br />
                   <span className="figure quiet">{row.reference}</span>
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {row.people} {row.people === 1 ? 'person' : 'people'}
-                </td>
-                <td className="lamp">{distanceText(row.until, now)}</td>
-                <td>
+                </TableCell>
+                <TableCell className="lamp">{distanceText(row.until, now)}</TableCell>
+                <TableCell>
                   <Moment at={row.until} />
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
           />
           <Section
             title="Never opened"
             none="Everybody has opened something they were sent."
             rows={silent.map((row) => (
-              <tr key={`${row.dispatchId} ${row.why}`}>
-                <td>
+              <TableRow key={`${row.dispatchId} ${row.why}`}>
+                <TableCell>
                   <b>{row.subject}</b>
                   <br />
                   <span className="figure quiet">{row.reference}</span>
-                </td>
-                <td>{names(row.people)}</td>
-                <td className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>
+                </TableCell>
+                <TableCell>{names(row.people)}</TableCell>
+                <TableCell className={row.why === 'nothing-yet' ? 'quiet' : 'lamp'}>
                   {silenceWords[row.why]}
-                </td>
-                <td />
-                <td>
+                </TableCell>
+                <TableCell />
+                <TableCell>
                   <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
                   {row.mayMail && (
                     <MailAgain dispatch={row.dispatchId} recipients={row.recipients} />
                   )}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
           />
           <Section
             title="Mail that did not arrive"
             none="Every message was delivered."
             rows={undelivered.map((row, i) => (
-              <tr key={i}>
-                <td>
+              <TableRow key={i}>
+                <TableCell>
                   <b>{row.address}</b>
-                </td>
-                <td>{row.subject}</td>
-                <td className={row.over ? 'magenta' : 'lamp'}>
+                </TableCell>
+                <TableCell>{row.subject}</TableCell>
+                <TableCell className={row.over ? 'magenta' : 'lamp'}>
                   {row.over ? 'given up' : 'will be tried again'}
-                </td>
-                <td className="quiet">
+                </TableCell>
+                <TableCell className="quiet">
                   {row.problem} {row.attempts} {row.attempts === 1 ? 'try' : 'tries'}
-                </td>
-                <td>
+                </TableCell>
+                <TableCell>
                   {row.dispatchId !== null && (
                     <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
                   )}
@@ -317,8 +323,8 @@ export function TodayView({ page }: { readonly page: TodayPage }) {
                     row.mayMail && (
                       <MailAgain dispatch={row.dispatchId} recipients={[row.recipientId]} />
                     )}
-                </td>
-              </tr>
+                </TableCell>
+              </TableRow>
             ))}
           />
         </div>

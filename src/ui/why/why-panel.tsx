@@ -5,6 +5,10 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableRow from '@mui/material/TableRow';
 import type { Explained, NamedReason } from '@/contracts/explain';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { call, sentenceOf } from '@/ui/http/call';
@@ -92,25 +96,22 @@ export function WhyPanel({
         <Rule reason={found.why} past={found.past} />
       </p>
       {found.opens && (
-        <table className="list">
-          <tbody>
+        <Table className="list flush">
+          <TableBody>
             {found.rights
               .filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right))
               .map(({ right, verdict, reason }) => (
-                <tr key={right}>
-                  <td
-                    style={{ paddingLeft: 0, width: '46%' }}
-                    className={verdict?.granted === true ? '' : 'magenta'}
-                  >
+                <TableRow key={right}>
+                  <TableCell width="46%" className={verdict?.granted === true ? '' : 'magenta'}>
                     {verdictWords(right, verdict)}
-                  </td>
-                  <td className="quiet small">
+                  </TableCell>
+                  <TableCell className="quiet small">
                     {rightRule(verdict, reason) ?? <Rule reason={reason} past={found.past} />}
-                  </td>
-                </tr>
+                  </TableCell>
+                </TableRow>
               ))}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
       {plain !== null && asked !== NOW && (
         <Compared lines={differences(plain, found, (moment) => momentText(moment, zone))} />
@@ -167,11 +168,11 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
   return (
     <>
       <h2>{ways.length === 1 ? 'One way in' : `${String(ways.length)} ways in`}</h2>
-      <table className="list">
-        <tbody>
+      <Table className="list flush">
+        <TableBody>
           {ways.map((way) => (
-            <tr key={way.grant}>
-              <td style={{ paddingLeft: 0 }}>
+            <TableRow key={way.grant}>
+              <TableCell>
                 <Link href={`/dispatches/${way.dispatch.id}`} className="figure">
                   {way.dispatch.reference}
                 </Link>{' '}
@@ -183,8 +184,11 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
                     <span key={line}>; {line}</span>
                   ))}
                 </span>
-              </td>
-              <td style={{ fontSize: 12 }} className={way.standing === 'live' ? '' : 'magenta'}>
+              </TableCell>
+              <TableCell
+                style={{ fontSize: 12 }}
+                className={way.standing === 'live' ? '' : 'magenta'}
+              >
                 {way.standing === 'live'
                   ? rightsLine(way.rights, null)
                   : refusedWords[way.standing]}
@@ -195,11 +199,11 @@ function Ways({ found: { ways } }: { readonly found: Explained }) {
                     {endedByWords(way.endedBy)}
                   </>
                 )}
-              </td>
-            </tr>
+              </TableCell>
+            </TableRow>
           ))}
-        </tbody>
-      </table>
+        </TableBody>
+      </Table>
     </>
   );
 }

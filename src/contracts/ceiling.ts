@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { offeredRight } from '@/contracts/right';
 import { type Limits } from '@/core/policy/ceiling';
 import { LEVELS, type Level } from '@/core/policy/levels';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
@@ -8,7 +9,7 @@ import type { ImpactFound } from '@/contracts/impact';
 const limits = z
   .strictObject({
     rights: z
-      .array(z.enum(OFFERED_RIGHTS))
+      .array(offeredRight)
       .refine(
         (rights) => rights.includes('read'),
         'a ceiling without Read would shut everybody out: revoke instead',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { offeredRight } from '@/contracts/right';
 import type { Defaults, LevelDefaults } from '@/core/policy/defaults';
 import { LEVELS } from '@/core/policy/levels';
-import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { rightsInput, watermark } from '@/contracts/dispatch';
 import type { ImpactFound } from '@/contracts/impact';
 
@@ -10,7 +10,7 @@ export const MAX_LEVEL_WATERMARK = 80;
 
 const defaults: z.ZodType<Defaults, Defaults> = z
   .strictObject({
-    rights: z.array(z.enum(OFFERED_RIGHTS)).nullable(),
+    rights: z.array(offeredRight).nullable(),
     days: z.union([z.number().int().min(1).max(3_650), z.literal('no-end')]).nullable(),
     prints: z.number().int().min(1).max(999).nullable(),
   })

@@ -9,7 +9,8 @@ import {
   type RecipientId,
   type TermsId,
 } from '@/core/base/ids';
-import { OFFERED_RIGHTS, brokenDependencies, type Right } from '@/core/policy/rights';
+import { offeredRight } from '@/contracts/right';
+import { brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import {
@@ -54,7 +55,7 @@ const dependencyWords = {
 } as const;
 
 const rightsAndPrints = z.object({
-  rights: z.array(z.enum(OFFERED_RIGHTS)).min(1, 'Read is needed'),
+  rights: z.array(offeredRight).min(1, 'Read is needed'),
   prints: z.number().int().min(1).max(999).nullable(),
 });
 
@@ -244,7 +245,7 @@ export const changeGrantsInput = z.object({
         grant: grantId,
         revision: z.number().int(),
         until: z.number().int().nullable().optional(),
-        rights: z.array(z.enum(OFFERED_RIGHTS)).min(1).optional(),
+        rights: z.array(offeredRight).min(1).optional(),
         prints: z.number().int().min(1).max(999).nullable().optional(),
         conditions: conditionsInput.nullish(),
       }),

@@ -86,6 +86,14 @@ export const staffId = z.custom<StaffId>(
   'no such colleague',
 );
 
+const attributeName = z.string().trim().min(1, 'the attribute needs a name').max(40);
+const attributeValue = z.string().trim().max(200);
+/** One attribute, as it is typed. */
+export const attributeInput = z.object({
+  name: attributeName,
+  value: attributeValue.min(1, 'the value is missing'),
+});
+
 /** Changes how documents are filed, several alike; what is absent stays as it is. */
 export const fileInput = z.object({
   documents: z.array(documentId).min(1).max(10_000),
@@ -96,7 +104,7 @@ export const fileInput = z.object({
   title: title.optional(),
   /** All of a document's attributes; only for one at a time. */
   attributes: z
-    .record(z.string().trim().min(1).max(40), z.string().trim().max(200))
+    .record(attributeName, attributeValue)
     .refine((all) => Object.keys(all).length <= 20, 'at most 20 attributes')
     .optional(),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { documentId } from '@/contracts/document';
 import { linkToken } from '@/contracts/link-token';
 import {
@@ -10,7 +11,7 @@ import {
 } from '@/core/base/ids';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { RequestState } from '@/core/policy/requests';
-import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
+import type { Right } from '@/core/policy/rights';
 
 const requestId = z.custom<RequestId>(
   (value) => typeof value === 'string' && isId('request', value),

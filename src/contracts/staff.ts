@@ -1,8 +1,8 @@
+import { offeredRight } from '@/contracts/right';
 import type { NoticeChoices } from '@/core/insight/notices';
 import { z } from 'zod';
 import { staffId } from '@/contracts/document';
 import type { StaffId } from '@/core/base/ids';
-import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import type { SenderLimits } from '@/core/policy/sender-limits';
 import { emailAddress } from '@/contracts/address';
 import { domainInput } from '@/contracts/conditions';
@@ -80,7 +80,7 @@ export const senderLimitsInput = z.object({
     domains: z.array(domainInput).max(200).nullable(),
     folders: z.array(folderId).max(200).nullable(),
     rights: z
-      .array(z.enum(OFFERED_RIGHTS))
+      .array(offeredRight)
       .refine(
         (rights) => rights.includes('read'),
         'without Read nothing could be sent: make them an auditor instead',

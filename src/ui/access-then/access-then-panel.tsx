@@ -17,7 +17,8 @@ import type {
 } from '@/contracts/access-then';
 import { counted } from '@/core/base/counted';
 import { isSameState, stateWords } from '@/ui/access-then/then-words';
-import { call, sentenceOf } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
 import { MomentField } from '@/ui/time/moment-field';
 
@@ -69,7 +70,7 @@ export function AccessThenPanel({
     try {
       setFound({
         asked: { at, also },
-        answer: await call<AccessThen>('POST', '/api/v1/access-then', {
+        answer: await api('POST /api/v1/access-then', {
           of,
           at,
           also,

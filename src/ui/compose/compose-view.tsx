@@ -6,7 +6,6 @@ import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { ComposeStart } from '@/contracts/draft';
-import type { SendResult } from '@/contracts/dispatch';
 import type { DocumentRow } from '@/contracts/document';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { DocumentId, TermsId } from '@/core/base/ids';
@@ -15,7 +14,8 @@ import { termsAt } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { Note, Problem } from '@/ui/shell/notice';
 import { ChipButton } from '@/ui/shell/chips';
-import { call, sentenceOf } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { sentenceOf } from '@/ui/http/call';
 import { BeginningLines, useBeginnings } from '@/ui/compose/beginnings';
 import { clearProblems } from '@/ui/compose/ceiling-warnings';
 import { ComposeCheck, type Wider } from '@/ui/compose/compose-check';
@@ -121,7 +121,7 @@ export function ComposeView({ start, chosen }: Props) {
     setProblem(null);
     try {
       const left = await draft.settle();
-      const { id } = await call<SendResult>('POST', '/api/v1/dispatches', {
+      const { id } = await api('POST /api/v1/dispatches', {
         draft: left,
         documents: selected.map((document) => document.id),
         recipients: people.map(({ address, name, organisation, terms: own }) => ({

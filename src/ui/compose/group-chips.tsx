@@ -2,7 +2,7 @@
 
 import type { GroupRow } from '@/contracts/people';
 import { ChipButton } from '@/ui/shell/chips';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import type { Recipients } from '@/ui/recipients/use-recipients';
 
@@ -17,10 +17,7 @@ export function GroupChips({
   const { busy, problem, attempt } = useAttempt();
   const add = (group: GroupRow) =>
     attempt(async () => {
-      const { addresses } = await call<{ readonly addresses: readonly string[] }>(
-        'GET',
-        `/api/v1/groups/${group.id}/members`,
-      );
+      const { addresses } = await api('GET /api/v1/groups/:id/members', { id: group.id });
       recipients.setText(
         [recipients.text.trim(), ...addresses].filter((each) => each !== '').join('\n'),
       );

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { DraftId } from '@/core/base/ids';
 import type { DraftBody } from '@/core/policy/draft';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 
 const WAIT = 900;
 
@@ -36,7 +36,7 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
       // Waited out its turn, it may be over by now.
       if (over.current) return;
       try {
-        const result = await call<{ readonly id: DraftId }>('POST', '/api/v1/drafts', {
+        const result = await api('POST /api/v1/drafts', {
           id: id.current,
           body: JSON.parse(text) as DraftBody,
         });
@@ -75,7 +75,8 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
     },
     discard: async () => {
       const left = await settle();
-      if (left !== null) await call('DELETE', `/api/v1/drafts/${left}`).catch(() => undefined);
+      if (left !== null)
+        await api('DELETE /api/v1/drafts/:id', { id: left }).catch(() => undefined);
     },
   };
 }

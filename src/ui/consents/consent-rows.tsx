@@ -6,7 +6,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import type { ConsentRow } from '@/contracts/keys';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
@@ -18,7 +18,7 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
   const { busy, said, attempt } = useAttempt();
   const answer = (row: ConsentRow, agree: boolean) =>
     attempt(
-      () => call('POST', `/api/v1/settings/consents/${row.id}`, { agree }),
+      () => api('POST /api/v1/settings/consents/:id', { id: row.id, agree }),
       agree ? 'Approved and done.' : 'Declined. Nothing was changed.',
     );
   return (

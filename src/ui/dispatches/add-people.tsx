@@ -13,7 +13,8 @@ import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { TermsFields } from '@/ui/terms-fields/terms-fields';
 import { useRecipients } from '@/ui/recipients/use-recipients';
 import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offered-terms';
-import { call, sentenceOf } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { sentenceOf } from '@/ui/http/call';
 
 /** Adds people to a dispatch, on terms that are chosen: those of most of its people, of one of them, or saved ones. */
 export function AddPeople({
@@ -49,7 +50,8 @@ export function AddPeople({
     setBusy(true);
     setProblem(null);
     try {
-      await call('POST', `/api/v1/dispatches/${detail.id}/people`, {
+      await api('POST /api/v1/dispatches/:id/people', {
+        id: detail.id,
         recipients: people.map(({ address, name, organisation, terms: own }) => ({
           address,
           name,

@@ -1,30 +1,27 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import type { DispatchRow } from '@/contracts/dispatch';
-import { useHolds } from '@/ui/shell/permissions';
-import { ListHead } from '@/ui/shell/list-head';
-import { audience } from '@/ui/words/addressee-words';
+import { dispatchColumns } from '@/ui/dispatches/dispatch-columns';
 import { ImportGrants } from '@/ui/dispatches/import-grants';
-import { Moment } from '@/ui/time/moment';
-import { EntriesFigure } from '@/ui/words/entries-figure';
+import { Empty } from '@/ui/shell/empty';
+import { ListHead } from '@/ui/shell/list-head';
+import { useHolds } from '@/ui/shell/permissions';
+import { DataTable } from '@/ui/tables/data-table';
 
 /** Everything that was sent. */
 export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {
   const [search, setSearch] = useState('');
-  const [bringing, setBringing] = useState(false);
+  const [importing, setImporting] = useState(false);
   const dispatches = useHolds('dispatch');
-  const wanted = search.trim().toLowerCase();
-  const shown = rows.filter((row) =>
-    `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted),
-  );
+  const shown = useMemo(() => {
+    const wanted = search.trim().toLowerCase();
+    return rows.filter((row) =>
+      `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted),
+    );
+  }, [rows, search]);
   return (
     <main className="work wide">
       <div className="surface">
@@ -42,12 +39,12 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
           >
             {dispatches && (
               <Button
-                aria-expanded={bringing}
+                aria-expanded={importing}
                 onClick={() => {
-                  setBringing(!bringing);
+                  setImporting(!importing);
                 }}
               >
-                {bringing ? 'Close' : 'Import access'}
+                {importing ? 'Close' : 'Import access'}
               </Button>
             )}
             {dispatches && (
@@ -56,84 +53,34 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
               </Button>
             )}
           </ListHead>
-          {bringing && <ImportGrants />}
+          {importing && <ImportGrants />}
         </div>
-        <div className="scroll">
-          {rows.length === 0 ? (
-            <div className="empty">
-              <h2>No dispatches yet</h2>
-              <p>
-                Protect a document first, then compose a dispatch: choose people, what they may do
-                and until when.
-              </p>
-              <p>
-                <Link href="/documents">Go to Documents</Link>
-              </p>
-            </div>
-          ) : (
-            <Table className="list">
-              <TableHead>
-                <TableRow>
-                  <TableCell>Subject</TableCell>
-                  <TableCell>Reference</TableCell>
-                  <TableCell>Sent</TableCell>
-                  <TableCell>By</TableCell>
-                  <TableCell className="number">Documents</TableCell>
-                  <TableCell className="number">People</TableCell>
-                  <TableCell className="number">Can open</TableCell>
-                  <TableCell>Next end</TableCell>
-                  <TableCell className="number">Opens</TableCell>
-                  <TableCell className="number">Refused</TableCell>
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {shown.map((row) => (
-                  <TableRow key={row.id}>
-                    <TableCell>
-                      <Link href={`/dispatches/${row.id}`}>{row.subject}</Link>
-                    </TableCell>
-                    <TableCell className="figure">{row.reference}</TableCell>
-                    <TableCell>
-                      <Moment at={row.sentAt} />
-                    </TableCell>
-                    <TableCell>{row.sentBy}</TableCell>
-                    <TableCell className="number">{row.documents}</TableCell>
-                    <TableCell className="number">
-                      {row.unknown ? (
-                        <span title={audience(row.people, true)}>
-                          {row.people === 0 ? 'unknown' : `${String(row.people)}+`}
-                        </span>
-                      ) : (
-                        row.people
-                      )}
-                    </TableCell>
-                    <TableCell className="number">{row.live}</TableCell>
-                    <TableCell>
-                      {row.nextEnd === null ? (
-                        <span className="quiet">{row.live > 0 ? 'no end' : 'none active'}</span>
-                      ) : (
-                        <Moment at={row.nextEnd} />
-                      )}
-                    </TableCell>
-                    <TableCell className="number">
-                      <EntriesFigure n={row.opens} of={{ dispatch: row.id, kind: 'opened' }} />
-                    </TableCell>
-                    <TableCell className="number">
-                      <EntriesFigure n={row.refusals} of={{ dispatch: row.id, kind: 'refused' }} />
-                    </TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
-          )}
-          {rows.length > 0 && shown.length === 0 && (
-            <div className="empty">
-              <h2>Nothing matches</h2>
-              <p>No subject, reference or sender contains “{search}”.</p>
-            </div>
-          )}
-        </div>
+        {shown.length > 0 ? (
+          <DataTable
+            id="dispatches"
+            label="Dispatches"
+            columns={dispatchColumns}
+            rows={shown}
+            keyOf={(row) => row.id}
+            fills={33}
+          />
+        ) : (
+          <Nothing search={search} none={rows.length === 0} />
+        )}
       </div>
     </main>
+  );
+}
+
+function Nothing({ search, none }: { readonly search: string; readonly none: boolean }) {
+  if (!none)
+    return (
+      <Empty title="Nothing matches">No subject, reference or sender contains “{search}”.</Empty>
+    );
+  return (
+    <Empty title="No dispatches yet">
+      Protect a document first, then compose a dispatch: choose people, what they may do and until
+      when. <Link href="/documents">Go to Documents</Link>
+    </Empty>
   );
 }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DocumentId } from '@/core/base/ids';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Confirmation } from '@/ui/shell/confirmation';
 
@@ -23,7 +23,9 @@ export function DestroyKey({ id, reference, title, printsMade, mayHaveKept }: Pr
   const [typed, setTyped] = useState('');
   const { busy, problem, attempt } = useAttempt();
   const act = async (reason: string) => {
-    if (await attempt(() => call('POST', `/api/v1/documents/${id}/destroy-key`, { typed, reason })))
+    if (
+      await attempt(() => api('POST /api/v1/documents/:id/destroy-key', { id: id, typed, reason }))
+    )
       setAsking(false);
   };
   return (

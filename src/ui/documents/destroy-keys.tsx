@@ -4,9 +4,9 @@ import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { destroyWords, type Destroyed } from '@/contracts/keys';
+import { destroyWords } from '@/contracts/keys';
 import type { DocumentId } from '@/core/base/ids';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Confirmation } from '@/ui/shell/confirmation';
 
@@ -29,7 +29,7 @@ export function DestroyKeys({
   const words = destroyWords(documents.length);
   const act = (reason: string) =>
     attempt(async () => {
-      const { destroyed, waits } = await call<Destroyed>('POST', '/api/v1/documents/destroy-keys', {
+      const { destroyed, waits } = await api('POST /api/v1/documents/destroy-keys', {
         documents,
         typed,
         reason,

@@ -3,93 +3,96 @@
 import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import type { DocumentId } from '@/core/base/ids';
-import { call } from '@/ui/http/call';
+import type { DocumentDetail } from '@/contracts/document-detail';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Confirmation } from '@/ui/shell/confirmation';
-import { MoreMenu } from '@/ui/shell/more-menu';
+import { MoreMenu, type MoreItem } from '@/ui/shell/more-menu';
+import { Note, Problem } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 
-/** Name and state of one document, with revoking it for everybody. */
-export function DocumentHead({
-  id,
-  title,
-  reference,
-  summary,
-  revoked,
-  someRevoked,
-  damaged,
-  mayChange,
-  people,
-}: {
-  readonly id: DocumentId;
-  readonly title: string;
-  readonly reference: string;
+type Props = {
+  readonly detail: DocumentDetail;
   readonly summary: string;
-  readonly revoked: boolean;
-  /** Some of what was given of it was revoked. */ readonly someRevoked: boolean;
-  readonly damaged: boolean;
-  readonly mayChange: boolean;
+  /** Who can open it now. */
   readonly people: readonly string[];
-}) {
-  const readsRecord = useHolds('read-own-record');
-  const readsAll = useHolds('read-record');
-  const [asking, setAsking] = useState(false);
-  const { busy, problem, attempt } = useAttempt();
-  const act = async (verb: 'revoke' | 'reinstate', reason: string) => {
-    await attempt(() => call('POST', `/api/v1/documents/${id}/${verb}`, { reason }));
-    setAsking(false);
-  };
+};
+
+/** Name and state of one document, with revoking it for everybody. */
+export function DocumentHead({ detail, summary, people }: Props) {
+  const { id, title, reference, damaged, mayChange } = detail;
   return (
     <>
       <div className="row">
         <h1>{title}</h1>
         <span className="figure quiet">{reference}</span>
-        {revoked && <b className="magenta">revoked</b>}
+        {detail.revokedAt !== null && <b className="magenta">revoked</b>}
         <span className="gap" />
         {mayChange && (
           <Button component={Link} href={`/compose?document=${id}`}>
             Dispatch
           </Button>
         )}
-        {mayChange &&
-          (revoked ? (
-            <Button disabled={busy} onClick={() => void act('reinstate', '')}>
-              Reinstate
-            </Button>
-          ) : (
-            <Button
-              color="error"
-              onClick={() => {
-                setAsking(true);
-              }}
-            >
-              Revoke document…
-            </Button>
-          ))}
-        <MoreMenu
-          items={[
-            mayChange ? { label: 'Open as a check', href: `/documents/${id}/check` } : null,
-            readsRecord ? { label: 'Show in ledger', href: `/ledger?document=${id}` } : null,
-            readsRecord ? { label: 'Opens by person', href: `/ledger/opens?document=${id}` } : null,
-            (mayChange || readsAll) && (revoked || someRevoked)
-              ? { label: 'After the revocation', href: `/documents/${id}/after` }
-              : null,
-          ]}
-        />
+        {mayChange && <RevokeDocument detail={detail} people={people} />}
+        <DocumentMore detail={detail} />
       </div>
       <div className="quiet above-4">{summary}</div>
       {damaged && (
-        <p role="alert" className="magenta">
+        <Note tone="stops" role="alert">
           The stored content of this document is damaged and cannot be read whole. Restore it from a
           backup, or add the file as a new version.
-        </p>
+        </Note>
       )}
-      {problem !== null && (
-        <p role="alert" className="magenta">
-          {problem}
-        </p>
+    </>
+  );
+}
+
+function DocumentMore({
+  detail: { id, mayChange, revokedAt, grants },
+}: {
+  readonly detail: DocumentDetail;
+}) {
+  const readsRecord = useHolds('read-own-record');
+  const readsAll = useHolds('read-record');
+  const isRevoked = revokedAt !== null || grants.some((grant) => grant.revokedAt !== null);
+  const items: readonly (MoreItem | false)[] = [
+    mayChange && { label: 'Open as a check', href: `/documents/${id}/check` },
+    readsRecord && { label: 'Show in ledger', href: `/ledger?document=${id}` },
+    readsRecord && { label: 'Opens by person', href: `/ledger/opens?document=${id}` },
+    (mayChange || readsAll) &&
+      isRevoked && { label: 'After the revocation', href: `/documents/${id}/after` },
+  ];
+  return <MoreMenu items={items} />;
+}
+
+/** Revokes the whole document, or reinstates it; names whom it hits. */
+function RevokeDocument({ detail: { id, title, revokedAt }, people }: Omit<Props, 'summary'>) {
+  const [asking, setAsking] = useState(false);
+  const { busy, problem, attempt } = useAttempt();
+  const revoke = async (reason: string) => {
+    await attempt(() => api('POST /api/v1/documents/:id/revoke', { id, reason }));
+    setAsking(false);
+  };
+  return (
+    <>
+      {revokedAt === null ? (
+        <Button
+          color="error"
+          onClick={() => {
+            setAsking(true);
+          }}
+        >
+          Revoke document…
+        </Button>
+      ) : (
+        <Button
+          disabled={busy}
+          onClick={() => void attempt(() => api('POST /api/v1/documents/:id/reinstate', { id }))}
+        >
+          Reinstate
+        </Button>
       )}
+      <Problem words={problem} />
       <Confirmation
         open={asking}
         busy={busy}
@@ -98,7 +101,7 @@ export function DocumentHead({
         onClose={() => {
           setAsking(false);
         }}
-        onConfirm={(reason) => void act('revoke', reason)}
+        onConfirm={(reason) => void revoke(reason)}
       >
         <p>
           {people.length === 0

@@ -3,9 +3,12 @@
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { attributeInput } from '@/contracts/document';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { wayText } from '@/core/content/folders';
 import { ChipButton } from '@/ui/shell/chips';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
 import { FilingImpact, useFiling } from '@/ui/documents/use-filing';
 import { Notice } from '@/ui/shell/notice';
 
@@ -56,10 +59,10 @@ export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
       {field('Marking', 'markingId', filed.markingId, markings, 'none')}
       {field('Owner', 'ownerId', filed.ownerId, colleagues, null)}
       {field('Deputy', 'deputyId', filed.deputyId, colleagues, 'the administrators')}
-      <Attributes
+      <AttributesPart
         attributes={filed.attributes}
         mayChange={mayChange}
-        onChange={(attributes) => void file({ attributes })}
+        onChange={(attributes) => file({ attributes })}
       />
       <FilingImpact filing={filing} />
       <Notice said={filing.said} />
@@ -67,22 +70,19 @@ export function FiledPanel({ detail }: { readonly detail: DocumentDetail }) {
   );
 }
 
-function Attributes({
+type Attributes = Readonly<Record<string, string>>;
+
+function AttributesPart({
   attributes,
   mayChange,
   onChange,
 }: {
-  readonly attributes: Readonly<Record<string, string>>;
+  readonly attributes: Attributes;
   readonly mayChange: boolean;
-  readonly onChange: (attributes: Readonly<Record<string, string>>) => void;
+  readonly onChange: (attributes: Attributes) => Promise<void>;
 }) {
-  const add = (form: HTMLFormElement) => {
-    const fields = new FormData(form);
-    const [name, value] = [fields.get('name'), fields.get('value')];
-    if (typeof name !== 'string' || typeof value !== 'string' || name.trim() === '') return;
-    onChange({ ...attributes, [name.trim()]: value.trim() });
-    form.reset();
-  };
+  const without = (name: string): Attributes =>
+    Object.fromEntries(Object.entries(attributes).filter(([other]) => other !== name));
   return (
     <div className="stack tight">
       {Object.entries(attributes).map(([name, value]) => (
@@ -90,50 +90,39 @@ function Attributes({
           <span className="quiet">{name}</span>
           <span className="gap">{value}</span>
           {mayChange && (
-            <ChipButton
-              aria-label={`Take off ${name}`}
-              onClick={() => {
-                onChange(
-                  Object.fromEntries(
-                    Object.entries(attributes).filter(([other]) => other !== name),
-                  ),
-                );
-              }}
-            >
+            <ChipButton aria-label={`Remove ${name}`} onClick={() => void onChange(without(name))}>
               ✕
             </ChipButton>
           )}
         </div>
       ))}
       {mayChange && (
-        <form
-          className="row one-row"
-          onSubmit={(event) => {
-            event.preventDefault();
-            add(event.currentTarget);
-          }}
-        >
-          <input
-            className="plain"
-            name="name"
-            aria-label="Attribute"
-            placeholder="attribute"
-            maxLength={40}
-            required
-          />
-          <input
-            className="plain"
-            name="value"
-            aria-label="Value"
-            placeholder="value"
-            maxLength={200}
-            required
-          />
-          <Button type="submit" variant="text">
-            Add
-          </Button>
-        </form>
+        <AddAttribute onAdd={(name, value) => onChange({ ...attributes, [name]: value })} />
       )}
     </div>
+  );
+}
+
+function AddAttribute({
+  onAdd,
+}: {
+  readonly onAdd: (name: string, value: string) => Promise<void>;
+}) {
+  const { form, busy, onSubmit } = useContractForm({
+    schema: attributeInput,
+    start: { name: '', value: '' },
+    send: ({ name, value }) => onAdd(name, value),
+    onDone: () => {
+      form.reset();
+    },
+  });
+  return (
+    <form className="row one-row top" noValidate onSubmit={onSubmit}>
+      <FormText control={form.control} name="name" label="Attribute" />
+      <FormText control={form.control} name="value" label="Value" />
+      <Button type="submit" variant="text" disabled={busy}>
+        Add
+      </Button>
+    </form>
   );
 }

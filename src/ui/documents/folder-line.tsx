@@ -4,72 +4,96 @@ import { useState } from 'react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ListDocumentsInput } from '@/contracts/document';
-import type { FolderRow } from '@/contracts/folder';
+import { changeFolderInput, makeFolderInput, type FolderRow } from '@/contracts/folder';
 import { wayTo } from '@/core/content/folders';
-import { ChipButton, ChipLink } from '@/ui/shell/chips';
-import { call } from '@/ui/http/call';
+import { NameForm } from '@/ui/forms/name-form';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
+import { ChipButton, ChipLink } from '@/ui/shell/chips';
+import { Problem } from '@/ui/shell/notice';
 import { addressWith } from '@/ui/tables/use-address';
 
-/** Where one is among the folders, the folders here, and what can be done with them. */
-export function FolderLine({
-  folders,
-  filter,
-  mayChange,
-}: {
+type Props = {
   readonly folders: readonly FolderRow[];
   readonly filter: ListDocumentsInput;
   readonly mayChange: boolean;
-}) {
-  const router = useRouter();
-  const [naming, setNaming] = useState<'new' | 'rename' | null>(null);
-  const { problem, attempt } = useAttempt();
+};
+
+/** The address of a folder's documents, with the other filters as they are. */
+function addressIn({ q, marking, sort }: ListDocumentsInput, folder: FolderRow | null): string {
+  return addressWith('/documents', { q, marking, sort, folder: folder?.id });
+}
+
+/** Where one is among the folders, the folders here, and what can be done with them. */
+export function FolderLine({ folders, filter, mayChange }: Props) {
   const way = wayTo(folders, filter.folder ?? null);
   const here = way.at(-1) ?? null;
   const inside = folders.filter((folder) => folder.parentId === (here?.id ?? null));
-  const to = (folder: FolderRow | null) =>
-    addressWith('/documents', { q: filter.q, marking: filter.marking, folder: folder?.id });
-  const send = async (name: string) => {
-    const done = await attempt(() =>
-      naming === 'rename' && here !== null
-        ? call('POST', `/api/v1/folders/${here.id}`, { name })
-        : call('POST', '/api/v1/folders', { name, parentId: here?.id ?? null }),
-    );
-    if (done) setNaming(null);
-  };
-  const remove = () =>
-    attempt(async () => {
-      if (here === null) return;
-      await call('DELETE', `/api/v1/folders/${here.id}`);
-      router.push(to(way.at(-2) ?? null));
-    });
   return (
     <nav className="row above-10" aria-label="Folders">
       <span>
-        {way.length === 0 ? <b>All folders</b> : <Link href={to(null)}>All folders</Link>}
+        {here === null ? (
+          <b>All folders</b>
+        ) : (
+          <Link href={addressIn(filter, null)}>All folders</Link>
+        )}
         {way.map((folder) => (
           <span key={folder.id}>
-            {' '}
-            /{' '}
-            {folder === here ? <b>{folder.name}</b> : <Link href={to(folder)}>{folder.name}</Link>}
+            {' / '}
+            {folder === here ? (
+              <b>{folder.name}</b>
+            ) : (
+              <Link href={addressIn(filter, folder)}>{folder.name}</Link>
+            )}
           </span>
         ))}
       </span>
       {inside.map((folder) => (
-        <ChipLink key={folder.id} href={to(folder)}>
+        <ChipLink key={folder.id} href={addressIn(filter, folder)}>
           {folder.name} <span className="figure quiet">{folder.documents}</span>
         </ChipLink>
       ))}
-      {mayChange && naming === null && (
-        <ChipButton
-          onClick={() => {
-            setNaming('new');
-          }}
-        >
-          New folder
-        </ChipButton>
+      {mayChange && (
+        <FolderActs
+          key={here?.id ?? 'all'}
+          here={here}
+          isEmpty={here?.documents === 0 && inside.length === 0}
+          above={addressIn(filter, way.at(-2) ?? null)}
+        />
       )}
-      {mayChange && naming === null && here !== null && (
+    </nav>
+  );
+}
+
+/** Making a folder here, naming this one otherwise, removing it while it is empty. */
+function FolderActs({
+  here,
+  isEmpty,
+  above,
+}: {
+  readonly here: FolderRow | null;
+  readonly isEmpty: boolean;
+  readonly above: string;
+}) {
+  const router = useRouter();
+  const [naming, setNaming] = useState<'new' | 'rename' | null>(null);
+  const { problem, attempt } = useAttempt();
+  const close = () => {
+    setNaming(null);
+  };
+  if (naming === 'new') return <NewFolder parent={here} onClose={close} />;
+  if (naming === 'rename' && here !== null) return <RenameFolder of={here} onClose={close} />;
+  return (
+    <>
+      <ChipButton
+        onClick={() => {
+          setNaming('new');
+        }}
+      >
+        New folder
+      </ChipButton>
+      {here !== null && (
         <ChipButton
           onClick={() => {
             setNaming('rename');
@@ -78,39 +102,55 @@ export function FolderLine({
           Rename
         </ChipButton>
       )}
-      {mayChange && naming === null && here?.documents === 0 && inside.length === 0 && (
-        <ChipButton onClick={() => void remove()}>Remove</ChipButton>
-      )}
-      {naming !== null && (
-        <form
-          className="row"
-          onSubmit={(event) => {
-            event.preventDefault();
-            const name = new FormData(event.currentTarget).get('name');
-            void send(typeof name === 'string' ? name : '');
-          }}
+      {here !== null && isEmpty && (
+        <ChipButton
+          onClick={() =>
+            void attempt(async () => {
+              await api('DELETE /api/v1/folders/:id', here);
+              router.push(above);
+            })
+          }
         >
-          <input
-            className="plain"
-            name="name"
-            required
-            autoFocus
-            aria-label="Name of the folder"
-            placeholder="name"
-            defaultValue={naming === 'rename' ? (here?.name ?? '') : ''}
-            style={{ width: 180 }}
-            onKeyDown={(event) => {
-              if (event.key === 'Escape') setNaming(null);
-            }}
-          />
-          <ChipButton type="submit">{naming === 'rename' ? 'Save' : 'Create folder'}</ChipButton>
-        </form>
+          Remove
+        </ChipButton>
       )}
-      {problem !== null && (
-        <span role="alert" className="magenta">
-          {problem}
-        </span>
-      )}
-    </nav>
+      <Problem words={problem} />
+    </>
+  );
+}
+
+function NewFolder({
+  parent,
+  onClose,
+}: {
+  readonly parent: FolderRow | null;
+  readonly onClose: () => void;
+}) {
+  const make = useContractForm({
+    schema: makeFolderInput,
+    start: { name: '', parentId: parent?.id ?? null },
+    send: (input) => api('POST /api/v1/folders', input),
+    onDone: onClose,
+  });
+  return (
+    <NameForm
+      of={make}
+      name="name"
+      label="Name of the folder"
+      action="Create folder"
+      onClose={onClose}
+    />
+  );
+}
+
+function RenameFolder({ of, onClose }: { readonly of: FolderRow; readonly onClose: () => void }) {
+  const rename = useContractForm({
+    schema: changeFolderInput,
+    start: { id: of.id, name: of.name },
+    send: (input) => api('POST /api/v1/folders/:id', input),
+    onDone: onClose,
+  });
+  return (
+    <NameForm of={rename} name="name" label="Name of the folder" action="Save" onClose={onClose} />
   );
 }

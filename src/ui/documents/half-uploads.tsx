@@ -3,7 +3,8 @@
 import { useCallback, useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { HalfUpload } from '@/contracts/document';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import type { UploadId } from '@/core/base/ids';
 import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
 
@@ -14,7 +15,7 @@ export function useHalfUploads(): {
 } {
   const [halves, setHalves] = useState<readonly HalfUpload[]>([]);
   const look = useCallback(() => {
-    call<readonly HalfUpload[]>('GET', '/api/v1/uploads').then(setHalves, () => undefined);
+    api('GET /api/v1/uploads', {}).then(setHalves, () => undefined);
   }, []);
   useEffect(look, [look]);
   return { halves, look };
@@ -34,8 +35,8 @@ export function HalfUploads({
   readonly onDropped: () => void;
 }) {
   if (halves.length === 0) return null;
-  const drop = async (id: string) => {
-    await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
+  const drop = async (id: UploadId) => {
+    await api('DELETE /api/v1/uploads/:id', { id: id }).catch(() => undefined);
     onDropped();
   };
   return (

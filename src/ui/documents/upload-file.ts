@@ -1,5 +1,6 @@
-import type { BeginUploadResult, HalfUpload, PartResult } from '@/contracts/document';
+import type { HalfUpload, PartResult } from '@/contracts/document';
 import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
+import { api } from '@/ui/http/api';
 import { CallError, call, toCallError } from '@/ui/http/call';
 
 /** What a new document is called, where it sits and what it is marked. */
@@ -116,7 +117,7 @@ async function send<R>(
 ): Promise<R> {
   const { id, partBytes } =
     half ??
-    (await call<BeginUploadResult>('POST', '/api/v1/uploads', {
+    (await api('POST /api/v1/uploads', {
       fileName: file.name,
       bytes: file.size,
       ...begin,
@@ -131,7 +132,7 @@ async function send<R>(
   } catch (error) {
     // What a connection cut off can be gone on with; what was cancelled or refused cannot.
     if (!(error instanceof CallError && error.code === 'UNREACHABLE'))
-      await call('DELETE', `/api/v1/uploads/${id}`).catch(() => undefined);
+      await api('DELETE /api/v1/uploads/:id', { id: id }).catch(() => undefined);
     throw error;
   }
 }

@@ -2,10 +2,9 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import type { Filed } from '@/contracts/document';
 import type { ImpactFound } from '@/contracts/impact';
 import type { DocumentId } from '@/core/base/ids';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt, type Said } from '@/ui/http/use-attempt';
 import { ImpactWords } from '@/ui/levels/impact-words';
 import { waitsWords } from '@/ui/words/rule-words';
@@ -33,7 +32,7 @@ export function useFiling(
   const apply = async (change: FilingChange) => {
     let said: string | undefined;
     const done = await attempt(
-      () => call<Filed>('POST', '/api/v1/documents/file', { documents, ...change }),
+      () => api('POST /api/v1/documents/file', { documents, ...change }),
       ({ waits }) => (said = waits ? waitsWords : undefined),
     );
     setAsked(null);
@@ -45,7 +44,7 @@ export function useFiling(
     if (
       !(await attempt(async () => {
         found.push(
-          await call<ImpactFound>('POST', '/api/v1/documents/file/preview', {
+          await api('POST /api/v1/documents/file/preview', {
             documents,
             ...change,
           }),

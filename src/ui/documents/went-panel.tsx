@@ -15,12 +15,12 @@ export function WentPanel({
   readonly grants: readonly GrantRow[];
   readonly now: number;
 }) {
-  const sendings = [...groupBy(grants, (grant) => grant.dispatchId).values()];
+  const dispatches = [...groupBy(grants, (grant) => grant.dispatchId).values()];
   return (
     <section className="stack" aria-label="Dispatches">
       <h2>Dispatches</h2>
-      {sendings.length === 0 && <p className="quiet">Not dispatched yet.</p>}
-      {sendings.map((own) => {
+      {dispatches.length === 0 && <p className="quiet">Not dispatched yet.</p>}
+      {dispatches.map((own) => {
         const [first] = own;
         if (first === undefined) return null;
         const opens = own.reduce((sum, grant) => sum + grant.opens, 0);

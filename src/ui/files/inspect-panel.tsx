@@ -8,10 +8,12 @@ import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Link from 'next/link';
 import type { FileFound } from '@/contracts/files';
+import type { VersionId } from '@/core/base/ids';
 import { Note, Problem } from '@/ui/shell/notice';
 import { FileDrop } from '@/ui/files/file-drop';
 import { fileProblem, inspectPicked } from '@/ui/files/read-slice';
-import { CallError, call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { CallError } from '@/ui/http/call';
 import { sizeText } from '@/ui/words/size-words';
 import { Moment } from '@/ui/time/moment';
 
@@ -42,8 +44,10 @@ export function InspectPanel() {
       const { found } =
         stanza === null
           ? { found: null }
-          : await call<{ readonly found: FileFound | null }>('POST', '/api/v1/files/inspect', {
-              ...stanza,
+          : await api('POST /api/v1/files/inspect', {
+              // The server says of an id that is none that it is not known here.
+              version: stanza.version as VersionId,
+              serviceUrl: stanza.serviceUrl,
               link,
             });
       setAnswer({

@@ -53,7 +53,13 @@ function useField<T extends FieldValues, O>({
 }
 
 /** A line or more of text. */
-export function FormText<T extends FieldValues, O>(props: FormFieldProps<T, O>) {
+export function FormText<T extends FieldValues, O>({
+  orNull = false,
+  ...props
+}: FormFieldProps<T, O> & {
+  /** Empty: it is not known, which is not the same as an empty text. */
+  readonly orNull?: boolean;
+}) {
   const { control: _control, hint: _hint, ...rest } = props;
   const { field, shown } = useField(props);
   return (
@@ -61,7 +67,9 @@ export function FormText<T extends FieldValues, O>(props: FormFieldProps<T, O>) 
       {...rest}
       {...shown}
       value={(field.value as string | null | undefined) ?? ''}
-      onChange={field.onChange}
+      onChange={({ target: { value } }) => {
+        field.onChange(orNull && value === '' ? null : value);
+      }}
     />
   );
 }

@@ -1,13 +1,14 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { RevokeEffect } from '@/contracts/access';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
-import { RevokeEffectLines } from '@/ui/grants/revoke-effect-lines';
 import { personName } from '@/ui/grants/grant-words';
-import { call, sentenceOf } from '@/ui/http/call';
+import { RevokeEffectLines } from '@/ui/grants/revoke-effect-lines';
+import { useAsked } from '@/ui/http/use-asked';
 import { Confirmation } from '@/ui/shell/confirmation';
+import { Problem } from '@/ui/shell/notice';
 
 type Props = {
   readonly open: boolean;
@@ -18,42 +19,19 @@ type Props = {
   readonly onConfirm: (also: readonly GrantId[], reason: string) => void;
 };
 
-/** What was found out about these grants; asked anew each time the question is put. */
-function useEffectOf(
-  open: boolean,
-  ids: string,
-): { readonly effect: RevokeEffect | null; readonly problem: string | null } {
-  const [found, setFound] = useState<{
-    readonly effect: RevokeEffect | null;
-    readonly problem: string | null;
-  }>({ effect: null, problem: null });
-  useEffect(() => {
-    if (!open) return undefined;
-    let isWanted = true;
-    const settle = (next: typeof found) => {
-      if (isWanted) setFound(next);
-    };
-    settle({ effect: null, problem: null });
-    call<RevokeEffect>('POST', '/api/v1/grants/revoke/preview', { grants: ids.split(' ') }).then(
-      (effect) => {
-        settle({ effect, problem: null });
-      },
-      (error: unknown) => {
-        settle({ effect: null, problem: sentenceOf(error) });
-      },
-    );
-    return () => {
-      isWanted = false;
-    };
-  }, [open, ids]);
-  return found;
-}
-
 /** Names who would be shut out, who would not, and what is beyond reach, before it is done. */
 export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props) {
   const names = [...new Set(grants.map(personName))];
-  const ids = grants.map(({ id }) => id).join(' ');
-  const { effect, problem } = useEffectOf(open, ids);
+  const {
+    answer,
+    busy: looking,
+    problem,
+  } = useAsked(
+    'POST /api/v1/grants/revoke/preview',
+    open ? { grants: grants.map(({ id }) => id) } : null,
+  );
+  // What was found about other grants says nothing about these.
+  const effect = looking ? null : answer;
   const [chosen, setChosen] = useState<{
     readonly of: RevokeEffect;
     readonly also: readonly GrantId[];
@@ -73,11 +51,7 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
       }}
     >
       <p className="quiet">{names.join(', ')}</p>
-      {problem !== null && (
-        <p role="alert" className="magenta">
-          {problem}
-        </p>
-      )}
+      <Problem words={problem} />
       {effect === null && problem === null && (
         <p role="status" className="quiet">
           Checking other ways they have… You need not wait.

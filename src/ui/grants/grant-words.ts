@@ -35,6 +35,17 @@ export const stateWords: Record<GrantState, string> = {
   destroyed: 'key destroyed',
 };
 
+/** How a state stands out in a list. */
+export const stateTone: Record<GrantState, string | undefined> = {
+  live: undefined,
+  'not-yet': 'lamp',
+  expired: 'quiet',
+  revoked: 'magenta',
+  'document-revoked': 'magenta',
+  blocked: 'magenta',
+  destroyed: 'magenta',
+};
+
 /** Whom a person is called in a list. */
 export function personName({ name, address }: Pick<GrantRow, 'name' | 'address'>): string {
   return name === '' ? address : name;

@@ -2,13 +2,14 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import type { RevokePreview, RevokeResult } from '@/contracts/access';
+import type { RevokePreview } from '@/contracts/access';
 import type { GrantId } from '@/core/base/ids';
 import type { Scope } from '@/core/policy/scope';
 import { Note } from '@/ui/shell/notice';
 import { RevokeEffectLines } from '@/ui/grants/revoke-effect-lines';
 import type { Changes } from '@/ui/grants/use-changes';
-import { call, sentenceOf } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { sentenceOf } from '@/ui/http/call';
 import { Confirmation } from '@/ui/shell/confirmation';
 
 /** Revokes a whole scope at once: shows who would be hit, asks, does it, and offers the way back. */
@@ -33,16 +34,14 @@ export function RevokeScope({
     setAlso([]);
     setAsking(true);
     try {
-      setPreview(await call<RevokePreview>('POST', '/api/v1/access/preview', { scope }));
+      setPreview(await api('POST /api/v1/access/preview', { scope }));
     } catch (error) {
       setProblem(sentenceOf(error));
     }
   };
-  const cut = (reason: string) =>
+  const revoke = (reason: string) =>
     changes
-      .revokeWhole(() =>
-        call<RevokeResult>('POST', '/api/v1/access/revoke', { scope, also, reason }),
-      )
+      .revokeWhole(() => api('POST /api/v1/access/revoke', { scope, also, reason }))
       .then(() => {
         setAsking(false);
       });
@@ -60,7 +59,7 @@ export function RevokeScope({
         onClose={() => {
           setAsking(false);
         }}
-        onConfirm={(reason) => void cut(reason)}
+        onConfirm={(reason) => void revoke(reason)}
       >
         {problem !== null && (
           <p role="alert" className="magenta">

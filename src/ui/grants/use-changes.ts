@@ -2,11 +2,10 @@
 
 import { counted } from '@/core/base/counted';
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
-import type { Changeable, ChangeGrantsResult, GrantRow } from '@/contracts/dispatch';
-import type { RevokeEffect } from '@/contracts/access';
+import type { Changeable, GrantRow } from '@/contracts/dispatch';
 import { stillReadsText } from '@/ui/grants/revoke-words';
-import { call, sentenceOf } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { useAttempt } from '@/ui/http/use-attempt';
 
 type Said = {
   readonly text: string;
@@ -27,9 +26,9 @@ export type Changes = {
     reason: string,
   ) => Promise<void>;
   readonly reinstate: (grants: readonly GrantRow[]) => Promise<void>;
-  /** Carries out a cut that answers with the grants it revoked. */
+  /** Carries out a revocation that answers with the grants it revoked. */
   readonly revokeWhole: (
-    cut: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>,
+    work: () => Promise<{ readonly grants: readonly GrantRow['id'][] }>,
   ) => Promise<void>;
   readonly moveEnds: (grants: readonly GrantRow[], until: number | null) => Promise<void>;
   readonly setConditions: (
@@ -43,12 +42,16 @@ export type Changes = {
   ) => Promise<void>;
 };
 
+type GrantChange = {
+  readonly grant: GrantRow['id'];
+  readonly revision: number;
+} & Partial<Changeable>;
+type Done = { readonly text: string; readonly undo: (() => Promise<void>) | null };
+
 /** Asked once it is done: nobody is said to be shut out who still reads. */
 async function whoStillReads(grants: readonly GrantRow['id'][]): Promise<string> {
   try {
-    const { stillReads } = await call<RevokeEffect>('POST', '/api/v1/grants/revoke/preview', {
-      grants,
-    });
+    const { stillReads } = await api('POST /api/v1/grants/revoke/preview', { grants });
     return stillReadsText(stillReads);
   } catch {
     // It is revoked all the same, and can be undone.
@@ -57,101 +60,71 @@ async function whoStillReads(grants: readonly GrantRow['id'][]): Promise<string>
 }
 
 export function useChanges(): Changes {
-  const router = useRouter();
-  const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<Said | null>(null);
+  const { busy, problem, hush, attempt } = useAttempt();
+  const [done, setDone] = useState<Done | null>(null);
 
-  const attempt = async (work: () => Promise<Said>) => {
-    setBusy(true);
-    try {
-      setSaid(await work());
-    } catch (error) {
-      setSaid({ text: sentenceOf(error), stops: true, undo: null });
-    } finally {
-      router.refresh();
-      setBusy(false);
-    }
+  const act = async (work: () => Promise<Done>): Promise<void> => {
+    setDone(null);
+    await attempt(async () => {
+      setDone(await work());
+    });
   };
-  const cut = (
-    verb: 'revoke' | 'reinstate',
-    grants: readonly GrantRow['id'][],
-    reason = '',
-  ): Promise<void> =>
-    attempt(async () => {
-      const { changed } = await call<{ readonly changed: number }>(
-        'POST',
-        `/api/v1/grants/${verb}`,
-        { grants, reason },
-      );
-      const [word, other] =
-        verb === 'revoke'
-          ? (['Revoked', 'reinstate'] as const)
-          : (['Reinstated', 'revoke'] as const);
-      const still = verb === 'revoke' ? await whoStillReads(grants) : '';
+  const revoke = (grants: readonly GrantRow['id'][], reason: string): Promise<void> =>
+    act(async () => {
+      const { changed } = await api('POST /api/v1/grants/revoke', { grants, reason });
       return {
-        text: `${word} ${counted(changed, 'grant')}.${still}`,
-        stops: false,
-        undo: changed === 0 ? null : () => cut(other, grants),
+        text: `Revoked ${counted(changed, 'grant')}.${await whoStillReads(grants)}`,
+        undo: changed === 0 ? null : () => reinstate(grants),
       };
     });
-  const send = (
-    said: string,
-    changes: readonly ({
-      readonly grant: GrantRow['id'];
-      readonly revision: number;
-    } & Partial<Changeable>)[],
-  ): Promise<void> =>
-    attempt(async () => {
-      const { changed } = await call<ChangeGrantsResult>('POST', '/api/v1/grants/change', {
-        changes,
-      });
+  const reinstate = (grants: readonly GrantRow['id'][]): Promise<void> =>
+    act(async () => {
+      const { changed } = await api('POST /api/v1/grants/reinstate', { grants, reason: '' });
       return {
-        text: `Changed ${counted(changed.length, said)}.`,
-        stops: false,
+        text: `Reinstated ${counted(changed, 'grant')}.`,
+        undo: changed === 0 ? null : () => revoke(grants, ''),
+      };
+    });
+  const send = (what: string, changes: readonly GrantChange[]): Promise<void> =>
+    act(async () => {
+      const { changed } = await api('POST /api/v1/grants/change', { changes });
+      return {
+        text: `Changed ${counted(changed.length, what)}.`,
         undo: () =>
           send(
-            said,
+            what,
             changed.map(({ grant, revision, before }) => ({ grant, revision, ...before })),
           ),
       };
     });
+  const toAll = (what: string, grants: readonly GrantRow[], change: Partial<Changeable>) =>
+    send(
+      what,
+      grants.map(({ id, revision }) => ({ grant: id, revision, ...change })),
+    );
   return {
     busy,
-    said,
+    said:
+      problem === null
+        ? done && { ...done, stops: false }
+        : { text: problem, stops: true, undo: null },
     hush: () => {
-      setSaid(null);
+      setDone(null);
+      hush();
     },
-    revoke: (grants, also, reason) =>
-      cut('revoke', [...grants.map((grant) => grant.id), ...also], reason),
-    reinstate: (grants) =>
-      cut(
-        'reinstate',
-        grants.map((grant) => grant.id),
-      ),
+    revoke: (grants, also, reason) => revoke([...grants.map((grant) => grant.id), ...also], reason),
+    reinstate: (grants) => reinstate(grants.map((grant) => grant.id)),
     revokeWhole: (work) =>
-      attempt(async () => {
+      act(async () => {
         const { grants } = await work();
         const still = grants.length === 0 ? '' : await whoStillReads(grants);
         return {
           text: `Revoked ${counted(grants.length, 'grant')}.${still}`,
-          stops: false,
-          undo: grants.length === 0 ? null : () => cut('reinstate', grants),
+          undo: grants.length === 0 ? null : () => reinstate(grants),
         };
       }),
-    setConditions: (grants, conditions) =>
-      send(
-        'grant',
-        grants.map((grant) => ({ grant: grant.id, revision: grant.revision, conditions })),
-      ),
-    moveEnds: (grants, until) =>
-      send(
-        'end',
-        grants.map((grant) => ({ grant: grant.id, revision: grant.revision, until })),
-      ),
-    setRights: (grants, rights) =>
-      send(
-        'grant',
-        grants.map((grant) => ({ grant: grant.id, revision: grant.revision, ...rights })),
-      ),
+    setConditions: (grants, conditions) => toAll('grant', grants, { conditions }),
+    moveEnds: (grants, until) => toAll('end', grants, { until }),
+    setRights: (grants, rights) => toAll('grant', grants, rights),
   };
 }

@@ -13,6 +13,8 @@ export type Attempt = {
   readonly said: Said | null;
   /** The sentence where it went wrong; for places that show nothing when it went well. */
   readonly problem: string | null;
+  /** Takes what was said away. */
+  readonly hush: () => void;
   /** Does something, says `done`, then has the page fetch its data anew. @returns whether it went well */
   readonly attempt: <T>(
     work: () => Promise<T>,
@@ -52,6 +54,9 @@ export function useAttempt(): Attempt {
     busy: isPending,
     said,
     problem: said?.stops === true ? said.text : null,
+    hush: () => {
+      setSaid(null);
+    },
     attempt,
   };
 }

@@ -3,17 +3,17 @@ import type { Dimension } from '@/core/insight/filter';
 
 type Change = { readonly [K in keyof LedgerInput]?: LedgerInput[K] | undefined };
 
+/** The filter as a route takes it, with what is refused written out. */
+export function takenBy({ without, ...filter }: LedgerInput) {
+  return { ...filter, without: without?.map(({ dimension, value }) => `${dimension}:${value}`) };
+}
+
 /** The address of this view with some of its filters changed; filters live in the address alone. */
 export function addressOf(path: string, filter: LedgerInput, change: Change): string {
   const query = new URLSearchParams();
-  for (const [name, value] of Object.entries({ ...filter, before: undefined, ...change })) {
-    if (value === undefined) continue;
-    for (const each of Array.isArray(value) ? value : [value])
-      query.append(
-        name,
-        typeof each === 'object' ? `${each.dimension}:${each.value}` : String(each),
-      );
-  }
+  const wanted = takenBy({ ...filter, before: undefined, ...change });
+  for (const [name, value] of Object.entries(wanted))
+    for (const each of [value ?? []].flat()) query.append(name, String(each));
   const text = query.toString();
   return text === '' ? path : `${path}?${text}`;
 }

@@ -1,13 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import type { SavedView, LedgerInput } from '@/contracts/ledger';
-import { ChipButton, ChipLink } from '@/ui/shell/chips';
-import { call } from '@/ui/http/call';
+import { keepViewInput, type LedgerInput, type SavedView } from '@/contracts/ledger';
+import { NameForm } from '@/ui/forms/name-form';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { addressOf } from '@/ui/ledger/ledger-address';
+import { ChipButton, ChipLink } from '@/ui/shell/chips';
+import { Problem } from '@/ui/shell/notice';
 
-/** Views of the ledger kept under a name: chosen, kept, dropped. */
+/** Views of the ledger saved under a name: chosen, saved, removed. */
 export function SavedViews({
   views,
   filter,
@@ -19,18 +22,9 @@ export function SavedViews({
   const { problem, attempt } = useAttempt();
   const query = addressOf('', filter, {}).replace(/^\?/, '');
   const here = views.find((view) => view.query === query);
-  const keep = async (name: FormDataEntryValue | null) => {
-    if (await attempt(() => call('POST', '/api/v1/ledger/views', { name, query })))
-      setNaming(false);
-  };
   if (views.length === 0 && query === '') return null;
   return (
-    <div
-      className="row"
-      role="group"
-      aria-label="Saved views"
-      style={{ marginTop: 6, fontSize: 12.5 }}
-    >
+    <div className="row small above-6" role="group" aria-label="Saved views">
       <span className="quiet">Saved views</span>
       {views.map((view) => (
         <ChipLink
@@ -53,40 +47,32 @@ export function SavedViews({
       )}
       {here !== undefined && (
         <ChipButton
-          onClick={() => void attempt(() => call('DELETE', `/api/v1/ledger/views/${here.id}`))}
+          onClick={() => void attempt(() => api('DELETE /api/v1/ledger/views/:id', here))}
         >
           Remove “{here.name}”
         </ChipButton>
       )}
       {naming && (
-        <form
-          className="row"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void keep(new FormData(event.currentTarget).get('name'));
+        <SaveView
+          query={query}
+          onClose={() => {
+            setNaming(false);
           }}
-        >
-          <input
-            className="plain"
-            name="name"
-            required
-            autoFocus
-            maxLength={60}
-            aria-label="Name of the view"
-            placeholder="name"
-            style={{ width: 160 }}
-            onKeyDown={(event) => {
-              if (event.key === 'Escape') setNaming(false);
-            }}
-          />
-          <ChipButton type="submit">Save</ChipButton>
-        </form>
+        />
       )}
-      {problem !== null && (
-        <span role="alert" className="magenta">
-          {problem}
-        </span>
-      )}
+      <Problem words={problem} />
     </div>
+  );
+}
+
+function SaveView({ query, onClose }: { readonly query: string; readonly onClose: () => void }) {
+  const save = useContractForm({
+    schema: keepViewInput,
+    start: { name: '', query },
+    send: (input) => api('POST /api/v1/ledger/views', input),
+    onDone: onClose,
+  });
+  return (
+    <NameForm of={save} name="name" label="Name of the view" action="Save" onClose={onClose} />
   );
 }

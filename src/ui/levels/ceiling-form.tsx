@@ -13,7 +13,6 @@ import {
 import type { TermsPage } from '@/contracts/saved-terms';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
-import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { AtMostRights } from '@/ui/forms/at-most-rights';
 import { FormList, FormNumber } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';
@@ -30,7 +29,7 @@ type Looked = { readonly input: CeilingInput; readonly impact: CeilingImpact };
 function limitFields({ rights, countries, networks, ...counts }: Limits): Fields['limits'] {
   return {
     ...counts,
-    rights: rights === null ? null : OFFERED_RIGHTS.filter((right) => rights.includes(right)),
+    rights: rights === null ? null : [...rights],
     countries: countries === null ? null : [...countries],
     networks: networks === null ? null : [...networks],
   };

@@ -1,15 +1,15 @@
 'use client';
 
+import { useMemo } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import { ChipLink } from '@/ui/shell/chips';
-import { sizeText } from '@/ui/words/size-words';
+import { Empty } from '@/ui/shell/empty';
+import type { Column } from '@/ui/tables/column';
+import { DataTable } from '@/ui/tables/data-table';
+import { addressWith } from '@/ui/tables/use-address';
 import { Moment } from '@/ui/time/moment';
+import { sizeText } from '@/ui/words/size-words';
 
 type Message = {
   readonly id: string;
@@ -18,135 +18,145 @@ type Message = {
   readonly subject: string;
   readonly receivedAt: number;
 };
+type OpenMessage = Message & {
+  readonly text: string;
+  readonly files: readonly { readonly name: string; readonly bytes: number }[];
+};
 type Props = {
   readonly messages: readonly Message[];
   readonly addresses: readonly string[];
   readonly address: string | null;
-  readonly open:
-    | (Message & {
-        readonly text: string;
-        readonly files: readonly { readonly name: string; readonly bytes: number }[];
-      })
-    | null;
+  readonly open: OpenMessage | null;
 };
 
-/** The text with its links to follow; they open beside the mailroom, as a mail program would. */
-function Linked({ text }: { readonly text: string }) {
-  return (
-    <>
-      {text.split(/(https?:\/\/\S+)/).map((part, i) =>
-        i % 2 === 1 ? (
-          <a key={i} href={part} target="_blank" rel="noreferrer">
-            {part}
-          </a>
-        ) : (
-          part
-        ),
-      )}
-    </>
-  );
+function mailboxAddress(mailbox: string | null, message?: string): string {
+  return addressWith('/mailroom', { address: mailbox ?? undefined, message });
 }
 
 /** The demo's mail server: every mailbox in one place. */
 export function MailroomView({ messages, addresses, address, open }: Props) {
-  const query = (message: string | null, mailbox: string | null) =>
-    `/mailroom?${new URLSearchParams([
-      ...(mailbox === null ? [] : [['address', mailbox]]),
-      ...(message === null ? [] : [['message', message]]),
-    ]).toString()}`;
+  const columns = useMemo(
+    (): readonly Column<Message>[] => [
+      {
+        id: 'receivedAt',
+        header: 'Received',
+        width: 144,
+        orderBy: (message) => message.receivedAt,
+        cell: (message) => <Moment at={message.receivedAt} />,
+      },
+      {
+        id: 'to',
+        header: 'To',
+        width: 170,
+        kind: 'oneline',
+        orderBy: (message) => message.toAddress,
+        cell: (message) => message.toAddress,
+      },
+      {
+        id: 'subject',
+        header: 'Subject',
+        width: 210,
+        kind: 'oneline',
+        orderBy: (message) => message.subject,
+        cell: (message) => (
+          <Link href={mailboxAddress(address, message.id)}>{message.subject}</Link>
+        ),
+      },
+    ],
+    [address],
+  );
   return (
-    <main className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.1fr)' }}>
+    <main className="work halves">
       <div className="surface">
         <div className="head">
           <div className="row">
             <h1>Mailroom</h1>
             <span className="quiet">the demo’s mail server; nothing here leaves this machine</span>
           </div>
-          <div className="row" style={{ marginTop: 8, maxHeight: 92, overflow: 'auto' }}>
-            <ChipLink
-              style={address === null ? { background: 'var(--shoal)' } : {}}
-              href={query(null, null)}
-            >
+          <div className="row above-8 mailboxes">
+            <ChipLink className={address === null ? 'on' : ''} href={mailboxAddress(null)}>
               All mailboxes
             </ChipLink>
             {addresses.map((each) => (
               <ChipLink
                 key={each}
-                className="figure"
-                style={each === address ? { background: 'var(--shoal)' } : {}}
-                href={query(null, each)}
+                className={each === address ? 'figure on' : 'figure'}
+                href={mailboxAddress(each)}
               >
                 {each}
               </ChipLink>
             ))}
           </div>
         </div>
-        <div className="scroll">
-          {messages.length === 0 ? (
-            <div className="empty">
-              <h2>No mail</h2>
-              <p>Messages appear here when something is dispatched or a code is requested.</p>
-            </div>
-          ) : (
-            <Table className="list">
-              <TableHead>
-                <TableRow>
-                  <TableCell>Received</TableCell>
-                  <TableCell>To</TableCell>
-                  <TableCell>Subject</TableCell>
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {messages.map((message) => (
-                  <TableRow key={message.id} aria-selected={message.id === open?.id}>
-                    <TableCell>
-                      <Moment at={message.receivedAt} />
-                    </TableCell>
-                    <TableCell className="oneline">{message.toAddress}</TableCell>
-                    <TableCell className="oneline">
-                      <Link href={query(message.id, address)}>{message.subject}</Link>
-                    </TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
-          )}
-        </div>
+        {messages.length === 0 ? (
+          <Empty title="No mail">
+            Messages appear here when something is dispatched or a code is requested.
+          </Empty>
+        ) : (
+          <DataTable
+            id="mailroom"
+            label="Messages"
+            columns={columns}
+            rows={messages}
+            keyOf={({ id }) => id}
+            isSelected={({ id }) => id === open?.id}
+            fills={33}
+          />
+        )}
       </div>
       <aside className="side" aria-label="Message">
         {open === null ? (
           <p className="quiet">Choose a message to read it.</p>
         ) : (
-          <div className="stack">
-            <h2>To {open.toAddress}</h2>
-            <p className="answer">{open.subject}</p>
-            <p className="quiet">
-              {open.fromAddress} · <Moment at={open.receivedAt} />
-            </p>
-            <hr />
-            <div className="mail">
-              <Linked text={open.text} />
-            </div>
-            {open.files.map((file, index) => (
-              <p key={file.name}>
-                <a
-                  href={`/api/v1/mailroom/${open.id}/attachments/${String(index)}`}
-                  download={file.name}
-                >
-                  {file.name}
-                </a>{' '}
-                <span className="quiet figure">{sizeText(file.bytes)}</span>
-              </p>
-            ))}
-            <hr />
-            <div className="row">
-              <Button component="a" href={`/api/v1/mailroom/${open.id}`} download>
-                Save as .eml
-              </Button>
-            </div>
-          </div>
+          <MessageRead message={open} />
         )}
       </aside>
     </main>
+  );
+}
+
+function MessageRead({ message }: { readonly message: OpenMessage }) {
+  return (
+    <div className="stack">
+      <h2>To {message.toAddress}</h2>
+      <p className="answer">{message.subject}</p>
+      <p className="quiet">
+        {message.fromAddress} · <Moment at={message.receivedAt} />
+      </p>
+      <hr />
+      <div className="mail">
+        <Linked text={message.text} />
+      </div>
+      {message.files.map((file, index) => (
+        <p key={file.name}>
+          <a
+            href={`/api/v1/mailroom/${message.id}/attachments/${String(index)}`}
+            download={file.name}
+          >
+            {file.name}
+          </a>{' '}
+          <span className="quiet figure">{sizeText(file.bytes)}</span>
+        </p>
+      ))}
+      <hr />
+      <div className="row">
+        <Button component="a" href={`/api/v1/mailroom/${message.id}`} download>
+          Save as .eml
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** The text with its links to follow; they open beside the mailroom, as a mail program would. */
+function Linked({ text }: { readonly text: string }) {
+  return text.split(/(https?:\/\/\S+)/).map((part, i) =>
+    i % 2 === 1 ? (
+      <a key={i} href={part} target="_blank" rel="noreferrer">
+        {part}
+      </a>
+    ) : (
+      part
+    ),
   );
 }

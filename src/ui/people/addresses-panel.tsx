@@ -1,11 +1,13 @@
 'use client';
 
-import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import type { PersonDetail } from '@/contracts/people';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
+import { addressInput, type PersonDetail } from '@/contracts/people';
+import type { RecipientId } from '@/core/base/ids';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 
@@ -13,31 +15,23 @@ import { useHolds } from '@/ui/shell/permissions';
 export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
   const mayChange = useHolds('block');
   const { busy, said, attempt } = useAttempt();
-  const [address, setAddress] = useState('');
   if (!mayChange && person.others.length === 0) return null;
-  const join = () =>
-    attempt(
-      () => call('POST', `/api/v1/people/${person.id}/addresses`, { address }),
-      `${address} is now also theirs.`,
-    ).then((done) => {
-      if (done) setAddress('');
-    });
   return (
     <section className="stack tight" aria-label="Other email addresses">
       <h2>Other email addresses</h2>
-      {person.others.map((other) => (
-        <div key={other.id} className="row">
-          <Link href={`/people?person=${other.id}`}>{other.address}</Link>
+      {person.others.map(({ id, address }) => (
+        <div key={id} className="row">
+          <Link href={`/people?person=${id}`}>{address}</Link>
           <span className="gap" />
           {mayChange && (
             <Button
               variant="text"
               disabled={busy}
-              aria-label={`${other.address} is somebody else’s`}
+              aria-label={`${address} is somebody else’s`}
               onClick={() =>
                 void attempt(
-                  () => call('DELETE', `/api/v1/people/${other.id}/addresses`),
-                  `${other.address} is a person of its own again.`,
+                  () => api('DELETE /api/v1/people/:id/addresses', { id }),
+                  `${address} is a person of its own again.`,
                 )
               }
             >
@@ -46,31 +40,7 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
           )}
         </div>
       ))}
-      {mayChange && (
-        <form
-          className="row"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void join();
-          }}
-        >
-          <input
-            className="plain"
-            type="email"
-            required
-            aria-label="Another email address"
-            placeholder="another email address"
-            value={address}
-            onChange={(event) => {
-              setAddress(event.target.value);
-            }}
-            style={{ width: 200 }}
-          />
-          <Button type="submit" variant="text" disabled={busy}>
-            Add address
-          </Button>
-        </form>
-      )}
+      {mayChange && <AddAddress id={person.id} attempt={attempt} />}
       {person.others.length > 0 && (
         <p className="quiet">
           Each is proven separately and has its own access. Revoking everything, blocking and
@@ -79,5 +49,41 @@ export function AddressesPanel({ person }: { readonly person: PersonDetail }) {
       )}
       <Notice said={said} />
     </section>
+  );
+}
+
+function AddAddress({
+  id,
+  attempt,
+}: {
+  readonly id: RecipientId;
+  readonly attempt: Attempt['attempt'];
+}) {
+  const { form, busy, onSubmit } = useContractForm({
+    schema: addressInput,
+    start: { id, address: '' },
+    send: async (input) => {
+      await api('POST /api/v1/people/:id/addresses', input);
+      return input.address;
+    },
+    done: (address) => `${address} is now also theirs.`,
+    onDone: () => {
+      form.reset();
+    },
+    attempt,
+  });
+  return (
+    <form className="row one-row top above-6" noValidate onSubmit={onSubmit}>
+      <FormText
+        control={form.control}
+        name="address"
+        label="Another email address"
+        type="email"
+        required
+      />
+      <Button type="submit" variant="text" className="nowrap" disabled={busy}>
+        Add address
+      </Button>
+    </form>
   );
 }

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import type { GroupRow, ListPeopleInput } from '@/contracts/people';
 import { ChipLink } from '@/ui/shell/chips';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { useHolds } from '@/ui/shell/permissions';
 import { RevokeScope } from '@/ui/grants/revoke-scope';
@@ -41,7 +41,7 @@ export function GroupsLine({
           variant="text"
           disabled={busy}
           onClick={() => {
-            void attempt(() => call('DELETE', `/api/v1/groups/${chosen.id}`)).then((done) => {
+            void attempt(() => api('DELETE /api/v1/groups/:id', { id: chosen.id })).then((done) => {
               if (done) window.location.assign('/people');
             });
           }}

@@ -1,10 +1,13 @@
 'use client';
 
+import Button from '@mui/material/Button';
+import { putGroupInput, type PersonDetail } from '@/contracts/people';
 import type { GroupId } from '@/core/base/ids';
-import type { PersonDetail } from '@/contracts/people';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { ChipButton } from '@/ui/shell/chips';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 
@@ -12,25 +15,17 @@ import { useHolds } from '@/ui/shell/permissions';
 export function GroupsPanel({ person }: { readonly person: PersonDetail }) {
   const mayChange = useHolds('dispatch');
   const { busy, said, attempt } = useAttempt();
-  const members = (
-    id: GroupId,
-    change: { readonly add?: readonly string[]; readonly remove?: readonly string[] },
-  ) => call('POST', `/api/v1/groups/${id}/members`, change);
   const toggle = (id: GroupId, name: string, isIn: boolean) =>
     attempt(
-      () => members(id, isIn ? { remove: [person.id] } : { add: [person.id] }),
+      () =>
+        api('POST /api/v1/groups/:id/members', {
+          id,
+          ...(isIn ? { remove: [person.id] } : { add: [person.id] }),
+        }),
       isIn
         ? `Removed from “${name}”. They lose what was sent to the group itself.`
         : `Added to “${name}”, with what was sent to the group itself.`,
     );
-  const make = (name: string) =>
-    attempt(async () => {
-      const { id } = await call<{ readonly id: GroupId }>('POST', '/api/v1/groups', {
-        id: null,
-        name,
-      });
-      await members(id, { add: [person.id] });
-    }, `“${name}” is created, with this person in it.`);
   if (!mayChange && person.inGroups.length === 0) return null;
   return (
     <section className="stack" aria-label="Groups">
@@ -48,30 +43,40 @@ export function GroupsPanel({ person }: { readonly person: PersonDetail }) {
               {name} <span className="figure">{people}</span>
             </ChipButton>
           ))}
-        {mayChange && (
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              const form = event.currentTarget;
-              const name = new FormData(form).get('name');
-              if (typeof name === 'string' && name.trim() !== '')
-                void make(name.trim()).then((made) => {
-                  if (made) form.reset();
-                });
-            }}
-          >
-            <input
-              className="plain"
-              name="name"
-              maxLength={80}
-              aria-label="Name of a new group"
-              placeholder="a new group"
-              style={{ width: 130 }}
-            />
-          </form>
-        )}
       </div>
+      {mayChange && <NewGroup person={person} attempt={attempt} />}
       <Notice said={said} />
     </section>
+  );
+}
+
+function NewGroup({
+  person,
+  attempt,
+}: {
+  readonly person: PersonDetail;
+  readonly attempt: Attempt['attempt'];
+}) {
+  const { form, busy, onSubmit } = useContractForm({
+    schema: putGroupInput,
+    start: { id: null, name: '' },
+    send: async (input) => {
+      const { id } = await api('POST /api/v1/groups', input);
+      await api('POST /api/v1/groups/:id/members', { id, add: [person.id] });
+      return input.name;
+    },
+    done: (name) => `“${name}” is created, with this person in it.`,
+    onDone: () => {
+      form.reset();
+    },
+    attempt,
+  });
+  return (
+    <form className="row one-row top above-6" noValidate onSubmit={onSubmit}>
+      <FormText control={form.control} name="name" label="Name of a new group" />
+      <Button type="submit" variant="text" className="nowrap" disabled={busy}>
+        Create group
+      </Button>
+    </form>
   );
 }

@@ -10,7 +10,8 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import type { BringProgress, PeoplePreview } from '@/contracts/people-exchange';
 import { Note, Notice } from '@/ui/shell/notice';
-import { CallError, call, callLines } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { CallError, callLines } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { FileDrop } from '@/ui/files/file-drop';
 
@@ -35,7 +36,7 @@ export function ImportPeople() {
       setBrought({
         file: file.name,
         text,
-        preview: await call<PeoplePreview>('POST', '/api/v1/people/exchange/preview', { text }),
+        preview: await api('POST /api/v1/people/exchange/preview', { text }),
       });
     });
   const bring = async () => {

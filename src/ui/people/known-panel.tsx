@@ -1,11 +1,16 @@
 'use client';
 
 import { useState } from 'react';
+import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import type { PersonDetail } from '@/contracts/people';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
+import { useController, type Control } from 'react-hook-form';
+import type { z } from 'zod';
+import { changePersonInput, type ChangePersonInput, type PersonDetail } from '@/contracts/people';
+import { FormText, sentence } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import { Problem } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 
 /** What is known about a person, and its correction. */
@@ -18,103 +23,113 @@ export function KnownPanel({
 }) {
   const mayChange = useHolds('dispatch');
   const [open, setOpen] = useState(false);
-  const { problem, attempt } = useAttempt();
-  const save = async (form: FormData) => {
-    const text = (name: string) => {
-      const value = form.get(name);
-      return typeof value === 'string' ? value.trim() : '';
-    };
-    const change = {
-      name: text('name'),
-      organisation: text('organisation'),
-      zone: text('zone') === '' ? null : text('zone'),
-      language: text('language') === '' ? null : text('language'),
-    };
-    if (await attempt(() => call('POST', `/api/v1/people/${person.id}`, change))) setOpen(false);
+  const close = () => {
+    setOpen(false);
   };
-  const there =
-    person.zone === null
-      ? null
-      : new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: person.zone }).format(now);
-  const language =
-    person.language === null
-      ? null
-      : (new Intl.DisplayNames('en', { type: 'language' }).of(person.language) ?? person.language);
-  if (!open) {
-    return (
-      <section className="stack" aria-label="Details">
-        <h2>Details</h2>
-        <p>
-          {person.zone === null ? (
-            <span className="quiet">Zone not known</span>
-          ) : (
-            <>
-              {person.zone}, where it is <span className="figure">{there}</span>
-            </>
-          )}
-          ; {language ?? <span className="quiet">language not known</span>}.
-        </p>
-        {mayChange && (
-          <div className="row">
-            <Button
-              onClick={() => {
-                setOpen(true);
-              }}
-            >
-              Edit details
-            </Button>
-          </div>
-        )}
-      </section>
-    );
-  }
+  if (open) return <KnownForm person={person} onClose={close} />;
   return (
-    <form
-      className="stack loose"
-      aria-label="Details"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save(new FormData(event.currentTarget));
-      }}
-    >
+    <section className="stack" aria-label="Details">
       <h2>Details</h2>
-      <TextField name="name" label="Name" defaultValue={person.name} />
-      <TextField name="organisation" label="Organisation" defaultValue={person.organisation} />
-      <TextField
-        name="zone"
-        label="Time zone"
-        defaultValue={person.zone ?? ''}
-        helperText="For example Europe/Oslo. Ends are mailed in this zone."
-        slotProps={{ htmlInput: { list: 'zones' } }}
-      />
-      <datalist id="zones">
-        {Intl.supportedValuesOf('timeZone').map((zone) => (
-          <option key={zone} value={zone} />
-        ))}
-      </datalist>
-      <TextField
+      <p>
+        <Zone zone={person.zone} now={now} />; <Language of={person.language} />.
+      </p>
+      {mayChange && (
+        <div className="row">
+          <Button
+            onClick={() => {
+              setOpen(true);
+            }}
+          >
+            Edit details
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Zone({ zone, now }: { readonly zone: string | null; readonly now: number }) {
+  if (zone === null) return <span className="quiet">Zone not known</span>;
+  const there = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: zone });
+  return (
+    <>
+      {zone}, where it is <span className="figure">{there.format(now)}</span>
+    </>
+  );
+}
+
+function Language({ of }: { readonly of: string | null }) {
+  if (of === null) return <span className="quiet">language not known</span>;
+  return new Intl.DisplayNames('en', { type: 'language' }).of(of) ?? of;
+}
+
+function KnownForm({
+  person,
+  onClose,
+}: {
+  readonly person: PersonDetail;
+  readonly onClose: () => void;
+}) {
+  const { id, name, organisation, zone, language } = person;
+  const { form, busy, problem, onSubmit } = useContractForm({
+    schema: changePersonInput,
+    start: { id, name, organisation, zone, language },
+    send: (input) => api('POST /api/v1/people/:id', input),
+    onDone: onClose,
+  });
+  const { control } = form;
+  return (
+    <form className="stack loose" aria-label="Details" noValidate onSubmit={onSubmit}>
+      <h2>Details</h2>
+      <FormText control={control} name="name" label="Name" />
+      <FormText control={control} name="organisation" label="Organisation" />
+      <ZoneField control={control} />
+      <FormText
+        control={control}
         name="language"
         label="Language"
-        defaultValue={person.language ?? ''}
-        helperText="For example en, nb, de"
+        hint="For example en, nb, de"
+        orNull
       />
-      {problem !== null && (
-        <p role="alert" className="magenta">
-          {problem}
-        </p>
-      )}
+      <Problem words={problem} />
       <div className="row">
-        <Button type="submit" variant="contained">
+        <Button type="submit" variant="contained" disabled={busy}>
           Save
         </Button>
-        <Button
-          onClick={() => {
-            setOpen(false);
-          }}
-        >
-          Cancel
-        </Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </form>
+  );
+}
+
+/** A time zone by its name, of those that this browser knows. */
+function ZoneField({
+  control,
+}: {
+  readonly control: Control<z.input<typeof changePersonInput>, unknown, ChangePersonInput>;
+}) {
+  const { field, fieldState } = useController({ control, name: 'zone' });
+  const wrong = fieldState.error?.message;
+  return (
+    <Autocomplete
+      freeSolo
+      options={Intl.supportedValuesOf('timeZone')}
+      inputValue={field.value ?? ''}
+      onInputChange={(_event, text) => {
+        field.onChange(text === '' ? null : text);
+      }}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          label="Time zone"
+          error={wrong !== undefined}
+          helperText={
+            wrong === undefined
+              ? 'For example Europe/Oslo. Ends are mailed in this zone.'
+              : sentence(wrong)
+          }
+        />
+      )}
+    />
   );
 }

@@ -2,58 +2,46 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
-import type { HasLeft } from '@/contracts/access';
+import { leftInput } from '@/contracts/access';
 import type { PersonDetail } from '@/contracts/people';
 import { counted } from '@/core/base/counted';
-import { call } from '@/ui/http/call';
-import { useAttempt } from '@/ui/http/use-attempt';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
 
+type Props = { readonly person: PersonDetail; readonly canOpen: number };
+
 /** Stopping a person whatever they hold: for now, or because they have left, with whoever takes over. */
-export function ShutOut({
-  person,
-  canOpen,
-}: {
-  readonly person: PersonDetail;
-  readonly canOpen: number;
-}) {
+export function ShutOut({ person, canOpen }: Props) {
   const blocks = useHolds('block');
   const { busy, said, attempt } = useAttempt();
   const [leaving, setLeaving] = useState(false);
-  const [successor, setSuccessor] = useState('');
-  if (!blocks) return person.leftAt === null ? null : <Left at={person.leftAt} />;
+  const { id, blocked, leftAt } = person;
+  if (!blocks) return leftAt === null ? null : <Left at={leftAt} />;
   const block = () =>
-    attempt(() => call('POST', `/api/v1/people/${person.id}/block`, { blocked: !person.blocked }));
-  const leave = () =>
-    attempt(
-      () => call<HasLeft>('POST', `/api/v1/people/${person.id}/left`, { successor }),
-      ({ given, groups }) =>
-        (groups > 0 ? `Shut out, and removed from ${counted(groups, 'group')}.` : 'Shut out.') +
-        (given > 0 ? ` ${successor} was given ${counted(given, 'document')}.` : ''),
-    ).then((done) => {
-      if (done) setLeaving(false);
-    });
+    attempt(() => api('POST /api/v1/people/:id/block', { id, blocked: !blocked }));
   return (
     <section className="stack" aria-label="Shut out">
-      {person.leftAt !== null && <Left at={person.leftAt} />}
+      {leftAt !== null && <Left at={leftAt} />}
       <p className="quiet">
-        {person.blocked
+        {blocked
           ? 'Their access is as it was before.'
           : 'A blocked person can open nothing, whatever they are given, until they are unblocked.'}
       </p>
       {!leaving && (
         <div className="row">
           <Button
-            color={person.blocked ? 'primary' : 'error'}
+            color={blocked ? 'primary' : 'error'}
             disabled={busy}
             onClick={() => void block()}
           >
-            {person.blocked ? (person.leftAt === null ? 'Unblock' : 'They are back') : 'Block'}
+            {blockWords(person)}
           </Button>
-          {person.leftAt === null && (
+          {leftAt === null && (
             <Button
               color="error"
               disabled={busy}
@@ -67,52 +55,75 @@ export function ShutOut({
         </div>
       )}
       {leaving && (
-        <form
-          className="stack loose"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void leave();
+        <HasLeftForm
+          person={person}
+          canOpen={canOpen}
+          attempt={attempt}
+          onClose={() => {
+            setLeaving(false);
           }}
-        >
-          <p>
-            <b>
-              {person.name === '' ? person.address : person.name} has left
-              {person.organisation === '' ? '' : ` ${person.organisation}`}.
-            </b>{' '}
-            They lose access to {canOpen} {canOpen === 1 ? 'document' : 'documents'} at once, with
-            all their email addresses, and are removed from {person.inGroups.length}{' '}
-            {person.inGroups.length === 1 ? 'group' : 'groups'}.
-          </p>
-          <TextField
-            label="Successor"
-            type="email"
-            value={successor}
-            onChange={(event) => {
-              setSuccessor(event.target.value);
-            }}
-            helperText={
-              successor === ''
-                ? 'Empty: nobody'
-                : 'Gets what they could still open, on the same terms, with links by mail'
-            }
-          />
-          <div className="row">
-            <Button type="submit" variant="contained" color="error" disabled={busy}>
-              Shut them out
-            </Button>
-            <Button
-              variant="text"
-              onClick={() => {
-                setLeaving(false);
-              }}
-            >
-              Cancel
-            </Button>
-          </div>
-        </form>
+        />
       )}
       <Notice said={said} />
     </section>
+  );
+}
+
+function blockWords({ blocked, leftAt }: PersonDetail): string {
+  if (!blocked) return 'Block';
+  return leftAt === null ? 'Unblock' : 'They are back';
+}
+
+function HasLeftForm({
+  person,
+  canOpen,
+  attempt,
+  onClose,
+}: Props & { readonly attempt: Attempt['attempt']; readonly onClose: () => void }) {
+  const { id, name, address, organisation, inGroups } = person;
+  const { form, busy, onSubmit } = useContractForm({
+    schema: leftInput,
+    start: { id, successor: '' },
+    send: async (input) => ({
+      ...(await api('POST /api/v1/people/:id/left', input)),
+      successor: input.successor,
+    }),
+    done: ({ given, groups, successor }) =>
+      (groups > 0 ? `Shut out, and removed from ${counted(groups, 'group')}.` : 'Shut out.') +
+      (given > 0 ? ` ${successor ?? ''} was given ${counted(given, 'document')}.` : ''),
+    onDone: onClose,
+    attempt,
+  });
+  const successor = form.watch('successor');
+  return (
+    <form className="stack loose" noValidate onSubmit={onSubmit}>
+      <p>
+        <b>
+          {name === '' ? address : name} has left{organisation === '' ? '' : ` ${organisation}`}.
+        </b>{' '}
+        They lose access to {counted(canOpen, 'document')} at once, with all their email addresses,
+        and are removed from {counted(inGroups.length, 'group')}.
+      </p>
+      <FormText
+        control={form.control}
+        name="successor"
+        label="Successor"
+        type="email"
+        hint={
+          successor === ''
+            ? 'Empty: nobody'
+            : 'Gets what they could still open, on the same terms, with links by mail'
+        }
+      />
+      <div className="row">
+        <Button type="submit" variant="contained" color="error" disabled={busy}>
+          Shut them out
+        </Button>
+        <Button variant="text" onClick={onClose}>
+          Cancel
+        </Button>
+      </div>
+    </form>
   );
 }
 

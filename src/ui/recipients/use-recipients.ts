@@ -1,12 +1,12 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import type { AddresseesChecked, DomainCheck, RecipientCheck } from '@/contracts/dispatch';
+import type { DomainCheck, RecipientCheck } from '@/contracts/dispatch';
 import type { GroupId } from '@/core/base/ids';
 import type { DraftBody, OwnDraft } from '@/core/policy/draft';
 import { parseAddresses } from '@/core/policy/address';
 import type { TermsDraft } from '@/ui/terms-fields/switch-right';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 
 export type RecipientDraft = {
   readonly address: string;
@@ -55,7 +55,7 @@ export function useRecipients(begun?: Pick<DraftBody, 'people' | 'own' | 'groups
     if (unchecked === '') return undefined;
     const timer = setTimeout(() => {
       const asked = unchecked.split('\n');
-      call<AddresseesChecked>('POST', '/api/v1/recipients/check', {
+      api('POST /api/v1/recipients/check', {
         addresses: asked.filter((each) => !each.startsWith('@')),
         domains: asked.filter((each) => each.startsWith('@')),
       }).then(

@@ -7,7 +7,8 @@ import { parseHeader } from '@/core/age/header';
 import { unwrapFileKey } from '@/core/age/recipients';
 import { AppError } from '@/core/base/errors';
 import type { Drill } from '@/contracts/keys';
-import { call, sentenceOf } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
+import { sentenceOf } from '@/ui/http/call';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { GiveKey } from '@/ui/recovery/give-key';
 import { Notice } from '@/ui/shell/notice';
@@ -47,7 +48,7 @@ export function RecoveryDrill() {
   const [drill, setDrill] = useState<Drill | null>(null);
   const begin = () =>
     attempt(async () => {
-      setDrill(await call<Drill>('GET', '/api/v1/settings/drill'));
+      setDrill(await api('GET /api/v1/settings/drill', {}));
     });
   const tryKey = async (privateKey: string): Promise<string | null> => {
     if (drill === null) return null;
@@ -55,7 +56,7 @@ export function RecoveryDrill() {
       const proof = await openPiece(drill, privateKey);
       let problem: string | null = null;
       const well = await attempt(async () => {
-        await call('POST', '/api/v1/settings/drill', { document: drill.document, proof }).catch(
+        await api('POST /api/v1/settings/drill', { document: drill.document, proof }).catch(
           (error: unknown) => {
             problem = sentenceOf(error);
             throw error;
@@ -66,7 +67,7 @@ export function RecoveryDrill() {
       return problem;
     } catch (error) {
       if (!(error instanceof AppError)) throw error;
-      await attempt(() => call('POST', '/api/v1/settings/drill/failed', {}));
+      await attempt(() => api('POST /api/v1/settings/drill/failed', {}));
       return 'This key does not open the file. Is it the current key, and complete?';
     }
   };

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { KeysPage } from '@/contracts/keys';
 import { Note, Notice } from '@/ui/shell/notice';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { MakeRecovery } from '@/ui/recovery/make-recovery';
 import { ConsentRows } from '@/ui/consents/consent-rows';
@@ -19,7 +19,7 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
   const { recoveryKey, versions, recoverable, destroyed, twoPeople, lastTried, lastBackup } = page;
   const keep = (publicKey: string) =>
     attempt(
-      () => call('POST', '/api/v1/settings/recovery', { recoveryKey: publicKey }),
+      () => api('POST /api/v1/settings/recovery', { recoveryKey: publicKey }),
       'From now on every file is encrypted to this recovery key.',
     ).then((well) => {
       if (well) setMaking(false);
@@ -113,7 +113,7 @@ export function KeysView({ page }: { readonly page: KeysPage }) {
                 disabled={busy}
                 onClick={() =>
                   void attempt(
-                    () => call('POST', '/api/v1/settings/two-people', { on: !twoPeople }),
+                    () => api('POST /api/v1/settings/two-people', { on: !twoPeople }),
                     twoPeople
                       ? 'A second administrator was asked.'
                       : 'From now on it needs two people.',

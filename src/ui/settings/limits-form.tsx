@@ -9,7 +9,6 @@ import type { FolderRow } from '@/contracts/folder';
 import { senderLimitsInput, type SenderLimitsChanged, type StaffRow } from '@/contracts/staff';
 import { wayText } from '@/core/content/folders';
 import { bareDomain } from '@/core/policy/address';
-import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { NO_SENDER_LIMITS, limitsSender, type SenderLimits } from '@/core/policy/sender-limits';
 import { AtMostRights } from '@/ui/forms/at-most-rights';
 import { FormList, FormNumber } from '@/ui/forms/form-fields';
@@ -22,7 +21,7 @@ import { Moment } from '@/ui/time/moment';
 
 function fieldsOf({ rights, folders, domains, days }: SenderLimits) {
   return {
-    rights: rights === null ? null : OFFERED_RIGHTS.filter((right) => rights.includes(right)),
+    rights: rights === null ? null : [...rights],
     folders: folders === null ? null : [...folders],
     domains: domains?.map(bareDomain) ?? null,
     days,

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { WorkSettings } from '@/contracts/settings';
 import { counted } from '@/core/base/counted';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { KeepersPart } from '@/ui/settings/keepers-part';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
@@ -18,7 +18,7 @@ const DAYS_AHEAD = [0, 1, 3, 7] as const;
 export function WorkView({ settings }: { readonly settings: WorkSettings }) {
   const { busy, said, attempt } = useAttempt();
   const put = (change: Partial<WorkSettings>, done: string) =>
-    void attempt(() => call('POST', '/api/v1/settings/work', change), done);
+    void attempt(() => api('POST /api/v1/settings/work', change), done);
   return (
     <main className="work wide">
       <div className="surface">

@@ -3,6 +3,9 @@
 import { useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
 import { ReasonField, useReasonsAsked } from '@/ui/shell/reason-field';
 
 /** Asks once before something that hits others is done: names whom, and asks why. */
@@ -33,27 +36,24 @@ export function Confirmation({
       maxWidth="sm"
       fullWidth
     >
-      <div className="part">
-        <h1 id="confirmation-title">{title}</h1>
-        <div style={{ margin: '12px 0 18px' }} className="stack">
-          {children}
-          <ReasonField value={reason} onChange={setReason} required={asked} />
-        </div>
-        <div className="row">
-          <span className="gap" />
-          <Button onClick={onClose}>Cancel</Button>
-          <Button
-            color="error"
-            onClick={() => {
-              onConfirm(reason.trim());
-              setReason('');
-            }}
-            disabled={busy || (asked && reason.trim() === '')}
-          >
-            {action}
-          </Button>
-        </div>
-      </div>
+      <DialogTitle id="confirmation-title">{title}</DialogTitle>
+      <DialogContent className="stack">
+        {children}
+        <ReasonField value={reason} onChange={setReason} required={asked} />
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Cancel</Button>
+        <Button
+          color="error"
+          onClick={() => {
+            onConfirm(reason.trim());
+            setReason('');
+          }}
+          disabled={busy || (asked && reason.trim() === '')}
+        >
+          {action}
+        </Button>
+      </DialogActions>
     </Dialog>
   );
 }

@@ -4,7 +4,8 @@ import { useRouter } from 'next/navigation';
 import type { DemoBar } from '@/contracts/demo';
 import { DAY, HOUR } from '@/core/base/time';
 import { ChipButton } from '@/ui/shell/chips';
-import { call } from '@/ui/http/call';
+import type { Api } from '@/contracts/api';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Moment } from '@/ui/time/moment';
 
@@ -20,7 +21,8 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
   const router = useRouter();
   // One change after another: each answers with the cookie that the next one builds on.
   const { busy, problem, attempt } = useAttempt();
-  const change = (body: unknown) => attempt(() => call('POST', '/api/v1/demo', body));
+  const change = (body: Api['POST /api/v1/demo']['takes']) =>
+    attempt(() => api('POST /api/v1/demo', body));
   return (
     <aside className="demo-strip" aria-label="Demo">
       <b>Demo</b>

@@ -14,10 +14,10 @@ export type MoreItem = {
 };
 
 /** The actions of a page that are wanted rarely. Shows nothing where there are none. */
-export function MoreMenu({ items }: { readonly items: readonly (MoreItem | null)[] }) {
+export function MoreMenu({ items }: { readonly items: readonly (MoreItem | false)[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const id = useId();
-  const shown = items.filter((item) => item !== null);
+  const shown = items.filter((item) => item !== false);
   const close = () => {
     setAnchor(null);
   };

@@ -1,70 +1,58 @@
 'use client';
 
-import { useEffect, useRef, useState, type SubmitEvent } from 'react';
+import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
-import TextField from '@mui/material/TextField';
-import { CallError, call, onProofNeeded, sentenceOf } from '@/ui/http/call';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import { proofInput } from '@/contracts/staff';
+import { FormText } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import { CallError, onProofNeeded } from '@/ui/http/call';
+import { Problem } from '@/ui/shell/notice';
+import { useAnswered } from '@/ui/shell/use-answered';
 
 /** Asks for password and second factor again, when something is done that reaches far. */
 export function ProveAgain() {
-  const [open, setOpen] = useState(false);
-  const [asksCode, setAsksCode] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const settle = useRef<((proven: boolean) => void) | null>(null);
-
-  useEffect(() => {
-    onProofNeeded(
-      () =>
-        new Promise((resolve) => {
-          settle.current = resolve;
-          setProblem(null);
-          setOpen(true);
-        }),
-    );
-    return () => {
-      onProofNeeded(null);
-    };
-  }, []);
-
-  const close = (proven: boolean) => {
-    setOpen(false);
-    settle.current?.(proven);
-    settle.current = null;
-  };
-  const send = async (event: SubmitEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => {
-      const value = form.get(name);
-      return typeof value === 'string' ? value : '';
-    };
-    try {
-      await call('POST', '/api/v1/you/proof', {
-        password: text('password'),
-        ...(text('code') === '' ? {} : { code: text('code') }),
-      });
-      close(true);
-    } catch (error) {
-      if (error instanceof CallError && error.code === 'NEEDS_CODE') setAsksCode(true);
-      setProblem(sentenceOf(error));
-    }
-  };
-
+  const [open, answer] = useAnswered<boolean>(onProofNeeded);
   return (
     <Dialog
       open={open}
       onClose={() => {
-        close(false);
+        answer(false);
       }}
       aria-labelledby="prove-title"
       maxWidth="xs"
       fullWidth
     >
-      <form className="stack part loose" onSubmit={(event) => void send(event)}>
-        <h1 id="prove-title">Confirm your identity</h1>
+      <ProofForm onAnswer={answer} />
+    </Dialog>
+  );
+}
+
+function ProofForm({ onAnswer }: { readonly onAnswer: (proven: boolean) => void }) {
+  const [asksCode, setAsksCode] = useState(false);
+  const { form, busy, problem, onSubmit } = useContractForm({
+    schema: proofInput,
+    start: { password: '' },
+    send: (input) =>
+      api('POST /api/v1/you/proof', input).catch((error: unknown) => {
+        if (error instanceof CallError && error.code === 'NEEDS_CODE') setAsksCode(true);
+        throw error;
+      }),
+    onDone: () => {
+      onAnswer(true);
+    },
+  });
+  return (
+    <form noValidate onSubmit={onSubmit}>
+      <DialogTitle id="prove-title">Confirm your identity</DialogTitle>
+      <DialogContent className="stack loose">
         <p>This affects a lot, so your password is needed again. It then counts for ten minutes.</p>
-        <TextField
+        <FormText
+          control={form.control}
           name="password"
           label="Password"
           type="password"
@@ -73,7 +61,8 @@ export function ProveAgain() {
           autoFocus
         />
         {asksCode && (
-          <TextField
+          <FormText
+            control={form.control}
             name="code"
             label="Code from your authenticator app"
             autoComplete="one-time-code"
@@ -81,25 +70,20 @@ export function ProveAgain() {
             autoFocus
           />
         )}
-        {problem !== null && (
-          <p role="alert" className="magenta">
-            {problem}
-          </p>
-        )}
-        <div className="row">
-          <span className="gap" />
-          <Button
-            onClick={() => {
-              close(false);
-            }}
-          >
-            Cancel
-          </Button>
-          <Button type="submit" variant="contained">
-            Continue
-          </Button>
-        </div>
-      </form>
-    </Dialog>
+        <Problem words={problem} />
+      </DialogContent>
+      <DialogActions>
+        <Button
+          onClick={() => {
+            onAnswer(false);
+          }}
+        >
+          Cancel
+        </Button>
+        <Button type="submit" variant="contained" disabled={busy}>
+          Continue
+        </Button>
+      </DialogActions>
+    </form>
   );
 }

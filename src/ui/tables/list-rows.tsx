@@ -29,7 +29,7 @@ export function AllRows<R>({
     <TableBody>
       {rows.map((row) => (
         <Fragment key={keyOf(row)}>
-          <Row row={row} columns={columns} selected={isSelected?.(row)} />
+          <ListRow row={row} columns={columns} selected={isSelected?.(row)} />
           {below?.(row)}
         </Fragment>
       ))}
@@ -110,12 +110,15 @@ type RowProps<R> = {
   readonly selected: boolean | undefined;
   readonly index?: number;
   readonly height?: number;
+  readonly className?: string;
 };
 
-function Row<R>({ row, columns, selected, index, height }: RowProps<R>) {
+/** One row of a list. */
+export function ListRow<R>({ row, columns, selected, index, height, className }: RowProps<R>) {
   return (
     <TableRow
       hover
+      className={className}
       aria-selected={selected}
       aria-rowindex={index === undefined ? undefined : index + 2}
       style={height === undefined ? undefined : { height }}
@@ -130,4 +133,4 @@ function Row<R>({ row, columns, selected, index, height }: RowProps<R>) {
 }
 
 /** While the list is scrolled only the rows that come into view are drawn; the others are kept. */
-const SeenRow = memo(Row) as typeof Row;
+const SeenRow = memo(ListRow) as typeof ListRow;

@@ -7,7 +7,6 @@ import type { ImpactFound } from '@/contracts/impact';
 import { putTermsInput, type PutTermsInput, type SavedTermsRow } from '@/contracts/saved-terms';
 import { counted } from '@/core/base/counted';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { CAUTIOUS_TERMS } from '@/core/policy/saved-terms';
 import { FormNumber, FormText } from '@/ui/forms/form-fields';
 import { FormRights } from '@/ui/forms/form-rights';
@@ -33,7 +32,7 @@ function startOf(row: SavedTermsRow | null) {
   return {
     id: row?.id ?? null,
     name: row?.name ?? '',
-    rights: OFFERED_RIGHTS.filter((right) => terms.rights.includes(right)),
+    rights: terms.rights,
     prints: terms.prints,
     days: terms.days,
     watermark: terms.watermark,

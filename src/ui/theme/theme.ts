@@ -154,6 +154,16 @@ export const theme = createTheme({
       },
     },
     MuiMenu: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
-    MuiDialog: { styleOverrides: { paper: { border: '1px solid var(--line)' } } },
+    MuiDialog: {
+      styleOverrides: { paper: { border: '1px solid var(--line)', backgroundImage: 'none' } },
+    },
+    MuiDialogTitle: {
+      styleOverrides: {
+        root: { padding: '18px 22px 0', fontSize: 20, fontWeight: 650, lineHeight: 1.3 },
+      },
+    },
+    MuiDialogContent: { styleOverrides: { root: { padding: '12px 22px 6px !important' } } },
+    MuiDialogActions: { styleOverrides: { root: { padding: '12px 22px 18px' } } },
+    MuiFormHelperText: { styleOverrides: { root: { marginLeft: 2, fontSize: 12 } } },
   },
 });

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { DispatchId, RecipientId } from '@/core/base/ids';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 
 /** Mails the link of a dispatch once more, to those it names. */
@@ -18,7 +18,9 @@ export function MailAgain({
   const [done, setDone] = useState(false);
   const send = async () => {
     if (
-      await attempt(() => call('POST', `/api/v1/dispatches/${dispatch}/mail-again`, { recipients }))
+      await attempt(() =>
+        api('POST /api/v1/dispatches/:id/mail-again', { id: dispatch, recipients }),
+      )
     )
       setDone(true);
   };

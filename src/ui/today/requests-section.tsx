@@ -10,7 +10,7 @@ import TableRow from '@mui/material/TableRow';
 import type { RequestRow } from '@/contracts/requests';
 import { groupBy } from '@/core/base/group';
 import { isMessage } from '@/core/policy/requests';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
@@ -39,7 +39,7 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
     if (
       await attempt(
         () =>
-          call('POST', '/api/v1/requests/answer', {
+          api('POST /api/v1/requests/answer', {
             requests: group.map((request) => request.id),
             ...fields,
           }),

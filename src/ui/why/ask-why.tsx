@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { WhyPanel } from '@/ui/why/why-panel';
 
 /** Asks why somebody can or cannot open a document, in one click. */
@@ -10,8 +11,8 @@ export function AskWhy({
   document,
   label,
 }: {
-  readonly recipient: string;
-  readonly document: string;
+  readonly recipient: RecipientId;
+  readonly document: DocumentId;
   readonly label: string;
 }) {
   const [open, setOpen] = useState(false);

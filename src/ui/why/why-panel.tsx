@@ -1,41 +1,26 @@
 'use client';
 
-import { useEffect, useState } from 'react';
-import Link from 'next/link';
-import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import Skeleton from '@mui/material/Skeleton';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
-import type { Explained, NamedReason } from '@/contracts/explain';
-import { OFFERED_RIGHTS } from '@/core/policy/rights';
-import { call, sentenceOf } from '@/ui/http/call';
-import { Moment } from '@/ui/time/moment';
+import type { Explained } from '@/contracts/explain';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { momentText } from '@/core/base/moment-text';
+import { OFFERED_RIGHTS } from '@/core/policy/rights';
+import { useAsked } from '@/ui/http/use-asked';
+import { Problem } from '@/ui/shell/notice';
 import { useZone } from '@/ui/time/use-zone';
-import {
-  deedOf,
-  differences,
-  endedByWords,
-  refusedWords,
-  remedyOf,
-  rightRule,
-  ruleWords,
-  verdictWords,
-} from '@/ui/why/why-words';
-import { rightsLine } from '@/core/policy/rights-line';
-import { MomentField } from '@/ui/time/moment-field';
+import { NOW, WhatIf, type Case } from '@/ui/why/what-if';
+import { Rule, Ways } from '@/ui/why/why-parts';
+import { differences, refusedWords, rightRule, verdictWords } from '@/ui/why/why-words';
 
-type Asked = {
-  readonly at: number | null;
-  readonly network: string;
-  readonly country: string;
-  readonly device: string;
-  readonly address: string;
-};
-const NOW: Asked = { at: null, network: '', country: '', device: '', address: '' };
+/** An empty text asks about nothing. */
+function given<T extends string>(text: T | ''): T | null {
+  return text === '' ? null : text;
+}
 
 /**
  * Why a person can or cannot open a document, right by right, with what would change it; now, or at
@@ -45,166 +30,80 @@ export function WhyPanel({
   recipient,
   document,
 }: {
-  readonly recipient: string;
-  readonly document: string;
+  readonly recipient: RecipientId;
+  readonly document: DocumentId;
 }) {
-  const [asked, setAsked] = useState(NOW);
-  const [found, setFound] = useState<Explained | null>(null);
-  /** The answer for now, which the others are compared with. */
-  const [plain, setPlain] = useState<Explained | null>(null);
+  const [asked, setAsked] = useState<Case>(NOW);
   const zone = useZone();
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    let gone = false;
-    const { at, network, country, device, address } = asked;
-    const ask = {
-      recipient,
-      document,
-      at,
-      network: network === '' ? null : network,
-      country: country === '' ? null : country,
-      device: device === '' ? null : device,
-      address: address === '' ? null : address,
-    };
-    call<Explained>('POST', '/api/v1/explain', ask).then(
-      (answer) => {
-        if (!gone) {
-          setFound(answer);
-          setProblem(null);
-          if (asked === NOW) setPlain(answer);
-        }
-      },
-      (error: unknown) => {
-        if (!gone) setProblem(sentenceOf(error));
-      },
-    );
-    return () => {
-      gone = true;
-    };
-  }, [asked, recipient, document]);
-  if (problem !== null && found === null)
-    return (
-      <p role="alert" className="magenta">
-        {problem}
-      </p>
-    );
-  if (found === null) return <p className="quiet">Looking…</p>;
+  const of = ({ at, network, country, device, address }: Case) => ({
+    recipient,
+    document,
+    at,
+    network: given(network),
+    country: given(country),
+    device: given(device),
+    address: given(address),
+  });
+  const { answer: found, problem } = useAsked('POST /api/v1/explain', of(asked));
+  /** The answer for now, which the others are compared with. */
+  const { answer: plain } = useAsked('POST /api/v1/explain', of(NOW));
+  if (found === null) return problem === null ? <Looking /> : <Problem words={problem} />;
   return (
     <section aria-label="Why" className="stack">
-      <p className="answer">{answer(found)}</p>
+      <p className="answer">{answerText(found)}</p>
       <p className="quiet">
         <Rule reason={found.why} past={found.past} />
       </p>
-      {found.opens && (
-        <Table className="list flush">
-          <TableBody>
-            {found.rights
-              .filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right))
-              .map(({ right, verdict, reason }) => (
-                <TableRow key={right}>
-                  <TableCell width="46%" className={verdict?.granted === true ? '' : 'magenta'}>
-                    {verdictWords(right, verdict)}
-                  </TableCell>
-                  <TableCell className="quiet small">
-                    {rightRule(verdict, reason) ?? <Rule reason={reason} past={found.past} />}
-                  </TableCell>
-                </TableRow>
-              ))}
-          </TableBody>
-        </Table>
-      )}
+      {found.opens && <RightsFound found={found} />}
       {plain !== null && asked !== NOW && (
         <Compared lines={differences(plain, found, (moment) => momentText(moment, zone))} />
       )}
       <Ways found={found} />
       <WhatIf asked={asked} onAsk={setAsked} />
-      {problem !== null && (
-        <p role="alert" className="magenta">
-          {problem}
-        </p>
-      )}
+      <Problem words={problem} />
     </section>
   );
 }
 
-function answer({ opens, past, person, document, reason }: Explained): string {
-  if (past)
-    return opens
-      ? `${person} could open “${document}” then.`
-      : `${person} could not open “${document}” then: ${refusedWords[reason ?? 'not-addressed']}.`;
-  return opens
-    ? `${person} can open “${document}”.`
-    : `${person} cannot open “${document}”: ${refusedWords[reason ?? 'not-addressed']}.`;
-}
-
-/** The rule behind a result, who set it and when, and what would change it. */
-function Rule({ reason, past }: { readonly reason: NamedReason; readonly past: boolean }) {
+/** Stands where the answer will. */
+function Looking() {
   return (
-    <>
-      By {ruleWords(reason)}
-      {reason.setByName !== '' && (
-        <>
-          , {deedOf(reason)} {reason.setByName}
-        </>
-      )}
-      {reason.setAt !== null && (
-        <>
-          {' '}
-          <Moment at={reason.setAt} />
-        </>
-      )}
-      {reason.lastChange !== null && (
-        <>
-          , last changed by {reason.lastChange.by} <Moment at={reason.lastChange.at} />
-        </>
-      )}
-      . {past ? '' : remedyOf(reason)}
-    </>
+    <div role="status" aria-label="Looking">
+      <Skeleton height={28} />
+      <Skeleton height={18} width="70%" />
+      <Skeleton height={18} width="80%" />
+    </div>
   );
 }
 
-function Ways({ found: { ways } }: { readonly found: Explained }) {
-  if (ways.length === 0) return null;
+function answerText({ opens, past, person, document, reason }: Explained): string {
+  const why = refusedWords[reason ?? 'not-addressed'];
+  if (past)
+    return opens
+      ? `${person} could open “${document}” then.`
+      : `${person} could not open “${document}” then: ${why}.`;
+  return opens
+    ? `${person} can open “${document}”.`
+    : `${person} cannot open “${document}”: ${why}.`;
+}
+
+function RightsFound({ found: { rights, past } }: { readonly found: Explained }) {
+  const offered = rights.filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right));
   return (
-    <>
-      <h2>{ways.length === 1 ? 'One way in' : `${String(ways.length)} ways in`}</h2>
-      <Table className="list flush">
-        <TableBody>
-          {ways.map((way) => (
-            <TableRow key={way.grant}>
-              <TableCell>
-                <Link href={`/dispatches/${way.dispatch.id}`} className="figure">
-                  {way.dispatch.reference}
-                </Link>{' '}
-                {way.dispatch.subject}
-                <br />
-                <span className="quiet small">
-                  given by {way.givenBy} <Moment at={way.givenAt} />
-                  {way.conditions.map((line) => (
-                    <span key={line}>; {line}</span>
-                  ))}
-                </span>
-              </TableCell>
-              <TableCell
-                style={{ fontSize: 12 }}
-                className={way.standing === 'live' ? '' : 'magenta'}
-              >
-                {way.standing === 'live'
-                  ? rightsLine(way.rights, null)
-                  : refusedWords[way.standing]}
-                {way.until !== null && (
-                  <>
-                    <br />
-                    {way.standing === 'expired' ? 'ended' : 'ends'} <Moment at={way.until} />
-                    {endedByWords(way.endedBy)}
-                  </>
-                )}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </>
+    <Table className="list flush">
+      <TableBody>
+        {offered.map(({ right, verdict, reason }) => (
+          <TableRow key={right}>
+            <TableCell width="46%" className={verdict?.granted === true ? '' : 'magenta'}>
+              {verdictWords(right, verdict)}
+            </TableCell>
+            <TableCell className="quiet">
+              {rightRule(verdict, reason) ?? <Rule reason={reason} past={past} />}
+            </TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
   );
 }
 
@@ -218,90 +117,5 @@ function Compared({ lines }: { readonly lines: readonly string[] }) {
         lines.map((line) => <p key={line}>{line}</p>)
       )}
     </section>
-  );
-}
-
-/** The same question at another time, place or device, or about somebody else. */
-function WhatIf({
-  asked,
-  onAsk,
-}: {
-  readonly asked: Asked;
-  readonly onAsk: (asked: Asked) => void;
-}) {
-  const [open, setOpen] = useState(false);
-  if (!open)
-    return (
-      <div className="row">
-        <Button
-          onClick={() => {
-            setOpen(true);
-          }}
-        >
-          Try another case
-        </Button>
-      </div>
-    );
-  const set =
-    (name: Exclude<keyof Asked, 'at'>) =>
-    (event: { readonly target: { readonly value: string } }) => {
-      onAsk({ ...asked, [name]: event.target.value });
-    };
-  return (
-    <>
-      <h2>Another case</h2>
-      <div className="row">
-        <MomentField
-          label="At"
-          value={asked.at}
-          onChange={(at) => {
-            onAsk({ ...asked, at });
-          }}
-          none="Now"
-        />
-        <TextField
-          select
-          label="On"
-          value={asked.device}
-          onChange={set('device')}
-          sx={{ minWidth: 150 }}
-          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-        >
-          <MenuItem value="">any device</MenuItem>
-          <MenuItem value="kept">a remembered device</MenuItem>
-          <MenuItem value="visit">one for a visit</MenuItem>
-        </TextField>
-        <TextField
-          label="From the IP address"
-          defaultValue={asked.network}
-          onBlur={set('network')}
-          placeholder="any"
-        />
-        <TextField
-          label="In the country"
-          defaultValue={asked.country}
-          onBlur={set('country')}
-          placeholder="any"
-          sx={{ maxWidth: 130 }}
-        />
-        <TextField
-          label="For another person"
-          defaultValue={asked.address}
-          onBlur={set('address')}
-          placeholder="somebody else"
-        />
-      </div>
-      <div className="row">
-        <Button
-          variant="text"
-          onClick={() => {
-            onAsk(NOW);
-            setOpen(false);
-          }}
-        >
-          Back to now
-        </Button>
-      </div>
-    </>
   );
 }

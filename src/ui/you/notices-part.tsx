@@ -9,7 +9,7 @@ import {
   type NoticeKind,
   type Rhythm,
 } from '@/core/insight/notices';
-import { call } from '@/ui/http/call';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 
@@ -36,7 +36,7 @@ export function NoticesPart({ choices }: { readonly choices: NoticeChoices }) {
   const { busy, said, attempt } = useAttempt();
   const choose = (kind: NoticeKind, rhythm: Rhythm) =>
     void attempt(
-      () => call('POST', '/api/v1/you/notices', { [kind]: rhythm }),
+      () => api('POST /api/v1/you/notices', { [kind]: rhythm }),
       rhythm === 'never'
         ? `${kindNames[kind].name}: you are no longer told.`
         : `${kindNames[kind].name}: you are told ${rhythmNames[rhythm]}, from now on.`,

@@ -1,0 +1,76 @@
+'use client';
+
+import Link from 'next/link';
+import type { DispatchDetail } from '@/contracts/dispatch';
+import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
+import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
+import { ToCarry } from '@/ui/dispatches/to-carry';
+import { Note } from '@/ui/shell/notice';
+
+type Props = { readonly detail: DispatchDetail };
+
+/** At the side of a dispatch: what is asked, what is handed over, the message and past access. */
+export function DispatchAside({
+  detail,
+  severalDocuments,
+}: Props & { readonly severalDocuments: boolean }) {
+  // Who came in along with others has their link already.
+  const carried = detail.grants.filter(({ kind, parent }) =>
+    detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link',
+  );
+  return (
+    <div className="stack">
+      {detail.requests > 0 && (
+        <Note>
+          {detail.requests === 1
+            ? 'One recipient asks'
+            : `Recipients ask ${String(detail.requests)} times`}{' '}
+          for something. <Link href="/today">Answer on Today</Link>
+        </Note>
+      )}
+      {isInTheClear(detail.form) && (
+        <Note>
+          Sent unprotected. What was mailed stays with the recipients; revoking only closes access
+          here.{detail.reason !== '' && ` Why: “${detail.reason}”`}
+        </Note>
+      )}
+      {carried.length > 0 && (
+        <>
+          <ToCarry grants={carried} form={detail.form} />
+          <hr />
+        </>
+      )}
+      <Message detail={detail} />
+      <h2>Watermark</h2>
+      <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
+      <hr />
+      <AccessThenPanel of={{ dispatch: detail.id }} names={severalDocuments ? 'both' : 'people'} />
+    </div>
+  );
+}
+
+/** What was mailed, and whether it arrived. */
+function Message({ detail: { form, delivery, mail, note } }: Props) {
+  const { waiting, delivered, failed } = mail;
+  const counts = [
+    delivered > 0 && `${String(delivered)} delivered`,
+    waiting > 0 && `${String(waiting)} on the way`,
+    failed > 0 && `${String(failed)} not delivered`,
+  ].filter((part) => part !== false);
+  const none =
+    delivery === 'by-hand' ? 'Nothing is mailed: you hand it over.' : 'Nothing was mailed.';
+  return (
+    <>
+      <h2>The message</h2>
+      {carriesFile(form) && delivery === 'mail' && (
+        <p>
+          {carriesLink(form)
+            ? 'The link, and the documents as protected files.'
+            : 'The documents as protected files.'}
+        </p>
+      )}
+      <p>{counts.length === 0 ? none : counts.join(', ')}</p>
+      {note !== '' && <p className="quiet keep-lines">{note}</p>}
+    </>
+  );
+}

@@ -71,6 +71,7 @@ import type {
 import type { markingInput, putMarkingInput } from '@/contracts/marking';
 import type { nothing } from '@/contracts/nothing';
 import type { noticeChange } from '@/contracts/notices';
+import type { Brought, Imported, importGrantsInput, importTermsInput } from '@/contracts/odrl';
 import type { setUpInput, signInInput } from '@/contracts/organisation';
 import type { Page } from '@/contracts/page';
 import type {
@@ -201,6 +202,16 @@ export type Api = {
   'POST /api/v1/staff/:id': Call<typeof changeStaffInput, Done>;
   'POST /api/v1/staff': Call<typeof inviteInput, unknown>;
   'DELETE /api/v1/terms/:id': Call<typeof termsIdInput, Done>;
+  'POST /api/v1/terms/odrl/preview': Call<
+    typeof importTermsInput,
+    { readonly brought: readonly Brought[] }
+  >;
+  'POST /api/v1/terms/odrl': Call<typeof importTermsInput, Imported>;
+  'POST /api/v1/grants/odrl/preview': Call<
+    typeof importTermsInput,
+    { readonly brought: readonly Brought[] }
+  >;
+  'POST /api/v1/grants/odrl': Call<typeof importGrantsInput, Imported>;
   'POST /api/v1/terms/preview': Call<typeof previewTermsInput, ImpactFound>;
   'POST /api/v1/terms': Call<typeof putTermsInput, unknown>;
   'DELETE /api/v1/uploads/:id': Call<typeof cancelUploadInput, Done>;

@@ -36,4 +36,6 @@ export type Brought = {
   readonly before: StatedTerms | null;
   readonly unknown: readonly Unknown[];
 };
+/** How many policies were taken; of grants, how many wait for a second person. */
+export type Imported = { readonly taken: number; readonly waiting?: number };
 export type OdrlDocument = { readonly name: string; readonly document: Json };

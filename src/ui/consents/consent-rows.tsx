@@ -6,6 +6,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import type { ConsentRow } from '@/contracts/keys';
+import { counted } from '@/core/base/counted';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
@@ -13,11 +14,31 @@ import { Moment } from '@/ui/time/moment';
 
 const MOST_NAMED = 6;
 
+/** The first of several names, and how many more. */
+function listed(names: readonly string[], joint: string): string {
+  const more = names.length - MOST_NAMED;
+  return names.slice(0, MOST_NAMED).join(joint) + (more > 0 ? ` and ${String(more)} more` : '');
+}
+
+/** What somebody asks for, after their name. */
+function askedText(row: ConsentRow): string {
+  switch (row.kind) {
+    case 'one-person':
+      return 'that one person is enough from now on';
+    case 'send':
+      return `to send “${row.subject}” to ${listed(row.to, ', ')}: ${listed(row.titles, '; ')}`;
+    case 'lower-marking':
+      return `to mark as “${row.subject}”: ${listed(row.titles, '; ')}`;
+    case 'destroy-keys':
+      return `to destroy ${counted(row.titles.length, 'key')}: ${listed(row.titles, '; ')}.`;
+  }
+}
+
 /** What waits for a second person, with the two answers. */
 export function ConsentRows({ consents }: { readonly consents: readonly ConsentRow[] }) {
   const { busy, said, attempt } = useAttempt();
   const answer = (row: ConsentRow, agree: boolean) =>
-    attempt(
+    void attempt(
       () => api('POST /api/v1/settings/consents/:id', { id: row.id, agree }),
       agree ? 'Approved and done.' : 'Declined. Nothing was changed.',
     );
@@ -25,7 +46,7 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
     <>
       <Notice said={said} />
       {consents.length > 0 && (
-        <Table className="list">
+        <Table className="list flush">
           <TableBody>
             {consents.map((row) => (
               <TableRow key={row.id}>
@@ -33,59 +54,17 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                   <b>{row.askedBy}</b> asks, <Moment at={row.askedAt} />
                 </TableCell>
                 <TableCell>
-                  {row.kind === 'one-person' ? (
-                    'that one person is enough from now on'
-                  ) : row.kind === 'send' ? (
-                    <>
-                      to send “{row.subject}” to {row.to.slice(0, MOST_NAMED).join(', ')}
-                      {row.to.length > MOST_NAMED &&
-                        ` and ${String(row.to.length - MOST_NAMED)} more`}
-                      : {row.titles.slice(0, MOST_NAMED).join('; ')}
-                    </>
-                  ) : row.kind === 'lower-marking' ? (
-                    <>
-                      to mark as “{row.subject}”: {row.titles.slice(0, MOST_NAMED).join('; ')}
-                      {row.titles.length > MOST_NAMED &&
-                        ` and ${String(row.titles.length - MOST_NAMED)} more`}
-                    </>
-                  ) : (
-                    <>
-                      to destroy {row.titles.length} keys:{' '}
-                      {row.titles.slice(0, MOST_NAMED).join('; ')}
-                      {row.titles.length > MOST_NAMED &&
-                        ` and ${String(row.titles.length - MOST_NAMED)} more`}
-                      . <b>This cannot be undone.</b>
-                    </>
-                  )}
-                  {row.reason !== '' && (
-                    <>
-                      <br />
-                      <span className="quiet">“{row.reason}”</span>
-                    </>
-                  )}
+                  {askedText(row)} {row.kind === 'destroy-keys' && <b>This cannot be undone.</b>}
+                  {row.reason !== '' && <span className="under">“{row.reason}”</span>}
                 </TableCell>
-                <TableCell className="row">
-                  {row.own ? (
-                    <>
-                      <span className="lamp">waits for another person</span>
-                      <Button disabled={busy} onClick={() => void answer(row, false)}>
-                        Withdraw
-                      </Button>
-                    </>
-                  ) : (
-                    <>
-                      <Button
-                        color={row.kind === 'destroy-keys' ? 'error' : 'primary'}
-                        disabled={busy}
-                        onClick={() => void answer(row, true)}
-                      >
-                        Approve
-                      </Button>
-                      <Button disabled={busy} onClick={() => void answer(row, false)}>
-                        Decline
-                      </Button>
-                    </>
-                  )}
+                <TableCell>
+                  <Answers
+                    row={row}
+                    busy={busy}
+                    onAnswer={(agree) => {
+                      answer(row, agree);
+                    }}
+                  />
                 </TableCell>
               </TableRow>
             ))}
@@ -93,5 +72,47 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
         </Table>
       )}
     </>
+  );
+}
+
+function Answers({
+  row,
+  busy,
+  onAnswer,
+}: {
+  readonly row: ConsentRow;
+  readonly busy: boolean;
+  readonly onAnswer: (agree: boolean) => void;
+}) {
+  const decline = (
+    <Button
+      disabled={busy}
+      onClick={() => {
+        onAnswer(false);
+      }}
+    >
+      {row.own ? 'Withdraw' : 'Decline'}
+    </Button>
+  );
+  if (row.own)
+    return (
+      <div className="row tight">
+        <span className="lamp">waits for another person</span>
+        {decline}
+      </div>
+    );
+  return (
+    <div className="row tight">
+      <Button
+        color={row.kind === 'destroy-keys' ? 'error' : 'primary'}
+        disabled={busy}
+        onClick={() => {
+          onAnswer(true);
+        }}
+      >
+        Approve
+      </Button>
+      {decline}
+    </div>
   );
 }

@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import { useRouter } from 'next/navigation';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -14,7 +13,7 @@ import { TermsFields } from '@/ui/terms-fields/terms-fields';
 import { useRecipients } from '@/ui/recipients/use-recipients';
 import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offered-terms';
 import { api } from '@/ui/http/api';
-import { sentenceOf } from '@/ui/http/call';
+import { useAttempt } from '@/ui/http/use-attempt';
 
 /** Adds people to a dispatch, on terms that are chosen: those of most of its people, of one of them, or saved ones. */
 export function AddPeople({
@@ -26,7 +25,6 @@ export function AddPeople({
   readonly now: number;
   readonly onDone: () => void;
 }) {
-  const router = useRouter();
   const recipients = useRecipients(undefined);
   const offered = offeredTerms(detail.grants, detail.savedTerms, now);
   const [chosen, setChosen] = useState<OfferedTerms | null>(offered[0] ?? null);
@@ -42,15 +40,12 @@ export function AddPeople({
     setTerms(next.terms);
     setSaid(next.said);
   };
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, problem, attempt } = useAttempt();
   const { people, domains, unreadable } = recipients;
   const added = people.length + domains.length;
   const send = async () => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      await api('POST /api/v1/dispatches/:id/people', {
+    const well = await attempt(() =>
+      api('POST /api/v1/dispatches/:id/people', {
         id: detail.id,
         recipients: people.map(({ address, name, organisation, terms: own }) => ({
           address,
@@ -60,20 +55,12 @@ export function AddPeople({
         })),
         domains: domains.map(({ domain }) => domain),
         terms,
-      });
-      router.refresh();
-      onDone();
-    } catch (error) {
-      setProblem(sentenceOf(error));
-      setBusy(false);
-    }
+      }),
+    );
+    if (well) onDone();
   };
   return (
-    <section
-      className="stack"
-      aria-label="Add people"
-      style={{ gap: 14, marginTop: 8, paddingTop: 8, maxHeight: '58vh', overflow: 'auto' }}
-    >
+    <section className="stack loose add-people" aria-label="Add people">
       <TextField
         label="Email addresses"
         multiline
@@ -87,32 +74,9 @@ export function AddPeople({
         placeholder="Type or paste email addresses, separated by commas, spaces or lines"
       />
       {added > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
-      <Autocomplete
-        disableClearable
-        options={offered}
-        value={chosen ?? undefined}
-        groupBy={({ group }) => group}
-        getOptionLabel={({ label }) => label}
-        getOptionKey={({ key }) => key}
-        isOptionEqualToValue={(option, value) => option.key === value.key}
-        onChange={(_event, each) => {
-          choose(each);
-        }}
-        renderInput={(params) => (
-          <TextField
-            {...params}
-            label="Start from terms"
-            helperText={conditionLines(terms.conditions, 'their zone').join('; ')}
-          />
-        )}
-      />
+      <TermsToStartFrom offered={offered} chosen={chosen} terms={terms} onChoose={choose} />
       <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
-      {unreadable.length > 0 && (
-        <p className="magenta">
-          Not an email address: {unreadable.slice(0, 5).join(', ')}
-          {unreadable.length > 5 && ` and ${String(unreadable.length - 5)} more`}
-        </p>
-      )}
+      <Unreadable parts={unreadable} />
       <Problem words={problem} />
       <div className="row">
         <Button
@@ -131,5 +95,50 @@ export function AddPeople({
         </span>
       </div>
     </section>
+  );
+}
+
+/** Terms to start from: those of most people of the dispatch, of one of them, or saved ones. */
+function TermsToStartFrom({
+  offered,
+  chosen,
+  terms,
+  onChoose,
+}: {
+  readonly offered: readonly OfferedTerms[];
+  readonly chosen: OfferedTerms | null;
+  readonly terms: TermsDraft;
+  readonly onChoose: (each: OfferedTerms) => void;
+}) {
+  return (
+    <Autocomplete
+      disableClearable
+      options={offered}
+      value={chosen ?? undefined}
+      groupBy={({ group }) => group}
+      getOptionLabel={({ label }) => label}
+      getOptionKey={({ key }) => key}
+      isOptionEqualToValue={(option, value) => option.key === value.key}
+      onChange={(_event, each) => {
+        onChoose(each);
+      }}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          label="Start from terms"
+          helperText={conditionLines(terms.conditions, 'their zone').join('; ')}
+        />
+      )}
+    />
+  );
+}
+
+function Unreadable({ parts }: { readonly parts: readonly string[] }) {
+  if (parts.length === 0) return null;
+  return (
+    <p className="magenta">
+      Not an email address: {parts.slice(0, 5).join(', ')}
+      {parts.length > 5 && ` and ${String(parts.length - 5)} more`}
+    </p>
   );
 }

@@ -12,7 +12,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'subject',
     header: 'Subject',
-    width: 250,
+    width: 240,
     kind: 'oneline',
     orderBy: (row) => row.subject,
     cell: (row) => <Link href={`/dispatches/${row.id}`}>{row.subject}</Link>,
@@ -20,7 +20,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'reference',
     header: 'Reference',
-    width: 110,
+    width: 84,
     kind: 'figure',
     orderBy: (row) => row.reference,
     cell: (row) => row.reference,
@@ -28,14 +28,14 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'sentAt',
     header: 'Sent',
-    width: 142,
+    width: 138,
     orderBy: (row) => row.sentAt,
     cell: (row) => <Moment at={row.sentAt} />,
   },
   {
     id: 'sentBy',
     header: 'By',
-    width: 96,
+    width: 84,
     kind: 'oneline',
     orderBy: (row) => row.sentBy,
     cell: (row) => row.sentBy,
@@ -43,7 +43,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'documents',
     header: 'Documents',
-    width: 92,
+    width: 90,
     kind: 'number',
     orderBy: (row) => row.documents,
     cell: (row) => row.documents,
@@ -51,7 +51,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'people',
     header: 'People',
-    width: 74,
+    width: 72,
     kind: 'number',
     orderBy: (row) => row.people,
     cell: (row) => <AudienceFigure people={row.people} unknown={row.unknown} />,
@@ -59,7 +59,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'live',
     header: 'Can open',
-    width: 84,
+    width: 82,
     kind: 'number',
     orderBy: (row) => row.live,
     cell: (row) => row.live,
@@ -67,7 +67,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'nextEnd',
     header: 'Next end',
-    width: 142,
+    width: 138,
     orderBy: (row) => row.nextEnd,
     cell: (row) =>
       row.nextEnd === null ? (
@@ -79,7 +79,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'opens',
     header: 'Opens',
-    width: 70,
+    width: 66,
     kind: 'number',
     orderBy: (row) => row.opens,
     cell: (row) => <EntriesFigure n={row.opens} of={{ dispatch: row.id, kind: 'opened' }} />,
@@ -87,7 +87,7 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
   {
     id: 'refusals',
     header: 'Refused',
-    width: 80,
+    width: 92,
     kind: 'number',
     orderBy: (row) => row.refusals,
     cell: (row) => <EntriesFigure n={row.refusals} of={{ dispatch: row.id, kind: 'refused' }} />,

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import TextField from '@mui/material/TextField';
 import { counted } from '@/core/base/counted';
+import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { ImportedOdrl } from '@/ui/odrl/imported-odrl';
 import { Notice } from '@/ui/shell/notice';
@@ -29,10 +30,10 @@ export function ImportGrants() {
   return (
     <section className="stack above-10" aria-label="Import access">
       <ImportedOdrl
-        path="/api/v1/grants/odrl"
+        look={(text) => api('POST /api/v1/grants/odrl/preview', { text })}
+        take={(text) => api('POST /api/v1/grants/odrl', { text, subject })}
         head={about}
         pick="Choose a file"
-        also={{ subject }}
         stateWords={stateWords}
         verb="Import"
         attempt={attempt}
@@ -48,7 +49,7 @@ export function ImportGrants() {
           onChange={(event) => {
             setSubject(event.target.value);
           }}
-          sx={{ maxWidth: 420 }}
+          className="name-form"
         />
       </ImportedOdrl>
       <Notice said={said} />

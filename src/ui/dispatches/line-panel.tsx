@@ -4,41 +4,29 @@ import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
-import { counted } from '@/core/base/counted';
 import type { GrantRow } from '@/contracts/dispatch';
+import { counted } from '@/core/base/counted';
 import type { DocumentId } from '@/core/base/ids';
 import { GrantPanel } from '@/ui/grants/grant-panel';
 import { personName, stateOf, stateWords, underCeilings } from '@/ui/grants/grant-words';
-import { whoLine } from '@/ui/words/addressee-words';
 import { Moment } from '@/ui/time/moment';
+import { whoLine } from '@/ui/words/addressee-words';
 import { EntriesFigure } from '@/ui/words/entries-figure';
 
-/** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
-export function LinePanel({
-  grants,
-  now,
-  onDocument,
-}: {
+type Props = {
   readonly grants: readonly GrantRow[];
   readonly now: number;
   readonly onDocument: (id: DocumentId) => void;
-}) {
+};
+
+/** Explains what is picked: one grant whole, one person with their documents, or several people in a few words. */
+export function LinePanel({ grants, now, onDocument }: Props) {
   const [first] = grants;
   if (first === undefined) return null;
   if (grants.length === 1) return <GrantPanel grant={first} now={now} />;
-  const people = new Set(grants.map((grant) => grant.recipientId));
-  const canOpen = grants.filter((grant) => stateOf(grant, now) === 'live');
-  if (people.size > 1) {
-    return (
-      <div className="stack">
-        <h2>{counted(people.size, 'person', 'people')}</h2>
-        <p className="answer">
-          {new Set(canOpen.map((grant) => grant.recipientId)).size} of them can open something now.
-        </p>
-        <p>{[...new Set(grants.map(personName))].join(', ')}</p>
-      </div>
-    );
-  }
+  if (grants.some((grant) => grant.recipientId !== first.recipientId))
+    return <Several grants={grants} now={now} />;
+  const canOpen = grants.filter((grant) => stateOf(grant, now) === 'live').length;
   return (
     <div className="stack">
       <h2>
@@ -46,44 +34,13 @@ export function LinePanel({
         {first.organisation === '' ? '' : ` · ${first.organisation}`}
       </h2>
       <p className="answer">
-        Can open {canOpen.length} of {counted(grants.length, 'document')} now.
+        Can open {canOpen} of {counted(grants.length, 'document')} now.
       </p>
       <p className="quiet">{first.kind === 'person' ? first.address : whoLine(first)}</p>
       <Table className="list flush">
         <TableBody>
           {grants.map((grant) => (
-            <TableRow key={grant.id}>
-              <TableCell>
-                <button
-                  type="button"
-                  className="row-button"
-                  onClick={() => {
-                    onDocument(grant.documentId);
-                  }}
-                >
-                  {grant.documentTitle}
-                </button>
-                <br />
-                <span
-                  className={stateOf(grant, now) === 'live' ? 'quiet' : 'magenta'}
-                  style={{ fontSize: 12 }}
-                >
-                  {stateWords[stateOf(grant, now)]}
-                  <End at={underCeilings(grant).until} />
-                </span>
-              </TableCell>
-              <TableCell className="number">
-                <EntriesFigure
-                  n={grant.opens}
-                  of={{
-                    document: grant.documentId,
-                    recipient: grant.recipientId,
-                    dispatch: grant.dispatchId,
-                    kind: 'opened',
-                  }}
-                />
-              </TableCell>
-            </TableRow>
+            <HeldDocument key={grant.id} grant={grant} now={now} onDocument={onDocument} />
           ))}
         </TableBody>
       </Table>
@@ -91,12 +48,54 @@ export function LinePanel({
   );
 }
 
-function End({ at }: { readonly at: number | null }) {
-  return at === null ? (
-    ', no end'
-  ) : (
-    <>
-      , <Moment at={at} />
-    </>
+function Several({ grants, now }: Omit<Props, 'onDocument'>) {
+  const people = new Set(grants.map((grant) => grant.recipientId));
+  const canOpen = grants.filter((grant) => stateOf(grant, now) === 'live');
+  return (
+    <div className="stack">
+      <h2>{counted(people.size, 'person', 'people')}</h2>
+      <p className="answer">
+        {new Set(canOpen.map((grant) => grant.recipientId)).size} of them can open something now.
+      </p>
+      <p>{[...new Set(grants.map(personName))].join(', ')}</p>
+    </div>
+  );
+}
+
+function HeldDocument({
+  grant,
+  now,
+  onDocument,
+}: Omit<Props, 'grants'> & { readonly grant: GrantRow }) {
+  const state = stateOf(grant, now);
+  const { until } = underCeilings(grant);
+  return (
+    <TableRow>
+      <TableCell>
+        <button
+          type="button"
+          className="row-button"
+          onClick={() => {
+            onDocument(grant.documentId);
+          }}
+        >
+          {grant.documentTitle}
+        </button>
+        <span className={state === 'live' ? 'under' : 'under magenta'}>
+          {stateWords[state]}, {until === null ? 'no end' : <Moment at={until} />}
+        </span>
+      </TableCell>
+      <TableCell className="number">
+        <EntriesFigure
+          n={grant.opens}
+          of={{
+            document: grant.documentId,
+            recipient: grant.recipientId,
+            dispatch: grant.dispatchId,
+            kind: 'opened',
+          }}
+        />
+      </TableCell>
+    </TableRow>
   );
 }

@@ -37,7 +37,7 @@ export function LinesSurface({ head, grants, marks, now, aside, rows }: Props) {
       <div className="surface">
         <div className="head">{head}</div>
         <div className="scroll">
-          <div className="row bar">
+          <div className="row acts-bar">
             {!asRows && (
               <DocumentChips grants={grants} document={document} onDocument={setDocument} />
             )}

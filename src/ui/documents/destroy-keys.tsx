@@ -1,14 +1,15 @@
 'use client';
 
-import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { destroyWords } from '@/contracts/keys';
+import { counted } from '@/core/base/counted';
 import type { DocumentId } from '@/core/base/ids';
+import { DestroyDialog } from '@/ui/documents/destroy-dialog';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { Confirmation } from '@/ui/shell/confirmation';
+
+const MOST_NAMED = 12;
 
 /**
  * Destroys the keys of several documents, once it was typed how many; says what remains, or that a
@@ -24,10 +25,9 @@ export function DestroyKeys({
   readonly onDone: (said: string) => void;
 }) {
   const [asking, setAsking] = useState(false);
-  const [typed, setTyped] = useState('');
   const { busy, problem, attempt } = useAttempt();
   const words = destroyWords(documents.length);
-  const act = (reason: string) =>
+  const destroy = (typed: string, reason: string) =>
     attempt(async () => {
       const { destroyed, waits } = await api('POST /api/v1/documents/destroy-keys', {
         documents,
@@ -38,7 +38,7 @@ export function DestroyKeys({
       onDone(
         waits
           ? 'A second administrator was asked. Nothing is destroyed until they approve.'
-          : `${String(destroyed)} ${destroyed === 1 ? 'key' : 'keys'} destroyed.`,
+          : `${counted(destroyed, 'key')} destroyed.`,
       );
     });
   return (
@@ -51,16 +51,18 @@ export function DestroyKeys({
       >
         Destroy the keys…
       </Button>
-      <Confirmation
+      <DestroyDialog
         open={asking}
-        busy={busy || typed.trim().toLowerCase() !== words}
         title={`Destroy the keys of ${counted(documents.length, 'document')}?`}
         action="Destroy the keys"
+        words={words}
+        isTyped={(typed) => typed.trim().toLowerCase() === words}
+        busy={busy}
+        problem={problem}
         onClose={() => {
           setAsking(false);
-          setTyped('');
         }}
-        onConfirm={(reason) => void act(reason)}
+        onConfirm={(typed, reason) => void destroy(typed, reason)}
       >
         <p>
           Nobody can open them through Embargo again, and <b>this cannot be undone</b>. What
@@ -68,23 +70,10 @@ export function DestroyKeys({
           where a file carries a way in for it.
         </p>
         <p className="quiet">
-          {titles.slice(0, 12).join('; ')}
-          {titles.length > 12 && ` and ${String(titles.length - 12)} more`}
+          {titles.slice(0, MOST_NAMED).join('; ')}
+          {titles.length > MOST_NAMED && ` and ${String(titles.length - MOST_NAMED)} more`}
         </p>
-        <TextField
-          label={`Type ${words} to confirm`}
-          value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-          }}
-          autoComplete="off"
-        />
-        {problem !== null && (
-          <p role="alert" className="magenta">
-            {problem}
-          </p>
-        )}
-      </Confirmation>
+      </DestroyDialog>
     </>
   );
 }

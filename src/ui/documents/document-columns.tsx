@@ -13,7 +13,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'title',
     header: 'Title',
-    width: 250,
+    width: 228,
     orderBy: 'server',
     kind: 'oneline',
     cell: (row) => (
@@ -28,7 +28,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'reference',
     header: 'Reference',
-    width: 116,
+    width: 112,
     orderBy: 'server',
     kind: 'figure',
     cell: (row) => row.reference,
@@ -36,7 +36,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'marking',
     header: 'Marking',
-    width: 118,
+    width: 112,
     orderBy: 'server',
     kind: 'oneline',
     cell: (row) => row.marking ?? <span className="quiet">none</span>,
@@ -44,7 +44,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'owner',
     header: 'Owner',
-    width: 96,
+    width: 86,
     orderBy: 'server',
     kind: 'oneline',
     cell: (row) => row.ownerName,
@@ -52,7 +52,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'pages',
     header: 'Pages',
-    width: 66,
+    width: 62,
     orderBy: 'server',
     kind: 'number',
     cell: (row) => row.pages,
@@ -60,7 +60,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'bytes',
     header: 'Size',
-    width: 74,
+    width: 72,
     orderBy: 'server',
     kind: 'number',
     cell: (row) => sizeText(row.bytes),
@@ -68,7 +68,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'people',
     header: 'People',
-    width: 72,
+    width: 68,
     orderBy: 'server',
     kind: 'number',
     cell: (row) => <AudienceFigure people={row.people} unknown={row.unknown} />,
@@ -76,7 +76,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'opens',
     header: 'Opens',
-    width: 70,
+    width: 66,
     orderBy: 'server',
     kind: 'number',
     cell: (row) => <EntriesFigure n={row.opens} of={{ document: row.id, kind: 'opened' }} />,
@@ -84,14 +84,14 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'protectedAt',
     header: 'Protected',
-    width: 142,
+    width: 138,
     orderBy: 'server',
     cell: (row) => <Moment at={row.protectedAt} />,
   },
   {
     id: 'state',
     header: 'State',
-    width: 118,
+    width: 112,
     orderBy: 'server',
     kind: 'oneline',
     cell: (row) => <DocumentState row={row} />,

@@ -1,24 +1,29 @@
 'use client';
 
-import { useCallback, useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
+import { useQueryClient } from '@tanstack/react-query';
 import type { HalfUpload } from '@/contracts/document';
 import { api } from '@/ui/http/api';
-import type { UploadId } from '@/core/base/ids';
-import { sizeText } from '@/ui/words/size-words';
+import { useAsked } from '@/ui/http/use-asked';
+import { useAttempt } from '@/ui/http/use-attempt';
 import { Moment } from '@/ui/time/moment';
+import { sizeText } from '@/ui/words/size-words';
+
+const ROUTE = 'GET /api/v1/uploads';
+
+export type HalfUploadsFound = {
+  readonly found: readonly HalfUpload[];
+  readonly look: () => void;
+};
 
 /** Uploads that were begun and not finished, asked for once and after each change. */
-export function useHalfUploads(): {
-  readonly halves: readonly HalfUpload[];
-  readonly look: () => void;
-} {
-  const [halves, setHalves] = useState<readonly HalfUpload[]>([]);
-  const look = useCallback(() => {
-    api('GET /api/v1/uploads', {}).then(setHalves, () => undefined);
-  }, []);
-  useEffect(look, [look]);
-  return { halves, look };
+export function useHalfUploads(): HalfUploadsFound {
+  const client = useQueryClient();
+  const { answer } = useAsked(ROUTE, {});
+  return {
+    found: answer ?? [],
+    look: () => void client.invalidateQueries({ queryKey: [ROUTE] }),
+  };
 }
 
 /** The half upload that a chosen file goes on with, if there is one. */
@@ -34,26 +39,30 @@ export function HalfUploads({
   readonly halves: readonly HalfUpload[];
   readonly onDropped: () => void;
 }) {
+  const { busy, attempt } = useAttempt();
   if (halves.length === 0) return null;
-  const drop = async (id: UploadId) => {
-    await api('DELETE /api/v1/uploads/:id', { id: id }).catch(() => undefined);
-    onDropped();
-  };
   return (
     <section className="stack" aria-label="Unfinished uploads">
       <h3>Unfinished uploads</h3>
       <p className="quiet">Choose the same file again to continue.</p>
-      {halves.map((half) => (
-        <div key={half.id} className="row">
-          <b>{half.fileName}</b>
+      {halves.map(({ id, fileName, receivedBytes, bytes, updatedAt }) => (
+        <div key={id} className="row">
+          <b>{fileName}</b>
           <span className="figure quiet">
-            {sizeText(half.receivedBytes)} of {sizeText(half.bytes)}
+            {sizeText(receivedBytes)} of {sizeText(bytes)}
           </span>
           <span className="quiet">
-            <Moment at={half.updatedAt} />
+            <Moment at={updatedAt} />
           </span>
           <span className="gap" />
-          <Button onClick={() => void drop(half.id)}>Remove</Button>
+          <Button
+            disabled={busy}
+            onClick={() =>
+              void attempt(() => api('DELETE /api/v1/uploads/:id', { id })).then(onDropped)
+            }
+          >
+            Remove
+          </Button>
         </div>
       ))}
     </section>

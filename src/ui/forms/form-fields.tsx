@@ -96,17 +96,18 @@ export function FormNumber<T extends FieldValues, O>({
   );
 }
 
-/** Several texts, parted by commas, spaces or lines; empty: no list at all. */
+/** Several texts, parted by commas, spaces or lines; empty: no list at all, or an empty one. */
 export function FormList<T extends FieldValues, O>({
   joint,
+  none = 'null',
   ...props
-}: FormFieldProps<T, O> & { readonly joint: string }) {
+}: FormFieldProps<T, O> & { readonly joint: string; readonly none?: 'null' | 'empty' }) {
   const { control: _control, hint: _hint, ...rest } = props;
   const { field, shown } = useField(props);
   const given = field.value as readonly string[] | null | undefined;
   const [text, setText] = useState(given?.join(joint) ?? '');
   // What was typed stays as it was typed, unless the form was given other values.
-  const same = JSON.stringify(listIn(text)) === JSON.stringify(given ?? null);
+  const same = JSON.stringify(listIn(text) ?? []) === JSON.stringify(given ?? []);
   return (
     <TextField
       {...rest}
@@ -114,7 +115,7 @@ export function FormList<T extends FieldValues, O>({
       value={same ? text : (given?.join(joint) ?? '')}
       onChange={({ target: { value } }) => {
         setText(value);
-        field.onChange(listIn(value));
+        field.onChange(listIn(value) ?? (none === 'empty' ? [] : null));
       }}
     />
   );

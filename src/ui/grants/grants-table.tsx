@@ -69,7 +69,7 @@ function TickedActs({
     onDone();
   };
   return (
-    <div className="row bar">
+    <div className="row acts-bar">
       <span className="quiet">
         {grants.length === 0
           ? 'Select people to revoke or reinstate them together.'

@@ -4,43 +4,41 @@ import { useEffect, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import type { LedgerInput, LedgerValue } from '@/contracts/ledger';
-import { call, sentenceOf } from '@/ui/http/call';
+import { useAsked } from '@/ui/http/use-asked';
 import { addressOf, refusing, wanting } from '@/ui/ledger/ledger-address';
 import { dimensionWords, valueText } from '@/ui/words/dimension-words';
 
 /** How long somebody pauses before what they typed is looked for, in ms. */
 const PAUSE = 180;
 
+/** What was typed, once the typing pauses. */
+function usePaused(text: string): string {
+  const [paused, setPaused] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      setPaused(text);
+    }, PAUSE);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [text]);
+  return paused;
+}
+
 /** One box that finds whatever the ledger can be narrowed to, and lets it through or leaves it out. */
 export function FindFilter({ filter }: { readonly filter: LedgerInput }) {
   const router = useRouter();
   const [text, setText] = useState('');
   const [leaves, setLeaves] = useState(false);
-  const [found, setFound] = useState<readonly LedgerValue[]>([]);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    if (text.trim() === '') return undefined;
-    let stale = false;
-    const timer = setTimeout(() => {
-      call<{ readonly values: readonly LedgerValue[] }>(
-        'GET',
-        `/api/v1/ledger/values?text=${encodeURIComponent(text)}`,
-      ).then(
-        ({ values }) => {
-          if (!stale) setFound(values);
-          setProblem(null);
-        },
-        (error: unknown) => {
-          if (!stale) setProblem(sentenceOf(error));
-        },
-      );
-    }, PAUSE);
-    return () => {
-      stale = true;
-      clearTimeout(timer);
-    };
-  }, [text]);
+  const wanted = usePaused(text.trim());
+  const { answer, problem } = useAsked(
+    'GET /api/v1/ledger/values',
+    wanted === '' ? null : { text: wanted },
+  );
+  const isTyped = text.trim() !== '';
   const choose = ({ dimension, value }: LedgerValue) => {
     setText('');
     router.push(addressOf('/ledger', (leaves ? refusing : wanting)(filter, dimension, value), {}), {
@@ -49,24 +47,25 @@ export function FindFilter({ filter }: { readonly filter: LedgerInput }) {
   };
   return (
     <div className="row find-filter">
-      <select
-        className="plain"
+      <ToggleButtonGroup
+        exclusive
         aria-label="With or without"
         value={leaves ? 'without' : 'with'}
-        onChange={(event) => {
-          setLeaves(event.target.value === 'without');
+        onChange={(_event, value: string | null) => {
+          if (value !== null) setLeaves(value === 'without');
         }}
       >
-        <option value="with">with</option>
-        <option value="without">without</option>
-      </select>
+        <ToggleButton value="with">with</ToggleButton>
+        <ToggleButton value="without">without</ToggleButton>
+      </ToggleButtonGroup>
       <Autocomplete
         size="small"
-        options={text.trim() === '' ? [] : found}
+        className="filter-box"
+        options={isTyped ? (answer?.values ?? []) : []}
         value={null}
         inputValue={text}
         filterOptions={(all) => all}
-        noOptionsText={problem ?? (text.trim() === '' ? 'Type a name' : 'Nothing has this name')}
+        noOptionsText={problem ?? (isTyped ? 'Nothing has this name' : 'Type a name')}
         getOptionLabel={({ name }) => name}
         getOptionKey={({ dimension, value }) => `${dimension} ${value}`}
         groupBy={({ dimension }) => dimensionWords[dimension]}
@@ -94,7 +93,6 @@ export function FindFilter({ filter }: { readonly filter: LedgerInput }) {
             }}
           />
         )}
-        sx={{ width: 330, '& .MuiInputBase-root': { py: '2px !important', fontSize: 13.5 } }}
       />
     </div>
   );

@@ -6,6 +6,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import type { ImpactFound, Touched } from '@/contracts/impact';
+import { counted } from '@/core/base/counted';
 import { groupBy } from '@/core/base/group';
 import { audience } from '@/ui/words/addressee-words';
 import { verbList } from '@/ui/words/rights-words';
@@ -63,17 +64,17 @@ export function ImpactWords({
 }: {
   readonly impact: ImpactFound;
   readonly idle?: readonly string[];
-  /** What happens to those whose rights and end stay. */ readonly other?: string;
+  /** What happens to those whose rights and end stay. */
+  readonly other?: string;
   readonly untouched?: string;
 }) {
-  const { rows, people, unknown, documents } = impact;
+  const { rows, pairs, people, unknown, documents } = impact;
   return (
     <section aria-label="Who is affected" className="stack">
       <p className="answer">
-        {impact.pairs === 0
+        {pairs === 0
           ? untouched
-          : `Affected: ${audience(people, false)} and ${String(documents)} ` +
-            `${documents === 1 ? 'document' : 'documents'}.`}
+          : `Affected: ${audience(people, false)} and ${counted(documents, 'document')}.`}
       </p>
       {unknown && <p>Also anyone else a domain or a link lets in; how many is unknown.</p>}
       {sentences(impact, other).map((sentence) => (
@@ -87,46 +88,43 @@ export function ImpactWords({
       {rows.length > 0 && (
         <Table className="list flush fixed">
           <TableBody>
-            {[...groupBy(rows, effectOf)].map(
-              ([effect, [row, ...more]]) =>
-                row !== undefined && (
-                  <TableRow key={effect}>
-                    <TableCell>
-                      {row.person ? (
-                        <Link href={`/people?person=${row.recipient}`}>{row.name}</Link>
-                      ) : (
-                        <b>{row.name}</b>
-                      )}
-                      {row.organisation !== '' && (
-                        <span className="quiet"> · {row.organisation}</span>
-                      )}
-                      <br />
-                      <span className="quiet small">
-                        {[row, ...more].map(({ title }) => title).join(', ')}
-                      </span>
-                    </TableCell>
-                    <TableCell className="small">
-                      {row.lost.length > 0 && (
-                        <div className="magenta">no longer {row.lost.join(', ')}</div>
-                      )}
-                      {row.gained.length > 0 && <div>also {row.gained.join(', ')}</div>}
-                      {row.ends ? (
-                        <div className="magenta">ends at once</div>
-                      ) : (
-                        row.endMoves && (
-                          <div>ends {row.after === null ? 'never' : <Moment at={row.after} />}</div>
-                        )
-                      )}
-                    </TableCell>
-                  </TableRow>
-                ),
-            )}
+            {[...groupBy(rows, effectOf)].map(([effect, alike]) => (
+              <ImpactRow key={effect} alike={alike} />
+            ))}
           </TableBody>
         </Table>
       )}
-      {impact.pairs > rows.length && (
-        <p className="quiet">and {impact.pairs - rows.length} more.</p>
-      )}
+      {pairs > rows.length && <p className="quiet">and {pairs - rows.length} more.</p>}
     </section>
   );
+}
+
+/** One person, and the documents to which the same happens for them. */
+function ImpactRow({ alike }: { readonly alike: ImpactFound['rows'] }) {
+  const [row] = alike;
+  if (row === undefined) return null;
+  return (
+    <TableRow>
+      <TableCell>
+        {row.person ? (
+          <Link href={`/people?person=${row.recipient}`}>{row.name}</Link>
+        ) : (
+          <b>{row.name}</b>
+        )}
+        {row.organisation !== '' && <span className="quiet"> · {row.organisation}</span>}
+        <span className="under">{alike.map(({ title }) => title).join(', ')}</span>
+      </TableCell>
+      <TableCell>
+        {row.lost.length > 0 && <div className="magenta">no longer {row.lost.join(', ')}</div>}
+        {row.gained.length > 0 && <div>also {row.gained.join(', ')}</div>}
+        <NewEnd row={row} />
+      </TableCell>
+    </TableRow>
+  );
+}
+
+function NewEnd({ row: { ends, endMoves, after } }: { readonly row: ImpactFound['rows'][number] }) {
+  if (ends) return <div className="magenta">ends at once</div>;
+  if (!endMoves) return null;
+  return <div>ends {after === null ? 'never' : <Moment at={after} />}</div>;
 }

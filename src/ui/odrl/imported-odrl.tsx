@@ -6,27 +6,32 @@ import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
-import { LARGEST_ODRL, type Brought } from '@/contracts/odrl';
-import { call } from '@/ui/http/call';
+import { LARGEST_ODRL, type Brought, type Imported } from '@/contracts/odrl';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { StatedLine } from '@/ui/odrl/stated-line';
 
-type Taken = { readonly taken: number; readonly waiting?: number };
+type StateWords = Readonly<Record<Brought['state'], string>>;
 type Props = {
-  /** Where what is in a file is looked at, and where it is taken from. */
-  readonly path: string;
+  /** What each policy in a file would come to. @throws CallError */
+  readonly look: (text: string) => Promise<{ readonly brought: readonly Brought[] }>;
+  /** Takes what would change. @throws CallError */
+  readonly take: (text: string) => Promise<Imported>;
   /** What stands before the button that picks a file. */
   readonly head: ReactNode;
   readonly pick: string;
-  /** What taking it needs besides the file. */
-  readonly also?: Readonly<Record<string, string>>;
-  readonly stateWords: Readonly<Record<Brought['state'], string>>;
+  readonly stateWords: StateWords;
   /** What is done with what would change, before the number. */
   readonly verb: string;
-  readonly done: (taken: Taken) => string;
+  readonly done: (taken: Imported) => string;
   /** Shown between what would change and the buttons. */
   readonly children?: ReactNode;
 } & Pick<Attempt, 'attempt' | 'busy'>;
+
+type Picked = {
+  readonly file: string;
+  readonly text: string;
+  readonly rows: readonly Brought[];
+};
 
 const TAKES: ReadonlySet<Brought['state']> = new Set(['new', 'changed', 'revoked']);
 const tone: Partial<Record<Brought['state'], string>> = {
@@ -37,126 +42,143 @@ const tone: Partial<Record<Brought['state'], string>> = {
 };
 
 /** Picks an ODRL file, shows what each policy in it would come to, and takes what is understood. */
-export function ImportedOdrl({
-  path,
-  head,
-  pick: label,
-  also = {},
-  stateWords,
-  verb,
-  done,
-  children,
-  attempt,
-  busy,
-}: Props) {
-  const [brought, setBrought] = useState<{
-    readonly file: string;
-    readonly text: string;
-    readonly rows: readonly Brought[];
-  } | null>(null);
-  const pick = (file: File | undefined) =>
-    file !== undefined &&
+export function ImportedOdrl(props: Props) {
+  const { look, take, head, pick, attempt, busy } = props;
+  const [picked, setPicked] = useState<Picked | null>(null);
+  const read = (file: File) =>
     attempt(async () => {
       const text = await file.slice(0, LARGEST_ODRL + 1).text();
-      const { brought: rows } = await call<{ readonly brought: readonly Brought[] }>(
-        'POST',
-        `${path}/preview`,
-        { text },
-      );
-      setBrought({ file: file.name, text, rows });
+      const { brought } = await look(text);
+      setPicked({ file: file.name, text, rows: brought });
     });
-  const takes = brought?.rows.filter(({ state }) => TAKES.has(state)).length ?? 0;
-  const take = async () => {
-    if (
-      brought !== null &&
-      (await attempt(() => call<Taken>('POST', path, { text: brought.text, ...also }), done))
-    )
-      setBrought(null);
+  const accept = async ({ text }: Picked) => {
+    if (await attempt(() => take(text), props.done)) setPicked(null);
   };
-  const picker = (
-    <Button component="label" disabled={busy}>
-      {label}
+  return (
+    <div className="stack">
+      <div className="row">
+        {head}
+        <FileButton words={pick} busy={busy} onFile={(file) => void read(file)} />
+      </div>
+      {picked !== null && (
+        <WhatIsIn
+          {...props}
+          picked={picked}
+          onTake={() => void accept(picked)}
+          onCancel={() => {
+            setPicked(null);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function FileButton({
+  words,
+  busy,
+  onFile,
+}: {
+  readonly words: string;
+  readonly busy: boolean;
+  readonly onFile: (file: File) => void;
+}) {
+  return (
+    <Button component="label" className="nowrap" disabled={busy}>
+      {words}
       <input
         type="file"
         hidden
         accept=".jsonld,.json,application/ld+json"
         aria-label="ODRL file"
-        onChange={(event) => {
-          void pick(event.target.files?.item(0) ?? undefined);
-          event.target.value = '';
+        onChange={({ target }) => {
+          const file = target.files?.item(0);
+          if (file != null) onFile(file);
+          target.value = '';
         }}
       />
     </Button>
   );
-  const top = (
-    <div className="row">
-      {head}
-      {picker}
-    </div>
-  );
-  if (brought === null) return top;
+}
+
+/** What is in the file, and the two answers. */
+function WhatIsIn({
+  picked: { file, rows },
+  stateWords,
+  verb,
+  busy,
+  children,
+  onTake,
+  onCancel,
+}: Pick<Props, 'stateWords' | 'verb' | 'busy' | 'children'> & {
+  readonly picked: Picked;
+  readonly onTake: () => void;
+  readonly onCancel: () => void;
+}) {
+  const takes = rows.filter(({ state }) => TAKES.has(state)).length;
   return (
-    <div className="stack">
-      {top}
+    <>
       <p>
-        <b>{brought.file}</b>:{' '}
+        <b>{file}</b>:{' '}
         {takes === 0
           ? 'nothing would change.'
-          : `${String(takes)} of ${String(brought.rows.length)} would change something.`}
+          : `${String(takes)} of ${String(rows.length)} would change something.`}
       </p>
-      <div
-        style={{ maxHeight: 340, overflow: 'auto' }}
-        tabIndex={0}
-        role="region"
-        aria-label="What is in the file"
-      >
+      <div className="choice-list" tabIndex={0} role="region" aria-label="What is in the file">
         <Table className="list flush">
           <TableBody>
-            {brought.rows.map((row, index) => (
-              <TableRow key={index}>
-                <TableCell width="30%">
-                  <b>{row.name}</b>
-                </TableCell>
-                <TableCell>
-                  {row.before !== null && (
-                    <div className="quiet">
-                      now: <StatedLine terms={row.before} />
-                    </div>
-                  )}
-                  {row.terms !== null && (
-                    <div>
-                      {row.before !== null && 'then: '}
-                      <StatedLine terms={row.terms} />
-                    </div>
-                  )}
-                  {row.unknown.map(({ path: place, what }) => (
-                    <div key={place + what} className="magenta">
-                      <span className="figure">{place}</span> {what}
-                    </div>
-                  ))}
-                </TableCell>
-                <TableCell className={tone[row.state] ?? ''} width="190">
-                  {stateWords[row.state]}
-                </TableCell>
-              </TableRow>
+            {rows.map((row, index) => (
+              <BroughtRow key={index} row={row} stateWords={stateWords} />
             ))}
           </TableBody>
         </Table>
       </div>
       {takes > 0 && children}
       <div className="row">
-        <Button variant="contained" disabled={busy || takes === 0} onClick={() => void take()}>
+        <Button variant="contained" disabled={busy || takes === 0} onClick={onTake}>
           {verb} {takes}
         </Button>
-        <Button
-          variant="text"
-          onClick={() => {
-            setBrought(null);
-          }}
-        >
+        <Button variant="text" onClick={onCancel}>
           Cancel
         </Button>
       </div>
-    </div>
+    </>
+  );
+}
+
+function BroughtRow({
+  row: { name, state, before, terms, unknown },
+  stateWords,
+}: {
+  readonly row: Brought;
+  readonly stateWords: StateWords;
+}) {
+  return (
+    <TableRow>
+      <TableCell width="30%">
+        <b>{name}</b>
+      </TableCell>
+      <TableCell>
+        {before !== null && (
+          <div className="quiet">
+            now: <StatedLine terms={before} />
+          </div>
+        )}
+        {terms !== null && (
+          <div>
+            {before !== null && 'then: '}
+            <StatedLine terms={terms} />
+          </div>
+        )}
+        {unknown.map(({ path, what }) => (
+          <div key={path + what} className="magenta">
+            <span className="figure">{path}</span> {what}
+          </div>
+        ))}
+      </TableCell>
+      <TableCell width="190" className={tone[state]}>
+        {stateWords[state]}
+      </TableCell>
+    </TableRow>
   );
 }

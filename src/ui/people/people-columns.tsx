@@ -17,7 +17,7 @@ export function peopleColumns(
     {
       id: 'name',
       header: 'Name',
-      width: 250,
+      width: 240,
       orderBy: 'server',
       kind: 'oneline',
       cell: (row) => (
@@ -38,7 +38,7 @@ export function peopleColumns(
     {
       id: 'organisation',
       header: 'Organisation',
-      width: 170,
+      width: 140,
       orderBy: 'server',
       kind: 'oneline',
       cell: ({ organisation }) =>
@@ -57,7 +57,7 @@ export function peopleColumns(
     {
       id: 'documents',
       header: 'Documents',
-      width: 94,
+      width: 86,
       orderBy: 'server',
       kind: 'number',
       cell: (row) => row.documents,
@@ -65,7 +65,7 @@ export function peopleColumns(
     {
       id: 'live',
       header: 'Can open',
-      width: 88,
+      width: 80,
       orderBy: 'server',
       kind: 'number',
       cell: (row) => (row.live === 0 ? <span className="quiet">0</span> : row.live),
@@ -73,7 +73,7 @@ export function peopleColumns(
     {
       id: 'opens',
       header: 'Opens',
-      width: 70,
+      width: 64,
       orderBy: 'server',
       kind: 'number',
       cell: (row) => <EntriesFigure n={row.opens} of={{ recipient: row.id, kind: 'opened' }} />,
@@ -81,7 +81,7 @@ export function peopleColumns(
     {
       id: 'lastOpen',
       header: 'Last open',
-      width: 156,
+      width: 160,
       orderBy: 'server',
       cell: ({ lastOpen }) =>
         lastOpen === null ? <span className="quiet">never</span> : <Moment at={lastOpen} />,

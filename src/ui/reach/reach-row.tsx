@@ -94,27 +94,11 @@ function ReachMarkShape({
 }
 
 /** One person's access over time: when it could be opened, when it was, when it was refused, when it ends. */
-export function ReachRow({ line, scale, now, proposed, name, endText, onPropose }: Props) {
-  const { x, width, step } = scale;
-  const end = proposed === undefined ? line.end : proposed;
-  const endX = end === null ? width - 3 : Math.min(width - 3, x(end));
-  const from = end ?? now;
-
-  const drag = (event: PointerEvent<SVGGElement>) => {
-    if (onPropose === undefined || event.buttons !== 1) return;
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    if (box !== undefined) onPropose(snapTo(scale, line.end ?? now, event.clientX - box.left));
-  };
-  const key = (event: KeyboardEvent<SVGGElement>) => {
-    const steps = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (onPropose === undefined || steps === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onPropose(step.offset(new Date(from), steps * (event.shiftKey ? 7 : 1)).getTime());
-  };
-
+export function ReachRow(props: Props) {
+  const { line, scale, now, proposed } = props;
+  const { x, width } = scale;
   return (
-    <svg width={width} height={ROW_HEIGHT} style={{ display: 'block', overflow: 'visible' }}>
+    <svg className="reach-line" width={width} height={ROW_HEIGHT}>
       {scale.ticks.map((tick) => (
         <line
           key={tick.at}
@@ -134,20 +118,14 @@ export function ReachRow({ line, scale, now, proposed, name, endText, onPropose 
         />
       ))}
       {proposed !== undefined && (
-        <line
-          x1={Math.min(endX, x(line.end ?? now))}
-          x2={Math.max(endX, x(line.end ?? now))}
-          y1={MIDDLE}
-          y2={MIDDLE}
-          stroke="var(--lamp)"
-          strokeWidth={5}
-          strokeDasharray="4 2"
-        />
+        <ProposedLine from={x(line.end ?? now)} to={endAt(scale, proposed)} />
       )}
       {line.marks.map((mark, i) => (
         <ReachMarkShape key={i} kind={mark.kind} x={x(mark.at)} />
       ))}
-      {line.revokedAt !== null && (
+      {line.revokedAt === null ? (
+        <EndHandle {...props} />
+      ) : (
         <line
           x1={x(line.revokedAt) - 5}
           x2={x(line.revokedAt) + 5}
@@ -157,46 +135,101 @@ export function ReachRow({ line, scale, now, proposed, name, endText, onPropose 
           strokeWidth={2.4}
         />
       )}
-      {line.revokedAt === null && (
-        <g
-          role="slider"
-          tabIndex={onPropose === undefined ? -1 : 0}
-          aria-label={`End of access for ${name}`}
-          aria-valuetext={endText}
-          aria-valuenow={end ?? 0}
-          aria-disabled={onPropose === undefined}
-          style={{ cursor: onPropose === undefined ? 'default' : 'ew-resize', touchAction: 'none' }}
-          onPointerDown={(event) => {
-            event.stopPropagation();
-            event.currentTarget.setPointerCapture(event.pointerId);
-          }}
-          onPointerMove={drag}
-          onKeyDown={key}
-          onClick={(event) => {
-            event.stopPropagation();
-          }}
-        >
-          <rect x={endX - 8} y={4} width={16} height={ROW_HEIGHT - 8} fill="transparent" />
-          {end === null ? (
-            <path
-              d={`M${String(endX - 4)} ${String(MIDDLE - 6)}l6 6-6 6`}
-              fill="none"
-              stroke="var(--lamp)"
-              strokeWidth={2}
-            />
-          ) : (
-            <line
-              x1={endX}
-              x2={endX}
-              y1={MIDDLE - 8}
-              y2={MIDDLE + 8}
-              stroke={proposed === undefined ? 'var(--ink)' : 'var(--lamp)'}
-              strokeWidth={2.4}
-            />
-          )}
-        </g>
-      )}
       <line x1={x(now)} x2={x(now)} y1={0} y2={ROW_HEIGHT} stroke="var(--ink)" strokeWidth={1} />
     </svg>
+  );
+}
+
+/** Where an end stands; without one, at the right edge. */
+function endAt({ x, width }: ReachScale, end: number | null): number {
+  return end === null ? width - 3 : Math.min(width - 3, x(end));
+}
+
+function ProposedLine({ from, to }: { readonly from: number; readonly to: number }) {
+  return (
+    <line
+      x1={Math.min(from, to)}
+      x2={Math.max(from, to)}
+      y1={MIDDLE}
+      y2={MIDDLE}
+      stroke="var(--lamp)"
+      strokeWidth={5}
+      strokeDasharray="4 2"
+    />
+  );
+}
+
+/** The end of a line, moved with the pointer or the arrow keys where it can be changed. */
+function EndHandle({ line, scale, now, proposed, name, endText, onPropose }: Props) {
+  const end = proposed === undefined ? line.end : proposed;
+  const isFixed = onPropose === undefined;
+  const drag = (event: PointerEvent<SVGGElement>) => {
+    if (isFixed || event.buttons !== 1) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    if (box !== undefined) onPropose(snapTo(scale, line.end ?? now, event.clientX - box.left));
+  };
+  const key = (event: KeyboardEvent<SVGGElement>) => {
+    const steps = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (isFixed || steps === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const days = steps * (event.shiftKey ? 7 : 1);
+    onPropose(scale.step.offset(new Date(end ?? now), days).getTime());
+  };
+  return (
+    <g
+      role="slider"
+      className={isFixed ? undefined : 'end-handle'}
+      tabIndex={isFixed ? -1 : 0}
+      aria-label={`End of access for ${name}`}
+      aria-valuetext={endText}
+      aria-valuenow={end ?? 0}
+      aria-disabled={isFixed}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={drag}
+      onKeyDown={key}
+      onClick={(event) => {
+        event.stopPropagation();
+      }}
+    >
+      <EndShape x={endAt(scale, end)} isOpen={end === null} isMoved={proposed !== undefined} />
+    </g>
+  );
+}
+
+/** An upright stroke for an end, an arrow for none. */
+function EndShape({
+  x,
+  isOpen,
+  isMoved,
+}: {
+  readonly x: number;
+  readonly isOpen: boolean;
+  readonly isMoved: boolean;
+}) {
+  return (
+    <>
+      <rect x={x - 8} y={4} width={16} height={ROW_HEIGHT - 8} fill="transparent" />
+      {isOpen ? (
+        <path
+          d={`M${String(x - 4)} ${String(MIDDLE - 6)}l6 6-6 6`}
+          fill="none"
+          stroke="var(--lamp)"
+          strokeWidth={2}
+        />
+      ) : (
+        <line
+          x1={x}
+          x2={x}
+          y1={MIDDLE - 8}
+          y2={MIDDLE + 8}
+          stroke={isMoved ? 'var(--lamp)' : 'var(--ink)'}
+          strokeWidth={2.4}
+        />
+      )}
+    </>
   );
 }

@@ -1,27 +1,21 @@
 'use client';
 
-import { useState } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
-import type { WorkSettings } from '@/contracts/settings';
+import { workChange, type WorkSettings } from '@/contracts/settings';
+import { FormList } from '@/ui/forms/form-fields';
+import { useContractForm } from '@/ui/forms/use-contract-form';
+import { api } from '@/ui/http/api';
+import type { Attempt } from '@/ui/http/use-attempt';
 
 type Props = {
   readonly settings: WorkSettings;
-  readonly busy: boolean;
   readonly put: (change: Partial<WorkSettings>, done: string) => void;
-};
-
-/** Addresses in a text, one a line or separated by commas. */
-function addressesIn(text: string): string[] {
-  return text.split(/[\s,;]+/).filter((each) => each !== '');
-}
+} & Pick<Attempt, 'attempt' | 'busy'>;
 
 /** Who keeps signed checkpoints of the ledger outside, where nobody who can write to the database reaches them. */
-export function KeepersPart({ settings, busy, put }: Props) {
-  const [text, setText] = useState(settings.checkpointsTo.join('\n'));
-  const isChanged = addressesIn(text).join(' ') !== settings.checkpointsTo.join(' ');
+export function KeepersPart({ settings, busy, put, attempt }: Props) {
   return (
     <section className="stack part-form" aria-label="Ledger checkpoints">
       <h2>Ledger checkpoints</h2>
@@ -29,35 +23,7 @@ export function KeepersPart({ settings, busy, put }: Props) {
         A signed checkpoint states what the ledger was. Kept outside, it shows later whether
         anything was changed.
       </p>
-      <form
-        className="stack"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const checkpointsTo = addressesIn(text);
-          put(
-            { checkpointsTo },
-            checkpointsTo.length === 0
-              ? 'Checkpoints are no longer mailed.'
-              : 'The newest checkpoint is mailed every day on which there is one.',
-          );
-        }}
-      >
-        <TextField
-          multiline
-          minRows={2}
-          label="Daily email to"
-          value={text}
-          onChange={(event) => {
-            setText(event.target.value);
-          }}
-          helperText="Email addresses, one per line"
-        />
-        <div className="row">
-          <Button type="submit" disabled={busy || !isChanged}>
-            Save
-          </Button>
-        </div>
-      </form>
+      <KeepersForm addresses={settings.checkpointsTo} attempt={attempt} />
       <FormControlLabel
         control={
           <Checkbox
@@ -82,5 +48,45 @@ export function KeepersPart({ settings, busy, put }: Props) {
         </p>
       )}
     </section>
+  );
+}
+
+function KeepersForm({
+  addresses,
+  attempt,
+}: {
+  readonly addresses: readonly string[];
+  readonly attempt: Attempt['attempt'];
+}) {
+  const { form, busy, onSubmit } = useContractForm({
+    schema: workChange,
+    start: { checkpointsTo: addresses },
+    send: async ({ checkpointsTo }) => {
+      await api('POST /api/v1/settings/work', { checkpointsTo: checkpointsTo ?? [] });
+      return checkpointsTo?.length ?? 0;
+    },
+    done: (n) =>
+      n === 0
+        ? 'Checkpoints are no longer mailed.'
+        : 'The newest checkpoint is mailed every day on which there is one.',
+    attempt,
+  });
+  return (
+    <form className="stack" noValidate onSubmit={onSubmit}>
+      <FormList
+        control={form.control}
+        name="checkpointsTo"
+        label="Daily email to"
+        joint={'\n'}
+        multiline
+        none="empty"
+        hint="Email addresses, one per line"
+      />
+      <div className="row">
+        <Button type="submit" disabled={busy || !form.formState.isDirty}>
+          Save
+        </Button>
+      </div>
+    </form>
   );
 }

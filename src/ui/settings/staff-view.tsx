@@ -30,7 +30,7 @@ function columnsOf(self: StaffId, onSelect: (id: StaffId) => void): readonly Col
     {
       id: 'name',
       header: 'Name',
-      width: 170,
+      width: 140,
       orderBy: (row) => row.name,
       cell: (row) => (
         <>
@@ -50,30 +50,30 @@ function columnsOf(self: StaffId, onSelect: (id: StaffId) => void): readonly Col
     {
       id: 'email',
       header: 'Address',
-      width: 220,
+      width: 200,
       kind: 'oneline',
       orderBy: (row) => row.email,
       cell: (row) => row.email,
     },
-    { id: 'role', header: 'Role', width: 110, orderBy: (row) => row.role, cell: (row) => row.role },
+    { id: 'role', header: 'Role', width: 104, orderBy: (row) => row.role, cell: (row) => row.role },
     {
       id: 'factor',
       header: 'Signs in by',
-      width: 130,
+      width: 100,
       orderBy: (row) => (row.factor ? 1 : 0),
       cell: (row) => (row.factor ? 'password and app' : 'password'),
     },
     {
       id: 'state',
       header: 'State',
-      width: 90,
+      width: 92,
       orderBy: (row) => row.state,
       cell: (row) => <span className={stateTone[row.state]}>{stateWords[row.state]}</span>,
     },
     {
       id: 'invitedAt',
       header: 'Since',
-      width: 140,
+      width: 158,
       orderBy: (row) => row.invitedAt,
       cell: (row) => <Moment at={row.invitedAt} />,
     },

@@ -86,6 +86,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
           <KeepersPart
             key={settings.checkpointsTo.join(' ')}
             settings={settings}
+            attempt={attempt}
             busy={busy}
             put={put}
           />

@@ -29,6 +29,9 @@ type Props<R extends object> = {
   readonly onMore?: () => void;
 };
 
+/** How far a list is squeezed before it scrolls sideways. */
+const NARROWEST = 0.85;
+
 /** A list whose columns order it and keep the widths they are given. */
 export function DataTable<R extends object>(props: Props<R>) {
   const { id, label, columns, rows, keyOf, isSelected, below, order, fills, onMore } = props;
@@ -37,17 +40,21 @@ export function DataTable<R extends object>(props: Props<R>) {
   const model = table.getRowModel().rows;
   const shown = useMemo(() => model.map(({ original }) => original), [model]);
   const total = props.total ?? rows.length;
+  const width = table.getTotalSize();
+  // Until somebody sets them, the columns share the room there is, also where it is less.
+  const isSettled = Object.keys(table.state.columnSizing).length > 0;
+  const widthOf = (size: number) => (isSettled ? size : `${((size / width) * 100).toFixed(3)}%`);
   const whole = (
     <Table
       stickyHeader
       className="list"
       aria-label={label}
       aria-rowcount={total + 1}
-      style={{ minWidth: table.getTotalSize() }}
+      style={{ minWidth: isSettled ? width : width * NARROWEST }}
     >
       <colgroup>
         {table.getAllLeafColumns().map((column) => (
-          <col key={column.id} style={{ width: column.getSize() }} />
+          <col key={column.id} style={{ width: widthOf(column.getSize()) }} />
         ))}
       </colgroup>
       <ListHeader table={table} columns={columns} />

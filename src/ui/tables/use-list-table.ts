@@ -62,7 +62,7 @@ export function useListTable<R extends object>(
   const defs = useMemo(() => columns.map(toDef), [columns]);
   const given = order?.by == null ? [] : [{ id: order.by, desc: order.down }];
   const sorting = order === undefined ? own : given;
-  return useTable<ListFeatures, R, unknown>({
+  return useTable<ListFeatures, R>({
     features,
     columns: defs,
     data: rows,
@@ -77,5 +77,5 @@ export function useListTable<R extends object>(
       if (order === undefined) setOwn(next);
       else order.onOrder(next[0]?.id ?? null, next[0]?.desc ?? false);
     },
-  }) as ReactTable<ListFeatures, R>;
+  });
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import Button from '@mui/material/Button';
+import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { ImportedOdrl } from '@/ui/odrl/imported-odrl';
 
@@ -35,7 +36,8 @@ export function OdrlPart({
     <section className="part-head" aria-label="Import and export">
       {mayChange ? (
         <ImportedOdrl
-          path="/api/v1/terms/odrl"
+          look={(text) => api('POST /api/v1/terms/odrl/preview', { text })}
+          take={(text) => api('POST /api/v1/terms/odrl', { text })}
           head={head}
           pick="Import terms"
           stateWords={stateWords}

@@ -66,7 +66,8 @@ function columnsOf<T extends Rule>(
       orderBy: (row) => row.setAt,
       cell: (row) => (
         <>
-          <Moment at={row.setAt} /> <span className="quiet">by {row.setBy}</span>
+          <Moment at={row.setAt} />
+          <span className="under">by {row.setBy}</span>
         </>
       ),
     },

@@ -79,7 +79,8 @@ function columnsOf(onOpen: (row: SavedTermsRow) => void): readonly Column<SavedT
       orderBy: (row) => row.changedAt,
       cell: (row) => (
         <>
-          <Moment at={row.changedAt} /> <span className="quiet">by {row.changedBy}</span>
+          <Moment at={row.changedAt} />
+          <span className="under">by {row.changedBy}</span>
         </>
       ),
     },

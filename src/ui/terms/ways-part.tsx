@@ -61,7 +61,8 @@ function columnsOf(
           <span className="quiet">initial setting</span>
         ) : (
           <>
-            <Moment at={rule.setAt} /> <span className="quiet">by {rule.setByName}</span>
+            <Moment at={rule.setAt} />
+            <span className="under">by {rule.setByName}</span>
           </>
         ),
     },

@@ -37,6 +37,7 @@ export const tables: Components = {
         padding: '6px 8px',
         background: 'var(--paper)',
         borderBottom: '1px solid var(--line)',
+        verticalAlign: 'middle',
         whiteSpace: 'nowrap',
         overflow: 'hidden',
         textOverflow: 'ellipsis',

@@ -32,24 +32,24 @@ export type ClockFieldProps = {
 };
 
 /** What stands in a picker's place until it is fetched: pickers are in no page's first script. */
-function Waiting() {
-  return <TextField label=" " disabled helperText=" " />;
+function Waiting({ className }: { readonly className: string }) {
+  return <TextField className={className} label=" " disabled helperText=" " />;
 }
 
 /** The field of a moment. */
 export const MomentField = dynamic(() => import('@/ui/time/moment-picker'), {
   ssr: false,
-  loading: Waiting,
+  loading: () => <Waiting className="picker" />,
 });
 
 /** The field of a day. */
 export const DayField = dynamic(() => import('@/ui/time/day-picker'), {
   ssr: false,
-  loading: Waiting,
+  loading: () => <Waiting className="picker day" />,
 });
 
 /** The field of a time of day. */
 export const ClockField = dynamic(() => import('@/ui/time/clock-picker'), {
   ssr: false,
-  loading: Waiting,
+  loading: () => <Waiting className="picker clock" />,
 });

@@ -7,72 +7,112 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { AnswerInput, RequestRow } from '@/contracts/requests';
 import { isMessage } from '@/core/policy/requests';
-import { verbList } from '@/ui/words/rights-words';
 import { MomentField } from '@/ui/time/moment-field';
+import { verbList } from '@/ui/words/rights-words';
 
 export type AnswerFields = Omit<AnswerInput, 'requests'>;
 
-/** Gives what was asked, part of it, or for a while; or declines with a sentence. */
-export function AnswerForm({
-  request,
-  people,
-  onAnswer,
-}: {
+type Props = {
   readonly request: RequestRow;
   readonly people: number;
   readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void>;
-}) {
-  const [right, setRight] = useState(request.right !== null);
-  const [end, setEnd] = useState(request.until);
-  const [prints, setPrints] = useState(request.right === 'print' ? '1' : '');
-  const [words, setWords] = useState('');
+};
+
+/** Nothing is given; what is said is said in words. */
+const GIVES_NOTHING = { right: null, until: null, prints: null } as const;
+
+/** Gives what was asked, part of it, or for a while; or declines with a sentence. */
+export function AnswerForm(props: Props) {
+  return isMessage(props.request) ? <MessageAnswer {...props} /> : <GrantAnswer {...props} />;
+}
+
+/** Whether an answer is on its way, and what sends it. */
+function useAnswering(onAnswer: Props['onAnswer']) {
   const [busy, setBusy] = useState(false);
-  const isRightOnly = request.right !== null && request.until === null;
-  const given = right ? request.right : null;
-  const asked =
-    request.right !== null &&
-    request.right !== 'pass-on' &&
-    request.right !== 'comment' &&
-    request.right !== 'revise'
-      ? request.right
-      : null;
   const send = async (fields: AnswerFields, done: string) => {
     setBusy(true);
     await onAnswer(fields, done);
     setBusy(false);
   };
-  if (isMessage(request)) {
-    return (
-      <div className="row" style={{ padding: '6px 0 12px' }}>
-        <TextField
-          label="Your answer"
-          value={words}
-          onChange={(event) => {
-            setWords(event.target.value);
-          }}
-          sx={{ flex: 1, minWidth: 240 }}
-          slotProps={{ htmlInput: { maxLength: 500 } }}
-        />
-        <Button
-          variant="contained"
-          disabled={busy || words.trim() === ''}
-          onClick={() => void send({ right: null, until: null, prints: null, words }, 'Answered')}
-        >
-          Send answer
-        </Button>
-      </div>
-    );
-  }
+  return { busy, send };
+}
+
+function Words({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (words: string) => void;
+}) {
   return (
-    <div className="stack" style={{ padding: '6px 0 12px', gap: 14 }}>
+    <TextField
+      label={label}
+      className="picker"
+      value={value}
+      onChange={({ target }) => {
+        onChange(target.value);
+      }}
+      slotProps={{ htmlInput: { maxLength: 500 } }}
+    />
+  );
+}
+
+function MessageAnswer({ onAnswer }: Props) {
+  const [words, setWords] = useState('');
+  const { busy, send } = useAnswering(onAnswer);
+  return (
+    <div className="row answer-form">
+      <Words label="Your answer" value={words} onChange={setWords} />
+      <Button
+        variant="contained"
+        disabled={busy || words.trim() === ''}
+        onClick={() => void send({ ...GIVES_NOTHING, words }, 'Answered')}
+      >
+        Send answer
+      </Button>
+    </div>
+  );
+}
+
+/** The right that was asked for, where an answer can give it. */
+function answerable({ right }: RequestRow): AnswerInput['right'] {
+  return right === 'pass-on' || right === 'comment' || right === 'revise' ? null : right;
+}
+
+function printsOf(text: string): number | null {
+  return text === '' ? null : Math.max(1, Math.floor(Number(text)) || 1);
+}
+
+function GrantAnswer({ request, people, onAnswer }: Props) {
+  const [isGiven, setGiven] = useState(request.right !== null);
+  const [until, setUntil] = useState(request.until);
+  const [prints, setPrints] = useState(request.right === 'print' ? '1' : '');
+  const [words, setWords] = useState('');
+  const { busy, send } = useAnswering(onAnswer);
+  const given = isGiven ? request.right : null;
+  const isSilent = words.trim() === '';
+  const give = () =>
+    send(
+      {
+        right: given === null ? null : answerable(request),
+        until,
+        prints: given === 'print' ? printsOf(prints) : null,
+        words,
+      },
+      'Given to',
+    );
+  return (
+    <div className="stack loose answer-form">
       <div className="row top">
         {request.right !== null && (
           <FormControlLabel
             control={
               <Checkbox
-                checked={right}
+                checked={isGiven}
                 onChange={(_event, on) => {
-                  setRight(on);
+                  setGiven(on);
                 }}
               />
             }
@@ -83,66 +123,57 @@ export function AnswerForm({
           <TextField
             type="number"
             label="Prints"
-            sx={{ maxWidth: 110 }}
-            disabled={!right}
+            className="count"
+            disabled={!isGiven}
             value={prints}
-            onChange={(event) => {
-              setPrints(event.target.value);
+            onChange={({ target }) => {
+              setPrints(target.value);
             }}
             helperText={prints === '' ? 'No limit' : ''}
           />
         )}
-        <MomentField
-          label={request.right === null || request.until !== null ? 'Access ends' : 'Only until'}
-          value={end}
-          onChange={setEnd}
-          none={isRightOnly ? 'As long as they may read' : 'No end'}
-          {...(isRightOnly && end !== null ? { hint: 'The right ends then, reading goes on' } : {})}
-        />
-        <TextField
-          label="Message"
-          value={words}
-          onChange={(event) => {
-            setWords(event.target.value);
-          }}
-          sx={{ flex: 1, minWidth: 240 }}
-          slotProps={{ htmlInput: { maxLength: 500 } }}
-        />
+        <EndField request={request} until={until} onChange={setUntil} />
+        <Words label="Message" value={words} onChange={setWords} />
       </div>
       <div className="row">
         <Button
           variant="contained"
-          disabled={busy || (given === null && end === null)}
-          onClick={() =>
-            void send(
-              {
-                right: given === null ? null : asked,
-                until: end,
-                prints:
-                  given === 'print' && prints !== ''
-                    ? Math.max(1, Math.floor(Number(prints)) || 1)
-                    : null,
-                words,
-              },
-              'Given to',
-            )
-          }
+          disabled={busy || (given === null && until === null)}
+          onClick={() => void give()}
         >
           {people === 1 ? 'Give this' : `Give this to all ${String(people)}`}
         </Button>
         <Button
           color="error"
-          disabled={busy || words.trim() === ''}
-          onClick={() =>
-            void send({ right: null, until: null, prints: null, words }, 'Declined for')
-          }
+          disabled={busy || isSilent}
+          onClick={() => void send({ ...GIVES_NOTHING, words }, 'Declined for')}
         >
           Decline
         </Button>
-        {words.trim() === '' && (
-          <span className="quiet">To decline, write a message that says why.</span>
-        )}
+        {isSilent && <span className="quiet">To decline, write a message that says why.</span>}
       </div>
     </div>
+  );
+}
+
+/** When access ends, or until when a right is given where it alone was asked for. */
+function EndField({
+  request: { right, until: asked },
+  until,
+  onChange,
+}: {
+  readonly request: RequestRow;
+  readonly until: number | null;
+  readonly onChange: (until: number | null) => void;
+}) {
+  const isRightOnly = right !== null && asked === null;
+  return (
+    <MomentField
+      label={isRightOnly ? 'Only until' : 'Access ends'}
+      value={until}
+      onChange={onChange}
+      none={isRightOnly ? 'As long as they may read' : 'No end'}
+      {...(isRightOnly && until !== null ? { hint: 'The right ends then, reading goes on' } : {})}
+    />
   );
 }

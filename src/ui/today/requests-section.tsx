@@ -61,7 +61,7 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
       {groups.length === 0 ? (
         <p className="quiet">There are no requests.</p>
       ) : (
-        <Table className="list">
+        <Table className="list flush">
           <TableBody>
             {groups.map(([key, group]) => (
               <GroupRows

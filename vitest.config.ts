@@ -38,6 +38,7 @@ export default defineConfig({
           name: 'components',
           include: ['src/ui/**/*.test.tsx'],
           environment: 'happy-dom',
+          setupFiles: ['tests/support/navigation.ts'],
           testTimeout: 30_000,
         },
       },

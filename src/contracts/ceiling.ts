@@ -38,6 +38,8 @@ export const ceilingInput = z.object({
   seen: z.number().int().nullable(),
 });
 export type CeilingInput = z.infer<typeof ceilingInput>;
+/** The same as it is typed. */
+export type CeilingFields = z.input<typeof ceilingInput>;
 
 export type CeilingRow = {
   readonly level: Level;

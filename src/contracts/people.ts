@@ -120,3 +120,5 @@ export const changePersonInput = z.object({
   language: z.string().refine(isLanguage, 'this is not a language').nullable().optional(),
 });
 export type ChangePersonInput = z.infer<typeof changePersonInput>;
+/** The same as it is typed. */
+export type PersonFields = z.input<typeof changePersonInput>;

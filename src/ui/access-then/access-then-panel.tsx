@@ -66,7 +66,7 @@ function AccessThenForm({ of, names, onClose }: Props & { readonly onClose: () =
           render={({ field, fieldState }) => (
             <MomentField
               label="On"
-              value={(field.value as number | undefined) ?? null}
+              value={fieldState.isDirty ? field.value : null}
               onChange={(at) => {
                 field.onChange(at ?? undefined);
               }}

@@ -12,9 +12,10 @@ import { VersionsPanel } from '@/ui/documents/versions-panel';
 import { WentPanel } from '@/ui/documents/went-panel';
 import { GivePanel } from '@/ui/give/give-panel';
 import { api } from '@/ui/http/api';
-import { useAsked } from '@/ui/http/use-asked';
 import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
+
+const UNREACHED = 'GET /api/v1/documents/:id/unreached';
 
 /** Beside a document's grants: where it went, what bears on it, how it is filed, and the file itself. */
 export function DocumentAside({
@@ -29,10 +30,9 @@ export function DocumentAside({
     <div className="stack">
       <WentPanel grants={detail.grants} now={now} />
       {mayChange && revokedAt === null && !keyDestroyed && (
-        <GivePanel<RecipientId>
-          useLacking={(q) =>
-            useAsked('GET /api/v1/documents/:id/unreached', q === null ? null : { id, q })
-          }
+        <GivePanel<typeof UNREACHED, RecipientId>
+          from={UNREACHED}
+          takes={(q) => ({ id, q })}
           give={({ chosen, ...terms }) =>
             api('POST /api/v1/documents/:id/unreached', { id, recipients: chosen, ...terms })
           }

@@ -3,7 +3,13 @@
 import { useState, type ReactNode } from 'react';
 import MenuItem from '@mui/material/MenuItem';
 import TextField, { type TextFieldProps } from '@mui/material/TextField';
-import { useController, type Control, type FieldPath, type FieldValues } from 'react-hook-form';
+import {
+  useController,
+  type Control,
+  type FieldError,
+  type FieldPath,
+  type FieldValues,
+} from 'react-hook-form';
 import { listIn } from '@/ui/words/list-words';
 
 /** A field of a form by its name in the contract. */
@@ -31,6 +37,13 @@ export function sentence(words: string): string {
   return /[.?!]$/.test(whole) ? whole : `${whole}.`;
 }
 
+/** What is wrong with a field, or with the first part of it that is. */
+function wordsOf(error: FieldError | undefined): string | undefined {
+  if (error === undefined || typeof error.message === 'string') return error?.message;
+  const parts = Object.values(error) as readonly (FieldError | undefined)[];
+  return parts.find((part) => part?.message !== undefined)?.message;
+}
+
 function useField<T extends FieldValues, O>({
   control,
   name,
@@ -38,7 +51,7 @@ function useField<T extends FieldValues, O>({
   disabled,
 }: FormFieldProps<T, O>) {
   const { field, fieldState } = useController({ control, name });
-  const wrong = fieldState.error?.message;
+  const wrong = wordsOf(fieldState.error);
   return {
     field,
     shown: {
@@ -66,7 +79,7 @@ export function FormText<T extends FieldValues, O>({
     <TextField
       {...rest}
       {...shown}
-      value={(field.value as string | null | undefined) ?? ''}
+      value={field.value ?? ''}
       onChange={({ target: { value } }) => {
         field.onChange(orNull && value === '' ? null : value);
       }}
@@ -87,7 +100,7 @@ export function FormNumber<T extends FieldValues, O>({
       {...rest}
       {...shown}
       type="number"
-      value={(field.value as number | null | undefined) ?? ''}
+      value={field.value ?? ''}
       onChange={({ target: { value } }) => {
         field.onChange(value === '' ? null : Math.floor(Number(value)));
       }}
@@ -135,7 +148,7 @@ export function FormSelect<T extends FieldValues, O>({
       {...rest}
       {...shown}
       select
-      value={(field.value as string | null | undefined) ?? ''}
+      value={field.value ?? ''}
       onChange={field.onChange}
       slotProps={{ select: { displayEmpty: true } }}
     >

@@ -9,14 +9,14 @@ import {
   type UseFormReturn,
 } from 'react-hook-form';
 import { zodResolver } from '@hookform/resolvers/zod';
-import type { z } from 'zod';
 import type { Frozen } from '@/contracts/api';
+import type { FormSchema } from '@/contracts/form';
 import { CallError } from '@/ui/http/call';
 import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 
 type Options<I extends FieldValues, O, R> = {
   /** What the route takes, as its contract says. */
-  readonly schema: z.ZodType<O, I>;
+  readonly schema: FormSchema<I, O>;
   /** What the fields begin with, and stand at again after what was typed went well. */
   readonly start: Frozen<Partial<I>>;
   /** Sends what was filled in. @throws CallError */
@@ -68,7 +68,8 @@ export function useContractForm<I extends FieldValues, O extends object, R>({
       } catch (error) {
         if (error instanceof CallError)
           for (const [name, message] of Object.entries(error.fields))
-            if (name in getValues()) setError(name as FieldPath<I>, { message });
+            if ((name.split('.')[0] ?? '') in getValues())
+              setError(name as FieldPath<I>, { message });
         throw error;
       }
     }, done);

@@ -2,12 +2,13 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import type { GiveResult, Lacking } from '@/contracts/lacking';
+import type { Api } from '@/contracts/api';
+import type { GiveResult } from '@/contracts/lacking';
 import { termsAt } from '@/core/policy/saved-terms';
 import type { Terms } from '@/core/policy/rights';
 import { GiveChoice } from '@/ui/give/give-choice';
 import { GiveTerms, AS_USUAL, chosenTerms } from '@/ui/give/give-terms';
-import type { Asked } from '@/ui/http/use-asked';
+import { useAsked } from '@/ui/http/use-asked';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice, Problem } from '@/ui/shell/notice';
 import { useTicks } from '@/ui/tables/ticks';
@@ -19,9 +20,13 @@ export type Given<Id extends string> = {
   readonly watermark: string;
 };
 
-type Props<Id extends string> = {
-  /** What is not held, by what is searched for; nothing is asked while it is null. */
-  readonly useLacking: (search: string | null) => Asked<Lacking>;
+/** The routes that say what is not held. */
+type LackingRoute = 'GET /api/v1/people/:id/lacking' | 'GET /api/v1/documents/:id/unreached';
+
+type Props<R extends LackingRoute, Id extends string> = {
+  /** Where it is asked what is not held, and what is asked there by a search. */
+  readonly from: R;
+  readonly takes: (search: string) => Api[R]['takes'];
   readonly give: (given: Given<Id>) => Promise<GiveResult>;
   readonly ask: string;
   readonly title: string;
@@ -31,19 +36,20 @@ type Props<Id extends string> = {
 };
 
 /** What is not held, documents by a person or a document by people, to give several at once. */
-export function GivePanel<Id extends string>({
-  useLacking,
+export function GivePanel<R extends LackingRoute, Id extends string>({
+  from,
+  takes,
   give,
   ask,
   title,
   disabled,
   done,
-}: Props<Id>) {
+}: Props<R, Id>) {
   const { busy, said, attempt } = useAttempt();
   const [search, setSearch] = useState<string | null>(null);
   const [terms, setTerms] = useState(AS_USUAL);
   const ticks = useTicks<Id>();
-  const { answer: lacking, problem } = useLacking(search);
+  const { answer: lacking, problem } = useAsked(from, search === null ? null : takes(search));
   const close = () => {
     ticks.clear();
     setSearch(null);

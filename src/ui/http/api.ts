@@ -23,12 +23,13 @@ export async function api<R extends ApiRoute>(
   input: Api[R]['takes'],
 ): Promise<Api[R]['gives']> {
   const [method, pattern] = route.split(' ') as [Method, string];
-  const rest: Record<string, unknown> = { ...input };
+  const given: Readonly<Record<string, unknown>> = { ...input };
+  const inPath = new Set<string>();
   const path = pattern.replaceAll(/:(\w+)/g, (_whole, name: string) => {
-    const { [name]: part } = rest;
-    delete rest[name];
-    return encodeURIComponent(String(part));
+    inPath.add(name);
+    return encodeURIComponent(String(given[name]));
   });
+  const rest = Object.fromEntries(Object.entries(given).filter(([name]) => !inPath.has(name)));
   if (method === 'GET') return call<Api[R]['gives']>(method, path + searchOf(rest));
   return call<Api[R]['gives']>(method, path, method === 'DELETE' ? undefined : rest);
 }

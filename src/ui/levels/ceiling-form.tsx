@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import { Controller, type Control } from 'react-hook-form';
-import type { z } from 'zod';
 import {
   ceilingInput,
+  type CeilingFields as Fields,
   type CeilingImpact,
   type CeilingInput,
   type CeilingRow,
@@ -23,7 +23,6 @@ import { LevelChooser } from '@/ui/levels/level-chooser';
 import type { RuleDone } from '@/ui/levels/rule-done';
 import { levelOf } from '@/ui/words/limit-words';
 
-type Fields = z.input<typeof ceilingInput>;
 type Looked = { readonly input: CeilingInput; readonly impact: CeilingImpact };
 
 function limitFields({ rights, countries, networks, ...counts }: Limits): Fields['limits'] {

@@ -5,8 +5,12 @@ import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useController, type Control } from 'react-hook-form';
-import type { z } from 'zod';
-import { changePersonInput, type ChangePersonInput, type PersonDetail } from '@/contracts/people';
+import {
+  changePersonInput,
+  type ChangePersonInput,
+  type PersonDetail,
+  type PersonFields,
+} from '@/contracts/people';
 import { FormText, sentence } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
@@ -106,7 +110,7 @@ function KnownForm({
 function ZoneField({
   control,
 }: {
-  readonly control: Control<z.input<typeof changePersonInput>, unknown, ChangePersonInput>;
+  readonly control: Control<PersonFields, unknown, ChangePersonInput>;
 }) {
   const { field, fieldState } = useController({ control, name: 'zone' });
   const wrong = fieldState.error?.message;

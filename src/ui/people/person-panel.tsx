@@ -13,7 +13,6 @@ import { stateOf } from '@/ui/grants/grant-words';
 import { RevokeScope } from '@/ui/grants/revoke-scope';
 import { useChanges, type Changes } from '@/ui/grants/use-changes';
 import { api } from '@/ui/http/api';
-import { useAsked } from '@/ui/http/use-asked';
 import { AddressesPanel } from '@/ui/people/addresses-panel';
 import { GroupsPanel } from '@/ui/people/groups-panel';
 import { HeldRow } from '@/ui/people/held-row';
@@ -24,6 +23,8 @@ import { Note } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 import { SaidLine } from '@/ui/shell/said-line';
 import { Moment } from '@/ui/time/moment';
+
+const LACKING = 'GET /api/v1/people/:id/lacking';
 
 /** One person: all they hold, what they did with it, and the ways to end it. */
 export function PersonPanel({
@@ -96,8 +97,9 @@ function Wider({ grants }: { readonly grants: readonly GrantRow[] }) {
 
 function GiveMore({ person: { id, blocked } }: { readonly person: PersonDetail }) {
   return (
-    <GivePanel<DocumentId>
-      useLacking={(q) => useAsked('GET /api/v1/people/:id/lacking', q === null ? null : { id, q })}
+    <GivePanel<typeof LACKING, DocumentId>
+      from={LACKING}
+      takes={(q) => ({ id, q })}
       give={({ chosen, ...terms }) =>
         api('POST /api/v1/people/:id/lacking', { id, documents: chosen, ...terms })
       }

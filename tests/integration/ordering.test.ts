@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DOCUMENT_ORDERS, type DocumentOrder } from '@/contracts/document';
 import { PEOPLE_ORDERS, listPeopleInput, type PeopleOrder } from '@/contracts/people';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { splitOrder, type OrderBy } from '@/contracts/page';
 import { listDocumentRows } from '@/server/repositories/documents/document-repository';
 import { listPeopleRows } from '@/server/repositories/people/people-repository';
@@ -19,7 +20,7 @@ const TITLES = ['beam', 'Anchor', 'Cable', 'anchor chain', 'Deck', 'Engine'];
 beforeAll(async () => {
   product = await startProduct();
   const { deps, ida } = product;
-  const ids = [];
+  const ids: DocumentId[] = [];
   for (const [i, title] of TITLES.entries()) {
     ids.push(await protect(product, await drawing(1 + (i % 3)), title));
     product.clock.set(product.clock.now() + 60_000);
@@ -100,9 +101,9 @@ describe('documents', () => {
     expect(isOrdered(all.map(valueOf[order.by]), order.down)).toBe(true);
     expect(new Set(all.map(valueOf[order.by])).size).toBeGreaterThan(order.by === 'owner' ? 0 : 1);
     for (const limit of [1, 2, 5])
-      expect(await paged((after) => listDocumentRows(read, {}, { limit, after, order }))).toEqual(
-        all.map(({ id }) => id),
-      );
+      expect(
+        await paged<DocumentId>((after) => listDocumentRows(read, {}, { limit, after, order })),
+      ).toEqual(all.map(({ id }) => id));
   });
 
   test('letters of either case stand together, and the rest goes on where a row is gone', async () => {
@@ -142,7 +143,9 @@ describe('people', () => {
     expect(isOrdered(all.map(valueOf[order.by]), order.down)).toBe(true);
     for (const limit of [1, 3])
       expect(
-        await paged((after) => listPeopleRows(db.read, {}, now, { limit, after, order })),
+        await paged<RecipientId>((after) =>
+          listPeopleRows(db.read, {}, now, { limit, after, order }),
+        ),
       ).toEqual(all.map(({ id }) => id));
   });
 

@@ -89,6 +89,16 @@ type Done = {
   readonly details: Readonly<Record<string, Json>>;
 };
 
+/** What a change is called by what its details name; the first that is there counts. */
+const byDetail: Partial<Record<Action, readonly (readonly [detail: string, words: string])[]>> = {
+  'staff.changed': [['notices', 'changed their notices']],
+  'settings.changed': [
+    ['group', 'changed a group'],
+    ['rule', 'changed a rule'],
+    ['terms', 'changed saved terms'],
+  ],
+};
+
 /** What somebody did or tried, to be read behind their name. */
 export function didWords({ action, outcome, actor, recipient, details }: Done): string {
   if (outcome === 'refused' || outcome === 'failed') return tried[action] ?? done[action];
@@ -97,9 +107,6 @@ export function didWords({ action, outcome, actor, recipient, details }: Done): 
   // A grant that somebody has by a group, a domain or an open link begins as they come in by it.
   if (action === 'grant.given' && actor.kind === 'recipient')
     return actor.id === recipient ? 'used shared access' : 'passed on access';
-  if (action === 'staff.changed' && 'notices' in details) return 'changed their notices';
-  if (action === 'settings.changed' && 'group' in details) return 'changed a group';
-  if (action === 'settings.changed' && 'rule' in details) return 'changed a rule';
-  if (action === 'settings.changed' && 'terms' in details) return 'changed saved terms';
-  return done[action];
+  const named = byDetail[action]?.find(([detail]) => Object.hasOwn(details, detail));
+  return named?.[1] ?? done[action];
 }

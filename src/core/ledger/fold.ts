@@ -25,47 +25,46 @@ function termsOf({ details }: Entry): string {
  * a grant slipped in, widened or revived without an entry then shows.
  */
 export function applyEntry(state: AccessState, entry: Entry): void {
-  const { grant, document } = entry;
+  if (entry.grant !== null) applyToGrant(state, entry.grant, entry);
+  if (entry.document !== null) applyToDocument(state, entry.document, entry);
+}
+
+function applyToGrant({ grants }: AccessState, id: GrantId, entry: Entry): void {
+  const before = grants.get(id);
   switch (entry.action) {
     case 'grant.given':
     case 'grant.changed':
-      if (grant !== null)
-        state.grants.set(grant, {
-          terms: termsOf(entry),
-          revoked: state.grants.get(grant)?.revoked ?? false,
-        });
+      grants.set(id, { terms: termsOf(entry), revoked: before?.revoked ?? false });
       return;
     case 'grant.revoked':
     case 'grant.reinstated':
-      if (grant !== null)
-        state.grants.set(grant, {
-          terms: state.grants.get(grant)?.terms ?? '',
-          revoked: entry.action === 'grant.revoked',
-        });
-      return;
-    case 'document.revoked':
-      if (document !== null) state.revokedDocuments.add(document);
-      return;
-    case 'document.reinstated':
-      if (document !== null) state.revokedDocuments.delete(document);
+      grants.set(id, { terms: before?.terms ?? '', revoked: entry.action === 'grant.revoked' });
       return;
     default:
-    // Every other action leaves access as it was.
+    // Every other action leaves grants as they were.
   }
+}
+
+function applyToDocument({ revokedDocuments }: AccessState, id: DocumentId, entry: Entry): void {
+  if (entry.action === 'document.revoked') revokedDocuments.add(id);
+  if (entry.action === 'document.reinstated') revokedDocuments.delete(id);
+}
+
+/** What is different about one grant; `null`: nothing. */
+function difference(id: GrantId, recorded: GrantState | undefined, now: GrantState): string | null {
+  const standing = ({ revoked }: GrantState) => (revoked ? 'revoked' : 'live');
+  if (recorded === undefined) return `${id} stands in the database and was never recorded`;
+  if (recorded.terms !== now.terms) return `${id} has terms that were never recorded`;
+  if (recorded.revoked === now.revoked) return null;
+  return `${id} is ${standing(now)} in the database and ${standing(recorded)} on the ledger`;
 }
 
 /** Every difference between what the ledger says and what the tables say, in words. */
 export function differences(ledger: AccessState, tables: AccessState): string[] {
   const found: string[] = [];
   for (const [id, now] of tables.grants) {
-    const recorded = ledger.grants.get(id);
-    if (recorded === undefined) found.push(`${id} stands in the database and was never recorded`);
-    else if (recorded.terms !== now.terms) found.push(`${id} has terms that were never recorded`);
-    else if (recorded.revoked !== now.revoked)
-      found.push(
-        `${id} is ${now.revoked ? 'revoked' : 'live'} in the database and ` +
-          `${recorded.revoked ? 'revoked' : 'live'} on the ledger`,
-      );
+    const what = difference(id, ledger.grants.get(id), now);
+    if (what !== null) found.push(what);
   }
   for (const id of ledger.grants.keys())
     if (!tables.grants.has(id)) found.push(`${id} was recorded and is gone from the database`);

@@ -1,5 +1,6 @@
 import type { GrantId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
+import type { Json } from '@/core/ledger/canonical';
 import type { Action, Entry } from '@/core/ledger/entry';
 import { NO_LIMITS, type Ceiling, type Limits } from '@/core/policy/ceiling';
 import { LEVELS, type Level } from '@/core/policy/levels';
@@ -42,20 +43,26 @@ export function pastAccess(entries: Iterable<ReadEntry>): PastAccess {
     if (action === 'document.reinstated') revokedAt = null;
     if (action === 'key.destroyed') keyDestroyed = true;
     if (grant === null) continue;
-    const before = grants.get(grant);
-    if (
-      (action === 'grant.given' || action === 'grant.changed') &&
-      typeof details['terms'] === 'string'
-    )
-      grants.set(grant, {
-        terms: parseTerms(details['terms']),
-        revokedAt: before?.revokedAt ?? null,
-      });
-    if (before === undefined) continue;
-    if (action === 'grant.revoked') grants.set(grant, { ...before, revokedAt: at });
-    if (action === 'grant.reinstated') grants.set(grant, { ...before, revokedAt: null });
+    const after = afterEntry(grants.get(grant), action, at, details['terms']);
+    if (after !== undefined) grants.set(grant, after);
   }
   return { grants, revokedAt, keyDestroyed };
+}
+
+/** A grant after one entry about it; undefined where it did not exist by then. */
+function afterEntry(
+  before: PastGrant | undefined,
+  action: Action,
+  at: Moment,
+  terms: Json | undefined,
+): PastGrant | undefined {
+  const isStated = action === 'grant.given' || action === 'grant.changed';
+  if (isStated && typeof terms === 'string')
+    return { terms: parseTerms(terms), revokedAt: before?.revokedAt ?? null };
+  if (before === undefined) return undefined;
+  if (action === 'grant.revoked') return { ...before, revokedAt: at };
+  if (action === 'grant.reinstated') return { ...before, revokedAt: null };
+  return before;
 }
 
 type CeilingEntry = Pick<Entry, 'actor' | 'occurredAt' | 'details'>;

@@ -62,6 +62,39 @@ function valueOf(operand: Json | undefined): Json | undefined {
   return isObject(operand) ? operand['@value'] : operand;
 }
 
+/** A moment as a document states it, in ms since the epoch; `null` where it is none. */
+function momentIn(right: Json | undefined): number | null {
+  const at = typeof right === 'string' ? Date.parse(right) : Number.NaN;
+  return Number.isNaN(at) ? null : at;
+}
+
+/** How each limit is stated: by which operand, compared how, and what its value is read from. */
+const STATED: readonly {
+  readonly limit: Limit;
+  readonly left: string;
+  readonly operator: string;
+  readonly read: (right: Json | undefined) => number | null;
+}[] = [
+  { limit: 'from', left: 'dateTime', operator: 'gteq', read: momentIn },
+  { limit: 'until', left: 'dateTime', operator: 'lt', read: momentIn },
+  {
+    limit: 'days',
+    left: `${PREFIX}:sinceDispatch`,
+    operator: 'lt',
+    read: (right) => {
+      const days = typeof right === 'string' ? /^P([1-9]\d{0,4})D$/.exec(right)?.[1] : undefined;
+      return days === undefined ? null : Number(days);
+    },
+  },
+  {
+    limit: 'prints',
+    left: 'count',
+    operator: 'lteq',
+    read: (right) =>
+      typeof right === 'number' && Number.isInteger(right) && right > 0 ? right : null,
+  },
+];
+
 /** A constraint as a limit or condition of ours; `null` where it is none, which is then noted. */
 function limitOf(
   constraint: Json,
@@ -81,22 +114,11 @@ function limitOf(
     constraint['operator'],
     valueOf(constraint['rightOperand']),
   ];
-  const at = typeof right === 'string' ? Date.parse(right) : Number.NaN;
-  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'gteq')
-    return { limit: 'from', value: at };
-  if (left === 'dateTime' && !Number.isNaN(at) && operator === 'lt')
-    return { limit: 'until', value: at };
-  const days = typeof right === 'string' ? /^P([1-9]\d{0,4})D$/.exec(right)?.[1] : undefined;
-  if (left === `${PREFIX}:sinceDispatch` && operator === 'lt' && days !== undefined)
-    return { limit: 'days', value: Number(days) };
-  if (
-    left === 'count' &&
-    operator === 'lteq' &&
-    typeof right === 'number' &&
-    Number.isInteger(right) &&
-    right > 0
-  )
-    return { limit: 'prints', value: right };
+  for (const stated of STATED) {
+    if (stated.left !== left || stated.operator !== operator) continue;
+    const value = stated.read(right);
+    if (value !== null) return { limit: stated.limit, value };
+  }
   const condition = conditionIn(left, operator, constraint['rightOperand']);
   if (condition !== null) return condition;
   findings.add(

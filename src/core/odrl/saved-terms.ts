@@ -53,6 +53,24 @@ function watermarkOf(policy: Readonly<Record<string, Json>>, findings: Findings)
   return duty[`${PREFIX}:text`] as string;
 }
 
+type Policy = Readonly<Record<string, Json>>;
+
+function nameOf(policy: Policy, index: number): string {
+  const named = policy[`${PREFIX}:name`];
+  return typeof named === 'string' && named.trim() !== ''
+    ? named.trim()
+    : `policy ${String(index + 1)}`;
+}
+
+/** Notes a policy that is of another kind than saved terms are, or of another profile than ours. */
+function noteKind(policy: Policy, findings: Findings): void {
+  const { '@type': type = null, profile } = policy;
+  if (type !== 'Set' && type !== 'Policy')
+    findings.add('@type', `saved terms are a Set, not ${JSON.stringify(type)}`);
+  if (profile !== undefined && profile !== PROFILE)
+    findings.add('profile', `the profile ${JSON.stringify(profile)} is not known here`);
+}
+
 function readPolicy(policy: Json, index: number): ReadTerms {
   const findings = new Findings();
   if (!isObject(policy))
@@ -61,9 +79,7 @@ function readPolicy(policy: Json, index: number): ReadTerms {
       name: `policy ${String(index + 1)}`,
       unknown: [{ path: '', what: 'a policy is an object' }],
     };
-  const named = policy[`${PREFIX}:name`];
-  const name =
-    typeof named === 'string' && named.trim() !== '' ? named.trim() : `policy ${String(index + 1)}`;
+  const name = nameOf(policy, index);
   findings.others(
     policy,
     [
@@ -79,10 +95,7 @@ function readPolicy(policy: Json, index: number): ReadTerms {
     ],
     '',
   );
-  if (policy['@type'] !== 'Set' && policy['@type'] !== 'Policy')
-    findings.add('@type', `saved terms are a Set, not ${JSON.stringify(policy['@type'] ?? null)}`);
-  if (policy['profile'] !== undefined && policy['profile'] !== PROFILE)
-    findings.add('profile', `the profile ${JSON.stringify(policy['profile'])} is not known here`);
+  noteKind(policy, findings);
   const { rights, from, until, days, prints, conditions } = conditionsOf(
     listOf(policy['permission']),
     ['target'],

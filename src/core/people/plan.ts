@@ -31,6 +31,19 @@ function domainOf(address: string): string {
   return address.slice(address.indexOf('@') + 1);
 }
 
+const STATED = ['name', 'organisation', 'zone', 'language'] as const;
+
+/** Somebody known, with what a file states of them; what it leaves empty stays as it is. */
+function stating<K extends KnownPerson>(before: K, person: StatedPerson): K {
+  return {
+    ...before,
+    name: person.name === '' ? before.name : person.name,
+    organisation: person.organisation === '' ? before.organisation : person.organisation,
+    zone: person.zone ?? before.zone,
+    language: person.language ?? before.language,
+  };
+}
+
 /** What bringing these people in would change. What a file leaves empty stays as it is, and nobody is removed. */
 export function planImport<K extends KnownPerson>(
   stated: readonly StatedPerson[],
@@ -45,20 +58,8 @@ export function planImport<K extends KnownPerson>(
       added.push(person);
       continue;
     }
-    const after = {
-      ...before,
-      name: person.name === '' ? before.name : person.name,
-      organisation: person.organisation === '' ? before.organisation : person.organisation,
-      zone: person.zone ?? before.zone,
-      language: person.language ?? before.language,
-    };
-    if (
-      after.name === before.name &&
-      after.organisation === before.organisation &&
-      after.zone === before.zone &&
-      after.language === before.language
-    )
-      same++;
+    const after = stating(before, person);
+    if (STATED.every((field) => after[field] === before[field])) same++;
     else changed.push({ before, after, line: person.line });
   }
   const domains = [...new Set(Array.from(known.keys(), domainOf))];

@@ -29,6 +29,12 @@ function remembering(check: (text: string) => boolean): (text: string) => boolea
   };
 }
 
+function noAddress(stated: string): string {
+  return stated === ''
+    ? 'there is no email address here'
+    : `“${stated.slice(0, 80)}” is not an email address`;
+}
+
 /**
  * People as a file states them, with what could not be taken, by line. The first of two lines with
  * one address counts.
@@ -43,6 +49,9 @@ export function readPeople(
   const first = new Map<string, number>();
   // Thousands of lines share a few zones, and checking one takes a while.
   const [isZone, isLanguage] = [remembering(checks.isZone), remembering(checks.isLanguage)];
+  const leftOut = (line: number, what: string) => {
+    problems.push({ line, what: `${what}; it is left out` });
+  };
   const check = ({
     line,
     address: stated,
@@ -53,13 +62,7 @@ export function readPeople(
   }: RawPerson): StatedPerson[] => {
     const address = normaliseAddress(stated);
     if (address === null) {
-      problems.push({
-        line,
-        what:
-          stated.trim() === ''
-            ? 'there is no email address here'
-            : `“${stated.trim().slice(0, 80)}” is not an email address`,
-      });
+      problems.push({ line, what: noAddress(stated.trim()) });
       return [];
     }
     const before = first.get(address);
@@ -68,22 +71,25 @@ export function readPeople(
       return [];
     }
     first.set(address, line);
-    const wrong = [
-      zone !== '' && !isZone(zone) ? `“${zone}” is not a time zone` : null,
-      language !== '' && !isLanguage(language) ? `“${language}” is not a language` : null,
-      name.length > LONGEST || organisation.length > LONGEST
-        ? 'a name is longer than 120 characters'
-        : null,
-    ].filter((each) => each !== null);
-    problems.push(...wrong.map((what) => ({ line, what: `${what}; it is left out` })));
+    /** A value that passes its check; `null` where there is none, or where it is left out. */
+    const kept = (value: string, isKnown: (value: string) => boolean, what: string) => {
+      if (value === '' || isKnown(value)) return value === '' ? null : value;
+      leftOut(line, `“${value}” is not ${what}`);
+      return null;
+    };
+    const known = {
+      zone: kept(zone, isZone, 'a time zone'),
+      language: kept(language, isLanguage, 'a language'),
+    };
+    if (name.length > LONGEST || organisation.length > LONGEST)
+      leftOut(line, 'a name is longer than 120 characters');
     return [
       {
         line,
         address,
         name: name.slice(0, LONGEST).trim(),
         organisation: organisation.slice(0, LONGEST).trim(),
-        zone: zone !== '' && isZone(zone) ? zone : null,
-        language: language !== '' && isLanguage(language) ? language : null,
+        ...known,
       },
     ];
   };

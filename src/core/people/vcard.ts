@@ -14,7 +14,8 @@ function parts(text: string): string[] {
   return text.split(/(?<!\\);/).map(unescape);
 }
 
-type Card = { readonly line: number; readonly fields: Map<string, string> };
+/** A card as it is read; `last`: the field that a folded line goes on with. */
+type Card = { readonly line: number; readonly fields: Map<string, string>; last: string };
 
 function personOf({ line, fields }: Card): RawPerson | null {
   const address = fields.get('EMAIL');
@@ -39,31 +40,45 @@ export function peopleFromVcard(text: string): {
   const problems: LineProblem[] = [];
   const people: RawPerson[] = [];
   let card: Card | null = null;
-  let last = '';
   text.split(/\r\n|\n|\r/).forEach((content, index) => {
     const line = index + 1;
     if (/^[ \t]/.test(content)) {
-      if (card !== null && last !== '')
-        card.fields.set(last, (card.fields.get(last) ?? '') + content.slice(1));
+      goOn(card, content.slice(1));
       return;
     }
-    const [, group = '', value = ''] = /^((?:[^:"]|"[^"]*")*):(.*)$/.exec(content) ?? [];
-    const name = (group.split(';')[0] ?? '').replace(/^.*\./, '').toUpperCase();
-    last = '';
-    if (name === 'BEGIN') card = { line, fields: new Map() };
-    else if (name === 'END' && card !== null) {
+    const { name, value } = fieldOf(content);
+    if (name === 'BEGIN') card = { line, fields: new Map(), last: '' };
+    else if (card === null) {
+      if (content.trim() !== '') problems.push({ line, what: 'this stands outside any card' });
+    } else if (name === 'END') {
       const person = personOf(card);
       if (person === null)
         problems.push({ line: card.line, what: 'this card has no email address' });
       else people.push(person);
       card = null;
-    } else if (card !== null && name !== '' && !card.fields.has(name)) {
-      card.fields.set(name, value);
-      last = name;
-    } else if (card === null && content.trim() !== '')
-      problems.push({ line, what: 'this stands outside any card' });
+    } else put(card, name, value);
   });
   const open = card as Card | null;
   if (open !== null) problems.push({ line: open.line, what: 'this card is cut short' });
   return { people, problems };
+}
+
+/** A content line's name without its group, and its value. */
+function fieldOf(content: string): { readonly name: string; readonly value: string } {
+  const [, group = '', value = ''] = /^((?:[^:"]|"[^"]*")*):(.*)$/.exec(content) ?? [];
+  return { name: (group.split(';')[0] ?? '').replace(/^.*\./, '').toUpperCase(), value };
+}
+
+/** Puts a field into a card; the first of a name counts. */
+function put(card: Card, name: string, value: string): void {
+  card.last = '';
+  if (name === '' || card.fields.has(name)) return;
+  card.fields.set(name, value);
+  card.last = name;
+}
+
+/** Goes on with the field that was put last: a line was folded (RFC 6350, section 3.2). */
+function goOn(card: Card | null, content: string): void {
+  if (card === null || card.last === '') return;
+  card.fields.set(card.last, (card.fields.get(card.last) ?? '') + content);
 }

@@ -38,6 +38,16 @@ export function domainOf(address: string): string {
   return address.includes('@') ? address.slice(address.lastIndexOf('@')) : '';
 }
 
+/** What may be addresses in a part of a text: `Name <address>` is one, else each word is. */
+function candidatesIn(part: string): {
+  readonly name: string;
+  readonly candidates: readonly string[];
+} {
+  const [, name = '', address] = /^\s*"?([^"<]*?)"?\s*<([^<>]+)>\s*$/.exec(part) ?? [];
+  const candidates = address === undefined ? part.split(/\s+/) : [address];
+  return { name: name.trim(), candidates: candidates.filter((each) => each.trim() !== '') };
+}
+
 /**
  * The addresses in pasted text, the domains, `@yard.example` for everyone there, and what could not
  * be read as either. Any usual separator; `Name <address>` is understood.
@@ -51,15 +61,13 @@ export function parseAddresses(text: string): {
   const domains = new Set<string>();
   const unreadable: string[] = [];
   for (const part of text.split(/[;,\t\n\r]+/)) {
-    const named = /^\s*"?([^"<]*?)"?\s*<([^<>]+)>\s*$/.exec(part);
-    const candidates = named === null ? part.split(/\s+/) : [named[2] ?? ''];
+    const { name, candidates } = candidatesIn(part);
     for (const candidate of candidates) {
-      if (candidate.trim() === '') continue;
       const address = normaliseAddress(candidate);
       const domain = address === null ? normaliseDomain(candidate) : null;
       if (domain !== null) domains.add(domain);
       else if (address === null) unreadable.push(candidate.trim());
-      else if (!addresses.has(address)) addresses.set(address, named?.[1]?.trim() ?? '');
+      else if (!addresses.has(address)) addresses.set(address, name);
     }
   }
   return {

@@ -89,6 +89,34 @@ function common(
   return all;
 }
 
+/** The rights that every ceiling leaves, and which ceiling takes each of the others. */
+function rightsLeft(own: readonly Right[], ceilings: readonly Ceiling[]) {
+  const taken = new Map<Right, Ceiling>();
+  const rights = own.filter((right) => {
+    const taker = ceilings.find(
+      ({ limits }) => limits.rights !== null && !limits.rights.includes(right),
+    );
+    if (taker !== undefined) taken.set(right, taker);
+    return taker === undefined;
+  });
+  return { rights, taken };
+}
+
+/** The grant's own conditions, with the fewest opens and the countries that all lists have in common. */
+function narrowedBy(
+  own: Conditions | undefined,
+  opens: number | null,
+  countries: readonly Narrowed<readonly string[] | null>[],
+): Conditions | undefined {
+  const counted = opens === null ? own : { ...own, opens };
+  const [first, ...others] = countries.map(({ value }) => value ?? []);
+  if (first === undefined) return counted;
+  return {
+    ...counted,
+    countries: first.filter((code) => others.every((list) => list.includes(code))),
+  };
+}
+
 /**
  * What a grant's terms come to under every ceiling: the strictest wins, whatever the order.
  * `given`: when the grant was made, from which the days of a ceiling are counted.
@@ -104,14 +132,7 @@ export function underCeilings(
 ): Effective & { readonly alsoWithin: readonly (readonly string[])[] } {
   if (ceilings.length === 0)
     return { terms: own, taken: NOTHING_TAKEN, origins: ALL_OWN, alsoWithin: [] };
-  const taken = new Map<Right, Ceiling>();
-  const rights = own.rights.filter((right) => {
-    const taker = ceilings.find(
-      ({ limits }) => limits.rights !== null && !limits.rights.includes(right),
-    );
-    if (taker !== undefined) taken.set(right, taker);
-    return taker === undefined;
-  });
+  const { rights, taken } = rightsLeft(own.rights, ceilings);
   const conditions: Conditions = own.conditions ?? {};
   const until = least(own.until, ceilings, ({ limits }) =>
     limits.days === null ? null : given + limits.days * DAY,
@@ -120,14 +141,7 @@ export function underCeilings(
   const opens = least(conditions.opens ?? null, ceilings, ({ limits }) => limits.opens);
   const countries = common(conditions.countries ?? null, ceilings, 'countries');
   const networks = common(conditions.networks ?? null, ceilings, 'networks');
-  const lists = countries.map(({ value }) => value ?? []);
-  let narrowed: Conditions | undefined = own.conditions;
-  if (opens.value !== null) narrowed = { ...narrowed, opens: opens.value };
-  if (lists.length > 0)
-    narrowed = {
-      ...narrowed,
-      countries: (lists[0] ?? []).filter((code) => lists.every((list) => list.includes(code))),
-    };
+  const narrowed = narrowedBy(own.conditions, opens.value, countries);
   return {
     terms: {
       rights,

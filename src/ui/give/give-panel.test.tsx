@@ -13,8 +13,8 @@ const rows: Lacking['rows'] = [
   { id: 'doc_a', name: 'Lines plan', detail: 'TQ-1', once: null },
   { id: 'doc_b', name: 'Weight list', detail: 'TQ-2', once: 'revoked' },
 ];
-const answer = (input: Readonly<Record<string, unknown>>): Lacking => ({
-  rows: rows.filter(({ name }) => name.toLowerCase().includes(String(input.q ?? ''))),
+const answer = ({ q = '' }: Readonly<Record<string, unknown>>): Lacking => ({
+  rows: rows.filter(({ name }) => name.toLowerCase().includes(String(q))),
   total: rows.length,
   terms: [],
   begin: CAUTIOUS_TERMS,

@@ -145,37 +145,39 @@ export type Place = { readonly sequence: number; readonly previous: string };
 
 /** The canonical text of one entry. `salts` has one salt for each personal field. */
 export function writeEntry(
-  happening: LedgerEvent,
+  event: LedgerEvent,
   place: Place,
   salts: Readonly<Record<string, Uint8Array>>,
   hash: Hash,
 ): string {
   const personal: Record<string, string> = {};
-  if (happening.personal !== undefined)
-    for (const [field, value] of Object.entries(happening.personal))
-      personal[field] = commitmentOf(field, value, salts[field], hash);
-  const occurredAt = toUtcText(happening.occurredAt);
+  for (const [field, value] of Object.entries(event.personal ?? {}))
+    personal[field] = commitmentOf(field, value, salts[field], hash);
+  // What an event says nothing about is null in the chain.
+  const { reason = null, rule = null, details = {} } = event;
+  const { device = null, dispatch = null, document = null, grant = null } = event;
+  const { licence = null, recipient = null, version = null } = event;
   // Members stand in the order of the canonical text, which spares sorting them for every entry.
   const entry: Entry = {
-    action: happening.action,
-    actor: { id: happening.actor.id, kind: happening.actor.kind },
-    details: happening.details ?? {},
-    device: happening.device ?? null,
-    dispatch: happening.dispatch ?? null,
-    document: happening.document ?? null,
-    grant: happening.grant ?? null,
-    licence: happening.licence ?? null,
-    occurredAt,
-    outcome: happening.outcome,
+    action: event.action,
+    actor: { id: event.actor.id, kind: event.actor.kind },
+    details,
+    device,
+    dispatch,
+    document,
+    grant,
+    licence,
+    occurredAt: toUtcText(event.occurredAt),
+    outcome: event.outcome,
     personal,
     previous: place.previous,
-    reason: happening.reason ?? null,
-    receivedAt: happening.receivedAt === undefined ? occurredAt : toUtcText(happening.receivedAt),
-    recipient: happening.recipient ?? null,
-    rule: happening.rule ?? null,
+    reason,
+    receivedAt: toUtcText(event.receivedAt ?? event.occurredAt),
+    recipient,
+    rule,
     sequence: place.sequence,
     v: 1,
-    version: happening.version ?? null,
+    version,
   };
   return canonicalJson(entry);
 }

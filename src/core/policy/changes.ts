@@ -113,48 +113,39 @@ function raised(at: Case, ceiling: Ceiling, limit: keyof Limits): Case {
   return { ...at, policy: { ...at.policy, ceilings } };
 }
 
+type Carried = { [K in Change['kind']]: (at: Case, change: Extract<Change, { kind: K }>) => Case };
+
+/** What each change makes of a case. */
+const CARRIED: Carried = {
+  'prove-address': (at) => proven(at),
+  unblock: (at) => {
+    const { recipient } = at.asking;
+    const unblocked = recipient === null ? null : { ...recipient, blocked: false };
+    return { ...at, asking: { ...at.asking, recipient: unblocked } };
+  },
+  'reinstate-document': (at) => ({ ...at, policy: { ...at.policy, revoked: false } }),
+  'give-access': (at) => given(at),
+  'reinstate-grant': (at, { grant }) =>
+    onGrant(at, grant, (before) => ({ ...before, revoked: false })),
+  'revoke-grant': (at, { grant }) => onGrant(at, grant, (before) => ({ ...before, revoked: true })),
+  'extend-grant': (at, { grant }) => onTerms(at, grant, (terms) => ({ ...terms, until: null })),
+  'begin-sooner': (at, { grant }) => onTerms(at, grant, (terms) => ({ ...terms, from: null })),
+  'give-more-prints': (at, { grant }) => onGrant(at, grant, morePrints),
+  'unlimit-prints': (at, { grant }) => onTerms(at, grant, (terms) => ({ ...terms, prints: null })),
+  'give-right': (at, { grant, right }) => onTerms(at, grant, (terms) => withRight(terms, right)),
+  'take-right': (at, { grant, right }) =>
+    onTerms(at, grant, (terms) => ({
+      ...terms,
+      rights: terms.rights.filter((each) => each !== right),
+    })),
+  'change-condition': (at, { grant, condition }) =>
+    onTerms(at, grant, (terms) => withoutCondition(terms, condition)),
+  'raise-ceiling': (at, { ceiling, limit }) => raised(at, ceiling, limit),
+};
+
 /** The case as it is once somebody has done this. What is extended or raised is so without a limit. */
 export function changed(at: Case, change: Change): Case {
-  switch (change.kind) {
-    case 'prove-address':
-      return proven(at);
-    case 'unblock':
-      return {
-        ...at,
-        asking: {
-          ...at.asking,
-          recipient:
-            at.asking.recipient === null ? null : { ...at.asking.recipient, blocked: false },
-        },
-      };
-    case 'reinstate-document':
-      return { ...at, policy: { ...at.policy, revoked: false } };
-    case 'give-access':
-      return given(at);
-    case 'reinstate-grant':
-      return onGrant(at, change.grant, (grant) => ({ ...grant, revoked: false }));
-    case 'revoke-grant':
-      return onGrant(at, change.grant, (grant) => ({ ...grant, revoked: true }));
-    case 'extend-grant':
-      return onTerms(at, change.grant, (terms) => ({ ...terms, until: null }));
-    case 'begin-sooner':
-      return onTerms(at, change.grant, (terms) => ({ ...terms, from: null }));
-    case 'give-more-prints':
-      return onGrant(at, change.grant, morePrints);
-    case 'unlimit-prints':
-      return onTerms(at, change.grant, (terms) => ({ ...terms, prints: null }));
-    case 'give-right':
-      return onTerms(at, change.grant, (terms) => withRight(terms, change.right));
-    case 'take-right':
-      return onTerms(at, change.grant, (terms) => ({
-        ...terms,
-        rights: terms.rights.filter((right) => right !== change.right),
-      }));
-    case 'change-condition':
-      return onTerms(at, change.grant, (terms) => withoutCondition(terms, change.condition));
-    case 'raise-ceiling':
-      return raised(at, change.ceiling, change.limit);
-  }
+  return CARRIED[change.kind](at, change as never);
 }
 
 /** The case as it is once all of this was done. */

@@ -167,26 +167,41 @@ function compileGrants(
   /** Those that do not lead to a grant which nobody passed on. */
   const broken = new Set<GrantId>();
   for (const grant of grants) {
-    const chain = new Map<GrantId, GrantFacts>();
-    let at: GrantFacts | undefined = grant;
-    while (at !== undefined && !done.has(at.id) && !chain.has(at.id)) {
-      chain.set(at.id, at);
-      if (at.parent == null) break;
-      at = facts.get(at.parent);
-    }
-    const isRevoked =
-      at === undefined || broken.has(at.id) || (at.parent != null && chain.has(at.id));
+    const { chain, end } = chainOf(grant, facts, done);
+    const isBroken =
+      end === undefined || broken.has(end.id) || (end.parent != null && chain.has(end.id));
     for (const each of [...chain.values()].reverse()) {
       const own = compileAlone(each, ceilings);
       const parent = each.parent == null ? undefined : done.get(each.parent);
-      if (isRevoked) broken.add(each.id);
-      done.set(
-        each.id,
-        isRevoked ? givingNothing(own) : parent === undefined ? own : within(own, parent),
-      );
+      if (isBroken) {
+        broken.add(each.id);
+        done.set(each.id, givingNothing(own));
+      } else done.set(each.id, parent === undefined ? own : within(own, parent));
     }
   }
   return done;
+}
+
+/**
+ * The grants from one up to what it was passed on from first, or to one that is compiled already;
+ * and the one at which that ends: undefined where a grant above is missing.
+ */
+function chainOf(
+  grant: GrantFacts,
+  facts: ReadonlyMap<GrantId, GrantFacts>,
+  done: ReadonlyMap<GrantId, CompiledGrant>,
+): {
+  readonly chain: ReadonlyMap<GrantId, GrantFacts>;
+  readonly end: GrantFacts | undefined;
+} {
+  const chain = new Map<GrantId, GrantFacts>();
+  let at: GrantFacts | undefined = grant;
+  while (at !== undefined && !done.has(at.id) && !chain.has(at.id)) {
+    chain.set(at.id, at);
+    if (at.parent == null) break;
+    at = facts.get(at.parent);
+  }
+  return { chain, end: at };
 }
 
 /**

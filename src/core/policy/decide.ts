@@ -261,19 +261,12 @@ function grantTo(live: readonly CompiledGrant[], charged: CompiledGrant): Decisi
  * or that a ceiling takes.
  */
 export function decide(document: CompiledDocument, asking: Asking): Decision {
-  const { recipient, at } = asking;
+  const { at } = asking;
   if (asking.identity !== 'proven') return refuse('identity-not-proven');
   const grants = grantsReaching(document, asking);
   if (grants.length === 0) return refuse('not-addressed');
-  if (recipient?.blocked === true)
-    return refuse('recipient-blocked', { level: 'recipient', grant: null });
-  if (document.keyDestroyed) return refuse('key-destroyed', { level: 'document', grant: null });
-  if (document.revoked)
-    return refuse(
-      'document-revoked',
-      { level: 'document', grant: null },
-      document.revokedAt ?? null,
-    );
+  const shut = shutOut(document, asking);
+  if (shut !== null) return shut;
 
   const live: CompiledGrant[] = [];
   // Where none is live, the most useful thing to say, of the grant whose id comes first.
@@ -290,15 +283,31 @@ export function decide(document: CompiledDocument, asking: Asking): Decision {
     rank = own;
     said = grant;
   }
-  const charged =
-    asking.during === undefined
-      ? live[0]
-      : (live.find(({ facts }) => facts.id === asking.during) ?? live[0]);
+  const charged = chargedOf(live, asking.during);
   if (charged !== undefined) return grantTo(live, charged);
-  const reason = MOST_USEFUL_FIRST[rank] ?? 'not-addressed';
-  return refuse(
-    reason,
-    { level: 'grant', grant: said?.facts.id ?? null },
-    said === null ? null : momentOf(reason, said),
-  );
+  return refuseBy(MOST_USEFUL_FIRST[rank] ?? 'not-addressed', said);
+}
+
+/** What beats every grant: a block, a destroyed key, a revoked document; `null` where nothing does. */
+function shutOut(document: CompiledDocument, { recipient }: Asking): Decision | null {
+  if (recipient?.blocked === true)
+    return refuse('recipient-blocked', { level: 'recipient', grant: null });
+  const rule = { level: 'document', grant: null } as const;
+  if (document.keyDestroyed) return refuse('key-destroyed', rule);
+  if (document.revoked) return refuse('document-revoked', rule, document.revokedAt ?? null);
+  return null;
+}
+
+/** The live grant whose counts an open is charged to: the one it began with while that is live. */
+function chargedOf(
+  live: readonly CompiledGrant[],
+  during: GrantId | undefined,
+): CompiledGrant | undefined {
+  if (during === undefined) return live[0];
+  return live.find(({ facts }) => facts.id === during) ?? live[0];
+}
+
+function refuseBy(reason: NotLive | 'not-addressed', said: CompiledGrant | null): Decision {
+  if (said === null) return refuse(reason, { level: 'grant', grant: null });
+  return refuse(reason, { level: 'grant', grant: said.facts.id }, momentOf(reason, said));
 }

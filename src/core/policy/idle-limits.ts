@@ -11,28 +11,40 @@ export function idleLimits(
   { level, subject, limits }: Pick<Ceiling, 'level' | 'subject' | 'limits'>,
   all: readonly Ceiling[],
 ): string[] {
-  const idle: string[] = [];
-  if (limits.prints !== null && limits.rights !== null && !limits.rights.includes('print'))
-    idle.push('A number of prints has no effect where printing is not allowed.');
-  if (
-    limits.rights?.includes('keep') === true &&
-    (limits.prints !== null || !limits.rights.includes('print') || !limits.rights.includes('copy'))
-  )
-    idle.push('Keep a copy stays impossible: it needs Copy text, and Print without a limit.');
   const outer = all.find(
     (each) => each.level === 'organisation' && !(level === each.level && subject === each.subject),
   );
-  if (outer === undefined) return idle;
-  for (const name of ['days', 'prints', 'opens'] as const)
-    if (atLeast(limits, outer.limits, name))
-      idle.push(
-        `The organisation’s own limit of ${String(outer.limits[name])} ` +
-          `${name === 'days' ? 'days' : name} is as strict already.`,
-      );
-  const { rights } = outer.limits;
-  if (limits.rights !== null && rights?.every((right) => limits.rights?.includes(right)) === true)
-    idle.push('The organisation allows no more rights than this already.');
-  return idle;
+  return [...idleAlone(limits), ...(outer === undefined ? [] : idleUnder(limits, outer.limits))];
+}
+
+/** What of the limits has no effect whatever stands around them. */
+function idleAlone({ rights, prints }: Limits): string[] {
+  if (rights === null) return [];
+  const mayPrint = rights.includes('print');
+  const mayKeep = prints === null && mayPrint && rights.includes('copy');
+  return [
+    ...(prints !== null && !mayPrint
+      ? ['A number of prints has no effect where printing is not allowed.']
+      : []),
+    ...(rights.includes('keep') && !mayKeep
+      ? ['Keep a copy stays impossible: it needs Copy text, and Print without a limit.']
+      : []),
+  ];
+}
+
+/** What of the limits the organisation's own have already. */
+function idleUnder(limits: Limits, outer: Limits): string[] {
+  const counts = (['days', 'prints', 'opens'] as const)
+    .filter((name) => atLeast(limits, outer, name))
+    .map(
+      (name) =>
+        `The organisation’s own limit of ${String(outer[name])} ${name} is as strict already.`,
+    );
+  const isWider =
+    limits.rights !== null && outer.rights?.every((right) => limits.rights?.includes(right));
+  return isWider === true
+    ? [...counts, 'The organisation allows no more rights than this already.']
+    : counts;
 }
 
 function atLeast(limits: Limits, outer: Limits, name: 'days' | 'prints' | 'opens'): boolean {
@@ -48,24 +60,37 @@ export function idleDefaults(
   { rights, days, prints }: Defaults,
   over: readonly Ceiling[],
 ): string[] {
-  const idle: string[] = [];
-  for (const { level, limits } of over) {
+  return over.flatMap(({ level, limits }) => {
     const by = `the ceiling of ${level === 'organisation' ? 'the organisation' : `this ${level}`}`;
-    const taken =
-      rights?.filter((right) => limits.rights !== null && !limits.rights.includes(right)) ?? [];
-    if (taken.length > 0)
-      idle.push(`The right to ${taken.join(', ')} has no effect: ${by} takes it.`);
-    if (limits.days !== null && days !== null && (days === 'no-end' || days > limits.days))
-      idle.push(
-        `${days === 'no-end' ? 'No end' : `${String(days)} days`} has no effect: ${by} ends ` +
-          `access after ${String(limits.days)}.`,
-      );
-    if (
-      limits.prints !== null &&
-      rights?.includes('print') === true &&
-      (prints === null || prints > limits.prints)
-    )
-      idle.push(`More than ${String(limits.prints)} prints has no effect: ${by} allows no more.`);
-  }
-  return idle;
+    return [
+      ...takenRights(rights, limits, by),
+      ...shorterDays(days, limits, by),
+      ...fewerPrints({ rights, prints }, limits, by),
+    ];
+  });
+}
+
+function takenRights(rights: Defaults['rights'], limits: Limits, by: string): string[] {
+  const taken =
+    rights?.filter((right) => limits.rights !== null && !limits.rights.includes(right)) ?? [];
+  return taken.length === 0
+    ? []
+    : [`The right to ${taken.join(', ')} has no effect: ${by} takes it.`];
+}
+
+function shorterDays(days: Defaults['days'], limits: Limits, by: string): string[] {
+  if (limits.days === null || days === null) return [];
+  if (days !== 'no-end' && days <= limits.days) return [];
+  const stated = days === 'no-end' ? 'No end' : `${String(days)} days`;
+  return [`${stated} has no effect: ${by} ends access after ${String(limits.days)}.`];
+}
+
+function fewerPrints(
+  { rights, prints }: Pick<Defaults, 'rights' | 'prints'>,
+  limits: Limits,
+  by: string,
+): string[] {
+  const isLimited = limits.prints !== null && rights?.includes('print') === true;
+  if (!isLimited || (prints !== null && prints <= (limits.prints ?? 0))) return [];
+  return [`More than ${String(limits.prints)} prints has no effect: ${by} allows no more.`];
 }

@@ -31,14 +31,16 @@ export function passOnRefusal(
   if (address === held.address) return 'themselves';
   if (limits.domains !== null && !limits.domains.includes(domainOf(address))) return 'not-listed';
   if (held.passedOn >= limits.people) return 'too-many';
-  const more =
-    rights.some((right) => !held.terms.rights.includes(right)) ||
-    (rights.includes('pass-on') && limits.steps < 2) ||
-    !rights.includes('read');
-  if (more) return 'more-rights';
-  return held.terms.until !== null && (until === null || until > held.terms.until)
-    ? 'longer'
-    : null;
+  if (!areWithin(rights, held.terms.rights, limits)) return 'more-rights';
+  const isLonger = held.terms.until !== null && (until === null || until > held.terms.until);
+  return isLonger ? 'longer' : null;
+}
+
+/** Whether rights can be passed on of those held: Read among them, and Pass on only with a step left. */
+function areWithin(rights: readonly Right[], held: readonly Right[], { steps }: PassOn): boolean {
+  const isHeld = rights.every((right) => held.includes(right));
+  const hasStep = !rights.includes('pass-on') || steps >= 2;
+  return isHeld && hasStep && rights.includes('read');
 }
 
 /** One step further there is one less to go; nothing where this was the last. */

@@ -47,16 +47,19 @@ export function burn(
       const x = originX + (xs[i] ?? 0);
       const y = originY + (ys[i] ?? 0);
       if (x < 0 || y < 0 || x >= width || y >= height) continue;
-      const at = (y * width + x) * 4;
-      const red = rgba[at] ?? 0,
-        green = rgba[at + 1] ?? 0,
-        blue = rgba[at + 2] ?? 0;
-      const ink = red * 3 + green * 6 + blue > 1100 ? INK : PAPER;
       // Whole numbers, a share of 2^16: no division stands in the innermost loop.
-      const share = (alphas[i] ?? 0) * SHARE;
-      rgba[at] = red + (((ink.red - red) * share) >> 16);
-      rgba[at + 1] = green + (((ink.green - green) * share) >> 16);
-      rgba[at + 2] = blue + (((ink.blue - blue) * share) >> 16);
+      mix(rgba, (y * width + x) * 4, (alphas[i] ?? 0) * SHARE);
     }
   }
+}
+
+/** Mixes ink or paper into one pixel, whichever stands out there. */
+function mix(rgba: Picture['rgba'], at: number, share: number): void {
+  const red = rgba[at] ?? 0;
+  const green = rgba[at + 1] ?? 0;
+  const blue = rgba[at + 2] ?? 0;
+  const ink = red * 3 + green * 6 + blue > 1100 ? INK : PAPER;
+  rgba[at] = red + (((ink.red - red) * share) >> 16);
+  rgba[at + 1] = green + (((ink.green - green) * share) >> 16);
+  rgba[at + 2] = blue + (((ink.blue - blue) * share) >> 16);
 }

@@ -46,28 +46,25 @@ function flatten(path: string): Glyph {
       contour = [];
       continue;
     }
-    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = args.split(' ').map(Number);
-    if (command === 'Q') {
-      for (let i = 1; i <= STEPS; i++) {
-        const t = i / STEPS;
-        const s = 1 - t;
-        contour.push(s * s * x + 2 * s * t * a + t * t * c, s * s * y + 2 * s * t * b + t * t * d);
-      }
-    } else if (command === 'C') {
-      for (let i = 1; i <= STEPS; i++) {
-        const t = i / STEPS;
-        const s = 1 - t;
-        contour.push(
-          s ** 3 * x + 3 * s * s * t * a + 3 * s * t * t * c + t ** 3 * e,
-          s ** 3 * y + 3 * s * s * t * b + 3 * s * t * t * d + t ** 3 * f,
-        );
-      }
-    } else {
-      contour.push(a, b);
-    }
-    [x, y] = command === 'Q' ? [c, d] : command === 'C' ? [e, f] : [a, b];
+    const points = args.split(' ').map(Number);
+    if (points.length === 2) contour.push(...points);
+    else contour.push(...curve([x, y, ...points]));
+    [x = 0, y = 0] = points.slice(-2);
   }
   return contours;
+}
+
+/** A curve by its points, the first of which is where the pen is, in straight pieces (de Casteljau). */
+function curve(points: readonly number[]): number[] {
+  return Array.from({ length: STEPS }, (_each, i) => pointOn(points, (i + 1) / STEPS)).flat();
+}
+
+function pointOn(points: readonly number[], t: number): readonly number[] {
+  if (points.length === 2) return points;
+  const between: number[] = [];
+  for (let i = 0; i + 2 < points.length; i++)
+    between.push((1 - t) * (points[i] ?? 0) + t * (points[i + 2] ?? 0));
+  return pointOn(between, t);
 }
 
 /** A glyph's contour where it stands in the line, in px. */

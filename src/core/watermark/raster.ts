@@ -43,36 +43,54 @@ function addEdge(
       right = Math.max(x, nextX);
     const first = Math.floor(left);
     const last = Math.ceil(right);
-    const base = row * width + first;
     if (first < (touched.from[row] ?? 0)) touched.from[row] = first;
     if (last > (touched.to[row] ?? 0)) touched.to[row] = last;
-    if (last <= first + 1) {
-      const middle = (x + nextX) / 2 - first;
-      area[base] = (area[base] ?? 0) + signed * (1 - middle);
-      area[base + 1] = (area[base + 1] ?? 0) + signed * middle;
-    } else {
-      // The pixels in between each take the same slope of area; the first and last take triangles.
-      const run = 1 / (right - left);
-      const offset = left - first;
-      const startArea = 0.5 * run * (1 - offset) * (1 - offset);
-      const inLast = right - last + 1;
-      const endArea = 0.5 * run * inLast * inLast;
-      area[base] = (area[base] ?? 0) + signed * startArea;
-      if (last === first + 2) {
-        area[base + 1] = (area[base + 1] ?? 0) + signed * (1 - startArea - endArea);
-      } else {
-        const second = run * (1.5 - offset);
-        area[base + 1] = (area[base + 1] ?? 0) + signed * (second - startArea);
-        for (let i = 2; i < last - first - 1; i++)
-          area[base + i] = (area[base + i] ?? 0) + signed * run;
-        const before = second + (last - first - 3) * run;
-        area[base + last - first - 1] =
-          (area[base + last - first - 1] ?? 0) + signed * (1 - before - endArea);
-      }
-      area[base + last - first] = (area[base + last - first] ?? 0) + signed * endArea;
-    }
+    const base = row * width + first;
+    if (last <= first + 1) addWithinPixel(area, base, signed, (x + nextX) / 2 - first);
+    else addAcross(area, base, signed, { first, last, left, right });
     x = nextX;
   }
+}
+
+function put(area: Float32Array, at: number, amount: number): void {
+  area[at] = (area[at] ?? 0) + amount;
+}
+
+/** An edge that stays within one pixel of a row: what lies to its right there, and in all that follow. */
+function addWithinPixel(area: Float32Array, base: number, signed: number, middle: number): void {
+  put(area, base, signed * (1 - middle));
+  put(area, base + 1, signed * middle);
+}
+
+type Run = {
+  readonly first: number;
+  readonly last: number;
+  readonly left: number;
+  readonly right: number;
+};
+
+/** An edge over several pixels of a row: those in between take the same, the first and last triangles. */
+function addAcross(
+  area: Float32Array,
+  base: number,
+  signed: number,
+  { first, last, left, right }: Run,
+): void {
+  const run = 1 / (right - left);
+  const offset = left - first;
+  const inLast = right - last + 1;
+  const startArea = 0.5 * run * (1 - offset) * (1 - offset);
+  const endArea = 0.5 * run * inLast * inLast;
+  const count = last - first;
+  put(area, base, signed * startArea);
+  if (count === 2) put(area, base + 1, signed * (1 - startArea - endArea));
+  else {
+    const second = run * (1.5 - offset);
+    put(area, base + 1, signed * (second - startArea));
+    for (let i = 2; i < count - 1; i++) put(area, base + i, signed * run);
+    put(area, base + count - 1, signed * (1 - second - (count - 3) * run - endArea));
+  }
+  put(area, base + count, signed * endArea);
 }
 
 /** Coverage below this changes no pixel by a whole step once it is burned in. */
@@ -81,22 +99,24 @@ const FAINTEST = 1 / 255;
 /** Leftmost and rightmost column touched in each row: a slanted line leaves most of its box empty. */
 type Touched = { readonly from: Int32Array; readonly to: Int32Array };
 
-/** The pixels that these polygons cover (non-zero winding), anti-aliased. */
-export function rasterise(contours: readonly Contour[]): Coverage {
-  let minX = Infinity,
-    minY = Infinity,
-    maxX = -Infinity,
-    maxY = -Infinity;
+function boundsOf(contours: readonly Contour[]) {
+  const bounds = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
   for (const contour of contours) {
     for (let i = 0; i < contour.length; i += 2) {
       const x = contour[i] ?? 0;
       const y = contour[i + 1] ?? 0;
-      if (x < minX) minX = x;
-      if (x > maxX) maxX = x;
-      if (y < minY) minY = y;
-      if (y > maxY) maxY = y;
+      bounds.minX = Math.min(bounds.minX, x);
+      bounds.maxX = Math.max(bounds.maxX, x);
+      bounds.minY = Math.min(bounds.minY, y);
+      bounds.maxY = Math.max(bounds.maxY, y);
     }
   }
+  return bounds;
+}
+
+/** The pixels that these polygons cover (non-zero winding), anti-aliased. */
+export function rasterise(contours: readonly Contour[]): Coverage {
+  const { minX, minY, maxX, maxY } = boundsOf(contours);
   if (minX > maxX)
     return { xs: new Int16Array(0), ys: new Int16Array(0), alphas: new Uint8Array(0) };
   const left = Math.floor(minX);

@@ -75,13 +75,7 @@ export async function findPayload(read: ReadBytes, size: number): Promise<Payloa
   if (sizeEntry !== file + 2 || tableAt !== end + '\nendstream\nendobj\n'.length)
     throw new WrapperError('DAMAGED', 'cross-reference table');
 
-  const before = Math.min(fileAt, MARK_LINE);
-  const mark = markForm.exec(await readText(read, fileAt - before, before));
-  if (mark === null) throw new WrapperError('NOT_PROTECTED', 'no mark');
-  const [, version = '', link] = mark;
-  if (Number(version) > FORMAT) throw new WrapperError('NEWER', version);
-  if (link === undefined) throw new WrapperError('DAMAGED', 'no link');
-
+  const link = await findLink(read, fileAt);
   const stream = streamForm.exec(await readText(read, payloadAt, DICTIONARY));
   if (stream === null) throw new WrapperError('DAMAGED', 'payload dictionary');
   const [object, length, stated] = stream.slice(1, 4).map(Number) as [number, number, number];
@@ -89,6 +83,17 @@ export async function findPayload(read: ReadBytes, size: number): Promise<Payloa
   if (object !== file + 1 || length !== stated || offset + length !== end)
     throw new WrapperError('DAMAGED', 'payload length');
   return { offset, length, link };
+}
+
+/** The link in the mark before the file's object. @throws WrapperError */
+async function findLink(read: ReadBytes, fileAt: number): Promise<string> {
+  const before = Math.min(fileAt, MARK_LINE);
+  const mark = markForm.exec(await readText(read, fileAt - before, before));
+  if (mark === null) throw new WrapperError('NOT_PROTECTED', 'no mark');
+  const [, version = '', link] = mark;
+  if (Number(version) > FORMAT) throw new WrapperError('NEWER', version);
+  if (link === undefined) throw new WrapperError('DAMAGED', 'no link');
+  return link;
 }
 
 /** What to say of a PDF without our ending: whether it was once a protected file. */

@@ -20,7 +20,7 @@ test('a list of people is looked at and brought in; somebody new is given what t
   await page.getByRole('table', { name: 'People' }).getByRole('link', { name: 'New One' }).click();
   await page.getByRole('button', { name: 'Give more documents…' }).click();
   await page.getByLabel('Search').last().fill('TQ-412');
-  await page.getByRole('button', { name: 'Find' }).click();
+  await expect(page.getByRole('row', { name: /Weight list/ })).toBeVisible();
   await page.getByLabel('Select all of these').check();
   await expectNothingSerious(page);
   await page.getByRole('button', { name: /^Give \d+$/ }).click();

@@ -1,3 +1,4 @@
+import type { Config } from '@/server/config/env';
 import { UsageError, type Command } from '@/cli/command';
 import { withService } from '@/cli/open-service';
 import { hasDatabase } from '@/server/db/database-file';
@@ -78,13 +79,7 @@ export const inspectCommand: Command = {
       payloadBytes: length,
       recovery: keyWords(inspected),
     };
-    const config = call.config();
-    const { version = '', serviceUrl = '' } = stanza ?? {};
-    if (!isId('version', version) || !hasDatabase(config.databaseUrl))
-      return { code: 0, text: strangerText(inspected), json: { ...plain, found: null } };
-    const found = await withService(config, ({ deps }) =>
-      findFile(deps, { version, serviceUrl, link }),
-    );
+    const found = await foundBy(call.config(), inspected);
     return {
       code: 0,
       text: found === null ? strangerText(inspected) : staffText(found, inspected),
@@ -92,3 +87,10 @@ export const inspectCommand: Command = {
     };
   },
 };
+
+/** What the database of its service says of a file; `null` where there is none here that knows it. */
+async function foundBy(config: Config, { stanza, link }: Inspected): Promise<FileFound | null> {
+  const { version = '', serviceUrl = '' } = stanza ?? {};
+  if (!isId('version', version) || !hasDatabase(config.databaseUrl)) return null;
+  return withService(config, ({ deps }) => findFile(deps, { version, serviceUrl, link }));
+}

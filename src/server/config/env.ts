@@ -78,6 +78,30 @@ function checkPublicUrl(text: string): string {
   return `${url.origin}${url.pathname}`.replace(/\/$/, '');
 }
 
+type Environment = z.infer<typeof raw>;
+
+/** @throws ConfigError which names the first value that is wrong */
+function checked(environment: Readonly<Record<string, string | undefined>>): Environment {
+  const { success, data, error } = raw.safeParse(environment);
+  if (success) return data;
+  const [{ path: place, message } = { path: ['A setting'], message: 'unknown reason' }] =
+    error.issues;
+  throw new ConfigError(`${place.join('.')} is wrong: ${message}.`);
+}
+
+/** Where everything is kept; what is not said stands in the data folder. */
+function filesOf(env: Environment) {
+  const inData = (...names: readonly string[]) => path.resolve(env.DATA_DIR, ...names);
+  const { MASTER_KEY_FILE, ENDED_FILE, WITNESS_FILE } = env;
+  return {
+    dataDir: inData(),
+    databaseUrl: env.DATABASE_URL ?? `file:${inData('embargo.db')}`,
+    masterKeyFile: path.resolve(MASTER_KEY_FILE ?? inData('keys', 'master.key')),
+    endedFile: path.resolve(ENDED_FILE ?? inData('ended.jsonl')),
+    witnessFile: path.resolve(WITNESS_FILE ?? inData('witness.jsonl')),
+  };
+}
+
 /**
  * Reads and checks the environment, once, at start. The only reader of `process.env` there is.
  *
@@ -86,14 +110,7 @@ function checkPublicUrl(text: string): string {
 export function readConfig(
   environment: Readonly<Record<string, string | undefined>> = process.env,
 ): Config {
-  const parsed = raw.safeParse(environment);
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues;
-    throw new ConfigError(
-      `${issue?.path.join('.') ?? 'A setting'} is wrong: ${issue?.message ?? 'unknown reason'}.`,
-    );
-  }
-  const env = parsed.data;
+  const env = checked(environment);
   if (env.MAIL_URL !== undefined && env.MAIL_FROM === undefined)
     throw new ConfigError(
       'MAIL_FROM must be set along with MAIL_URL: the address mail is sent from.',
@@ -106,13 +123,7 @@ export function readConfig(
     host: env.HOST,
     publicUrl,
     trustedProxies: env.TRUSTED_PROXIES.split(/[\s,]+/).filter((each) => each !== ''),
-    dataDir: path.resolve(env.DATA_DIR),
-    databaseUrl: env.DATABASE_URL ?? `file:${path.resolve(env.DATA_DIR, 'embargo.db')}`,
-    masterKeyFile: path.resolve(
-      env.MASTER_KEY_FILE ?? path.join(env.DATA_DIR, 'keys', 'master.key'),
-    ),
-    endedFile: path.resolve(env.ENDED_FILE ?? path.join(env.DATA_DIR, 'ended.jsonl')),
-    witnessFile: path.resolve(env.WITNESS_FILE ?? path.join(env.DATA_DIR, 'witness.jsonl')),
+    ...filesOf(env),
     mail:
       env.MAIL_URL === undefined
         ? null

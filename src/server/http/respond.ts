@@ -1,7 +1,7 @@
 import 'server-only';
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import { isAppError } from '@/core/base/errors';
+import { isAppError, type AppError } from '@/core/base/errors';
 import { isDiskFull } from '@/core/base/disk-full';
 import { statusOf } from '@/server/http/status';
 import { isProblem, problemText, type Audience } from '@/words/problem-text';
@@ -90,35 +90,39 @@ function isHarmed(error: unknown): boolean {
   return false;
 }
 
+/** What is wrong with what was sent, field by field. */
+function respondInvalid({ issues }: z.ZodError): Response {
+  const messages = [...new Set(issues.map((issue) => issue.message))];
+  return json(
+    {
+      error: {
+        code: 'INVALID',
+        message: `Please check: ${messages.join('; ')}.`,
+        fields: Object.fromEntries(issues.map((issue) => [issue.path.join('.'), issue.message])),
+      },
+    } satisfies ErrorBody,
+    422,
+  );
+}
+
+/** The answer to an error that says what it is; `null` where that is nobody's business outside. */
+function respondKnown(error: AppError, audience: Audience): Response | null {
+  const status = statusOf(error.code);
+  if (status === null || status === 500) return null;
+  const data = isProblem(error) ? error.fields : {};
+  const message = isProblem(error) ? problemText(error, audience) : error.message;
+  return json(
+    { error: { code: error.code, message, data } } satisfies ErrorBody,
+    status,
+    'retryAfter' in data ? { 'retry-after': String(data.retryAfter) } : {},
+  );
+}
+
 /** One place turns errors into answers. An unknown one becomes a bare 500: its message may hold anything. */
 export function respondError(error: unknown, log: Logger, audience: Audience): Response {
-  if (error instanceof z.ZodError) {
-    const fields = Object.fromEntries(
-      error.issues.map((issue) => [issue.path.join('.'), issue.message]),
-    );
-    return json(
-      {
-        error: {
-          code: 'INVALID',
-          message: `Please check: ${[...new Set(error.issues.map((issue) => issue.message))].join('; ')}.`,
-          fields,
-        },
-      } satisfies ErrorBody,
-      422,
-    );
-  }
-  if (isAppError(error)) {
-    const status = statusOf(error.code);
-    if (status !== null && status !== 500) {
-      const data = isProblem(error) ? error.fields : {};
-      const message = isProblem(error) ? problemText(error, audience) : error.message;
-      return json(
-        { error: { code: error.code, message, data } } satisfies ErrorBody,
-        status,
-        'retryAfter' in data ? { 'retry-after': String(data.retryAfter) } : {},
-      );
-    }
-  }
+  if (error instanceof z.ZodError) return respondInvalid(error);
+  const known = isAppError(error) ? respondKnown(error, audience) : null;
+  if (known !== null) return known;
   if (isDiskFull(error))
     return json(
       { error: { code: 'DISK_FULL', message: NO_ROOM[audience] } } satisfies ErrorBody,

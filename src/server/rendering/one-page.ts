@@ -72,6 +72,21 @@ function readTable(
   }
 }
 
+/** A trailer that leads to no other kind of table and to nothing encrypted; `null` where it is not plain. */
+function plainTrailer(reader: PlainReader, at: number): PDFDict | null {
+  const trailer = parseAt(reader, at, /^\s*trailer\s*/);
+  if (!(trailer instanceof PDFDict)) return null;
+  const isPlain = !trailer.has(PDFName.of('XRefStm')) && !trailer.has(PDFName.of('Encrypt'));
+  return isPlain ? trailer : null;
+}
+
+function rootAndSize(trailer: PDFDict): { readonly root: PDFRef; readonly size: number } | null {
+  const [root, size] = [trailer.get(PDFName.of('Root')), trailer.get(PDFName.of('Size'))];
+  return root instanceof PDFRef && size instanceof PDFNumber
+    ? { root, size: size.asNumber() }
+    : null;
+}
+
 /** All tables of a file, the newest first; `null` where any part of it is not plain. */
 function readTables(reader: PlainReader): Table | null {
   const end = textAt(reader, Math.max(0, reader.size - 2048), 2048);
@@ -81,22 +96,11 @@ function readTables(reader: PlainReader): Table | null {
   let newest: { readonly root: PDFRef; readonly size: number } | null = null;
   for (let at = start, tables = 0; tables < MOST_TABLES; tables++) {
     const table = readTable(reader, at);
-    const trailer = table === null ? null : parseAt(reader, table.trailer, /^\s*trailer\s*/);
-    if (
-      table === null ||
-      !(trailer instanceof PDFDict) ||
-      trailer.has(PDFName.of('XRefStm')) ||
-      trailer.has(PDFName.of('Encrypt'))
-    )
-      return null;
+    const trailer = table === null ? null : plainTrailer(reader, table.trailer);
+    if (table === null || trailer === null) return null;
     sections.push(...table.sections);
-    const [root, size, previous] = [
-      trailer.get(PDFName.of('Root')),
-      trailer.get(PDFName.of('Size')),
-      trailer.get(PDFName.of('Prev')),
-    ];
-    if (newest === null && root instanceof PDFRef && size instanceof PDFNumber)
-      newest = { root, size: size.asNumber() };
+    newest ??= rootAndSize(trailer);
+    const previous = trailer.get(PDFName.of('Prev'));
     if (newest === null) return null;
     if (previous === undefined) return { sections, ...newest, start };
     if (!(previous instanceof PDFNumber)) return null;
@@ -128,38 +132,45 @@ function countOf(node: PDFDict): number | null {
   return count instanceof PDFNumber ? count.asNumber() : null;
 }
 
+/**
+ * How many pages a branch says it has; `null` where it does not, or where it stands among what looked
+ * like pages.
+ */
+function pagesBelow(branch: PDFDict, isFlat: boolean): number | null {
+  const count = countOf(branch);
+  return isFlat || count === null || count < 1 ? null : count;
+}
+
+/** What a step down the tree comes to: the page, or a branch and how many pages of it to pass. */
+type Step = { readonly page: PDFRef } | { readonly branch: PDFDict; readonly left: number };
+
+/** One step down towards the page `left`, counting from 0; `null` where the counts are not to be trusted. */
+function stepDown(reader: PlainReader, table: Table, node: PDFDict, left: number): Step | null {
+  const kids = node.get(PDFName.of('Kids'));
+  if (!(kids instanceof PDFArray)) return null;
+  const refs = kids.asArray();
+  // As many pages as kids: they are the pages, and none needs to be looked at to skip it.
+  const isFlat = countOf(node) === refs.length;
+  let rest = left;
+  for (const ref of isFlat ? refs.slice(left, left + 1) : refs) {
+    const kid = ref instanceof PDFRef ? dictionaryOf(reader, table, ref) : null;
+    if (!(ref instanceof PDFRef) || kid === null) return null;
+    const pages = kid.has(PDFName.of('Kids')) ? pagesBelow(kid, isFlat) : 1;
+    if (pages === null) return null;
+    if (rest < pages || isFlat)
+      return kid.has(PDFName.of('Kids')) ? { branch: kid, left: rest } : { page: ref };
+    rest -= pages;
+  }
+  return null;
+}
+
 /** Goes down the tree to the page `index`, counting from 0, past whole branches by what they count. */
 function findPage(reader: PlainReader, table: Table, root: PDFDict, index: number): PDFRef | null {
-  let node = root;
-  let left = index;
+  let step: Step | null = { branch: root, left: index };
   for (let depth = 0; depth < DEEPEST; depth++) {
-    const kids = node.get(PDFName.of('Kids'));
-    if (!(kids instanceof PDFArray)) return null;
-    const refs = kids.asArray();
-    // As many pages as kids: they are the pages, and none needs to be looked at to skip it.
-    const flat = countOf(node) === refs.length;
-    let inside: PDFDict | null = null;
-    for (const [place, ref] of refs.entries()) {
-      if (!(ref instanceof PDFRef)) return null;
-      if (flat && place < left) continue;
-      const kid = dictionaryOf(reader, table, ref);
-      if (kid === null) return null;
-      if (!kid.has(PDFName.of('Kids'))) {
-        if (flat || left === 0) return ref;
-        left--;
-        continue;
-      }
-      // A branch among what looked like pages: the counts are not to be trusted.
-      const count = countOf(kid);
-      if (flat || count === null || count < 1) return null;
-      if (left < count) {
-        inside = kid;
-        break;
-      }
-      left -= count;
-    }
-    if (inside === null) return null;
-    node = inside;
+    step = stepDown(reader, table, step.branch, step.left);
+    if (step === null) return null;
+    if ('page' in step) return step.page;
   }
   return null;
 }

@@ -8,6 +8,7 @@ import { termsAt } from '@/core/policy/saved-terms';
 import type { Terms } from '@/core/policy/rights';
 import { GiveChoice } from '@/ui/give/give-choice';
 import { GiveTerms, AS_USUAL, chosenTerms } from '@/ui/give/give-terms';
+import { usePaused } from '@/ui/http/use-paused';
 import { useAsked } from '@/ui/http/use-asked';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice, Problem } from '@/ui/shell/notice';
@@ -48,8 +49,9 @@ export function GivePanel<R extends LackingRoute, Id extends string>({
   const { busy, said, attempt } = useAttempt();
   const [search, setSearch] = useState<string | null>(null);
   const [terms, setTerms] = useState(AS_USUAL);
+  const wanted = usePaused(search ?? '');
   const ticks = useTicks<Id>();
-  const { answer: lacking, problem } = useAsked(from, search === null ? null : takes(search));
+  const { answer: lacking, problem } = useAsked(from, search === null ? null : takes(wanted));
   const close = () => {
     ticks.clear();
     setSearch(null);

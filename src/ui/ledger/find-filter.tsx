@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
@@ -8,25 +8,9 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import type { LedgerInput, LedgerValue } from '@/contracts/ledger';
 import { useAsked } from '@/ui/http/use-asked';
+import { usePaused } from '@/ui/http/use-paused';
 import { addressOf, refusing, wanting } from '@/ui/ledger/ledger-address';
 import { dimensionWords, valueText } from '@/ui/words/dimension-words';
-
-/** How long somebody pauses before what they typed is looked for, in ms. */
-const PAUSE = 180;
-
-/** What was typed, once the typing pauses. */
-function usePaused(text: string): string {
-  const [paused, setPaused] = useState(text);
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      setPaused(text);
-    }, PAUSE);
-    return () => {
-      clearTimeout(timer);
-    };
-  }, [text]);
-  return paused;
-}
 
 /** One box that finds whatever the ledger can be narrowed to, and lets it through or leaves it out. */
 export function FindFilter({ filter }: { readonly filter: LedgerInput }) {

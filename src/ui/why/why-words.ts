@@ -54,39 +54,32 @@ function grantName(name: string): string {
   return name === '' ? 'the new grant' : `the grant of ${name}`;
 }
 
+type ChangeWords = {
+  [K in NamedChange['kind']]: (grant: string, change: Extract<NamedChange, { kind: K }>) => string;
+};
+
 /** What to do, as one would say it to whoever does it. */
+const changeWordsOf: ChangeWords = {
+  'prove-address': () => 'have them prove their email address again',
+  unblock: () => 'unblock the person',
+  'reinstate-document': () => 'reinstate the document',
+  'give-access': () => 'give them the document',
+  'reinstate-grant': (grant) => `reinstate ${grant}`,
+  'extend-grant': (grant) => `set a later end for ${grant}`,
+  'begin-sooner': (grant) => `set an earlier start for ${grant}`,
+  'give-more-prints': (grant) => `allow more prints on ${grant}`,
+  'unlimit-prints': (grant) => `remove the limit on prints from ${grant}`,
+  'revoke-grant': (grant) => `revoke ${grant}`,
+  'give-right': (grant, { right }) => `give ${rightNames[right]} on ${grant}`,
+  'take-right': (grant, { right }) => `take ${rightNames[right]} from ${grant}`,
+  'change-condition': (grant, { condition }) =>
+    `change the ${conditionNames[condition]} of ${grant}`,
+  'raise-ceiling': (_grant, { ceiling, limit, name }) =>
+    `raise the ceiling on ${limitNames[limit]} of ${levelOf({ level: ceiling.level, name })}`,
+};
+
 function changeWords(change: NamedChange): string {
-  const { name } = change;
-  switch (change.kind) {
-    case 'prove-address':
-      return 'have them prove their email address again';
-    case 'unblock':
-      return 'unblock the person';
-    case 'reinstate-document':
-      return 'reinstate the document';
-    case 'give-access':
-      return 'give them the document';
-    case 'reinstate-grant':
-      return `reinstate ${grantName(name)}`;
-    case 'extend-grant':
-      return `set a later end for ${grantName(name)}`;
-    case 'begin-sooner':
-      return `set an earlier start for ${grantName(name)}`;
-    case 'give-more-prints':
-      return `allow more prints on ${grantName(name)}`;
-    case 'unlimit-prints':
-      return `remove the limit on prints from ${grantName(name)}`;
-    case 'revoke-grant':
-      return `revoke ${grantName(name)}`;
-    case 'give-right':
-      return `give ${rightNames[change.right]} on ${grantName(name)}`;
-    case 'take-right':
-      return `take ${rightNames[change.right]} from ${grantName(name)}`;
-    case 'change-condition':
-      return `change the ${conditionNames[change.condition]} of ${grantName(name)}`;
-    case 'raise-ceiling':
-      return `raise the ceiling on ${limitNames[change.limit]} of ${levelOf({ level: change.ceiling.level, name })}`;
-  }
+  return changeWordsOf[change.kind](grantName(change.name), change as never);
 }
 
 /** The rule by name: `the ceiling of the folder Hull 412`, `grant D-0002`. */

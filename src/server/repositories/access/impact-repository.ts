@@ -94,6 +94,24 @@ function grouped(lines: readonly string[]): AlikeGrants[] {
   });
 }
 
+/** The parts of the question that depend on what is asked. */
+function partsOf({ own, filing, terms, documents }: AskedOf, now: number) {
+  const among = (ids: readonly string[]) =>
+    sql`g.document_id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`;
+  return {
+    own: own.length === 0 ? sql`NULL` : sql`CASE WHEN ${among(own)} THEN g.document_id END`,
+    filing: filing
+      ? sql`coalesce(d.marking_id, ${NONE}) AS marking_id, coalesce(d.folder_id, ${NONE}) AS folder_id`
+      : sql`${NONE} AS marking_id, ${NONE} AS folder_id`,
+    documents: filing ? sql`JOIN documents d ON d.id = g.document_id` : sql``,
+    on: documents === undefined ? sql`` : sql`AND ${among(documents)}`,
+    ...(terms === undefined
+      ? { termsId: sql`${NONE}`, inQuestion: sql`(g.until_at IS NULL OR g.until_at > ${now})` }
+      : // What has ended comes into question only where its own end may move.
+        { termsId: sql`coalesce(g.terms_id, ${NONE})`, inQuestion: sql`g.terms_id = ${terms}` }),
+  };
+}
+
 /**
  * The next `most` grants behind row `after` that are neither revoked nor over, or those given with
  * saved terms; those that are alike together. They come as one text, a line each: rows of their own,
@@ -106,38 +124,14 @@ export async function alikeGrants(
   after: number,
   most: number,
 ): Promise<{ readonly alike: AlikeGrants[]; readonly grants: number; readonly last: number }> {
-  const own =
-    asked.own.length === 0
-      ? sql`NULL`
-      : sql`CASE WHEN g.document_id IN (SELECT value
-        FROM json_each(${JSON.stringify(asked.own)})) THEN g.document_id END`;
-  const filing = asked.filing
-    ? sql`coalesce(d.marking_id, ${NONE}) AS marking_id, coalesce(d.folder_id, ${NONE}) AS folder_id`
-    : sql`${NONE} AS marking_id, ${NONE} AS folder_id`;
-  // What has ended comes into question only where its own end may move.
-  const inQuestion =
-    asked.terms === undefined
-      ? sql`(g.until_at IS NULL OR g.until_at > ${now})`
-      : sql`g.terms_id = ${asked.terms}`;
-  const documents = asked.filing ? sql`JOIN documents d ON d.id = g.document_id` : sql``;
-  const on =
-    asked.documents === undefined
-      ? sql``
-      : sql`AND g.document_id IN (SELECT value FROM json_each(${JSON.stringify(asked.documents)}))`;
+  const { own, filing, termsId, inQuestion, documents, on } = partsOf(asked, now);
   const [found] = await db.all<{ lines: string | null; grants: number; last: number | null }>(sql`
     SELECT group_concat(concat_ws('|', recipient_id, document_id, given_at, terms_id,
     coalesce(from_at, ${NONE}), coalesce(until_at, ${NONE}), coalesce(prints, ${NONE}),
     prints_made, marking_id, folder_id, coalesce(own, ${NONE}), rights, coalesce(conditions,
     ${NONE})), char(10)) AS lines, count(*) AS grants, max(row) AS last
     FROM (
-      SELECT g.rowid AS row,
-      ${
-        asked.terms === undefined
-          ? sql`${NONE}`
-          : sql`coalesce(g.terms_id,
-        ${NONE})`
-      }
-      AS terms_id, g.rights, g.from_at, g.until_at, g.prints, g.prints_made, g.conditions,
+      SELECT g.rowid AS row, ${termsId} AS terms_id, g.rights, g.from_at, g.until_at, g.prints, g.prints_made, g.conditions,
       g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
       FROM grants g ${documents}
       WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion} ${on}

@@ -12,7 +12,31 @@ function kindIs(kind: string): SQL {
   return sql`(${inArray(ledgerEntries.action, actions)} AND ${ledgerEntries.outcome} <> 'refused')`;
 }
 
-/** Whether an entry has one of these values. */
+/** A place, and every place within it. */
+function placeIs(place: string): SQL {
+  return sql`(value = ${place} OR (value >= ${`${place},`} AND value < ${`${place}-`}))`;
+}
+
+/** Whether an entry has one of these values; `among`: how a column is compared with them. */
+const HAS_ONE: Readonly<Record<Dimension, (among: SQL, values: readonly string[]) => SQL>> = {
+  kind: (_among, values) => sql`(${sql.join(values.map(kindIs), sql` OR `)})`,
+  outcome: (among) => sql`${ledgerEntries.outcome} ${among}`,
+  reason: (among) => sql`${ledgerEntries.reason} ${among}`,
+  organisation: (among) =>
+    sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation ${among})`,
+  place: (_among, values) =>
+    sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal
+      WHERE field = 'place' AND (${sql.join(values.map(placeIs), sql` OR `)}))`,
+  document: (among) => sql`${ledgerEntries.documentId} ${among}`,
+  // What others tried by the link of somebody belongs to the record of that person as well.
+  recipient: (among) =>
+    sql`(${ledgerEntries.recipientId} ${among} OR ${ledgerEntries.linkOf} ${among})`,
+  dispatch: (among) => sql`${ledgerEntries.dispatchId} ${among}`,
+  actor: (among) => sql`${ledgerEntries.actorId} ${among}`,
+  device: (among) => sql`${ledgerEntries.deviceId} ${among}`,
+  version: (among) => sql`${ledgerEntries.versionId} ${among}`,
+};
+
 function hasOne(dimension: Dimension, values: readonly string[]): SQL {
   // One value is found by its index; several are taken from one parameter, however many they are.
   const [only = ''] = values;
@@ -20,38 +44,7 @@ function hasOne(dimension: Dimension, values: readonly string[]): SQL {
     values.length === 1
       ? sql`= ${only}`
       : sql`IN (SELECT value FROM json_each(${JSON.stringify(values)}))`;
-  switch (dimension) {
-    case 'kind':
-      return sql`(${sql.join(values.map(kindIs), sql` OR `)})`;
-    case 'outcome':
-      return sql`${ledgerEntries.outcome} ${among}`;
-    case 'reason':
-      return sql`${ledgerEntries.reason} ${among}`;
-    case 'organisation':
-      return sql`${ledgerEntries.recipientId} IN (SELECT id FROM recipients WHERE organisation ${among})`;
-    case 'place':
-      return sql`${ledgerEntries.sequence} IN (SELECT sequence FROM ledger_personal
-        WHERE field = 'place' AND (${sql.join(
-          values.map(
-            (place) =>
-              sql`(value = ${place} OR (value >= ${`${place},`} AND value < ${`${place}-`}))`,
-          ),
-          sql` OR `,
-        )}))`;
-    case 'document':
-      return sql`${ledgerEntries.documentId} ${among}`;
-    // What others tried by the link of somebody belongs to the record of that person as well.
-    case 'recipient':
-      return sql`(${ledgerEntries.recipientId} ${among} OR ${ledgerEntries.linkOf} ${among})`;
-    case 'dispatch':
-      return sql`${ledgerEntries.dispatchId} ${among}`;
-    case 'actor':
-      return sql`${ledgerEntries.actorId} ${among}`;
-    case 'device':
-      return sql`${ledgerEntries.deviceId} ${among}`;
-    case 'version':
-      return sql`${ledgerEntries.versionId} ${among}`;
-  }
+  return HAS_ONE[dimension](among, values);
 }
 
 /** What somebody on the staff answers for or did themselves. */

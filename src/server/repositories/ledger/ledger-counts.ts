@@ -328,12 +328,7 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
       return held.seen(kind);
     },
     count: async (filter, edges = []) => {
-      const narrow = {
-        with: filter.with ?? {},
-        without: filter.without ?? {},
-        from: filter.from === undefined ? undefined : dayOfText(filter.from),
-        to: filter.to === undefined ? undefined : dayOfText(filter.to),
-      };
+      const narrow = narrowOf(filter);
       const rest = withoutCounted(filter);
       const [wanted, refused] = [
         Object.keys(rest.with ?? {}).length,
@@ -346,6 +341,16 @@ export function createLedgerCounts(db: Reading, dayOf: DayOf): LedgerCounts {
       const isWide = wanted === 0 && filter.own === undefined && !isFine(rest);
       return isWide ? countWide(rest, edges, narrow) : countNarrow(rest, edges, narrow);
     },
+  };
+}
+
+/** What of a filter tallies can be narrowed by. */
+function narrowOf({ with: wanted = {}, without = {}, from, to }: EntryFilter): TallyFilter {
+  return {
+    with: wanted,
+    without,
+    from: from === undefined ? undefined : dayOfText(from),
+    to: to === undefined ? undefined : dayOfText(to),
   };
 }
 

@@ -51,6 +51,15 @@ function sameTerms(a: NamedTerms, b: NamedTerms): boolean {
   );
 }
 
+/** What of terms that were understood is not possible here. */
+function impossibleIn(terms: NamedTerms): readonly Unknown[] {
+  const { error } = putTermsInput.safeParse({ id: null, from: null, until: null, ...terms });
+  return (error?.issues ?? []).map(({ path, message }) => ({
+    path: path.join('/'),
+    what: message,
+  }));
+}
+
 /** What each policy comes to beside the terms there are; a name that stands twice is stopped the second time. */
 async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> {
   const read = policiesOf(text, termsFromOdrl);
@@ -63,17 +72,7 @@ async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> 
     const problems: Unknown[] = [...unknown];
     if (seen.has(name.toLowerCase())) problems.push(stopped.policyTwice('embargo:name'));
     seen.add(name.toLowerCase());
-    const checked =
-      terms === null || problems.length > 0
-        ? null
-        : putTermsInput.safeParse({ id: null, from: null, until: null, ...terms });
-    if (checked?.success === false)
-      problems.push(
-        ...checked.error.issues.map((issue) => ({
-          path: issue.path.join('/'),
-          what: issue.message,
-        })),
-      );
+    if (terms !== null && problems.length === 0) problems.push(...impossibleIn(terms));
     const stated = terms === null ? null : statedTerms(terms);
     if (terms === null || problems.length > 0)
       return {
@@ -85,17 +84,25 @@ async function planOf(db: Reading | Transaction, text: string): Promise<Plan[]> 
         kept: null,
         replaces: null,
       };
-    const state = known === undefined ? 'new' : sameTerms(terms, known) ? 'same' : 'changed';
     return {
       name,
-      state,
+      ...besides(terms, known),
       terms: stated,
-      before: known === undefined || state === 'same' ? null : statedTerms(known),
       unknown: [],
       kept: terms,
       replaces: known?.id ?? null,
     };
   });
+}
+
+/** What terms come to beside those of their name, where there are any. */
+function besides(
+  terms: NamedTerms,
+  known: SavedTermsRow | undefined,
+): Pick<Plan, 'state' | 'before'> {
+  if (known === undefined) return { state: 'new', before: null };
+  if (sameTerms(terms, known)) return { state: 'same', before: null };
+  return { state: 'changed', before: statedTerms(known) };
 }
 
 /** What a document would change, before anything is. @throws ServiceError `INVALID` where it is no such document */

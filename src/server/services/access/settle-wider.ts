@@ -42,6 +42,30 @@ async function settle(
   return row;
 }
 
+/** @throws ServiceError `INVALID` where everybody can have an address at it */
+async function settleDomain(
+  deps: Pick<Deps, 'random'>,
+  tx: Transaction,
+  domain: string,
+  now: number,
+): Promise<Row> {
+  if (isPublicMail(bareDomain(domain))) throw new ServiceError('public-domain', { domain });
+  const name = addresseeTitle({ kind: 'domain', name: '', address: domain });
+  const organisation = await organisationAt(tx, domain);
+  return settle(deps, tx, 'domain', { address: domain, name, organisation }, now);
+}
+
+function settleLink(
+  deps: Pick<Deps, 'random'>,
+  tx: Transaction,
+  dispatch: DispatchId,
+  now: number,
+): Promise<Row> {
+  const name = addresseeTitle({ kind: 'link', name: '', address: '' });
+  const about = { address: addressOfLink(dispatch), name, organisation: '' };
+  return settle(deps, tx, 'link', about, now);
+}
+
 /**
  * What is addressed as a whole, as rows, and who is in the groups now and not listed by themselves:
  * each is given it at once, and whoever joins later by joining.
@@ -62,36 +86,8 @@ export async function settleWider(
   now: number,
 ): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
   const wider: Row[] = [];
-  for (const domain of new Set(domains)) {
-    if (isPublicMail(bareDomain(domain))) throw new ServiceError('public-domain', { domain });
-    wider.push(
-      await settle(
-        deps,
-        tx,
-        'domain',
-        {
-          address: domain,
-          name: addresseeTitle({ kind: 'domain', name: '', address: domain }),
-          organisation: await organisationAt(tx, domain),
-        },
-        now,
-      ),
-    );
-  }
-  if (openLink)
-    wider.push(
-      await settle(
-        deps,
-        tx,
-        'link',
-        {
-          address: addressOfLink(dispatch),
-          name: addresseeTitle({ kind: 'link', name: '', address: '' }),
-          organisation: '',
-        },
-        now,
-      ),
-    );
+  for (const domain of new Set(domains)) wider.push(await settleDomain(deps, tx, domain, now));
+  if (openLink) wider.push(await settleLink(deps, tx, dispatch, now));
   const ids = [...new Set(groups)];
   const known = ids.length === 0 ? [] : await listGroups(tx);
   const people = ids.length === 0 ? [] : await membersOf(tx, ids);

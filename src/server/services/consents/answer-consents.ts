@@ -1,4 +1,5 @@
 import 'server-only';
+import type { Action } from '@/core/ledger/entry';
 import { isInTheClear } from '@/core/policy/delivery';
 import { addresseeName } from '@/core/policy/addressee-name';
 import type { ConsentId, MarkingId } from '@/core/base/ids';
@@ -85,6 +86,32 @@ async function carryOut(
   }
 }
 
+/** The action by which each kind of consent is answered. */
+const answeredBy = {
+  'destroy-keys': 'destruction.answered',
+  'one-person': 'settings.changed',
+  send: 'consent.answered',
+  'lower-marking': 'consent.answered',
+} as const satisfies Record<ConsentRecord['kind'], Action>;
+
+/** @throws ServiceError where it is one's own or there is none, and where one is no administrator */
+async function needMayAnswer(
+  tx: Transaction,
+  actor: StaffActor,
+  consent: ConsentRecord | null,
+  agree: boolean,
+  now: number,
+): Promise<void> {
+  if (consent === null) throw new ServiceError('no-request');
+  const isOwn = consent.askedBy === actor.id;
+  if (agree && isOwn) throw new ServiceError('own-consent');
+  if (!isOwn && !holds(actor.role, 'destroy-key'))
+    throw new ServiceError('consent-needs-administrator');
+  if (!agree) return;
+  needProof(actor);
+  await needSecondPerson(tx, actor, now);
+}
+
 /**
  * Agrees to what somebody else asked for, which is then done, or declines it. Who asked can take it
  * back.
@@ -98,24 +125,12 @@ export async function answerConsent(
   { id, agree }: { readonly id: ConsentId; readonly agree: boolean },
 ): Promise<Destroyed> {
   const { destroyed, ending } = await deps.db.write(async (tx) => {
-    const before = await findConsent(tx, id);
-    if (before === null) throw new ServiceError('no-request');
-    const own = before.askedBy === actor.id;
-    if (agree && own) throw new ServiceError('own-consent');
-    if (!own && !holds(actor.role, 'destroy-key'))
-      throw new ServiceError('consent-needs-administrator');
-    if (agree) needProof(actor);
     const now = deps.clock.now();
-    if (agree) await needSecondPerson(tx, actor, now);
+    await needMayAnswer(tx, actor, await findConsent(tx, id), agree, now);
     const settled = await settleConsent(tx, id, agree ? 'agreed' : 'declined', actor.id, now);
     if (settled === null) throw new ServiceError('consent-answered');
     await record(deps, tx, {
-      action:
-        settled.kind === 'destroy-keys'
-          ? 'destruction.answered'
-          : settled.kind === 'one-person'
-            ? 'settings.changed'
-            : 'consent.answered',
+      action: answeredBy[settled.kind],
       outcome: 'done',
       actor: { kind: 'staff', id: actor.id },
       occurredAt: now,

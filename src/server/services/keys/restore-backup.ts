@@ -61,6 +61,11 @@ export async function unpackBackup(
   }
   const failed = await feeding;
   if (failed !== null) throw failed;
+  return whole(manifest, done);
+}
+
+/** @throws ServiceError `INVALID` where the archive has not all that its manifest speaks of */
+function whole(manifest: BackupManifest | null, done: number): BackupManifest {
   if (manifest === null || done !== manifest.blobs + 3)
     throw new ServiceError('backup-incomplete', { content: null });
   return manifest;

@@ -56,6 +56,35 @@ async function endsIn(deps: Pick<Deps, 'db' | 'clock'>, from: number, to: number
   return ends;
 }
 
+type Mail = Parameters<typeof queueMail>[1][number];
+
+/** One message about what of one person's by one dispatch ends; `null` where they have no link. */
+async function mailOf(deps: Deps, ends: readonly End[], now: number): Promise<Mail | null> {
+  const [first] = ends;
+  if (first === undefined) return null;
+  const { person, dispatch } = first;
+  const db = deps.db.read;
+  const token = await linkOf(db, dispatch, person.id);
+  if (token === null) return null;
+  const organisation = await findOrganisation(db);
+  const mail = endSoonMail({
+    senderName: await senderOf(db, dispatch),
+    organisation: organisation?.name ?? '',
+    ends,
+    zone: person.zone ?? organisation?.zone ?? 'UTC',
+    link: `${deps.publicUrl}/r/${token}`,
+  });
+  return {
+    id: newId('message', deps.random),
+    recipientId: person.id,
+    toAddress: person.address,
+    ...mail,
+    state: 'waiting',
+    nextAttemptAt: now,
+    createdAt: now,
+  };
+}
+
 /**
  * Where the organisation wants it, tells recipients so many days before that their access ends. Who
  * has longer access by another way is not told.
@@ -75,32 +104,13 @@ export async function tellOfEnds(deps: Deps): Promise<number> {
   // A long list is not gone through for a few minutes more.
   if (to - from < STEP) return 0;
   const ends = await endsIn(deps, from, to);
-  const organisation = await findOrganisation(db);
-  const mails: Parameters<typeof queueMail>[1][number][] = [];
+  const mails: Mail[] = [];
   for (const mine of groupBy(
     ends,
     ({ person, dispatch }): `${RecipientId} ${DispatchId}` => `${person.id} ${dispatch}`,
   ).values()) {
-    const [first] = mine;
-    if (first === undefined) continue;
-    const token = await linkOf(db, first.dispatch, first.person.id);
-    const mail = endSoonMail({
-      senderName: await senderOf(db, first.dispatch),
-      organisation: organisation?.name ?? '',
-      ends: mine,
-      zone: first.person.zone ?? organisation?.zone ?? 'UTC',
-      link: `${deps.publicUrl}/r/${token ?? ''}`,
-    });
-    if (token !== null)
-      mails.push({
-        id: newId('message', deps.random),
-        recipientId: first.person.id,
-        toAddress: first.person.address,
-        ...mail,
-        state: 'waiting',
-        nextAttemptAt: now,
-        createdAt: now,
-      });
+    const mail = await mailOf(deps, mine, now);
+    if (mail !== null) mails.push(mail);
   }
   return deps.db.write(async (tx) => {
     // Another process may have told them meanwhile.

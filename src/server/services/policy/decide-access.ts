@@ -1,6 +1,6 @@
 import 'server-only';
 import type { DocumentId, GrantId, LicenceId } from '@/core/base/ids';
-import { decide, type Decision } from '@/core/policy/decide';
+import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -18,6 +18,10 @@ import {
  */
 export type During = { readonly licence: LicenceId; readonly grant: GrantId };
 
+function refused(reason: RefusalReason): Decision {
+  return { outcome: 'refused', reason, source: null, at: null };
+}
+
 /**
  * Decides for a proven person and a document, from the tables as they are now. What charges
  * something decides inside the transaction that charges it, so that of several at once on the last
@@ -32,18 +36,17 @@ export async function decideFor(
 ): Promise<Decision> {
   const found = await findDocument(db, documentId);
   const recipient = await findRecipientByAddress(db, actor.address);
-  if (found === null)
-    return { outcome: 'refused', reason: 'not-addressed', source: null, at: null };
-  if (!(await standsAsWritten(deps, db, found, recipient?.id ?? null)))
-    return { outcome: 'refused', reason: 'condition-unknown', source: null, at: null };
+  if (found === null) return refused('not-addressed');
+  const { id = null, zone = null } = recipient ?? {};
+  if (!(await standsAsWritten(deps, db, found, id))) return refused('condition-unknown');
   const policy = await policyFor(
     deps,
     db,
     found,
-    { id: recipient?.id ?? null, address: actor.address },
+    { id, address: actor.address },
     during?.licence ?? null,
   );
-  const at = await circumstancesOf(deps, db, actor, recipient?.zone ?? null);
+  const at = await circumstancesOf(deps, db, actor, zone);
   return decide(policy, {
     identity: 'proven',
     recipient: askerOf(actor, recipient),

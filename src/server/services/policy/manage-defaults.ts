@@ -120,6 +120,9 @@ export async function previewDefaults(
   return { ...found, idle: idleDefaults(input.defaults, certain) };
 }
 
+/** A level that sets nothing. */
+const UNSET = { defaults: NO_DEFAULTS, watermark: '', setAt: null };
+
 /**
  * Sets what dispatches below a level begin with and what stands on every page there; nothing: neither.
  *
@@ -135,15 +138,15 @@ export async function putDefaults(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needSubject(tx, input);
-    const known = (await listDefaults(tx)).find((each) => sameSubject(each, input));
-    if ((known?.setAt ?? null) !== input.seen) throw new ServiceError('changed-meanwhile');
+    const known = (await listDefaults(tx)).find((each) => sameSubject(each, input)) ?? UNSET;
+    if (known.setAt !== input.seen) throw new ServiceError('changed-meanwhile');
     const sets = setsAnything(input);
     // Set twice within a millisecond, it would be taken for the one that was seen.
-    const setAt = Math.max(now, (known?.setAt ?? 0) + 1);
+    const setAt = Math.max(now, (known.setAt ?? 0) + 1);
     if (sets)
       await putDefaultsRow(tx, { level, subject, defaults, watermark, setBy: actor.id, setAt });
     else await removeDefaultsRow(tx, level, subject);
-    const before = { defaults: known?.defaults ?? NO_DEFAULTS, watermark: known?.watermark ?? '' };
+    const before = { defaults: known.defaults, watermark: known.watermark };
     await record(deps, tx, {
       action: 'settings.changed',
       outcome: 'done',

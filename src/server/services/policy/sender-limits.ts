@@ -77,14 +77,14 @@ export async function changeSenderLimits(
     if (member === null) throw new ServiceError('no-colleague');
     if (member.role !== 'sender' && limitsSender(limits))
       throw new ServiceError('only-senders-limited');
-    const known = await findSenderLimits(tx, id);
-    if ((known?.setAt ?? null) !== seen) throw new ServiceError('limits-changed');
+    const known = (await findSenderLimits(tx, id)) ?? { limits: NO_SENDER_LIMITS, setAt: null };
+    if (known.setAt !== seen) throw new ServiceError('limits-changed');
     // Set twice within a millisecond, they would be taken for the ones that were seen.
-    const setAt = Math.max(now, (known?.setAt ?? 0) + 1);
+    const setAt = Math.max(now, (known.setAt ?? 0) + 1);
     const limiting = limitsSender(limits);
     if (limiting) await putSenderLimits(tx, { staffId: id, limits, setBy: actor.id, setAt });
     else await removeSenderLimits(tx, id);
-    const before: SenderLimits = known?.limits ?? NO_SENDER_LIMITS;
+    const before: SenderLimits = known.limits;
     await record(deps, tx, {
       action: 'staff.changed',
       outcome: 'done',

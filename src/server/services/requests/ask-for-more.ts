@@ -2,7 +2,7 @@ import 'server-only';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { AskInput, OwnRequest } from '@/contracts/requests';
 import { isMessage } from '@/core/policy/requests';
-import { decide, type RefusalReason } from '@/core/policy/decide';
+import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
 import { askedMail } from '@/server/mail/request-mail';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
@@ -47,6 +47,17 @@ export async function ownRequests(
   }));
 }
 
+/** @throws ServiceError where asking can change nothing, or it is held already */
+function needAsksForSomething(input: AskInput, decision: Decision): void {
+  if (decision.outcome === 'refused') {
+    if (CLOSED.has(decision.reason) && !isMessage(input))
+      throw new ServiceError('ask-in-vain', { reason: decision.reason });
+    return;
+  }
+  const isHeld = input.right !== null && decision.rights[input.right].granted;
+  if (isHeld && input.until === null) throw new ServiceError('right-held');
+}
+
 /**
  * Takes a recipient's request for a right or for more time, or their message, and tells the sender.
  *
@@ -75,16 +86,8 @@ export async function askForMore(
     recipient: askerOf(recipient, recipient),
     at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone),
   });
+  needAsksForSomething(input, decision);
   const met = decision.outcome === 'refused' ? decision.reason : null;
-  if (met !== null && CLOSED.has(met) && !isMessage(input))
-    throw new ServiceError('ask-in-vain', { reason: met });
-  if (
-    decision.outcome === 'granted' &&
-    input.right !== null &&
-    decision.rights[input.right].granted &&
-    input.until === null
-  )
-    throw new ServiceError('right-held');
 
   const organisation = await findOrganisation(deps.db.read);
   const id = newId('request', deps.random);

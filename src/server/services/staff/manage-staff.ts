@@ -1,4 +1,5 @@
 import 'server-only';
+import type { Role } from '@/core/policy/permissions';
 import { newId, randomText, type StaffId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
 import type {
@@ -29,6 +30,7 @@ import {
   setPassword,
   takeTicket,
   namesOfStaff,
+  type StaffRecord,
 } from '@/server/repositories/staff/staff-repository';
 import { listSenderLimits } from '@/server/repositories/policy/sender-limits-repository';
 import type { Deps, Origin, StaffActor, StrangerActor } from '@/server/services/base/deps';
@@ -200,6 +202,38 @@ export async function mailStaffAgain(
   return {};
 }
 
+function standingText(role: Role, disabled: boolean): string {
+  return `${role}${disabled ? ', disabled' : ''}`;
+}
+
+/** Whether somebody who can act as an administrator could not any more. */
+function losesAdministrator(
+  before: Pick<StaffRecord, 'role' | 'disabledAt'>,
+  after: Role,
+  disabled: boolean | undefined,
+): boolean {
+  if (before.role !== 'administrator' || before.disabledAt !== null) return false;
+  return disabled === true || after !== 'administrator';
+}
+
+/** Takes a second factor off that was lost. */
+async function takeFactor(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  id: StaffId,
+  now: number,
+): Promise<void> {
+  await setFactor(tx, id, { factor: null, factorGeneration: null, factorStep: null });
+  await record(deps, tx, {
+    action: 'staff.factor-changed',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: now,
+    details: { staff: id, factor: false },
+  });
+}
+
 /**
  * Changes a colleague's role, or whether they may sign in; their sessions end with either, so that it bites at once.
  *
@@ -215,13 +249,9 @@ export async function changeStaff(
     const before = await findStaff(tx, id);
     if (before === null) throw new ServiceError('no-colleague');
     if (id === actor.id) throw new ServiceError('own-role');
-    const losesAdministrator =
-      before.role === 'administrator' &&
-      before.disabledAt === null &&
-      (disabled === true || (role !== undefined && role !== 'administrator'));
-    if (losesAdministrator && (await otherAdministrators(tx, id)) === 0)
-      throw new ServiceError('last-administrator');
     const after = role ?? before.role;
+    if (losesAdministrator(before, after, disabled) && (await otherAdministrators(tx, id)) === 0)
+      throw new ServiceError('last-administrator');
     const returns = disabled === false && before.disabledAt !== null;
     const begins = after !== before.role || returns;
     if (begins && after === 'administrator') await tellAdministrators(deps, tx, actor, before);
@@ -235,17 +265,8 @@ export async function changeStaff(
       },
       now,
     );
-    if (factor === false)
-      await setFactor(tx, id, { factor: null, factorGeneration: null, factorStep: null });
     await endSessions(tx, id);
-    if (factor === false)
-      await record(deps, tx, {
-        action: 'staff.factor-changed',
-        outcome: 'done',
-        actor: { kind: 'staff', id: actor.id },
-        occurredAt: now,
-        details: { staff: id, factor: false },
-      });
+    if (factor === false) await takeFactor(deps, tx, actor, id, now);
     await record(deps, tx, {
       action: 'staff.changed',
       outcome: 'done',
@@ -253,8 +274,8 @@ export async function changeStaff(
       occurredAt: now,
       details: {
         staff: id,
-        before: `${before.role}${before.disabledAt === null ? '' : ', disabled'}`,
-        after: `${role ?? before.role}${(disabled ?? before.disabledAt !== null) ? ', disabled' : ''}`,
+        before: standingText(before.role, before.disabledAt !== null),
+        after: standingText(after, disabled ?? before.disabledAt !== null),
       },
     });
   });

@@ -6,7 +6,7 @@ import { rightsInput, watermark } from '@/contracts/dispatch';
 import type { ImpactFound } from '@/contracts/impact';
 
 /** Characters of a watermark that a level adds: several of them share a page with the dispatch's own. */
-export const MAX_LEVEL_WATERMARK = 80;
+const MAX_LEVEL_WATERMARK = 80;
 
 const defaults: z.ZodType<Defaults, Defaults> = z
   .strictObject({

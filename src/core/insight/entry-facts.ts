@@ -66,86 +66,100 @@ function aboutRevoke({ terms, because, scope }: Details, words: Words): Fact[] {
   ];
 }
 
-function aboutSettings(details: Details, words: Words): Fact[] {
+function aboutRule(details: Details): Fact[] {
   const { before, after } = details;
-  if ('rule' in details)
-    return [
-      {
-        label: `Rule: ${text(details['rule']).replaceAll('-', ' ')}`,
-        before: before === after ? null : text(before),
-        after: text(after),
-      },
-      ...fact('Reason', text(details['reason'])),
-    ];
-  if ('defaults' in details)
-    return [
+  return [
+    {
+      label: `Rule: ${text(details['rule']).replaceAll('-', ' ')}`,
+      before: before === after ? null : text(before),
+      after: text(after),
+    },
+    ...fact('Reason', text(details['reason'])),
+  ];
+}
+
+function aboutTwoPeople({ asked: isAsked, twoPeople }: Details): Fact[] {
+  if (isAsked === false) return fact('Asked', 'that one person is enough');
+  const words = twoPeople === true ? 'needed to destroy keys' : 'not needed to destroy keys';
+  return fact('Two people', words);
+}
+
+/** What of a settings change is told by the first of its details that is there. */
+const settingsTellers: readonly (readonly [detail: string, teller: Teller])[] = [
+  ['rule', aboutRule],
+  [
+    'defaults',
+    (details, words) => [
       ...fact('Defaults, for', levelText(details['defaults'], details['subject'], words)),
-      ...changes(before, after, words, 'not set'),
-    ];
-  if ('consent' in details)
-    return [...fact('About', 'needing only one person'), ...answered(details)];
-  if ('twoPeople' in details)
-    return details['asked'] === false
-      ? fact('Asked', 'that one person is enough')
-      : fact(
-          'Two people',
-          details['twoPeople'] === true ? 'needed to destroy keys' : 'not needed to destroy keys',
-        );
-  const [label, id] = Object.entries({
-    Folder: details['folder'],
-    Marking: details['marking'],
-    'Saved terms': details['terms'],
-    Group: details['group'],
-  }).find(([, value]) => value !== undefined) ?? ['', ''];
-  if ('added' in details)
-    return [
-      ...fact('Group', named(id, words)),
+      ...changes(details['before'], details['after'], words, 'not set'),
+    ],
+  ],
+  ['consent', (details) => [...fact('About', 'needing only one person'), ...answered(details)]],
+  ['twoPeople', aboutTwoPeople],
+  [
+    'added',
+    (details, words) => [
+      ...fact('Group', named(keptOf(details).id, words)),
       ...fact('In', named(details['added'], words)),
       ...fact('Out', named(details['removed'], words)),
-    ];
-  if ('removed' in details)
-    return fact(
-      `${label} removed`,
-      details['removed'] === true ? named(id, words) : text(details['removed']),
-    );
-  if ('made' in details) return fact(`${label} made`, text(details['made']));
-  const whole = isObject(before) || isObject(after);
-  const isNew = before == null;
-  const name =
-    whole || isNew || before === after
-      ? fact(isNew ? `${label} made` : label, text(details['name']) || text(after))
-      : [{ label, before: text(before), after: text(after) }];
-  const inside =
-    details['parent'] === details['parentBefore']
-      ? []
-      : changes(
-          { parent: details['parentBefore'] ?? null },
-          { parent: details['parent'] ?? null },
-          words,
-        );
-  const meaning =
-    details['meaning'] === details['meaningBefore']
-      ? []
-      : changes(
-          { meaning: details['meaningBefore'] ?? '' },
-          { meaning: details['meaning'] ?? '' },
-          words,
-        );
-  const followed =
-    number(details['changed']) > 0
-      ? fact('Earlier dispatches changed', counted(number(details['changed']), 'grant'))
-      : [];
+    ],
+  ],
+  [
+    'removed',
+    (details, words) => {
+      const { label, id } = keptOf(details);
+      const { removed } = details;
+      return fact(`${label} removed`, removed === true ? named(id, words) : text(removed));
+    },
+  ],
+  ['made', (details) => fact(`${keptOf(details).label} made`, text(details['made']))],
+];
+
+function aboutSettings(details: Details, words: Words, told: Told): readonly Fact[] {
+  const found = settingsTellers.find(([detail]) => Object.hasOwn(details, detail));
+  return found === undefined ? aboutKept(details, words) : found[1](details, words, told);
+}
+
+/** What is kept under a name and was changed: a folder, a marking, terms, a group. */
+function keptOf(details: Details): { readonly label: string; readonly id: Json | undefined } {
+  const kinds = { Folder: 'folder', Marking: 'marking', 'Saved terms': 'terms', Group: 'group' };
+  const found = Object.entries(kinds).find(([, detail]) => details[detail] !== undefined);
+  return found === undefined ? { label: '', id: '' } : { label: found[0], id: details[found[1]] };
+}
+
+/** One value of something kept, before and after, where it became another. */
+function became(details: Details, name: string, none: Json, words: Words): readonly Fact[] {
+  const [before, after] = [details[`${name}Before`], details[name]];
+  if (before === after) return [];
+  return changes({ [name]: before ?? none }, { [name]: after ?? none }, words);
+}
+
+function aboutKept(details: Details, words: Words): Fact[] {
+  const { before, after } = details;
+  const isWhole = isObject(before) || isObject(after);
+  const changed = number(details['changed']);
   return [
-    ...(label === '' ? [] : name),
-    ...(whole
+    ...namedAs(details, isWhole),
+    ...(isWhole
       ? changes(before ?? { name: details['name'] ?? '' }, after ?? null, words, 'not set')
       : []),
-    ...inside,
-    ...meaning,
+    ...became(details, 'parent', null, words),
+    ...became(details, 'meaning', '', words),
     ...(details['up'] === true ? fact('Moved', 'up') : []),
-    ...followed,
+    ...(changed > 0 ? fact('Earlier dispatches changed', counted(changed, 'grant')) : []),
     ...(details['imported'] === true ? fact('From', 'an imported file') : []),
   ];
+}
+
+/** What it is called, and was before where it was renamed. */
+function namedAs(details: Details, isWhole: boolean): Fact[] {
+  const { before, after } = details;
+  const { label } = keptOf(details);
+  if (label === '') return [];
+  const isNew = before == null;
+  if (!isWhole && !isNew && before !== after)
+    return [{ label, before: text(before), after: text(after) }];
+  return fact(isNew ? `${label} made` : label, text(details['name']) || text(after));
 }
 
 function levelText(level: Json | undefined, subject: Json | undefined, words: Words): string {

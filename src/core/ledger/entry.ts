@@ -143,6 +143,11 @@ export type Entry = {
 /** Position in the chain at which an entry is written. */
 export type Place = { readonly sequence: number; readonly previous: string };
 
+/** What an event says nothing about is null in the chain. */
+function orNull<T>(said: T | undefined): T | null {
+  return said ?? null;
+}
+
 /** The canonical text of one entry. `salts` has one salt for each personal field. */
 export function writeEntry(
   event: LedgerEvent,
@@ -153,31 +158,27 @@ export function writeEntry(
   const personal: Record<string, string> = {};
   for (const [field, value] of Object.entries(event.personal ?? {}))
     personal[field] = commitmentOf(field, value, salts[field], hash);
-  // What an event says nothing about is null in the chain.
-  const { reason = null, rule = null, details = {} } = event;
-  const { device = null, dispatch = null, document = null, grant = null } = event;
-  const { licence = null, recipient = null, version = null } = event;
   // Members stand in the order of the canonical text, which spares sorting them for every entry.
   const entry: Entry = {
     action: event.action,
     actor: { id: event.actor.id, kind: event.actor.kind },
-    details,
-    device,
-    dispatch,
-    document,
-    grant,
-    licence,
+    details: event.details ?? {},
+    device: orNull(event.device),
+    dispatch: orNull(event.dispatch),
+    document: orNull(event.document),
+    grant: orNull(event.grant),
+    licence: orNull(event.licence),
     occurredAt: toUtcText(event.occurredAt),
     outcome: event.outcome,
     personal,
     previous: place.previous,
-    reason,
+    reason: orNull(event.reason),
     receivedAt: toUtcText(event.receivedAt ?? event.occurredAt),
-    recipient,
-    rule,
+    recipient: orNull(event.recipient),
+    rule: orNull(event.rule),
     sequence: place.sequence,
     v: 1,
-    version,
+    version: orNull(event.version),
   };
   return canonicalJson(entry);
 }

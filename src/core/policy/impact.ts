@@ -218,6 +218,30 @@ function told(was: Decision, will: Decision): Omit<Impact, 'other'> {
   };
 }
 
+/** What is seen in the same circumstances before a change and after it. */
+type Pair = { readonly was: Seen; readonly will: Seen };
+
+function isShut({ was, will }: Pair): boolean {
+  return was.decision.outcome === 'refused' && will.decision.outcome === 'refused';
+}
+
+function isSameOutcome({ was, will }: Pair): boolean {
+  return was.decision.outcome === will.decision.outcome;
+}
+
+/** Every moment at every place on every kind of device, one moment after the other. */
+function circumstancesIn(
+  moments: readonly Moment[],
+  places: ReturnType<typeof placesOf>,
+  devices: readonly Circumstances['device'][],
+): Circumstances[] {
+  return moments.flatMap((now) =>
+    places.flatMap((place) =>
+      devices.map((device): Circumstances => ({ now, zone: 'UTC', device, ...place })),
+    ),
+  );
+}
+
 /**
  * What a change does to what one person can do with a document, by whatever grants they reach it:
  * compared now and whenever one of them begins or ends, at every place that some list tells apart,
@@ -233,25 +257,18 @@ export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact |
   const [within] = variants;
   if (within === undefined) return null;
   const moments = momentsOf([within.before.document, within.after.document], who, now);
-  const [places, devices] = [placesOf(sides), devicesOf(sides, now)];
-  let first: { readonly was: Seen; readonly will: Seen } | null = null;
+  const everywhere = circumstancesIn(moments, placesOf(sides), devicesOf(sides, now));
+  let first: Pair | null = null;
   let differs = false;
   let rest = false;
-  for (const moment of moments) {
-    for (const variant of variants)
-      for (const place of places)
-        for (const device of devices) {
-          const at: Circumstances = { now: moment, zone: 'UTC', device, ...place };
-          const [was, will] = [seen(variant.before, who, at), seen(variant.after, who, at)];
-          if (was.decision.outcome === 'refused' && will.decision.outcome === 'refused') continue;
-          first ??= { was, will };
-          differs ||= !isSame(was, will);
-          rest ||=
-            was.decision.outcome === will.decision.outcome
-              ? was.rest !== will.rest
-              : first.was.decision.outcome === first.will.decision.outcome;
-        }
-  }
+  for (const at of everywhere)
+    for (const { before, after } of variants) {
+      const pair = { was: seen(before, who, at), will: seen(after, who, at) };
+      if (isShut(pair)) continue;
+      first ??= pair;
+      differs ||= !isSame(pair.was, pair.will);
+      rest ||= isSameOutcome(pair) ? pair.was.rest !== pair.will.rest : isSameOutcome(first);
+    }
   if (first === null || !differs) return null;
   const plain = told(first.was.decision, first.will.decision);
   const saysNothing =

@@ -87,11 +87,17 @@ function rootAndSize(trailer: PDFDict): { readonly root: PDFRef; readonly size: 
     : null;
 }
 
+/** Where the newest table begins, as the file says at its end; `null` where it says nothing, or is no PDF. */
+function startOf(reader: PlainReader): number | null {
+  const end = textAt(reader, Math.max(0, reader.size - 2048), 2048);
+  const [, start] = /startxref\s+(\d{1,12})\s+%%EOF\s*$/.exec(end) ?? [];
+  return start === undefined || textAt(reader, 0, 5) !== '%PDF-' ? null : Number(start);
+}
+
 /** All tables of a file, the newest first; `null` where any part of it is not plain. */
 function readTables(reader: PlainReader): Table | null {
-  const end = textAt(reader, Math.max(0, reader.size - 2048), 2048);
-  const start = Number(/startxref\s+(\d{1,12})\s+%%EOF\s*$/.exec(end)?.[1] ?? Number.NaN);
-  if (Number.isNaN(start) || textAt(reader, 0, 5) !== '%PDF-') return null;
+  const start = startOf(reader);
+  if (start === null) return null;
   const sections: Section[] = [];
   let newest: { readonly root: PDFRef; readonly size: number } | null = null;
   for (let at = start, tables = 0; tables < MOST_TABLES; tables++) {

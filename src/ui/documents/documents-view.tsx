@@ -32,7 +32,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
   const { folders, markings, colleagues, filter } = page;
   const empty = page.total === 0 && !isNarrowed(filter);
   const [search, setSearch] = useState(filter.q);
-  const [shown, setShown] = useState<'protect' | 'inspect' | null>(empty ? 'protect' : null);
+  const [shown, setShown] = useState<What | null>(empty && protects ? 'protect' : null);
   const [said, setSaid] = useState<string | null>(null);
   const searchIn = useSearchInAddress('/documents', filter);
   const list = useMore<DocumentRow>('/api/v1/documents', filter, page);
@@ -58,7 +58,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
           </ListHead>
           <FolderLine folders={folders} filter={filter} mayChange={protects} />
           <MarkingLine markings={markings} filter={filter} />
-          {protects && shown === 'protect' && (
+          {shown === 'protect' && (
             <ProtectPanel
               taken={list.rows.map((row) => row.reference)}
               folderId={filter.folder ?? null}
@@ -67,7 +67,7 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
             />
           )}
           {shown === 'inspect' && <InspectPanel />}
-          {protects && ticks.ticked.size > 0 && (
+          {ticks.ticked.size > 0 && (
             <FilingBar
               documents={[...ticks.ticked]}
               titles={list.rows.filter((row) => ticks.ticked.has(row.id)).map((row) => row.title)}

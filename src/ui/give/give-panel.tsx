@@ -15,7 +15,7 @@ import { Notice, Problem } from '@/ui/shell/notice';
 import { useTicks } from '@/ui/tables/ticks';
 
 /** What is given to whom: the chosen, on these terms. */
-export type Given<Id extends string> = {
+type Given<Id extends string> = {
   readonly chosen: readonly Id[];
   readonly terms: Terms;
   readonly watermark: string;

@@ -110,42 +110,70 @@ export function CeilingForm({
         />
       )}
       <LimitFields control={control} disabled={!mayChange} />
-      {mayChange && looked === null && (
-        <div className="row">
-          <Button type="submit" variant="contained" disabled={busy}>
-            Show who is affected
-          </Button>
-          {seen !== null && (
-            <Button
-              type="submit"
-              disabled={busy}
-              onClick={() => {
-                // The form is sent as it stands then.
-                setValue('limits', limitFields(NO_LIMITS));
-              }}
-            >
-              Remove ceiling…
-            </Button>
-          )}
-        </div>
-      )}
       {looked !== null && <ImpactWords impact={looked.impact} idle={looked.impact.idle} />}
-      {looked !== null && mayChange && (
-        <div className="row">
-          <Button variant="contained" disabled={busy} onClick={() => void set(looked)}>
-            {isNone(looked.input.limits) ? 'Remove ceiling' : 'Set ceiling'}
-          </Button>
-          <Button
-            variant="text"
-            onClick={() => {
-              setLooked(null);
-            }}
-          >
-            Cancel
-          </Button>
-        </div>
+      {mayChange && (
+        <CeilingActs
+          looked={looked}
+          isSet={seen !== null}
+          busy={busy}
+          onRemove={() => {
+            // The form is sent as it stands then.
+            setValue('limits', limitFields(NO_LIMITS));
+          }}
+          onSet={(found) => void set(found)}
+          onCancel={() => {
+            setLooked(null);
+          }}
+        />
       )}
     </form>
+  );
+}
+
+/** Looking at whom it touches, and then setting it. */
+function CeilingActs({
+  looked,
+  isSet,
+  busy,
+  onRemove,
+  onSet,
+  onCancel,
+}: {
+  readonly looked: Looked | null;
+  readonly isSet: boolean;
+  readonly busy: boolean;
+  readonly onRemove: () => void;
+  readonly onSet: (looked: Looked) => void;
+  readonly onCancel: () => void;
+}) {
+  if (looked === null)
+    return (
+      <div className="row">
+        <Button type="submit" variant="contained" disabled={busy}>
+          Show who is affected
+        </Button>
+        {isSet && (
+          <Button type="submit" disabled={busy} onClick={onRemove}>
+            Remove ceiling…
+          </Button>
+        )}
+      </div>
+    );
+  return (
+    <div className="row">
+      <Button
+        variant="contained"
+        disabled={busy}
+        onClick={() => {
+          onSet(looked);
+        }}
+      >
+        {isNone(looked.input.limits) ? 'Remove ceiling' : 'Set ceiling'}
+      </Button>
+      <Button variant="text" onClick={onCancel}>
+        Cancel
+      </Button>
+    </div>
   );
 }
 

@@ -109,8 +109,8 @@ export async function settleWider(
       now,
     );
     wider.push(row);
-    for (const { group: of, person } of people) {
-      if (of !== id || taken.has(person.id)) continue;
+    const fresh = people.filter(({ group: of, person }) => of === id && !taken.has(person.id));
+    for (const { person } of fresh) {
       taken.add(person.id);
       members.push({ id: person.id, address: person.address, zone: person.zone, through: row.id });
     }

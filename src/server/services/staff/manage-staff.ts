@@ -202,6 +202,14 @@ export async function mailStaffAgain(
   return {};
 }
 
+/** What of a colleague's row a change makes another; what it does not name stays. */
+function rowOf({ role, disabled }: Pick<ChangeStaffInput, 'role' | 'disabled'>, now: number) {
+  return {
+    ...(role === undefined ? {} : { role }),
+    ...(disabled === undefined ? {} : { disabledAt: disabled ? now : null }),
+  };
+}
+
 function standingText(role: Role, disabled: boolean): string {
   return `${role}${disabled ? ', disabled' : ''}`;
 }
@@ -252,17 +260,13 @@ export async function changeStaff(
     const after = role ?? before.role;
     if (losesAdministrator(before, after, disabled) && (await otherAdministrators(tx, id)) === 0)
       throw new ServiceError('last-administrator');
-    const returns = disabled === false && before.disabledAt !== null;
-    const begins = after !== before.role || returns;
+    const wasDisabled = before.disabledAt !== null;
+    const begins = after !== before.role || (disabled === false && wasDisabled);
     if (begins && after === 'administrator') await tellAdministrators(deps, tx, actor, before);
     await changeStaffRow(
       tx,
       id,
-      {
-        ...(role === undefined ? {} : { role }),
-        ...(begins ? { roleSince: now } : {}),
-        ...(disabled === undefined ? {} : { disabledAt: disabled ? now : null }),
-      },
+      { ...rowOf({ role, disabled }, now), ...(begins ? { roleSince: now } : {}) },
       now,
     );
     await endSessions(tx, id);
@@ -274,8 +278,8 @@ export async function changeStaff(
       occurredAt: now,
       details: {
         staff: id,
-        before: standingText(before.role, before.disabledAt !== null),
-        after: standingText(after, disabled ?? before.disabledAt !== null),
+        before: standingText(before.role, wasDisabled),
+        after: standingText(after, disabled ?? wasDisabled),
       },
     });
   });

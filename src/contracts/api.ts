@@ -72,7 +72,14 @@ import type { markingInput, putMarkingInput } from '@/contracts/marking';
 import type { nothing } from '@/contracts/nothing';
 import type { noticeChange } from '@/contracts/notices';
 import type { Brought, Imported, importGrantsInput, importTermsInput } from '@/contracts/odrl';
-import type { setUpInput, signInInput } from '@/contracts/organisation';
+import type { setUpInput } from '@/contracts/organisation';
+import type {
+  choosePasswordInput,
+  confirmFactorInput,
+  passwordMailInput,
+  proofInput,
+  signInInput,
+} from '@/contracts/identity';
 import type { Page } from '@/contracts/page';
 import type {
   MembersChanged,
@@ -94,12 +101,8 @@ import type {
   FactorOffer,
   SenderLimitsChanged,
   changeStaffInput,
-  choosePasswordInput,
-  confirmFactorInput,
   inviteAgainInput,
   inviteInput,
-  passwordMailInput,
-  proofInput,
   senderLimitsInput,
 } from '@/contracts/staff';
 import type { DraftId, GroupId } from '@/core/base/ids';

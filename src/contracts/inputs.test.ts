@@ -7,7 +7,7 @@ import { makeFolderInput } from '@/contracts/folder';
 import { putTermsInput } from '@/contracts/saved-terms';
 import { isLanguage, isZone } from '@/contracts/locale';
 import { askInput } from '@/contracts/requests';
-import { factorCode } from '@/contracts/staff';
+import { factorCode } from '@/contracts/identity';
 
 const document = 'doc_00000000000000000000';
 const token = '0'.repeat(24);

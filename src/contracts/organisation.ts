@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isPublicKey } from '@/core/age/recipients';
 import { isZone } from '@/contracts/locale';
-import { factorCode, password } from '@/contracts/staff';
+import { password } from '@/contracts/identity';
 import { normaliseAddress } from '@/core/policy/address';
 
 export const setUpInput = z.object({
@@ -25,10 +25,3 @@ export const setUpForm = setUpInput.refine(({ recoveryKey }) => recoveryKey !== 
     'make the recovery key, store it and enter it again first: without it, the files are lost ' +
     'if this server is lost',
 });
-
-export const signInInput = z.object({
-  email: z.string().trim().min(1, 'your email address is missing').max(254),
-  password: z.string().min(1, 'your password is missing').max(128),
-  code: factorCode.optional(),
-});
-export type SignInInput = z.infer<typeof signInInput>;

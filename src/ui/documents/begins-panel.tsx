@@ -1,15 +1,19 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { resolveDefaults, watermarkUnder } from '@/core/policy/defaults';
 import { OwnRule } from '@/ui/documents/own-rule';
-import { DefaultsForm } from '@/ui/levels/defaults-form';
 import { originWords } from '@/ui/words/origin-words';
 
 /**
  * What a dispatch of a document begins with and what stands on its pages, each with who set it; and
  * its own, which is set here.
  */
+const DefaultsForm = dynamic(() =>
+  import('@/ui/levels/defaults-form').then((form) => form.DefaultsForm),
+);
+
 export function BeginsPanel({ detail }: { readonly detail: DocumentDetail }) {
   const marks = watermarkUnder('', detail.defaults);
   return (

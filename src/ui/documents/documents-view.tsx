@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DocumentRow, DocumentsPage, ListDocumentsInput } from '@/contracts/document';
@@ -9,8 +10,6 @@ import type { DocumentId } from '@/core/base/ids';
 import { documentColumns } from '@/ui/documents/document-columns';
 import { FilingBar } from '@/ui/documents/filing-bar';
 import { FolderLine } from '@/ui/documents/folder-line';
-import { ProtectPanel } from '@/ui/documents/protect-panel';
-import { InspectPanel } from '@/ui/files/inspect-panel';
 import { ChipLink } from '@/ui/shell/chips';
 import { Empty } from '@/ui/shell/empty';
 import { useHolds } from '@/ui/shell/permissions';
@@ -21,6 +20,14 @@ import { tickColumn, useTicks } from '@/ui/tables/ticks';
 import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { useOrderInAddress } from '@/ui/tables/use-order-in-address';
+
+/** Fetched when they are opened. */
+const ProtectPanel = dynamic(() =>
+  import('@/ui/documents/protect-panel').then((panel) => panel.ProtectPanel),
+);
+const InspectPanel = dynamic(() =>
+  import('@/ui/files/inspect-panel').then((panel) => panel.InspectPanel),
+);
 
 function isNarrowed({ q, folder, marking }: ListDocumentsInput): boolean {
   return q !== '' || folder !== undefined || marking !== undefined;

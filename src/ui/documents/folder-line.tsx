@@ -1,18 +1,24 @@
 'use client';
 
 import { useState } from 'react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ListDocumentsInput } from '@/contracts/document';
-import { changeFolderInput, makeFolderInput, type FolderRow } from '@/contracts/folder';
+import type { FolderRow } from '@/contracts/folder';
 import { wayTo } from '@/core/content/folders';
-import { NameForm } from '@/ui/forms/name-form';
-import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { Problem } from '@/ui/shell/notice';
 import { addressWith } from '@/ui/tables/use-address';
+
+const NewFolder = dynamic(() =>
+  import('@/ui/documents/folder-forms').then((forms) => forms.NewFolder),
+);
+const RenameFolder = dynamic(() =>
+  import('@/ui/documents/folder-forms').then((forms) => forms.RenameFolder),
+);
 
 type Props = {
   readonly folders: readonly FolderRow[];
@@ -116,41 +122,5 @@ function FolderActs({
       )}
       <Problem words={problem} />
     </>
-  );
-}
-
-function NewFolder({
-  parent,
-  onClose,
-}: {
-  readonly parent: FolderRow | null;
-  readonly onClose: () => void;
-}) {
-  const make = useContractForm({
-    schema: makeFolderInput,
-    start: { name: '', parentId: parent?.id ?? null },
-    send: (input) => api('POST /api/v1/folders', input),
-    onDone: onClose,
-  });
-  return (
-    <NameForm
-      of={make}
-      name="name"
-      label="Name of the folder"
-      action="Create folder"
-      onClose={onClose}
-    />
-  );
-}
-
-function RenameFolder({ of, onClose }: { readonly of: FolderRow; readonly onClose: () => void }) {
-  const rename = useContractForm({
-    schema: changeFolderInput,
-    start: { id: of.id, name: of.name },
-    send: (input) => api('POST /api/v1/folders/:id', input),
-    onDone: onClose,
-  });
-  return (
-    <NameForm of={rename} name="name" label="Name of the folder" action="Save" onClose={onClose} />
   );
 }

@@ -1,10 +1,14 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { OwnRule } from '@/ui/documents/own-rule';
-import { CeilingForm } from '@/ui/levels/ceiling-form';
 import { Moment } from '@/ui/time/moment';
 import { levelWords, limitLines } from '@/ui/words/limit-words';
+
+const CeilingForm = dynamic(() =>
+  import('@/ui/levels/ceiling-form').then((form) => form.CeilingForm),
+);
 
 /** The ceilings that reach a document, and its own, which is set here. */
 export function OverPanel({ detail }: { readonly detail: DocumentDetail }) {

@@ -1,6 +1,6 @@
 'use client';
 
-import { MIN_PASSWORD, newPassword } from '@/contracts/staff';
+import { MIN_PASSWORD, newPassword } from '@/contracts/identity';
 import { EntryForm } from '@/ui/entry/entry-form';
 import { FormText } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';

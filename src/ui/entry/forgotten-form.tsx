@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { passwordMailInput } from '@/contracts/staff';
+import { passwordMailInput } from '@/contracts/identity';
 import { EntryForm, EntryPage } from '@/ui/entry/entry-form';
 import { FormText } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';

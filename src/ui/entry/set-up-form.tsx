@@ -1,7 +1,7 @@
 'use client';
 
 import { setUpForm } from '@/contracts/organisation';
-import { MIN_PASSWORD } from '@/contracts/staff';
+import { MIN_PASSWORD } from '@/contracts/identity';
 import { EntryForm } from '@/ui/entry/entry-form';
 import { FormText, sentence } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
-import { signInInput } from '@/contracts/organisation';
+import { signInInput } from '@/contracts/identity';
 import { EntryForm } from '@/ui/entry/entry-form';
 import { FormText } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';

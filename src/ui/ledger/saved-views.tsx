@@ -1,14 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import { keepViewInput, type LedgerInput, type SavedView } from '@/contracts/ledger';
-import { NameForm } from '@/ui/forms/name-form';
-import { useContractForm } from '@/ui/forms/use-contract-form';
+import dynamic from 'next/dynamic';
+import type { LedgerInput, SavedView } from '@/contracts/ledger';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { addressOf } from '@/ui/ledger/ledger-address';
 import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { Problem } from '@/ui/shell/notice';
+
+const SaveView = dynamic(() => import('@/ui/ledger/save-view').then((form) => form.SaveView));
 
 /** Views of the ledger saved under a name: chosen, saved, removed. */
 export function SavedViews({
@@ -62,17 +63,5 @@ export function SavedViews({
       )}
       <Problem words={problem} />
     </div>
-  );
-}
-
-function SaveView({ query, onClose }: { readonly query: string; readonly onClose: () => void }) {
-  const save = useContractForm({
-    schema: keepViewInput,
-    start: { name: '', query },
-    send: (input) => api('POST /api/v1/ledger/views', input),
-    onDone: onClose,
-  });
-  return (
-    <NameForm of={save} name="name" label="Name of the view" action="Save" onClose={onClose} />
   );
 }

@@ -1,14 +1,13 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { counted } from '@/core/base/counted';
 import { GroupsLine } from '@/ui/people/groups-line';
-import { ImportPeople } from '@/ui/people/import-people';
 import { peopleColumns } from '@/ui/people/people-columns';
-import { PersonPanel } from '@/ui/people/person-panel';
 import { ChipLink } from '@/ui/shell/chips';
 import { Empty } from '@/ui/shell/empty';
 import { ListHead } from '@/ui/shell/list-head';
@@ -18,6 +17,14 @@ import { DataTable } from '@/ui/tables/data-table';
 import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { useOrderInAddress } from '@/ui/tables/use-order-in-address';
+
+/** Fetched when somebody is chosen, or a list is taken in. */
+const PersonPanel = dynamic(() =>
+  import('@/ui/people/person-panel').then((panel) => panel.PersonPanel),
+);
+const ImportPeople = dynamic(() =>
+  import('@/ui/people/import-people').then((part) => part.ImportPeople),
+);
 
 function isNarrowed({ q, organisation, group }: ListPeopleInput): boolean {
   return q !== '' || organisation !== undefined || group !== undefined;

@@ -1,18 +1,22 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import dynamic from 'next/dynamic';
 import type { StaffList, StaffRow } from '@/contracts/staff';
 import { counted } from '@/core/base/counted';
 import type { StaffId } from '@/core/base/ids';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { InviteForm } from '@/ui/settings/invite-form';
-import { LimitsForm } from '@/ui/settings/limits-form';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
 import { StaffPanel } from '@/ui/settings/staff-panel';
 import { Notice } from '@/ui/shell/notice';
 import type { Column } from '@/ui/tables/column';
 import { DataTable } from '@/ui/tables/data-table';
 import { Moment } from '@/ui/time/moment';
+
+const LimitsForm = dynamic(() =>
+  import('@/ui/settings/limits-form').then((form) => form.LimitsForm),
+);
 
 const stateWords: Record<StaffRow['state'], string> = {
   active: 'can sign in',

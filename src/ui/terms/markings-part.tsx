@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { MarkingRow } from '@/contracts/marking';
@@ -8,7 +9,10 @@ import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
 import type { Column } from '@/ui/tables/column';
 import { DataTable } from '@/ui/tables/data-table';
-import { MarkingForm } from '@/ui/terms/marking-form';
+
+const MarkingForm = dynamic(() =>
+  import('@/ui/terms/marking-form').then((form) => form.MarkingForm),
+);
 
 type Props = {
   readonly markings: readonly MarkingRow[];

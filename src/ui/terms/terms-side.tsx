@@ -1,15 +1,24 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { RuleRow } from '@/contracts/rules';
 import type { SavedTermsRow, TermsPage } from '@/contracts/saved-terms';
 import type { Attempt } from '@/ui/http/use-attempt';
-import { CeilingForm } from '@/ui/levels/ceiling-form';
-import { DefaultsForm } from '@/ui/levels/defaults-form';
 import type { RuleDone } from '@/ui/levels/rule-done';
-import { SavedTermsForm } from '@/ui/terms/saved-terms-form';
-import { WayForm } from '@/ui/terms/way-form';
+
+/** Each form is fetched when something of its kind is chosen. */
+const CeilingForm = dynamic(() =>
+  import('@/ui/levels/ceiling-form').then((form) => form.CeilingForm),
+);
+const DefaultsForm = dynamic(() =>
+  import('@/ui/levels/defaults-form').then((form) => form.DefaultsForm),
+);
+const SavedTermsForm = dynamic(() =>
+  import('@/ui/terms/saved-terms-form').then((form) => form.SavedTermsForm),
+);
+const WayForm = dynamic(() => import('@/ui/terms/way-form').then((form) => form.WayForm));
 
 /** What is looked at beside the lists. */
 export type OpenRule =

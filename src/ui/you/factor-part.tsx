@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import { confirmFactorInput, type FactorOffer } from '@/contracts/staff';
+import { type FactorOffer } from '@/contracts/staff';
+import { confirmFactorInput } from '@/contracts/identity';
 import { FormText } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';

@@ -2,12 +2,8 @@ import 'server-only';
 import type { Role } from '@/core/policy/permissions';
 import { newId, randomText, type StaffId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import type {
-  ChangeStaffInput,
-  ChoosePasswordInput,
-  InviteInput,
-  StaffList,
-} from '@/contracts/staff';
+import type { ChangeStaffInput, InviteInput, StaffList } from '@/contracts/staff';
+import type { ChoosePasswordInput } from '@/contracts/identity';
 import type { Transaction } from '@/server/db/database';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { SECOND_PERSON_AFTER } from '@/core/policy/consent';

@@ -1,6 +1,7 @@
 import 'server-only';
 import QRCode from 'qrcode';
-import type { ConfirmFactorInput, FactorOffer, ProofInput, YouPage } from '@/contracts/staff';
+import type { FactorOffer, YouPage } from '@/contracts/staff';
+import type { ConfirmFactorInput, ProofInput } from '@/contracts/identity';
 import { equalBytes, fromUtf8, utf8 } from '@/core/base/bytes';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { factorAddress, newFactorSecret, stepOfCode } from '@/server/identity/second-factor';

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { SignInInput } from '@/contracts/organisation';
+import type { SignInInput } from '@/contracts/identity';
 import { normaliseAddress } from '@/core/policy/address';
 import type { StaffIdentity } from '@/server/identity/staff-identity';
 import { networkKey } from '@/server/limits/limits';

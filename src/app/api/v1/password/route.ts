@@ -1,4 +1,4 @@
-import { choosePasswordInput } from '@/contracts/staff';
+import { choosePasswordInput } from '@/contracts/identity';
 import { handleIdentity } from '@/server/http/handle';
 import { choosePassword } from '@/server/services/staff/manage-staff';
 

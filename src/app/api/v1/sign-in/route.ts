@@ -1,4 +1,4 @@
-import { signInInput } from '@/contracts/organisation';
+import { signInInput } from '@/contracts/identity';
 import { handleIdentity } from '@/server/http/handle';
 import { signIn } from '@/server/services/staff/sign-in';
 

@@ -1,4 +1,4 @@
-import { passwordMailInput } from '@/contracts/staff';
+import { passwordMailInput } from '@/contracts/identity';
 import { handle } from '@/server/http/handle';
 import { requestPassword } from '@/server/services/staff/manage-staff';
 

@@ -1,5 +1,5 @@
 import { nothing } from '@/contracts/nothing';
-import { confirmFactorInput } from '@/contracts/staff';
+import { confirmFactorInput } from '@/contracts/identity';
 import { handle } from '@/server/http/handle';
 import { confirmFactor, removeFactor } from '@/server/services/staff/prove-staff';
 

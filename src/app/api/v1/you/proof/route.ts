@@ -1,4 +1,4 @@
-import { proofInput } from '@/contracts/staff';
+import { proofInput } from '@/contracts/identity';
 import { handleIdentity } from '@/server/http/handle';
 import { proveAgain } from '@/server/services/staff/prove-staff';
 

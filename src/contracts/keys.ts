@@ -24,10 +24,6 @@ export const destroyKeysInput = z.object({
   reason: z.string().trim().max(400).default(''),
 });
 export type DestroyKeysInput = z.infer<typeof destroyKeysInput>;
-/** What has to be typed to mean it. */
-export function destroyWords(documents: number): string {
-  return `destroy ${String(documents)}`;
-}
 export type Destroyed = {
   readonly destroyed: number;
   /** Whether a second administrator was asked instead. */ readonly waits: boolean;

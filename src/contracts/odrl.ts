@@ -1,11 +1,9 @@
 import { z } from 'zod';
 import { dispatchId } from '@/contracts/dispatch';
+import { LARGEST_ODRL } from '@/core/odrl/largest';
 import type { Json, Unknown } from '@/core/odrl/report';
 import type { Conditions } from '@/core/policy/conditions';
 import type { Right } from '@/core/policy/rights';
-
-/** Characters of a document that is brought in: far more than any list of terms has. */
-export const LARGEST_ODRL = 1_000_000;
 
 const text = z.string().max(LARGEST_ODRL, 'this file is too large to import at once: make it two');
 export const importTermsInput = z.object({ text });

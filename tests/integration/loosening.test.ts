@@ -6,7 +6,7 @@ import { NO_LIMITS } from '@/core/policy/ceiling';
 import { NO_DEFAULTS } from '@/core/policy/defaults';
 import { findPerson } from '@/server/repositories/people/people-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
-import { destroyWords } from '@/contracts/keys';
+import { destroyWords } from '@/core/policy/destroy-words';
 import { documents } from '@/server/db/schema';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
 import {

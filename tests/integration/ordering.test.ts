@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DOCUMENT_ORDERS, type DocumentOrder } from '@/contracts/document';
 import { PEOPLE_ORDERS, listPeopleInput, type PeopleOrder } from '@/contracts/people';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { splitOrder, type OrderBy } from '@/contracts/page';
+import { splitOrder, type OrderBy } from '@/core/base/order';
 import { listDocumentRows } from '@/server/repositories/documents/document-repository';
 import { listPeopleRows } from '@/server/repositories/people/people-repository';
 import { revokeDocument } from '@/server/services/access/change-access';

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import { destroyWords } from '@/contracts/keys';
+import { destroyWords } from '@/core/policy/destroy-words';
 import { counted } from '@/core/base/counted';
 import type { DocumentId } from '@/core/base/ids';
 import { DestroyDialog } from '@/ui/documents/destroy-dialog';

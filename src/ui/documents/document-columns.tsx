@@ -13,7 +13,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'title',
     header: 'Title',
-    width: 228,
+    width: 214,
     orderBy: 'server',
     kind: 'oneline',
     cell: (row) => (
@@ -91,7 +91,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
   {
     id: 'state',
     header: 'State',
-    width: 112,
+    width: 128,
     orderBy: 'server',
     kind: 'oneline',
     cell: (row) => <DocumentState row={row} />,

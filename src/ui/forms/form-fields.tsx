@@ -95,10 +95,13 @@ export function FormNumber<T extends FieldValues, O>({
 }: FormFieldProps<T, O> & { readonly min?: number; readonly max?: number }) {
   const { control: _control, hint: _hint, ...rest } = props;
   const { field, shown } = useField(props);
+  const given = field.value as number | null | undefined;
   return (
     <TextField
       {...rest}
       {...shown}
+      // What empty means need not be said of what is not empty.
+      helperText={shown.error || given == null ? shown.helperText : undefined}
       type="number"
       value={field.value ?? ''}
       onChange={({ target: { value } }) => {
@@ -125,6 +128,7 @@ export function FormList<T extends FieldValues, O>({
     <TextField
       {...rest}
       {...shown}
+      helperText={shown.error || given == null || given.length === 0 ? shown.helperText : undefined}
       value={same ? text : (given?.join(joint) ?? '')}
       onChange={({ target: { value } }) => {
         setText(value);

@@ -43,7 +43,7 @@ export function SpanForm({
   };
   return (
     <form
-      className="row days"
+      className="row top days"
       onSubmit={(event) => {
         event.preventDefault();
         router.push(

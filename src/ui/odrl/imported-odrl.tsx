@@ -6,7 +6,8 @@ import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
-import { LARGEST_ODRL, type Brought, type Imported } from '@/contracts/odrl';
+import type { Brought, Imported } from '@/contracts/odrl';
+import { LARGEST_ODRL } from '@/core/odrl/largest';
 import type { Attempt } from '@/ui/http/use-attempt';
 import { StatedLine } from '@/ui/odrl/stated-line';
 

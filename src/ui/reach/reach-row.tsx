@@ -110,12 +110,9 @@ export function ReachRow(props: Props) {
         />
       ))}
       <line x1={0} x2={width} y1={MIDDLE} y2={MIDDLE} stroke="var(--hair)" />
-      {line.stretches.map((stretch) => (
-        <StretchLine
-          key={`${String(stretch.from)} ${stretch.kind}`}
-          stretch={stretch}
-          scale={scale}
-        />
+      {line.stretches.map((stretch, i) => (
+        // Several documents give the same stretch: what it is does not tell it apart.
+        <StretchLine key={i} stretch={stretch} scale={scale} />
       ))}
       {proposed !== undefined && (
         <ProposedLine from={x(line.end ?? now)} to={endAt(scale, proposed)} />

@@ -157,7 +157,6 @@ function FolderTicks({
         {folders.map((folder) => (
           <FormControlLabel
             key={folder.id}
-            className="block"
             control={
               <Checkbox
                 checked={chosen?.includes(folder.id) === true}

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { useRouter } from 'next/navigation';
-import { splitOrder, type OrderBy } from '@/contracts/page';
+import { splitOrder, type OrderBy } from '@/core/base/order';
 import type { Order } from '@/ui/tables/column';
 import { addressWith, type Query } from '@/ui/tables/use-address';
 

@@ -91,7 +91,13 @@ export const theme = createTheme({
             : { borderLeft: '3px solid var(--lamp)', background: 'var(--lamp-soft)' },
       },
     },
-    MuiSnackbar: { defaultProps: { anchorOrigin: { vertical: 'bottom', horizontal: 'left' } } },
+    MuiSnackbar: {
+      defaultProps: { anchorOrigin: { vertical: 'bottom', horizontal: 'left' } },
+      // Over the work surface: beside the places, above the demo's strip.
+      styleOverrides: {
+        root: { '@media (min-width: 760px)': { left: 194, bottom: 52, right: 'auto' } },
+      },
+    },
     MuiSnackbarContent: {
       styleOverrides: {
         root: {

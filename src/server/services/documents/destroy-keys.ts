@@ -1,7 +1,8 @@
 import 'server-only';
 import { newId, type ConsentId, type DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
-import { destroyWords, type Destroyed, type DestroyKeysInput } from '@/contracts/keys';
+import type { Destroyed, DestroyKeysInput } from '@/contracts/keys';
+import { destroyWords } from '@/core/policy/destroy-words';
 import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/policy/consent-repository';
 import {

@@ -1,6 +1,7 @@
 import 'server-only';
 import type { DocumentRow, DocumentsPage, ListDocumentsInput } from '@/contracts/document';
-import { splitOrder, type Page } from '@/contracts/page';
+import type { Page } from '@/contracts/page';
+import { splitOrder } from '@/core/base/order';
 import type { DocumentId } from '@/core/base/ids';
 import { withThoseBelow } from '@/core/content/folders';
 import {

@@ -3,7 +3,7 @@ import type { RecipientId } from '@/core/base/ids';
 import { holds } from '@/core/policy/permissions';
 import { standsForMany } from '@/core/policy/addressee';
 import type { LedgerEvent } from '@/core/ledger/entry';
-import { splitOrder } from '@/contracts/page';
+import { splitOrder } from '@/core/base/order';
 import type {
   ChangePersonInput,
   ListPeopleInput,

@@ -116,8 +116,8 @@ export type Frozen<T> = T extends readonly (infer E)[]
 
 /** What a route takes and answers. */
 type Call<S extends z.ZodType, A> = { readonly takes: Frozen<z.input<S>>; readonly gives: A };
-/** It was done, and there is nothing to say about it. */
-type Done = Readonly<Record<string, never>>;
+/** It was done; whatever else the answer says, no page reads. */
+type Done = Readonly<Record<string, unknown>>;
 
 /**
  * The routes that pages of staff call: what each takes, by the schema that checks it, and what it
@@ -132,7 +132,7 @@ export type Api = {
   'POST /api/v1/ceilings': Call<typeof ceilingInput, CeilingChanged>;
   'POST /api/v1/defaults/preview': Call<typeof defaultsInput, DefaultsImpact>;
   'POST /api/v1/defaults': Call<typeof defaultsInput, DefaultsChanged>;
-  'POST /api/v1/demo': Call<typeof demoInput, Done>;
+  'POST /api/v1/demo': Call<typeof demoInput, unknown>;
   'POST /api/v1/dispatches/:id/mail-again': Call<typeof mailAgainInput, unknown>;
   'POST /api/v1/dispatches/:id/people': Call<typeof addPeopleInput, unknown>;
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;

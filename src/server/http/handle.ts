@@ -22,8 +22,13 @@ import { isSetUp } from '@/server/services/staff/set-up-organisation';
 type Params = { readonly params: Promise<Record<string, string>> };
 /** Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. */
 export type Caller = Permission | 'staff' | 'reader' | 'stranger';
-type Route = ((request: Request, context: Params) => Promise<Response>) & {
+/** A route handler; `contract` stands in its type alone: what it takes and gives. */
+export type Handler<S extends z.ZodType, R> = ((
+  request: Request,
+  context: Params,
+) => Promise<Response>) & {
   readonly openTo: Caller;
+  readonly contract?: { readonly schema: S; readonly result: R };
 };
 type ActorOf<C extends Caller> = C extends 'reader'
   ? ReaderActor
@@ -134,7 +139,7 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
   respond: (result: R, deps: Deps) => Response = (result) => json(result),
   /** Bytes of JSON that staff may send here. */
   largest: number = LARGEST.staff,
-): Route {
+): Handler<S, R> {
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {
@@ -167,7 +172,7 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
 }
 
 /** A route that needs the sign-in library as well: signing in and out, setting up. */
-export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.ZodType>(
+export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.ZodType, R>(
   caller: C,
   schema: S,
   use: (
@@ -175,8 +180,8 @@ export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.
     actor: ActorOf<C>,
     input: z.infer<S>,
     request: Request,
-  ) => Promise<{ readonly body: unknown; readonly cookies: readonly string[] }>,
-): Route {
+  ) => Promise<{ readonly body: R; readonly cookies: readonly string[] }>,
+): Handler<S, R> {
   const route = async (request: Request, context: Params): Promise<Response> => {
     const container = await running();
     try {

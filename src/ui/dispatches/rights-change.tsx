@@ -26,12 +26,7 @@ export function RightsChange({
   const after = rightsLine(value.rights, value.prints);
   const same = before.length === 1 && before[0] === after;
   return (
-    <div
-      className="stack"
-      role="group"
-      aria-label="Change rights"
-      style={{ padding: '0 22px 16px' }}
-    >
+    <div className="stack lines-bar" role="group" aria-label="Change rights">
       <RightsFields value={value} onChange={setValue} />
       <div className="row">
         <span role="status">

@@ -45,9 +45,9 @@ export function CheckPages({
 function CheckedPage({ document, page }: { readonly document: string; readonly page: number }) {
   const [failed, setFailed] = useState(false);
   return (
-    <div className="page" style={{ minHeight: 220 }}>
+    <div className="page unseen">
       {failed ? (
-        <p role="alert" className="magenta" style={{ padding: 18 }}>
+        <p role="alert" className="magenta part">
           Page {page} could not be drawn.
         </p>
       ) : (

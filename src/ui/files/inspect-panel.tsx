@@ -125,7 +125,7 @@ function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
       <h2>
         {live} of {counted(grants.length, 'grant')} {live === 1 ? 'opens' : 'open'} it now
       </h2>
-      <Table className="list flush" style={{ maxWidth: 560 }}>
+      <Table className="list flush name-form">
         <TableBody>
           {grants.slice(0, 40).map((grant, index) => (
             <TableRow key={index}>

@@ -49,7 +49,7 @@ export function FindView({ page }: { readonly page: FindPage }) {
         </div>
         <div className="scroll part-body">
           {wanted !== '' && count === 0 && (
-            <div className="empty" style={{ padding: '32px 0' }}>
+            <div className="empty flush">
               <h2>Nothing found</h2>
               <p>
                 No document, person or dispatch has “{wanted}” in its name. Search the ledger with

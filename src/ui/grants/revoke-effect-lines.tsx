@@ -79,7 +79,7 @@ export function RevokeEffectLines({
       {stillReads.length > 0 && (
         <Note>
           <b>Still reads, by another way:</b>
-          <ul style={{ paddingLeft: 18 }}>
+          <ul className="points">
             {stillReads.slice(0, MOST_SHOWN).map(({ recipient, name, document, title, ways }) => (
               <li key={`${recipient} ${document}`}>
                 {name}, “{title}”: {ways.map(wayText).join('; ')}

@@ -61,7 +61,7 @@ export function VerifyPanel({ size }: { readonly size: number }) {
         <p role="status">
           {number(done)} of {number(size)} entries…
           <br />
-          <progress max={Math.max(1, size)} value={done} style={{ width: '100%' }} />
+          <progress max={Math.max(1, size)} value={done} className="whole" />
         </p>
       )}
       {problem !== null && (

@@ -108,7 +108,7 @@ export function OpensView({
             <OpensTable page={page} filter={filter} />
           )}
           {page.people > page.rows.length && (
-            <p className="quiet" style={{ padding: '0 22px' }}>
+            <p className="quiet part-none">
               and {page.people - page.rows.length} more: the totals and the export have them all.
             </p>
           )}

@@ -140,12 +140,7 @@ function Preview({
   readonly preview: PeoplePreview;
 }) {
   return (
-    <div
-      style={{ maxHeight: 240, overflow: 'auto' }}
-      tabIndex={0}
-      role="region"
-      aria-label="What would change"
-    >
+    <div className="choice-list" tabIndex={0} role="region" aria-label="What would change">
       <Table className="list">
         <TableHead>
           <TableRow>

@@ -20,12 +20,7 @@ export function ReachAxis({
   const edges = [0, ...ticks.map((tick) => x(tick.at)), width];
   const nowX = Math.max(24, Math.min(width - 24, x(now)));
   return (
-    <svg
-      width={width}
-      height={HEIGHT}
-      aria-hidden="true"
-      style={{ display: 'block', overflow: 'visible' }}
-    >
+    <svg width={width} height={HEIGHT} aria-hidden="true" className="reach-line">
       {ticks
         .filter((tick) => x(tick.at) + LABEL <= width)
         .map((tick) => (

@@ -3,7 +3,7 @@
 /** What the shapes on the lines stand for. */
 export function ReachLegend() {
   return (
-    <span className="row quiet" style={{ gap: 12, fontSize: 12 }}>
+    <span className="row quiet small">
       <span>
         <svg width="10" height="10" aria-hidden="true">
           <circle cx="5" cy="5" r="3.8" fill="var(--current)" />

@@ -171,7 +171,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
             <p className="lamp small">New, and one letter away from {check.looksLike}</p>
           )}
           {check !== null && !isKnown && check.looksLike === null && (
-            <p className={check.publicMail ? 'lamp' : 'quiet'} style={{ fontSize: 12 }}>
+            <p className={check.publicMail ? 'small lamp' : 'small quiet'}>
               new here
               {check.publicMail && ', at a public mail provider'}
             </p>
@@ -225,7 +225,7 @@ function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
       </TableRow>
       {open && own !== null && (
         <TableRow>
-          <TableCell colSpan={4} style={{ padding: '8px 0 16px' }}>
+          <TableCell colSpan={4}>
             <TermsFields
               terms={own}
               onChange={(next) => {

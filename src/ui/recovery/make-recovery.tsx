@@ -132,7 +132,7 @@ function KeepUnder({
       <summary>
         {twoPeople ? 'Two people keep it, each with a passphrase' : 'Or keep it under a passphrase'}
       </summary>
-      <div className="stack" style={{ marginTop: 12, gap: 14 }}>
+      <div className="stack loose above-12">
         <TextField
           label={`Passphrase, at least ${String(SHORTEST)} characters`}
           type="password"

@@ -31,7 +31,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
           <Notice said={said} />
         </div>
         <div className="scroll">
-          <section className="stack" aria-label="Reasons" style={{ padding: '14px 22px' }}>
+          <section className="stack part" aria-label="Reasons">
             <h2>Reasons</h2>
             <FormControlLabel
               control={

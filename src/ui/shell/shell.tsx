@@ -73,7 +73,7 @@ export function Shell({
               </Link>
             ))}
           <div className="gap" />
-          <div className="stack" style={{ padding: '0 18px' }}>
+          <div className="stack who">
             <div className="self">
               <Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>
                 {name}

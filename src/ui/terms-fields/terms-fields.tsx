@@ -31,7 +31,7 @@ export function TermsFields({
     <section className="stack">
       <h2>They may</h2>
       {OFFERED_RIGHTS.map((right) => (
-        <div key={right} className="row" style={{ flexWrap: 'nowrap', alignItems: 'baseline' }}>
+        <div key={right} className="row one-row baseline">
           <FormControlLabel
             sx={{ minWidth: 132 }}
             control={
@@ -49,7 +49,7 @@ export function TermsFields({
         </div>
       ))}
       {said !== null && <Note role="status">{said}</Note>}
-      <div className="row" style={{ flexWrap: 'nowrap', alignItems: 'flex-start', marginTop: 10 }}>
+      <div className="row one-row top above-10">
         <MomentField
           label="Ends"
           value={terms.until}

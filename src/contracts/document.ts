@@ -3,6 +3,7 @@ import { reasonInput } from '@/contracts/settings';
 import { folderId, type FolderRow } from '@/contracts/folder';
 import { markingId, type MarkingRow } from '@/contracts/marking';
 import { orderBy, type Page } from '@/contracts/page';
+import { DOCUMENT_ORDERS } from '@/core/base/order';
 import {
   isId,
   type DocumentId,
@@ -111,21 +112,6 @@ export const fileInput = z.object({
 export type FileInput = z.infer<typeof fileInput>;
 /** How many documents were filed; none yet where a second person has to agree to a lower marking. */
 export type Filed = { readonly changed: number; readonly waits: boolean };
-
-/** What documents can be ordered by. */
-export const DOCUMENT_ORDERS = [
-  'title',
-  'reference',
-  'marking',
-  'owner',
-  'pages',
-  'bytes',
-  'people',
-  'opens',
-  'protectedAt',
-  'state',
-] as const;
-export type DocumentOrder = (typeof DOCUMENT_ORDERS)[number];
 
 export const listDocumentsInput = z.object({
   q: z.string().trim().max(200).default(''),

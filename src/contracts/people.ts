@@ -3,6 +3,7 @@ import { recipientId } from '@/contracts/access';
 import { emailAddress } from '@/contracts/address';
 import { isLanguage, isZone } from '@/contracts/locale';
 import { orderBy, type Page } from '@/contracts/page';
+import { PEOPLE_ORDERS } from '@/core/base/order';
 import { groupId, type GrantRow } from '@/contracts/dispatch';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { DeviceId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
@@ -89,17 +90,6 @@ export type MembersChanged = { readonly given: number; readonly ended: number };
 export const addressInput = z.object({ id: recipientId, address: emailAddress });
 export type AddressInput = z.infer<typeof addressInput>;
 export const personIdInput = z.object({ id: recipientId });
-
-/** What the people can be ordered by. */
-export const PEOPLE_ORDERS = [
-  'name',
-  'organisation',
-  'documents',
-  'live',
-  'opens',
-  'lastOpen',
-] as const;
-export type PeopleOrder = (typeof PEOPLE_ORDERS)[number];
 
 export const listPeopleInput = z.object({
   q: z.string().trim().max(200).default(''),

@@ -1,9 +1,15 @@
 // Lists that the server puts in order: every column of theirs, both ways, and on behind any row.
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { DOCUMENT_ORDERS, type DocumentOrder } from '@/contracts/document';
-import { PEOPLE_ORDERS, listPeopleInput, type PeopleOrder } from '@/contracts/people';
+import { listPeopleInput } from '@/contracts/people';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { splitOrder, type OrderBy } from '@/core/base/order';
+import {
+  DOCUMENT_ORDERS,
+  PEOPLE_ORDERS,
+  splitOrder,
+  type DocumentOrder,
+  type OrderBy,
+  type PeopleOrder,
+} from '@/core/base/order';
 import { listDocumentRows } from '@/server/repositories/documents/document-repository';
 import { listPeopleRows } from '@/server/repositories/people/people-repository';
 import { revokeDocument } from '@/server/services/access/change-access';

@@ -4,7 +4,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { ESLint } from 'eslint';
 import tseslint from 'typescript-eslint';
-import { TOO_COMPLEX, TOO_DEEP, TOO_LONG } from '../../eslint.exceptions.js';
+import { TOO_COMPLEX, TOO_LONG } from '../../eslint.exceptions.js';
 import { local } from '../../eslint.rules.js';
 import { afterAll, beforeAll, expect, onTestFinished, test } from 'vitest';
 
@@ -262,7 +262,6 @@ test('every file that is excused from a limit still exceeds it', async () => {
   const limits = [
     ['complexity', TOO_COMPLEX, 12],
     ['max-lines-per-function', TOO_LONG, { max: 150, skipComments: true, skipBlankLines: true }],
-    ['local/jsx-depth', TOO_DEEP, 6],
   ] as const;
   const kept: string[] = [];
   for (const [rule, files, limit] of limits) {

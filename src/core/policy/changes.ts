@@ -113,7 +113,14 @@ function raised(at: Case, ceiling: Ceiling, limit: keyof Limits): Case {
   return { ...at, policy: { ...at.policy, ceilings } };
 }
 
-type Carried = { [K in Change['kind']]: (at: Case, change: Extract<Change, { kind: K }>) => Case };
+/** Of several kinds of change, the one that can have this name. */
+export type ChangeOf<C extends Change, K> = C extends unknown
+  ? K extends C['kind']
+    ? C
+    : never
+  : never;
+
+type Carried = { [K in Change['kind']]: (at: Case, change: ChangeOf<Change, K>) => Case };
 
 /** What each change makes of a case. */
 const CARRIED: Carried = {

@@ -90,7 +90,7 @@ function fewerPrints(
   limits: Limits,
   by: string,
 ): string[] {
-  const isLimited = limits.prints !== null && rights?.includes('print') === true;
-  if (!isLimited || (prints !== null && prints <= (limits.prints ?? 0))) return [];
+  if (limits.prints === null || rights?.includes('print') !== true) return [];
+  if (prints !== null && prints <= limits.prints) return [];
   return [`More than ${String(limits.prints)} prints has no effect: ${by} allows no more.`];
 }

@@ -96,11 +96,9 @@ test('a width set with the keyboard is kept for this list, and for no other', as
   first?.focus();
   await user.keyboard('{ArrowRight}{ArrowRight}');
   expect(Number(first?.getAttribute('aria-valuenow'))).toBeGreaterThan(0);
-  expect(Object.keys(JSON.parse(localStorage.getItem('embargo.widths.ships') ?? '{}'))).toEqual([
-    'name',
-    'tons',
-    'note',
-  ]);
+  expect(
+    Object.keys(JSON.parse(localStorage.getItem('embargo.widths.ships') ?? '{}') as object),
+  ).toEqual(['name', 'tons', 'note']);
   expect(localStorage.getItem('embargo.widths.boats')).toBeNull();
   expect(second?.getAttribute('aria-valuenow')).toBe('80');
 });

@@ -1,3 +1,4 @@
+import type { ChangeOf } from '@/core/policy/changes';
 import { rightNames } from '@/core/policy/right-names';
 import type { Explained, NamedChange, NamedReason, NamedWay } from '@/contracts/explain';
 import type { Limits } from '@/core/policy/ceiling';
@@ -55,7 +56,7 @@ function grantName(name: string): string {
 }
 
 type ChangeWords = {
-  [K in NamedChange['kind']]: (grant: string, change: Extract<NamedChange, { kind: K }>) => string;
+  [K in NamedChange['kind']]: (grant: string, change: ChangeOf<NamedChange, K>) => string;
 };
 
 /** What to do, as one would say it to whoever does it. */

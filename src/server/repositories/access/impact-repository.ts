@@ -131,8 +131,8 @@ export async function alikeGrants(
     prints_made, marking_id, folder_id, coalesce(own, ${NONE}), rights, coalesce(conditions,
     ${NONE})), char(10)) AS lines, count(*) AS grants, max(row) AS last
     FROM (
-      SELECT g.rowid AS row, ${termsId} AS terms_id, g.rights, g.from_at, g.until_at, g.prints, g.prints_made, g.conditions,
-      g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
+      SELECT g.rowid AS row, ${termsId} AS terms_id, g.rights, g.from_at, g.until_at,
+      g.prints, g.prints_made, g.conditions, g.given_at, g.recipient_id, g.document_id, ${filing}, ${own} AS own
       FROM grants g ${documents}
       WHERE g.rowid > ${after} AND g.revoked_at IS NULL AND ${inQuestion} ${on}
       ORDER BY g.rowid LIMIT ${most}

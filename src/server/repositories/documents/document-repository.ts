@@ -1,6 +1,6 @@
 import 'server-only';
 import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
-import type { DocumentOrder } from '@/contracts/document';
+import type { DocumentOrder } from '@/core/base/order';
 import type {
   DocumentId,
   FolderId,

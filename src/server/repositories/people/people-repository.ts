@@ -24,7 +24,7 @@ import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import type { GrantRecord } from '@/server/repositories/access/grant-reader';
 import { devices, ledgerEntries, recipients } from '@/server/db/schema';
-import type { PeopleOrder } from '@/contracts/people';
+import type { PeopleOrder } from '@/core/base/order';
 import { behind, inOrder, type Ordering } from '@/server/repositories/base/ordering';
 import { notEnded } from '@/server/repositories/access/effective-end';
 import { idsOfPerson } from '@/server/repositories/people/same-person-repository';

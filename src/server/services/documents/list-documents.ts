@@ -26,7 +26,10 @@ function toRow({
   return { ...row, unknown: row.unknown === 1, revoked: revokedAt !== null };
 }
 
-/** A stretch of the documents that pass the filter, in the order asked for, else the newest first. `own`: only those the caller may send. */
+/**
+ * A stretch of the documents that pass the filter, in the order asked for, else the newest first.
+ * `own`: only those the caller may send.
+ */
 export async function listDocuments(
   deps: Deps,
   actor: StaffActor,

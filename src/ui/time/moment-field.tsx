@@ -31,15 +31,18 @@ export type ClockFieldProps = {
   readonly required?: boolean;
 };
 
-/** What stands in a picker's place until it is fetched: pickers are in no page's first script. */
-function Waiting({ className }: { readonly className: string }) {
-  return <TextField className={className} label=" " disabled helperText=" " />;
+/**
+ * What stands in a picker's place until it is fetched: pickers are in no page's first script.
+ * Where a hint will stand below, it keeps that line, so that nothing moves when the picker comes.
+ */
+function Waiting({ className, hint }: { readonly className: string; readonly hint?: string }) {
+  return <TextField className={className} label=" " disabled helperText={hint} />;
 }
 
 /** The field of a moment. */
 export const MomentField = dynamic(() => import('@/ui/time/moment-picker'), {
   ssr: false,
-  loading: () => <Waiting className="picker" />,
+  loading: () => <Waiting className="picker" hint=" " />,
 });
 
 /** The field of a day. */

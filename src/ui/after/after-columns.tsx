@@ -24,7 +24,9 @@ export function afterColumns(
       cell: (row) => (
         <>
           {row.kind === 'person' || row.kind === 'visitor' ? (
-            <Link href={`/people?person=${row.recipient}`}>{addresseeName(row)}</Link>
+            <Link prefetch={false} href={`/people?person=${row.recipient}`}>
+              {addresseeName(row)}
+            </Link>
           ) : (
             addresseeName(row)
           )}

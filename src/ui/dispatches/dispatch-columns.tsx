@@ -15,7 +15,11 @@ export const dispatchColumns: readonly Column<DispatchRow>[] = [
     width: 240,
     kind: 'oneline',
     orderBy: (row) => row.subject,
-    cell: (row) => <Link href={`/dispatches/${row.id}`}>{row.subject}</Link>,
+    cell: (row) => (
+      <Link prefetch={false} href={`/dispatches/${row.id}`}>
+        {row.subject}
+      </Link>
+    ),
   },
   {
     id: 'reference',

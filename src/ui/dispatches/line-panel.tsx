@@ -9,6 +9,7 @@ import { counted } from '@/core/base/counted';
 import type { DocumentId } from '@/core/base/ids';
 import { GrantPanel } from '@/ui/grants/grant-panel';
 import { personName, stateOf, stateWords, underCeilings } from '@/ui/grants/grant-words';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 import { whoLine } from '@/ui/words/addressee-words';
 import { EntriesFigure } from '@/ui/words/entries-figure';
@@ -72,15 +73,13 @@ function HeldDocument({
   return (
     <TableRow>
       <TableCell>
-        <button
-          type="button"
-          className="row-button"
-          onClick={() => {
+        <RowButton
+          onPress={() => {
             onDocument(grant.documentId);
           }}
         >
           {grant.documentTitle}
-        </button>
+        </RowButton>
         <span className={state === 'live' ? 'under' : 'under magenta'}>
           {stateWords[state]}, {until === null ? 'no end' : <Moment at={until} />}
         </span>

@@ -17,7 +17,7 @@ import { useAttempt, type Attempt } from '@/ui/http/use-attempt';
 type Options<I extends FieldValues, O, R> = {
   /** What the route takes, as its contract says. */
   readonly schema: FormSchema<I, O>;
-  /** What the fields begin with, and stand at again after what was typed went well. */
+  /** What the fields begin with, and stand at again after `form.reset()`. */
   readonly start: Frozen<Partial<I>>;
   /** Sends what was filled in. @throws CallError */
   readonly send: (input: O) => Promise<R>;

@@ -5,6 +5,7 @@ import type { GrantId } from '@/core/base/ids';
 import { rightsLine } from '@/core/policy/rights-line';
 import { personName, stateOf, stateTone, stateWords, underCeilings } from '@/ui/grants/grant-words';
 import type { Column } from '@/ui/tables/column';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 import { whoLine } from '@/ui/words/addressee-words';
 import { EntriesFigure } from '@/ui/words/entries-figure';
@@ -31,15 +32,13 @@ function person(onSelect: (id: GrantId) => void): Column<GrantRow> {
     orderBy: personName,
     cell: (grant) => (
       <>
-        <button
-          type="button"
-          className="row-button"
-          onClick={() => {
+        <RowButton
+          onPress={() => {
             onSelect(grant.id);
           }}
         >
           {personName(grant)}
-        </button>
+        </RowButton>
         <span className="under oneline">{whoLine(grant)}</span>
       </>
     ),

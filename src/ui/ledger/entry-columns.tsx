@@ -7,6 +7,7 @@ import { useWords } from '@/ui/ledger/use-words';
 import { Mark, markOf } from '@/ui/marks/mark';
 import { ChipButton } from '@/ui/shell/chips';
 import type { Column } from '@/ui/tables/column';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 
 /** An entry, with what the ids in it are called. */
@@ -32,10 +33,9 @@ export function entryColumns(year: string, { onSelect, isOpen, onFold }: Acts): 
       header: 'When',
       width: 136,
       cell: (line) => (
-        <button
-          type="button"
-          className="row-button plain"
-          onClick={() => {
+        <RowButton
+          plain
+          onPress={() => {
             onSelect(line);
           }}
         >
@@ -43,7 +43,7 @@ export function entryColumns(year: string, { onSelect, isOpen, onFold }: Acts): 
             at={Date.parse(line.row.occurredAt)}
             brief={line.row.occurredAt.startsWith(year)}
           />
-        </button>
+        </RowButton>
       ),
     },
     {

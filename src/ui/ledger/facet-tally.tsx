@@ -107,6 +107,7 @@ function TallyRow({
   return (
     <div className="tally-row">
       <Link
+        prefetch={false}
         className="tally"
         href={addressOf('/ledger', (chosen ? without : wanting)(filter, dimension, value), {})}
         aria-current={chosen}
@@ -120,6 +121,7 @@ function TallyRow({
         <span className="figure">{entries.toLocaleString('en-GB')}</span>
       </Link>
       <Link
+        prefetch={false}
         className="exclude"
         href={addressOf('/ledger', refusing(filter, dimension, value), {})}
         scroll={false}

@@ -66,6 +66,7 @@ export function WorldPicture({
           const chosen = isWanted(filter, 'place', place);
           return (
             <Link
+              prefetch={false}
               key={place}
               href={addressOf('/ledger', (chosen ? without : wanting)(filter, 'place', place), {})}
               scroll={false}

@@ -107,7 +107,9 @@ function ImpactRow({ alike }: { readonly alike: ImpactFound['rows'] }) {
     <TableRow>
       <TableCell>
         {row.person ? (
-          <Link href={`/people?person=${row.recipient}`}>{row.name}</Link>
+          <Link prefetch={false} href={`/people?person=${row.recipient}`}>
+            {row.name}
+          </Link>
         ) : (
           <b>{row.name}</b>
         )}

@@ -59,7 +59,9 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
         kind: 'oneline',
         orderBy: (message) => message.subject,
         cell: (message) => (
-          <Link href={mailboxAddress(address, message.id)}>{message.subject}</Link>
+          <Link prefetch={false} href={mailboxAddress(address, message.id)}>
+            {message.subject}
+          </Link>
         ),
       },
     ],

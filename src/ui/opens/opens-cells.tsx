@@ -25,10 +25,15 @@ export function OpensFigure({
     );
   const entries = (kind: 'opened' | 'refused') =>
     entriesAddress(filter, { recipient, document: cell.document, kind });
-  if (cell.opens > 0) return <Link href={entries('opened')}>{cell.opens}</Link>;
+  if (cell.opens > 0)
+    return (
+      <Link prefetch={false} href={entries('opened')}>
+        {cell.opens}
+      </Link>
+    );
   if (cell.refused > 0)
     return (
-      <Link className="magenta" href={entries('refused')}>
+      <Link prefetch={false} className="magenta" href={entries('refused')}>
         refused
       </Link>
     );

@@ -25,7 +25,9 @@ function person(): Column<OpensRow> {
     orderBy: nameOf,
     cell: (row) => (
       <>
-        <Link href={`/people?person=${row.recipient}`}>{nameOf(row)}</Link>
+        <Link prefetch={false} href={`/people?person=${row.recipient}`}>
+          {nameOf(row)}
+        </Link>
         <span className="under oneline">
           {row.organisation === '' ? row.address : row.organisation}
         </span>
@@ -59,7 +61,11 @@ function documentColumns(
       width: 96,
       kind: 'number',
       head: (
-        <Link title={title} href={opensAddress('/ledger/opens', filter, { document: id })}>
+        <Link
+          prefetch={false}
+          title={title}
+          href={opensAddress('/ledger/opens', filter, { document: id })}
+        >
           {reference === '' ? title : reference}
         </Link>
       ),
@@ -80,7 +86,9 @@ function totals(filter: OpensInput): readonly Column<OpensRow>[] {
         opens === 0 ? (
           <span className="lamp">never</span>
         ) : (
-          <Link href={entriesAddress(filter, { recipient, kind: 'opened' })}>{opens}</Link>
+          <Link prefetch={false} href={entriesAddress(filter, { recipient, kind: 'opened' })}>
+            {opens}
+          </Link>
         ),
     },
     {
@@ -93,7 +101,11 @@ function totals(filter: OpensInput): readonly Column<OpensRow>[] {
         refused === 0 ? (
           0
         ) : (
-          <Link className="magenta" href={entriesAddress(filter, { recipient, kind: 'refused' })}>
+          <Link
+            prefetch={false}
+            className="magenta"
+            href={entriesAddress(filter, { recipient, kind: 'refused' })}
+          >
             {refused}
           </Link>
         ),

@@ -12,6 +12,7 @@ import { StaffPanel } from '@/ui/settings/staff-panel';
 import { Notice } from '@/ui/shell/notice';
 import type { Column } from '@/ui/tables/column';
 import { DataTable } from '@/ui/tables/data-table';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 
 const LimitsForm = dynamic(() =>
@@ -38,15 +39,13 @@ function columnsOf(self: StaffId, onSelect: (id: StaffId) => void): readonly Col
       orderBy: (row) => row.name,
       cell: (row) => (
         <>
-          <button
-            type="button"
-            className="row-button"
-            onClick={() => {
+          <RowButton
+            onPress={() => {
               onSelect(row.id);
             }}
           >
             {row.name}
-          </button>
+          </RowButton>
           {row.id === self && <span className="quiet"> you</span>}
         </>
       ),

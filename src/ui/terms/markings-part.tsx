@@ -75,7 +75,11 @@ function MarkingsTable({
         width: 92,
         kind: 'number',
         orderBy: ({ documents }) => documents,
-        cell: ({ id, documents }) => <Link href={`/documents?marking=${id}`}>{documents}</Link>,
+        cell: ({ id, documents }) => (
+          <Link prefetch={false} href={`/documents?marking=${id}`}>
+            {documents}
+          </Link>
+        ),
       },
       {
         id: 'acts',

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import { LEVELS, type Level } from '@/core/policy/levels';
 import type { Column } from '@/ui/tables/column';
 import { DataTable } from '@/ui/tables/data-table';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 import { levelNames } from '@/ui/words/limit-words';
 
@@ -47,15 +48,13 @@ function columnsOf<T extends Rule>(
       width: 170,
       orderBy: (row) => row.name,
       cell: (row) => (
-        <button
-          type="button"
-          className="row-button"
-          onClick={() => {
+        <RowButton
+          onPress={() => {
             onOpen(row);
           }}
         >
           {row.name}
-        </button>
+        </RowButton>
       ),
     },
     { id: 'lines', header: 'Sets', width: 300, cell: (row) => linesOf(row).join('; ') },

@@ -8,6 +8,7 @@ import { rightsLine } from '@/core/policy/rights-line';
 import { Empty } from '@/ui/shell/empty';
 import type { Column } from '@/ui/tables/column';
 import { DataTable } from '@/ui/tables/data-table';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 
 function columnsOf(onOpen: (row: SavedTermsRow) => void): readonly Column<SavedTermsRow>[] {
@@ -18,15 +19,13 @@ function columnsOf(onOpen: (row: SavedTermsRow) => void): readonly Column<SavedT
       width: 150,
       orderBy: (row) => row.name,
       cell: (row) => (
-        <button
-          type="button"
-          className="row-button"
-          onClick={() => {
+        <RowButton
+          onPress={() => {
             onOpen(row);
           }}
         >
           {row.name}
-        </button>
+        </RowButton>
       ),
     },
     {
@@ -112,7 +111,7 @@ export function SavedTermsPart({
       columns={columns}
       rows={terms}
       keyOf={({ id }) => id}
-      isSelected={(row) => row === selected}
+      isSelected={({ id }) => selected !== null && selected !== 'new' && id === selected.id}
     />
   );
 }

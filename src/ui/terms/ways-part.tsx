@@ -5,6 +5,7 @@ import type { RuleRow } from '@/contracts/rules';
 import { LEAVES, type Leave } from '@/core/policy/rules';
 import type { Column } from '@/ui/tables/column';
 import { DataTable } from '@/ui/tables/data-table';
+import { RowButton } from '@/ui/tables/row-button';
 import { Moment } from '@/ui/time/moment';
 import { leaveWords, wayWords } from '@/ui/words/rule-words';
 
@@ -23,15 +24,13 @@ function columnsOf(
       cell: (rule) => (
         <>
           {mayChange ? (
-            <button
-              type="button"
-              className="row-button"
-              onClick={() => {
+            <RowButton
+              onPress={() => {
                 onOpen(rule);
               }}
             >
               {wayWords[rule.way].name}
-            </button>
+            </RowButton>
           ) : (
             <b>{wayWords[rule.way].name}</b>
           )}

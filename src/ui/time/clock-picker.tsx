@@ -2,7 +2,7 @@ import dayjs from 'dayjs';
 import { TimePicker } from '@mui/x-date-pickers/TimePicker';
 import type { ClockFieldProps } from '@/ui/time/moment-field';
 import { PickerFrame } from '@/ui/time/picker-frame';
-import { pickerSlots } from '@/ui/time/picker-parts';
+import { pickerField, pickerSlots } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
 
 /** A time of day as it is typed or picked: `09:00`. */
@@ -29,11 +29,9 @@ export default function ClockPicker({
         slots={pickerSlots}
         slotProps={{
           textField: {
-            size: 'small',
-            fullWidth: true,
+            ...pickerField,
             error: field.isHalf,
             helperText: hint ?? '',
-            slotProps: { inputLabel: { shrink: true } },
           },
           field: { clearable: !required, onClear: field.onClear },
         }}

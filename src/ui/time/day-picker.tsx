@@ -2,7 +2,7 @@ import dayjs from 'dayjs';
 import { DatePicker } from '@mui/x-date-pickers/DatePicker';
 import type { DayFieldProps } from '@/ui/time/moment-field';
 import { PickerFrame } from '@/ui/time/picker-frame';
-import { pickerSlots } from '@/ui/time/picker-parts';
+import { pickerField, pickerSlots } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
 
 /** A day as it is typed or picked: `17 Dec 2026`. */
@@ -22,10 +22,8 @@ export default function DayPicker({ label, value, onChange, first, last }: DayFi
         slots={pickerSlots}
         slotProps={{
           textField: {
-            size: 'small',
-            fullWidth: true,
+            ...pickerField,
             error: field.isHalf,
-            slotProps: { inputLabel: { shrink: true } },
           },
           field: { clearable: true, onClear: field.onClear, shouldRespectLeadingZeros: true },
         }}

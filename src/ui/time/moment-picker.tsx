@@ -3,7 +3,7 @@ import { DateTimePicker } from '@mui/x-date-pickers/DateTimePicker';
 import { zoneName } from '@/core/base/moment-text';
 import type { MomentFieldProps } from '@/ui/time/moment-field';
 import { PickerFrame } from '@/ui/time/picker-frame';
-import { pickerSlots } from '@/ui/time/picker-parts';
+import { pickerField, pickerSlots } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
 import { useZone } from '@/ui/time/use-zone';
 
@@ -34,12 +34,10 @@ export default function MomentPicker({
         slots={pickerSlots}
         slotProps={{
           textField: {
-            size: 'small',
-            fullWidth: true,
+            ...pickerField,
             required,
             error: field.isHalf,
             helperText: field.isHalf ? 'Day, month, year and time, or nothing' : (hint ?? named),
-            slotProps: { inputLabel: { shrink: true } },
           },
           field: {
             clearable: !required,

@@ -27,6 +27,13 @@ export const pickerSlots = {
   clearIcon: ClearMark,
 };
 
+/** How the field of every picker looks. */
+export const pickerField = {
+  size: 'small',
+  fullWidth: true,
+  slotProps: { inputLabel: { shrink: true } },
+} as const;
+
 /** What stands in a section that is empty. */
 export const pickerText = {
   fieldDayPlaceholder: () => 'day',

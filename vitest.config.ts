@@ -38,7 +38,7 @@ export default defineConfig({
           name: 'components',
           include: ['src/ui/**/*.test.tsx'],
           environment: 'happy-dom',
-          setupFiles: ['tests/support/navigation.ts'],
+          setupFiles: ['tests/support/navigation.ts', 'tests/support/patience.ts'],
           testTimeout: 30_000,
         },
       },

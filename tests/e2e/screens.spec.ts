@@ -1,5 +1,5 @@
 // Every screen: nothing serious for those who need assistance, in both schemes; and the keyboard alone.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page, type Request } from '@playwright/test';
 import { expectNothingSerious, open, signIn } from './people';
 
 const SCREENS = [
@@ -55,6 +55,25 @@ test.describe('dark', () => {
       ['color-contrast'],
     );
   });
+});
+
+test('a list or a filter that leads somewhere is not fetched before it is followed', async ({
+  page,
+}) => {
+  await signIn(page);
+  for (const list of ['/ledger', '/ledger/opens', '/mailroom', '/dispatches']) {
+    const ahead: string[] = [];
+    const note = (request: Request) => {
+      if (request.headers()['next-router-prefetch'] !== undefined) ahead.push(request.url());
+    };
+    page.on('request', note);
+    await open(page, list);
+    await page.waitForLoadState('networkidle');
+    page.off('request', note);
+    const shown = await page.getByRole('table').getByRole('link').count();
+    expect(ahead.length, list).toBeLessThan(20);
+    if (list !== '/ledger') expect(shown, list).toBeGreaterThan(20);
+  }
 });
 
 test('the keys are listed, search is a key away, and a list is walked without a mouse', async ({

@@ -40,13 +40,13 @@ export function ProtectJob({
           }}
         />
         <span className="figure quiet nowrap">{sizeText(file.size)}</span>
-        {state === 'sending' ? (
+        {state === 'encrypting' ? (
           <Button onClick={onCancel}>Cancel</Button>
         ) : (
           <Button onClick={onRemove}>{state === 'done' ? 'Clear' : 'Remove'}</Button>
         )}
       </div>
-      {state === 'sending' && <Sending job={job} />}
+      {state === 'encrypting' && <Encrypting job={job} />}
       {state === 'done' && (
         <span className="current">
           Protected. The clear original is still on your own disk, as {file.name}.
@@ -61,7 +61,7 @@ export function ProtectJob({
   );
 }
 
-function Sending({ job: { title, progress } }: { readonly job: Job }) {
+function Encrypting({ job: { title, progress } }: { readonly job: Job }) {
   const percent = progress.total === 0 ? 0 : (progress.sent / progress.total) * 100;
   return (
     <>

@@ -27,13 +27,13 @@ type Props = {
 export function ProtectPanel({ taken, folderId, markings, recovery }: Props) {
   const { jobs, halves, add, change, remove, cancel, protectAll } = useProtecting(taken);
   const ready = jobs.filter(isReady).length;
-  const isSending = (name: string) =>
-    jobs.some(({ state, file }) => state === 'sending' && file.name === name);
+  const isEncrypting = (name: string) =>
+    jobs.some(({ state, file }) => state === 'encrypting' && file.name === name);
   return (
     <div className="stack above-12">
       <DropFiles onFiles={add} />
       <HalfUploads
-        halves={halves.found.filter(({ fileName }) => !isSending(fileName))}
+        halves={halves.found.filter(({ fileName }) => !isEncrypting(fileName))}
         onDropped={halves.look}
       />
       {jobs.map((job) => (

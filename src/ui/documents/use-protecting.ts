@@ -14,7 +14,7 @@ export type Job = {
   readonly file: File;
   readonly title: string;
   readonly reference: string;
-  readonly state: 'chosen' | 'sending' | 'done' | 'failed';
+  readonly state: 'chosen' | 'encrypting' | 'done' | 'failed';
   readonly progress: UploadProgress;
   readonly problem: string | null;
 };
@@ -74,7 +74,7 @@ export function useProtecting(taken: readonly string[]): Protecting {
   const protect = async ({ key, file, title, reference }: Job, filed: Filed) => {
     const stop = new AbortController();
     stops.current.set(key, stop);
-    change(key, { state: 'sending', problem: null });
+    change(key, { state: 'encrypting', problem: null });
     try {
       await uploadFile(
         file,

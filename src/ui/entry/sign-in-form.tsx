@@ -11,7 +11,7 @@ import { CallError } from '@/ui/http/call';
 
 type Hint = { readonly email: string; readonly password: string };
 
-/** Email address and password, and the code of whoever set up a second factor. */
+/** Email address and password, and a code where a second factor is set up. */
 export function SignInForm({ hint }: { readonly hint: Hint | null }) {
   const [asksCode, setAsksCode] = useState(false);
   const signIn = useContractForm({

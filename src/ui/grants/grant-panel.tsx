@@ -62,7 +62,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
   );
 }
 
-/** Its end by the clock of whoever holds it, its conditions, and when it was given. */
+/** Its end by the clock of the recipient, its conditions, and when it was given. */
 function GrantTerms({ grant }: { readonly grant: GrantRow }) {
   const { until } = underCeilings(grant);
   const { zone, conditions, givenAt, revokedAt } = grant;

@@ -72,7 +72,7 @@ export function RevokeScope({
   );
 }
 
-/** What revoking the scope would do, and what of it is not in the power of whoever asks. */
+/** What revoking the scope would do, and what of it the person asking may not do. */
 function Found({
   preview: { grants, effect, beyondPower },
   also,

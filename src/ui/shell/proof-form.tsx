@@ -12,7 +12,7 @@ import { api } from '@/ui/http/api';
 import { CallError } from '@/ui/http/call';
 import { Problem } from '@/ui/shell/notice';
 
-/** Password, and the code of whoever set up a second factor. */
+/** Password, and a code where a second factor is set up. */
 export default function ProofForm({ onAnswer }: { readonly onAnswer: (proven: boolean) => void }) {
   const [asksCode, setAsksCode] = useState(false);
   const { form, busy, problem, onSubmit } = useContractForm({

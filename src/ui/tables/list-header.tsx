@@ -100,7 +100,6 @@ function WidthHandle<R extends object>({
   readonly name: string;
 }) {
   const width = header.getSize();
-  const narrowest = header.column.columnDef.minSize ?? STEP;
   // Columns share out the room that is left over, so their widths are taken as they stand first.
   const settle = (row: Element | null) => {
     const cells = [...(row?.children ?? [])];
@@ -116,7 +115,7 @@ function WidthHandle<R extends object>({
     settle(event.currentTarget.closest('tr'));
     table.setColumnSizing((widths) => ({
       ...widths,
-      [header.column.id]: Math.max(narrowest, (widths[header.column.id] ?? width) + by),
+      [header.column.id]: Math.max(STEP, (widths[header.column.id] ?? width) + by),
     }));
   };
   return (

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useState, useTransition } from 'react';
 import { useRouter } from 'next/navigation';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { sentenceOf } from '@/ui/http/call';
@@ -9,6 +9,7 @@ import { sentenceOf } from '@/ui/http/call';
 export type Said = { readonly text: string; readonly stops: boolean };
 
 export type Attempt = {
+  /** Until it is done and the page shows what came of it, so that nothing is pressed on what was. */
   readonly busy: boolean;
   readonly said: Said | null;
   /** The sentence where it went wrong; for places that show nothing when it went well. */
@@ -27,11 +28,14 @@ export function useAttempt(): Attempt {
   const router = useRouter();
   const client = useQueryClient();
   const [said, setSaid] = useState<Said | null>(null);
+  const [refreshing, refresh] = useTransition();
   const { mutateAsync, isPending } = useMutation({
     mutationFn: (work: () => Promise<unknown>) => work(),
     onSettled: () => {
       // Also where it failed: often because what is shown is not what is there any more.
-      router.refresh();
+      refresh(() => {
+        router.refresh();
+      });
       void client.invalidateQueries();
     },
   });
@@ -51,7 +55,7 @@ export function useAttempt(): Attempt {
     }
   };
   return {
-    busy: isPending,
+    busy: isPending || refreshing,
     said,
     problem: said?.stops === true ? said.text : null,
     hush: () => {

@@ -1,4 +1,4 @@
-import { startTransition, Suspense, use, useState } from 'react';
+import { startTransition, Suspense, use, useEffect, useState } from 'react';
 import { act, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
 import { useAttempt } from '@/ui/http/use-attempt';
@@ -39,11 +39,13 @@ test('until the page shows what came of it, nothing can be pressed on what was t
   });
   function Page() {
     const [state, setState] = useState(() => Promise.resolve(false));
-    page.refresh = () => {
-      startTransition(() => {
-        setState(fetched);
-      });
-    };
+    useEffect(() => {
+      page.refresh = () => {
+        startTransition(() => {
+          setState(fetched);
+        });
+      };
+    }, []);
     return (
       <Suspense>
         <Switch state={state} />

@@ -5,7 +5,6 @@ import drizzle from 'eslint-plugin-drizzle';
 import vitest from '@vitest/eslint-plugin';
 import tseslint from 'typescript-eslint';
 import { local } from './eslint.rules.js';
-import { TOO_COMPLEX, TOO_LONG } from './eslint.exceptions.js';
 
 const element = (type) => ({ element: { type } });
 const anyOf = (...types) => ({ element: { types: { anyOf: types } } });
@@ -48,7 +47,6 @@ export default tseslint.config(
       '**/*.mjs',
       'next-env.d.ts',
       'eslint.config.js',
-      'eslint.exceptions.js',
       'eslint.rules.js',
       '.dependency-cruiser.cjs',
       'test-results/**',
@@ -192,8 +190,6 @@ export default tseslint.config(
   },
   // A type of a module is all that these ask for.
   { files: ['tests/types/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
-  { files: TOO_COMPLEX, rules: { complexity: 'off' } },
-  { files: TOO_LONG, rules: { 'max-lines-per-function': 'off' } },
   {
     files: ['src/**/*.{ts,tsx}'],
     ignores: ['src/server/config/env.ts', 'src/instrumentation.ts', 'src/proxy.ts', '**/*.test.ts'],

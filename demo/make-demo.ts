@@ -31,9 +31,9 @@ import { changeMembers, putGroup } from '@/server/services/people/manage-groups'
 import { fileEverything } from './filing';
 import { createChance } from './chance';
 import type { Limits } from '@/server/limits/limits';
-import { officePapers, officePeople, officeSendings } from './office';
+import { officePapers, officePeople, officeDispatches } from './office';
 import { print, prove, read } from './reader-actions';
-import { papers, people, sendings, type Person } from './story';
+import { papers, people, dispatches, type Person } from './story';
 
 const config = readConfig();
 rmSync(config.dataDir, { recursive: true, force: true });
@@ -165,12 +165,13 @@ const at = (day: number, happen: () => Promise<void>): void => {
   events.push({ day, happen });
 };
 
-const grantsOfSending = (key: string) => grantRows(deps, ida, { dispatch: ids.get(key) ?? 'dsp_' });
+const grantsOfDispatch = (key: string) =>
+  grantRows(deps, ida, { dispatch: ids.get(key) ?? 'dsp_' });
 const tokens = new Map<string, string>();
 async function tokenFor(key: string, person: Person): Promise<string> {
   const known = tokens.get(`${key} ${person.address}`);
   if (known !== undefined) return known;
-  for (const grant of await grantsOfSending(key))
+  for (const grant of await grantsOfDispatch(key))
     tokens.set(`${key} ${grant.address}`, grant.link.split('/').at(-1) ?? '');
   return tokens.get(`${key} ${person.address}`) ?? '';
 }
@@ -202,7 +203,7 @@ async function toMany(
   {
     documents: papers,
     days,
-    ...sending
+    ...dispatch
   }: {
     readonly groups?: GroupId[];
     readonly domains?: string[];
@@ -213,7 +214,7 @@ async function toMany(
   },
 ): Promise<void> {
   const { id } = await dispatchDocuments(deps, ida, {
-    ...sending,
+    ...dispatch,
     documents: papers.map((paper) => documents.get(paper) ?? 'doc_'),
     recipients: [],
     terms: { rights: ['read'], prints: null, from: null, until: today + days * DAY + 16 * HOUR },
@@ -231,40 +232,40 @@ const silent = new Set<string>([
   ...officePeople.filter((_person, i) => i % 11 === 5).map((person) => person.address),
 ]);
 
-for (const sending of [...officeSendings, ...sendings]) {
-  at(sending.day, async () => {
+for (const dispatch of [...officeDispatches, ...dispatches]) {
+  at(dispatch.day, async () => {
     const { id } = await dispatchDocuments(deps, ida, {
-      documents: sending.papers.map((paper) => documents.get(paper) ?? 'doc_'),
-      recipients: sending.to.map(({ address, name, organisation }) => ({
+      documents: dispatch.papers.map((paper) => documents.get(paper) ?? 'doc_'),
+      recipients: dispatch.to.map(({ address, name, organisation }) => ({
         address,
         name,
         organisation,
       })),
       terms: {
-        rights: sending.rights as never,
-        prints: sending.prints,
-        from: sending.from === null ? null : today + sending.from * DAY + 6 * HOUR,
-        until: sending.until === null ? null : today + sending.until * DAY + 16 * HOUR,
+        rights: dispatch.rights as never,
+        prints: dispatch.prints,
+        from: dispatch.from === null ? null : today + dispatch.from * DAY + 6 * HOUR,
+        until: dispatch.until === null ? null : today + dispatch.until * DAY + 16 * HOUR,
       },
-      subject: sending.subject,
-      note: sending.note,
+      subject: dispatch.subject,
+      note: dispatch.note,
       watermark: DEFAULT_WATERMARK,
       delivery: 'mail',
-      form: sending.form ?? 'link',
-      titleOnCover: sending.form !== undefined,
+      form: dispatch.form ?? 'link',
+      titleOnCover: dispatch.form !== undefined,
     });
-    ids.set(sending.key, id);
+    ids.set(dispatch.key, id);
     await deliverMail(deps);
   });
-  for (const person of sending.to) {
+  for (const person of dispatch.to) {
     if (silent.has(person.address)) continue;
-    const last = Math.min(-0.4, sending.until ?? 0);
+    const last = Math.min(-0.4, dispatch.until ?? 0);
     for (let visit = 0; visit < 4 + Math.floor(chance() * 3); visit++) {
-      const paper = sending.papers[Math.floor(chance() * sending.papers.length)] ?? '';
-      const day = sending.day + 0.3 + chance() * (last - sending.day - 0.3);
+      const paper = dispatch.papers[Math.floor(chance() * dispatch.papers.length)] ?? '';
+      const day = dispatch.day + 0.3 + chance() * (last - dispatch.day - 0.3);
       const pages = 1 + Math.floor(chance() * 4);
-      const printed = sending.rights.includes('print') && chance() < 0.12;
-      at(day, () => open(sending.key, person, paper, pages, printed));
+      const printed = dispatch.rights.includes('print') && chance() < 0.12;
+      at(day, () => open(dispatch.key, person, paper, pages, printed));
     }
   }
 }
@@ -278,7 +279,7 @@ at(-6.2, async () => {
   await read(deps, stranger, token, documents.get('TQ-412-LP-01') ?? 'doc_', 1);
 });
 at(-5, async () => {
-  const grants = await grantsOfSending('tender');
+  const grants = await grantsOfDispatch('tender');
   await revokeGrants(deps, ida, {
     grants: grants
       .filter(
@@ -289,7 +290,7 @@ at(-5, async () => {
   });
 });
 at(-4.9, async () => {
-  const grants = await grantsOfSending('tender');
+  const grants = await grantsOfDispatch('tender');
   await reinstateGrants(deps, ida, {
     grants: grants
       .filter((grant) => grant.address === people.wilma.address)
@@ -399,7 +400,7 @@ at(-0.45, () =>
   }),
 );
 at(-0.3, async () => {
-  const token = (await grantsOfSending('board'))[0]?.link.split('/').at(-1) ?? '';
+  const token = (await grantsOfDispatch('board'))[0]?.link.split('/').at(-1) ?? '';
   const colleague = await prove(deps, token, 'ines.ard@harbour-aldery.example', '192.0.2.78');
   await read(deps, colleague, token, documents.get('TQ-412-PH-01') ?? 'doc_', 2);
 });

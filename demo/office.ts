@@ -1,7 +1,7 @@
 import type { Right } from '@/core/policy/rights';
 import { createChance } from './chance';
 import type { Paper } from './drawings';
-import { people, type Person, type Sending } from './story';
+import { people, type Person, type DemoDispatch } from './story';
 
 // What else the office sends in half a year: everyday business around the story.
 
@@ -179,7 +179,7 @@ const rights: readonly (readonly Right[])[] = [
 ];
 
 /** One every nine days or so, to two or three organisations, for a few weeks each. */
-export const officeSendings: readonly Sending[] = subjects.map((subject, i) => {
+export const officeDispatches: readonly DemoDispatch[] = subjects.map((subject, i) => {
   const day = -178 + i * 9 + Math.floor(chance() * 4);
   const asked = several(houses, 1 + Math.floor(chance() * 3)).map((house) => house.name);
   const given = pick(rights);

@@ -82,7 +82,7 @@ export const people = {
 } as const satisfies Record<string, Person>;
 
 /** Times are days from the day the demo is started: negative lies behind. */
-export type Sending = {
+export type DemoDispatch = {
   readonly key: string;
   readonly day: number;
   readonly subject: string;
@@ -97,7 +97,7 @@ export type Sending = {
   readonly until: number | null;
 };
 
-export const sendings: readonly Sending[] = [
+export const dispatches: readonly DemoDispatch[] = [
   {
     key: 'prequalify',
     day: -60,

@@ -60,7 +60,7 @@ export type RevokeEffect = {
   readonly stillReads: readonly StillReads[];
   /** How many could open none of it anyway. */
   readonly ofNone: number;
-  /** Documents that whoever holds an open link still reads, and by which sending. */
+  /** Documents that whoever holds an open link still reads, and by which dispatch. */
   readonly openLinks: readonly { readonly title: string; readonly dispatch: string }[];
   /**
    * What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy,

@@ -29,7 +29,7 @@ export type FileFound = {
     readonly keyDestroyed: boolean;
     readonly recoverable: boolean;
   };
-  /** The sending and person whose file it is, where its link says so. */
+  /** The dispatch and person whose file it is, where its link says so. */
   readonly madeFor: {
     readonly dispatch: DispatchId;
     readonly reference: string;

@@ -21,7 +21,7 @@ const issues = (
   value: unknown,
 ): string[] => schema.safeParse(value).error?.issues.map(({ message }) => message) ?? [];
 
-describe('a sending', () => {
+describe('a dispatch', () => {
   const terms = { rights: ['read'], from: null, until: null, prints: null };
   const input = (addresses: readonly string[]) => ({
     documents: [document],

@@ -9,9 +9,9 @@ import { Secret } from '@/core/base/secret';
 import { DAY, MINUTE, SECOND } from '@/core/base/time';
 import { licenceSigner } from '@/core/licence/licence';
 import { createCalendar } from '@/server/clock/calendar';
-import { createDemoClock } from '@/server/clock/demo-clock';
+import { createDemoClock, type DemoClock } from '@/server/clock/demo-clock';
 import { systemClock, type Clock } from '@/server/clock/clock';
-import { createSteadyClock } from '@/server/clock/steady-clock';
+import { createSteadyClock, type SteadyClock } from '@/server/clock/steady-clock';
 import { ConfigError, type Config } from '@/server/config/env';
 import { createCovers } from '@/server/covers/covers';
 import { openDatabase, type Database } from '@/server/db/database';
@@ -150,23 +150,51 @@ function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean)
   return demo ? createMailroom(db, MAILROOM_FROM, clock) : null;
 }
 
+/** Time never runs behind the record, unless a test says what time it is; a demo's can be moved. */
+async function chooseClock(
+  db: Database,
+  { clock: given, steady: isSteady }: Options,
+  demo: boolean,
+  known: Awaited<ReturnType<typeof findOrganisation>>,
+): Promise<{
+  readonly clock: Clock;
+  readonly demoClock: DemoClock | null;
+  readonly behind: SteadyClock['behind'] | null;
+}> {
+  const offset = demo ? (known?.clockOffset ?? 0) : 0;
+  const own = given ?? systemClock;
+  const steady =
+    given === undefined || isSteady === true
+      ? createSteadyClock(own.now, (await newestMoment(db.read)) - offset)
+      : null;
+  const base = steady ?? own;
+  const demoClock = demo ? createDemoClock(offset, base.now) : null;
+  return { clock: demoClock ?? base, demoClock, behind: steady?.behind ?? null };
+}
+
+/** What only a server does at its start, and nothing that may run beside one. */
+async function tidyUp(deps: Deps): Promise<void> {
+  deps.clearLeftovers();
+  await goOnNoting(deps);
+  await settleInterrupted(deps, true);
+  await recountDays(deps);
+}
+
+export type Options = {
+  readonly clock?: Clock;
+  readonly demo?: boolean;
+  readonly threads?: number;
+  /** A server may be running on the same database: what only it does at its start is left out. */
+  readonly beside?: boolean;
+  /** Whether time never runs behind the record, as by the machine's own clock. */
+  readonly steady?: boolean;
+};
+
 /**
  * Constructs everything, once. `demo` is for making a demo's database; an existing one says itself
  * whether it is a demo.
  */
-export async function createContainer(
-  config: Config,
-  options: {
-    readonly clock?: Clock;
-    readonly demo?: boolean;
-    readonly threads?: number;
-    /**
-     * A server may be running on the same database: what only it does at its start is left out.
-     */
-    readonly beside?: boolean;
-    /** Whether time never runs behind the record, as by the machine's own clock. */ readonly steady?: boolean;
-  } = {},
-): Promise<Container> {
+export async function createContainer(config: Config, options: Options = {}): Promise<Container> {
   const log = pino({ level: config.logLevel, base: null });
   const keyWrap = createKeyWrap(
     openMasterKeys(config.masterKeyFile, !hasDatabase(config.databaseUrl)),
@@ -174,22 +202,13 @@ export async function createContainer(
   const reserve = createReserve(path.join(config.dataDir, 'reserve'));
   const db = await openDatabase(config.databaseUrl, reserve.giveUp);
   const health = createHealth();
+  const isServer = options.beside !== true;
   // Before anything reads them: one harmed text would end the process.
-  if (options.beside !== true)
+  if (isServer)
     await mendDatabase(db, health, (table) => config.checkFirst || !LONG_TABLES.includes(table));
   const known = await findOrganisation(db.read);
   const demo = options.demo ?? known?.demo ?? false;
-  const offset = demo ? (known?.clockOffset ?? 0) : 0;
-  const steady =
-    options.clock === undefined || options.steady === true
-      ? createSteadyClock(
-          (options.clock ?? systemClock).now,
-          (await newestMoment(db.read)) - offset,
-        )
-      : null;
-  const base = steady ?? options.clock ?? systemClock;
-  const demoClock = demo ? createDemoClock(offset, base.now) : null;
-  const clock = demoClock ?? base;
+  const { clock, demoClock, behind } = await chooseClock(db, options, demo, known);
   const issuer = await loadServiceKey(db, keyWrap, 'issuer', newSigningKey, clock.now());
   const hashes = await loadServiceKey(
     db,
@@ -210,7 +229,7 @@ export async function createContainer(
     dayOf: calendar.dayOf,
   };
   const blobs = createDiskBlobStore(path.join(config.dataDir));
-  if (options.beside !== true) await blobs.sweep(await namedBlobKeys(db.read));
+  if (isServer) await blobs.sweep(await namedBlobKeys(db.read));
   const deps: Deps = {
     db,
     clock,
@@ -259,12 +278,7 @@ export async function createContainer(
   };
   const reportBroken = createSealReport(deps, log);
   await db.sealWith(seals, reportBroken);
-  if (options.beside !== true) {
-    deps.clearLeftovers();
-    await goOnNoting(deps);
-    await settleInterrupted(deps, true);
-    await recountDays(deps);
-  }
+  if (isServer) await tidyUp(deps);
   const identity = createStaffIdentity(
     db,
     { secret: vault.derive('staff sessions'), publicUrl: config.publicUrl, random },
@@ -284,7 +298,7 @@ export async function createContainer(
     {
       masterKeyFile: config.masterKeyFile,
       dataDir: config.dataDir,
-      behind: steady === null ? null : steady.behind,
+      behind,
       reserve,
     },
     config,

@@ -180,7 +180,7 @@ test('a reader passes on what they were given, as far as was said, and the sende
   await page.getByLabel('Subject').fill('The slip, for you and a mate');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
-  const sending = page.url();
+  const dispatch = page.url();
 
   const vidar = await prove(
     browser,
@@ -197,7 +197,7 @@ test('a reader passes on what they were given, as far as was said, and the sende
   await expect(passing.getByText(/^You may pass this on to 0 more people\./)).toBeVisible();
   await expectNothingSerious(vidar);
 
-  await open(page, new URL(sending).pathname);
+  await open(page, new URL(dispatch).pathname);
   await page.getByRole('button', { name: 'Table' }).click();
   await expect(page.getByText('Aldery Ferries, passed on by Vidar Klepp')).toBeVisible();
 });

@@ -51,6 +51,7 @@ import {
   startProduct,
   type Product,
 } from '../support/product';
+import { present } from '../support/present';
 import { joinStaff } from '../support/staff';
 import { setWay } from '../support/rules';
 import { runCommand, type Ran } from '../support/command';
@@ -346,18 +347,17 @@ describe('a restore', () => {
   });
 
   test('the database alone put back beside a newer list: what is revoked from then on is in the list', async () => {
-    const {
-      grants: [a, b],
-    } = await dispatch(
+    const { grants } = await dispatch(
       product,
       [await protect(product, bytes)],
       ['a@yard.example', 'b@yard.example'],
     );
+    const [a, b] = [present(grants[0]).id, present(grants[1]).id];
     const old = path.join(product.folder, 'old.db');
     await product.deps.db.copyTo(old);
     for (let i = 0; i < 5; i++) {
-      await revokeGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
-      await reinstateGrants(product.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
+      await revokeGrants(product.deps, product.ida, { grants: [a] });
+      await reinstateGrants(product.deps, product.ida, { grants: [a] });
     }
     await noteEndings(product.deps);
     await product.container.close();
@@ -368,12 +368,12 @@ describe('a restore', () => {
       readConfig({ DATA_DIR: product.folder, LOG_LEVEL: 'silent' }),
       { demo: true, threads: 1, clock: product.clock },
     );
-    await revokeGrants(back.deps, product.ida, { grants: [b?.id ?? 'grt_'] });
+    await revokeGrants(back.deps, product.ida, { grants: [b] });
     await noteEndings(back.deps);
-    expect(newestEndings(readEndings(ended())).grants.get(b?.id ?? 'grt_')).toMatchObject({
+    expect(newestEndings(readEndings(ended())).grants.get(b)).toMatchObject({
       revoked: true,
     });
-    await revokeGrants(back.deps, product.ida, { grants: [a?.id ?? 'grt_'] });
+    await revokeGrants(back.deps, product.ida, { grants: [a] });
     await back.close();
     // Known again after the next start as well.
     const later = await createContainer(
@@ -381,7 +381,7 @@ describe('a restore', () => {
       { demo: true, threads: 1, clock: product.clock },
     );
     await noteEndings(later.deps);
-    expect(newestEndings(readEndings(ended())).grants.get(a?.id ?? 'grt_')).toMatchObject({
+    expect(newestEndings(readEndings(ended())).grants.get(a)).toMatchObject({
       revoked: true,
     });
     await later.close();

@@ -62,7 +62,7 @@ async function watermarkOnOpen(
   return (await findLicence(product.deps.db.read, opened.licence))?.licence.watermark ?? '';
 }
 
-test('sendings begin with what the nearest level says, wherever they begin', async () => {
+test('dispatches begin with what the nearest level says, wherever they begin', async () => {
   await putDefaults(
     product.deps,
     product.ida,

@@ -114,7 +114,7 @@ test('a link is mailed again to those who can still open something, and to nobod
   ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
 });
 
-describe('adding people to a sending', () => {
+describe('adding people to a dispatch', () => {
   test('gives them its documents on their own terms, mails them, and leaves everybody else as they were', async () => {
     const sent = await dispatch(product, [document], [person('mira').address]);
     const before = await grantRows(product.deps, product.ida, { dispatch: sent.id });
@@ -145,7 +145,7 @@ describe('adding people to a sending', () => {
     ).toEqual([]);
   });
 
-  test('adds nobody where one is there already, or where the sending is somebody else’s', async () => {
+  test('adds nobody where one is there already, or where the dispatch is somebody else’s', async () => {
     const mira = person('mira');
     const sent = await dispatch(product, [document], [mira.address]);
     const other = person('other');
@@ -289,7 +289,7 @@ test('an organisation seen where it never was stands on Today', async () => {
   ]);
 });
 
-test('a draft is gone with its sending, and stays where that fails or it is somebody else’s', async () => {
+test('a draft is gone with its dispatch, and stays where that fails or it is somebody else’s', async () => {
   const way = {
     form: 'link' as const,
     delivery: 'by-hand' as const,

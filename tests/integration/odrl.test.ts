@@ -113,7 +113,7 @@ describe('saved terms', () => {
   });
 });
 
-test('the grants of a sending go out with addresses, references, ends and what was revoked', async () => {
+test('the grants of a dispatch go out with addresses, references, ends and what was revoked', async () => {
   const document = await protect(product, await drawing(1));
   const { id, grants } = await dispatch(product, [document], ['mira+tender@yard.example'], {
     rights: ['read', 'print'],
@@ -237,7 +237,7 @@ describe('grants of a file', () => {
     expect(await bring(file)).toEqual({ taken: 0, waiting: 0 });
   });
 
-  test('everyone at a domain is given access, and people of different terms get sendings of their own', async () => {
+  test('everyone at a domain is given access, and people of different terms get dispatches of their own', async () => {
     const [first] = (await takenOut())['@graph'];
     const domain = {
       ...asOthers(first, ''),

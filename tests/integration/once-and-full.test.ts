@@ -22,7 +22,7 @@ afterEach(async () => {
 });
 
 const KEY = { who: 'stf_1', key: 'a-key-of-their-own', what: 'POST /api/v1/dispatches {}' };
-async function sending() {
+async function newDispatch() {
   const documents = [await protect(product, await drawing(1))];
   const input = {
     documents,
@@ -42,7 +42,7 @@ async function sending() {
 
 describe('a request that comes again', () => {
   test('with its key is answered as before and does nothing; twenty at once make one', async () => {
-    const send = await sending();
+    const send = await newDispatch();
     const answers = await Promise.all(
       Array.from({ length: 20 }, () => actOnce(product.deps, KEY, send)),
     );
@@ -52,7 +52,7 @@ describe('a request that comes again', () => {
   });
 
   test('with the key of another is refused, and another person’s same key is another', async () => {
-    const send = await sending();
+    const send = await newDispatch();
     await actOnce(product.deps, KEY, send);
     await expect(
       actOnce(product.deps, { ...KEY, what: 'POST /api/v1/dispatches {"other":1}' }, send),
@@ -62,7 +62,7 @@ describe('a request that comes again', () => {
   });
 
   test('after one that failed is carried out', async () => {
-    const send = await sending();
+    const send = await newDispatch();
     await expect(
       actOnce(product.deps, KEY, () =>
         product.deps.db.write(() => Promise.reject(new Error('no'))),

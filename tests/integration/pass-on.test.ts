@@ -28,6 +28,7 @@ import {
   startProduct,
   type Product,
 } from '../support/product';
+import { present } from '../support/present';
 
 let product: Product;
 let document: DocumentId;
@@ -127,28 +128,24 @@ test('it goes on for so many steps, and no further', async () => {
 });
 
 test('what is narrowed, or ended, above is so below, down the whole chain, and comes back with it', async () => {
-  const own = await row('mira@yard.example');
+  const own = present(await row('mira@yard.example'));
   const { changed } = await changeGrants(product.deps, product.ida, {
-    changes: [
-      { grant: own?.id ?? 'grt_', revision: own?.revision ?? 0, until: START + 2 * 3_600_000 },
-    ],
+    changes: [{ grant: own.id, revision: own.revision, until: START + 2 * 3_600_000 }],
   });
   expect(await opens('ann@class.example')).toMatchObject({
     outcome: 'granted',
     until: START + 2 * 3_600_000,
   });
   await changeGrants(product.deps, product.ida, {
-    changes: [
-      { grant: own?.id ?? 'grt_', revision: changed[0]?.revision ?? 0, until: own?.until ?? null },
-    ],
+    changes: [{ grant: own.id, revision: present(changed[0]).revision, until: own.until }],
   });
-  expect(await revokeGrants(product.deps, product.ida, { grants: [own?.id ?? 'grt_'] })).toEqual({
+  expect(await revokeGrants(product.deps, product.ida, { grants: [own.id] })).toEqual({
     changed: 4,
   });
   expect(await opens('ann@class.example')).toMatchObject({ outcome: 'refused', reason: 'revoked' });
-  expect(await reinstateGrants(product.deps, product.ida, { grants: [own?.id ?? 'grt_'] })).toEqual(
-    { changed: 4 },
-  );
+  expect(await reinstateGrants(product.deps, product.ida, { grants: [own.id] })).toEqual({
+    changed: 4,
+  });
   expect(await opens('ann@class.example')).toMatchObject({ outcome: 'granted' });
 });
 

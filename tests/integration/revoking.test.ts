@@ -81,7 +81,7 @@ describe('a cut', () => {
       1,
       1,
     ],
-    ['of a sending', () => Promise.resolve({ kind: 'dispatch', dispatch: sent.id }), 4, 2],
+    ['of a dispatch', () => Promise.resolve({ kind: 'dispatch', dispatch: sent.id }), 4, 2],
   ])(
     '%s hits whom it said, nobody else, and is taken back whole',
     async (_name, scopeOf, count, people) => {
@@ -246,7 +246,7 @@ describe('what revoking does is told of people, by every way they have', () => {
     expect(await effectOf()).toMatchObject({ shutOut: [lena], ofNone: 1, stillReads: [] });
   });
 
-  test('and an open link of another sending is named', async () => {
+  test('and an open link of another dispatch is named', async () => {
     await setWay(product, 'open-link', 'allowed');
     await sendDocuments(product.deps, product.ida, {
       documents: [first],

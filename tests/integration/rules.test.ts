@@ -91,7 +91,7 @@ const bodies = async (...actions: string[]) =>
       .where(inArray(ledgerEntries.action, actions))
       .orderBy(ledgerEntries.sequence)
   ).map(({ body }) => body);
-const sendings = async () => (await grantRows(product.deps, product.ida, { document })).length;
+const dispatches = async () => (await grantRows(product.deps, product.ida, { document })).length;
 
 describe('a way of handing out', () => {
   test('that is forbidden is refused with who decided so and why, and nothing is sent', async () => {
@@ -108,7 +108,7 @@ describe('a way of handing out', () => {
       problem: 'way-forbidden',
       fields: { way: 'open-link', byDefault: true },
     });
-    expect(await sendings()).toBe(0);
+    expect(await dispatches()).toBe(0);
     const sent = await dispatch(
       product,
       [await protect(product, bytes, 'By link')],
@@ -158,7 +158,7 @@ describe('what wants a second person', () => {
       reference: '',
       waits: true,
     });
-    expect(await sendings()).toBe(0);
+    expect(await dispatches()).toBe(0);
     const [waiting] = await listConsents(product.deps, otto);
     expect(waiting).toMatchObject({
       kind: 'send',
@@ -213,7 +213,7 @@ describe('what wants a second person', () => {
     expect(await listConsents(product.deps, otto)).toEqual([]);
   });
 
-  test('cannot be gone around by adding to a sending', async () => {
+  test('cannot be gone around by adding to a dispatch', async () => {
     const sent = await dispatch(product, [document], ['per@x.example']);
     await expect(
       addPeople(product.deps, product.ida, {

@@ -123,7 +123,7 @@ test('of two people changing them at once the second is told', async () => {
   expect(await endsOf()).toMatchObject({ 'a@x.example': ['read+print', 7] });
 });
 
-test('terms that a sending does not use unchanged are not taken for them', async () => {
+test('terms that a dispatch does not use unchanged are not taken for them', async () => {
   const { deps, ida } = product;
   const other = await protect(product, await drawing(1));
   await dispatchDocuments(deps, ida, {

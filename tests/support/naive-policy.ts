@@ -1,6 +1,7 @@
 // What decides, written a second time without looking at the first: slowly, by the words of the
 // rules, compiling nothing.
 import type { DocumentPolicy, GrantFacts } from '@/core/policy/compile';
+import type { Hours } from '@/core/policy/conditions';
 import type { Asking, RefusalReason } from '@/core/policy/decide';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
@@ -50,14 +51,25 @@ function inNetwork(address: string, network: string): boolean {
   return Math.floor(number(address) / size) === Math.floor(number(base) / size);
 }
 
-function clock(now: number, zone: string): { day: number; minute: number } {
-  const text = new Date(now).toLocaleString('en-US', {
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Making a format takes far longer than using it. */
+function formatIn(zone: string): Intl.DateTimeFormat {
+  const known = formats.get(zone);
+  if (known !== undefined) return known;
+  const format = new Intl.DateTimeFormat('en-US', {
     timeZone: zone,
     weekday: 'short',
     hour: '2-digit',
     minute: '2-digit',
     hourCycle: 'h23',
   });
+  formats.set(zone, format);
+  return format;
+}
+
+function clock(now: number, zone: string): { day: number; minute: number } {
+  const text = formatIn(zone).format(now);
   const [, name = '', hour = '', minute = ''] = /^(\w+),? (\d+):(\d+)/.exec(text) ?? [];
   return {
     day: ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'].indexOf(name) + 1,
@@ -65,217 +77,269 @@ function clock(now: number, zone: string): { day: number; minute: number } {
   };
 }
 
-export function naiveDecision(policy: DocumentPolicy, asking: Asking): NaiveAnswer {
-  const { at, recipient } = asking;
-  if (asking.identity === 'not-proven') return { reason: 'identity-not-proven' };
-
-  /** The grant and everything it was passed on from, or null where that never ends or breaks off. */
-  const chainOf = (grant: GrantFacts): GrantFacts[] | null => {
-    const chain = [grant];
-    for (let at = grant; at.parent != null;) {
-      const parent = policy.grants.find(({ id }) => id === at.parent);
-      if (parent === undefined || chain.includes(parent)) return null;
-      chain.push(parent);
-      at = parent;
-    }
-    return chain;
-  };
-  const ownRights = (grant: GrantFacts): Right[] =>
-    grant.terms.rights.filter((right) =>
-      policy.ceilings.every(
-        ({ limits }) => limits.rights === null || limits.rights.includes(right),
-      ),
-    );
-  const rightsOf = (grant: GrantFacts): Right[] => {
-    const chain = chainOf(grant);
-    if (chain === null || chain.slice(1).some((above) => !rightsWithin(above).includes('pass-on')))
-      return [];
-    return ownRights(grant).filter((right) =>
-      chain.every((each) => ownRights(each).includes(right)),
-    );
-  };
-  // Above: a grant must itself have "pass on" through its own chain; the same question, one level up.
-  const rightsWithin = (grant: GrantFacts): Right[] => rightsOf(grant);
-  const ends = (grant: GrantFacts): number =>
-    Math.min(
-      ...(chainOf(grant) ?? [grant]).flatMap((each) => [
-        each.terms.until ?? Infinity,
-        ...policy.ceilings.map(({ limits }) =>
-          limits.days === null ? Infinity : each.givenAt + limits.days * DAY,
-        ),
-        each.terms.conditions?.within == null || each.used.firstOpenedAt === null
-          ? Infinity
-          : each.used.firstOpenedAt + each.terms.conditions.within,
-      ]),
-    );
-  const prints = (grant: GrantFacts): number =>
-    Math.min(
-      ...(chainOf(grant) ?? [grant]).map((each) => {
-        const most = Math.min(
-          each.terms.prints ?? Infinity,
-          ...policy.ceilings.map(({ limits }) => limits.prints ?? Infinity),
-        );
-        return Math.max(0, most - each.used.prints);
-      }),
-    );
-  const unlimitedPrints = (grant: GrantFacts): boolean =>
-    (chainOf(grant) ?? [grant]).every(({ terms }) => terms.prints === null) &&
-    policy.ceilings.every(({ limits }) => limits.prints === null);
-  /** To nobody where anybody in the chain may pass on to nobody, or the steps are used up on the way down. */
-  const passing = (grant: GrantFacts): NaivePassOn | null => {
-    const all = (chainOf(grant) ?? [grant]).map(({ terms }, down) => ({
-      bound: terms.conditions?.passOn ?? null,
-      down,
-    }));
-    const each = all.flatMap(({ bound, down }) =>
-      bound === null ? [] : [{ ...bound, steps: bound.steps - down }],
-    );
-    if (each.length < all.length || each.some(({ steps }) => steps < 1)) return null;
-    const lists = each.flatMap(({ domains }) => (domains === null ? [] : [domains]));
-    const common =
-      lists.length === 0
-        ? null
-        : (lists[0] ?? []).filter((domain) => lists.every((list) => list.includes(domain)));
-    return {
-      people: Math.min(...each.map(({ people }) => people)),
-      domains: common,
-      steps: Math.min(...each.map(({ steps }) => steps)),
-    };
-  };
-
-  const conditionsMet = (grant: GrantFacts): RefusalReason[] =>
-    (chainOf(grant) ?? [grant]).flatMap((each): RefusalReason[] => {
-      const conditions = each.terms.conditions ?? {};
-      if (Object.keys(conditions).some((name) => !KNOWN.has(name))) return ['condition-unknown'];
-      const missing: RefusalReason[] = [];
-      const device = at.device === 'any' ? undefined : at.device;
-      if (device !== undefined) {
-        if (
-          conditions.proveEvery != null &&
-          (device === null || at.now - device.provenAt >= conditions.proveEvery)
-        )
-          missing.push('prove-again');
-        if (conditions.rememberedDevice === true && device?.kept !== true)
-          missing.push('device-not-accepted');
-        if (
-          conditions.devices != null &&
-          (device === null ||
-            (!each.used.devices.includes(device.id) &&
-              each.used.devices.length >= conditions.devices))
-        )
-          missing.push('too-many-devices');
-      }
-      const lists = [
-        conditions.networks,
-        ...policy.ceilings.map(({ limits }) => limits.networks),
-      ].filter((list) => list != null);
-      if (
-        at.network !== 'any' &&
-        lists.some(
-          (list) => !list.some((network) => at.network !== null && inNetwork(at.network, network)),
-        )
-      )
-        missing.push('network-not-allowed');
-      const countries = [
-        conditions.countries,
-        ...policy.ceilings.map(({ limits }) => limits.countries),
-      ].filter((list) => list != null);
-      if (
-        at.country !== 'any' &&
-        countries.some((list) => at.country === null || !list.includes(at.country))
-      )
-        missing.push('place-not-allowed');
-      if (conditions.hours != null) {
-        const { days, from, to } = conditions.hours;
-        const { day, minute } = clock(at.now, at.zone);
-        const yesterday = day === 1 ? 7 : day - 1;
-        const has = (which: number): boolean => days.some((each) => each === which);
-        const inside =
-          from < to
-            ? has(day) && from <= minute && minute < to
-            : (has(day) && minute >= from) || (has(yesterday) && minute < to);
-        if (!inside) missing.push('hours-not-allowed');
-      }
-      const opens = Math.min(
-        conditions.opens ?? Infinity,
-        ...policy.ceilings.map(({ limits }) => limits.opens ?? Infinity),
-      );
-      if (each.used.opens >= opens) missing.push('opens-used-up');
-      return missing;
-    });
-  const reached = policy.grants.filter(
-    ({ addressee: { kind, id } }) =>
-      (kind === 'person' && id === recipient?.id) ||
-      (kind === 'group' && recipient?.groups?.includes(id) === true) ||
-      (kind === 'domain' && id === recipient?.domain) ||
-      (kind === 'link' && id === asking.link),
-  );
-  if (reached.length === 0) return { reason: 'not-addressed' };
-  if (recipient?.blocked === true) return { reason: 'recipient-blocked' };
-  if (policy.keyDestroyed) return { reason: 'key-destroyed' };
-  if (policy.revoked) return { reason: 'document-revoked' };
-
-  /** Everything that is wrong with a grant now, of which the first by this order counts. */
-  const order: RefusalReason[] = [
-    'prove-again',
-    'device-not-accepted',
-    'too-many-devices',
-    'network-not-allowed',
-    'place-not-allowed',
-    'hours-not-allowed',
-    'opens-used-up',
-    'not-yet',
-    'read-not-allowed',
-    'condition-unknown',
-    'expired',
-    'revoked',
-  ];
-  const begins = (grant: GrantFacts): number =>
-    Math.max(...(chainOf(grant) ?? [grant]).map((each) => each.terms.from ?? -Infinity));
-  const wrong = (grant: GrantFacts): RefusalReason | null => {
-    if ((chainOf(grant) ?? [grant]).some((each) => each.revoked)) return 'revoked';
-    if (at.now >= ends(grant)) return 'expired';
-    if (at.now < begins(grant)) return 'not-yet';
-    if (!rightsOf(grant).includes('read')) return 'read-not-allowed';
-    return conditionsMet(grant)[0] ?? null;
-  };
-  const live = reached.filter((grant) => wrong(grant) === null);
-  if (live.length === 0) {
-    const reasons = reached.map(wrong);
-    return { reason: order.find((reason) => reasons.includes(reason)) ?? 'not-addressed' };
+/** The grant and everything it was passed on from, or null where that never ends or breaks off. */
+function unbrokenChain(policy: DocumentPolicy, grant: GrantFacts): GrantFacts[] | null {
+  const chain = [grant];
+  for (let at = grant; at.parent != null;) {
+    const parent = policy.grants.find(({ id }) => id === at.parent);
+    if (parent === undefined || chain.includes(parent)) return null;
+    chain.push(parent);
+    at = parent;
   }
-  const usable: Record<string, (grant: GrantFacts) => boolean> = {
-    print: (grant) => prints(grant) > 0,
-    keep: (grant) =>
-      ['copy', 'print'].every((right) => rightsOf(grant).some((each) => each === right)) &&
-      unlimitedPrints(grant),
-    'pass-on': (grant) => passing(grant) !== null,
+  return chain;
+}
+
+function chainOf(policy: DocumentPolicy, grant: GrantFacts): GrantFacts[] {
+  return unbrokenChain(policy, grant) ?? [grant];
+}
+
+/** The most that each ceiling allows of something, where it says so. */
+function limitsOf(policy: DocumentPolicy, name: 'days' | 'prints' | 'opens'): number[] {
+  return policy.ceilings.flatMap(({ limits }) => limits[name] ?? []);
+}
+
+function ownRights(policy: DocumentPolicy, grant: GrantFacts): Right[] {
+  return grant.terms.rights.filter((right) =>
+    policy.ceilings.every(({ limits }) => limits.rights === null || limits.rights.includes(right)),
+  );
+}
+
+/** Whoever is above must have "pass on" through their own chain: the same question, one level up. */
+function rightsOf(policy: DocumentPolicy, grant: GrantFacts): Right[] {
+  const chain = unbrokenChain(policy, grant);
+  if (chain?.slice(1).every((above) => rightsOf(policy, above).includes('pass-on')) !== true)
+    return [];
+  return ownRights(policy, grant).filter((right) =>
+    chain.every((each) => ownRights(policy, each).includes(right)),
+  );
+}
+
+function begins(policy: DocumentPolicy, grant: GrantFacts): number {
+  return Math.max(...chainOf(policy, grant).map((each) => each.terms.from ?? -Infinity));
+}
+
+function endsAfterFirstOpen({ terms, used }: GrantFacts): number {
+  const within = terms.conditions?.within ?? null;
+  return within === null || used.firstOpenedAt === null ? Infinity : used.firstOpenedAt + within;
+}
+
+function ends(policy: DocumentPolicy, grant: GrantFacts): number {
+  return Math.min(
+    ...chainOf(policy, grant).flatMap((each) => [
+      each.terms.until ?? Infinity,
+      ...limitsOf(policy, 'days').map((days) => each.givenAt + days * DAY),
+      endsAfterFirstOpen(each),
+    ]),
+  );
+}
+
+function prints(policy: DocumentPolicy, grant: GrantFacts): number {
+  return Math.min(
+    ...chainOf(policy, grant).map((each) => {
+      const most = Math.min(each.terms.prints ?? Infinity, ...limitsOf(policy, 'prints'));
+      return Math.max(0, most - each.used.prints);
+    }),
+  );
+}
+
+function hasUnlimitedPrints(policy: DocumentPolicy, grant: GrantFacts): boolean {
+  return (
+    chainOf(policy, grant).every(({ terms }) => terms.prints === null) &&
+    limitsOf(policy, 'prints').length === 0
+  );
+}
+
+/** To nobody where anybody in the chain may pass on to nobody, or the steps are used up on the way down. */
+function passing(policy: DocumentPolicy, grant: GrantFacts): NaivePassOn | null {
+  const all = chainOf(policy, grant).map(({ terms }, down) => ({
+    bound: terms.conditions?.passOn ?? null,
+    down,
+  }));
+  const each = all.flatMap(({ bound, down }) =>
+    bound === null ? [] : [{ ...bound, steps: bound.steps - down }],
+  );
+  if (each.length < all.length || each.some(({ steps }) => steps < 1)) return null;
+  const lists = each.flatMap(({ domains }) => (domains === null ? [] : [domains]));
+  const common =
+    lists.length === 0
+      ? null
+      : (lists[0] ?? []).filter((domain) => lists.every((list) => list.includes(domain)));
+  return {
+    people: Math.min(...each.map(({ people }) => people)),
+    domains: common,
+    steps: Math.min(...each.map(({ steps }) => steps)),
   };
-  const gives = (grant: GrantFacts, right: Right): boolean =>
-    rightsOf(grant).includes(right) && (usable[right]?.(grant) ?? true);
+}
+
+type Device = Exclude<Asking['at']['device'], 'any'>;
+
+function deviceMissing({ terms, used }: GrantFacts, device: Device, now: number): RefusalReason[] {
+  const { proveEvery, rememberedDevice, devices } = terms.conditions ?? {};
+  const missing: RefusalReason[] = [];
+  if (proveEvery != null && (device === null || now - device.provenAt >= proveEvery))
+    missing.push('prove-again');
+  if (rememberedDevice === true && device?.kept !== true) missing.push('device-not-accepted');
+  if (devices != null && !isAmong(used.devices, device, devices)) missing.push('too-many-devices');
+  return missing;
+}
+
+function isAmong(used: readonly string[], device: Device, most: number): boolean {
+  return device !== null && (used.includes(device.id) || used.length < most);
+}
+
+function placeMissing(
+  policy: DocumentPolicy,
+  { terms }: GrantFacts,
+  { network, country }: Asking['at'],
+): RefusalReason[] {
+  const listsOf = (name: 'networks' | 'countries'): (readonly string[])[] =>
+    [terms.conditions?.[name], ...policy.ceilings.map(({ limits }) => limits[name])].filter(
+      (list) => list != null,
+    );
+  const isIn = (list: readonly string[]): boolean =>
+    network !== null && list.some((each) => inNetwork(network, each));
+  const missing: RefusalReason[] = [];
+  if (network !== 'any' && !listsOf('networks').every(isIn)) missing.push('network-not-allowed');
+  if (
+    country !== 'any' &&
+    !listsOf('countries').every((list) => country !== null && list.includes(country))
+  )
+    missing.push('place-not-allowed');
+  return missing;
+}
+
+function isInHours({ days, from, to }: Hours, now: number, zone: string): boolean {
+  const { day, minute } = clock(now, zone);
+  const yesterday = day === 1 ? 7 : day - 1;
+  const has = (which: number): boolean => days.some((each) => each === which);
+  return from < to
+    ? has(day) && from <= minute && minute < to
+    : (has(day) && minute >= from) || (has(yesterday) && minute < to);
+}
+
+/** What of a grant's own conditions is not met. */
+function missingOf(policy: DocumentPolicy, grant: GrantFacts, at: Asking['at']): RefusalReason[] {
+  const conditions = grant.terms.conditions ?? {};
+  if (Object.keys(conditions).some((name) => !KNOWN.has(name))) return ['condition-unknown'];
+  const missing: RefusalReason[] =
+    at.device === 'any' ? [] : deviceMissing(grant, at.device, at.now);
+  missing.push(...placeMissing(policy, grant, at));
+  if (conditions.hours != null && !isInHours(conditions.hours, at.now, at.zone))
+    missing.push('hours-not-allowed');
+  const opens = Math.min(conditions.opens ?? Infinity, ...limitsOf(policy, 'opens'));
+  if (grant.used.opens >= opens) missing.push('opens-used-up');
+  return missing;
+}
+
+function conditionsMissing(
+  policy: DocumentPolicy,
+  grant: GrantFacts,
+  at: Asking['at'],
+): RefusalReason[] {
+  return chainOf(policy, grant).flatMap((each) => missingOf(policy, each, at));
+}
+
+function isReached({ addressee: { kind, id } }: GrantFacts, { recipient, link }: Asking): boolean {
+  const reached: Record<typeof kind, boolean> = {
+    person: id === recipient?.id,
+    group: recipient?.groups?.includes(id) === true,
+    domain: id === recipient?.domain,
+    link: id === link,
+  };
+  return reached[kind];
+}
+
+/** Of all that is wrong with several grants, the first by this order is told. */
+const ORDER: readonly RefusalReason[] = [
+  'prove-again',
+  'device-not-accepted',
+  'too-many-devices',
+  'network-not-allowed',
+  'place-not-allowed',
+  'hours-not-allowed',
+  'opens-used-up',
+  'not-yet',
+  'read-not-allowed',
+  'condition-unknown',
+  'expired',
+  'revoked',
+];
+
+function wrongWith(
+  policy: DocumentPolicy,
+  grant: GrantFacts,
+  at: Asking['at'],
+): RefusalReason | null {
+  if (chainOf(policy, grant).some((each) => each.revoked)) return 'revoked';
+  if (at.now >= ends(policy, grant)) return 'expired';
+  if (at.now < begins(policy, grant)) return 'not-yet';
+  if (!rightsOf(policy, grant).includes('read')) return 'read-not-allowed';
+  return conditionsMissing(policy, grant, at)[0] ?? null;
+}
+
+/** Why nobody gets in, before any grant is looked at. */
+function shutTo(
+  policy: DocumentPolicy,
+  { recipient }: Asking,
+  reached: readonly GrantFacts[],
+): RefusalReason | null {
+  if (reached.length === 0) return 'not-addressed';
+  if (recipient?.blocked === true) return 'recipient-blocked';
+  if (policy.keyDestroyed) return 'key-destroyed';
+  return policy.revoked ? 'document-revoked' : null;
+}
+
+function gives(policy: DocumentPolicy, grant: GrantFacts, right: Right): boolean {
+  const own: readonly string[] = rightsOf(policy, grant);
+  if (!own.includes(right)) return false;
+  if (right === 'print') return prints(policy, grant) > 0;
+  if (right === 'keep')
+    return own.includes('copy') && own.includes('print') && hasUnlimitedPrints(policy, grant);
+  return right !== 'pass-on' || passing(policy, grant) !== null;
+}
+
+/** What gives most first, then what lasts longest, then what was given first. */
+function inOrderOfUse(policy: DocumentPolicy, live: readonly GrantFacts[]): GrantFacts[] {
   const worth = (grant: GrantFacts): number =>
-    rightsOf(grant).filter((right) => gives(grant, right)).length;
-  const inOrder = [...live].sort(
+    RIGHTS.filter((right) => gives(policy, grant, right)).length;
+  const end = (grant: GrantFacts): number => ends(policy, grant);
+  return [...live].sort(
     (a, b) =>
       worth(b) - worth(a) ||
-      (ends(a) === ends(b) ? 0 : ends(b) - ends(a)) ||
+      (end(a) === end(b) ? 0 : end(b) - end(a)) ||
       a.givenAt - b.givenAt ||
       (a.id < b.id ? -1 : 1),
   );
+}
+
+function finite(n: number): number | null {
+  return Number.isFinite(n) ? n : null;
+}
+
+function answerFrom(policy: DocumentPolicy, live: readonly GrantFacts[]): NaiveAnswer {
+  const inOrder = inOrderOfUse(policy, live);
   const [charged] = inOrder;
-  const rights = RIGHTS.filter((right) => live.some((grant) => gives(grant, right)));
-  const printing = inOrder.find((grant) => gives(grant, 'print'));
-  const passer = inOrder.find((grant) => gives(grant, 'pass-on'));
-  const last = Math.max(...live.map(ends));
-  const chain = charged === undefined ? [] : (chainOf(charged) ?? [charged]);
+  const printing = inOrder.find((grant) => gives(policy, grant, 'print'));
+  const passer = inOrder.find((grant) => gives(policy, grant, 'pass-on'));
+  const chain = charged === undefined ? [] : chainOf(policy, charged);
   return {
     charged: charged?.id ?? '',
-    until: Number.isFinite(last) ? last : null,
-    rights,
-    printsLeft:
-      printing === undefined || !Number.isFinite(prints(printing)) ? null : prints(printing),
+    until: finite(Math.max(...live.map((grant) => ends(policy, grant)))),
+    rights: RIGHTS.filter((right) => live.some((grant) => gives(policy, grant, right))),
+    printsLeft: printing === undefined ? null : finite(prints(policy, printing)),
     offline: Math.min(...chain.map(({ terms }) => terms.conditions?.offline ?? 0)),
     deterrent: chain.some(({ terms }) => terms.conditions?.captureDeterrent === true),
-    passOn: passer === undefined ? null : passing(passer),
+    passOn: passer === undefined ? null : passing(policy, passer),
   };
+}
+
+export function naiveDecision(policy: DocumentPolicy, asking: Asking): NaiveAnswer {
+  if (asking.identity === 'not-proven') return { reason: 'identity-not-proven' };
+  const reached = policy.grants.filter((grant) => isReached(grant, asking));
+  const shut = shutTo(policy, asking, reached);
+  if (shut !== null) return { reason: shut };
+  const reasons = reached.map((grant) => wrongWith(policy, grant, asking.at));
+  const live = reached.filter((_grant, i) => reasons[i] === null);
+  if (live.length > 0) return answerFrom(policy, live);
+  return { reason: ORDER.find((reason) => reasons.includes(reason)) ?? 'not-addressed' };
 }

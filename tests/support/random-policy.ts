@@ -49,39 +49,37 @@ export function randomCase(seed: number): {
   const int = (below: number): number => Math.floor(next() * below);
   const one = <T>(list: readonly T[]): T => list[int(list.length)] as T;
   const some = <T>(list: readonly T[], share: number): T[] => list.filter(() => chance(share));
+  const maybe = <T extends object>(share: number, make: () => T): Partial<T> =>
+    chance(share) ? make() : {};
   const near = (): number => NOW + (int(7) - 3) * HOUR;
 
   const conditions = (): Conditions => ({
-    ...(chance(0.15) ? { opens: int(3) } : {}),
-    ...(chance(0.15) ? { within: int(4) * HOUR } : {}),
-    ...(chance(0.2) ? { countries: some(COUNTRIES, 0.6) } : {}),
-    ...(chance(0.2) ? { networks: some(NETWORKS, 0.4) } : {}),
-    ...(chance(0.2)
-      ? {
-          hours: {
-            days: some<Weekday>([1, 2, 3, 4, 5, 6, 7], 0.7),
-            from: int(25) * 60,
-            to: int(25) * 60,
-          },
-        }
-      : {}),
-    ...(chance(0.1) ? { rememberedDevice: true } : {}),
-    ...(chance(0.1) ? { devices: int(3) } : {}),
-    ...(chance(0.1) ? { proveEvery: int(3) * HOUR } : {}),
-    ...(chance(0.03) ? { moon: 'full' } : {}),
-    ...(chance(0.3) ? { offline: int(4) * HOUR } : {}),
-    ...(chance(0.2) ? { captureDeterrent: chance(0.8) } : {}),
-    ...(chance(0.6)
-      ? {
-          passOn: {
-            people: 1 + int(9),
-            steps: 1 + int(4),
-            domains: chance(0.5)
-              ? some(['@yard.example', '@quill.example', '@ferrow.example'], 0.6)
-              : null,
-          },
-        }
-      : {}),
+    ...maybe(0.15, () => ({ opens: int(3) })),
+    ...maybe(0.15, () => ({ within: int(4) * HOUR })),
+    ...maybe(0.2, () => ({ countries: some(COUNTRIES, 0.6) })),
+    ...maybe(0.2, () => ({ networks: some(NETWORKS, 0.4) })),
+    ...maybe(0.2, () => ({
+      hours: {
+        days: some<Weekday>([1, 2, 3, 4, 5, 6, 7], 0.7),
+        from: int(25) * 60,
+        to: int(25) * 60,
+      },
+    })),
+    ...maybe(0.1, () => ({ rememberedDevice: true })),
+    ...maybe(0.1, () => ({ devices: int(3) })),
+    ...maybe(0.1, () => ({ proveEvery: int(3) * HOUR })),
+    ...maybe(0.03, () => ({ moon: 'full' })),
+    ...maybe(0.3, () => ({ offline: int(4) * HOUR })),
+    ...maybe(0.2, () => ({ captureDeterrent: chance(0.8) })),
+    ...maybe(0.6, () => ({
+      passOn: {
+        people: 1 + int(9),
+        steps: 1 + int(4),
+        domains: chance(0.5)
+          ? some(['@yard.example', '@quill.example', '@ferrow.example'], 0.6)
+          : null,
+      },
+    })),
   });
   const addressee = (): Addressee =>
     one<Addressee>([
@@ -122,12 +120,12 @@ export function randomCase(seed: number): {
     setAt: int(5),
     limits: {
       ...NO_LIMITS,
-      ...(chance(0.4) ? { rights: ['read' as const, ...some(RIGHTS.slice(1), 0.7)] } : {}),
-      ...(chance(0.3) ? { days: int(5) } : {}),
-      ...(chance(0.2) ? { prints: int(3) } : {}),
-      ...(chance(0.1) ? { opens: int(4) } : {}),
-      ...(chance(0.15) ? { countries: some(COUNTRIES, 0.6) } : {}),
-      ...(chance(0.15) ? { networks: some(NETWORKS, 0.5) } : {}),
+      ...maybe(0.4, () => ({ rights: ['read' as const, ...some(RIGHTS.slice(1), 0.7)] })),
+      ...maybe(0.3, () => ({ days: int(5) })),
+      ...maybe(0.2, () => ({ prints: int(3) })),
+      ...maybe(0.1, () => ({ opens: int(4) })),
+      ...maybe(0.15, () => ({ countries: some(COUNTRIES, 0.6) })),
+      ...maybe(0.15, () => ({ networks: some(NETWORKS, 0.5) })),
     },
   }));
   return {
@@ -139,10 +137,10 @@ export function randomCase(seed: number): {
             id: 'rcp_a',
             blocked: chance(0.05),
             groups: some(['grp_a', 'grp_b'], 0.5),
-            ...(chance(0.5) ? { domain: 'quill.example' } : {}),
+            ...maybe(0.5, () => ({ domain: 'quill.example' })),
           }
         : null,
-      ...(chance(0.3) ? { link: 'lnk_a' } : {}),
+      ...maybe(0.3, () => ({ link: 'lnk_a' })),
       at: {
         now: NOW + ((int(5) - 2) * HOUR) / 2,
         country: one([...COUNTRIES, null, 'any']),

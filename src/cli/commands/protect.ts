@@ -82,7 +82,7 @@ export const protectCommand: Command = {
             taken.map(({ id }) => id),
           )
         ).terms;
-      const sending = checked(
+      const dispatch = checked(
         dispatchInput.safeParse({
           documents: taken.map(({ id }) => id),
           ...addressees,
@@ -95,7 +95,7 @@ export const protectCommand: Command = {
           titleOnCover: call.flag('title-on-cover'),
         }),
       );
-      const { id, reference } = await sendDocuments(deps, actor, sending);
+      const { id, reference } = await sendDocuments(deps, actor, dispatch);
       if (id === null)
         return {
           code: 0,

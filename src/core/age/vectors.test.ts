@@ -65,16 +65,20 @@ async function unwraps({ identities, fields }: Vector, file: Uint8Array): Promis
   );
 }
 
+/** `null` where the armor cannot be read. */
+function bytesOf({ file, fields }: Vector): Uint8Array | null {
+  if (fields.get('armored') !== 'yes') return file;
+  try {
+    return armor.decode(Buffer.from(file).toString('latin1'));
+  } catch {
+    return null;
+  }
+}
+
 /** The outcome of reading a vector with our code, in the words of the vectors. */
 async function read(vector: Vector): Promise<string> {
-  let file = vector.file;
-  if (vector.fields.get('armored') === 'yes') {
-    try {
-      file = armor.decode(Buffer.from(file).toString('latin1'));
-    } catch {
-      return 'armor failure';
-    }
-  }
+  const file = bytesOf(vector);
+  if (file === null) return 'armor failure';
   let header;
   try {
     header = parseHeader(file);

@@ -137,7 +137,49 @@ function createWords() {
   };
 }
 
-const BIT = { days: 1, kind: 2, outcome: 4, reason: 8, place: 16, organisation: 32 } as const;
+function at(column: ArrayLike<number>, row: number): number {
+  return column[row] ?? 0;
+}
+
+function add(to: Float64Array, word: number, n: number): void {
+  to[word] = at(to, word) + n;
+}
+
+/** For each word of each column, 1 where it passes a filter. */
+type Passes = Readonly<Record<Column, Uint8Array>>;
+type Columns = Readonly<Record<Column | 'entries', Uint32Array>>;
+
+/** Which parts of a filter a row fails: bits of `BIT`. */
+function failsOf(passes: Passes, columns: Columns, row: number): number {
+  const fails = (name: Column): 0 | 1 => (at(passes[name], at(columns[name], row)) === 1 ? 0 : 1);
+  return (
+    (fails('day') * BIT.day) |
+    (fails('kind') * BIT.kind) |
+    (fails('outcome') * BIT.outcome) |
+    (fails('reason') * BIT.reason) |
+    (fails('place') * BIT.place) |
+    (fails('organisation') * BIT.organisation)
+  );
+}
+
+function daysPassing(days: readonly string[], { from, to }: TallyFilter): Uint8Array {
+  const isInside = (day: string): boolean =>
+    (from === undefined || day >= from) && (to === undefined || day <= to);
+  return Uint8Array.from(days, (day) => (isInside(day) ? 1 : 0));
+}
+
+function wordsPassing(
+  words: readonly string[],
+  chosen: readonly string[] | undefined,
+  refused: readonly string[] | undefined,
+): Uint8Array {
+  const [those, not] = [chosen === undefined ? null : new Set(chosen), new Set(refused)];
+  return Uint8Array.from(words, (word) =>
+    (those === null || those.has(word)) && !not.has(word) ? 1 : 0,
+  );
+}
+
+const BIT = { day: 1, kind: 2, outcome: 4, reason: 8, place: 16, organisation: 32 } as const;
 /** What happened somewhere: whose place is worth knowing. */
 const PLACED_KINDS: ReadonlySet<string> = new Set<Kind>(['opened', 'taken', 'refused']);
 
@@ -203,10 +245,10 @@ export function createTallies(): Tallies {
       for (let i = 0; i < rows.size; i++) {
         if (columns.kind[i] !== wanted) continue;
         const [d, p, o, n] = [
-          columns.day[i] ?? 0,
-          columns.place[i] ?? 0,
-          columns.organisation[i] ?? 0,
-          columns.entries[i] ?? 0,
+          at(columns.day, i),
+          at(columns.place, i),
+          at(columns.organisation, i),
+          at(columns.entries, i),
         ];
         const key = o * words.place.words.length + p;
         const known = found.get(key);
@@ -231,78 +273,26 @@ export function createTallies(): Tallies {
     },
     add: (tally) => {
       const row = rowOf(tally);
-      columns.entries[row] = (columns.entries[row] ?? 0) + tally.entries;
+      columns.entries[row] = at(columns.entries, row) + tally.entries;
     },
     count: (filter) => {
-      const { day, kind, outcome, reason, place, organisation, entries } = columns;
-      const passes = {
-        kind: passing('kind', filter),
-        outcome: passing('outcome', filter),
-        reason: passing('reason', filter),
-        place: passing('place', filter),
-        organisation: passing('organisation', filter),
-      };
-      const inside = Uint8Array.from(words.day.words, (each) =>
-        (filter.from === undefined || each >= filter.from) &&
-        (filter.to === undefined || each <= filter.to)
-          ? 1
-          : 0,
-      );
-      const refused = words.kind.find('refused');
-      const placed = Uint8Array.from(words.kind.words, (each) => (PLACED_KINDS.has(each) ? 1 : 0));
-      const nowhere = words.place.find('');
-      const sums = {
-        granted: sumsFor('day'),
-        refused: sumsFor('day'),
-        kind: sumsFor('kind'),
-        reason: sumsFor('reason'),
-        place: sumsFor('place'),
-        organisation: sumsFor('organisation'),
-      };
-      let total = 0;
-      let unplaced = 0;
-      for (let i = 0; i < rows.size; i++) {
-        const [d, k, r, p, o, n] = [
-          day[i] ?? 0,
-          kind[i] ?? 0,
-          reason[i] ?? 0,
-          place[i] ?? 0,
-          organisation[i] ?? 0,
-          entries[i] ?? 0,
-        ];
-        const fails =
-          (inside[d] === 1 ? 0 : BIT.days) |
-          (passes.kind[k] === 1 ? 0 : BIT.kind) |
-          (passes.outcome[outcome[i] ?? 0] === 1 ? 0 : BIT.outcome) |
-          (passes.reason[r] === 1 ? 0 : BIT.reason) |
-          (passes.place[p] === 1 ? 0 : BIT.place) |
-          (passes.organisation[o] === 1 ? 0 : BIT.organisation);
-        if (fails === 0) {
-          total += n;
-          if (p === nowhere && placed[k] === 1) unplaced += n;
-        }
-        if ((fails & ~BIT.days) === 0) add(k === refused ? sums.refused : sums.granted, d, n);
-        if ((fails & ~BIT.kind) === 0) add(sums.kind, k, n);
-        if ((fails & ~BIT.place) === 0) add(sums.place, p, n);
-        if ((fails & ~BIT.organisation) === 0) add(sums.organisation, o, n);
-        if (k === refused && (fails & ~(BIT.reason | BIT.kind)) === 0) add(sums.reason, r, n);
-      }
+      const { total, unplaced, sums } = sumUp(filter);
       const kinds = countsOf('kind', sums.kind);
-      const ordered = [...words.day.words].sort();
-      const [first, last] = [ordered.at(0), ordered.at(-1)];
+      const days = [...words.day.words].sort();
+      const [first, last] = [days.at(0), days.at(-1)];
       return {
         total,
         unplaced,
         recorded: first === undefined || last === undefined ? null : { first, last },
-        days: ordered.flatMap((each) => {
-          const at = words.day.find(each);
-          const [granted, no] = [sums.granted[at] ?? 0, sums.refused[at] ?? 0];
-          return granted + no === 0 ? [] : [{ day: each, granted, refused: no }];
+        days: days.flatMap((day) => {
+          const word = words.day.find(day);
+          const [granted, refused] = [at(sums.granted, word), at(sums.refused, word)];
+          return granted + refused === 0 ? [] : [{ day, granted, refused }];
         }),
-        kinds: KINDS.flatMap((each) =>
+        kinds: KINDS.flatMap((kind) =>
           kinds
-            .filter(({ value }) => value === each)
-            .map(({ entries: n }) => ({ value: each, entries: n })),
+            .filter(({ value }) => value === kind)
+            .map(({ entries }) => ({ value: kind, entries })),
         ),
         reasons: countsOf('reason', sums.reason),
         places: countsOf('place', sums.place),
@@ -311,13 +301,53 @@ export function createTallies(): Tallies {
     },
   };
 
-  /** For each word of a column, 1 where it passes. */
-  function passing(name: Counted, { with: wanted = {}, without = {} }: TallyFilter): Uint8Array {
-    const [chosen, refused] = [wanted[name], new Set(without[name])];
-    const those = chosen === undefined ? null : new Set(chosen);
-    return Uint8Array.from(words[name].words, (word) =>
-      (those === null || those.has(word)) && !refused.has(word) ? 1 : 0,
-    );
+  function passesOf(filter: TallyFilter): Passes {
+    const passing = (name: Counted): Uint8Array =>
+      wordsPassing(words[name].words, filter.with?.[name], filter.without?.[name]);
+    return {
+      day: daysPassing(words.day.words, filter),
+      kind: passing('kind'),
+      outcome: passing('outcome'),
+      reason: passing('reason'),
+      place: passing('place'),
+      organisation: passing('organisation'),
+    };
+  }
+  /** Adds up every heading in one pass: each under every part of the filter but its own. */
+  function sumUp(filter: TallyFilter) {
+    const passes = passesOf(filter);
+    const refused = words.kind.find('refused');
+    const placed = Uint8Array.from(words.kind.words, (each) => (PLACED_KINDS.has(each) ? 1 : 0));
+    const nowhere = words.place.find('');
+    const sums = {
+      granted: sumsFor('day'),
+      refused: sumsFor('day'),
+      kind: sumsFor('kind'),
+      reason: sumsFor('reason'),
+      place: sumsFor('place'),
+      organisation: sumsFor('organisation'),
+    };
+    let total = 0;
+    let unplaced = 0;
+    for (let row = 0; row < rows.size; row++) {
+      const fails = failsOf(passes, columns, row);
+      const n = at(columns.entries, row);
+      const kind = at(columns.kind, row);
+      const place = at(columns.place, row);
+      if (fails === 0) {
+        total += n;
+        if (place === nowhere) unplaced += n * at(placed, kind);
+      }
+      if ((fails & ~BIT.day) === 0)
+        add(kind === refused ? sums.refused : sums.granted, at(columns.day, row), n);
+      if ((fails & ~BIT.kind) === 0) add(sums.kind, kind, n);
+      if ((fails & ~BIT.place) === 0) add(sums.place, place, n);
+      if ((fails & ~BIT.organisation) === 0)
+        add(sums.organisation, at(columns.organisation, row), n);
+      if (kind === refused && (fails & ~(BIT.reason | BIT.kind)) === 0)
+        add(sums.reason, at(columns.reason, row), n);
+    }
+    return { total, unplaced, sums };
   }
   function sumsFor(name: Column): Float64Array {
     return new Float64Array(words[name].words.length);
@@ -325,11 +355,9 @@ export function createTallies(): Tallies {
   /** The words of a column that count for something, the largest first; nothing itself is left out. */
   function countsOf(name: Column, of: Float64Array): Count[] {
     return words[name].words
-      .flatMap((value, i) => (value === '' || of[i] === 0 ? [] : [{ value, entries: of[i] ?? 0 }]))
+      .flatMap((value, i) =>
+        value === '' || at(of, i) === 0 ? [] : [{ value, entries: at(of, i) }],
+      )
       .sort(largestFirst);
   }
-}
-
-function add(to: Float64Array, at: number, n: number): void {
-  to[at] = (to[at] ?? 0) + n;
 }

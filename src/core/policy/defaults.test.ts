@@ -45,7 +45,7 @@ const anyLevel = fc.record({
   }),
 });
 
-describe('what a sending begins with', () => {
+describe('what a dispatch begins with', () => {
   it('is cautious where nobody set anything', () => {
     expect(resolveDefaults([])).toMatchObject({
       terms: { rights: ['read'], days: 30, prints: null },

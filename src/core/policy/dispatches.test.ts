@@ -34,7 +34,7 @@ const gifts = fc.array(
   { maxLength: 25 },
 );
 
-describe('gifts as sendings', () => {
+describe('gifts as dispatches', () => {
   prop.prop([gifts])('give exactly what was to be given, each once', (all) => {
     const given = dispatchesOf(all).flatMap(({ addresses, documents, terms: of }) =>
       addresses.flatMap((address) =>
@@ -44,7 +44,7 @@ describe('gifts as sendings', () => {
     expect(given.sort()).toEqual([...new Set(all.map(textOf))].sort());
   });
 
-  prop.prop([gifts])('the order in which they come makes no other sendings', (all) => {
+  prop.prop([gifts])('the order in which they come makes no other dispatches', (all) => {
     const shape = (of: readonly Gift[]) =>
       dispatchesOf(of)
         .map(({ addresses, documents, terms: on }) =>
@@ -54,7 +54,7 @@ describe('gifts as sendings', () => {
     expect(shape([...all].reverse())).toEqual(shape(all));
   });
 
-  test('who is to have the same on the same terms is in one sending', () => {
+  test('who is to have the same on the same terms is in one dispatch', () => {
     expect(
       dispatchesOf([
         gift('a@x.example', '1'),

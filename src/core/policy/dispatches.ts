@@ -10,7 +10,7 @@ export type Gift<T extends Terms = Terms> = {
 };
 
 /** A dispatch gives each of its addressees each of its documents, on one set of terms. */
-export type Sending<T extends Terms = Terms> = {
+export type PlannedDispatch<T extends Terms = Terms> = {
   readonly addresses: readonly string[];
   readonly documents: readonly DocumentId[];
   readonly terms: T;
@@ -20,7 +20,7 @@ export type Sending<T extends Terms = Terms> = {
  * The gifts as dispatches that give exactly these: whoever is to have the same documents on the
  * same terms is in one.
  */
-export function dispatchesOf<T extends Terms>(gifts: readonly Gift<T>[]): Sending<T>[] {
+export function dispatchesOf<T extends Terms>(gifts: readonly Gift<T>[]): PlannedDispatch<T>[] {
   const people = [
     ...groupBy(gifts, ({ address, terms }) => `${address} ${termsText(terms)}`).values(),
   ].flatMap((own) =>

@@ -229,6 +229,24 @@ function isSameOutcome({ was, will }: Pair): boolean {
   return was.decision.outcome === will.decision.outcome;
 }
 
+/** What there is to tell of all that is seen before and after. `null`: nothing differs. */
+function compare(pairs: Iterable<Pair>): { readonly first: Pair; readonly rest: boolean } | null {
+  let first: Pair | null = null;
+  let differs = false;
+  let rest = false;
+  for (const pair of pairs) {
+    if (isShut(pair)) continue;
+    first ??= pair;
+    differs ||= !isSame(pair.was, pair.will);
+    rest ||= isSameOutcome(pair) ? pair.was.rest !== pair.will.rest : isSameOutcome(first);
+  }
+  return first === null || !differs ? null : { first, rest };
+}
+
+function saysNothing({ lost, gained, until, ends, revives }: Omit<Impact, 'other'>): boolean {
+  return lost.length + gained.length === 0 && until === null && !ends && !revives;
+}
+
 /** Every moment at every place on every kind of device, one moment after the other. */
 function circumstancesIn(
   moments: readonly Moment[],
@@ -258,23 +276,15 @@ export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact |
   if (within === undefined) return null;
   const moments = momentsOf([within.before.document, within.after.document], who, now);
   const everywhere = circumstancesIn(moments, placesOf(sides), devicesOf(sides, now));
-  let first: Pair | null = null;
-  let differs = false;
-  let rest = false;
-  for (const at of everywhere)
-    for (const { before, after } of variants) {
-      const pair = { was: seen(before, who, at), will: seen(after, who, at) };
-      if (isShut(pair)) continue;
-      first ??= pair;
-      differs ||= !isSame(pair.was, pair.will);
-      rest ||= isSameOutcome(pair) ? pair.was.rest !== pair.will.rest : isSameOutcome(first);
-    }
-  if (first === null || !differs) return null;
-  const plain = told(first.was.decision, first.will.decision);
-  const saysNothing =
-    plain.lost.length + plain.gained.length === 0 &&
-    plain.until === null &&
-    !plain.ends &&
-    !plain.revives;
-  return { ...plain, other: rest || saysNothing };
+  const found = compare(
+    everywhere.flatMap((at) =>
+      variants.map(({ before, after }) => ({
+        was: seen(before, who, at),
+        will: seen(after, who, at),
+      })),
+    ),
+  );
+  if (found === null) return null;
+  const plain = told(found.first.was.decision, found.first.will.decision);
+  return { ...plain, other: found.rest || saysNothing(plain) };
 }

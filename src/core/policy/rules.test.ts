@@ -20,7 +20,7 @@ describe('rules about ways of handing out', () => {
     ).toEqual(['unprotected', 'open-link']);
   });
 
-  it('are asked for everything that a sending does', () => {
+  it('are asked for everything that a dispatch does', () => {
     expect(waysOf({})).toEqual(['link']);
     expect(waysOf({ form: 'both', domains: ['@yard.example'], openLink: true })).toEqual([
       'link',

@@ -23,13 +23,21 @@ function addEdge(
   x1: number,
   y1: number,
 ): void {
-  if (y0 === y1) return;
-  const down = y0 < y1;
-  const direction = down ? 1 : -1;
-  const topX = down ? x0 : x1,
-    topY = down ? y0 : y1,
-    bottomX = down ? x1 : x0,
-    bottomY = down ? y1 : y0;
+  if (y0 > y1) addDown(area, width, touched, -1, x1, y1, x0, y0);
+  if (y0 < y1) addDown(area, width, touched, 1, x0, y0, x1, y1);
+}
+
+/** Adds an edge from its upper to its lower end, whichever way the polygon runs along it. */
+function addDown(
+  area: Float32Array,
+  width: number,
+  touched: Touched,
+  direction: 1 | -1,
+  topX: number,
+  topY: number,
+  bottomX: number,
+  bottomY: number,
+): void {
   const slope = (bottomX - topX) / (bottomY - topY);
   const leftmost = Math.min(topX, bottomX),
     rightmost = Math.max(topX, bottomX);
@@ -43,8 +51,8 @@ function addEdge(
       right = Math.max(x, nextX);
     const first = Math.floor(left);
     const last = Math.ceil(right);
-    if (first < (touched.from[row] ?? 0)) touched.from[row] = first;
-    if (last > (touched.to[row] ?? 0)) touched.to[row] = last;
+    touched.from[row] = Math.min(first, touched.from[row] ?? 0);
+    touched.to[row] = Math.max(last, touched.to[row] ?? 0);
     const base = row * width + first;
     if (last <= first + 1) addWithinPixel(area, base, signed, (x + nextX) / 2 - first);
     else addAcross(area, base, signed, { first, last, left, right });

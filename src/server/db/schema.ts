@@ -559,7 +559,7 @@ export const consents = sqliteTable(
      */
     kind: text().$type<ConsentKind>().notNull(),
     documents: text({ mode: 'json' }).$type<readonly DocumentId[]>().notNull(),
-    /** A sending as it was composed, or the marking wanted; null: nothing besides. */
+    /** A dispatch as it was composed, or the marking wanted; null: nothing besides. */
     body: text({ mode: 'json' }).$type<Json>(),
     reason: text().notNull(),
     state: text().$type<'waiting' | 'agreed' | 'declined'>().notNull(),

@@ -251,7 +251,7 @@ export function ComposeCheck(props: Props) {
         <>
           <hr />
           <h2>Fix before sending</h2>
-          <ul style={{ paddingLeft: 18 }}>
+          <ul className="indented">
             {problems.map((problem) => (
               <li key={problem} className="magenta">
                 {problem}

@@ -26,6 +26,44 @@ function unreadableText(unreadable: readonly string[]): string | null {
   return `Not an email address: ${named}${more > 0 ? ` and ${String(more)} more` : ''}.`;
 }
 
+function problemsOfDocuments(documents: readonly DocumentRow[]): (string | null)[] {
+  const revoked = documents.find((document) => document.revoked);
+  return [
+    documents.length === 0 ? 'No document is chosen.' : null,
+    revoked === undefined ? null : `“${revoked.title}” is revoked, so nobody could open it.`,
+  ];
+}
+
+function problemsOfAddressees(people: readonly RecipientDraft[], wider: Wider): (string | null)[] {
+  const addressed = people.length + wider.domains.length + wider.groups.length;
+  const open = wider.domains.filter(({ check }) => check?.publicMail === true);
+  return [
+    addressed === 0 && !wider.openLink ? 'There is no recipient, so nobody could open it.' : null,
+    ...open.map(
+      ({ domain }) =>
+        `Anybody can have an address at ${bareDomain(domain)}: name the people instead.`,
+    ),
+  ];
+}
+
+function isOver(until: number | null | undefined, now: number): boolean {
+  return until != null && until <= now;
+}
+
+function problemsOfEnds(
+  { from, until }: TermsDraft,
+  people: readonly RecipientDraft[],
+  now: number,
+): (string | null)[] {
+  return [
+    isOver(until, now) ? 'The end is in the past, so nobody could open it.' : null,
+    from !== null && isOver(until, from) ? 'The end is before the start.' : null,
+    ...people
+      .filter(({ terms }) => isOver(terms?.until, now))
+      .map(({ address }) => `The end for ${address} is in the past.`),
+  ];
+}
+
 /** What keeps it from going out, in words; empty: it can go. */
 export function problemsOf({
   documents,
@@ -38,30 +76,12 @@ export function problemsOf({
   now,
   mail,
 }: Draft): string[] {
-  const revoked = documents.find((document) => document.revoked);
-  const isForNobody =
-    !wider.openLink && people.length + wider.domains.length + wider.groups.length === 0;
   return [
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
-    documents.length === 0 ? 'No document is chosen.' : null,
-    revoked === undefined ? null : `“${revoked.title}” is revoked, so nobody could open it.`,
-    isForNobody ? 'There is no recipient, so nobody could open it.' : null,
-    ...wider.domains
-      .filter(({ check }) => check?.publicMail === true)
-      .map(
-        ({ domain }) =>
-          `Anybody can have an address at ${bareDomain(domain)}: name the people instead.`,
-      ),
+    ...problemsOfDocuments(documents),
+    ...problemsOfAddressees(people, wider),
     unreadableText(unreadable),
-    terms.until !== null && terms.until <= now
-      ? 'The end is in the past, so nobody could open it.'
-      : null,
-    terms.until !== null && terms.from !== null && terms.until <= terms.from
-      ? 'The end is before the start.'
-      : null,
-    ...people.flatMap(({ address, terms: own }) =>
-      own?.until != null && own.until <= now ? [`The end for ${address} is in the past.`] : [],
-    ),
+    ...problemsOfEnds(terms, people, now),
     subject.trim() === '' ? 'The subject is missing.' : null,
     watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,
     ...unknownTokens(watermark).map((name) => `{${name}} is not a piece of a watermark.`),

@@ -68,17 +68,7 @@ export function DocumentPicker({ first, picked, onPick }: Props) {
           }
         />
       )}
-      <div
-        style={{
-          maxHeight: 190,
-          overflow: 'auto',
-          border: '1px solid var(--line)',
-          padding: '4px 12px',
-          background: 'var(--panel)',
-        }}
-        role="group"
-        aria-label="Documents to send"
-      >
+      <div className="pick-list" role="group" aria-label="Documents to send">
         {shown.map((document) => (
           <div key={document.id}>
             <FormControlLabel

@@ -21,7 +21,7 @@ export function DraftLine({
   readonly drafts: readonly DraftRow[];
 }) {
   return (
-    <div className="row" style={{ fontSize: 12.5, minHeight: 20, marginTop: 4 }}>
+    <div className="row draft-line">
       <span role="status" className={state === 'not-kept' ? 'magenta' : 'quiet'}>
         {stateWords[state]}
       </span>

@@ -44,43 +44,54 @@ export function LinkView({ token, entry }: { readonly token: string; readonly en
     };
   }, [token]);
   if (failed instanceof CallError && failed.code === 'NOT_SIGNED_IN') return entry;
-  if (failed !== null)
-    return (
-      <main className="blank">
-        <div className="stack">
-          <h1>{sentenceOf(failed)}</h1>
-          <div className="row">
-            <Button
-              onClick={() => {
-                window.location.reload();
-              }}
-            >
-              Try again
-            </Button>
-          </div>
-        </div>
-      </main>
-    );
-  if (shared === null)
-    return (
-      <main className="blank">
-        <p role="status">Opening…</p>
-      </main>
-    );
+  if (failed !== null) return <Stuck words={sentenceOf(failed)} />;
+  if (shared === null) return <Opening />;
   return <LedTo token={token} shared={shared} />;
 }
 
-/** The one document at once, or the list. */
-function LedTo({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
-  const single = shared.documents.length === 1 ? (shared.documents[0]?.id ?? null) : null;
-  const [chosen, setChosen] = useState<DocumentId | null>(single);
+function Opening() {
+  return (
+    <main className="blank">
+      <p role="status">Opening…</p>
+    </main>
+  );
+}
+
+/** What went wrong, and a way to begin again. */
+function Stuck({ words, onLeave }: { readonly words: string; readonly onLeave?: () => void }) {
+  return (
+    <main className="blank">
+      <div className="stack">
+        <h1>{words}</h1>
+        <div className="row">
+          <Button
+            onClick={() => {
+              window.location.reload();
+            }}
+          >
+            Try again
+          </Button>
+          {onLeave !== undefined && (
+            <Button onClick={onLeave}>Prove your email address again</Button>
+          )}
+        </div>
+      </div>
+    </main>
+  );
+}
+
+/** What an open is now, after something about it changed. */
+function changed(opened: OpenResult | null, state: Partial<OpenState>): OpenResult | null {
+  if (opened?.outcome === 'granted') return { ...opened, ...state };
+  if (opened === null || state.requests === undefined) return opened;
+  return { ...opened, requests: state.requests };
+}
+
+/** Opens a document whenever another one is chosen, or the open before is over. */
+function useOpen(token: string, chosen: DocumentId | null) {
   const [opened, setOpened] = useState<OpenResult | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [opens, setOpens] = useState(0);
-  const openAgain = useCallback(() => {
-    setOpens((before) => before + 1);
-  }, []);
-
   useEffect(() => {
     if (chosen === null) return undefined;
     let current = true;
@@ -96,16 +107,83 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
       current = false;
     };
   }, [chosen, token, opens]);
+  return {
+    opened,
+    problem,
+    openAgain: useCallback(() => {
+      setOpens((before) => before + 1);
+    }, []),
+    change: useCallback((state: Partial<OpenState>) => {
+      setOpened((before) => changed(before, state));
+    }, []),
+    close: () => {
+      setOpened(null);
+      setProblem(null);
+    },
+  };
+}
 
-  const change = useCallback((state: Partial<OpenState>) => {
-    setOpened((before) =>
-      before?.outcome === 'granted'
-        ? { ...before, ...state }
-        : before !== null && state.requests !== undefined
-          ? { ...before, requests: state.requests }
-          : before,
+/** The one document at once, or the list. */
+function LedTo({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
+  const single = shared.documents.length === 1 ? (shared.documents[0]?.id ?? null) : null;
+  const [chosen, setChosen] = useState<DocumentId | null>(single);
+  const { opened, problem, openAgain, change, close } = useOpen(token, chosen);
+  const onLeave = () => void leave();
+  const back = () => {
+    setChosen(null);
+    close();
+  };
+  if (shared.sender === null)
+    return (
+      <Refusal
+        reason="not-addressed"
+        at={null}
+        address={shared.address}
+        sender={null}
+        onLeave={onLeave}
+        onBack={null}
+        more={null}
+      />
     );
-  }, []);
+  if (problem !== null) return <Stuck words={problem} onLeave={onLeave} />;
+  if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={onLeave} />;
+  if (opened === null) return <Opening />;
+  const onBack = single === null ? back : null;
+  const more = <More token={token} document={chosen} opened={opened} change={change} />;
+  return opened.outcome === 'refused' ? (
+    <Refusal
+      reason={opened.reason}
+      at={opened.at}
+      address={opened.address}
+      sender={opened.sender}
+      onLeave={onLeave}
+      onBack={onBack}
+      more={more}
+    />
+  ) : (
+    <ReaderView
+      opened={opened}
+      onOpenAgain={openAgain}
+      onState={change}
+      more={more}
+      onLeave={onLeave}
+      onBack={onBack}
+    />
+  );
+}
+
+/** What a reader can do besides reading: pass it on, and ask. */
+function More({
+  token,
+  document,
+  opened,
+  change,
+}: {
+  readonly token: string;
+  readonly document: DocumentId;
+  readonly opened: OpenResult;
+  readonly change: (state: Partial<OpenState>) => void;
+}) {
   const setRequests = useCallback(
     (requests: readonly OwnRequest[]) => {
       change({ requests });
@@ -118,99 +196,27 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
     },
     [change],
   );
-
-  const back = () => {
-    setChosen(null);
-    setOpened(null);
-    setProblem(null);
-  };
-  if (shared.sender === null)
-    return (
-      <Refusal
-        reason="not-addressed"
-        at={null}
-        address={shared.address}
-        sender={null}
-        onLeave={() => void leave()}
-        onBack={null}
-        more={null}
-      />
-    );
-  if (problem !== null) {
-    return (
-      <main className="blank">
-        <div className="stack">
-          <h1>{problem}</h1>
-          <div className="row">
-            <Button
-              onClick={() => {
-                window.location.reload();
-              }}
-            >
-              Try again
-            </Button>
-            <Button onClick={() => void leave()}>Prove your email address again</Button>
-          </div>
-        </div>
-      </main>
-    );
-  }
-  if (chosen === null)
-    return <SharedList shared={shared} onOpen={setChosen} onLeave={() => void leave()} />;
-  if (opened === null)
-    return (
-      <main className="blank">
-        <p role="status">Opening…</p>
-      </main>
-    );
-  if (opened.outcome === 'refused')
-    return (
-      <Refusal
-        reason={opened.reason}
-        at={opened.at}
-        address={opened.address}
-        sender={opened.sender}
-        onLeave={() => void leave()}
-        onBack={single === null ? back : null}
-        more={
-          <AskForm
-            token={token}
-            document={chosen}
-            sender={opened.sender?.name ?? 'the sender'}
-            requests={opened.requests}
-            onRequests={setRequests}
-            granted={['read']}
-          />
-        }
-      />
-    );
-  const granted = RIGHTS.filter((right) => opened.rights[right].granted);
+  const granted =
+    opened.outcome === 'granted' ? RIGHTS.filter((right) => opened.rights[right].granted) : null;
   return (
-    <ReaderView
-      opened={opened}
-      onOpenAgain={openAgain}
-      onState={change}
-      more={
-        <>
-          <PassOnPanel
-            key={opened.licence}
-            document={chosen}
-            opened={opened}
-            granted={granted}
-            onPassedOn={setPassedOn}
-          />
-          <AskForm
-            token={token}
-            document={chosen}
-            sender={opened.sender.name}
-            requests={opened.requests}
-            onRequests={setRequests}
-            granted={granted}
-          />
-        </>
-      }
-      onLeave={() => void leave()}
-      onBack={single === null ? back : null}
-    />
+    <>
+      {opened.outcome === 'granted' && (
+        <PassOnPanel
+          key={opened.licence}
+          document={document}
+          opened={opened}
+          granted={granted ?? []}
+          onPassedOn={setPassedOn}
+        />
+      )}
+      <AskForm
+        token={token}
+        document={document}
+        sender={opened.sender?.name ?? 'the sender'}
+        requests={opened.requests}
+        onRequests={setRequests}
+        granted={granted ?? ['read']}
+      />
+    </>
   );
 }

@@ -92,12 +92,8 @@ export function PagePicture({ licence, page, copy, ratio, onRatio, onRefused }: 
   return (
     <div
       ref={frame}
-      className="page"
-      style={
-        !drawn
-          ? { aspectRatio: ratio, display: 'grid', placeItems: 'center', color: '#4C6270' }
-          : undefined
-      }
+      className={drawn ? 'page' : 'page awaited'}
+      style={drawn ? undefined : { aspectRatio: ratio }}
     >
       {source === null ? (
         <span role="status">{problem ?? `Page ${String(page)}`}</span>

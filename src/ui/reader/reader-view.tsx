@@ -48,34 +48,23 @@ function about({ title, reference }: Opened): string {
   return `About ${title} (${reference})`;
 }
 
-/** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
-export function ReaderView({
-  opened,
-  more,
-  onOpenAgain,
-  onState,
-  onLeave,
-  onBack,
-}: {
+type Ended = { readonly reason: RefusalReason; readonly at: number | null };
+
+type Props = {
   readonly opened: Opened;
-  /** This open is over, and nothing was refused: another one takes its place. */ readonly onOpenAgain: () => void;
-  /** What it may do is another now. */ readonly onState: (state: OpenState) => void;
+  /** This open is over, and nothing was refused: another one takes its place. */
+  readonly onOpenAgain: () => void;
+  /** What it may do is another now. */
+  readonly onState: (state: OpenState) => void;
   readonly more: ReactNode;
   readonly onLeave: () => void;
   readonly onBack: (() => void) | null;
-}) {
-  const [ended, setEnded] = useState<{
-    readonly reason: RefusalReason;
-    readonly at: number | null;
-  } | null>(null);
-  const { until } = opened;
+};
+
+/** Whether an open goes on, and what is said about it meanwhile. */
+function useReading({ opened, onOpenAgain, onState }: Props) {
+  const [ended, setEnded] = useState<Ended | null>(null);
   const [message, setMessage] = useState<string | null>(null);
-  // Most documents have one page size: once the first page is drawn, nothing moves when another is.
-  const [ratio, setRatio] = useState<string | null>(null);
-  const onRatio = useCallback((drawn: string) => {
-    setRatio((known) => known ?? drawn);
-  }, []);
-  const pages = useRef<HTMLElement>(null);
   const onRefused = useCallback<OnRefused>(
     (reason, at) => {
       if (reason === 'open-again') onOpenAgain();
@@ -92,9 +81,7 @@ export function ReaderView({
     },
     [onState],
   );
-  useLive(opened.licence, until, onRefused, onGoesOn);
-  const covered = useCovered(opened.captureDeterrent);
-
+  useLive(opened.licence, opened.until, onRefused, onGoesOn);
   const take = async (path: string, body: unknown, done: string) => {
     setMessage('Being made…');
     try {
@@ -106,7 +93,20 @@ export function ReaderView({
       else setMessage(sentenceOf(error));
     }
   };
+  return { ended, message, onRefused, take };
+}
 
+/** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
+export function ReaderView(props: Props) {
+  const { opened, more, onLeave, onBack } = props;
+  const { ended, message, onRefused, take } = useReading(props);
+  // Most documents have one page size: once the first page is drawn, nothing moves when another is.
+  const [ratio, setRatio] = useState<string | null>(null);
+  const onRatio = useCallback((drawn: string) => {
+    setRatio((known) => known ?? drawn);
+  }, []);
+  const pages = useRef<HTMLElement>(null);
+  const covered = useCovered(opened.captureDeterrent);
   if (ended !== null)
     return (
       <Refusal
@@ -119,63 +119,25 @@ export function ReaderView({
         more={more}
       />
     );
-  const granted = RIGHTS.filter((right) => opened.rights[right].granted);
-  const print = opened.rights.print;
-  const base = `/api/v1/reader/licences/${opened.licence}`;
   return (
     <div className="reader">
       <header>
-        <div>
-          <h1 style={{ fontSize: 16, display: 'inline' }}>{opened.title}</h1>{' '}
-          <span className="figure quiet">{opened.reference}</span>
-          <div className="quiet small">
-            from {opened.sender.name}, {opened.sender.organisation} · you are here as{' '}
-            {opened.address}
-          </div>
-        </div>
-        <span className="gap" />
-        <div className="small">
-          You may {verbList(granted)}
-          {until === null ? (
-            ', with no end'
-          ) : (
-            <>
-              , until{' '}
-              <b>
-                <Moment at={until} named />
-              </b>
-              , {distanceText(until, opened.openedAt)}
-            </>
-          )}
-        </div>
+        <Heading opened={opened} />
         {opened.pages > 1 && ratio !== null && <PageJump pages={opened.pages} list={pages} />}
         {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
       </header>
       <div className="body">
         {covered && (
-          <p
-            role="status"
-            className="notice"
-            style={{
-              position: 'fixed',
-              top: '40%',
-              left: '8%',
-              right: '8%',
-              maxWidth: 460,
-              margin: '0 auto',
-              zIndex: 2,
-            }}
-          >
+          <p role="status" className="notice covered">
             Covered while another window is in front. {opened.sender.name} asked for this. Come back
             to this window to continue.
           </p>
         )}
         <main
           ref={pages}
-          className="pages"
+          className={covered ? 'pages unseen' : 'pages'}
           tabIndex={0}
           aria-label="Pages"
-          style={covered ? { visibility: 'hidden' } : undefined}
         >
           {Array.from({ length: opened.pages }, (_, i) => (
             <PagePicture
@@ -196,26 +158,7 @@ export function ReaderView({
                 {message}
               </p>
             )}
-            {print.granted && (
-              <PrintControl
-                pages={opened.pages}
-                left={print.printsLeft}
-                onPrint={(from, to) =>
-                  void take(
-                    `${base}/print`,
-                    { from, to },
-                    'A marked copy was saved. Print it from there.',
-                  )
-                }
-              />
-            )}
-            {opened.rights.keep.granted && (
-              <Button
-                onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}
-              >
-                Keep a copy
-              </Button>
-            )}
+            <Taking opened={opened} take={take} />
             <RightsPanel rights={opened.rights} sender={opened.sender.name} />
             {more}
             <hr />
@@ -233,5 +176,69 @@ export function ReaderView({
         </aside>
       </div>
     </div>
+  );
+}
+
+/** What it is, from whom, and what one may do with it until when. */
+function Heading({ opened }: { readonly opened: Opened }) {
+  const { title, reference, sender, address, until, rights } = opened;
+  const granted = RIGHTS.filter((right) => rights[right].granted);
+  return (
+    <>
+      <div>
+        <h1>{title}</h1> <span className="figure quiet">{reference}</span>
+        <div className="quiet small">
+          from {sender.name}, {sender.organisation} · you are here as {address}
+        </div>
+      </div>
+      <span className="gap" />
+      <div className="small">
+        You may {verbList(granted)}
+        {until === null ? (
+          ', with no end'
+        ) : (
+          <>
+            , until{' '}
+            <b>
+              <Moment at={until} named />
+            </b>
+            , {distanceText(until, opened.openedAt)}
+          </>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** What one may take along: prints, and a copy. */
+function Taking({
+  opened: { rights, licence, pages },
+  take,
+}: {
+  readonly opened: Opened;
+  readonly take: (path: string, body: unknown, done: string) => Promise<void>;
+}) {
+  const base = `/api/v1/reader/licences/${licence}`;
+  return (
+    <>
+      {rights.print.granted && (
+        <PrintControl
+          pages={pages}
+          left={rights.print.printsLeft}
+          onPrint={(from, to) =>
+            void take(
+              `${base}/print`,
+              { from, to },
+              'A marked copy was saved. Print it from there.',
+            )
+          }
+        />
+      )}
+      {rights.keep.granted && (
+        <Button onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}>
+          Keep a copy
+        </Button>
+      )}
+    </>
   );
 }

@@ -20,7 +20,7 @@ export function SharedList({
   readonly onLeave: () => void;
 }) {
   return (
-    <main className="entry" style={{ maxWidth: 720 }}>
+    <main className="entry shared">
       <div className="brand">
         <Emblem />
         Embargo
@@ -35,8 +35,8 @@ export function SharedList({
           Use another email address
         </Button>
       </p>
-      {shared.note !== '' && <p style={{ whiteSpace: 'pre-wrap', marginTop: 12 }}>{shared.note}</p>}
-      <ul style={{ listStyle: 'none', padding: 0, marginTop: 20 }}>
+      {shared.note !== '' && <p className="note">{shared.note}</p>}
+      <ul>
         {shared.documents.map((document) => (
           <SharedRow
             key={document.id}
@@ -60,8 +60,8 @@ function SharedRow({
 }) {
   const { state } = document;
   return (
-    <li className="row" style={{ borderTop: '1px solid var(--line)', padding: '12px 0' }}>
-      <div style={{ flex: 1, minWidth: 220 }}>
+    <li className="row">
+      <div>
         <b>{document.title}</b> <span className="figure quiet">{document.reference}</span>
         <br />
         {state.open ? (

@@ -143,110 +143,140 @@ type RowProps = {
   readonly recipients: Recipients;
 };
 
-function PersonRow({ person, terms, open, onOpen, recipients }: RowProps) {
-  const [said, setSaid] = useState<string | null>(null);
-  const { address, check } = person;
+function PersonRow(props: RowProps) {
+  const { person, terms, open } = props;
   const own = terms === null ? null : (person.terms ?? terms);
-  const isKnown = check?.known != null;
   return (
     <>
       <TableRow>
         <TableCell>
-          {isKnown ? (
-            <b>{person.name === '' ? address : person.name}</b>
-          ) : (
-            <input
-              className="plain"
-              aria-label={`Name of ${address}`}
-              placeholder="name"
-              value={person.name}
-              onChange={(event) => {
-                recipients.change(address, { name: event.target.value });
-              }}
-            />
-          )}
+          <NameOf {...props} />
           <br />
-          <span className="quiet small">{address}</span>
-          {check?.looksLike != null && (
-            <p className="lamp small">New, and one letter away from {check.looksLike}</p>
-          )}
-          {check !== null && !isKnown && check.looksLike === null && (
-            <p className={check.publicMail ? 'small lamp' : 'small quiet'}>
-              new here
-              {check.publicMail && ', at a public mail provider'}
-            </p>
-          )}
-          {check?.known?.blocked === true && (
-            <p className="magenta small">blocked, could open nothing</p>
-          )}
+          <span className="quiet small">{person.address}</span>
+          <Doubts check={person.check} />
         </TableCell>
         <TableCell>
-          {isKnown ? (
-            person.organisation
-          ) : (
-            <input
-              className="plain"
-              aria-label={`Organisation of ${address}`}
-              placeholder="organisation"
-              value={person.organisation}
-              onChange={(event) => {
-                recipients.change(address, { organisation: event.target.value });
-              }}
-            />
-          )}
+          <OrganisationOf {...props} />
         </TableCell>
         <TableCell className={person.terms === null ? 'quiet' : ''}>
           <MayCell terms={own} />
         </TableCell>
         <TableCell className="nowrap">
-          {terms !== null && (
-            <Button
-              variant="text"
-              aria-expanded={open}
-              aria-label={`Different terms for ${address}`}
-              onClick={() => {
-                if (!open && person.terms === null) recipients.change(address, { terms });
-                onOpen();
-              }}
-            >
-              {open ? 'Done' : 'Different terms'}
-            </Button>
-          )}
-          <Button
-            variant="text"
-            aria-label={`Remove ${address}`}
-            onClick={() => {
-              recipients.remove(address);
-            }}
-          >
-            Remove
-          </Button>
+          <RowActions {...props} />
         </TableCell>
       </TableRow>
-      {open && own !== null && (
-        <TableRow>
-          <TableCell colSpan={4}>
-            <TermsFields
-              terms={own}
-              onChange={(next) => {
-                recipients.change(address, { terms: next });
-              }}
-              said={said}
-              onSaid={setSaid}
-            />
-            <div className="row above-8">
-              <Button
-                onClick={() => {
-                  recipients.change(address, { terms: null });
-                  onOpen();
-                }}
-              >
-                Use common terms
-              </Button>
-            </div>
-          </TableCell>
-        </TableRow>
-      )}
+      {open && own !== null && <OwnTerms {...props} own={own} />}
     </>
+  );
+}
+
+/** Who is known is named as they are; the name of anybody new is asked for. */
+function NameOf({ person: { address, name, check }, recipients }: RowProps) {
+  if (check?.known != null) return <b>{name === '' ? address : name}</b>;
+  return (
+    <input
+      className="plain"
+      aria-label={`Name of ${address}`}
+      placeholder="name"
+      value={name}
+      onChange={(event) => {
+        recipients.change(address, { name: event.target.value });
+      }}
+    />
+  );
+}
+
+function OrganisationOf({ person: { address, organisation, check }, recipients }: RowProps) {
+  if (check?.known != null) return organisation;
+  return (
+    <input
+      className="plain"
+      aria-label={`Organisation of ${address}`}
+      placeholder="organisation"
+      value={organisation}
+      onChange={(event) => {
+        recipients.change(address, { organisation: event.target.value });
+      }}
+    />
+  );
+}
+
+/** What to look at once more about an address. */
+function Doubts({ check }: Pick<RecipientDraft, 'check'>) {
+  if (check === null) return null;
+  const { known, looksLike, publicMail } = check;
+  if (looksLike !== null)
+    return <p className="lamp small">New, and one letter away from {looksLike}</p>;
+  if (known === null)
+    return (
+      <p className={publicMail ? 'small lamp' : 'small quiet'}>
+        new here
+        {publicMail && ', at a public mail provider'}
+      </p>
+    );
+  return known.blocked ? <p className="magenta small">blocked, could open nothing</p> : null;
+}
+
+function RowActions({ person, terms, open, onOpen, recipients }: RowProps) {
+  const { address } = person;
+  return (
+    <>
+      {terms !== null && (
+        <Button
+          variant="text"
+          aria-expanded={open}
+          aria-label={`Different terms for ${address}`}
+          onClick={() => {
+            if (!open && person.terms === null) recipients.change(address, { terms });
+            onOpen();
+          }}
+        >
+          {open ? 'Done' : 'Different terms'}
+        </Button>
+      )}
+      <Button
+        variant="text"
+        aria-label={`Remove ${address}`}
+        onClick={() => {
+          recipients.remove(address);
+        }}
+      >
+        Remove
+      </Button>
+    </>
+  );
+}
+
+/** The terms of one person alone, below their row. */
+function OwnTerms({
+  person: { address },
+  own,
+  onOpen,
+  recipients,
+}: RowProps & { readonly own: TermsDraft }) {
+  const [said, setSaid] = useState<string | null>(null);
+  return (
+    <TableRow>
+      <TableCell colSpan={4}>
+        <TermsFields
+          terms={own}
+          onChange={(next) => {
+            recipients.change(address, { terms: next });
+          }}
+          said={said}
+          onSaid={setSaid}
+        />
+        <div className="row above-8">
+          <Button
+            onClick={() => {
+              recipients.change(address, { terms: null });
+              onOpen();
+            }}
+          >
+            Use common terms
+          </Button>
+        </div>
+      </TableCell>
+    </TableRow>
   );
 }

@@ -36,6 +36,22 @@ export type Recipients = {
   readonly remove: (address: string) => void;
 };
 
+/** What was set for an address goes before what is known of it, and that before what was typed. */
+function recipientOf(
+  { address, name }: { readonly address: string; readonly name: string },
+  set: Own | undefined,
+  check: RecipientCheck | null,
+): RecipientDraft {
+  const known = check?.known;
+  return {
+    address,
+    name: set?.name ?? known?.name ?? name,
+    organisation: set?.organisation ?? known?.organisation ?? '',
+    terms: set?.terms ?? null,
+    check,
+  };
+}
+
 /** Recipients out of typed or pasted text, with what is known about each and what was set for each alone. */
 export function useRecipients(begun?: Pick<DraftBody, 'people' | 'own' | 'groups'>): Recipients {
   const [text, setText] = useState(begun?.people ?? '');
@@ -83,17 +99,9 @@ export function useRecipients(begun?: Pick<DraftBody, 'people' | 'own' | 'groups
     };
   }, [unchecked]);
 
-  const people = addresses.map(({ address, name }): RecipientDraft => {
-    const set = own.get(address);
-    const check = checks.get(address) ?? null;
-    return {
-      address,
-      name: set?.name ?? check?.known?.name ?? name,
-      organisation: set?.organisation ?? check?.known?.organisation ?? '',
-      terms: set?.terms ?? null,
-      check,
-    };
-  });
+  const people = addresses.map((each) =>
+    recipientOf(each, own.get(each.address), checks.get(each.address) ?? null),
+  );
   return {
     text,
     setText,

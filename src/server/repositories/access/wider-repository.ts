@@ -138,13 +138,13 @@ export async function liveOfAddressee(
 export async function ownIn(
   tx: Transaction,
   people: readonly RecipientId[],
-  sendings: readonly DispatchId[],
+  dispatches: readonly DispatchId[],
 ): Promise<GrantRecord[]> {
   return tx
     .select()
     .from(grants)
     .where(
-      and(inArray(grants.recipientId, [...people]), inArray(grants.dispatchId, [...sendings])),
+      and(inArray(grants.recipientId, [...people]), inArray(grants.dispatchId, [...dispatches])),
     );
 }
 
@@ -168,7 +168,7 @@ export async function ownGrantIn(
 }
 
 /**
- * Of grants beneath one of a group, those whose people another group of the same sending gives them
+ * Of grants beneath one of a group, those whose people another group of the same dispatch gives them
  * to, with its grant.
  */
 export async function givenByOtherGroups(

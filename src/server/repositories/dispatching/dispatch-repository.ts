@@ -124,7 +124,7 @@ export async function findDispatch(db: Reading | Transaction, id: DispatchId) {
   return row ?? null;
 }
 
-/** The sending each of these grants came with. */
+/** The dispatch each of these grants came with. */
 export async function dispatchesOfGrants(
   db: Reading,
   ids: readonly GrantId[],

@@ -36,8 +36,16 @@ export type Addressee = {
   readonly through?: RecipientId;
 };
 
-type Sending = {
-  /** The id that a new sending is to have; absent: any. */
+/** Documents and those who are given them, each on terms of their own: one grant for each pair. */
+type Gift = {
+  readonly documents: readonly { readonly id: DocumentId }[];
+  readonly people: readonly Addressee[];
+  readonly now: number;
+};
+
+/** What a dispatch says besides what it gives. */
+type NewDispatch = {
+  /** The id that it is to have; absent: any. */
   readonly id?: DispatchId;
   readonly subject: string;
   readonly note?: string;
@@ -50,12 +58,10 @@ type Sending = {
   readonly reason?: string | undefined;
   /** The agreement of a second person by which it goes out. */
   readonly consent?: ConsentId;
-  readonly documents: readonly { readonly id: DocumentId }[];
-  readonly people: readonly Addressee[];
-  readonly now: number;
-  /** A sending there is already, which these people join. */
-  readonly joins?: { readonly id: DispatchId; readonly reference: string };
 };
+
+/** A dispatch there is already, which more people join. */
+type Joined = { readonly id: DispatchId; readonly reference: string };
 
 export type Given = {
   readonly id: DispatchId;
@@ -65,8 +71,8 @@ export type Given = {
 };
 
 /**
- * Writes a dispatch with its grants and links, or adds grants to one. The one place where access
- * comes into being; the caller records the events in the same transaction.
+ * Writes a dispatch with its grants and links. With `addGrants` the one place where access comes
+ * into being; the caller records the events in the same transaction.
  *
  * @throws ServiceError `NOT_ALLOWED` where it goes beyond what the member of staff may give
  */
@@ -74,39 +80,89 @@ export async function giveGrants(
   deps: Pick<Deps, 'random'>,
   tx: Transaction,
   actor: StaffActor,
-  sending: Sending,
+  dispatch: NewDispatch,
+  gift: Gift,
 ): Promise<Given> {
-  const {
-    documents,
-    people,
-    now,
-    joins,
-    subject,
-    note = '',
-    watermark,
-    delivery = 'by-hand',
-    form = 'link',
-    titleOnCover = false,
-    reason = '',
-    consent,
-  } = sending;
-  const papers = await findDocuments(
-    tx,
-    documents.map((document) => document.id),
-  );
+  await needToBeAllowed(tx, actor, gift);
+  const row = {
+    id: dispatch.id ?? newId('dispatch', deps.random),
+    reference: `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`,
+    subject: dispatch.subject,
+    note: dispatch.note ?? '',
+    watermark: dispatch.watermark,
+    delivery: dispatch.delivery ?? 'by-hand',
+    form: dispatch.form ?? 'link',
+    titleOnCover: dispatch.titleOnCover ?? false,
+    reason: dispatch.reason ?? '',
+    sentBy: actor.id,
+    sentAt: gift.now,
+  };
+  await insertDispatch(tx, row);
+  const given = await writeGrants(deps, tx, actor, row, gift);
+  return { ...given, events: [sent(row, gift, dispatch.consent), ...given.events] };
+}
+
+/**
+ * Adds people, and what they are given, to a dispatch that is there; the caller records the events
+ * in the same transaction.
+ *
+ * @throws ServiceError `NOT_ALLOWED` where it goes beyond what the member of staff may give
+ */
+export async function addGrants(
+  deps: Pick<Deps, 'random'>,
+  tx: Transaction,
+  actor: StaffActor,
+  dispatch: Joined,
+  gift: Gift,
+): Promise<Given> {
+  await needToBeAllowed(tx, actor, gift);
+  return writeGrants(deps, tx, actor, dispatch, gift);
+}
+
+async function needToBeAllowed(tx: Transaction, actor: StaffActor, gift: Gift): Promise<void> {
   await needWithinLimits(tx, actor, {
-    addresses: people.map(({ address }) => address),
-    documents: papers,
-    terms: people.map(({ terms }) => terms),
-    givenAt: now,
+    addresses: gift.people.map(({ address }) => address),
+    documents: await findDocuments(
+      tx,
+      gift.documents.map(({ id }) => id),
+    ),
+    terms: gift.people.map(({ terms }) => terms),
+    givenAt: gift.now,
   });
-  const id = joins?.id ?? sending.id ?? newId('dispatch', deps.random);
-  const reference =
-    joins?.reference ?? `D-${String((await countDispatches(tx)) + 1).padStart(4, '0')}`;
-  const known = joins === undefined ? new Map<RecipientId, string>() : await linksOf(tx, id);
-  const links = people
+}
+
+/** Each grant of a gift, and a link for each person who has none in this dispatch yet. */
+async function writeGrants(
+  deps: Pick<Deps, 'random'>,
+  tx: Transaction,
+  actor: StaffActor,
+  { id, reference }: Joined,
+  gift: Gift,
+): Promise<Given> {
+  const known = await linksOf(tx, id);
+  const links = gift.people
     .filter((person) => !known.has(person.id))
-    .map((person) => newLink(deps, id, person.id, now));
+    .map((person) => newLink(deps, id, person.id, gift.now));
+  const grants = grantRows(deps, actor, id, gift);
+  await insertGrants(tx, grants, links);
+  const by = { kind: 'staff' as const, id: actor.id };
+  return {
+    id,
+    reference,
+    tokens: new Map([
+      ...known,
+      ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token]),
+    ]),
+    events: grants.map((grant) => aboutGiven(grant, id, by, gift.now)),
+  };
+}
+
+function grantRows(
+  deps: Pick<Deps, 'random'>,
+  actor: StaffActor,
+  dispatchId: DispatchId,
+  { people, documents, now }: Gift,
+) {
   const ids = new Map(
     people.flatMap((person) =>
       documents.map((document): [string, GrantId] => [
@@ -117,12 +173,12 @@ export async function giveGrants(
   );
   const idOf = (person: RecipientId, document: DocumentId): GrantId =>
     ids.get(`${person} ${document}`) ?? newId('grant', deps.random);
-  const grants = people.flatMap(({ id: recipientId, terms, kept, through }) =>
+  return people.flatMap(({ id: recipientId, terms, kept, through }) =>
     documents.map((document) => ({
       id: idOf(recipientId, document.id),
       parentId: through === undefined ? null : idOf(through, document.id),
       follows: through !== undefined,
-      dispatchId: id,
+      dispatchId,
       documentId: document.id,
       recipientId,
       rights: terms.rights,
@@ -135,49 +191,31 @@ export async function giveGrants(
       givenAt: now,
     })),
   );
-  if (joins === undefined)
-    await insertDispatch(tx, {
-      id,
-      reference,
-      subject,
-      note,
-      watermark,
-      delivery,
-      form,
-      titleOnCover,
-      reason,
-      sentBy: actor.id,
-      sentAt: now,
-    });
-  await insertGrants(tx, grants, links);
-  const by = { kind: 'staff' as const, id: actor.id };
-  const sent: LedgerEvent = {
+}
+
+type DispatchRow = Parameters<typeof insertDispatch>[1] & {
+  readonly form: DeliveryForm;
+  readonly delivery: Delivery;
+};
+
+/** The entry about a dispatch that went out. */
+function sent(row: DispatchRow, gift: Gift, consent: ConsentId | undefined): LedgerEvent {
+  const { subject, note, reason } = row;
+  return {
     action: 'dispatch.sent',
     outcome: 'done',
-    actor: by,
-    occurredAt: now,
-    dispatch: id,
+    actor: { kind: 'staff', id: row.sentBy },
+    occurredAt: row.sentAt,
+    dispatch: row.id,
     details: {
-      reference,
-      delivery: `${formText[form]}${deliveryText[delivery]}`,
-      documents: documents.length,
-      recipients: people.length,
-      watermark,
+      reference: row.reference,
+      delivery: `${formText[row.form]}${deliveryText[row.delivery]}`,
+      documents: gift.documents.length,
+      recipients: gift.people.length,
+      watermark: row.watermark,
       ...(consent === undefined ? {} : { consent }),
     },
     personal: { text: [subject, note, ...(reason === '' ? [] : [reason])].join('\n') },
-  };
-  return {
-    id,
-    reference,
-    tokens: new Map([
-      ...known,
-      ...links.map(({ recipientId, token }): [RecipientId, string] => [recipientId, token]),
-    ]),
-    events: [
-      ...(joins === undefined ? [sent] : []),
-      ...grants.map((grant) => aboutGiven(grant, id, by, now)),
-    ],
   };
 }
 

@@ -1,9 +1,9 @@
 import 'server-only';
 import { subjects } from '@/server/mail/subjects';
-import { newId } from '@/core/base/ids';
+import { newId, type RecipientId } from '@/core/base/ids';
 import { bareDomain, domainOf } from '@/core/policy/address';
 import { passOnRefusal, passedOnTerms, type PassOnHeld } from '@/core/policy/passing-on';
-import { RIGHTS } from '@/core/policy/rights';
+import { RIGHTS, type Terms } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
 import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
@@ -19,6 +19,7 @@ import {
   organisationAt,
   ownGrantIn,
 } from '@/server/repositories/access/wider-repository';
+import type { Transaction } from '@/server/db/database';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { aboutGiven, newLink } from '@/server/services/access/give-grants';
@@ -40,88 +41,24 @@ export async function passOn(
 ): Promise<{ readonly passedOn: readonly PassedOn[] }> {
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
-    const decision = await decideFor(deps, tx, actor, input.document);
-    const verdict = decision.outcome === 'refused' ? null : decision.rights['pass-on'];
-    if (decision.outcome === 'refused' || verdict?.granted !== true)
-      throw new ServiceError('pass-on-refused', { reason: 'not-given' });
-    const [[from], giver, found] = [
-      await grantsByIds(tx, [verdict.grant]),
-      await findRecipientByAddress(tx, actor.address),
-      await findDocument(tx, input.document),
-    ];
-    if (from === undefined || giver === null || found === null || from.recipientId !== giver.id)
-      throw new ServiceError('open-it-first');
-    // What they hold is what the decision came to, under every ceiling and grant above.
-    const rights = RIGHTS.filter((right) => decision.rights[right].granted);
-    const print = decision.rights.print;
-    const conditions = { ...termsOf(from).conditions, passOn: decision.obligations.passOn };
-    const held: PassOnHeld = {
-      address: giver.address,
-      terms: { ...termsOf(from), rights, until: decision.until, conditions },
-      printsLeft: print.granted ? print.printsLeft : 0,
-      passedOn: await countPassedOn(tx, from.id),
-    };
+    const { from, giver, title, held } = await heldBy(deps, tx, actor, input);
     const refusal = passOnRefusal(input, held);
     if (refusal !== null) throw new ServiceError('pass-on-refused', { reason: refusal });
-    const known = await findRecipientByAddress(tx, input.address);
-    const person = known ?? { id: newId('recipient', deps.random), zone: null };
-    if (known === null)
-      await insertRecipients(tx, [
-        {
-          id: person.id,
-          address: input.address,
-          name: '',
-          organisation: await organisationAt(tx, domainOf(input.address)),
-          createdAt: now,
-        },
-      ]);
+    const person = await personAt(deps, tx, input.address, now);
     if ((await ownGrantIn(tx, person.id, from.dispatchId, from.documentId)) !== null)
       throw new ServiceError('given-already');
-    const terms = passedOnTerms(input, held);
-    const row = {
-      id: newId('grant', deps.random),
-      dispatchId: from.dispatchId,
-      documentId: from.documentId,
-      recipientId: person.id,
-      rights: terms.rights,
-      fromAt: terms.from,
-      untilAt: terms.until,
-      prints: terms.prints,
-      conditions: terms.conditions ?? null,
-      termsId: null,
-      parentId: from.id,
-      passedOnBy: giver.id,
-      follows: false,
-      givenBy: from.givenBy,
-      givenAt: now,
-    };
+    const grant = passedGrant(deps, from, person.id, passedOnTerms(input, held), now);
     const there = await linkOf(tx, from.dispatchId, person.id);
     const link = newLink(deps, from.dispatchId, person.id, now);
-    await insertGrants(tx, [row], there === null ? [link] : []);
-    const [dispatch, organisation] = [
-      await findDispatch(tx, from.dispatchId),
-      await findOrganisation(tx),
-    ];
-    const mail = dispatchMail({
-      senderName: giver.name === '' ? giver.address : giver.name,
-      organisation:
-        giver.organisation === '' ? bareDomain(domainOf(giver.address)) : giver.organisation,
-      zone: person.zone ?? organisation?.zone ?? 'UTC',
-      subject: subjects.passedOn(dispatch?.dispatch.subject ?? found.document.title),
-      note: input.note,
-      form: 'link',
-      titles: [found.document.title],
-      from: terms.from,
-      ends: [terms.until],
-      link: `${deps.publicUrl}/r/${there ?? link.token}`,
-      address: input.address,
-    });
+    await insertGrants(tx, [grant], there === null ? [link] : []);
+    const url = `${deps.publicUrl}/r/${there ?? link.token}`;
+    const mail = await mailAbout(tx, { giver, person, title, grant, note: input.note, url });
     await queueMail(tx, [
       {
         id: newId('message', deps.random),
         dispatchId: from.dispatchId,
         recipientId: person.id,
-        toAddress: input.address,
+        toAddress: person.address,
         ...mail,
         state: 'waiting',
         nextAttemptAt: now,
@@ -129,10 +66,129 @@ export async function passOn(
       },
     ]);
     await record(deps, tx, {
-      ...aboutGiven(row, from.dispatchId, { kind: 'recipient', id: giver.id }, now),
+      ...aboutGiven(grant, from.dispatchId, { kind: 'recipient', id: giver.id }, now),
       device: actor.device,
       ...(input.note === '' ? {} : { personal: { text: input.note } }),
     });
   });
   return { passedOn: await ownPassedOn(deps, actor, input.document) };
+}
+
+type Grant = Awaited<ReturnType<typeof grantsByIds>>[number];
+type Recipient = NonNullable<Awaited<ReturnType<typeof findRecipientByAddress>>>;
+type Person = Pick<Recipient, 'id' | 'address' | 'zone'>;
+
+/**
+ * What somebody holds of a document and may pass on: what the decision came to, under every ceiling
+ * and grant above.
+ *
+ * @throws ServiceError `NOT_ALLOWED` where they may pass nothing on
+ */
+async function heldBy(
+  deps: Deps,
+  tx: Transaction,
+  actor: ReaderActor,
+  { document }: PassOnInput,
+): Promise<{
+  readonly from: Grant;
+  readonly giver: Recipient;
+  readonly title: string;
+  readonly held: PassOnHeld;
+}> {
+  const decision = await decideFor(deps, tx, actor, document);
+  if (decision.outcome === 'refused')
+    throw new ServiceError('pass-on-refused', { reason: 'not-given' });
+  const { print, 'pass-on': verdict } = decision.rights;
+  if (!verdict.granted) throw new ServiceError('pass-on-refused', { reason: 'not-given' });
+  const [[from], giver, found] = [
+    await grantsByIds(tx, [verdict.grant]),
+    await findRecipientByAddress(tx, actor.address),
+    await findDocument(tx, document),
+  ];
+  if (from === undefined || giver === null || found === null || from.recipientId !== giver.id)
+    throw new ServiceError('open-it-first');
+  return {
+    from,
+    giver,
+    title: found.document.title,
+    held: {
+      address: giver.address,
+      terms: {
+        ...termsOf(from),
+        rights: RIGHTS.filter((right) => decision.rights[right].granted),
+        until: decision.until,
+        conditions: { ...termsOf(from).conditions, passOn: decision.obligations.passOn },
+      },
+      printsLeft: print.granted ? print.printsLeft : 0,
+      passedOn: await countPassedOn(tx, from.id),
+    },
+  };
+}
+
+/** Whoever is at an address: known already, or from now on. */
+async function personAt(
+  deps: Deps,
+  tx: Transaction,
+  address: string,
+  now: number,
+): Promise<Person> {
+  const known = await findRecipientByAddress(tx, address);
+  if (known !== null) return known;
+  const id = newId('recipient', deps.random);
+  const organisation = await organisationAt(tx, domainOf(address));
+  await insertRecipients(tx, [{ id, address, name: '', organisation, createdAt: now }]);
+  return { id, address, zone: null };
+}
+
+/** A grant beneath another, in the same dispatch. */
+function passedGrant(deps: Deps, from: Grant, person: RecipientId, terms: Terms, now: number) {
+  return {
+    id: newId('grant', deps.random),
+    dispatchId: from.dispatchId,
+    documentId: from.documentId,
+    recipientId: person,
+    rights: terms.rights,
+    fromAt: terms.from,
+    untilAt: terms.until,
+    prints: terms.prints,
+    conditions: terms.conditions ?? null,
+    termsId: null,
+    parentId: from.id,
+    passedOnBy: from.recipientId,
+    follows: false,
+    givenBy: from.givenBy,
+    givenAt: now,
+  };
+}
+
+type Passed = {
+  readonly giver: Recipient;
+  readonly person: Person;
+  readonly title: string;
+  readonly grant: ReturnType<typeof passedGrant>;
+  readonly note: string;
+  readonly url: string;
+};
+
+/** The email to whom something is passed on, in the name of the one who does. */
+async function mailAbout(
+  tx: Transaction,
+  { giver, person, title, grant, note, url }: Passed,
+): Promise<ReturnType<typeof dispatchMail>> {
+  const dispatch = await findDispatch(tx, grant.dispatchId);
+  const organisation = await findOrganisation(tx);
+  return dispatchMail({
+    senderName: giver.name === '' ? giver.address : giver.name,
+    organisation:
+      giver.organisation === '' ? bareDomain(domainOf(giver.address)) : giver.organisation,
+    zone: person.zone ?? organisation?.zone ?? 'UTC',
+    subject: subjects.passedOn(dispatch?.dispatch.subject ?? title),
+    note,
+    form: 'link',
+    titles: [title],
+    from: grant.fromAt,
+    ends: [grant.untilAt],
+    link: url,
+    address: person.address,
+  });
 }

@@ -174,9 +174,9 @@ export async function reachedWithout(
     const [first, ...more] = mine;
     if (first === undefined) return [];
     // Whoever has a grant of their own in a dispatch is judged by that one there.
-    const sendings = new Set(mine.map(({ grant }) => grant.dispatchId));
+    const dispatches = new Set(mine.map(({ grant }) => grant.dispatchId));
     const along = (domains.get(domainOf(first.recipient.address)) ?? []).filter(
-      ({ grant }) => !sendings.has(grant.dispatchId),
+      ({ grant }) => !dispatches.has(grant.dispatchId),
     );
     return [
       {

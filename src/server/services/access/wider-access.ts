@@ -40,7 +40,7 @@ import { record } from '@/server/services/base/record';
 
 type Copy = { readonly for: RecipientId; readonly givenAt: number };
 
-/** A grant like another one, in the same sending, for somebody else. */
+/** A grant like another one, in the same dispatch, for somebody else. */
 function alike(
   deps: Pick<Deps, 'random'>,
   { dispatchId, documentId, rights, fromAt, untilAt, prints, conditions, givenBy }: GrantRecord,
@@ -162,7 +162,7 @@ export async function giveAlike(
   };
 }
 
-/** Gives one person grants of their own beneath these, where they have none in the same sending yet. */
+/** Gives one person grants of their own beneath these, where they have none in the same dispatch yet. */
 export async function giveBeneath(
   deps: Pick<Deps, 'random' | 'integrity'>,
   tx: Transaction,

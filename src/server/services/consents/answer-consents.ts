@@ -156,18 +156,18 @@ async function whatOf(
         (await listMarkings(deps.db.read)).find(({ id }) => id === body)?.name ?? 'no marking',
       to: [],
     };
-  const sending = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
-  if (sending === undefined) return { subject: '', to: [] };
+  const dispatch = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
+  if (dispatch === undefined) return { subject: '', to: [] };
   const open =
-    sending.openLink === true ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
+    dispatch.openLink === true ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
   return {
-    subject: `${sending.subject}${isInTheClear(sending.form ?? 'link') ? ', unprotected' : ''}`,
+    subject: `${dispatch.subject}${isInTheClear(dispatch.form ?? 'link') ? ', unprotected' : ''}`,
     to: [
-      ...sending.recipients.map(({ address }) => address),
-      ...(sending.domains ?? []).map((address) =>
+      ...dispatch.recipients.map(({ address }) => address),
+      ...(dispatch.domains ?? []).map((address) =>
         addresseeName({ kind: 'domain', name: '', address }),
       ),
-      ...((sending.groups ?? []).length === 0 ? [] : ['groups']),
+      ...((dispatch.groups ?? []).length === 0 ? [] : ['groups']),
       ...open,
     ],
   };

@@ -52,7 +52,12 @@ import { findOrganisation } from '@/server/repositories/staff/organisation-repos
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { settleWider } from '@/server/services/access/settle-wider';
 import { ceilingFinder } from '@/server/services/policy/document-policy';
-import { giveGrants, type Addressee, type Given } from '@/server/services/access/give-grants';
+import {
+  addGrants,
+  giveGrants,
+  type Addressee,
+  type Given,
+} from '@/server/services/access/give-grants';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { needAllowed } from '@/server/services/policy/within-rules';
@@ -319,14 +324,13 @@ export async function dispatchIn(
   const documents = await checkDispatch(deps, tx, actor, input, now);
   const id = newId('dispatch', deps.random);
   const { people, wider } = await settleRecipients(deps, tx, actor, id, input, now);
-  const given = await giveGrants(deps, tx, actor, {
-    ...input,
-    id,
-    documents,
-    people: [...wider, ...people],
-    now,
-    ...(consent === undefined ? {} : { consent }),
-  });
+  const given = await giveGrants(
+    deps,
+    tx,
+    actor,
+    { ...input, id, ...(consent === undefined ? {} : { consent }) },
+    { documents, people: [...wider, ...people], now },
+  );
   if (input.delivery === 'mail')
     await mailLinks(
       deps,
@@ -367,12 +371,10 @@ export async function addPeople(
       throw new ServiceError('already-recipients', {
         addresses: already.map(({ address }) => address),
       });
-    const given = await giveGrants(deps, tx, actor, {
-      ...dispatch,
+    const given = await addGrants(deps, tx, actor, dispatch, {
       documents,
       people: [...wider, ...people],
       now,
-      joins: dispatch,
     });
     if (dispatch.delivery === 'mail')
       await mailLinks(deps, tx, actor, given, people, { ...dispatch, documents }, now);

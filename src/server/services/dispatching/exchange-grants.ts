@@ -6,7 +6,7 @@ import type { Unknown } from '@/core/odrl/report';
 import { windowState } from '@/core/policy/decide';
 import { reaches } from '@/core/policy/permissions';
 import { termsText, type Terms } from '@/core/policy/rights';
-import { dispatchesOf, type Gift, type Sending } from '@/core/policy/dispatches';
+import { dispatchesOf, type Gift, type PlannedDispatch } from '@/core/policy/dispatches';
 import { normaliseAddress } from '@/core/policy/address';
 import { groupOf } from '@/core/policy/addressee';
 import {
@@ -161,63 +161,90 @@ async function planOf(
   const held = new Set(
     among
       .filter(({ grant }) => grant.revokedAt === null)
-      .map(
-        ({ grant, recipient, document }) =>
-          `${document.reference} ${recipient.address} ${termsText(toFacts(grant).terms)}`,
+      .map(({ grant, recipient, document }) =>
+        heldText(document.reference, recipient.address, toFacts(grant).terms),
       ),
   );
   const seen = new Set<string>();
+  const onFile: OnFile = { actor, now, papers, blocked, byId, held };
   return read.map((each): Plan => {
     const { grant } = each;
     const name = grant === null ? 'no agreement' : `${grant.reference} for ${grant.address}`;
-    const stop = (...unknown: Unknown[]): Plan => ({
-      name,
-      state: 'stopped',
-      terms: null,
-      before: null,
-      unknown,
-      step: null,
-    });
     const { terms, problems } = checkedTerms(each);
-    if (grant === null || terms === null) return stop(...problems);
+    if (grant === null || terms === null) return stoppedPlan(name, problems);
     const key = grant.id ?? name;
-    if (seen.has(key)) return stop(stopped.agreementTwice);
+    if (seen.has(key)) return stoppedPlan(name, [stopped.agreementTwice]);
     seen.add(key);
     const known = grant.id === null ? undefined : byId.get(grant.id);
-    const row = { name, terms: statedTerms(terms), before: null, unknown: [] };
-    if (known === undefined) {
-      const document = papers.get(grant.reference);
-      if (
-        grant.id === null &&
-        !grant.revoked &&
-        held.has(`${grant.reference} ${grant.address} ${termsText(terms)}`)
-      )
-        return { ...row, state: 'same', step: null };
-      const why = whyNotGiven(grant, document, blocked.has(grant.address), now);
-      return why !== null || document === undefined
-        ? stop(...(why === null ? [] : [why]))
-        : {
-            ...row,
-            state: 'new',
-            step: { kind: 'give', document: document.id, address: grant.address, terms },
-          };
-    }
-    const why = whyNotChanged(actor, grant, known);
-    if (why !== null) return stop(why);
-    if (grant.revoked)
-      return known.grant.revokedAt === null
-        ? { ...row, state: 'revoked', step: { kind: 'revoke', grant: known.grant.id } }
-        : { ...row, state: 'same', step: null };
-    const { terms: before } = toFacts(known.grant);
-    return termsText(before) === termsText(terms)
-      ? { ...row, state: 'same', step: null }
-      : {
-          ...row,
-          state: 'changed',
-          before: statedTerms(before),
-          step: { kind: 'change', known, terms },
-        };
+    const row: Row = { name, terms: statedTerms(terms), before: null, unknown: [] };
+    return known === undefined
+      ? planOfNew(onFile, row, grant, terms)
+      : planOfKnown(onFile, row, grant, terms, known);
   });
+}
+
+type Paper = Awaited<ReturnType<typeof documentsByReference>>[number];
+type Row = Pick<Plan, 'name' | 'terms' | 'before' | 'unknown'>;
+/** What is here of all that a document names. */
+type OnFile = {
+  readonly actor: StaffActor;
+  readonly now: number;
+  readonly papers: ReadonlyMap<string, Paper>;
+  readonly blocked: ReadonlySet<string>;
+  readonly byId: ReadonlyMap<string, Known>;
+  /** What is given and not revoked, as text. */
+  readonly held: ReadonlySet<string>;
+};
+
+function heldText(reference: string, address: string, terms: Terms): string {
+  return `${reference} ${address} ${termsText(terms)}`;
+}
+
+function stoppedPlan(name: string, unknown: readonly Unknown[]): Plan {
+  return { name, state: 'stopped', terms: null, before: null, unknown, step: null };
+}
+
+/** A grant that is not here: given, unless somebody has just that already. */
+function planOfNew(
+  { papers, blocked, held, now }: OnFile,
+  row: Row,
+  grant: StatedGrant,
+  terms: TermsInput,
+): Plan {
+  const isNamed = grant.id !== null || grant.revoked;
+  if (!isNamed && held.has(heldText(grant.reference, grant.address, terms)))
+    return { ...row, state: 'same', step: null };
+  const document = papers.get(grant.reference);
+  const why = whyNotGiven(grant, document, blocked.has(grant.address), now);
+  if (why !== null || document === undefined)
+    return stoppedPlan(row.name, why === null ? [] : [why]);
+  const step = { kind: 'give' as const, document: document.id, address: grant.address, terms };
+  return { ...row, state: 'new', step };
+}
+
+/** A grant that is here: revoked, changed or left as it is. */
+function planOfKnown(
+  { actor }: OnFile,
+  row: Row,
+  grant: StatedGrant,
+  terms: TermsInput,
+  known: Known,
+): Plan {
+  const why = whyNotChanged(actor, grant, known);
+  if (why !== null) return stoppedPlan(row.name, [why]);
+  const same: Plan = { ...row, state: 'same', step: null };
+  if (grant.revoked)
+    return known.grant.revokedAt === null
+      ? { ...row, state: 'revoked', step: { kind: 'revoke', grant: known.grant.id } }
+      : same;
+  const { terms: before } = toFacts(known.grant);
+  if (termsText(before) === termsText(terms)) return same;
+  return {
+    ...row,
+    state: 'changed',
+    before: statedTerms(before),
+    step: { kind: 'change', known, terms },
+  };
 }
 
 /** What a document would change, before anything is. @throws ServiceError `INVALID` where it is no such document */
@@ -244,7 +271,7 @@ function stepsOf<K extends Step['kind']>(
 
 /** @throws ServiceError `INVALID` for more than a dispatch carries */
 function sendingInput(
-  { documents, addresses, terms }: Sending<TermsInput>,
+  { documents, addresses, terms }: PlannedDispatch<TermsInput>,
   subject: string,
   watermark: string,
 ): DispatchInput {
@@ -317,11 +344,11 @@ async function changeAll(
 /**
  * Gives, changes and revokes what the agreements of a document say that are understood whole, all
  * at once; the others stay out. What is new is given in the name of whoever brings it in, by
- * dispatches without mail, within the rules for any sending.
+ * dispatches without mail, within the rules for any dispatch.
  *
  * @returns how many agreements are as they were to be, and how many dispatches wait for a second
  * person
- * @throws ServiceError `INVALID`, `NOT_ALLOWED`; else as for any sending
+ * @throws ServiceError `INVALID`, `NOT_ALLOWED`; else as for any dispatch
  */
 export async function importGrants(
   deps: Deps,

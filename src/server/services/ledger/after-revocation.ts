@@ -77,52 +77,84 @@ type Found = {
   readonly now: number;
 };
 
+/** By what an addressee still gets in. */
+function routesOf({ recipient }: Row, { all, reached, now }: Found): Row[] {
+  if (standsForMany(recipient.kind))
+    return all.filter((row) => row.recipient.id === recipient.id && isLive(row, now));
+  const after = reached.get(recipient.id)?.after;
+  return after?.opens === true ? all.filter(({ grant }) => after.routes.includes(grant.id)) : [];
+}
+
+/** When the last of an addressee's ways ended; what everyone at their domain had was one as well. */
+function shutOutSince({ recipient }: Row, { all, now }: Found): number {
+  const theirs = new Set([recipient.address]);
+  if (!standsForMany(recipient.kind)) theirs.add(domainOf(recipient.address));
+  const ends = all
+    .filter((row) => row.recipient.id === recipient.id || theirs.has(row.recipient.address))
+    .map(endOf);
+  return Math.max(...ends.filter((end) => end <= now));
+}
+
+/** What last ended one of these grants: its own revocation, or that of the document. */
+function lastCut(rows: readonly [Row, ...Row[]], { entries }: Found): AboutEntry | undefined {
+  const cuts = new Set(rows.map(({ grant }) => grant.id));
+  const isDocumentRevoked = rows[0].document.revokedAt !== null;
+  return entries.findLast(
+    ({ entry: { action, grant } }) =>
+      (action === 'grant.revoked' && grant !== null && cuts.has(grant)) ||
+      (action === 'document.revoked' && isDocumentRevoked),
+  );
+}
+
+function refusedSince(among: readonly AboutEntry[], since: number): AboutEntry[] {
+  return among.filter(
+    ({ entry }) => entry.outcome === 'refused' && Date.parse(entry.occurredAt) >= since,
+  );
+}
+
+/** Whether somebody tried by what an addressee was sent, without being that addressee. */
+function isByOthers(
+  { entry }: AboutEntry,
+  { recipient }: Row,
+  dispatches: ReadonlySet<string>,
+  { reached }: Found,
+): boolean {
+  const linkOf = entry.details['linkOf'];
+  if (!standsForMany(recipient.kind))
+    return linkOf === recipient.id && entry.recipient !== recipient.id;
+  const isKnown = entry.recipient !== null && reached.has(entry.recipient);
+  return (
+    entry.dispatch !== null && dispatches.has(entry.dispatch) && linkOf === undefined && !isKnown
+  );
+}
+
+function mayUndo(
+  { grant, dispatch, document, hasKey }: Row,
+  { actor, mayTakeBack }: Found,
+): boolean {
+  if (hasKey === 0) return false;
+  const belongs = {
+    sender: dispatch.sentBy,
+    owner: document.ownerId,
+    deputy: document.deputyId,
+  };
+  return grant.revokedAt !== null && mayTakeBack(grant.revokedBy) && reaches(actor, belongs);
+}
+
 /** One addressee: `rows` are what they were given on the document and is pulled back. */
-function rowOf(
-  rows: readonly [Row, ...Row[]],
-  { actor, all, reached, entries, offline, names, mayTakeBack, now }: Found,
-): AfterRow {
+function rowOf(rows: readonly [Row, ...Row[]], found: Found): AfterRow {
+  const { actor, all, reached, entries, offline, names, now } = found;
   const [first] = rows;
   const { recipient, document } = first;
-  const isMany = standsForMany(recipient.kind);
   const theirs = entries.filter(({ entry }) => entry.recipient === recipient.id);
-  const after = reached.get(recipient.id)?.after;
-  const routes = isMany
-    ? all.filter((row) => row.recipient.id === recipient.id && isLive(row, now))
-    : after?.opens === true
-      ? all.filter(({ grant }) => after.routes.includes(grant.id))
-      : [];
-  // What everyone at their domain had was a way of theirs as well.
-  const ends = all
-    .filter(
-      (row) =>
-        row.recipient.id === recipient.id ||
-        (!isMany && row.recipient.address === domainOf(recipient.address)),
-    )
-    .map(endOf)
-    .filter((end) => end <= now);
-  const since = routes.length > 0 ? null : Math.max(...ends);
-  const cuts = new Set(rows.map(({ grant }) => grant.id));
-  const last = entries.findLast(
-    ({ entry }) =>
-      (entry.action === 'grant.revoked' && entry.grant !== null && cuts.has(entry.grant)) ||
-      (entry.action === 'document.revoked' && document.revokedAt !== null),
-  );
-  const refusedSince = (among: readonly AboutEntry[]): AboutEntry[] =>
-    among.filter(
-      ({ entry }) => entry.outcome === 'refused' && Date.parse(entry.occurredAt) >= (since ?? now),
-    );
-  const tries = refusedSince(theirs);
+  const routes = routesOf(first, found);
+  const since = routes.length > 0 ? null : shutOutSince(first, found);
+  const tries = refusedSince(theirs, since ?? now);
   const dispatches = new Set(rows.map(({ dispatch }) => dispatch.id));
-  const byOthers = refusedSince(entries).filter(({ entry }) =>
-    isMany
-      ? entry.dispatch !== null &&
-        dispatches.has(entry.dispatch) &&
-        entry.details['linkOf'] === undefined &&
-        !(entry.recipient !== null && reached.has(entry.recipient))
-      : entry.details['linkOf'] === recipient.id && entry.recipient !== recipient.id,
+  const byOthers = refusedSince(entries, since ?? now).filter((entry) =>
+    isByOthers(entry, first, dispatches, found),
   );
-  const lastTry = tries.at(-1);
+  const last = lastCut(rows, found);
   return {
     recipient: recipient.id,
     kind: recipient.kind,
@@ -134,31 +166,27 @@ function rowOf(
     reference: document.reference,
     dispatch: [...new Set(rows.map(({ dispatch }) => dispatch.reference))].join(', '),
     since,
-    by: last === undefined ? '' : (names.get(last.entry.actor.id ?? '') ?? ''),
+    by: names.get(last?.entry.actor.id ?? '') ?? '',
     reason: last?.said ?? '',
     ways: routes.map((row) => wayOf(actor, row, all)),
-    until: isMany ? lastEnd(routes) : after?.opens === true ? after.until : null,
+    until: standsForMany(recipient.kind)
+      ? lastEnd(routes)
+      : untilOf(reached.get(recipient.id)?.after),
     offlineUntil: offline.get(recipient.id) ?? null,
     tries: tries.length,
-    lastTry: lastTry === undefined ? null : Date.parse(lastTry.entry.occurredAt),
+    lastTry: momentOf(tries.at(-1)),
     triesByOthers: byOthers.length,
     copies: copiesOf(rows, theirs),
-    undo:
-      first.hasKey === 0
-        ? []
-        : rows
-            .filter(
-              ({ grant, dispatch }) =>
-                grant.revokedAt !== null &&
-                mayTakeBack(grant.revokedBy) &&
-                reaches(actor, {
-                  sender: dispatch.sentBy,
-                  owner: document.ownerId,
-                  deputy: document.deputyId,
-                }),
-            )
-            .map(({ grant }) => grant.id),
+    undo: rows.filter((row) => mayUndo(row, found)).map(({ grant }) => grant.id),
   };
+}
+
+function untilOf(after: Reached['after'] | undefined): number | null {
+  return after?.opens === true ? after.until : null;
+}
+
+function momentOf(about: AboutEntry | undefined): number | null {
+  return about === undefined ? null : Date.parse(about.entry.occurredAt);
 }
 
 /** Whose revocations somebody may take back: an administrator's only another administrator. */

@@ -221,80 +221,88 @@ async function checkSeals(
   return problems;
 }
 
-/**
- * Verifies the ledger from its first entry: chain, every signed checkpoint here and outside,
- * personal values, the columns and counts that lists show, the stored end, and that access stands
- * in the tables as recorded and sealed. Reading it needs the public key and the checkpoints that
- * were kept elsewhere; seals need the master key.
- *
- * @param onProgress is told how many entries are done
- */
-export async function verifyLedger(
-  db: Reading,
-  outside: Outside,
-  onProgress: (entries: number) => void = () => undefined,
-): Promise<Verification> {
-  const checkpoints = await readCheckpoints(db, outside);
-  const { seals } = outside;
-  const walk = new LedgerWalk(nodeHash);
-  const access = emptyAccess();
-  const tally = new Tally();
-  const reported: Problem[] = [];
-  let backwards = 0;
-  let latest = '';
-  const result = (problems: readonly Problem[]): Verification => ({
-    entries: walk.size,
-    checkpoints: checkpoints.bySize.size,
-    signed: Math.min(checkpoints.last, walk.size),
-    backwards,
-    sealed: seals !== undefined,
-    witnessed:
-      checkpoints.outside.length === 0
-        ? null
-        : checkpoints.outside.reduce(
-            (most, size) => (size <= walk.size ? Math.max(most, size) : most),
-            0,
-          ),
-    problems: [...problems, ...checkpoints.problems],
-  });
+/** Goes through all entries, and stops at the first that breaks the chain. */
+class Verifier {
+  readonly walk = new LedgerWalk(nodeHash);
+  readonly access = emptyAccess();
+  readonly tally = new Tally();
+  readonly reported: Problem[] = [];
+  backwards = 0;
+  #latest = '';
 
-  for await (const block of storedEntries(db)) {
-    const after = walk.size;
-    const entries = new Map<number, Entry>();
-    for (const stored of block) {
-      const step = walk.next(stored);
-      if ('problem' in step) return result([step.problem]);
-      const { entry } = step;
-      applyEntry(access, entry);
-      tally.add(entry);
-      if (entry.receivedAt < latest) backwards++;
-      else latest = entry.receivedAt;
-      if (entry.action === 'seal.broken')
-        reported.push({
-          sequence: walk.size,
-          kind: 'reported',
-          detail: findingWords.reported,
-        });
-      if (Object.keys(entry.personal).length > 0) entries.set(walk.size, entry);
-      for (const checkpoint of checkpoints.bySize.get(walk.size) ?? []) {
-        const differs = walk.compare(checkpoint);
-        if (differs !== null) return result([differs]);
-      }
+  constructor(readonly checkpoints: Checkpoints) {}
+
+  /** @returns what is wrong with the entry itself, or with the checkpoint behind it */
+  next(stored: Parameters<LedgerWalk['next']>[0]): Problem | Entry {
+    const step = this.walk.next(stored);
+    if ('problem' in step) return step.problem;
+    const { entry } = step;
+    applyEntry(this.access, entry);
+    this.tally.add(entry);
+    if (entry.receivedAt < this.#latest) this.backwards++;
+    else this.#latest = entry.receivedAt;
+    if (entry.action === 'seal.broken')
+      this.reported.push({
+        sequence: this.walk.size,
+        kind: 'reported',
+        detail: findingWords.reported,
+      });
+    for (const checkpoint of this.checkpoints.bySize.get(this.walk.size) ?? []) {
+      const differs = this.walk.compare(checkpoint);
+      if (differs !== null) return differs;
     }
-    const personal = await checkPersonal(db, after, walk.size, entries);
-    if (personal !== null) return result([personal]);
-    onProgress(walk.size);
+    return entry;
   }
-  if (checkpoints.last > walk.size)
-    return result([
-      {
-        sequence: walk.size + 1,
-        kind: 'checkpoint-differs',
-        detail: findingWords.cutOff(checkpoints.last, walk.size),
-      },
-    ]);
+
+  /** A stretch of entries with what belongs to them. @returns the first thing that is wrong */
+  async block(
+    db: Reading,
+    block: readonly Parameters<LedgerWalk['next']>[0][],
+  ): Promise<Problem | null> {
+    const after = this.walk.size;
+    const withPersonal = new Map<number, Entry>();
+    for (const stored of block) {
+      const read = this.next(stored);
+      if ('detail' in read) return read;
+      if (Object.keys(read.personal).length > 0) withPersonal.set(this.walk.size, read);
+    }
+    return checkPersonal(db, after, this.walk.size, withPersonal);
+  }
+
+  /** Whether as much is here as was ever signed. */
+  cutOff(): Problem | null {
+    const { last } = this.checkpoints;
+    if (last <= this.walk.size) return null;
+    return {
+      sequence: this.walk.size + 1,
+      kind: 'checkpoint-differs',
+      detail: findingWords.cutOff(last, this.walk.size),
+    };
+  }
+
+  result(problems: readonly Problem[], sealed: boolean): Verification {
+    const { outside, bySize, last } = this.checkpoints;
+    const reached = outside.filter((size) => size <= this.walk.size);
+    return {
+      entries: this.walk.size,
+      checkpoints: bySize.size,
+      signed: Math.min(last, this.walk.size),
+      backwards: this.backwards,
+      sealed,
+      witnessed: outside.length === 0 ? null : Math.max(0, ...reached),
+      problems: [...problems, ...this.checkpoints.problems],
+    };
+  }
+}
+
+/** What is beside the chain: its columns, counts, end and seals, and access as it stands. */
+async function checkBeside(
+  db: Reading,
+  { walk, access, tally, reported, checkpoints }: Verifier,
+  seals: Outside['seals'],
+): Promise<Problem[]> {
   const gone = checkpoints.outside.filter((size) => !checkpoints.inside.has(size));
-  return result([
+  return [
     ...gone.slice(0, 1).map((size): Problem => ({
       sequence: size,
       kind: 'checkpoint-missing',
@@ -314,5 +322,31 @@ export async function verifyLedger(
       kind: 'state-differs',
       detail,
     })),
-  ]);
+  ];
+}
+
+/**
+ * Verifies the ledger from its first entry: chain, every signed checkpoint here and outside,
+ * personal values, the columns and counts that lists show, the stored end, and that access stands
+ * in the tables as recorded and sealed. Reading it needs the public key and the checkpoints that
+ * were kept elsewhere; seals need the master key.
+ *
+ * @param onProgress is told how many entries are done
+ */
+export async function verifyLedger(
+  db: Reading,
+  outside: Outside,
+  onProgress: (entries: number) => void = () => undefined,
+): Promise<Verification> {
+  const { seals } = outside;
+  const verifier = new Verifier(await readCheckpoints(db, outside));
+  const result = (problems: readonly Problem[]): Verification =>
+    verifier.result(problems, seals !== undefined);
+  for await (const block of storedEntries(db)) {
+    const problem = await verifier.block(db, block);
+    if (problem !== null) return result([problem]);
+    onProgress(verifier.walk.size);
+  }
+  const cutOff = verifier.cutOff();
+  return result(cutOff === null ? await checkBeside(db, verifier, seals) : [cutOff]);
 }

@@ -149,9 +149,9 @@ async function rebuilt(
     policyFor: (person) => {
       const mine = byPerson.get(person.id) ?? [];
       // Whoever had a grant of their own in a dispatch is judged by that one there.
-      const sendings = new Set(mine.map(({ grant }) => grant.dispatchId));
+      const dispatches = new Set(mine.map(({ grant }) => grant.dispatchId));
       const along = (domains.get(domainOf(person.address)) ?? []).filter(
-        ({ grant, recipient }) => recipient.id !== person.id && !sendings.has(grant.dispatchId),
+        ({ grant, recipient }) => recipient.id !== person.id && !dispatches.has(grant.dispatchId),
       );
       const grants = [
         ...mine.flatMap(({ grant }) => then(grant, toFacts(grant, used.get(grant.id)))),

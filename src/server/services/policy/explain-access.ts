@@ -1,12 +1,6 @@
 import 'server-only';
 import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
-import type {
-  ExplainInput,
-  Explained,
-  NamedChange,
-  NamedReason,
-  NamedWay,
-} from '@/contracts/explain';
+import type { ExplainInput, Explained, NamedReason, NamedWay } from '@/contracts/explain';
 import { LEVELS, type Level, type Subject } from '@/core/policy/levels';
 import type { Ceiling } from '@/core/policy/ceiling';
 import type { Change } from '@/core/policy/changes';
@@ -130,6 +124,115 @@ async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
   return known;
 }
 
+/** Whether they are asked about as they are, and not at another time, place or device. */
+function isAsTheyAre({ at, network, country, device }: ExplainInput): boolean {
+  return [at, network, country, device].every((each) => each == null);
+}
+
+/** The names of all that an explanation speaks of. */
+type Names = {
+  readonly staff: ReadonlyMap<string, string>;
+  readonly dispatchOf: (grant: string) => NamedWay['dispatch'];
+  readonly ceiling: (subject: Subject) => string;
+  readonly changes: ReadonlyMap<string, Act>;
+};
+
+async function namesIn(
+  deps: Deps,
+  document: DocumentId,
+  explanation: Explanation,
+  past: boolean,
+): Promise<Names> {
+  const grants = grantsNamed(explanation);
+  const [staff, subjectOf, dispatches, changes] = await Promise.all([
+    namesOfStaff(deps.db.read),
+    subjectNames(deps.db.read, [document]),
+    dispatchesOfGrants(deps.db.read, grants),
+    past ? new Map<string, Act>() : lastChanges(deps.db.read, grants),
+  ]);
+  return {
+    staff,
+    dispatchOf: (grant) => dispatches.get(grant) ?? { id: '', reference: '', subject: '' },
+    ceiling: (subject) => subjectOf(subject) ?? '',
+    changes,
+  };
+}
+
+function nameOfChange(names: Names, change: Change): string {
+  if ('grant' in change) return names.dispatchOf(change.grant).reference;
+  return 'ceiling' in change ? names.ceiling(change.ceiling) : '';
+}
+
+function nameOfReason(names: Names, { level, subject, setBy }: Reason): string {
+  if (level === 'grant') return names.dispatchOf(subject).reference;
+  return isLevel(level) && setBy !== null ? names.ceiling({ level, subject }) : '';
+}
+
+function staffName(names: Names, id: string | null): string {
+  return id === null ? '' : (names.staff.get(id) ?? '');
+}
+
+function lastChangeOf(names: Names, grant: string): NamedReason['lastChange'] {
+  const last = names.changes.get(grant);
+  return last === undefined ? null : { by: staffName(names, last.by), at: last.at };
+}
+
+/** @param act what ended access, where that is known: it takes the place of who set the rule */
+function namedReason(
+  names: Names,
+  reason: Reason,
+  { act, past }: { readonly act: Act | null; readonly past: boolean },
+): NamedReason {
+  const { setBy, setAt } = act === null ? reason : { setBy: act.by, setAt: act.at };
+  // What is over cannot be changed.
+  const canChange = reason.level === 'grant' && act === null;
+  return {
+    level: reason.level,
+    subject: reason.subject,
+    setBy,
+    setAt,
+    setByName: staffName(names, setBy),
+    ended: act !== null,
+    name: nameOfReason(names, reason),
+    lastChange: canChange ? lastChangeOf(names, reason.subject) : null,
+    changes: past
+      ? []
+      : reason.changes.map((change) => ({ ...change, name: nameOfChange(names, change) })),
+  };
+}
+
+function namedWay(names: Names, way: Way, zone: string): NamedWay {
+  const { grant, standing, rights, from, until, givenAt } = way;
+  return {
+    grant,
+    dispatch: names.dispatchOf(grant),
+    standing,
+    rights,
+    from,
+    until,
+    givenBy: staffName(names, way.givenBy),
+    givenAt,
+    conditions: [...new Set(way.conditions.flatMap((each) => conditionLines(each, zone)))],
+    endedBy: endedByWords(way, names.ceiling),
+  };
+}
+
+async function recordLook(
+  deps: Deps,
+  actor: StaffActor,
+  recipient: RecipientId,
+  document: DocumentId,
+): Promise<void> {
+  await recordAlone(deps, {
+    action: 'staff.viewed',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    recipient,
+    document,
+  });
+}
+
 /**
  * Why a person can or cannot open a document, now or at another time, place or device: the
  * decision, the rule behind it and behind each right, and every way in they have. Looking is
@@ -148,19 +251,11 @@ export async function explainAccess(
     findOrganisation(deps.db.read),
   ]);
   if (found === null) throw new ServiceError('no-document');
-  const now = deps.clock.now();
+  const { document } = found;
   // Asking on about the same two is not another look at them.
-  const plain =
-    input.at == null && input.network == null && input.country == null && input.device == null;
-  if (plain || recipient.id !== input.recipient)
-    await recordAlone(deps, {
-      action: 'staff.viewed',
-      outcome: 'done',
-      actor: { kind: 'staff', id: actor.id },
-      occurredAt: now,
-      recipient: recipient.id,
-      document: found.document.id,
-    });
+  if (isAsTheyAre(input) || recipient.id !== input.recipient)
+    await recordLook(deps, actor, recipient.id, document.id);
+  const now = deps.clock.now();
   const zone = recipient.zone ?? organisation?.zone ?? 'UTC';
   const at = circumstances(
     input,
@@ -170,7 +265,7 @@ export async function explainAccess(
   );
   const past = at.now < now;
   const { policy, blocked } = past
-    ? await stoodThen(deps, found.document, recipient, at.now)
+    ? await stoodThen(deps, document, recipient, at.now)
     : { policy: await policyFor(deps, deps.db.read, found, recipient), blocked: recipient.blocked };
   const explanation = explain(policy, {
     identity: 'proven',
@@ -178,80 +273,28 @@ export async function explainAccess(
     at,
   });
   const { decision, why, rights, ways } = explanation;
-  const grants = grantsNamed(explanation);
-  const [staff, subjectOf, dispatches, ended, changes] = await Promise.all([
-    namesOfStaff(deps.db.read),
-    subjectNames(deps.db.read, [found.document.id]),
-    dispatchesOfGrants(deps.db.read, grants),
-    past ? null : whoEnded(deps, why, decision, found.document.id, recipient.id),
-    past ? new Map<string, Act>() : lastChanges(deps.db.read, grants),
+  const [names, ended] = await Promise.all([
+    namesIn(deps, document.id, explanation, past),
+    past ? null : whoEnded(deps, why, decision, document.id, recipient.id),
   ]);
-  const dispatchOf = (grant: string): NamedWay['dispatch'] =>
-    dispatches.get(grant) ?? { id: '', reference: '', subject: '' };
-  const ceilingName = (ceiling: Subject): string => subjectOf(ceiling) ?? '';
-  const changeNamed = (change: Change): NamedChange => ({
-    ...change,
-    name:
-      'grant' in change
-        ? dispatchOf(change.grant).reference
-        : 'ceiling' in change
-          ? ceilingName(change.ceiling)
-          : '',
-  });
-  const lastChange = (grant: string): NamedReason['lastChange'] => {
-    const last = changes.get(grant);
-    return last === undefined ? null : { by: staff.get(last.by ?? '') ?? '', at: last.at };
-  };
-  const named = (reason: Reason, act: Act | null): NamedReason => {
-    const { setBy, setAt } = act === null ? reason : { setBy: act.by, setAt: act.at };
-    const isGrant = reason.level === 'grant';
-    return {
-      level: reason.level,
-      subject: reason.subject,
-      setBy,
-      setAt,
-      setByName: setBy === null ? '' : (staff.get(setBy) ?? ''),
-      ended: act !== null,
-      name: isGrant
-        ? dispatchOf(reason.subject).reference
-        : isLevel(reason.level) && reason.setBy !== null
-          ? ceilingName({ level: reason.level, subject: reason.subject })
-          : '',
-      lastChange: isGrant && act === null ? lastChange(reason.subject) : null, // What is over cannot be changed.
-      changes: past ? [] : reason.changes.map(changeNamed),
-    };
-  };
-  const wayNamed = (way: Way): NamedWay => {
-    const { grant, standing, rights: held, from, until, givenAt } = way;
-    const conditions = [...new Set(way.conditions.flatMap((each) => conditionLines(each, zone)))];
-    return {
-      grant,
-      dispatch: dispatchOf(grant),
-      standing,
-      rights: held,
-      from,
-      until,
-      givenBy: staff.get(way.givenBy) ?? '',
-      givenAt,
-      conditions,
-      endedBy: endedByWords(way, ceilingName),
-    };
-  };
-  const granted = decision.outcome === 'granted';
   return {
     now: at.now,
     past,
     person: recipient.name === '' ? recipient.address : recipient.name,
-    document: found.document.title,
-    opens: granted,
-    reason: granted ? null : decision.reason,
-    until: granted ? decision.until : null,
-    why: named(why, ended),
+    document: document.title,
+    ...outcomeOf(decision),
+    why: namedReason(names, why, { act: ended, past }),
     rights: rights.map(({ right, verdict, reason }) => ({
       right,
       verdict,
-      reason: named(reason, granted ? null : ended),
+      reason: namedReason(names, reason, { act: ended, past }),
     })),
-    ways: ways.map(wayNamed),
+    ways: ways.map((way) => namedWay(names, way, zone)),
   };
+}
+
+function outcomeOf(decision: Decision): Pick<Explained, 'opens' | 'reason' | 'until'> {
+  return decision.outcome === 'granted'
+    ? { opens: true, reason: null, until: decision.until }
+    : { opens: false, reason: decision.reason, until: null };
 }

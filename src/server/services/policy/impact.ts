@@ -8,8 +8,9 @@ import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Used } from '@/core/policy/conditions';
 import { impactOn, type BeforeAndAfter, type Impact, type Who } from '@/core/policy/impact';
 import type { Standing } from '@/core/policy/levels';
-import { RIGHTS, type Terms } from '@/core/policy/rights';
-import type { ImpactFound, Touched } from '@/contracts/impact';
+import type { Terms } from '@/core/policy/rights';
+import type { ImpactFound } from '@/contracts/impact';
+import type { Reading } from '@/server/db/database';
 import {
   termsOf,
   toFacts,
@@ -31,12 +32,11 @@ import { recipientsByIds, whatStandsForMany } from '@/server/repositories/people
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
 import type { Deps } from '@/server/services/base/deps';
 import { askerOf } from '@/server/services/policy/document-policy';
+import { ImpactCounts } from '@/server/services/policy/impact-counts';
 
 /** Grants looked at before others get their turn, and people judged one by one. */
 const AT_ONCE = 5_000;
 const ALONE_AT_ONCE = 500;
-/** Names shown; the numbers count them all. */
-const SHOWN = 100;
 
 /**
  * A change of rules: what it does to the ceilings over a document, to grants themselves, or to what
@@ -146,13 +146,13 @@ async function judgeAlone(
     const [person, document] = [personOf.get(pair.recipient), documentOf.get(pair.document)];
     if (person === undefined || document === undefined) return [];
     const mine: readonly GrantRecord[] = grantsOf.get(`${person.id} ${document.id}`) ?? [];
-    const sendings = new Set(mine.map(({ dispatchId }) => dispatchId));
+    const dispatches = new Set(mine.map(({ dispatchId }) => dispatchId));
     // Whoever has a grant of their own in a dispatch is judged by that one there.
     const wider =
       person.kind === 'domain'
         ? []
         : (domainsOf.get(`${domainOf(person.address)} ${document.id}`) ?? []).filter(
-            ({ dispatchId }) => !sendings.has(dispatchId),
+            ({ dispatchId }) => !dispatches.has(dispatchId),
           );
     const ids = new Set(mine.map(({ id }) => id));
     const others = (aboveOf.get(document.id) ?? []).filter(({ id }) => !ids.has(id));
@@ -189,31 +189,89 @@ function usedBy(used: ReadonlyMap<GrantId, Partial<Used>>, { id }: GrantRecord):
   return used.get(id) ?? {};
 }
 
-/** Everything that somebody who is touched adds to the numbers. */
-class Tally {
-  readonly people = new Set<RecipientId>();
-  unknown = false;
+type Judged = {
+  readonly impact: Impact | null;
+  readonly people: Set<RecipientId>;
+  readonly documents: Set<DocumentId>;
+};
 
-  add(recipient: RecipientId, standsForMany: boolean): void {
-    if (standsForMany) this.unknown = true;
-    else this.people.add(recipient);
+/** Who is looked at one by one, and who is not looked at: a change cannot touch them. */
+class Question {
+  /** Pairs that are judged alone, by document. */
+  readonly #alone: ReadonlyMap<DocumentId, ReadonlySet<RecipientId>>;
+  readonly #pairs = new Map<string, Pair>();
+
+  constructor(
+    special: readonly Pair[],
+    readonly isLeftOut: (pair: Pair) => boolean,
+    { all }: { readonly all: boolean },
+  ) {
+    this.#alone = new Map(
+      [...groupBy(special, ({ document }) => document)].map(([document, of]) => [
+        document,
+        new Set(of.map(({ recipient }) => recipient)),
+      ]),
+    );
+    if (all) for (const pair of special) this.#add(pair);
   }
 
-  get touched(): Touched {
-    return { people: this.people.size, unknown: this.unknown };
+  #add(pair: Pair): void {
+    this.#pairs.set(`${pair.recipient} ${pair.document}`, pair);
   }
 
-  get isEmpty(): boolean {
-    return this.people.size === 0 && !this.unknown;
+  /** Those of a stretch who are what they are by its grant alone; the others are kept to be judged. */
+  simple({ recipients, documents }: AlikeGrants): Pair[] {
+    const simple: Pair[] = [];
+    for (const [index, recipient] of recipients.entries()) {
+      const pair: Pair = { recipient, document: documents[index] ?? 'doc_' };
+      if (this.isLeftOut(pair)) continue;
+      if (this.#alone.get(pair.document)?.has(recipient) === true) this.#add(pair);
+      else simple.push(pair);
+    }
+    return simple;
+  }
+
+  get rest(): Pair[] {
+    return [...this.#pairs.values()].filter((pair) => !this.isLeftOut(pair));
   }
 }
 
-function endsSooner({ until, ends }: Impact): boolean {
-  return !ends && until?.after != null && (until.before === null || until.after < until.before);
-}
-
-function endsLater(impact: Impact): boolean {
-  return impact.until !== null && !impact.ends && !impact.revives && !endsSooner(impact);
+/**
+ * Everybody who holds one grant on a document: what the change does to grants that are alike is
+ * found once, however many stretches they lie in.
+ */
+async function countAlike(
+  db: Reading,
+  now: number,
+  asked: AskedOf,
+  change: RuleChange,
+  question: Question,
+  counts: ImpactCounts,
+): Promise<void> {
+  const known = new Map<string, Judged>();
+  for (let at = 0; ;) {
+    const { alike, grants: seen, last } = await alikeGrants(db, now, asked, at, AT_ONCE);
+    for (const grants of alike) {
+      const one = known.get(grants.key) ?? {
+        impact: judgeAlike(grants, change, now),
+        people: new Set(),
+        documents: new Set(),
+      };
+      known.set(grants.key, one);
+      const touched = question.simple(grants);
+      if (one.impact === null) continue;
+      for (const { recipient, document } of touched) {
+        one.people.add(recipient);
+        one.documents.add(document);
+      }
+      counts.show(one.impact, touched, grants.until);
+    }
+    if (seen < AT_ONCE) break;
+    at = last;
+    await setImmediate();
+  }
+  for (const { impact, people, documents } of known.values())
+    if (impact !== null) counts.count(impact, people, documents);
 }
 
 /**
@@ -233,146 +291,24 @@ export async function impactOf(
     pairsToJudgeAlone(db, asked, asked.opens === true),
   ]);
   const kinds = new Map(many.map(({ id, kind }) => [id, kind]));
-  const isLeftOut = ({ recipient, document }: Pair): boolean =>
-    shut.people.has(recipient) || shut.documents.has(document) || kinds.get(recipient) === 'group';
-  const keyOf = ({ recipient, document }: Pair): string => `${recipient} ${document}`;
-  const alone = new Map(
-    [...groupBy(special, ({ document }) => document)].map(([document, of]) => [
-      document,
-      new Set(of.map(({ recipient }) => recipient)),
-    ]),
+  const question = new Question(
+    special,
+    ({ recipient, document }) =>
+      shut.people.has(recipient) ||
+      shut.documents.has(document) ||
+      kinds.get(recipient) === 'group',
+    { all: asked.terms !== undefined },
   );
-  const inQuestion = new Map<string, Pair>(
-    asked.terms === undefined ? [] : special.map((pair) => [keyOf(pair), pair]),
-  );
-
-  const [all, endNow, sooner, later, revive, other] = [
-    new Tally(),
-    new Tally(),
-    new Tally(),
-    new Tally(),
-    new Tally(),
-    new Tally(),
-  ];
-  const rights = RIGHTS.map((right) => ({ right, lost: new Tally(), gained: new Tally() }));
-  const documents = new Set<DocumentId>();
-  const shown: (Found & { readonly until: number | null })[] = [];
-  let pairs = 0;
-  /** Adds up people to whom the change does the same. */
-  const count = (
-    impact: Impact,
-    touched: Iterable<RecipientId>,
-    on: Iterable<DocumentId>,
-  ): void => {
-    const tallies = [
-      all,
-      ...(impact.ends ? [endNow] : []),
-      ...(endsSooner(impact) ? [sooner] : []),
-      ...(endsLater(impact) ? [later] : []),
-      ...(impact.revives ? [revive] : []),
-      ...(impact.other ? [other] : []),
-      ...rights.flatMap(({ right, lost, gained }) => [
-        ...(impact.lost.includes(right) ? [lost] : []),
-        ...(impact.gained.includes(right) ? [gained] : []),
-      ]),
-    ];
-    for (const recipient of touched) {
-      const standsForMany = kinds.has(recipient);
-      for (const tally of tallies) tally.add(recipient, standsForMany);
-    }
-    for (const document of on) documents.add(document);
-  };
-  const show = (impact: Impact, touched: readonly Pair[], until: number | null): void => {
-    pairs += touched.length;
-    if (shown.length < SHOWN)
-      for (const pair of touched.slice(0, SHOWN - shown.length))
-        shown.push({ pair, impact, until });
-  };
-
-  /** What the change does to grants that are alike is found once, however many stretches they lie in. */
-  const known = new Map<
-    string,
-    {
-      readonly impact: Impact | null;
-      readonly people: Set<RecipientId>;
-      readonly documents: Set<DocumentId>;
-    }
-  >();
-  for (let at = 0; ;) {
-    const { alike, grants: seen, last } = await alikeGrants(db, now, asked, at, AT_ONCE);
-    for (const grants of alike) {
-      const one = known.get(grants.key) ?? {
-        impact: judgeAlike(grants, change, now),
-        people: new Set(),
-        documents: new Set(),
-      };
-      known.set(grants.key, one);
-      const touched: Pair[] = [];
-      for (const [index, recipient] of grants.recipients.entries()) {
-        const pair: Pair = { recipient, document: grants.documents[index] ?? 'doc_' };
-        if (isLeftOut(pair)) continue;
-        if (alone.get(pair.document)?.has(recipient) === true) inQuestion.set(keyOf(pair), pair);
-        else if (one.impact !== null) touched.push(pair);
-      }
-      if (one.impact === null) continue;
-      for (const { recipient, document } of touched) {
-        one.people.add(recipient);
-        one.documents.add(document);
-      }
-      show(one.impact, touched, grants.until);
-    }
-    if (seen < AT_ONCE) break;
-    at = last;
-    await setImmediate();
-  }
-  for (const { impact, people, documents: on } of known.values())
-    if (impact !== null) count(impact, people, on);
-  const rest = [...inQuestion.values()].filter((pair) => !isLeftOut(pair));
+  const counts = new ImpactCounts((recipient) => kinds.has(recipient));
+  await countAlike(db, now, asked, change, question, counts);
+  const { rest } = question;
   for (let at = 0; at < rest.length; at += ALONE_AT_ONCE) {
-    for (const { pair, impact } of await judgeAlone(
-      deps,
-      rest.slice(at, at + ALONE_AT_ONCE),
-      change,
-      now,
-    )) {
-      count(impact, [pair.recipient], [pair.document]);
-      show(impact, [pair], null);
+    const pairs = rest.slice(at, at + ALONE_AT_ONCE);
+    for (const { pair, impact } of await judgeAlone(deps, pairs, change, now)) {
+      counts.count(impact, [pair.recipient], [pair.document]);
+      counts.show(impact, [pair], null);
     }
     await setImmediate();
   }
-  const [named, titled] = await Promise.all([
-    recipientsByIds(db, [...new Set(shown.map(({ pair }) => pair.recipient))]),
-    findDocuments(db, [...new Set(shown.map(({ pair }) => pair.document))]),
-  ]);
-  return {
-    pairs,
-    people: all.people.size,
-    unknown: all.unknown,
-    documents: documents.size,
-    rights: rights
-      .filter(({ lost, gained }) => !lost.isEmpty || !gained.isEmpty)
-      .map(({ right, lost, gained }) => ({ right, lost: lost.touched, gained: gained.touched })),
-    endNow: endNow.touched,
-    endSooner: sooner.touched,
-    endLater: later.touched,
-    revive: revive.touched,
-    other: other.touched,
-    rows: shown.map(({ pair: { recipient, document }, until, impact }) => {
-      const person = named.find(({ id }) => id === recipient);
-      return {
-        recipient,
-        person: person?.kind === 'person',
-        name: person === undefined ? '' : person.name === '' ? person.address : person.name,
-        organisation: person?.organisation ?? '',
-        document,
-        title: titled.find(({ id }) => id === document)?.title ?? '',
-        lost: impact.lost,
-        gained: impact.gained,
-        before: impact.until === null ? until : impact.until.before,
-        after: impact.until === null ? until : impact.until.after,
-        endMoves: impact.until !== null,
-        ends: impact.ends,
-      };
-    }),
-  };
+  return counts.found(db);
 }

@@ -18,13 +18,13 @@ export async function refuseForbidden(tx: Transaction, forbidden: readonly Rule[
 }
 
 /** What the rules want of a second person for this. @throws ServiceError `NOT_ALLOWED` */
-export async function needsSecond(tx: Transaction, sending: DispatchWays): Promise<boolean> {
-  const { forbidden, agreed } = judgeWays(await listRules(tx), waysOf(sending));
+export async function needsSecond(tx: Transaction, dispatch: DispatchWays): Promise<boolean> {
+  const { forbidden, agreed } = judgeWays(await listRules(tx), waysOf(dispatch));
   await refuseForbidden(tx, forbidden);
   return agreed.length > 0;
 }
 
 /** @throws ServiceError `NOT_ALLOWED` where this is forbidden, or wants a second person, whom only a dispatch asks */
-export async function needAllowed(tx: Transaction, sending: DispatchWays): Promise<void> {
-  if (await needsSecond(tx, sending)) throw new ServiceError('second-person-needed');
+export async function needAllowed(tx: Transaction, dispatch: DispatchWays): Promise<void> {
+  if (await needsSecond(tx, dispatch)) throw new ServiceError('second-person-needed');
 }

@@ -143,13 +143,17 @@ async function give(
   now: number,
 ): Promise<readonly LedgerEvent[]> {
   if (input.right !== null && input.until !== null && request.until === null) {
-    const given = await giveGrants(deps, tx, actor, {
-      subject: subjects.answer(document.title),
-      watermark: dispatch.watermark,
-      documents: [document],
-      people: [{ ...recipient, terms: answeredTerms(READS, input) }],
-      now,
-    });
+    const given = await giveGrants(
+      deps,
+      tx,
+      actor,
+      { subject: subjects.answer(document.title), watermark: dispatch.watermark },
+      {
+        documents: [document],
+        people: [{ ...recipient, terms: answeredTerms(READS, input) }],
+        now,
+      },
+    );
     return given.events;
   }
   // Several requests about one grant may be answered together: each starts from what the last one left.

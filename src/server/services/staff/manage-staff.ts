@@ -238,6 +238,13 @@ async function takeFactor(
   });
 }
 
+async function colleagueToChange(tx: Transaction, actor: StaffActor, id: StaffId) {
+  const found = await findStaff(tx, id);
+  if (found === null) throw new ServiceError('no-colleague');
+  if (id === actor.id) throw new ServiceError('own-role');
+  return found;
+}
+
 /**
  * Changes a colleague's role, or whether they may sign in; their sessions end with either, so that it bites at once.
  *
@@ -250,9 +257,7 @@ export async function changeStaff(
 ): Promise<Record<string, never>> {
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
-    const before = await findStaff(tx, id);
-    if (before === null) throw new ServiceError('no-colleague');
-    if (id === actor.id) throw new ServiceError('own-role');
+    const before = await colleagueToChange(tx, actor, id);
     const after = role ?? before.role;
     if (losesAdministrator(before, after, disabled) && (await otherAdministrators(tx, id)) === 0)
       throw new ServiceError('last-administrator');

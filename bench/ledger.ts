@@ -5,7 +5,7 @@ import type { LedgerEvent } from '@/core/ledger/entry';
 import type { LedgerInput } from '@/contracts/ledger';
 import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase } from '@/server/db/database';
-import { recipients } from '@/server/db/schema';
+import { recipients } from '@/server/db/schema/people';
 import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
 import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger/ledger-counts';

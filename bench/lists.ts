@@ -6,15 +6,11 @@ import { termsText } from '@/core/policy/rights';
 import { systemClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
-import {
-  devices,
-  dispatches,
-  documents,
-  grants,
-  licences,
-  recipients,
-  versions,
-} from '@/server/db/schema';
+import { devices, licences } from '@/server/db/schema/reading';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents, versions } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { recipients } from '@/server/db/schema/people';
 import { revokeAccess, previewRevoke } from '@/server/services/access/revoke-access';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { listDocuments } from '@/server/services/documents/list-documents';

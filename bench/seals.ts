@@ -3,7 +3,7 @@ import path from 'node:path';
 import { eq } from 'drizzle-orm';
 import type { GrantId } from '@/core/base/ids';
 import { openDatabase, type Database } from '@/server/db/database';
-import { grants } from '@/server/db/schema';
+import { grants } from '@/server/db/schema/access';
 import { decideFor } from '@/server/services/policy/decide-access';
 import type { Deps } from '@/server/services/base/deps';
 import { dispatch, drawing, protect, prove, startProduct } from '../tests/support/product';

@@ -1,7 +1,10 @@
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { dispatches, documents, grants, outbox, uploads } from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents, uploads } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { outbox } from '@/server/db/schema/mailing';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
 import { checkContents } from '@/server/services/documents/check-contents';

@@ -8,7 +8,7 @@ import { ANYWHERE } from '@/core/policy/conditions';
 import { decide } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
-import { recipients } from '@/server/db/schema';
+import { recipients } from '@/server/db/schema/people';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import {
   changeGrants,

@@ -17,7 +17,11 @@ import { unwrapFileKey } from '@/core/age/recipients';
 import { parseHeader } from '@/core/age/header';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
-import { grants, ledgerEntries, outbox, staffSessions, versions } from '@/server/db/schema';
+import { grants } from '@/server/db/schema/access';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { outbox } from '@/server/db/schema/mailing';
+import { staffSessions } from '@/server/db/schema/staff';
+import { versions } from '@/server/db/schema/documents';
 import { destroyKey, destroyKeys } from '@/server/services/documents/destroy-keys';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
 import {

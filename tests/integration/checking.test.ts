@@ -14,7 +14,7 @@ import path from 'node:path';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
-import { versions } from '@/server/db/schema';
+import { versions } from '@/server/db/schema/documents';
 import { checkContents } from '@/server/services/documents/check-contents';
 import { openDocument } from '@/server/services/reading/open-document';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';

@@ -9,7 +9,7 @@ import { decide } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import { recipients } from '@/server/db/schema';
+import { recipients } from '@/server/db/schema/people';
 import { askerOf, policyFor } from '@/server/services/policy/document-policy';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { putCeiling, previewCeiling, viewCeilings } from '@/server/services/policy/manage-ceilings';

@@ -5,7 +5,7 @@ import type { LedgerInput } from '@/contracts/ledger';
 import { OUTCOMES } from '@/core/ledger/entry';
 import { DAY } from '@/core/base/time';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { ledgerDays } from '@/server/db/schema';
+import { ledgerDays } from '@/server/db/schema/ledger';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findValues } from '@/server/services/ledger/find-values';
 import { viewOpens } from '@/server/services/ledger/count-opens';

@@ -7,7 +7,7 @@ import { NO_DEFAULTS } from '@/core/policy/defaults';
 import { findPerson } from '@/server/repositories/people/people-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import { destroyWords } from '@/core/policy/destroy-words';
-import { documents } from '@/server/db/schema';
+import { documents } from '@/server/db/schema/documents';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
 import {
   reinstateDocument,

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { versions, uploads } from '@/server/db/schema';
+import { versions, uploads } from '@/server/db/schema/documents';
 import { readConfig } from '@/server/config/env';
 import { createContainer } from '@/server/container';
 import { beginUpload } from '@/server/services/documents/begin-upload';

@@ -6,7 +6,7 @@ import type { DocumentId } from '@/core/base/ids';
 import type { NoticeChoices } from '@/core/insight/notices';
 import { splitCheckpoints } from '@/core/ledger/checkpoint';
 import { workSettings } from '@/contracts/settings';
-import { outbox } from '@/server/db/schema';
+import { outbox } from '@/server/db/schema/mailing';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
 import { insertStaff } from '@/server/repositories/staff/staff-repository';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';

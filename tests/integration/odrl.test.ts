@@ -11,7 +11,7 @@ import {
 import { putTerms } from '@/server/services/access/change-saved-terms';
 import { viewTerms } from '@/server/services/filing/manage-filing';
 import type { DispatchId, DocumentId, GroupId } from '@/core/base/ids';
-import { ledgerEntries } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
 import { DAY } from '@/core/base/time';

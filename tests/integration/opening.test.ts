@@ -5,7 +5,7 @@ import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { DispatchInput } from '@/contracts/dispatch';
-import { licences } from '@/server/db/schema';
+import { licences } from '@/server/db/schema/reading';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { revokeGrants } from '@/server/services/access/change-access';
 import type { ReaderActor } from '@/server/services/base/deps';

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { ledgerEntries, recipients } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { recipients } from '@/server/db/schema/people';
 import {
   importPeople,
   importPeopleLines,

@@ -10,7 +10,10 @@ import { parseHeader } from '@/core/age/header';
 import { unwrapFileKey } from '@/core/age/recipients';
 import { inspectFile } from '@/core/wrapper/inspect';
 import type { DispatchInput } from '@/contracts/dispatch';
-import { ledgerEntries, outbox, recipients, versions } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { outbox } from '@/server/db/schema/mailing';
+import { recipients } from '@/server/db/schema/people';
+import { versions } from '@/server/db/schema/documents';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import { revokeDocument } from '@/server/services/access/change-access';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
@@ -267,7 +270,7 @@ describe('the drill', () => {
     const { recoverable, versions: all } = await viewKeys(product.deps, product.ida);
     expect(recoverable).toBe(all);
     await product.deps.db.write(async (tx) => {
-      const { documents } = await import('@/server/db/schema');
+      const { documents } = await import('@/server/db/schema/documents');
       await tx.update(documents).set({ recoverable: false }).where(eq(documents.id, document));
     });
     const { id } = await beginUpload(product.deps, product.ida, {

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { simpleParser } from 'mailparser';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { Entry } from '@/core/ledger/entry';
-import { ledgerEntries, outbox } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { outbox } from '@/server/db/schema/mailing';
 import { revokeGrants } from '@/server/services/access/change-access';
 import { listLedger } from '@/server/services/ledger/list-entries';
 import { viewPerson } from '@/server/services/people/manage-people';

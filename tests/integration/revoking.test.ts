@@ -5,7 +5,8 @@ import { eq } from 'drizzle-orm';
 import type { Scope } from '@/core/policy/scope';
 import type { DocumentId } from '@/core/base/ids';
 import { grantsOf } from '@/server/repositories/access/grant-reader';
-import { grants, versions } from '@/server/db/schema';
+import { grants } from '@/server/db/schema/access';
+import { versions } from '@/server/db/schema/documents';
 import { changeGrants, reinstateGrants } from '@/server/services/access/change-access';
 import {
   revokeAccess,

@@ -8,7 +8,7 @@ import { newId, type DocumentId } from '@/core/base/ids';
 import type { Leave, Way } from '@/core/policy/rules';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { DispatchInput } from '@/contracts/dispatch';
-import { ledgerEntries } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
 import { senderLimitsInput } from '@/contracts/staff';
 import { changeGrants, revokeGrants } from '@/server/services/access/change-access';

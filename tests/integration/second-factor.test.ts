@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vit
 import { Secret, TOTP } from 'otpauth';
 import { eq } from 'drizzle-orm';
 import { MINUTE } from '@/core/base/time';
-import { staff, staffSessions } from '@/server/db/schema';
+import { staff, staffSessions } from '@/server/db/schema/staff';
 import { POST as revokeScope } from '@/app/api/v1/access/revoke/route';
 import { revokeGrants } from '@/server/services/access/change-access';
 import { changeStaff } from '@/server/services/staff/manage-staff';

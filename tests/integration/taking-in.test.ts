@@ -4,7 +4,7 @@ import path from 'node:path';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { MAX_DOCUMENT, PART } from '@/contracts/document';
-import { documents, uploads } from '@/server/db/schema';
+import { documents, uploads } from '@/server/db/schema/documents';
 import { DAY, MINUTE } from '@/core/base/time';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import { clearAbandonedUploads } from '@/server/services/documents/discard-upload';

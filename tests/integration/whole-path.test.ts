@@ -4,7 +4,9 @@ import sharp from 'sharp';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import { verifyLicence } from '@/core/licence/licence';
-import { grants, ledgerEntries, ledgerPersonal, licences } from '@/server/db/schema';
+import { grants } from '@/server/db/schema/access';
+import { ledgerEntries, ledgerPersonal } from '@/server/db/schema/ledger';
+import { licences } from '@/server/db/schema/reading';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import {

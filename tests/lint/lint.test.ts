@@ -8,12 +8,12 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'no-restricted-imports',
     'src/core/policy/violation-core-db.ts',
-    "import { grants } from '@/server/db/schema';\nexport const a = grants;\n",
+    "import { grants } from '@/server/db/schema/access';\nexport const a = grants;\n",
   ],
   [
     'boundaries/dependencies',
     'src/core/policy/violation-core-server.ts',
-    "import { grants } from '@/server/db/schema';\nexport const a = grants;\n",
+    "import { grants } from '@/server/db/schema/access';\nexport const a = grants;\n",
   ],
   [
     'no-restricted-imports',
@@ -53,7 +53,7 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
   [
     'boundaries/dependencies',
     'src/ui/reader/violation-ui-relative.ts',
-    "import { grants } from '../../server/db/schema';\nexport const i = grants;\n",
+    "import { grants } from '../../server/db/schema/access';\nexport const i = grants;\n",
   ],
   [
     'boundaries/dependencies',
@@ -127,14 +127,14 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
     'drizzle/enforce-delete-with-where',
     'src/server/repositories/violation-delete.ts',
     "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport " +
-      "{ grants } from '@/server/db/schema';\nexport const q = async (tx: Transaction) => { " +
+      "{ grants } from '@/server/db/schema/access';\nexport const q = async (tx: Transaction) => { " +
       'await tx.delete(grants); };\n',
   ],
   [
     'drizzle/enforce-update-with-where',
     'src/server/repositories/violation-update.ts',
     "import 'server-only';\nimport type { Transaction } from '@/server/db/database';\nimport " +
-      "{ grants } from '@/server/db/schema';\nexport const r = async (tx: Transaction) => { " +
+      "{ grants } from '@/server/db/schema/access';\nexport const r = async (tx: Transaction) => { " +
       'await tx.update(grants).set({ untilAt: 0 }); };\n',
   ],
   [

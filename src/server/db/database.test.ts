@@ -4,7 +4,7 @@ import path from 'node:path';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { openDatabase, type Database } from '@/server/db/database';
-import { recipients } from '@/server/db/schema';
+import { recipients } from '@/server/db/schema/people';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'embargo-db-'));
 let db: Database;

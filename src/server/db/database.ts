@@ -9,9 +9,10 @@ import { AlreadyDone, type Act } from '@/core/base/act';
 import { isDiskFull } from '@/core/base/disk-full';
 import { SECOND } from '@/core/base/time';
 import type { BrokenSeal, Seals } from '@/server/db/seals';
-import * as schema from '@/server/db/schema';
+import { requestsDone } from '@/server/db/schema/organisation';
+import { tables } from '@/server/db/schema/tables';
 
-export type Reading = LibSQLDatabase<typeof schema>;
+export type Reading = LibSQLDatabase<typeof tables>;
 /** An open write transaction. Only SQL may be awaited inside. */
 export type Transaction = Parameters<Parameters<Reading['transaction']>[0]>[0];
 
@@ -141,12 +142,12 @@ export async function openDatabase(
 ): Promise<Database> {
   keepPrivate(url.replace(/^file:/, ''));
   const writer = await connect(url, 1);
-  const writing = drizzle(writer, { schema, casing: 'snake_case' });
+  const writing = drizzle(writer, { schema: tables, casing: 'snake_case' });
   await migrate(writing, { migrationsFolder });
   const reader = await connect(url, 4);
   const queue = createWriteQueue(writing, makeRoom);
   return {
-    read: drizzle(reader, { schema, casing: 'snake_case' }),
+    read: drizzle(reader, { schema: tables, casing: 'snake_case' }),
     write: queue.write,
     once: queue.once,
     sealWith: queue.sealWith,
@@ -172,7 +173,7 @@ export function openForReading(url: string): {
 } {
   const client = createClient({ url });
   return {
-    read: drizzle(client, { schema, casing: 'snake_case' }),
+    read: drizzle(client, { schema: tables, casing: 'snake_case' }),
     close: () => {
       client.close();
     },
@@ -185,7 +186,9 @@ export async function readSnapshot<T>(url: string, work: (db: Reading) => Promis
   // The mapper's own transactions take the lock of whoever writes; this one only reads.
   const snapshot = await client.transaction('deferred');
   try {
-    return await work(drizzle(snapshot as unknown as Client, { schema, casing: 'snake_case' }));
+    return await work(
+      drizzle(snapshot as unknown as Client, { schema: tables, casing: 'snake_case' }),
+    );
   } finally {
     snapshot.close();
     client.close();
@@ -284,10 +287,10 @@ function createWriteQueue(
 /** @throws AlreadyDone */
 async function noteAct(tx: Transaction, { key, asked, now }: Act): Promise<void> {
   const rows = await tx
-    .insert(schema.requestsDone)
+    .insert(requestsDone)
     .values({ key, asked, answer: null, doneAt: now })
     .onConflictDoNothing()
-    .returning({ key: schema.requestsDone.key });
+    .returning({ key: requestsDone.key });
   if (rows.length === 0) throw new AlreadyDone();
 }
 

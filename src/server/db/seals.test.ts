@@ -5,7 +5,8 @@ import { createClient, type Client } from '@libsql/client';
 import { eq, sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { openDatabase, type Database } from '@/server/db/database';
-import { folders, recipients } from '@/server/db/schema';
+import { folders } from '@/server/db/schema/documents';
+import { recipients } from '@/server/db/schema/people';
 import { createSeals, type BrokenSeal, type Seals } from '@/server/db/seals';
 
 let folder: string;

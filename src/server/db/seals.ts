@@ -3,7 +3,7 @@ import { getTableColumns, sql, type SQL } from 'drizzle-orm';
 import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import type { Reading, Transaction } from '@/server/db/database';
-import * as schema from '@/server/db/schema';
+import { tables } from '@/server/db/schema/tables';
 
 /**
  * Seals: who can write to the database without the master key can open nothing by it unseen.
@@ -15,26 +15,26 @@ import * as schema from '@/server/db/schema';
  * removed or put back to what it once was is missed when the sums are compared.
  */
 const TABLES = {
-  organisation: schema.organisation,
-  staff: schema.staff,
-  staff_sessions: schema.staffSessions,
-  staff_accounts: schema.staffAccounts,
-  service_keys: schema.serviceKeys,
-  documents: schema.documents,
-  folders: schema.folders,
-  markings: schema.markings,
-  versions: schema.versions,
-  recipients: schema.recipients,
-  dispatches: schema.dispatches,
-  group_members: schema.groupMembers,
-  ceilings: schema.ceilings,
-  sender_limits: schema.senderLimits,
-  rules: schema.rules,
-  level_defaults: schema.levelDefaults,
-  grants: schema.grants,
-  links: schema.links,
-  devices: schema.devices,
-  licences: schema.licences,
+  organisation: tables.organisation,
+  staff: tables.staff,
+  staff_sessions: tables.staffSessions,
+  staff_accounts: tables.staffAccounts,
+  service_keys: tables.serviceKeys,
+  documents: tables.documents,
+  folders: tables.folders,
+  markings: tables.markings,
+  versions: tables.versions,
+  recipients: tables.recipients,
+  dispatches: tables.dispatches,
+  group_members: tables.groupMembers,
+  ceilings: tables.ceilings,
+  sender_limits: tables.senderLimits,
+  rules: tables.rules,
+  level_defaults: tables.levelDefaults,
+  grants: tables.grants,
+  links: tables.links,
+  devices: tables.devices,
+  licences: tables.licences,
 } as const satisfies Record<string, SQLiteTable>;
 export type SealedTable = keyof typeof TABLES;
 export const SEALED_TABLES = Object.keys(TABLES) as readonly SealedTable[];

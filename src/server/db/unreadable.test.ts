@@ -4,7 +4,8 @@ import path from 'node:path';
 import { createClient } from '@libsql/client';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { openDatabase, type Database } from '@/server/db/database';
-import { ledgerEntries, recipients } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { recipients } from '@/server/db/schema/people';
 import { mendTexts, nameOfUnreadable, unreadableTexts } from '@/server/db/unreadable';
 
 let folder: string;

@@ -2,7 +2,7 @@ import { createAdapterFactory } from 'better-auth/adapters';
 import { and, eq, gt, gte, inArray, lt, lte, ne, or, type SQL } from 'drizzle-orm';
 import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core';
 import type { Database, Transaction } from '@/server/db/database';
-import { staff, staffAccounts, staffSessions, staffVerifications } from '@/server/db/schema';
+import { staff, staffAccounts, staffSessions, staffVerifications } from '@/server/db/schema/staff';
 
 type Row = Record<string, unknown>;
 type Clause = {

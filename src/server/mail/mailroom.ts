@@ -1,7 +1,7 @@
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
 import type { Id } from '@/core/base/ids';
-import { mailroom } from '@/server/db/schema';
+import { mailroom } from '@/server/db/schema/mailing';
 import type { Mailer } from '@/server/mail/mailer';
 import { toMime } from '@/server/mail/mime';
 

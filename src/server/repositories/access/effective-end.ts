@@ -4,7 +4,7 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import { reaching } from '@/core/policy/levels';
 import type { Transaction } from '@/server/db/database';
-import { documents } from '@/server/db/schema';
+import { documents } from '@/server/db/schema/documents';
 import { folderParents, listCeilings } from '@/server/repositories/policy/ceiling-repository';
 
 /**

@@ -6,7 +6,11 @@ import { actionsThatEnd } from '@/core/ledger/action-effects';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import type { Reading } from '@/server/db/database';
-import { documents, grants, ledgerEntries, recipients, staff, versions } from '@/server/db/schema';
+import { documents, versions } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { recipients } from '@/server/db/schema/people';
+import { staff } from '@/server/db/schema/staff';
 import { listRules } from '@/server/repositories/policy/rules-repository';
 import { listSenderLimits } from '@/server/repositories/policy/sender-limits-repository';
 

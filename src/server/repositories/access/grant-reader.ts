@@ -13,16 +13,12 @@ import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Used } from '@/core/policy/conditions';
 import type { Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  dispatches,
-  documents,
-  grants,
-  ledgerPairs,
-  licences,
-  links,
-  recipients,
-  versions,
-} from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents, versions } from '@/server/db/schema/documents';
+import { grants, links } from '@/server/db/schema/access';
+import { ledgerPairs } from '@/server/db/schema/ledger';
+import { licences } from '@/server/db/schema/reading';
+import { recipients } from '@/server/db/schema/people';
 
 export type GrantRecord = typeof grants.$inferSelect;
 

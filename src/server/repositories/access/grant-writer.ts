@@ -4,7 +4,7 @@ import type { GrantId, StaffId } from '@/core/base/ids';
 import { type Conditions } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 import type { Transaction } from '@/server/db/database';
-import { grants, links } from '@/server/db/schema';
+import { grants, links } from '@/server/db/schema/access';
 import { type GrantRecord } from '@/server/repositories/access/grant-reader';
 import { among } from '@/server/repositories/access/wider-repository';
 

@@ -4,7 +4,9 @@ import type { DocumentId, FolderId, MarkingId, RecipientId, TermsId } from '@/co
 import type { Conditions } from '@/core/policy/conditions';
 import type { Right } from '@/core/policy/rights';
 import type { Reading } from '@/server/db/database';
-import { documents, grants, recipients, versions } from '@/server/db/schema';
+import { documents, versions } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { recipients } from '@/server/db/schema/people';
 import type { GrantRecord } from '@/server/repositories/access/grant-reader';
 
 /**

@@ -4,7 +4,8 @@ import type { DocumentId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Reading } from '@/server/db/database';
 import { notEnded } from '@/server/repositories/access/effective-end';
 import { holding } from '@/server/repositories/access/holding';
-import { documents, markings, recipients, versions } from '@/server/db/schema';
+import { documents, markings, versions } from '@/server/db/schema/documents';
+import { recipients } from '@/server/db/schema/people';
 
 // Written out: in a query of one table, a column inside a subquery would be taken for the subquery's own.
 const personOfRow = sql`"recipients"."id"`;

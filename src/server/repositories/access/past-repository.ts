@@ -5,7 +5,7 @@ import { toUtcText, type Moment } from '@/core/base/time';
 import type { Entry } from '@/core/ledger/entry';
 import { ACCESS_ACTIONS } from '@/core/ledger/past-access';
 import type { Reading } from '@/server/db/database';
-import { ledgerEntries } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
 
 function entryOf({ body }: { readonly body: string }): Entry {
   return JSON.parse(body) as Entry;

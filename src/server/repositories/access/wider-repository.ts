@@ -4,7 +4,10 @@ import type { DispatchId, DocumentId, GrantId, RecipientId, StaffId } from '@/co
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Reading, Transaction } from '@/server/db/database';
 import type { GrantRecord } from '@/server/repositories/access/grant-reader';
-import { dispatches, documents, grants, links, recipients } from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents } from '@/server/db/schema/documents';
+import { grants, links } from '@/server/db/schema/access';
+import { recipients } from '@/server/db/schema/people';
 
 export const among = (ids: readonly string[]) =>
   sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`;

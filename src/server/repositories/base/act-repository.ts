@@ -2,7 +2,7 @@ import 'server-only';
 import { eq, lt } from 'drizzle-orm';
 import type { Json } from '@/core/ledger/canonical';
 import type { Reading, Transaction } from '@/server/db/database';
-import { requestsDone } from '@/server/db/schema';
+import { requestsDone } from '@/server/db/schema/organisation';
 
 export type ActRecord = typeof requestsDone.$inferSelect;
 

@@ -2,17 +2,11 @@ import 'server-only';
 import { eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import type { GrantId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  challenges,
-  devices,
-  grants,
-  outbox,
-  staff,
-  staffSessions,
-  staffTickets,
-  uploads,
-  versions,
-} from '@/server/db/schema';
+import { challenges, devices } from '@/server/db/schema/reading';
+import { grants } from '@/server/db/schema/access';
+import { outbox } from '@/server/db/schema/mailing';
+import { staff, staffSessions, staffTickets } from '@/server/db/schema/staff';
+import { uploads, versions } from '@/server/db/schema/documents';
 
 /** Every stored content, with what its file has to be long. */
 export async function storedVersions(db: Reading) {

@@ -3,16 +3,13 @@ import { count, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
-import {
-  dispatches,
-  documents,
-  grants,
-  ledgerPairs,
-  links,
-  outbox,
-  recipients,
-  staff,
-} from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents } from '@/server/db/schema/documents';
+import { grants, links } from '@/server/db/schema/access';
+import { ledgerPairs } from '@/server/db/schema/ledger';
+import { outbox } from '@/server/db/schema/mailing';
+import { recipients } from '@/server/db/schema/people';
+import { staff } from '@/server/db/schema/staff';
 
 export async function countDispatches(tx: Transaction): Promise<number> {
   return tx.$count(dispatches);

@@ -2,7 +2,7 @@ import 'server-only';
 import { and, desc, eq } from 'drizzle-orm';
 import type { DraftId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { drafts } from '@/server/db/schema';
+import { drafts } from '@/server/db/schema/dispatching';
 
 type DraftRecord = typeof drafts.$inferSelect;
 

@@ -2,7 +2,11 @@ import 'server-only';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import type { DispatchId, DocumentId, RecipientId, RequestId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { dispatches, documents, grants, recipients, requests, staff } from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents } from '@/server/db/schema/documents';
+import { grants, requests } from '@/server/db/schema/access';
+import { recipients } from '@/server/db/schema/people';
+import { staff } from '@/server/db/schema/staff';
 
 type RequestRecord = typeof requests.$inferSelect;
 

@@ -2,7 +2,7 @@ import 'server-only';
 import { asc, eq, gt, isNotNull, sql } from 'drizzle-orm';
 import type { VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { documents, versions } from '@/server/db/schema';
+import { documents, versions } from '@/server/db/schema/documents';
 
 const stored = {
   id: versions.id,

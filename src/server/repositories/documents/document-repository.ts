@@ -11,15 +11,10 @@ import type {
 } from '@/core/base/ids';
 import type { Standing } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  documents,
-  grants,
-  licences,
-  markings,
-  staff,
-  uploads,
-  versions,
-} from '@/server/db/schema';
+import { documents, markings, uploads, versions } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { licences } from '@/server/db/schema/reading';
+import { staff } from '@/server/db/schema/staff';
 import { holding } from '@/server/repositories/access/holding';
 import { behind, inOrder, type Ordering } from '@/server/repositories/base/ordering';
 

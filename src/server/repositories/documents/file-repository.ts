@@ -2,16 +2,12 @@ import 'server-only';
 import { and, eq } from 'drizzle-orm';
 import type { DispatchId, DocumentId, RecipientId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  dispatches,
-  documents,
-  grants,
-  links,
-  organisation,
-  recipients,
-  staff,
-  versions,
-} from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents, versions } from '@/server/db/schema/documents';
+import { grants, links } from '@/server/db/schema/access';
+import { organisation } from '@/server/db/schema/organisation';
+import { recipients } from '@/server/db/schema/people';
+import { staff } from '@/server/db/schema/staff';
 
 export type FileFacts = NonNullable<Awaited<ReturnType<typeof findFileFacts>>>;
 

@@ -2,7 +2,9 @@ import 'server-only';
 import { and, count, eq, isNull, max, ne, sql } from 'drizzle-orm';
 import type { FolderId, MarkingId, StaffId, TermsId, ViewId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { documents, folders, savedTerms, savedViews, markings, staff } from '@/server/db/schema';
+import { documents, folders, markings } from '@/server/db/schema/documents';
+import { savedTerms } from '@/server/db/schema/dispatching';
+import { savedViews, staff } from '@/server/db/schema/staff';
 
 export async function listFolders(db: Reading | Transaction) {
   const here = db

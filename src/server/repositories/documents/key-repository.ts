@@ -2,14 +2,10 @@ import 'server-only';
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import type { Action } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  documents,
-  ledgerEntries,
-  serviceKeys,
-  staff,
-  uploads,
-  versions,
-} from '@/server/db/schema';
+import { documents, uploads, versions } from '@/server/db/schema/documents';
+import { ledgerEntries } from '@/server/db/schema/ledger';
+import { serviceKeys } from '@/server/db/schema/organisation';
+import { staff } from '@/server/db/schema/staff';
 
 type WrappedKey = { readonly wrapped: Buffer; readonly generation: number };
 /** A wrapped key, whose it is, and how to put another wrap in its place. */

@@ -3,7 +3,7 @@ import { gte, inArray, lt, sql, type SQL } from 'drizzle-orm';
 import type { StaffId } from '@/core/base/ids';
 import { DIMENSIONS, type Dimension, type EntryFilter, type Span } from '@/core/insight/filter';
 import { actionsOf, KINDS } from '@/core/insight/kinds';
-import { ledgerEntries } from '@/server/db/schema';
+import { ledgerEntries } from '@/server/db/schema/ledger';
 import { ownDispatches, ownDocuments } from '@/server/repositories/ledger/own-repository';
 
 function kindIs(kind: string): SQL {

@@ -18,7 +18,7 @@ import {
   type Tallies,
 } from '@/core/insight/tallies';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema';
+import { ledgerDays, ledgerEntries, ledgerPairs } from '@/server/db/schema/ledger';
 import { conditionsOf } from '@/server/repositories/ledger/ledger-conditions';
 import {
   isWhose,

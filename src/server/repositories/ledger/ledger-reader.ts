@@ -15,7 +15,12 @@ import type { EntryFilter, Span } from '@/core/insight/filter';
 import { actionsThatChange } from '@/core/ledger/action-effects';
 import type { Action, Entry } from '@/core/ledger/entry';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ledgerCheckpoints, ledgerEnd, ledgerEntries, ledgerPersonal } from '@/server/db/schema';
+import {
+  ledgerCheckpoints,
+  ledgerEnd,
+  ledgerEntries,
+  ledgerPersonal,
+} from '@/server/db/schema/ledger';
 import { conditionsOf } from '@/server/repositories/ledger/ledger-conditions';
 
 export type EntryRow = {

@@ -10,7 +10,8 @@ import { writeEntry, type LedgerEvent } from '@/core/ledger/entry';
 import { GENESIS, type Hash } from '@/core/ledger/hash';
 import { EMPTY_TREE, appendLeaf, leafHash, treeRoot, type Frontier } from '@/core/ledger/merkle';
 import { carriedToCommit, type Transaction } from '@/server/db/database';
-import { ledgerCheckpoints, ledgerEnd, recipients } from '@/server/db/schema';
+import { ledgerCheckpoints, ledgerEnd } from '@/server/db/schema/ledger';
+import { recipients } from '@/server/db/schema/people';
 
 /** What writing the ledger needs besides a transaction. */
 export type Recorder = {

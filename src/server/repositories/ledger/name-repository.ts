@@ -5,19 +5,12 @@ import type { SQLiteColumn } from 'drizzle-orm/sqlite-core';
 import { isId, type IdKind } from '@/core/base/ids';
 import { addresseeName } from '@/core/policy/addressee-name';
 import type { Reading } from '@/server/db/database';
-import {
-  devices,
-  dispatches,
-  documents,
-  folders,
-  grants,
-  groups,
-  savedTerms,
-  markings,
-  recipients,
-  staff,
-  versions,
-} from '@/server/db/schema';
+import { devices } from '@/server/db/schema/reading';
+import { dispatches, savedTerms } from '@/server/db/schema/dispatching';
+import { documents, folders, markings, versions } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { groups, recipients } from '@/server/db/schema/people';
+import { staff } from '@/server/db/schema/staff';
 
 type Named = { readonly id: string; readonly name: string };
 type Among = (column: SQLiteColumn) => SQL | undefined;

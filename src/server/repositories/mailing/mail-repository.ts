@@ -2,7 +2,7 @@ import 'server-only';
 import { and, desc, eq, lte, sql } from 'drizzle-orm';
 import type { Id } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { mailroom, outbox } from '@/server/db/schema';
+import { mailroom, outbox } from '@/server/db/schema/mailing';
 
 export type OutboxRow = typeof outbox.$inferSelect;
 

@@ -1,7 +1,9 @@
 import 'server-only';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Reading } from '@/server/db/database';
-import { dispatches, documents, recipients } from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents } from '@/server/db/schema/documents';
+import { recipients } from '@/server/db/schema/people';
 import { holding } from '@/server/repositories/access/holding';
 
 export async function findByText(db: Reading, text: string, limit: number) {

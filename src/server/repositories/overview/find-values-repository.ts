@@ -1,7 +1,9 @@
 import 'server-only';
 import { desc, eq } from 'drizzle-orm';
 import type { Reading } from '@/server/db/database';
-import { devices, documents, staff, versions } from '@/server/db/schema';
+import { devices } from '@/server/db/schema/reading';
+import { documents, versions } from '@/server/db/schema/documents';
+import { staff } from '@/server/db/schema/staff';
 import { holding } from '@/server/repositories/access/holding';
 
 /** Colleagues whose name or address holds a text. */

@@ -18,16 +18,13 @@ import {
 import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
 import type { Reading } from '@/server/db/database';
 import { isWhose, type Whose } from '@/server/repositories/ledger/own-repository';
-import {
-  dispatches,
-  documents,
-  grants,
-  ledgerEntries,
-  ledgerPersonal,
-  licences,
-  outbox,
-  recipients,
-} from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents } from '@/server/db/schema/documents';
+import { grants } from '@/server/db/schema/access';
+import { ledgerEntries, ledgerPersonal } from '@/server/db/schema/ledger';
+import { licences } from '@/server/db/schema/reading';
+import { outbox } from '@/server/db/schema/mailing';
+import { recipients } from '@/server/db/schema/people';
 
 /** Refused opens since a moment, by who, what and why, the most recent first. */
 export async function refusalsSince(

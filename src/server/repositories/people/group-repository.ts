@@ -2,7 +2,7 @@ import 'server-only';
 import { and, count, eq, inArray, sql } from 'drizzle-orm';
 import type { GroupId, RecipientId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { groupMembers, groups, recipients } from '@/server/db/schema';
+import { groupMembers, groups, recipients } from '@/server/db/schema/people';
 
 /** Every group with how many people are in it. */
 export async function listGroups(

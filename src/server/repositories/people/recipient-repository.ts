@@ -1,7 +1,7 @@
 import 'server-only';
 import { inArray } from 'drizzle-orm';
 import type { Reading, Transaction } from '@/server/db/database';
-import { recipients } from '@/server/db/schema';
+import { recipients } from '@/server/db/schema/people';
 
 export type RecipientRecord = typeof recipients.$inferSelect;
 

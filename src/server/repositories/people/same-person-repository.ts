@@ -2,7 +2,7 @@ import 'server-only';
 import { eq, sql } from 'drizzle-orm';
 import type { RecipientId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { recipients } from '@/server/db/schema';
+import { recipients } from '@/server/db/schema/people';
 
 /** Every id under which somebody is known, the one given first; as SQL, for what is about all of them. */
 export function idsOfPerson(id: RecipientId) {

@@ -4,7 +4,8 @@ import type { FolderId, StaffId } from '@/core/base/ids';
 import type { Ceiling, Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ceilings, folders } from '@/server/db/schema';
+import { ceilings } from '@/server/db/schema/policy';
+import { folders } from '@/server/db/schema/documents';
 
 /** Every ceiling there is: few, beside what they limit. */
 export async function listCeilings(db: Reading | Transaction): Promise<Ceiling[]> {

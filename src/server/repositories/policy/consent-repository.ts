@@ -2,7 +2,8 @@ import 'server-only';
 import { and, desc, eq } from 'drizzle-orm';
 import type { ConsentId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { consents, staff } from '@/server/db/schema';
+import { consents } from '@/server/db/schema/access';
+import { staff } from '@/server/db/schema/staff';
 
 export type ConsentRecord = typeof consents.$inferSelect;
 

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import type { LevelDefaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
-import { levelDefaults } from '@/server/db/schema';
+import { levelDefaults } from '@/server/db/schema/policy';
 
 /** What every level sets: few, beside what is below them. */
 export async function listDefaults(db: Reading | Transaction): Promise<LevelDefaults[]> {

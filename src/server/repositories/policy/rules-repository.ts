@@ -2,7 +2,8 @@ import 'server-only';
 import { inArray, sql } from 'drizzle-orm';
 import { formsOf, WAYS, type Rule, type Way } from '@/core/policy/rules';
 import type { Reading, Transaction } from '@/server/db/database';
-import { dispatches, rules } from '@/server/db/schema';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { rules } from '@/server/db/schema/policy';
 
 /** What was decided; what nobody decided about is as it is at first. */
 export async function listRules(db: Reading | Transaction): Promise<Rule[]> {

@@ -2,7 +2,7 @@ import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { senderLimits } from '@/server/db/schema';
+import { senderLimits } from '@/server/db/schema/staff';
 
 export type SenderLimitsRecord = typeof senderLimits.$inferSelect;
 

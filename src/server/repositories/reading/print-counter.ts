@@ -2,7 +2,7 @@ import 'server-only';
 import { eq, sql } from 'drizzle-orm';
 import type { GrantId } from '@/core/base/ids';
 import type { Transaction } from '@/server/db/database';
-import { grants } from '@/server/db/schema';
+import { grants } from '@/server/db/schema/access';
 
 /**
  * Counts one print of a grant, and of every grant that it was passed on from.

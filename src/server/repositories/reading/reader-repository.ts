@@ -11,19 +11,12 @@ import type {
 } from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
 import type { Reading, Transaction } from '@/server/db/database';
-import {
-  challenges,
-  devices,
-  dispatches,
-  documents,
-  grants,
-  licencePages,
-  licences,
-  links,
-  recipients,
-  staff,
-  versions,
-} from '@/server/db/schema';
+import { challenges, devices, licencePages, licences } from '@/server/db/schema/reading';
+import { dispatches } from '@/server/db/schema/dispatching';
+import { documents, versions } from '@/server/db/schema/documents';
+import { grants, links } from '@/server/db/schema/access';
+import { recipients } from '@/server/db/schema/people';
+import { staff } from '@/server/db/schema/staff';
 
 export type ChallengeRow = typeof challenges.$inferSelect;
 export type DeviceRow = typeof devices.$inferSelect;

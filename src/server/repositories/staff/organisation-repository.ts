@@ -1,7 +1,7 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { Reading, Transaction } from '@/server/db/database';
-import { organisation, serviceKeys } from '@/server/db/schema';
+import { organisation, serviceKeys } from '@/server/db/schema/organisation';
 
 export type OrganisationRow = typeof organisation.$inferSelect;
 

@@ -1,7 +1,7 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { Reading, Transaction } from '@/server/db/database';
-import { settings } from '@/server/db/schema';
+import { settings } from '@/server/db/schema/organisation';
 
 /** What was chosen under a name; `null`: nothing yet. */
 export async function findSetting(db: Reading | Transaction, name: string): Promise<unknown> {

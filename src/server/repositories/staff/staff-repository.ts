@@ -3,7 +3,7 @@ import { and, eq, gt, isNull, lt, ne, or } from 'drizzle-orm';
 import type { StaffId } from '@/core/base/ids';
 import type { Role } from '@/core/policy/permissions';
 import type { Reading, Transaction } from '@/server/db/database';
-import { staff, staffAccounts, staffSessions, staffTickets } from '@/server/db/schema';
+import { staff, staffAccounts, staffSessions, staffTickets } from '@/server/db/schema/staff';
 
 export type StaffRecord = typeof staff.$inferSelect;
 

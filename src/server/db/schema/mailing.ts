@@ -1,0 +1,47 @@
+import { sql } from 'drizzle-orm';
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { DispatchId, Id, RecipientId, VersionId } from '@/core/base/ids';
+
+type MailState = 'waiting' | 'sending' | 'delivered' | 'failed' | 'unsure';
+
+export const outbox = sqliteTable(
+  'outbox',
+  {
+    id: text().$type<Id<'message'>>().primaryKey(),
+    dispatchId: text().$type<DispatchId>(),
+    recipientId: text().$type<RecipientId>(),
+    toAddress: text().notNull(),
+    subject: text().notNull(),
+    /** Plain text of the message; an HTML part is made from it on delivery. Emptied once a code was delivered. */
+    body: text().notNull(),
+    /** Versions that travel with it, each as a protected file made when it is delivered. */
+    attached: text({ mode: 'json' })
+      .$type<readonly VersionId[]>()
+      .notNull()
+      .default(sql`'[]'`),
+    /** `sending`: being handed over. `unsure`: it was, when this product ended; whether it arrived nobody knows. */
+    state: text().$type<MailState>().notNull(),
+    /** Codes and notices, which somebody waits for, go before what was dispatched. */
+    urgent: integer({ mode: 'boolean' }).notNull().default(false),
+    attempts: integer().notNull().default(0),
+    nextAttemptAt: integer().notNull(),
+    lastError: text(),
+    createdAt: integer().notNull(),
+    deliveredAt: integer(),
+  },
+  (table) => [index('outbox_state').on(table.state, table.urgent, table.nextAttemptAt)],
+);
+
+/** The demo's mail server: what it was handed, as it was. */
+export const mailroom = sqliteTable(
+  'mailroom',
+  {
+    id: text().$type<Id<'message'>>().primaryKey(),
+    toAddress: text().notNull(),
+    fromAddress: text().notNull(),
+    subject: text().notNull(),
+    raw: text().notNull(),
+    receivedAt: integer().notNull(),
+  },
+  (table) => [index('mailroom_to').on(table.toAddress, table.receivedAt)],
+);

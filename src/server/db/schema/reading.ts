@@ -1,0 +1,105 @@
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type {
+  DeviceId,
+  DocumentId,
+  GrantId,
+  Id,
+  LicenceId,
+  LinkId,
+  RecipientId,
+  VersionId,
+} from '@/core/base/ids';
+import { links, grants } from '@/server/db/schema/access';
+import { recipients } from '@/server/db/schema/people';
+import { seal } from '@/server/db/schema/seal-column';
+import { documents, versions } from '@/server/db/schema/documents';
+
+/** A one-time code that was asked for, bound to the browser that asked. */
+export const challenges = sqliteTable(
+  'challenges',
+  {
+    id: text().$type<Id<'challenge'>>().primaryKey(),
+    linkId: text()
+      .$type<LinkId>()
+      .notNull()
+      .references(() => links.id),
+    address: text().notNull(),
+    codeMac: text().notNull(),
+    browserHash: text().notNull(),
+    attempts: integer().notNull().default(0),
+    expiresAt: integer().notNull(),
+    usedAt: integer(),
+    createdAt: integer().notNull(),
+  },
+  (table) => [index('challenges_address').on(table.address, table.createdAt)],
+);
+
+/** A browser that proved an address. */
+export const devices = sqliteTable('devices', {
+  id: text().$type<DeviceId>().primaryKey(),
+  address: text().notNull(),
+  recipientId: text()
+    .$type<RecipientId>()
+    .references(() => recipients.id),
+  label: text().notNull(),
+  kept: integer({ mode: 'boolean' }).notNull(),
+  tokenHash: text().notNull().unique(),
+  /** Public half of the browser's own signing key (JWK), which every page request is signed with. */
+  publicKey: text({ mode: 'json' }).$type<JsonWebKey>().notNull(),
+  createdAt: integer().notNull(),
+  expiresAt: integer().notNull(),
+  endedAt: integer(),
+  seal: seal(),
+});
+
+/** One open. */
+export const licences = sqliteTable(
+  'licences',
+  {
+    id: text().$type<LicenceId>().primaryKey(),
+    grantId: text()
+      .$type<GrantId>()
+      .notNull()
+      .references(() => grants.id),
+    documentId: text()
+      .$type<DocumentId>()
+      .notNull()
+      .references(() => documents.id),
+    versionId: text()
+      .$type<VersionId>()
+      .notNull()
+      .references(() => versions.id),
+    recipientId: text()
+      .$type<RecipientId>()
+      .notNull()
+      .references(() => recipients.id),
+    deviceId: text()
+      .$type<DeviceId>()
+      .notNull()
+      .references(() => devices.id),
+    /** The watermark's text with every token filled in at the open. */
+    watermark: text().notNull(),
+    statement: text().notNull(),
+    openedAt: integer().notNull(),
+    expiresAt: integer().notNull(),
+    seal: seal(),
+  },
+  (table) => [
+    index('licences_document').on(table.documentId),
+    index('licences_grant').on(table.grantId),
+    index('licences_recipient').on(table.recipientId, table.openedAt),
+  ],
+);
+
+/** Pages that were shown within an open, so that each is recorded once. */
+export const licencePages = sqliteTable(
+  'licence_pages',
+  {
+    licenceId: text()
+      .$type<LicenceId>()
+      .notNull()
+      .references(() => licences.id),
+    page: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.licenceId, table.page] })],
+);

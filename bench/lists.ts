@@ -16,7 +16,7 @@ import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps'
 import { listDocuments } from '@/server/services/documents/list-documents';
 import { previewCeiling } from '@/server/services/policy/manage-ceilings';
 import { listPeople } from '@/server/services/people/manage-people';
-import { checkOpen, watchOpen } from '@/server/services/reading/read-pages';
+import { checkOpen, watchOpen } from '@/server/services/reading/watch-open';
 import { record } from '@/server/services/base/record';
 import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
 import { median, say, sayMedian, seconds } from './measure';

@@ -14,7 +14,7 @@ import { listColleagues } from '@/server/repositories/staff/staff-repository';
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import { beginUpload } from '@/server/services/documents/begin-upload';
-import { reinstateGrants, revokeGrants } from '@/server/services/access/change-access';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { DEMO_SIGN_IN } from '@/server/services/demo/demo-sign-in';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';

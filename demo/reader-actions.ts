@@ -5,7 +5,8 @@ import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { Deps, ReaderActor, StrangerActor } from '@/server/services/base/deps';
 import { openDocument } from '@/server/services/reading/open-document';
 import { enterCode, requestCode } from '@/server/services/reading/prove-address';
-import { printDocument, renderPage } from '@/server/services/reading/read-pages';
+import { printDocument } from '@/server/services/reading/take-copies';
+import { renderPage } from '@/server/services/reading/read-pages';
 import {
   findDeviceByToken,
   findRecipientByAddress,

@@ -36,11 +36,8 @@ import { createLedgerCounts } from '@/server/repositories/ledger/ledger-counts';
 import { createRenderPool } from '@/server/rendering/render-pool';
 import { forgetActs } from '@/server/repositories/base/act-repository';
 import { namedBlobKeys } from '@/server/repositories/documents/document-repository';
-import {
-  accessChangesSince,
-  lastSequence,
-  newestMoment,
-} from '@/server/repositories/ledger/ledger-reader';
+import { accessChangesSince, lastSequence } from '@/server/repositories/ledger/access-changes';
+import { newestMoment } from '@/server/repositories/ledger/ledger-chain';
 import { signLedger, type Recorder } from '@/server/repositories/ledger/ledger-writer';
 import {
   findOrganisation,

@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { bytesToHex, hexToBytes } from '@noble/hashes/utils.js';
 import { InclusionProofs } from '@/core/ledger/proofs';
 import { openForReading } from '@/server/db/database';
-import { storedHashes } from '@/server/repositories/ledger/ledger-reader';
+import { storedHashes } from '@/server/repositories/ledger/ledger-chain';
 import { nodeHash } from '@/server/vault/node-hash';
 import type { Proofs, ProveTask } from '@/server/verifying/ledger-prover';
 

@@ -10,13 +10,9 @@ import { RIGHTS } from '@/core/policy/rights';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { recipients } from '@/server/db/schema/people';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import {
-  changeGrants,
-  reinstateDocument,
-  reinstateGrants,
-  revokeDocument,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateDocument, revokeDocument } from '@/server/services/access/revoke-document';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { askerOf, policyFor } from '@/server/services/policy/document-policy';
 import { explainAccess } from '@/server/services/policy/explain-access';
@@ -27,7 +23,7 @@ import { makeFolder } from '@/server/services/filing/manage-filing';
 import { blockPerson } from '@/server/services/people/manage-people';
 import { openDocument } from '@/server/services/reading/open-document';
 import { passOn } from '@/server/services/access/pass-on';
-import { printDocument } from '@/server/services/reading/read-pages';
+import { printDocument } from '@/server/services/reading/take-copies';
 import { whoCouldOpen } from '@/server/services/policy/who-could-open';
 import {
   START,

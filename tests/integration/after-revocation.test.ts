@@ -10,12 +10,8 @@ import { openStatement } from '@/core/ledger/statement';
 import type { AfterRow } from '@/contracts/after-revocation';
 import { statementCommand } from '@/cli/commands/statement-check';
 import { viewAfterRevocation } from '@/server/services/ledger/after-revocation';
-import {
-  revokeDocument,
-  revokeGrants,
-  reinstateDocument,
-  reinstateGrants,
-} from '@/server/services/access/change-access';
+import { revokeDocument, reinstateDocument } from '@/server/services/access/revoke-document';
+import { revokeGrants, reinstateGrants } from '@/server/services/access/revoke-grants';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { grantRows } from '@/server/services/access/grant-rows';
@@ -26,7 +22,8 @@ import { insertStaff } from '@/server/repositories/staff/staff-repository';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { putRule } from '@/server/services/policy/manage-rules';
 import { openDocument } from '@/server/services/reading/open-document';
-import { noteCopied, printDocument, readText } from '@/server/services/reading/read-pages';
+import { noteCopied, readText } from '@/server/services/reading/read-pages';
+import { printDocument } from '@/server/services/reading/take-copies';
 import { revocationStatement } from '@/server/services/ledger/revocation-statement';
 import { verifyEd25519 } from '@/server/vault/vault';
 import { nodeHash } from '@/server/vault/node-hash';

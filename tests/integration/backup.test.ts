@@ -24,12 +24,9 @@ import { staffSessions } from '@/server/db/schema/staff';
 import { versions } from '@/server/db/schema/documents';
 import { destroyKey, destroyKeys } from '@/server/services/documents/destroy-keys';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
-import {
-  changeGrants,
-  reinstateGrants,
-  revokeDocument,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
+import { revokeDocument } from '@/server/services/access/revoke-document';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import { listRules } from '@/server/repositories/policy/rules-repository';
 import { listSenderLimits } from '@/server/repositories/policy/sender-limits-repository';

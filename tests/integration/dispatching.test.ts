@@ -3,7 +3,8 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { changePersonInput } from '@/contracts/people';
-import { changeGrants, revokeGrants } from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { changeDemo, viewDemo } from '@/server/services/demo/change-demo';
 import { dispatchInput } from '@/contracts/dispatch';
 import { keepDraftInput } from '@/contracts/draft';
@@ -11,11 +12,9 @@ import { keepDraft } from '@/server/services/dispatching/keep-draft';
 import { sendDocuments } from '@/server/services/dispatching/send-documents';
 import { startCompose } from '@/server/services/dispatching/start-compose';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
-import {
-  addPeople,
-  dispatchDocuments,
-  mailAgain,
-} from '@/server/services/dispatching/dispatch-documents';
+import { addPeople } from '@/server/services/dispatching/add-people';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { mailAgain } from '@/server/services/dispatching/mail-links';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
 import { changePerson, listPeople, viewPerson } from '@/server/services/people/manage-people';

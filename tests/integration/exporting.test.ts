@@ -3,7 +3,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import { STRETCH, createLedgerExporter } from '@/server/exporting/ledger-exporter';
-import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
 import { exportLedger } from '@/server/services/ledger/list-entries';
 import { record } from '@/server/services/base/record';
 import { startProduct, type Product } from '../support/product';

@@ -4,7 +4,7 @@ import { createChance } from '../../demo/chance';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import type { LedgerInput } from '@/contracts/ledger';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { listDispatches } from '@/server/services/dispatching/list-dispatches';
 import { listDocuments } from '@/server/services/documents/list-documents';

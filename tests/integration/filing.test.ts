@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { PART } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
 import { beginUpload } from '@/server/services/documents/begin-upload';
-import { revokeDocument } from '@/server/services/access/change-access';
+import { revokeDocument } from '@/server/services/access/revoke-document';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { listDocuments } from '@/server/services/documents/list-documents';

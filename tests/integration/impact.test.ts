@@ -16,7 +16,7 @@ import { putCeiling, previewCeiling, viewCeilings } from '@/server/services/poli
 import { blockPerson } from '@/server/services/people/manage-people';
 import { openDocument } from '@/server/services/reading/open-document';
 import { passOn } from '@/server/services/access/pass-on';
-import { revokeDocument } from '@/server/services/access/change-access';
+import { revokeDocument } from '@/server/services/access/revoke-document';
 import {
   START,
   dispatch,

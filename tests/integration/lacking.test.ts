@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
-import { revokeDocument, revokeGrants } from '@/server/services/access/change-access';
+import { revokeDocument } from '@/server/services/access/revoke-document';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { importPeople } from '@/server/services/people/exchange-people';
 import {
   giveLacking,

@@ -19,7 +19,7 @@ import {
 } from '@/server/services/ledger/list-entries';
 import { recountDays } from '@/server/services/ledger/recount-days';
 import { openDocument } from '@/server/services/reading/open-document';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { record } from '@/server/services/base/record';
 import type { StaffActor } from '@/server/services/base/deps';

@@ -9,12 +9,8 @@ import { findRecipientByAddress } from '@/server/repositories/reading/reader-rep
 import { destroyWords } from '@/core/policy/destroy-words';
 import { documents } from '@/server/db/schema/documents';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
-import {
-  reinstateDocument,
-  reinstateGrants,
-  revokeDocument,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { reinstateDocument, revokeDocument } from '@/server/services/access/revoke-document';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import type { StaffActor } from '@/server/services/base/deps';
 import { destroyKey, destroyKeys } from '@/server/services/documents/destroy-keys';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';

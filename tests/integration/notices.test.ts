@@ -10,7 +10,7 @@ import { outbox } from '@/server/db/schema/mailing';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
 import { insertStaff } from '@/server/repositories/staff/staff-repository';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { fetchCheckpoint, mailCheckpoint } from '@/server/services/ledger/keep-checkpoints';

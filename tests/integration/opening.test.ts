@@ -7,14 +7,16 @@ import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { DispatchInput } from '@/contracts/dispatch';
 import { licences } from '@/server/db/schema/reading';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
 import { openDocument } from '@/server/services/reading/open-document';
 import { passOn } from '@/server/services/access/pass-on';
-import { checkOpen, printDocument, renderPage } from '@/server/services/reading/read-pages';
+import { checkOpen } from '@/server/services/reading/watch-open';
+import { printDocument } from '@/server/services/reading/take-copies';
+import { renderPage } from '@/server/services/reading/read-pages';
 import { sharedWith } from '@/server/services/reading/shared-with';
 import { START, drawing, protect, prove, startProduct, type Product } from '../support/product';
 

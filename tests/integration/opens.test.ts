@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import { checkDocument } from '@/server/services/documents/check-document';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { exportOpens, viewOpens } from '@/server/services/ledger/count-opens';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { listLedger } from '@/server/services/ledger/list-entries';

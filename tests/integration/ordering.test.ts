@@ -12,7 +12,7 @@ import {
 } from '@/core/base/order';
 import { listDocumentRows } from '@/server/repositories/documents/document-repository';
 import { listPeopleRows } from '@/server/repositories/people/people-repository';
-import { revokeDocument } from '@/server/services/access/change-access';
+import { revokeDocument } from '@/server/services/access/revoke-document';
 import { listDocuments } from '@/server/services/documents/list-documents';
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { putMarking } from '@/server/services/filing/manage-filing';

@@ -4,11 +4,8 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { PassOnInput } from '@/contracts/reader';
-import {
-  changeGrants,
-  reinstateGrants,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { explainAccess } from '@/server/services/policy/explain-access';

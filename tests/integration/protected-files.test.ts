@@ -15,9 +15,10 @@ import { outbox } from '@/server/db/schema/mailing';
 import { recipients } from '@/server/db/schema/people';
 import { versions } from '@/server/db/schema/documents';
 import { beginUpload } from '@/server/services/documents/begin-upload';
-import { revokeDocument } from '@/server/services/access/change-access';
+import { revokeDocument } from '@/server/services/access/revoke-document';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
-import { addPeople, dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { addPeople } from '@/server/services/dispatching/add-people';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { inspectForStaff } from '@/server/services/documents/inspect-file';
 import {

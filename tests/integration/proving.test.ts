@@ -4,7 +4,7 @@ import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { Entry } from '@/core/ledger/entry';
 import { ledgerEntries } from '@/server/db/schema/ledger';
 import { outbox } from '@/server/db/schema/mailing';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { listLedger } from '@/server/services/ledger/list-entries';
 import { viewPerson } from '@/server/services/people/manage-people';
 import { openDocument } from '@/server/services/reading/open-document';

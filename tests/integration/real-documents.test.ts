@@ -2,12 +2,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import sharp from 'sharp';
 import { openDocument } from '@/server/services/reading/open-document';
-import {
-  keepDocument,
-  printDocument,
-  readText,
-  renderPage,
-} from '@/server/services/reading/read-pages';
+import { keepDocument, printDocument } from '@/server/services/reading/take-copies';
+import { readText, renderPage } from '@/server/services/reading/read-pages';
 import { dispatch, protect, prove, startProduct, whole, type Product } from '../support/product';
 import { realDocument, withBrokenTable } from '../support/real-documents';
 

@@ -4,13 +4,9 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId, GrantId } from '@/core/base/ids';
 import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import {
-  changeGrants,
-  reinstateDocument,
-  reinstateGrants,
-  revokeDocument,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateDocument, revokeDocument } from '@/server/services/access/revoke-document';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { revokeAccess } from '@/server/services/access/revoke-access';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { listLedger } from '@/server/services/ledger/list-entries';

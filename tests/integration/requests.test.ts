@@ -2,7 +2,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId, RequestId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
-import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { revokeDocument } from '@/server/services/access/revoke-document';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { answerRequests, listRequests } from '@/server/services/requests/answer-requests';
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';

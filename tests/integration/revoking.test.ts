@@ -7,7 +7,8 @@ import type { DocumentId } from '@/core/base/ids';
 import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { grants } from '@/server/db/schema/access';
 import { versions } from '@/server/db/schema/documents';
-import { changeGrants, reinstateGrants } from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateGrants } from '@/server/services/access/revoke-grants';
 import {
   revokeAccess,
   previewRevoke,
@@ -18,7 +19,8 @@ import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { blockPerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
 import { openDocument } from '@/server/services/reading/open-document';
 import { sendDocuments } from '@/server/services/dispatching/send-documents';
-import { checkOpen, renderPage, watchOpen } from '@/server/services/reading/read-pages';
+import { checkOpen, watchOpen } from '@/server/services/reading/watch-open';
+import { renderPage } from '@/server/services/reading/read-pages';
 import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   dispatch,

@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm';
 import { MINUTE } from '@/core/base/time';
 import { staff, staffSessions } from '@/server/db/schema/staff';
 import { POST as revokeScope } from '@/app/api/v1/access/revoke/route';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { changeStaff } from '@/server/services/staff/manage-staff';
 import {
   confirmFactor,

@@ -2,7 +2,9 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
-import { changeGrants, revokeDocument, revokeGrants } from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { revokeDocument } from '@/server/services/access/revoke-document';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import {
   changeStaff,
   choosePassword,

@@ -14,11 +14,8 @@ import { factsOf } from '@/core/insight/entry-facts';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import type { Action } from '@/core/ledger/entry';
 import { grantsByIds } from '@/server/repositories/access/grant-reader';
-import {
-  changeGrants,
-  reinstateGrants,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { putTerms } from '@/server/services/access/change-saved-terms';
 import { revokeAccess } from '@/server/services/access/revoke-access';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';

@@ -1,7 +1,7 @@
 // What needs somebody today, from what really happened.
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
-import { revokeGrants } from '@/server/services/access/change-access';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { openDocument } from '@/server/services/reading/open-document';
 import { viewToday } from '@/server/services/overview/view-today';

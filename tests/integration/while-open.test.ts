@@ -6,17 +6,15 @@ import { NO_LIMITS } from '@/core/policy/ceiling';
 import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { answerRequests, listRequests } from '@/server/services/requests/answer-requests';
 import { askForMore } from '@/server/services/requests/ask-for-more';
-import {
-  changeGrants,
-  reinstateGrants,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
 import { openDocument } from '@/server/services/reading/open-document';
 import { passOn } from '@/server/services/access/pass-on';
-import { checkOpen, printDocument, watchOpen } from '@/server/services/reading/read-pages';
+import { checkOpen, watchOpen } from '@/server/services/reading/watch-open';
+import { printDocument } from '@/server/services/reading/take-copies';
 import {
   START,
   dispatch,

@@ -9,26 +9,17 @@ import { ledgerEntries, ledgerPersonal } from '@/server/db/schema/ledger';
 import { licences } from '@/server/db/schema/reading';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
-import {
-  changeGrants,
-  reinstateDocument,
-  reinstateGrants,
-  revokeDocument,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateDocument, revokeDocument } from '@/server/services/access/revoke-document';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { checkRecipients } from '@/server/services/dispatching/check-recipients';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { exportLedger } from '@/server/services/ledger/list-entries';
 import { openDocument } from '@/server/services/reading/open-document';
 import { sharedWith } from '@/server/services/reading/shared-with';
-import {
-  checkOpen,
-  keepDocument,
-  printDocument,
-  readText,
-  renderPage,
-  watchOpen,
-} from '@/server/services/reading/read-pages';
+import { checkOpen, watchOpen } from '@/server/services/reading/watch-open';
+import { keepDocument, printDocument } from '@/server/services/reading/take-copies';
+import { readText, renderPage } from '@/server/services/reading/read-pages';
 import { verifyLedger } from '@/server/services/ledger/verify-ledger';
 import {
   dispatch,

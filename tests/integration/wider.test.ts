@@ -4,15 +4,13 @@ import { DAY } from '@/core/base/time';
 import type { DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { dispatchInput, type DispatchInput } from '@/contracts/dispatch';
-import {
-  changeGrants,
-  reinstateGrants,
-  revokeGrants,
-} from '@/server/services/access/change-access';
+import { changeGrants } from '@/server/services/access/change-grants';
+import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
 import { checkRecipients } from '@/server/services/dispatching/check-recipients';
 import { revokeAccess, previewRevoke } from '@/server/services/access/revoke-access';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
-import { dispatchDocuments, mailAgain } from '@/server/services/dispatching/dispatch-documents';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { mailAgain } from '@/server/services/dispatching/mail-links';
 import { explainAccess } from '@/server/services/policy/explain-access';
 import { giveTo, viewLacking, viewUnreached } from '@/server/services/dispatching/give-lacking';
 import { grantRows } from '@/server/services/access/grant-rows';

@@ -19,7 +19,7 @@ import { grantRows } from '@/server/services/access/grant-rows';
 import { protectDocument } from '@/server/services/documents/protect-document';
 import { enterCode, requestCode } from '@/server/services/reading/prove-address';
 import { readMailroom } from '@/server/services/demo/read-mailroom';
-import type { Made } from '@/server/services/reading/read-pages';
+import type { Made } from '@/server/services/reading/take-copies';
 import { receivePart } from '@/server/services/documents/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
 import {

@@ -1,6 +1,6 @@
 import type { Command } from '@/cli/command';
 import { openLedger } from '@/cli/open-ledger';
-import { storedEntries } from '@/server/repositories/ledger/ledger-reader';
+import { storedEntries } from '@/server/repositories/ledger/ledger-chain';
 import { writeWhole } from '@/cli/write-whole';
 
 export const exportCommand: Command = {

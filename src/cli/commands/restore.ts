@@ -13,7 +13,7 @@ import { actorNamed, withService } from '@/cli/open-service';
 import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
 import { OutputError } from '@/cli/write-whole';
 import type { Config } from '@/server/config/env';
-import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
 import { endSinceBackup, type Restored } from '@/server/services/access/end-since-backup';
 import { checkContents, unpackBackup } from '@/server/services/keys/restore-backup';
 import type { BackupManifest } from '@/core/ledger/backup-manifest';

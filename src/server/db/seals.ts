@@ -1,88 +1,25 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { getTableColumns, sql, type SQL } from 'drizzle-orm';
-import type { SQLiteColumn, SQLiteTable } from 'drizzle-orm/sqlite-core';
-import { toSnakeCase } from 'drizzle-orm/casing';
+import { sql, type SQL } from 'drizzle-orm';
 import type { Reading, Transaction } from '@/server/db/database';
-import { tables } from '@/server/db/schema/tables';
-
-/**
- * Seals: who can write to the database without the master key can open nothing by it unseen.
- *
- * Every row that decides about access carries a keyed hash over all its columns. Rows are sealed
- * just before the commit of whatever changed them through this product: temporary triggers, which
- * exist on its own connection alone, note what was changed. What all seals of a table add up to,
- * how many there are, and where the ledger ended, is kept sealed as well, so that a row that was
- * removed or put back to what it once was is missed when the sums are compared.
- */
-const TABLES = {
-  organisation: tables.organisation,
-  staff: tables.staff,
-  staff_sessions: tables.staffSessions,
-  staff_accounts: tables.staffAccounts,
-  service_keys: tables.serviceKeys,
-  documents: tables.documents,
-  folders: tables.folders,
-  markings: tables.markings,
-  versions: tables.versions,
-  recipients: tables.recipients,
-  dispatches: tables.dispatches,
-  group_members: tables.groupMembers,
-  ceilings: tables.ceilings,
-  sender_limits: tables.senderLimits,
-  rules: tables.rules,
-  level_defaults: tables.levelDefaults,
-  grants: tables.grants,
-  links: tables.links,
-  devices: tables.devices,
-  licences: tables.licences,
-} as const satisfies Record<string, SQLiteTable>;
-export type SealedTable = keyof typeof TABLES;
-export const SEALED_TABLES = Object.keys(TABLES) as readonly SealedTable[];
+import {
+  type SealedTable,
+  bodyOf,
+  keyOf,
+  watching,
+  SEALED_TABLES,
+  columnsOf,
+} from '@/server/db/sealed-tables';
 
 /** A row that was not written by this product, or not as it stands. */
 export type BrokenSeal = { readonly table: SealedTable; readonly key: string };
 
 const SEAL_BYTES = 16;
+
 /** Sums are taken modulo 2^128. */
 const MODULUS = 1n << 128n;
+
 /** The sum of sums, and where the ledger ended, stand under this name. */
 const WHOLE = '*';
-
-/** The columns of a table as the database knows them, but for the seal itself. */
-function columnsOf(table: SealedTable): { readonly name: string; readonly isKey: boolean }[] {
-  const columns: Readonly<Record<string, SQLiteColumn>> = getTableColumns<SQLiteTable>(
-    TABLES[table],
-  );
-  return Object.values(columns)
-    .filter(({ name }) => name !== 'seal')
-    .map(({ name, primary }) => ({ name: toSnakeCase(name), isKey: primary }));
-}
-
-/**
- * The text that is sealed, as SQL over a row called `row`: all columns in their order; bytes,
- * wherever they stand, in hexadecimal digits.
- */
-function bodyOf(table: SealedTable, row: string): string {
-  return `json_array(${columnsOf(table)
-    .map(
-      ({ name }) =>
-        `CASE typeof(${row}."${name}") WHEN 'blob' THEN 'x' || hex(${row}."${name}") ELSE ${row}."${name}" END`,
-    )
-    .join(', ')})`;
-}
-
-/** What a row is named by where its seal is broken: its first column, or two where those are its key. */
-function keyOf(table: SealedTable, row: string): string {
-  const keys = columnsOf(table)
-    .filter(({ isKey }) => isKey)
-    .map(({ name }) => `${row}."${name}"`);
-  return keys.length > 0
-    ? `CAST(${keys.join(` || ' ' || `)} AS TEXT)`
-    : columnsOf(table)
-        .slice(0, 2)
-        .map(({ name }) => `${row}."${name}"`)
-        .join(` || ' ' || `);
-}
 
 const among = (ids: readonly string[]): SQL =>
   sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`;
@@ -96,6 +33,7 @@ type Changed = {
   readonly body: string | null;
   readonly key: string | null;
 };
+
 type Row = {
   readonly table: SealedTable;
   readonly row: number;
@@ -103,6 +41,7 @@ type Row = {
   readonly seal: Uint8Array | null;
   readonly body: string;
 };
+
 type Noted = {
   readonly name: SealedTable;
   readonly row: number;
@@ -110,7 +49,9 @@ type Noted = {
   readonly seal: Uint8Array | null;
   readonly body: string | null;
 };
+
 type Sum = { readonly sum: bigint; readonly rows: number };
+
 type LedgerPlace = { readonly size: number; readonly hash: string; readonly checkpoints: number };
 
 function toNumber(seal: Uint8Array): bigint {
@@ -417,29 +358,4 @@ async function writeSeals(
     sql`UPDATE ${sql.raw(table)} SET seal = unhex(value ->> 1) FROM json_each(${rows})
       WHERE ${sql.raw(table)}.rowid = value ->> 0`,
   );
-}
-
-/** Statements that note every change of a sealed row on this connection, with what it was before its first one. */
-function watching(): string[] {
-  const noted = (table: SealedTable, row: string, values: string): string =>
-    `INSERT INTO unsealed (name, row, born, seal, body) SELECT '${table}', ${row}.rowid, ` +
-    `${values} WHERE NOT EXISTS (SELECT 1 FROM unsealed WHERE name = '${table}' AND row = ` +
-    `${row}.rowid)`;
-  return [
-    'CREATE TEMP TABLE unsealed (name TEXT NOT NULL, row INTEGER NOT NULL, born INTEGER NOT ' +
-      'NULL, seal BLOB, body TEXT, PRIMARY KEY (name, row)) WITHOUT ROWID',
-    ...SEALED_TABLES.flatMap((table) => {
-      const columns = columnsOf(table)
-        .map(({ name }) => `"${name}"`)
-        .join(', ');
-      const old = `0, old.seal, ${bodyOf(table, 'old')}`;
-      return [
-        `CREATE TEMP TRIGGER seal_${table}_insert AFTER INSERT ON main.${table} BEGIN ` +
-          `${noted(table, 'new', '1, NULL, NULL')}; END`,
-        `CREATE TEMP TRIGGER seal_${table}_update AFTER UPDATE OF ${columns} ON main.${table} ` +
-          `BEGIN ${noted(table, 'old', old)}; END`,
-        `CREATE TEMP TRIGGER seal_${table}_delete AFTER DELETE ON main.${table} BEGIN ${noted(table, 'old', old)}; END`,
-      ];
-    }),
-  ];
 }

@@ -67,7 +67,11 @@ test('whom it touches is read before it is set, and what is typed then makes it 
   await user.type(screen.getByRole('textbox', { name: 'Countries' }), ', de');
   expect(await screen.findByRole('button', { name: 'Show who is affected' })).toBeDefined();
   await user.click(look());
-  await user.click(await screen.findByRole('button', { name: 'Set ceiling' }));
+  const set = await screen.findByRole('button', { name: 'Set ceiling' });
+  await waitFor(() => {
+    expect(set).toHaveProperty('disabled', false);
+  });
+  await user.click(set);
   await waitFor(() => {
     expect(onDone).toHaveBeenCalledOnce();
   });

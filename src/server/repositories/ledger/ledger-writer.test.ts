@@ -6,11 +6,9 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import { createCalendar } from '@/server/clock/calendar';
 import { openDatabase, type Database } from '@/server/db/database';
-import {
-  ledgerState,
-  listCheckpoints,
-  listEntries,
-} from '@/server/repositories/ledger/ledger-reader';
+import { ledgerState } from '@/server/repositories/ledger/ledger-chain';
+import { listCheckpoints } from '@/server/repositories/ledger/checkpoint-repository';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import {
   CHECKPOINT_EVERY,
   appendEntries,

@@ -11,7 +11,7 @@ import { folderParents, listCeilings } from '@/server/repositories/policy/ceilin
 import { grantsByTerms, type GrantRecord } from '@/server/repositories/access/grant-reader';
 import { setTermsOfGrants } from '@/server/repositories/access/grant-writer';
 import { listSavedTerms, putTermsRow } from '@/server/repositories/documents/filing-repository';
-import { aboutChange } from '@/server/services/access/change-access';
+import { aboutChange } from '@/server/services/access/change-grants';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { impactOf } from '@/server/services/policy/impact';

@@ -6,7 +6,7 @@ import type { Scope } from '@/core/policy/scope';
 import { grantsByIds } from '@/server/repositories/access/grant-reader';
 import { setAllRevoked } from '@/server/repositories/access/grant-writer';
 import { grantsInScope, type ScopedGrant } from '@/server/repositories/people/people-repository';
-import { aboutRevoked, needReach, revokeGrantsIn } from '@/server/services/access/change-access';
+import { aboutRevoked, needReach, revokeGrantsIn } from '@/server/services/access/revoke-grants';
 import { effectOfRevoke } from '@/server/services/access/revoke-effect';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needBecause } from '@/server/services/base/reasons';

@@ -30,7 +30,7 @@ import {
   ownIn,
   type WiderGrant,
 } from '@/server/repositories/access/wider-repository';
-import { aboutReinstated, aboutRevoked } from '@/server/services/access/change-access';
+import { aboutReinstated, aboutRevoked } from '@/server/services/access/revoke-grants';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { aboutGiven, newLink } from '@/server/services/access/give-grants';

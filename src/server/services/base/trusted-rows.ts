@@ -1,5 +1,6 @@
 import 'server-only';
-import type { BrokenSeal, SealedTable, Seals } from '@/server/db/seals';
+import type { BrokenSeal, Seals } from '@/server/db/seals';
+import type { SealedTable } from '@/server/db/sealed-tables';
 import type { Reading, Transaction } from '@/server/db/database';
 import { ServiceError } from '@/server/services/base/errors';
 

@@ -21,7 +21,8 @@ import { findDispatch } from '@/server/repositories/dispatching/dispatch-reposit
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { documentsByReference } from '@/server/repositories/documents/document-repository';
-import { changeGrantsIn, revokeGrantsIn } from '@/server/services/access/change-access';
+import { changeGrantsIn } from '@/server/services/access/change-grants';
+import { revokeGrantsIn } from '@/server/services/access/revoke-grants';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { beginningOf } from '@/server/services/policy/manage-defaults';

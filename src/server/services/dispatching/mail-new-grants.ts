@@ -5,7 +5,7 @@ import type { Transaction } from '@/server/db/database';
 import { findDispatch, linksOf } from '@/server/repositories/dispatching/dispatch-repository';
 import { grantsOf, termsOf } from '@/server/repositories/access/grant-reader';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
-import { mailLinks } from '@/server/services/dispatching/dispatch-documents';
+import { mailLinks } from '@/server/services/dispatching/mail-links';
 
 /** Mails people the links to what was just given to them in dispatches there were already, where those are mailed. */
 export async function mailNewGrants(

@@ -5,7 +5,8 @@ import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/policy/consent-repository';
 import { removeDraft } from '@/server/repositories/dispatching/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
-import { checkDispatch, dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { checkDispatch } from '@/server/services/dispatching/check-dispatch';
+import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
 import { record } from '@/server/services/base/record';
 import { needsSecond } from '@/server/services/policy/within-rules';
 

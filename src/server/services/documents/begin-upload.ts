@@ -14,7 +14,7 @@ import { ContentError } from '@/server/rendering/errors';
 import { insertUpload, uploadsOf } from '@/server/repositories/documents/document-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
-import { needDocument } from '@/server/services/access/change-access';
+import { needDocument } from '@/server/services/access/revoke-document';
 import { needOurs } from '@/server/services/base/trusted-rows';
 import { ServiceError } from '@/server/services/base/errors';
 

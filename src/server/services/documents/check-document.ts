@@ -7,7 +7,7 @@ import { reaches } from '@/core/policy/permissions';
 import type { CheckView } from '@/contracts/document';
 import type { PagePicture } from '@/server/rendering/render-task';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import { wasChecked } from '@/server/repositories/ledger/ledger-reader';
+import { wasChecked } from '@/server/repositories/ledger/last-done';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { noteDamaged } from '@/server/services/documents/check-contents';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

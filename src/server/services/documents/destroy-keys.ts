@@ -10,7 +10,7 @@ import {
   findDocument,
   findDocuments,
 } from '@/server/repositories/documents/document-repository';
-import { destroyedAlone } from '@/server/repositories/ledger/ledger-reader';
+import { destroyedAlone } from '@/server/repositories/ledger/last-done';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';

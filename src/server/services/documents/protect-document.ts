@@ -15,7 +15,7 @@ import {
 import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { discardUpload } from '@/server/services/documents/discard-upload';
-import { needDocument } from '@/server/services/access/change-access';
+import { needDocument } from '@/server/services/access/revoke-document';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';

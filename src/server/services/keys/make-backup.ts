@@ -16,7 +16,7 @@ import {
   allStoredVersions,
   type StoredVersion,
 } from '@/server/repositories/documents/check-repository';
-import { ledgerState } from '@/server/repositories/ledger/ledger-reader';
+import { ledgerState } from '@/server/repositories/ledger/ledger-chain';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps } from '@/server/services/base/deps';
 import { contentProblem } from '@/server/services/documents/check-contents';

@@ -1,7 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import { checkpointMail } from '@/server/mail/notice-mail';
-import { lastCheckpoint } from '@/server/repositories/ledger/ledger-reader';
+import { lastCheckpoint } from '@/server/repositories/ledger/checkpoint-repository';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { findSetting, putSetting } from '@/server/repositories/staff/settings-repository';

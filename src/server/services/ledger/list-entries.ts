@@ -17,11 +17,11 @@ import type { Edge } from '@/server/repositories/ledger/ledger-counts';
 import {
   entriesOfOpen,
   foldedInto,
-  lastSequence,
-  ledgerState,
   listEntries,
   type EntryRow,
 } from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
+import { ledgerState } from '@/server/repositories/ledger/ledger-chain';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';

@@ -1,6 +1,7 @@
 import 'server-only';
 import { equalBytes } from '@/core/base/bytes';
-import { checkpointsAfter, lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { checkpointsAfter } from '@/server/repositories/ledger/checkpoint-repository';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
 import type { Deps } from '@/server/services/base/deps';
 
 /**

@@ -1,6 +1,6 @@
 import 'server-only';
 import { endingsSince } from '@/server/repositories/access/ended-repository';
-import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
 import type { Deps } from '@/server/services/base/deps';
 
 /**

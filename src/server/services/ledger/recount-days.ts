@@ -1,11 +1,8 @@
 import 'server-only';
 import type { Entry } from '@/core/ledger/entry';
 import { countedEntries, emptyDays } from '@/server/repositories/ledger/ledger-counts';
-import {
-  lastSequence,
-  personalBetween,
-  storedEntries,
-} from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
+import { personalBetween, storedEntries } from '@/server/repositories/ledger/ledger-chain';
 import { countDays } from '@/server/repositories/ledger/ledger-writer';
 import type { Deps } from '@/server/services/base/deps';
 

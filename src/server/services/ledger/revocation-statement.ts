@@ -7,7 +7,7 @@ import { addresseeName } from '@/core/policy/addressee-name';
 import { signStatement, type ProvenEntry, type StatementRow } from '@/core/ledger/statement';
 import type { AfterInput, AfterRow, Copies } from '@/contracts/after-revocation';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
-import { lastCheckpoint } from '@/server/repositories/ledger/ledger-reader';
+import { lastCheckpoint } from '@/server/repositories/ledger/checkpoint-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { afterRevocation } from '@/server/services/ledger/after-revocation';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -10,17 +10,18 @@ import { applyEntry, differences, emptyAccess, type AccessState } from '@/core/l
 import { LedgerWalk, type Problem, type Verification } from '@/core/ledger/verify';
 import { termsText } from '@/core/policy/rights';
 import type { Reading } from '@/server/db/database';
-import { SEALED_TABLES, type Seals } from '@/server/db/seals';
+import { SEALED_TABLES } from '@/server/db/sealed-tables';
+import { type Seals } from '@/server/db/seals';
 import { allGrants, termsOf } from '@/server/repositories/access/grant-reader';
 import { revokedDocumentIds } from '@/server/repositories/documents/document-repository';
 import {
   countsByKind,
-  listCheckpoints,
   misreadColumns,
   personalBetween,
   storedEnd,
   storedEntries,
-} from '@/server/repositories/ledger/ledger-reader';
+} from '@/server/repositories/ledger/ledger-chain';
+import { listCheckpoints } from '@/server/repositories/ledger/checkpoint-repository';
 import { nodeHash } from '@/server/vault/node-hash';
 import { verifyEd25519 } from '@/server/vault/vault';
 

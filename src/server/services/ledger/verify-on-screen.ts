@@ -1,7 +1,7 @@
 import 'server-only';
 import { splitCheckpoints } from '@/core/ledger/checkpoint';
 import type { VerifyInput, VerifyLine } from '@/contracts/ledger';
-import { lastCheckpoint } from '@/server/repositories/ledger/ledger-reader';
+import { lastCheckpoint } from '@/server/repositories/ledger/checkpoint-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { recordAlone } from '@/server/services/base/record';

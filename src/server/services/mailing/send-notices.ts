@@ -5,7 +5,7 @@ import { newId } from '@/core/base/ids';
 import { kindsIn, toldOf, type NoticeKind, type Opened } from '@/core/insight/notices';
 import { holds } from '@/core/policy/permissions';
 import { noticeMail } from '@/server/mail/notice-mail';
-import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { endingSoon, openedSince } from '@/server/repositories/mailing/notice-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';

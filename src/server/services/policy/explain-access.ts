@@ -16,7 +16,7 @@ import { findDocument } from '@/server/repositories/documents/document-repositor
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import { blockedAt } from '@/server/repositories/access/past-repository';
-import { lastChanges, lastDone } from '@/server/repositories/ledger/ledger-reader';
+import { lastChanges, lastDone } from '@/server/repositories/ledger/last-done';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import { namesOfStaff } from '@/server/repositories/staff/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -19,7 +19,7 @@ import {
   waitingRequests,
   type WholeRequest,
 } from '@/server/repositories/dispatching/request-repository';
-import { aboutChange, changeGrant } from '@/server/services/access/change-access';
+import { aboutChange, changeGrant } from '@/server/services/access/change-grants';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ceilingFinder } from '@/server/services/policy/document-policy';
 import { giveGrants } from '@/server/services/access/give-grants';

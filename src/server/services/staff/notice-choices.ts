@@ -3,7 +3,7 @@ import type { StaffId } from '@/core/base/ids';
 import { NOTICE_KINDS, type NoticeChoices, type NoticeKind } from '@/core/insight/notices';
 import { noticeChoices } from '@/contracts/notices';
 import type { Reading, Transaction } from '@/server/db/database';
-import { lastSequence } from '@/server/repositories/ledger/ledger-reader';
+import { lastSequence } from '@/server/repositories/ledger/access-changes';
 import { findSetting, putSetting } from '@/server/repositories/staff/settings-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { record } from '@/server/services/base/record';

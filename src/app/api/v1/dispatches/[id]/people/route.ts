@@ -1,5 +1,5 @@
 import { addPeopleInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
-import { addPeople } from '@/server/services/dispatching/dispatch-documents';
+import { addPeople } from '@/server/services/dispatching/add-people';
 
 export const POST = handle('dispatch', addPeopleInput, addPeople);

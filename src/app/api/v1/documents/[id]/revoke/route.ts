@@ -1,5 +1,5 @@
 import { revokeDocumentInput } from '@/contracts/document';
 import { handle } from '@/server/http/handle';
-import { revokeDocument } from '@/server/services/access/change-access';
+import { revokeDocument } from '@/server/services/access/revoke-document';
 
 export const POST = handle('change-access', revokeDocumentInput, revokeDocument);

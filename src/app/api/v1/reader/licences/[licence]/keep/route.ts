@@ -1,7 +1,7 @@
 import { licenceInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
 import { byteStream, json } from '@/server/http/respond';
-import { keepDocument } from '@/server/services/reading/read-pages';
+import { keepDocument } from '@/server/services/reading/take-copies';
 
 export const POST = handle('reader', licenceInput, keepDocument, (result) =>
   result.outcome === 'refused'

@@ -1,7 +1,7 @@
 import { licenceInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
 import { eventStream } from '@/server/http/respond';
-import { watchOpen } from '@/server/services/reading/read-pages';
+import { watchOpen } from '@/server/services/reading/watch-open';
 
 export const GET = handle(
   'reader',

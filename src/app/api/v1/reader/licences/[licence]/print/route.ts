@@ -1,7 +1,7 @@
 import { printInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
 import { byteStream, json } from '@/server/http/respond';
-import { printDocument } from '@/server/services/reading/read-pages';
+import { printDocument } from '@/server/services/reading/take-copies';
 
 export const POST = handle('reader', printInput, printDocument, (result) =>
   result.outcome === 'refused'

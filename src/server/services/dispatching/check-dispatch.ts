@@ -1,0 +1,125 @@
+import 'server-only';
+import { type DispatchId, type DocumentId, type VersionId } from '@/core/base/ids';
+import { reaches } from '@/core/policy/permissions';
+import {
+  carriesFile,
+  isInTheClear,
+  keepForbiddenBy,
+  type DeliveryForm,
+} from '@/core/policy/delivery';
+import { MOST_MAILED, type DispatchInput } from '@/contracts/dispatch';
+import type { Transaction } from '@/server/db/database';
+import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import {
+  bytesOfVersions,
+  findDocuments,
+} from '@/server/repositories/documents/document-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ceilingFinder } from '@/server/services/policy/document-policy';
+import { ServiceError } from '@/server/services/base/errors';
+
+export type People = Pick<
+  DispatchInput,
+  'recipients' | 'groups' | 'domains' | 'openLink' | 'terms' | 'kept'
+>;
+
+/** Every document must be there and live: what nobody could open is not sent. */
+export async function checkDocuments(
+  tx: Transaction,
+  actor: StaffActor,
+  ids: readonly DocumentId[],
+) {
+  const found = await findDocuments(tx, ids);
+  if (found.length !== new Set(ids).size) throw new ServiceError('a-document-gone');
+  const foreign = found.find(
+    (document) => !reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
+  );
+  if (foreign !== undefined) throw new ServiceError('title-of-others', { title: foreign.title });
+  const revoked = found.find((document) => document.revokedAt !== null);
+  if (revoked !== undefined) throw new ServiceError('title-revoked', { title: revoked.title });
+  return found;
+}
+
+/** @throws ServiceError `MAIL_NOT_SET_UP`, `INVALID` */
+export function checkPeople(deps: Deps, { terms, recipients }: People, now: number): void {
+  if (deps.mailer === null) throw new ServiceError('mail-not-set-up-for-codes');
+  if (
+    [terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(
+      ({ until }) => until !== null && until <= now,
+    )
+  )
+    throw new ServiceError('an-end-past');
+}
+
+/** Where a document lies, which is what ceilings reach it by. */
+export type Filed = Parameters<Awaited<ReturnType<typeof ceilingFinder>>>[0];
+
+/** What is mailed has to fit into a message. @throws ServiceError `TOO_LARGE` */
+export async function checkSize(
+  tx: Transaction,
+  form: DeliveryForm,
+  documents: readonly { readonly versionId: VersionId }[],
+): Promise<void> {
+  if (!carriesFile(form) && !isInTheClear(form)) return;
+  const bytes = await bytesOfVersions(
+    tx,
+    documents.map(({ versionId }) => versionId),
+  );
+  if (bytes > MOST_MAILED)
+    throw new ServiceError('too-large-to-mail', { bytes, most: MOST_MAILED });
+}
+
+/** Whether it could be sent as it stands. @throws ServiceError as for `dispatchDocuments` */
+export async function checkDispatch(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  input: DispatchInput,
+  now: number,
+) {
+  checkPeople(deps, input, now);
+  const documents = await checkDocuments(tx, actor, input.documents);
+  if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
+  if (isInTheClear(input.form ?? 'link')) {
+    checkUnprotected(input);
+    await checkKept(tx, documents);
+  }
+  return documents;
+}
+
+/** @throws ServiceError `INVALID` */
+function checkUnprotected({
+  delivery,
+  reason = '',
+  groups = [],
+  domains = [],
+  openLink = false,
+}: DispatchInput): void {
+  if (reason === '') throw new ServiceError('unprotected-needs-reason');
+  if (delivery !== 'mail') throw new ServiceError('unprotected-by-hand');
+  if (openLink || groups.length + domains.length > 0) throw new ServiceError('unprotected-by-name');
+}
+
+/**
+ * Whoever has it in the clear keeps it: what nobody may keep does not go out so, whoever asks.
+ * @throws ServiceError `NOT_ALLOWED`
+ */
+async function checkKept(
+  tx: Transaction,
+  documents: Awaited<ReturnType<typeof checkDocuments>>,
+): Promise<void> {
+  const ceilingsOf = await ceilingFinder(tx);
+  for (const document of documents) {
+    const ceiling = keepForbiddenBy(ceilingsOf(document));
+    if (ceiling === null) continue;
+    throw new ServiceError('keep-forbidden', { title: document.title, level: ceiling.level });
+  }
+}
+
+export async function needDispatch(tx: Transaction, actor: StaffActor, id: DispatchId) {
+  const found = await findDispatch(tx, id);
+  if (found === null) throw new ServiceError('no-dispatch');
+  if (!reaches(actor, { sender: found.dispatch.sentBy }))
+    throw new ServiceError('dispatch-of-others');
+  return found.dispatch;
+}

@@ -1,0 +1,141 @@
+import 'server-only';
+import { newId, type VersionId } from '@/core/base/ids';
+import { groupBy } from '@/core/base/group';
+import type { LedgerEvent } from '@/core/ledger/entry';
+import { underCeilings } from '@/core/policy/ceiling';
+import { isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
+import { windowState } from '@/core/policy/decide';
+import { type MailAgainInput } from '@/contracts/dispatch';
+import type { Transaction } from '@/server/db/database';
+import { dispatchMail } from '@/server/mail/dispatch-mail';
+import { linksOf } from '@/server/repositories/dispatching/dispatch-repository';
+import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
+import { queueMail } from '@/server/repositories/mailing/mail-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ceilingFinder } from '@/server/services/policy/document-policy';
+import { type Given } from '@/server/services/access/give-grants';
+import { ServiceError } from '@/server/services/base/errors';
+import { record } from '@/server/services/base/record';
+import { type Filed, needDispatch } from '@/server/services/dispatching/check-dispatch';
+import type { Settled } from '@/server/services/dispatching/settle-recipients';
+
+type Message = {
+  readonly subject: string;
+  readonly note: string;
+  readonly form: DeliveryForm;
+  readonly documents: readonly (Filed & {
+    readonly title: string;
+    readonly versionId: VersionId;
+  })[];
+};
+
+/** Queues to each person the message with their link or protected files. */
+export async function mailLinks(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  { id, tokens }: Pick<Given, 'id' | 'tokens'>,
+  people: readonly Settled[],
+  { subject, note, form, documents }: Message,
+  now: number,
+): Promise<void> {
+  const organisation = await findOrganisation(tx);
+  const ceilingsOf = await ceilingFinder(tx);
+  await queueMail(
+    tx,
+    people.map((person) => {
+      // What is told is what opens: the end that ceilings leave.
+      const ends = documents.map(
+        (document) =>
+          underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
+      );
+      const mail = dispatchMail({
+        senderName: actor.name,
+        organisation: organisation?.name ?? '',
+        zone: person.zone ?? organisation?.zone ?? 'UTC',
+        subject,
+        note,
+        form,
+        titles: documents.map(({ title }) => title),
+        from: person.terms.from,
+        ends,
+        link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`,
+        address: person.address,
+      });
+      return {
+        id: newId('message', deps.random),
+        dispatchId: id,
+        recipientId: person.id,
+        toAddress: person.address,
+        ...mail,
+        attached: form !== 'link' ? documents.map(({ versionId }) => versionId) : [],
+        state: 'waiting' as const,
+        nextAttemptAt: now,
+        createdAt: now,
+      };
+    }),
+  );
+}
+
+/**
+ * Mails their link once more to people of a dispatch who could open something of it now. What was
+ * carried by hand is not mailed.
+ *
+ * @throws ServiceError `CONFLICT` where nobody among them could open anything, `NOT_ALLOWED`
+ */
+export async function mailAgain(
+  deps: Deps,
+  actor: StaffActor,
+  input: MailAgainInput,
+): Promise<{ readonly mailed: number }> {
+  const now = deps.clock.now();
+  if (deps.mailer === null) throw new ServiceError('mail-not-set-up');
+  return deps.db.write(async (tx) => {
+    const dispatch = await needDispatch(tx, actor, input.id);
+    if (isInTheClear(dispatch.form)) throw new ServiceError('unprotected-not-again');
+    if (dispatch.delivery !== 'mail') throw new ServiceError('links-by-hand');
+    const rows = (await grantsOf(tx, { dispatch: input.id })).filter(
+      ({ grant, recipient, document }) =>
+        input.recipients.includes(recipient.id) &&
+        recipient.kind === 'person' &&
+        !recipient.blocked &&
+        document.revokedAt === null &&
+        windowState(toFacts(grant), now) !== 'revoked' &&
+        windowState(toFacts(grant), now) !== 'expired',
+    );
+    const people = [...groupBy(rows, ({ recipient }) => recipient.id).values()].flatMap((own) =>
+      own.slice(0, 1).map(({ recipient, grant }): Settled => ({
+        id: recipient.id,
+        address: recipient.address,
+        zone: recipient.zone,
+        terms: toFacts(grant).terms,
+        givenAt: grant.givenAt,
+      })),
+    );
+    if (people.length === 0) throw new ServiceError('nobody-could-open');
+    const documents = [...new Map(rows.map(({ document }) => [document.id, document])).values()];
+    await mailLinks(
+      deps,
+      tx,
+      actor,
+      { id: input.id, tokens: await linksOf(tx, input.id) },
+      people,
+      { ...dispatch, documents },
+      now,
+    );
+    await record(
+      deps,
+      tx,
+      ...people.map(({ id }): LedgerEvent => ({
+        action: 'dispatch.mailed-again',
+        outcome: 'done',
+        actor: { kind: 'staff', id: actor.id },
+        occurredAt: now,
+        dispatch: input.id,
+        recipient: id,
+      })),
+    );
+    return { mailed: people.length };
+  });
+}

@@ -1,0 +1,158 @@
+import 'server-only';
+import { hasCode } from '@/core/base/errors';
+import type { LicenceId } from '@/core/base/ids';
+import type { Moment } from '@/core/base/time';
+import type { LedgerEventOf } from '@/core/ledger/entry';
+import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
+import type { Right } from '@/core/policy/rights';
+import type { Reading, Transaction } from '@/server/db/database';
+import type { Asker } from '@/server/rendering/render-pool';
+import type { RenderResults, RenderTask, SealedSource } from '@/server/rendering/render-task';
+import { findLicence } from '@/server/repositories/reading/reader-repository';
+import type { Deps, ReaderActor } from '@/server/services/base/deps';
+import { noteDamaged } from '@/server/services/documents/check-contents';
+import { ServiceError } from '@/server/services/base/errors';
+import { decideFor } from '@/server/services/policy/decide-access';
+import { recordAlone, whereabouts } from '@/server/services/base/record';
+import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+
+/**
+ * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was
+ * refused, but this open is over: it lasted as long as one lasts, or the grant it was charged to
+ * ended while another one goes on.
+ */
+export type Refused = {
+  readonly outcome: 'refused';
+  readonly reason: RefusalReason | Withheld | 'open-again';
+  /** When access ended, where the reason is about that. */ readonly at: Moment | null;
+};
+
+export type Opened = NonNullable<Awaited<ReturnType<typeof findLicence>>>;
+
+type Granted = Decision & { outcome: 'granted' };
+
+export async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Opened> {
+  const opened = await findLicence(deps.db.read, id);
+  // A licence belongs to the device it was issued to; for any other it does not exist.
+  if (opened?.licence.deviceId !== actor.device) throw new ServiceError('not-open-here');
+  return opened;
+}
+
+export function about(
+  { licence, version, dispatch }: Opened,
+  actor: ReaderActor,
+  deps: Deps,
+): Omit<LedgerEventOf<'document.opened'>, 'action' | 'outcome' | 'details'> {
+  return {
+    actor: { kind: 'recipient', id: licence.recipientId },
+    occurredAt: deps.clock.now(),
+    document: licence.documentId,
+    version: version.id,
+    recipient: licence.recipientId,
+    grant: licence.grantId,
+    dispatch: dispatch.id,
+    device: actor.device,
+    licence: licence.id,
+  };
+}
+
+/** Decides anew for every request inside an open, so that a change bites at once. */
+export async function decideAgain(
+  deps: Deps,
+  db: Reading | Transaction,
+  actor: ReaderActor,
+  { licence }: Opened,
+  right: Right,
+): Promise<Granted | Refused> {
+  const decision = await decideFor(deps, db, actor, licence.documentId, {
+    licence: licence.id,
+    grant: licence.grantId,
+  });
+  if (decision.outcome === 'refused')
+    return { outcome: 'refused', reason: decision.reason, at: decision.at };
+  if (deps.clock.now() >= licence.expiresAt || decision.charged !== licence.grantId)
+    return { outcome: 'refused', reason: 'open-again', at: null };
+  const verdict = decision.rights[right];
+  return verdict.granted ? decision : { outcome: 'refused', reason: verdict.why, at: null };
+}
+
+/** What a reader's drawing is counted under: themselves, on however many devices. */
+export function askerOf({ licence }: Opened, waiting: Waiting | undefined): Asker {
+  return { who: licence.recipientId, signal: waiting?.signal ?? null };
+}
+
+export function sealedOf({ blobKey, headerBytes, bytes, mediaType }: Opened['version']) {
+  return { blobKey, headerBytes, plainBytes: bytes, mediaType };
+}
+
+export async function needSource(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+): Promise<SealedSource> {
+  const { licence, version } = opened;
+  const sealed = sealedOf(version);
+  const held = deps.keyring.find(licence.id);
+  if (held !== null) return sealedSource(deps, sealed, held);
+  if (version.wrappedKey === null) throw new ServiceError('document-gone');
+  const key = payloadKeyOf(
+    deps,
+    sealed,
+    deps.vault.unwrap(
+      { wrapped: version.wrappedKey, generation: version.keyGeneration },
+      version.id,
+    ),
+  );
+  await recordAlone(deps, {
+    action: 'key.unwrapped',
+    outcome: 'done',
+    ...about(opened, actor, deps),
+    details: { for: 'reading' },
+  });
+  deps.keyring.hold(licence.id, key);
+  return sealedSource(deps, sealed, key);
+}
+
+const actions = {
+  read: 'page.shown',
+  copy: 'text.copied',
+  print: 'document.printed',
+  keep: 'document.kept',
+} as const;
+
+export async function refused(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+  right: keyof typeof actions,
+  refusal: Refused,
+): Promise<Refused> {
+  // The next open is decided and written down by itself.
+  if (refusal.reason === 'open-again') return refusal;
+  await recordAlone(deps, {
+    action: actions[right],
+    outcome: 'refused',
+    reason: refusal.reason,
+    ...about(opened, actor, deps),
+    personal: whereabouts(deps, actor.from),
+  });
+  return refusal;
+}
+
+/** Has something made of a document; a content that turns out to be damaged is noted, so that the staff hear of it. */
+export async function made<K extends RenderTask['kind']>(
+  deps: Deps,
+  { version }: Opened,
+  task: Extract<RenderTask, { readonly kind: K }>,
+  asker: Asker,
+): Promise<RenderResults[K]> {
+  try {
+    return await deps.renderer.run(task, asker);
+  } catch (error) {
+    if (hasCode(error, 'CONTENT_DAMAGED')) await noteDamaged(deps, version.id);
+    throw error;
+  }
+}
+
+/** A request that goes on for as long as somebody waits for its answer. */
+export type Waiting = { readonly signal: AbortSignal };

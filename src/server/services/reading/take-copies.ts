@@ -1,0 +1,178 @@
+import 'server-only';
+import type { MediaType } from '@/core/content/media-types';
+import { clearFileName } from '@/core/policy/delivery';
+import type { LicenceId } from '@/core/base/ids';
+import { MAX_MARKED } from '@/server/rendering/keep-marked';
+import { picturesToPdf } from '@/server/rendering/picture-pdf';
+import type { PrintedPage, SealedSource } from '@/server/rendering/render-task';
+import { countPrint } from '@/server/repositories/reading/print-counter';
+import type { Deps, ReaderActor } from '@/server/services/base/deps';
+import { ServiceError, tooMany } from '@/server/services/base/errors';
+import { recordAlone, whereabouts } from '@/server/services/base/record';
+import { plainPieces } from '@/server/services/documents/sealed-source';
+import {
+  type Opened,
+  type Waiting,
+  decideAgain,
+  made,
+  needSource,
+  askerOf,
+  type Refused,
+  needLicence,
+  refused,
+  about,
+  sealedOf,
+} from '@/server/services/reading/open-licence';
+
+/** A file that is made while it is sent. */
+export type Made = {
+  readonly outcome: 'made';
+  readonly name: string;
+  readonly mediaType: MediaType;
+  readonly bytes?: number;
+  readonly pieces: AsyncGenerator<Uint8Array, void>;
+};
+
+/** The pages of a rendition one after another. Each is decided anew: a print ends in the middle where access does. */
+async function* printedPages(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+  {
+    from,
+    to,
+    watermark,
+  }: { readonly from: number; readonly to: number; readonly watermark: string },
+  waiting: Waiting | undefined,
+): AsyncGenerator<PrintedPage, void> {
+  for (let page = from; page <= to; page++) {
+    const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
+    if (decision.outcome === 'refused') throw new ServiceError('ended-meanwhile');
+    yield await made(
+      deps,
+      opened,
+      { kind: 'print', source: await needSource(deps, actor, opened), page, watermark },
+      askerOf(opened, waiting),
+    );
+  }
+}
+
+/** Pieces of which the first was made already, so that what goes wrong at once is still answered with a sentence. */
+async function begun(
+  pages: AsyncGenerator<PrintedPage, void>,
+): Promise<AsyncGenerator<PrintedPage, void>> {
+  const first = await pages.next();
+  return (async function* () {
+    if (first.done === true) return;
+    yield first.value;
+    yield* pages;
+  })();
+}
+
+/**
+ * Makes a print rendition: pictures of the pages with the watermark, as a PDF that is sent while it
+ * is made. It is counted before it is made, and stays counted where making it fails; whether paper
+ * came out is unknowable.
+ *
+ * @throws ServiceError `INVALID`, `TOO_MANY`
+ */
+export async function printDocument(
+  deps: Deps,
+  actor: ReaderActor,
+  input: { readonly licence: LicenceId; readonly from: number; readonly to: number },
+  waiting?: Waiting,
+): Promise<Made | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  if (input.to < input.from || input.to > opened.version.pages)
+    throw new ServiceError('no-such-pages');
+  const wait = await deps.limits.prints(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
+  // Decided and counted in one: two prints asked for at once must not both be the last one.
+  const counted = await deps.db.write(async (tx) => {
+    const decision = await decideAgain(deps, tx, actor, opened, 'print');
+    if (decision.outcome === 'refused') return decision;
+    const verdict = decision.rights.print;
+    return verdict.granted
+      ? {
+          outcome: 'counted' as const,
+          grant: verdict.grant,
+          number: await countPrint(tx, verdict.grant),
+        }
+      : { outcome: 'refused' as const, reason: verdict.why, at: null };
+  });
+  if (counted.outcome === 'refused') return refused(deps, actor, opened, 'print', counted);
+  const { grant, number } = counted;
+  const watermark = `${opened.licence.watermark} · copy ${String(number)}`;
+  const pages = await begun(printedPages(deps, actor, opened, { ...input, watermark }, waiting));
+  await recordAlone(deps, {
+    action: 'document.printed',
+    outcome: 'granted',
+    rule: grant,
+    ...about(opened, actor, deps),
+    details: { from: input.from, to: input.to, copy: number },
+    personal: whereabouts(deps, actor.from),
+  });
+  return {
+    outcome: 'made',
+    pieces: picturesToPdf(opened.document.title, pages),
+    mediaType: 'application/pdf',
+    name: `${opened.document.reference} copy ${String(number)}.pdf`,
+  };
+}
+
+async function* oncePiece(bytes: Uint8Array): AsyncGenerator<Uint8Array, void> {
+  yield await Promise.resolve(bytes);
+}
+
+/** Hands the document over in the clear, watermarked where the format allows. From here on it is beyond reach. */
+export async function keepDocument(
+  deps: Deps,
+  actor: ReaderActor,
+  input: { readonly licence: LicenceId },
+  waiting?: Waiting,
+): Promise<Made | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'keep');
+  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'keep', decision);
+  const wait = await deps.limits.prints(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
+  const source = await needSource(deps, actor, opened);
+  // What is too large to be rewritten is decrypted while it is sent.
+  const { pieces, bytes, marked } =
+    opened.version.bytes > MAX_MARKED
+      ? {
+          pieces: plainPieces(deps, sealedOf(opened.version), source.key),
+          bytes: opened.version.bytes,
+          marked: false,
+        }
+      : await markedPieces(deps, source, opened, waiting);
+  await recordAlone(deps, {
+    action: 'document.kept',
+    outcome: 'granted',
+    ...about(opened, actor, deps),
+    details: { marked },
+    personal: whereabouts(deps, actor.from),
+  });
+  return {
+    outcome: 'made',
+    pieces,
+    bytes,
+    mediaType: opened.version.mediaType,
+    name: clearFileName(opened.document, opened.version.mediaType),
+  };
+}
+
+async function markedPieces(
+  deps: Deps,
+  source: SealedSource,
+  opened: Opened,
+  waiting: Waiting | undefined,
+) {
+  const { bytes, marked } = await made(
+    deps,
+    opened,
+    { kind: 'keep', source, watermark: opened.licence.watermark },
+    askerOf(opened, waiting),
+  );
+  return { pieces: oncePiece(bytes), bytes: bytes.length, marked };
+}

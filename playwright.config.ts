@@ -1,6 +1,5 @@
 import { defineConfig } from '@playwright/test';
-
-const PORT = 4187;
+import { DEMO_ADDRESS } from './scripts/demo-address.mjs';
 
 export default defineConfig({
   testDir: 'tests/e2e',
@@ -9,13 +8,13 @@ export default defineConfig({
   // A busy machine draws late: what is looked for is waited for, and nothing is slower for it.
   expect: { timeout: 20_000 },
   use: {
-    baseURL: `http://localhost:${String(PORT)}`,
+    baseURL: DEMO_ADDRESS.PUBLIC_URL,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Oslo',
     // What moves is not what is tested.
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--headless',
         '--no-sandbox',
@@ -30,11 +29,10 @@ export default defineConfig({
   },
   webServer: {
     command: 'node scripts/demo.mjs',
-    url: `http://localhost:${String(PORT)}/healthz`,
+    url: `${DEMO_ADDRESS.PUBLIC_URL}/healthz`,
     timeout: 180_000,
     env: {
-      PORT: String(PORT),
-      PUBLIC_URL: `http://localhost:${String(PORT)}`,
+      ...DEMO_ADDRESS,
       DATA_DIR: 'data/e2e',
       LOG_LEVEL: 'warn',
     },

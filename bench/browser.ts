@@ -28,7 +28,7 @@ export async function browserCipher(): Promise<void> {
   });
   const address = server.address();
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: [
       '--headless',
       '--no-sandbox',

@@ -55,11 +55,6 @@ export function ensureInstalled() {
   writeFileSync(INSTALLED, wanted);
 }
 
-/** Stands for what was built last. */
-export function builtStamp() {
-  return readFileSync(BUILT, 'utf8');
-}
-
 /** Builds, unless what was built came from these sources. */
 export function ensureBuilt() {
   const wanted = digest(SOURCES);
@@ -70,7 +65,40 @@ export function ensureBuilt() {
   writeFileSync(BUILT, wanted);
 }
 
-const DEBIAN_TOOLS = { chromium: 'chromium', age: 'age', qpdf: 'qpdf', pdfdetach: 'poppler-utils' };
+/** The demo's story as it was told last, untouched. */
+export const TOLD = 'build/demo-data';
+
+/**
+ * Tells the demo's story, unless it was told today, by what is built now and for this address.
+ *
+ * @returns whether it was told anew
+ */
+export function ensureTold() {
+  const wanted = [
+    readFileSync(BUILT, 'utf8'),
+    new Date().toISOString().slice(0, 10),
+    process.env.PORT,
+    process.env.PUBLIC_URL,
+  ].join(' ');
+  const stamp = path.join(TOLD, '.stamp');
+  if (stampIs(stamp, wanted)) return false;
+  rmSync(TOLD, { recursive: true, force: true });
+  console.log('Making demo data…');
+  execFileSync('npx', ['tsx', '--conditions=react-server', 'demo/make-demo.ts'], {
+    stdio: 'inherit',
+    env: { ...process.env, DATA_DIR: TOLD },
+  });
+  writeFileSync(stamp, wanted);
+  return true;
+}
+
+/** The browser without its own windows draws a page in half the time of the whole one. */
+const DEBIAN_TOOLS = {
+  'chromium-headless-shell': 'chromium-headless-shell',
+  age: 'age',
+  qpdf: 'qpdf',
+  pdfdetach: 'poppler-utils',
+};
 
 function isThere(command) {
   return spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;

@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { DEMO_ADDRESS } from './demo-address.mjs';
 import { ensureInstalled, ensureRealDocuments, ensureTestTools } from './prepare.mjs';
 
 ensureTestTools();
@@ -25,11 +26,11 @@ function step(name, command, args, environment = {}) {
 }
 
 /** Runs beside others; what it printed is shown when it is done, so that nothing is mixed up. */
-function stepBeside(name, command, args) {
+function stepBeside(name, command, args, environment = {}) {
   return new Promise((resolve) => {
     const printed = [];
     const child = spawn(command, args, {
-      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' },
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0', ...environment },
     });
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (bytes) => printed.push(bytes));
@@ -50,20 +51,31 @@ function read(file) {
   }
 }
 
-/** The build writes types of its own, which the check of types needs. */
-async function buildAndTypes() {
-  const built = await stepBeside('Build', process.execPath, [
-    '--input-type=module',
-    '--eval',
-    "import { ensureBuilt } from './scripts/prepare.mjs'; ensureBuilt();",
-  ]);
-  return [built, await stepBeside('Types', 'npx', ['tsc', '--noEmit'])];
+function prepareBeside(name, what, environment = {}) {
+  return stepBeside(
+    name,
+    process.execPath,
+    [
+      '--input-type=module',
+      '--eval',
+      `import { ${what} } from './scripts/prepare.mjs'; ${what}();`,
+    ],
+    environment,
+  );
 }
 
-async function lint() {
+/** The build writes types of its own, which the check of types needs; the demo is what browsers are shown. */
+async function buildAndTypes() {
   return [
-    await stepBeside('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
-    await stepBeside('Lint', 'npx', ['eslint', '.']),
+    await prepareBeside('Build', 'ensureBuilt'),
+    await prepareBeside('Demo data', 'ensureTold', DEMO_ADDRESS),
+    await stepBeside('Types', 'npx', ['tsc', '--noEmit']),
+    ...(await imports()),
+  ];
+}
+
+async function imports() {
+  return [
     await stepBeside('Import directions', 'npx', [
       'depcruise',
       'src',
@@ -73,6 +85,13 @@ async function lint() {
       'err',
     ]),
     await stepBeside('Unused code', 'npx', ['knip', '--no-progress']),
+  ];
+}
+
+async function lint() {
+  return [
+    await stepBeside('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
+    await stepBeside('Lint', 'npx', ['eslint', '.']),
   ];
 }
 

@@ -18,6 +18,8 @@ type Hostile = {
   readonly sentence: RegExp;
   /** Whether it may also be taken in, where its harm is bounded otherwise. */
   readonly mayPass?: true;
+  /** Whether it is stopped only after many seconds. */
+  readonly takesLong?: true;
 };
 
 const object = (n: number, body: string): string => `${String(n)} 0 obj\n${body}\nendobj\n`;
@@ -140,12 +142,14 @@ export const HOSTILE_FILES: readonly Hostile[] = [
   },
   {
     name: 'objects that unpack to 1 GB',
+    takesLong: true,
     make: packedTooFar,
     codes: ['PDF_UNPACKS_TOO_FAR'],
     sentence: /unpacks/,
   },
   {
     name: 'a content stream that inflates without end',
+    takesLong: true,
     make: endlessContent,
     codes: ['PDF_TOO_DEMANDING', 'PDF_DAMAGED', 'PDF_UNPACKS_TOO_FAR'],
     sentence: /stopped|damaged|unpacks/,
@@ -153,6 +157,7 @@ export const HOSTILE_FILES: readonly Hostile[] = [
   },
   {
     name: 'forms that draw each other',
+    takesLong: true,
     make: formLoop,
     codes: ['PDF_TOO_DEMANDING'],
     sentence: /stopped/,

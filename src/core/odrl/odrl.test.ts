@@ -115,7 +115,7 @@ describe('a round trip loses nothing and adds nothing', () => {
 test('what was refused is not granted after a round trip: what cannot be said stops its policy', () => {
   let stopped = 0;
   let compared = 0;
-  for (let seed = 0; seed < 5_000; seed++) {
+  for (let seed = 0; seed < 2_000; seed++) {
     const { policy, asking } = randomCase(seed);
     for (const facts of policy.grants) {
       const stated: StatedGrant = {
@@ -155,7 +155,7 @@ test('what was refused is not granted after a round trip: what cannot be said st
       expect(verdictOn(read.grant.terms)).toEqual(verdictOn(facts.terms));
     }
   }
-  expect(Math.min(stopped, compared)).toBeGreaterThan(1_000);
+  expect(Math.min(stopped, compared)).toBeGreaterThan(400);
 });
 
 const sample: NamedTerms = {

@@ -175,7 +175,7 @@ describe('impact', () => {
     it('it finds every change, and hardly any other', () => {
       const [missed, invented]: [string[], string[]] = [[], []];
       let touched = 0;
-      for (let seed = 0; seed < 1_500; seed++) {
+      for (let seed = 0; seed < 700; seed++) {
         const { int, one } = randomFrom(seed);
         const { policy, asking } = randomCase(seed);
         const other = randomCase(seed + 50_000).policy;
@@ -215,14 +215,14 @@ describe('impact', () => {
             ] as const),
           },
         });
-        const seen = Array.from({ length: impact === null ? 60 : 4_000 }, tryOne).some((each) =>
+        const seen = Array.from({ length: impact === null ? 60 : 2_500 }, tryOne).some((each) =>
           differ(sides, asking, each),
         );
         if (seen && impact === null) missed.push(String(seed));
         if (!seen && impact !== null) invented.push(`${String(seed)} ${JSON.stringify(impact)}`);
       }
       expect(missed).toEqual([]);
-      expect(touched).toBeGreaterThan(300);
+      expect(touched).toBeGreaterThan(140);
       // Hours that never meet the rest of a window, or each other along a chain, are taken to come:
       // a few are told too much.
       expect(invented.length / touched).toBeLessThan(0.03);

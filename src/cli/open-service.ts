@@ -36,7 +36,7 @@ export async function withService<T>(
   }
 }
 
-/** Whoever the call acts for: who is named, or the only administrator there is. @throws UsageError */
+/** Who the call acts for: who is named, or the only administrator there is. @throws UsageError */
 export async function actorNamed(
   { deps }: Container,
   email: string | undefined,
@@ -51,7 +51,7 @@ export async function actorNamed(
         ? 'There are several administrators: say with --as ADDRESS who you are.'
         : `Nobody on the staff has the address ${email}.`,
     );
-  // Whoever can run this can read the database and its keys: there is nothing left to prove.
+  // Anyone who can run this can read the database and its keys: there is nothing left to prove.
   return {
     kind: 'staff',
     id: found.id,

@@ -131,7 +131,7 @@ async function runCommand(
   }
 }
 
-/** Whether an error is one of ours, with a sentence for whoever called. */
+/** Whether an error is one of ours, with a sentence for the caller. */
 function isOurs(error: unknown): error is AppError {
   return error instanceof AppError;
 }

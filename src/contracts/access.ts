@@ -36,7 +36,7 @@ export type WayIn = {
   /** The group, who passed it on, or the domain. */
   readonly name: string;
   readonly dispatch: string;
-  /** Whether whoever looks may close it. */
+  /** Whether the viewer may close it. */
   readonly mayClose: boolean;
 };
 /** Somebody who can open a document although what is revoked would have been a way to it. */
@@ -53,14 +53,14 @@ export type RevokeEffect = {
   /** Names of people who could open something of it and can open none of it any more. */
   readonly shutOut: readonly string[];
   /**
-   * What stands for many and lets nobody in any more: groups, domains, or whoever has an open link
+   * What stands for many and lets nobody in any more: groups, domains, or anyone who has an open link
    * (its name is empty).
    */
   readonly closes: readonly { readonly kind: AddresseeKind; readonly name: string }[];
   readonly stillReads: readonly StillReads[];
   /** How many could open none of it anyway. */
   readonly ofNone: number;
-  /** Documents that whoever holds an open link still reads, and by which dispatch. */
+  /** Documents that anyone who holds an open link still reads, and by which dispatch. */
   readonly openLinks: readonly { readonly title: string; readonly dispatch: string }[];
   /**
    * What no revocation reaches, as it stands on the ledger: prints, and people who kept a copy,
@@ -81,7 +81,7 @@ export type RevokePreview = {
 };
 export type RevokeResult = { readonly grants: readonly GrantId[] };
 
-/** Somebody left their organisation; whoever takes over, if anybody, is given what they could still open. */
+/** Somebody left their organisation; the person who takes over, if anybody, is given what they could still open. */
 export const leftInput = z.object({
   id: recipientId,
   successor: z.union([z.literal('').transform(() => null), emailAddress]).nullish(),

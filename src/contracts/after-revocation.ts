@@ -46,7 +46,7 @@ export type AfterRow = {
   /** How often others tried by their link, or, of what many were given, anybody who is not named here. */
   readonly triesByOthers: number;
   readonly copies: Copies;
-  /** What is revoked and may be taken back by whoever looks. */
+  /** What is revoked and may be taken back by the viewer. */
   readonly undo: readonly GrantId[];
 };
 
@@ -63,6 +63,6 @@ export type AfterPage = {
   /** The document itself is revoked, so that reinstating it is the way back. */
   readonly documentRevoked: boolean;
   readonly keyDestroyed: boolean;
-  /** Whether whoever looks may reinstate the document. */
+  /** Whether the viewer may reinstate the document. */
   readonly mayReinstate: boolean;
 };

@@ -130,7 +130,7 @@ const recipientsInput = z
 /** Most bytes of documents that travel with one message: more, and mail servers refuse it. */
 export const MOST_MAILED = 18 * 1024 * 1024;
 
-/** Groups and domains, each as a whole: whoever joins is given it as well. */
+/** Groups and domains, each as a whole: anyone who joins is given it as well. */
 const addresseesInput = {
   recipients: recipientsInput,
   groups: z.array(groupId).max(20).optional(),
@@ -164,7 +164,7 @@ export const dispatchInput = z
     form: z.enum(DELIVERY_FORMS).optional(),
     /** Whether cover pages name the documents. */
     titleOnCover: z.boolean().optional(),
-    /** Whether whoever holds the link may open it, with no proof. */
+    /** Whether anyone who holds the link may open it, with no proof. */
     openLink: z.boolean().optional(),
     /** Why it goes out as it does, where somebody has to say so. */
     reason: z.string().trim().max(400).optional(),
@@ -278,7 +278,7 @@ export type DispatchRow = {
   readonly sentBy: string;
   readonly documents: number;
   readonly people: number;
-  /** Whether it is open to more than can be counted: a domain, or whoever has a link. */
+  /** Whether it is open to more than can be counted: a domain, or anyone who has a link. */
   readonly unknown: boolean;
   readonly opens: number;
   readonly refusals: number;

@@ -10,7 +10,7 @@ export type ImpactFound = {
   readonly pairs: number;
   /** Those who stand by themselves. */
   readonly people: number;
-  /** Whether everyone at a domain, or whoever has a link, is touched as well. */
+  /** Whether everyone at a domain, or anyone who has a link, is touched as well. */
   readonly unknown: boolean;
   readonly documents: number;
   readonly rights: readonly {

@@ -7,7 +7,7 @@ import type { Rule } from '@/core/policy/rules';
 import type { Beyond } from '@/core/policy/sender-limits';
 import type { Role } from '@/core/policy/permissions';
 
-/** What sort of problem it is, for whoever answers a request: the HTTP status goes by it. */
+/** What sort of problem it is, for anyone who answers a request: the HTTP status goes by it. */
 export type ProblemKind =
   | 'NOT_FOUND'
   | 'INVALID'

@@ -71,7 +71,7 @@ export type RequestRow = OwnRequest & {
     readonly prints: number | null;
   };
   readonly mayAnswer: boolean;
-  /** It is about a document or a dispatch of whoever looks. */ readonly yours: boolean;
+  /** It is about a document or a dispatch of the viewer. */ readonly yours: boolean;
   /** What of it a ceiling would take even if it were given, and whose ceiling that is: `the marking Bidders`. */
   readonly above: {
     readonly right: string | null;

@@ -7,7 +7,7 @@ import type { Warning } from '@/core/insight/warnings';
 import type { Silence } from '@/core/insight/never-opened';
 
 const WHOSE = ['all', 'own', 'others'] as const;
-/** Of whom what is shown is; absent: what whoever looks works with. */
+/** Of whom what is shown is; absent: what the viewer works with. */
 export const todayInput = z.object({ of: z.enum(WHOSE).optional() });
 export type TodayInput = z.infer<typeof todayInput>;
 
@@ -35,7 +35,7 @@ type SilentRow = {
   readonly why: Silence;
   readonly people: readonly string[];
   readonly recipients: readonly RecipientId[];
-  /** Whether mailing the link again may help, and whoever looks may do it. */ readonly mayMail: boolean;
+  /** Whether mailing the link again may help, and the viewer may do it. */ readonly mayMail: boolean;
 };
 type UndeliveredRow = {
   readonly dispatchId: DispatchId | null;
@@ -52,10 +52,10 @@ type UndeliveredRow = {
 export type TodayPage = {
   readonly now: number;
   readonly of: (typeof WHOSE)[number];
-  /** What whoever looks may choose among. */ readonly choices: readonly (typeof WHOSE)[number][];
+  /** What the viewer may choose among. */ readonly choices: readonly (typeof WHOSE)[number][];
   /** Whether refusals and places are shown: of others they are not for everybody. */ readonly recorded: boolean;
   /**
-   * What whoever runs this server has to see to; empty for all but administrators.
+   * What the person who runs this server has to see to; empty for all but administrators.
    */
   readonly warnings: readonly Warning[];
   readonly requests: readonly RequestRow[];

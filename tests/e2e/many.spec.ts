@@ -131,7 +131,7 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
     compose.getByLabel('Also make an open link: anyone with the link can read'),
   ).toBeChecked();
   // Sent while the last words are still being kept.
-  await compose.getByLabel('Note').fill('Whoever it concerns');
+  await compose.getByLabel('Note').fill('To whom it may concern');
   await compose.waitForTimeout(850);
   await compose.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await compose.waitForURL('**/dispatches/dsp_*');

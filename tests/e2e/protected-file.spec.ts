@@ -1,4 +1,4 @@
-// A protected file, from its sender to its reader, and in the hands of whoever else finds it.
+// A protected file, from its sender to its reader, and in the hands of anyone else who finds it.
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';

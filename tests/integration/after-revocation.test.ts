@@ -126,7 +126,7 @@ describe('after a dispatch was pulled back', () => {
     ).toBe('jon@works.example');
   });
 
-  test('it closes itself: whoever tries is named, and once the other way is closed nobody reads', async () => {
+  test('it closes itself: anyone who tries is named, and once the other way is closed nobody reads', async () => {
     expect((await open('mira@yard.example')).outcome).toBe('refused');
     expect((await open('jon@works.example')).outcome).toBe('granted');
     expect((await rowsOf({ dispatch: first }))['mira@yard.example']).toMatchObject({
@@ -225,7 +225,7 @@ describe('after a dispatch was pulled back', () => {
     await expect(check(text.replace('shut out', 'let in'))).resolves.toMatchObject({ code: 1 });
   });
 
-  test('is for whoever sent it, and for those who read the whole record', async () => {
+  test('is for anyone who sent it, and for those who read the whole record', async () => {
     const other: StaffActor = { ...product.ida, id: 'stf_other000000000000000', role: 'sender' };
     await expect(
       revocationStatement(product.deps, other, { dispatch: first }),
@@ -310,7 +310,7 @@ describe('what is said is so', () => {
   });
 });
 
-describe('whoever may not take it back', () => {
+describe('anyone who may not take it back', () => {
   test('is not offered to: what an administrator revoked, only an administrator reinstates', async () => {
     const { deps, ida } = product;
     const nils: StaffActor = {

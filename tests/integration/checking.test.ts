@@ -1,4 +1,4 @@
-// A stored content whose bytes were harmed is noticed: by the check, by a backup, by whoever reads,
+// A stored content whose bytes were harmed is noticed: by the check, by a backup, by anyone who reads,
 // and said where it is.
 import {
   openSync,

@@ -26,7 +26,7 @@ afterAll(async () => {
 });
 const idOf = (address: string): RecipientId => people.get(address) ?? 'rcp_';
 
-test('a group stands for whoever is in it now, and not for who is blocked', async () => {
+test('a group stands for anyone who is in it now, and not for who is blocked', async () => {
   const { deps, ida } = product;
   const { id } = await putGroup(deps, ida, { id: null, name: 'Bidders' });
   await changeMembers(deps, ida, {

@@ -268,7 +268,7 @@ describe('a sender', () => {
     ).toEqual([]);
   });
 
-  test('reads what is about their document, whoever did it', async () => {
+  test('reads what is about their document, no matter who did it', async () => {
     await product.deps.db.write((tx) => setFiled(tx, [document], { deputyId: sender().id }));
     const theirs = await listLedger(product.deps, sender(), { each: 'yes' });
     const all = await page({ document: [document], each: 'yes' });

@@ -106,7 +106,7 @@ describe('at once', () => {
     await expect(sendNotices(product.deps)).resolves.toBe(0);
   });
 
-  test('whoever answers for it is told of a first open and not of a second; nobody else is', async () => {
+  test('anyone who answers for it is told of a first open and not of a second; nobody else is', async () => {
     await open('mira@yard.example');
     await expect(sendNotices(product.deps)).resolves.toBe(1);
     const [mail] = await mailsTo('ida@tern-quill.example');

@@ -442,7 +442,7 @@ describe('grants of a file', () => {
       ).toBe(true);
     });
 
-    test('another document is given to it, and to whoever is in it, by a file of another program', async () => {
+    test('another document is given to it, and to anyone who is in it, by a file of another program', async () => {
       const [first] = (await groupFile(() => null))['@graph'].filter(isGroup);
       const another = {
         ...asOthers(first, ''),

@@ -65,7 +65,7 @@ async function statusOf(
   { method, route }: { readonly method: string; readonly route: Route },
   cookie: string,
 ): Promise<number> {
-  // Names that lead nowhere: whoever is let through gets "not found" or "please check", never a change.
+  // Names that lead nowhere: anyone who is let through gets "not found" or "please check", never a change.
   const params = Promise.resolve({ id: 'none', licence: 'none', page: '1' });
   const headers = { origin: product.deps.publicUrl, 'content-type': 'application/json', cookie };
   const response = await route(

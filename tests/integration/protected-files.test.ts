@@ -184,7 +184,7 @@ describe('carried by hand', () => {
     ).rejects.toMatchObject({ code: 'CONFLICT' });
   });
 
-  test('its link lets in whoever was given the document by another dispatch, and nobody else', async () => {
+  test('its link lets in anyone who was given the document by another dispatch, and nobody else', async () => {
     const { grants } = await send({ delivery: 'by-hand' }, 'mira');
     const token = grants[0]?.link.split('/').at(-1) ?? '';
     await dispatch(product, [document], [address('elsewhere')]);

@@ -1,4 +1,4 @@
-// A recipient asks for more; whoever answers for it gives, gives in part, or declines; both see the state.
+// A recipient asks for more; anyone who answers for it gives, gives in part, or declines; both see the state.
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId, RequestId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
@@ -175,7 +175,7 @@ test('somebody refused for the place, the hour or the count asks as anybody else
   ]);
 });
 
-test('whoever was shut out, or never addressed, has nobody here to ask', async () => {
+test('anyone who was shut out, or never addressed, has nobody here to ask', async () => {
   await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
   await expect(ask()).rejects.toMatchObject({
     problem: 'ask-in-vain',

@@ -207,7 +207,7 @@ describe('what revoking does is told of people, by every way they have', () => {
     expect(cut).not.toContain(also[0]);
   });
 
-  test('is told to whoever may revoke it, and to nobody else', async () => {
+  test('is told to anyone who may revoke it, and to nobody else', async () => {
     const sender = await joinStaff(product, 'sender', `lars${String(round)}`);
     await expect(
       previewRevoking(product.deps, sender, { grants: sent.grants.map(({ id }) => id) }),

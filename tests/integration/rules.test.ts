@@ -154,7 +154,7 @@ describe('what wants a second person', () => {
   });
   const toDomain = (): DispatchInput => input({ domains: ['@yard.example'], delivery: 'by-hand' });
 
-  test('goes out when somebody else agrees, for whoever asked, and not before', async () => {
+  test('goes out when somebody else agrees, for the one who asked, and not before', async () => {
     expect(await sendDocuments(product.deps, product.ida, toDomain())).toEqual({
       id: null,
       reference: '',
@@ -318,7 +318,7 @@ describe('a link that asks for no proof', () => {
   }
   const rows = () => grantRows(product.deps, product.ida, { document });
 
-  test('lets in whoever holds it, each as somebody of their own who is not known', async () => {
+  test('lets in anyone who holds it, each as somebody of their own who is not known', async () => {
     expect(await proofAsked(product.deps, token)).toBe('nothing');
     const people = (await listPeople(product.deps, product.ida, { q: '' })).total;
     const [one, two] = [await visit(), await visit()];
@@ -400,30 +400,33 @@ describe('what goes out unprotected', () => {
     { rights: ['read', 'print'] },
     { prints: 5 },
     { rights: ['read', 'copy', 'print'] },
-  ])('does not leave where a ceiling lets nobody keep it, whoever asks: %j', async (limits) => {
-    const limit = async (to: Partial<Limits>) => {
-      const known = (await listCeilings(product.deps.db.read)).find(
-        ({ subject }) => subject === document,
-      );
-      await putCeiling(product.deps, product.ida, {
-        level: 'document',
-        subject: document,
-        limits: { ...NO_LIMITS, ...to },
-        seen: known?.setAt ?? null,
+  ])(
+    'does not leave where a ceiling lets nobody keep it, no matter who asks: %j',
+    async (limits) => {
+      const limit = async (to: Partial<Limits>) => {
+        const known = (await listCeilings(product.deps.db.read)).find(
+          ({ subject }) => subject === document,
+        );
+        await putCeiling(product.deps, product.ida, {
+          level: 'document',
+          subject: document,
+          limits: { ...NO_LIMITS, ...to },
+          seen: known?.setAt ?? null,
+        });
+      };
+      onTestFinished(() => limit({}));
+      await limit(limits);
+      const asked = input({ form: 'unprotected', reason: 'They asked for it.' });
+      await expect(sendDocuments(product.deps, product.ida, asked)).rejects.toMatchObject({
+        problem: 'keep-forbidden',
+        fields: { title: 'Weight list' },
       });
-    };
-    onTestFinished(() => limit({}));
-    await limit(limits);
-    const asked = input({ form: 'unprotected', reason: 'They asked for it.' });
-    await expect(sendDocuments(product.deps, product.ida, asked)).rejects.toMatchObject({
-      problem: 'keep-forbidden',
-      fields: { title: 'Weight list' },
-    });
-    await limit({ days: 9 });
-    await expect(sendDocuments(product.deps, product.ida, asked)).resolves.toMatchObject({
-      waits: false,
-    });
-  });
+      await limit({ days: 9 });
+      await expect(sendDocuments(product.deps, product.ida, asked)).resolves.toMatchObject({
+        waits: false,
+      });
+    },
+  );
 
   test('arrives in the clear, byte for byte, and the record says that and why', async () => {
     const { id } = await sendDocuments(

@@ -55,7 +55,7 @@ async function protectMany({ deps, actor }: Dying): Promise<void> {
   }
 }
 
-/** Calls `after` after each rename, or each opening of a file, whoever does it. */
+/** Calls `after` after each rename, or each opening of a file, no matter by whom. */
 function watchDisk(name: 'rename' | 'open', after: () => void): void {
   const real = disk[name] as (...args: unknown[]) => Promise<unknown>;
   disk[name] = (async (...args: unknown[]) => {

@@ -104,7 +104,7 @@ function ownRights(policy: DocumentPolicy, grant: GrantFacts): Right[] {
   );
 }
 
-/** Whoever is above must have "pass on" through their own chain: the same question, one level up. */
+/** Anyone who is above must have "pass on" through their own chain: the same question, one level up. */
 function rightsOf(policy: DocumentPolicy, grant: GrantFacts): Right[] {
   const chain = unbrokenChain(policy, grant);
   if (chain?.slice(1).every((above) => rightsOf(policy, above).includes('pass-on')) !== true)

@@ -18,7 +18,7 @@ function keyWords({ header }: Inspected): string {
   return 'It carries no way in for a recovery key.';
 }
 
-/** For whoever has no database here: that it is protected, and whom to ask. */
+/** For anyone who has no database here: that it is protected, and whom to ask. */
 function strangerText(inspected: Inspected): string {
   const { stanza, link } = inspected;
   if (stanza === null) return `An age file that Embargo did not make. ${keyWords(inspected)}\n`;

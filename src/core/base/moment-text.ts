@@ -56,7 +56,7 @@ export function distanceText(at: number, now: number): string {
   return at >= now ? `${words} from now` : `${words} ago`;
 }
 
-/** `17 Dec 2026 09:00 (Europe/Oslo)`: a moment for whoever may be in another zone. */
+/** `17 Dec 2026 09:00 (Europe/Oslo)`: a moment for anyone who may be in another zone. */
 export function zonedText(at: number, zone: string): string {
   return `${momentText(at, zone)} (${zone})`;
 }

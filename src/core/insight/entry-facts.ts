@@ -313,7 +313,7 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'file.inspected': null,
 };
 
-/** To whom something was done; empty: to nobody, or to whoever did it. */
+/** To whom something was done; empty: to nobody, or to the person who did it. */
 export function toWhom({ action, actor, recipient, address }: Told, { nameOf }: Words): string {
   if (action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited')
     return address;

@@ -3,7 +3,7 @@ import { ACTIONS, type Action } from '@/core/ledger/entry';
 /** What an entry means for the access of those it names. */
 type Effect = {
   /**
-   * Whose pages may have to change: those of everybody who has the document, or of whoever did it
+   * Whose pages may have to change: those of everybody who has the document, or of the person who did it
    * alone, with those whose prints are counted together with theirs.
    */
   readonly changes?: 'all' | 'own';
@@ -75,7 +75,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'demo.changed': NOTHING,
 };
 
-/** The actions that may change what those who read see: everybody's, or only that of whoever did it. */
+/** The actions that may change what those who read see: everybody's, or only that of the person who did it. */
 export function actionsThatChange(whose: 'all' | 'own'): readonly Action[] {
   return ACTIONS.filter((action) => EFFECTS[action].changes === whose);
 }

@@ -118,7 +118,7 @@ function saysNothing(name: Name, value: Conditions[Name]): boolean {
 
 /**
  * Conditions as constraints, in an order that is always the same. One that this version does not
- * know is stated as such: nobody reads it as none, and whoever reads it stops.
+ * know is stated as such: nobody reads it as none, and anyone who reads it stops.
  */
 export function constraintsOf(conditions: Conditions = {}): Constraint[] {
   const known = NAMES.flatMap((name) => {

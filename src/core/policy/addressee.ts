@@ -1,7 +1,7 @@
 import { isId, type DispatchId, type GroupId } from '@/core/base/ids';
 
 /**
- * Who a grant can be for: a person, a live group, every address at a domain, whoever holds an open
+ * Who a grant can be for: a person, a live group, every address at a domain, anyone who holds an open
  * link, or somebody who came by one and is not known.
  */
 export type AddresseeKind = 'person' | 'group' | 'domain' | 'link' | 'visitor';

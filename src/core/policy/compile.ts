@@ -12,7 +12,7 @@ import {
 import type { ConditionTest, Used } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 
-/** Who a grant is for: a person, a live group, every address at a domain, or whoever holds an open link. */
+/** Who a grant is for: a person, a live group, every address at a domain, or anyone who holds an open link. */
 export type Addressee = {
   readonly kind: 'person' | 'group' | 'domain' | 'link';
   readonly id: string;

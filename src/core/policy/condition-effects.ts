@@ -112,7 +112,7 @@ const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
 };
 const NAMES = Object.keys(EFFECTS) as ConditionName[];
 
-/** The same table for whoever walks along it: name and value belong together as they are looked up. */
+/** The same table for anyone who walks along it: name and value belong together as they are looked up. */
 const ANY: Readonly<
   Record<
     ConditionName,

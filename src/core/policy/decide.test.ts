@@ -235,7 +235,7 @@ describe('what was passed on', () => {
     expect(decision.rights.print).toMatchObject({ granted: true, printsLeft: 9 });
   });
 
-  test('goes no further than whoever passed it on may themselves, also when they were narrowed since', () => {
+  test('goes no further than the person who passed it on may themselves, also when they were narrowed since', () => {
     const passOn = { people: 1, domains: ['@yard.example'], steps: 2 };
     const decision = told([
       giving({ id: 'grt_p', addressee: toB, terms: { conditions: { passOn } } }),

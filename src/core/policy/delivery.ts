@@ -9,7 +9,7 @@ import type { Terms } from '@/core/policy/rights';
 export const DELIVERY_FORMS = ['link', 'file', 'both', 'unprotected'] as const;
 export type DeliveryForm = (typeof DELIVERY_FORMS)[number];
 
-/** How what is handed over gets to its addressees: mailed by us, or by whoever dispatches. */
+/** How what is handed over gets to its addressees: mailed by us, or by the sender. */
 export const DELIVERIES = ['mail', 'by-hand'] as const;
 export type Delivery = (typeof DELIVERIES)[number];
 

@@ -17,7 +17,7 @@ export type PlannedDispatch<T extends Terms = Terms> = {
 };
 
 /**
- * The gifts as dispatches that give exactly these: whoever is to have the same documents on the
+ * The gifts as dispatches that give exactly these: anyone who is to have the same documents on the
  * same terms is in one.
  */
 export function dispatchesOf<T extends Terms>(gifts: readonly Gift<T>[]): PlannedDispatch<T>[] {

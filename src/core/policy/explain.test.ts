@@ -131,10 +131,10 @@ describe('explain', () => {
 
   it('says the same as the decision, whatever the policy', () => {
     for (let seed = 0; seed < 1_500; seed++) {
-      const { policy, asking: whoever } = randomCase(seed);
+      const { policy, asking: asked } = randomCase(seed);
       const document = compileDocument(policy);
-      const { decision, ways, rights } = explain(document, whoever);
-      expect(decision).toEqual(decide(document, whoever));
+      const { decision, ways, rights } = explain(document, asked);
+      expect(decision).toEqual(decide(document, asked));
       expect(ways[0]?.standing === 'live' || decision.outcome === 'refused').toBe(true);
       expect(rights.map(({ right }) => right)).toEqual(RIGHTS);
       const taken = rights.filter(

@@ -28,7 +28,7 @@ export type Exposure = {
 };
 
 /**
- * Who could still read if access were cut at this moment: whoever was allowed to go on without
+ * Who could still read if access were cut at this moment: anyone who was allowed to go on without
  * asking, until that ends or their access does. With nobody allowed to, everybody is shut out at
  * once.
  */

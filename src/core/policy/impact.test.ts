@@ -39,7 +39,7 @@ function document(
 ): DocumentPolicy {
   return { id: 'doc_a', revoked: false, keyDestroyed: false, ceilings, grants, ...over };
 }
-/** What a ceiling does to whoever has these grants, where there was another before. */
+/** What a ceiling does to anyone who has these grants, where there was another before. */
 function under(
   grants: readonly GrantFacts[],
   limits: Partial<Limits>,

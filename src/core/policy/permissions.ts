@@ -33,7 +33,7 @@ const held: Readonly<Record<Role, ReadonlySet<Permission>>> = {
   auditor: new Set<Permission>(['look', 'read-own-record', 'read-record']),
 };
 
-/** Powers that reach so far that whoever uses one must have proven within minutes who they are. */
+/** Powers that reach so far that anyone who uses one must have proven within minutes who they are. */
 export const PROVEN_POWERS: ReadonlySet<Permission> = new Set<Permission>([
   'revoke-widely',
   'destroy-key',

@@ -19,7 +19,7 @@ export type Leave = (typeof LEAVES)[number];
 export type Rule = {
   readonly way: Way;
   readonly leave: Leave;
-  /** Why, for whoever meets it. */ readonly reason: string;
+  /** Why, for anyone who meets it. */ readonly reason: string;
   readonly setBy: string | null;
   readonly setAt: Moment | null;
 };

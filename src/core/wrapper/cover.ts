@@ -11,7 +11,7 @@ import {
 } from '@/core/wrapper/tagged-page';
 import type { Cover } from '@/core/wrapper/write';
 
-/** What a cover page says. Nothing of it is secret: whoever has the file reads it. */
+/** What a cover page says. Nothing of it is secret: anyone who has the file reads it. */
 export type CoverFacts = {
   readonly organisation: string;
   readonly sender: string;

@@ -8,7 +8,7 @@ import type { Clock } from '@/server/clock/clock';
 export type SteadyClock = Clock & { readonly behind: () => number };
 
 /**
- * Whoever sets the machine's clock back must not let anybody in again whose time was over: the
+ * Anyone who sets the machine's clock back must not let anybody in again whose time was over: the
  * later of the two counts, the machine's time or the latest that was ever seen.
  *
  * @param floor the time of the newest entry of the ledger

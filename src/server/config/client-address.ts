@@ -64,7 +64,7 @@ function ofForwarded(text: string): (string | null)[] {
   });
 }
 
-/** Follows the entries from the nearest on, for as long as whoever wrote them is trusted. */
+/** Follows the entries from the nearest on, for as long as the one who wrote them is trusted. */
 function follow(
   socket: string,
   entries: readonly (string | null)[],

@@ -18,7 +18,7 @@ test('one browser gets so many at once and a steady number after that, others on
   expect(passed(rate, 500, '203.0.113.9', 'a', 60_000)).toBe(80);
 });
 
-test('a network is counted as a whole, whoever its browsers say they are, and others are not', () => {
+test('a network is counted as a whole, no matter who its browsers say they are, and others are not', () => {
   const rate = createRequestRate();
   expect(
     Array.from({ length: 900 }, (_, i) => rate('203.0.113.9', `browser ${String(i)}`, 0)).filter(

@@ -59,7 +59,7 @@ type Batch = {
 
 /**
  * A transaction bears its batch itself. A map in this module would not do: the framework loads
- * modules more than once, and whoever opened the database may hold another copy than its users.
+ * modules more than once, and the one who opened the database may hold another copy than its users.
  */
 const BATCH_OF = Symbol.for('embargo.batch');
 type InBatch = Transaction & { [BATCH_OF]?: Batch };
@@ -183,7 +183,7 @@ export function openForReading(url: string): {
 /** Reads one state of the database throughout, whatever is written meanwhile, on a connection of its own. */
 export async function readSnapshot<T>(url: string, work: (db: Reading) => Promise<T>): Promise<T> {
   const client = createClient({ url });
-  // The mapper's own transactions take the lock of whoever writes; this one only reads.
+  // The mapper's own transactions take the lock of a writer; this one only reads.
   const snapshot = await client.transaction('deferred');
   try {
     return await work(

@@ -4,7 +4,7 @@ import type { EntryFilter, Span } from '@/core/insight/filter';
 
 /** Entries joined into one piece. */
 export const BLOCK = 2_000;
-/** Pieces a thread may be ahead of whoever downloads: bounds the memory of a slow download. */
+/** Pieces a thread may be ahead of the download: bounds the memory of a slow download. */
 const AHEAD = 4;
 /**
  * Entries in one stretch of the ledger, the unit that the threads take turns with: as much as a

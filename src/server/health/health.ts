@@ -25,7 +25,7 @@ export function createHealth(): Health {
   };
 }
 
-/** The state of this process in lines for whoever watches it, and whether it serves. */
+/** The state of this process in lines for anyone who watches it, and whether it serves. */
 export function healthReport(): { readonly serves: boolean; readonly text: string } {
   const codes = [...((globalThis as Shared)[SHARED]?.keys() ?? [])];
   const serves = !codes.some((code) => WARNINGS[code].grave);

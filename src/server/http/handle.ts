@@ -73,7 +73,7 @@ type Asked<C extends Caller> = {
 };
 
 /**
- * Who asks, and for what: whoever can be held to nothing is read little of, and the others not
+ * Who asks, and for what: anyone who can be held to nothing is read little of, and the others not
  * before it is known who they are.
  */
 async function asked<C extends Caller>(

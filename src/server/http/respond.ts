@@ -68,13 +68,13 @@ export function asDownload(name: string): Record<string, string> {
 
 const NO_ROOM: Record<Audience, string> = {
   staff:
-    'The server has no room left to write this down, so it was not done. Tell whoever runs it.',
+    'The server has no room left to write this down, so it was not done. Tell the person who runs it.',
   recipient:
     'This cannot be shown at present: the sender’s server has no room left. Try again later, or write to the sender.',
 };
 const HARMED: Record<Audience, string> = {
   staff:
-    'Part of the database is damaged, and this is in it. Everything else goes on. Tell whoever runs the server.',
+    'Part of the database is damaged, and this is in it. Everything else goes on. Tell the person who runs the server.',
   recipient:
     'This cannot be shown at present: something is damaged on the sender’s server. Write to the sender.',
 };

@@ -8,14 +8,14 @@ export async function start(): Promise<void> {
   const container = await runningOrExit();
   container.startBackground();
   if (await isSetUp(container.deps)) return;
-  // The console is where whoever runs this server looks; the log may go elsewhere.
+  // The console is where the person who runs this server looks; the log may go elsewhere.
   process.stdout.write(
     `\nThis is a new Embargo. Set it up at ${container.deps.publicUrl}/set-up\nSet-up token: ` +
       `${setUpToken(container.deps)}\n\n`,
   );
 }
 
-/** A product that cannot run says why in one sentence and ends, so that whoever watches it sees that it did. */
+/** A product that cannot run says why in one sentence and ends, so that anyone who watches it sees that it did. */
 async function runningOrExit(): ReturnType<typeof running> {
   try {
     return await running();

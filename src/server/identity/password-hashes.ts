@@ -22,7 +22,7 @@ export type PasswordHashes = {
 const derive = promisify<string, string, number, ScryptOptions, Buffer>(scrypt);
 
 /**
- * Password hashes (scrypt, `salt:key` in hexadecimal), made off the main thread; whoever asks for
+ * Password hashes (scrypt, `salt:key` in hexadecimal), made off the main thread; anyone who asks for
  * many waits for others in turn.
  */
 export function createPasswordHashes(random: RandomSource): PasswordHashes {

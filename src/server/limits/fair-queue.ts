@@ -32,7 +32,7 @@ type Job = { readonly start: () => void };
  * @throws BusyError where too many wait; the signal's reason where it was given up
  */
 export function createFairQueue(bounds: Bounds): FairQueue {
-  // A map keeps the order in which keys came: whoever was served goes to its end.
+  // A map keeps the order in which keys came: the one who was served goes to its end.
   const waiting = new Map<string, Job[]>();
   const running = new Map<string, number>();
   let total = 0;

@@ -25,7 +25,7 @@ describe('live changes', () => {
     vi.useRealTimers();
   });
 
-  test('tell whoever watches one of the names, once a look, and nobody else', async () => {
+  test('tell anyone who watches one of the names, once a look, and nobody else', async () => {
     const [ours, others] = [vi.fn(), vi.fn()];
     live.watch(['grt_1', 'doc_1'], 'a', ours);
     live.watch(['grt_2', 'doc_2'], 'b', others);

@@ -50,7 +50,7 @@ export function createCountryPlaces(file: string): Places {
     codes.set(name, code);
     return name;
   };
-  // Names are looked up by whoever restarted since they were recorded, too.
+  // Names are looked up by a server that restarted since they were recorded, too.
   for (const code of Object.keys(countries.getAlpha2Codes())) nameOf(code);
   return {
     find: (network) => {

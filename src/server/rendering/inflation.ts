@@ -80,8 +80,8 @@ function unpackedSize(bytes: Bytes, start: number, times: number, most: number):
 }
 
 /**
- * Measures what the object and cross-reference streams of a PDF unpack to, which whoever rewrites
- * it holds in memory. One pass over the file, in memory that does not grow with it.
+ * Measures what the object and cross-reference streams of a PDF unpack to, which a rewrite
+ * holds in memory. One pass over the file, in memory that does not grow with it.
  *
  * @param most bytes that all of them together may come to
  */

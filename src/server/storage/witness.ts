@@ -13,7 +13,7 @@ import { parseWitnessLine } from '@/core/ledger/witness-line';
 /**
  * What a witness keeps outside the database: the key that signs the ledger, each signed checkpoint,
  * and where a restore went back to. A file that is only ever added to, best on another disk or
- * another machine: whoever can write to the database and not to this file changes nothing behind
+ * another machine: anyone who can write to the database and not to this file changes nothing behind
  * the last checkpoint in it unseen.
  */
 export type Witnessed = {

@@ -11,7 +11,7 @@ export type OpenName = LicenceId | `check ${StaffId} ${VersionId}`;
 export type Keyring = {
   readonly find: (open: OpenName) => Uint8Array | null;
   readonly hold: (open: OpenName, key: Uint8Array) => void;
-  /** Forgets every key; whoever may go on reading has it taken from the vault again. */
+  /** Forgets every key; anyone who may go on reading has it taken from the vault again. */
   readonly clear: () => void;
 };
 

@@ -20,7 +20,7 @@ type MasterKey = { readonly generation: number; readonly key: Secret<Uint8Array>
 /** The generations of the master key that there are: one, or two while keys are being wrapped anew. */
 export type MasterKeys = {
   /**
-   * The newest. Looked up at each call: another process may have begun a rotation. Whoever wraps
+   * The newest. Looked up at each call: another process may have begun a rotation. Anyone who wraps
    * with it does so inside the write transaction that stores the wrap, so that a rotation, which
    * ends with a transaction of its own, sees every wrap of an older generation.
    */

@@ -6,7 +6,7 @@ import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import type { Recipients } from '@/ui/recipients/use-recipients';
 
-/** Groups to address: as whoever is in one now, who can be taken out again one by one, or live, as the group. */
+/** Groups to address: as the people in one now, who can be taken out again one by one, or live, as the group. */
 export function GroupChips({
   groups,
   recipients,

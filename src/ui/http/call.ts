@@ -36,14 +36,14 @@ export async function toCallError(response: Response): Promise<CallError> {
 
 let askProof: (() => Promise<boolean>) | null = null;
 
-/** Says what asks whoever is at the screen to prove again who they are; the answer is whether they did. */
+/** Says what asks the person at the screen to prove again who they are; the answer is whether they did. */
 export function onProofNeeded(ask: (() => Promise<boolean>) | null): void {
   askProof = ask;
 }
 
 let askReason: (() => Promise<string | null>) | null = null;
 
-/** Says what asks whoever is at the screen for the reason of what they do; `null`: they give none. */
+/** Says what asks the person at the screen for the reason of what they do; `null`: they give none. */
 export function onReasonNeeded(ask: (() => Promise<string | null>) | null): void {
   askReason = ask;
 }
@@ -112,7 +112,7 @@ export async function callLines(
 }
 
 /**
- * Keys of changes whose answer has not come: whoever presses again, or twice, after an answer was
+ * Keys of changes whose answer has not come: anyone who presses again, or twice, after an answer was
  * lost asks for the same act and not for a second one.
  */
 const unanswered = new Map<string, string>();

@@ -15,7 +15,7 @@ import { Moment } from '@/ui/time/moment';
 
 type Props = { readonly person: PersonDetail; readonly canOpen: number };
 
-/** Stopping a person whatever they hold: for now, or because they have left, with whoever takes over. */
+/** Stopping a person whatever they hold: for now, or because they have left, with the person who takes over. */
 export function ShutOut({ person, canOpen }: Props) {
   const blocks = useHolds('block');
   const { busy, said, attempt } = useAttempt();

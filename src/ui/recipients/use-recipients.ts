@@ -26,7 +26,7 @@ export type Recipients = {
   readonly setText: (text: string) => void;
   readonly people: readonly RecipientDraft[];
   readonly domains: readonly DomainDraft[];
-  /** Groups that are addressed as such: whoever joins has it as well. */
+  /** Groups that are addressed as such: anyone who joins has it as well. */
   readonly groups: readonly GroupId[];
   readonly setGroups: (groups: readonly GroupId[]) => void;
   readonly unreadable: readonly string[];

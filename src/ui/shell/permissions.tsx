@@ -9,7 +9,7 @@ const RoleContext = createContext<Role>('auditor');
 export const RoleProvider = RoleContext.Provider;
 
 /**
- * Whether whoever is at the screen holds a power. The server asks again; this only spares them a
+ * Whether the person at the screen holds a power. The server asks again; this only spares them a
  * button that would refuse.
  */
 export function useHolds(power: Permission): boolean {

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 /**
- * A question that comes up in the middle of something else: whoever puts it waits for the answer.
+ * A question that comes up in the middle of something else: the one who asks waits for the answer.
  * @returns whether it is being put, and what gives the answer
  */
 export function useAnswered<T>(

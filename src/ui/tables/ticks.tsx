@@ -40,7 +40,7 @@ type Of<R, Id extends string> = {
   readonly ticks: Ticks<Id>;
   readonly idOf: (row: R) => Id;
   readonly nameOf: (row: R) => string;
-  /** Whether a row can be ticked by whoever looks. */
+  /** Whether a row can be ticked by the viewer. */
   readonly may: (row: R) => boolean;
   readonly all: string;
 };

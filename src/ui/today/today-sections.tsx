@@ -35,7 +35,7 @@ function Named({ subject, reference }: { readonly subject: string; readonly refe
   );
 }
 
-/** What is wrong with the server itself, for whoever runs it. */
+/** What is wrong with the server itself, for the person who runs it. */
 export function WarningsSection({ warnings }: Pick<TodayPage, 'warnings'>) {
   if (warnings.length === 0) return null;
   return (

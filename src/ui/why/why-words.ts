@@ -59,7 +59,7 @@ type ChangeWords = {
   [K in NamedChange['kind']]: (grant: string, change: ChangeOf<NamedChange, K>) => string;
 };
 
-/** What to do, as one would say it to whoever does it. */
+/** What to do, as one would say it to the person who does it. */
 const changeWordsOf: ChangeWords = {
   'prove-address': () => 'have them prove their email address again',
   unblock: () => 'unblock the person',
@@ -92,7 +92,7 @@ export function ruleWords({ level, name, setAt, ended }: NamedReason): string {
   return ended || setAt === null ? `the ${level}` : `the ceiling of the ${level} ${name}`;
 }
 
-/** What whoever is named did: gave the grant, set the rule, or ended access. */
+/** What the person named did: gave the grant, set the rule, or ended access. */
 export function deedOf({ level, ended }: NamedReason): string {
   if (ended) return 'ended by';
   return level === 'grant' ? 'given by' : 'set by';

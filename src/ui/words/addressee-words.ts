@@ -42,7 +42,7 @@ export function audienceOf(grants: readonly Named[]): string {
   );
 }
 
-/** What a link is worth to whoever holds it. */
+/** What a link is worth to anyone who holds it. */
 export function linkWords({ kind, name, address }: Named): string {
   switch (kind) {
     case 'person':

@@ -5,7 +5,7 @@ function bytesText(detail: string): string {
   return gib >= 1 ? `${gib.toFixed(1)} GiB` : `${String(Math.round(gib * 1024))} MiB`;
 }
 
-/** What whoever runs this server has to see to: what is so, and what to do. */
+/** What the person who runs this server has to see to: what is so, and what to do. */
 export const warningWords: Record<
   WarningCode,
   (detail: string) => { readonly title: string; readonly next: string }

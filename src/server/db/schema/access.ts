@@ -108,7 +108,7 @@ export const consents = sqliteTable(
   (table) => [index('consents_state').on(table.state, table.askedAt)],
 );
 
-/** What a recipient asks of whoever answers for a grant: more time, or a right. */
+/** What a recipient asks of the person who answers for a grant: more time, or a right. */
 export const requests = sqliteTable(
   'requests',
   {

@@ -83,7 +83,7 @@ export const folders = sqliteTable(
 export const markings = sqliteTable('markings', {
   id: text().$type<MarkingId>().primaryKey(),
   name: text().notNull().unique(),
-  /** What it means, for whoever chooses one. */
+  /** What it means, for anyone who chooses one. */
   meaning: text().notNull(),
   position: integer().notNull(),
   seal: seal(),

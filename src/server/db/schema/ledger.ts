@@ -96,7 +96,7 @@ export const ledgerDays = sqliteTable(
   'ledger_days',
   {
     ...tally(),
-    /** The last entry that was counted here: whoever holds a copy reads only what came since. */
+    /** The last entry that was counted here: anyone who holds a copy reads only what came since. */
     last: integer().notNull().default(0),
   },
   (table) => [

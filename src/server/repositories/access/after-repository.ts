@@ -14,7 +14,7 @@ type Wanted = {
   readonly document: DocumentId;
   readonly grants: readonly GrantId[];
   readonly people: readonly RecipientId[];
-  /** Dispatches that many were addressed by, so that whoever comes by one need not be known. */
+  /** Dispatches that many were addressed by, so that anyone who comes by one need not be known. */
   readonly many: readonly DispatchId[];
 };
 

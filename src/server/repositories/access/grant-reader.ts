@@ -208,7 +208,7 @@ function addressDomain(recipient: RecipientId): SQL {
 }
 
 /**
- * Whoever has a grant of their own in a dispatch is judged by that, not by what reaches them there
+ * Anyone who has a grant of their own in a dispatch is judged by that, not by what reaches them there
  * along with others.
  */
 function hasNoneOfTheirOwn(recipient: RecipientId): SQL {

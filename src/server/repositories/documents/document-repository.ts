@@ -41,7 +41,7 @@ export async function uploadsOf(db: Reading, staff: StaffId): Promise<UploadRow[
     .orderBy(desc(uploads.updatedAt));
 }
 
-/** Uploads, whoever began them, of which no part has come since. */
+/** Uploads, no matter who began them, of which no part has come since. */
 export async function uploadsUntouchedSince(db: Reading, moment: number): Promise<UploadRow[]> {
   return db.select().from(uploads).where(lt(uploads.updatedAt, moment));
 }

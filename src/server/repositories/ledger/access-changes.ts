@@ -10,7 +10,7 @@ export async function lastSequence(db: Reading | Transaction): Promise<number> {
   return row?.last ?? 0;
 }
 
-/** What changes the access of whoever has the document, or of everybody; and of one person alone. */
+/** What changes the access of anyone who has the document, or of everybody; and of one person alone. */
 const ACCESS_CHANGES = actionsThatChange('all');
 
 const OWN_CHANGES = actionsThatChange('own');

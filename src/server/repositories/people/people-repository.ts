@@ -196,7 +196,7 @@ export async function setBlocked(
   id: RecipientId,
   blocked: boolean,
 ): Promise<void> {
-  // Whoever may come in again has not left.
+  // Anyone who may come in again has not left.
   await tx
     .update(recipients)
     .set({ blocked, ...(blocked ? {} : { leftAt: null }) })
@@ -369,7 +369,7 @@ export async function beyondRevoking(
   };
 }
 
-/** Everything that stands for many: live groups, domains, and whoever has an open link. */
+/** Everything that stands for many: live groups, domains, and anyone who has an open link. */
 export async function whatStandsForMany(
   db: Reading,
 ): Promise<{ readonly id: RecipientId; readonly kind: AddresseeKind }[]> {

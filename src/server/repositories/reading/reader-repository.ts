@@ -71,7 +71,7 @@ export async function documentsCarried(db: Reading, dispatch: DispatchId): Promi
   return (await carriedBy(db, dispatch)).map(({ id }) => id);
 }
 
-/** Grants of whoever has this address: their own, and those of everyone at its domain. */
+/** Grants of anyone who has this address: their own, and those of everyone at its domain. */
 function forAddress(db: Reading | Transaction, address: string): SQL {
   return inArray(
     grants.recipientId,
@@ -188,7 +188,7 @@ export async function endDevice(tx: Transaction, id: DeviceId, now: number): Pro
 }
 
 /**
- * The documents of a dispatch that whoever has this address was given: through it, or, where a protected file
+ * The documents of a dispatch that anyone who has this address was given: through it, or, where a protected file
  * went from hand to hand and reached somebody who has it from elsewhere, through another one.
  */
 export async function documentsFor(db: Reading, dispatch: DispatchId, address: string) {

@@ -31,7 +31,7 @@ export async function listStaff(db: Reading) {
     .orderBy(staff.name);
 }
 
-/** Everybody's name, whoever left included: what they set still stands. */
+/** Everybody's name, people who left included: what they set still stands. */
 export async function namesOfStaff(db: Reading | Transaction): Promise<Map<string, string>> {
   const rows = await db.select({ id: staff.id, name: staff.name }).from(staff);
   return new Map(rows.map(({ id, name }) => [id, name]));

@@ -74,7 +74,7 @@ export async function changeGrant(
   return after;
 }
 
-/** Gives whoever has a grant beneath this one, and none that was changed by itself, the same terms. */
+/** Gives anyone who has a grant beneath this one, and none that was changed by itself, the same terms. */
 async function changeFollowers(
   tx: Transaction,
   actor: StaffActor,

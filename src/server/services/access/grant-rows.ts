@@ -140,7 +140,7 @@ export async function grantRows(
       owner: document.ownerId,
       deputy: document.deputyId,
     }),
-    // An open link lets in whoever has it: only who made it sees it, and nobody else on the staff reads by it.
+    // An open link lets in anyone who has it: only who made it sees it, and nobody else on the staff reads by it.
     link:
       recipient.kind === 'link' && dispatch.sentBy !== actor.id
         ? ''

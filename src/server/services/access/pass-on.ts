@@ -125,7 +125,7 @@ async function heldBy(
   };
 }
 
-/** Whoever is at an address: known already, or from now on. */
+/** The person at an address: known already, or from now on. */
 async function personAt(
   deps: Deps,
   tx: Transaction,

@@ -121,7 +121,7 @@ export async function peopleReached(
   ).values()) {
     if (first === undefined) continue;
     const { recipient } = first;
-    // Whoever has a grant of their own in a dispatch is judged by that one there.
+    // Anyone who has a grant of their own in a dispatch is judged by that one there.
     const along = many.filter(
       (row) =>
         row.recipient.address === domainOf(recipient.address) &&
@@ -173,7 +173,7 @@ export async function reachedWithout(
   return [...own.values()].flatMap((mine): Reached[] => {
     const [first, ...more] = mine;
     if (first === undefined) return [];
-    // Whoever has a grant of their own in a dispatch is judged by that one there.
+    // Anyone who has a grant of their own in a dispatch is judged by that one there.
     const dispatches = new Set(mine.map(({ grant }) => grant.dispatchId));
     const along = (domains.get(domainOf(first.recipient.address)) ?? []).filter(
       ({ grant }) => !dispatches.has(grant.dispatchId),

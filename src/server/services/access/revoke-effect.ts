@@ -21,7 +21,7 @@ function nameOf({ name, address }: { readonly name: string; readonly address: st
   return name === '' ? address : name;
 }
 
-/** How a grant lets somebody in, in the terms of whoever has to close it. */
+/** How a grant lets somebody in, in the terms of the person who has to close it. */
 export function wayOf(
   actor: StaffActor,
   { grant, recipient, document, dispatch }: Row,
@@ -64,7 +64,7 @@ function stillReading(
   ];
 }
 
-/** Open links of a document by which whoever holds one still reads it. */
+/** Open links of a document by which anyone who holds one still reads it. */
 export function openLinksOf(
   rows: readonly Row[],
   cut: ReadonlySet<GrantId>,

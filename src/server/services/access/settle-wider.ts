@@ -68,7 +68,7 @@ function settleLink(
 
 /**
  * What is addressed as a whole, as rows, and who is in the groups now and not listed by themselves:
- * each is given it at once, and whoever joins later by joining.
+ * each is given it at once, and anyone who joins later by joining.
  *
  * @throws ServiceError `NOT_FOUND`, `CONFLICT`, `INVALID` for a domain where everybody can have an
  * address
@@ -91,7 +91,7 @@ export async function settleWider(
   const ids = [...new Set(groups)];
   const known = ids.length === 0 ? [] : await listGroups(tx);
   const people = ids.length === 0 ? [] : await membersOf(tx, ids);
-  // Whoever was put into a group by another program is given nothing.
+  // Anyone who was put into a group by another program is given nothing.
   await needOurs(deps, tx, {
     group_members: ids,
     recipients: people.map(({ person }) => person.id),

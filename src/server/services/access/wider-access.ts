@@ -69,7 +69,7 @@ function beneath(deps: Pick<Deps, 'random'>, above: GrantRecord, copy: Copy) {
   return { ...alike(deps, above, copy), parentId: above.id, follows: true };
 }
 
-/** Writes grants in dispatches there are already, and links for whoever has none to the dispatch yet. */
+/** Writes grants in dispatches there are already, and links for anyone who has none to the dispatch yet. */
 async function insertIntoDispatches(
   deps: Pick<Deps, 'random'>,
   tx: Transaction,
@@ -191,7 +191,7 @@ function needReachOver(actor: StaffActor, wider: readonly WiderGrant[]): void {
 }
 
 /**
- * Joining gives: whoever is limited puts into a group only whom they could have given the same.
+ * Joining gives: a limited sender puts into a group only whom they could have given the same.
  * @throws ServiceError `NOT_ALLOWED`
  */
 async function needGivable(

@@ -29,7 +29,7 @@ import { fileIn } from '@/server/services/filing/file-documents';
 import { needProof } from '@/server/services/staff/prove-staff';
 import { record } from '@/server/services/base/record';
 
-/** Whoever asked, as they are now: what they may do has to hold still. @throws ServiceError `CONFLICT` */
+/** Who asked, as they are now: what they may do has to hold still. @throws ServiceError `CONFLICT` */
 async function askerNow(
   tx: Transaction,
   answering: StaffActor,
@@ -40,7 +40,7 @@ async function askerNow(
   return { ...answering, id: row.id, name: row.name, email: row.email, role: row.role };
 }
 
-/** @throws ServiceError `NOT_ALLOWED` for who has only just become an administrator: perhaps by whoever asks */
+/** @throws ServiceError `NOT_ALLOWED` for who has only just become an administrator: perhaps by the one who asks */
 async function needSecondPerson(tx: Transaction, actor: StaffActor, now: number): Promise<void> {
   const row = await findStaff(tx, actor.id);
   const from = secondPersonFrom(row?.roleSince ?? now);

@@ -101,7 +101,7 @@ function checkUnprotected({
 }
 
 /**
- * Whoever has it in the clear keeps it: what nobody may keep does not go out so, whoever asks.
+ * Anyone who has it in the clear keeps it: what nobody may keep does not go out so, no matter who asks.
  * @throws ServiceError `NOT_ALLOWED`
  */
 async function checkKept(

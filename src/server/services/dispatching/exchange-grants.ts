@@ -344,7 +344,7 @@ async function changeAll(
 
 /**
  * Gives, changes and revokes what the agreements of a document say that are understood whole, all
- * at once; the others stay out. What is new is given in the name of whoever brings it in, by
+ * at once; the others stay out. What is new is given in the name of the person who brings it in, by
  * dispatches without mail, within the rules for any dispatch.
  *
  * @returns how many agreements are as they were to be, and how many dispatches wait for a second

@@ -22,7 +22,7 @@ const CHECK_LASTS = 12 * HOUR;
 type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
 
 /**
- * @throws ServiceError `NOT_FOUND`, also of a destroyed key; `NOT_ALLOWED` for whoever does not
+ * @throws ServiceError `NOT_FOUND`, also of a destroyed key; `NOT_ALLOWED` for anyone who does not
  * answer for the document
  */
 async function needOwn(deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId): Promise<Found> {

@@ -7,7 +7,7 @@ import { recordAlone } from '@/server/services/base/record';
 import { payloadKeyOf, plainPieces } from '@/server/services/documents/sealed-source';
 
 /**
- * A document in the clear, decrypted while it is read, for whoever the organisation let it go to
+ * A document in the clear, decrypted while it is read, for those whom the organisation let it go to
  * unprotected. Taking its key is on the record.
  *
  * @throws ServiceError `NOT_FOUND` where its key is destroyed

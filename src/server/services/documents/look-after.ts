@@ -24,7 +24,7 @@ async function freeSpace(folder: string): Promise<number> {
   return bavail * bsize;
 }
 
-/** Looks at what the product rests on, so that Today and whoever watches the server know before it fails. */
+/** Looks at what the product rests on, so that Today and anyone who watches the server know before it fails. */
 export async function lookAfter(
   deps: Pick<Deps, 'db' | 'health'>,
   { masterKeyFile, dataDir, behind, reserve }: Around,

@@ -155,7 +155,7 @@ async function* whole(part: Uint8Array): AsyncGenerator<Uint8Array> {
 }
 
 /**
- * Fills a part with what comes, which has to be as long. It is copied: whoever reads from a file
+ * Fills a part with what comes, which has to be as long. It is copied: anyone who reads from a file
  * uses the memory of its pieces again.
  */
 async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Promise<void> {

@@ -209,7 +209,7 @@ export async function removeFolder(
   return {};
 }
 
-/** Saved terms, markings, ceilings and defaults, for whoever chooses among them. */
+/** Saved terms, markings, ceilings and defaults, for anyone who chooses among them. */
 export async function viewTerms(deps: Deps): Promise<TermsPage> {
   const [terms, markings, folders, ceilings, defaults, rules] = await Promise.all([
     listSavedTerms(deps.db.read),

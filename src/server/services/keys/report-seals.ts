@@ -9,7 +9,7 @@ const MOST_NAMED = 20;
 
 /**
  * Reports rows that another program wrote, each once: on the ledger, in the log and on Today. It
- * waits for nobody: whoever came upon one may be in the middle of a transaction.
+ * waits for nobody: anyone who came upon one may be in the middle of a transaction.
  */
 export function createSealReport(
   deps: Pick<Deps, 'db' | 'recorder' | 'clock' | 'health'>,

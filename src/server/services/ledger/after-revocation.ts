@@ -278,7 +278,7 @@ async function onDocument(
   return { rows, entries, openLinks: hasKey ? openLinksOf(all, new Set(), now) : [], hasKey };
 }
 
-/** Those who still read come first, then those who may offline, then groups and domains, then whoever tried last. */
+/** Those who still read come first, then those who may offline, then groups and domains, then those who tried last. */
 function inOrder(rows: readonly AfterRow[]): AfterRow[] {
   const rank = (row: AfterRow): number =>
     row.ways.length > 0 ? 0 : row.offlineUntil !== null ? 1 : standsForMany(row.kind) ? 2 : 3;
@@ -357,7 +357,7 @@ export async function afterRevocation(
 }
 
 /**
- * Who tried and who took what is the record: of what is others', it is for whoever reads all of it.
+ * Who tried and who took what is the record: of what is others', it is for anyone who reads all of it.
  * @throws ServiceError `NOT_ALLOWED`
  */
 function needRecordOf(

@@ -26,7 +26,7 @@ import { nodeHash } from '@/server/vault/node-hash';
 import { verifyEd25519 } from '@/server/vault/vault';
 
 /**
- * What is taken from outside the database: without it a verification proves nothing against whoever
+ * What is taken from outside the database: without it a verification proves nothing against anyone who
  * can write there.
  */
 export type Outside = {

@@ -46,7 +46,7 @@ function mayMail(
 }
 
 /**
- * Senders work with what is theirs, and find what is others' apart; whoever reads the whole record
+ * Senders work with what is theirs, and find what is others' apart; anyone who reads the whole record
  * has all of it before them.
  */
 function choicesOf(actor: StaffActor): TodayPage['choices'] {

@@ -100,8 +100,8 @@ export async function removeGroup(
 
 /**
  * Puts people into a group and takes others out. What was sent to the group as such is theirs from
- * now on, or no longer, and whoever joins is mailed their link where the dispatch is mailed. What
- * was sent to whoever was in it stays as it was sent.
+ * now on, or no longer, and anyone who joins is mailed their link where the dispatch is mailed. What
+ * was sent to those who were in it stays as it was sent.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where that would change what others sent
  */

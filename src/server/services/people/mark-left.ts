@@ -44,7 +44,7 @@ async function settleSuccessor(
 
 /**
  * Notes that somebody has left their organisation: they are blocked, by each of their addresses,
- * out of every group, and whoever takes over is given, on the same terms and in the same dispatches,
+ * out of every group, and the person who takes over is given, on the same terms and in the same dispatches,
  * what they could still open of what the caller answers for. What went out unprotected does not go
  * out again.
  *

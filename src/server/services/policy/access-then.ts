@@ -148,7 +148,7 @@ async function rebuilt(
     people: [...new Map(own.map(({ recipient }) => [recipient.id, recipient])).values()],
     policyFor: (person) => {
       const mine = byPerson.get(person.id) ?? [];
-      // Whoever had a grant of their own in a dispatch is judged by that one there.
+      // Anyone who had a grant of their own in a dispatch is judged by that one there.
       const dispatches = new Set(mine.map(({ grant }) => grant.dispatchId));
       const along = (domains.get(domainOf(person.address)) ?? []).filter(
         ({ grant, recipient }) => recipient.id !== person.id && !dispatches.has(grant.dispatchId),

@@ -68,7 +68,7 @@ const ONLY_MARKS: Impact = {
 function judged(sides: BeforeAndAfter, who: Who, now: number, marks: boolean): Impact | null {
   const impact = impactOn(sides, who, now);
   if (impact !== null || !marks) return impact;
-  // Whoever can open it, now or later, is touched if all of it were taken away.
+  // Anyone who can open it, now or later, is touched if all of it were taken away.
   return impactOn({ before: sides.after, after: { ...sides.after, revoked: true } }, who, now) ===
     null
     ? null
@@ -147,7 +147,7 @@ async function judgeAlone(
     if (person === undefined || document === undefined) return [];
     const mine: readonly GrantRecord[] = grantsOf.get(`${person.id} ${document.id}`) ?? [];
     const dispatches = new Set(mine.map(({ dispatchId }) => dispatchId));
-    // Whoever has a grant of their own in a dispatch is judged by that one there.
+    // Anyone who has a grant of their own in a dispatch is judged by that one there.
     const wider =
       person.kind === 'domain'
         ? []

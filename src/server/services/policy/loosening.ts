@@ -23,7 +23,7 @@ async function levelsNow(tx: Transaction): Promise<Levels> {
 
 /**
  * Refuses a move by which documents would come from under a ceiling or a required watermark, to
- * whoever could not have lifted it.
+ * anyone who could not have lifted it.
  *
  * @param parents which folder will lie in which; as now where it is left out
  * @throws ServiceError `NOT_ALLOWED` with what would be left behind

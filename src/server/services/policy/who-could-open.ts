@@ -110,7 +110,7 @@ async function ofDocument(
   const all = new Map(
     [...first.people, ...(second?.people ?? [])].map((person) => [person.id, person]),
   );
-  // Whoever is in a group has a grant of their own.
+  // Anyone who is in a group has a grant of their own.
   const people = [...all.values()].filter(
     ({ kind, id: person }) => kind !== 'group' && (among === null || among.has(person)),
   );

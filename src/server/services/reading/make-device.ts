@@ -26,7 +26,7 @@ export async function needDeviceKey(publicKey: EnterCodeInput['publicKey']): Pro
   if (!(await isDeviceKey(publicKey))) throw new ServiceError('device-key-unusable');
 }
 
-/** A browser that may come back as whoever it is for. @returns the token for its cookie, in the clear only here */
+/** A browser that may come back as the person it is for. @returns the token for its cookie, in the clear only here */
 export async function makeDevice(
   deps: Pick<Deps, 'random' | 'vault'>,
   tx: Transaction,

@@ -65,7 +65,7 @@ export async function joinByLink(
 }
 
 /**
- * Lets in whoever holds an open link: a visitor of whom nothing is known but the browser, for this visit.
+ * Lets in anyone who holds an open link: a visitor of whom nothing is known but the browser, for this visit.
  *
  * @throws ServiceError `NOT_FOUND` where the link asks for proof or leads nowhere any more, `TOO_MANY`
  */

@@ -302,7 +302,7 @@ export async function requestPassword(
 }
 
 /**
- * Sets the password of whoever holds the ticket, once.
+ * Sets the password of the person who holds the ticket, once.
  *
  * @throws ServiceError `NOT_FOUND` where the ticket is unknown, used or over
  */

@@ -13,7 +13,7 @@ import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 
-/** The token that the console printed: whoever can read it runs this server. */
+/** The token that the console printed: anyone who can read it runs this server. */
 export function setUpToken({ vault }: Pick<Deps, 'vault'>): string {
   return vault.mac('set-up token', 'first visit').slice(0, 24);
 }

@@ -101,5 +101,5 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
 function DocumentState({ row }: { readonly row: DocumentRow }) {
   if (row.revoked) return <span className="magenta">revoked</span>;
   if (row.people === 0 && !row.unknown) return <span className="quiet">not dispatched</span>;
-  return 'sent';
+  return 'dispatched';
 }

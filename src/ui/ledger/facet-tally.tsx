@@ -13,6 +13,7 @@ import {
   wanting,
   without,
 } from '@/ui/ledger/ledger-address';
+import { PlainField } from '@/ui/forms/plain-field';
 import { ChipButton } from '@/ui/shell/chips';
 import { Problem } from '@/ui/shell/notice';
 import { valueText } from '@/ui/words/dimension-words';
@@ -46,14 +47,12 @@ export function FacetTally({ dimension, title, facet, most, filter }: Props) {
       <h2>{title}</h2>
       {all !== null && (
         <div className="row small">
-          <input
-            className="plain find-in"
-            aria-label={`Find in ${title}`}
+          <PlainField
+            className="find-in"
+            label={`Find in ${title}`}
             placeholder={`find among ${String(all.length)}`}
             value={text}
-            onChange={(event) => {
-              setText(event.target.value);
-            }}
+            onText={setText}
           />
           <ChipButton
             onClick={() => {

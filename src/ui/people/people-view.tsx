@@ -87,7 +87,7 @@ function PeopleSurface({
             setSearch(text);
             searchIn(text);
           }}
-          placeholder="name, address, organisation"
+          placeholder="name, email address, organisation"
         >
           {imports && (
             <Button

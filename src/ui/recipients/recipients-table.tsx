@@ -9,6 +9,7 @@ import TableRow from '@mui/material/TableRow';
 import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
+import { PlainField } from '@/ui/forms/plain-field';
 import type { TermsDraft } from '@/ui/terms-fields/switch-right';
 import { TermsFields } from '@/ui/terms-fields/terms-fields';
 import type { DomainDraft, RecipientDraft, Recipients } from '@/ui/recipients/use-recipients';
@@ -174,13 +175,12 @@ function PersonRow(props: RowProps) {
 function NameOf({ person: { address, name, check }, recipients }: RowProps) {
   if (check?.known != null) return <b>{name === '' ? address : name}</b>;
   return (
-    <input
-      className="plain"
-      aria-label={`Name of ${address}`}
+    <PlainField
+      label={`Name of ${address}`}
       placeholder="name"
       value={name}
-      onChange={(event) => {
-        recipients.change(address, { name: event.target.value });
+      onText={(text) => {
+        recipients.change(address, { name: text });
       }}
     />
   );
@@ -189,13 +189,12 @@ function NameOf({ person: { address, name, check }, recipients }: RowProps) {
 function OrganisationOf({ person: { address, organisation, check }, recipients }: RowProps) {
   if (check?.known != null) return organisation;
   return (
-    <input
-      className="plain"
-      aria-label={`Organisation of ${address}`}
+    <PlainField
+      label={`Organisation of ${address}`}
       placeholder="organisation"
       value={organisation}
-      onChange={(event) => {
-        recipients.change(address, { organisation: event.target.value });
+      onText={(text) => {
+        recipients.change(address, { organisation: text });
       }}
     />
   );

@@ -31,7 +31,7 @@ export function RecoveryKeyPart({
         <Note tone="stops">There is none. If this server is lost, every document is lost.</Note>
       ) : (
         <>
-          <p>Its public half, to which every file is also encrypted:</p>
+          <p>Public key, to which every file is also encrypted:</p>
           <code className="key-text">{recoveryKey}</code>
         </>
       )}

@@ -52,7 +52,7 @@ function columnsOf(self: StaffId, onSelect: (id: StaffId) => void): readonly Col
     },
     {
       id: 'email',
-      header: 'Address',
+      header: 'Email address',
       width: 200,
       kind: 'oneline',
       orderBy: (row) => row.email,

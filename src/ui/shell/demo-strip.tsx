@@ -1,6 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
+import NativeSelect from '@mui/material/NativeSelect';
 import type { DemoBar } from '@/contracts/demo';
 import { DAY, HOUR } from '@/core/base/time';
 import { ChipButton } from '@/ui/shell/chips';
@@ -26,60 +27,37 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
   return (
     <aside className="demo-strip" aria-label="Demo">
       <b>Demo</b>
-      <label>
-        Mailbox of{' '}
-        <select
-          aria-label="Mailbox"
-          value={OWN}
-          onChange={(event) => {
-            if (event.target.value !== OWN)
-              router.push(`/mailroom?address=${encodeURIComponent(event.target.value)}`);
-          }}
-        >
-          <option value={OWN}>choose…</option>
-          {bar.mailboxes.map(({ address, name }) => (
-            <option key={address} value={address}>
-              {name === '' ? address : `${name}, ${address}`}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        open from{' '}
-        <select
-          aria-label="Place"
-          disabled={busy}
-          value={bar.pretence.network ?? OWN}
-          onChange={(event) =>
-            void change({ network: event.target.value === OWN ? null : event.target.value })
-          }
-        >
-          <option value={OWN}>this machine</option>
-          {bar.places.map(({ network, name }) => (
-            <option key={network} value={network}>
-              {name} ({network})
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        on{' '}
-        <select
-          aria-label="Device"
-          disabled={busy}
-          value={bar.pretence.agent ?? OWN}
-          onChange={(event) =>
-            void change({ agent: event.target.value === OWN ? null : event.target.value })
-          }
-        >
-          <option value={OWN}>this browser</option>
-          {bar.devices.map(({ agent, name }) => (
-            <option key={agent} value={agent}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <StripChoice
+        before="Mailbox of"
+        label="Mailbox"
+        none="choose…"
+        value={null}
+        options={bar.mailboxes.map(({ address, name }) => [
+          address,
+          name === '' ? address : `${name}, ${address}`,
+        ])}
+        onChange={(address) => {
+          if (address !== null) router.push(`/mailroom?address=${encodeURIComponent(address)}`);
+        }}
+      />
+      <StripChoice
+        before="open from"
+        label="Place"
+        none="this machine"
+        value={bar.pretence.network}
+        disabled={busy}
+        options={bar.places.map(({ network, name }) => [network, `${name} (${network})`])}
+        onChange={(network) => void change({ network })}
+      />
+      <StripChoice
+        before="on"
+        label="Device"
+        none="this browser"
+        value={bar.pretence.agent}
+        disabled={busy}
+        options={bar.devices.map(({ agent, name }) => [agent, name])}
+        onChange={(agent) => void change({ agent })}
+      />
       <span className="gap" />
       <span>
         <Moment at={bar.now} named />
@@ -96,5 +74,48 @@ export function DemoStrip({ bar }: { readonly bar: DemoBar }) {
         </span>
       )}
     </aside>
+  );
+}
+
+/** One of several, or none. */
+function StripChoice({
+  before,
+  label,
+  none,
+  value,
+  options,
+  disabled = false,
+  onChange,
+}: {
+  /** What is read before the choice. */
+  readonly before: string;
+  readonly label: string;
+  /** What stands for none. */
+  readonly none: string;
+  readonly value: string | null;
+  readonly options: readonly (readonly [value: string, name: string])[];
+  readonly disabled?: boolean;
+  readonly onChange: (value: string | null) => void;
+}) {
+  return (
+    <label>
+      {before}{' '}
+      <NativeSelect
+        disableUnderline
+        disabled={disabled}
+        value={value ?? OWN}
+        inputProps={{ 'aria-label': label }}
+        onChange={({ target }) => {
+          onChange(target.value === OWN ? null : target.value);
+        }}
+      >
+        <option value={OWN}>{none}</option>
+        {options.map(([each, name]) => (
+          <option key={each} value={each}>
+            {name}
+          </option>
+        ))}
+      </NativeSelect>
+    </label>
   );
 }

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
+import { PlainField } from '@/ui/forms/plain-field';
 import { Keys } from '@/ui/shell/keys';
 
 /** Whether a key was typed into something. */
@@ -44,11 +45,10 @@ export function FindBox() {
           if (wanted !== '') router.push(`/find?q=${encodeURIComponent(wanted)}`);
         }}
       >
-        <input
-          ref={box}
-          className="plain"
+        <PlainField
+          inputRef={box}
           type="search"
-          aria-label="Find a document, person or dispatch"
+          label="Find a document, person or dispatch"
           placeholder="Find…  /"
         />
       </form>

@@ -31,7 +31,7 @@ export function TermsFields({
     <section className="stack">
       <h2>They may</h2>
       {OFFERED_RIGHTS.map((right) => (
-        <div key={right} className="row one-row baseline">
+        <div key={right} className="row one-row">
           <FormControlLabel
             sx={{ minWidth: 132 }}
             control={

@@ -156,7 +156,7 @@ function GroupRows({
         </TableCell>
         <TableCell>
           {mayAnswer ? (
-            <Button aria-expanded={open} onClick={onOpen}>
+            <Button className="nowrap" aria-expanded={open} onClick={onOpen}>
               {open ? 'Close' : group.length === 1 ? 'Answer' : `Answer ${String(group.length)}`}
             </Button>
           ) : (

@@ -49,7 +49,7 @@ export async function actorNamed(
     throw new UsageError(
       email === undefined
         ? 'There are several administrators: say with --as ADDRESS who you are.'
-        : `Nobody on the staff has the address ${email}.`,
+        : `Nobody on the staff has the email address ${email}.`,
     );
   // Anyone who can run this can read the database and its keys: there is nothing left to prove.
   return {

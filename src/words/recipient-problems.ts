@@ -7,7 +7,7 @@ const passOnWords: Record<PassOnRefusal, string> = {
   'not-given': 'You may not pass this on.',
   'too-many': 'You have already passed this on to as many people as you may.',
   'not-listed':
-    'You may pass this on only to people at certain organisations, and this address is at none of them.',
+    'You may pass this on only to people at certain organisations, and this email address is at none of them.',
   'more-rights': 'You cannot pass on more than you may do yourself.',
   longer: 'You cannot pass it on for longer than you have it yourself.',
   themselves: 'That is you.',
@@ -18,9 +18,9 @@ const inVain: Partial<Record<RefusalReason, string>> = {
   revoked: 'The sender has ended your access.',
   'document-revoked': 'The sender has withdrawn this document.',
   'key-destroyed': 'This document has been destroyed.',
-  'recipient-blocked': 'Access for this address has been stopped.',
+  'recipient-blocked': 'Access for this email address has been stopped.',
   'condition-unknown': 'This document cannot be opened at present.',
-  'not-addressed': 'This was not sent to this address.',
+  'not-addressed': 'This was not sent to this email address.',
 };
 
 /** What recipients are told when something could not be done. */
@@ -33,7 +33,7 @@ export const recipientProblemWords: ProblemWords<RecipientProblem> = {
   'address-unproven': () => 'Prove your email address again in this browser.',
   'act-key-used': () => 'This key was used for another request.',
   'done-before': () => 'This was done already. Reload the page to see it.',
-  'not-sent-here': () => 'This was not sent to this address, so there is nobody here to ask.',
+  'not-sent-here': () => 'This was not sent to this email address, so there is nobody here to ask.',
   'asked-time-past': () => 'The time you ask for is in the past.',
   'right-held': () => 'You have this right already.',
   'asked-before': () => 'You have already asked for this. The answer is still to come.',

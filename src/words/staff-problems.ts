@@ -160,7 +160,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'nothing-signed': () => 'Nothing has been signed yet.',
   'address-is-theirs': () => 'That is already their email address.',
   'one-is-blocked': () =>
-    'One of these addresses is blocked and the other is not. Block or unblock one first, so ' +
+    'One of these email addresses is blocked and the other is not. Block or unblock one first, so ' +
     'that nobody is let in or shut out by joining them.',
   'only-senders-limited': () =>
     'Only senders have limits: administrators have none, and auditors send nothing.',
@@ -246,7 +246,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'beyond-own-limits': ({ beyond, setBy }) =>
     `${beyondLines(beyond)[0] ?? ''} ${setBy ?? 'An administrator'} set it so: ask them.`,
   'public-domain': ({ domain }) =>
-    `Anybody can have an address at ${domain}, so this would be open to everyone. Name the people instead.`,
+    `Anybody can have an email address at ${domain}, so this would be open to everyone. Name the people instead.`,
   'way-forbidden': ({ way, setBy, byDefault, reason }) =>
     byDefault
       ? `${dispatchWords[way]} is not allowed here. It is off until an administrator allows it under Terms.`

@@ -116,7 +116,7 @@ test('a forwarded link opens nothing for a stranger, on a phone', async ({ page,
     height: 800,
   });
   await expect(
-    reader.getByRole('heading', { name: 'This was not sent to this address.' }),
+    reader.getByRole('heading', { name: 'This was not sent to this email address.' }),
   ).toBeVisible();
   await expect(reader.getByText('mira')).toHaveCount(0);
   await reader.context().close();

@@ -30,7 +30,7 @@ export const protectCommand: Command = {
   name: 'protect',
   usage: 'FILE… --to ADDRESSES [--terms NAME] [--out FOLDER]',
   summary:
-    'Encrypts files, gives the addresses access, and writes the protected files for you to hand over.',
+    'Encrypts files, gives the email addresses access, and writes the protected files for you to hand over.',
   help: `--to ADDRESSES     who may open them, separated by commas, spaces or lines; may be given several times
 --terms NAME       saved terms; without them: Read, for 30 days
 --out FOLDER       where the protected files go; else here
@@ -135,7 +135,7 @@ export const protectCommand: Command = {
 };
 
 function recipientsOf(call: Call) {
-  if (call.texts('to').length === 0) needed(call, 'to', 'the addresses that may open it');
+  if (call.texts('to').length === 0) needed(call, 'to', 'the email addresses that may open it');
   const { addresses, domains, unreadable } = parseAddresses(call.texts('to').join(', '));
   if (unreadable.length > 0)
     throw new UsageError(`Not an email address: ${unreadable.join(', ')}.`);

@@ -37,7 +37,7 @@ export type Conditions = {
   readonly rememberedDevice?: boolean | null;
   /** On how many devices in all. */
   readonly devices?: number | null;
-  /** After how long the address must be proven again, in ms. */
+  /** After how long the email address must be proven again, in ms. */
   readonly proveEvery?: number | null;
   /** How long an opened document stays readable without asking again, in ms; absent: it asks at every open. */
   readonly offline?: number | null;

@@ -41,7 +41,7 @@ function problemsOfAddressees(people: readonly RecipientDraft[], wider: Wider): 
     addressed === 0 && !wider.openLink ? 'There is no recipient, so nobody could open it.' : null,
     ...open.map(
       ({ domain }) =>
-        `Anybody can have an address at ${bareDomain(domain)}: name the people instead.`,
+        `Anybody can have an email address at ${bareDomain(domain)}: name the people instead.`,
     ),
   ];
 }

@@ -147,7 +147,7 @@ function Nobody({ search, narrowed }: { readonly search: string; readonly narrow
     <Empty title="Nobody matches">
       {search === ''
         ? 'Nobody is in here. '
-        : `No name, address or organisation contains “${search}”. `}
+        : `No name, email address or organisation contains “${search}”. `}
       <Link href="/people">Show everybody</Link>
     </Empty>
   );

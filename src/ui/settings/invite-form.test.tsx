@@ -53,15 +53,15 @@ test('where the server refuses, nothing that was typed is lost, and it is said a
       status: 422,
       error: {
         code: 'INVALID',
-        message: 'Please check: somebody has this address.',
-        fields: { email: 'somebody has this address' },
+        message: 'Please check: somebody has this email address.',
+        fields: { email: 'somebody has this email address' },
       },
     },
   });
   await user.type(field(/Name/), 'Nils');
   await user.type(field(/Email/), 'nils@yard.example');
   await user.click(invite());
-  expect(await screen.findByText('Somebody has this address.')).toBeDefined();
+  expect(await screen.findByText('Somebody has this email address.')).toBeDefined();
   expect(screen.getByRole('alert').textContent).toContain('Please check');
   expect([field(/Name/).value, field(/Email/).value]).toEqual(['Nils', 'nils@yard.example']);
 });

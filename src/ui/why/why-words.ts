@@ -10,7 +10,7 @@ import { levelOf } from '@/ui/words/limit-words';
 
 /** Why somebody cannot open a document, as staff read it. */
 export const refusedWords: Record<RefusalReason, string> = {
-  'identity-not-proven': 'the address has not been proven',
+  'identity-not-proven': 'the email address has not been proven',
   'not-addressed': 'nothing gives them access',
   'recipient-blocked': 'the person is blocked',
   'document-revoked': 'the whole document is revoked',
@@ -18,7 +18,7 @@ export const refusedWords: Record<RefusalReason, string> = {
   expired: 'access has ended',
   revoked: 'access was revoked',
   'key-destroyed': 'the document’s key was destroyed',
-  'prove-again': 'the address must be proven again',
+  'prove-again': 'the email address must be proven again',
   'device-not-accepted': 'only a remembered device is accepted',
   'too-many-devices': 'as many devices as agreed have been used',
   'network-not-allowed': 'it does not open from this network',
@@ -37,7 +37,7 @@ const conditionNames: Record<keyof Conditions | 'unknown', string> = {
   hours: 'hours',
   rememberedDevice: 'kind of device',
   devices: 'number of devices',
-  proveEvery: 'proof of the address',
+  proveEvery: 'proof of the email address',
   offline: 'offline allowance',
   captureDeterrent: 'capture deterrent',
   passOn: 'limits on passing on',

@@ -10,13 +10,13 @@ export const refusalWords: Record<
     next: 'Prove it with a code, and you can read on.',
   },
   'not-addressed': {
-    title: 'This was not sent to this address.',
+    title: 'This was not sent to this email address.',
     next:
       'If you have another email address, use the one it was sent to. Otherwise ask the person ' +
       'who gave you the link.',
   },
   'recipient-blocked': {
-    title: 'Access for this address has been stopped.',
+    title: 'Access for this email address has been stopped.',
     next: 'Write to the sender if you think this is a mistake.',
   },
   'document-revoked': {

@@ -1,4 +1,5 @@
 import type { ProblemCode } from '@/contracts/problems';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import { recipientProblemWords } from '@/words/recipient-problems';
 import { staffProblemWords } from '@/words/staff-problems';
 
@@ -12,7 +13,7 @@ type Catalogue = Readonly<Partial<Record<ProblemCode, (fields: never) => string>
 
 const CATALOGUES: Record<Audience, Catalogue> = {
   staff: staffProblemWords,
-  recipient: recipientProblemWords,
+  recipient: recipientProblemWords[DEFAULT_LANGUAGE],
 };
 
 /** Whether an error of ours is such a problem, by whichever bundle it was thrown. */

@@ -1,4 +1,5 @@
 import { counted } from '@/core/base/counted';
+import type { Language } from '@/core/base/languages';
 import type { PassOnRefusal } from '@/core/policy/passing-on';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { ProblemWords, RecipientProblem } from '@/contracts/problems';
@@ -23,8 +24,7 @@ const inVain: Partial<Record<RefusalReason, string>> = {
   'not-addressed': 'This was not sent to this email address.',
 };
 
-/** What recipients are told when something could not be done. */
-export const recipientProblemWords: ProblemWords<RecipientProblem> = {
+const english: ProblemWords<RecipientProblem> = {
   'request-too-large': () => 'This request is too large.',
   'request-unreadable': () => 'This request could not be read.',
   'wrong-origin': () =>
@@ -59,4 +59,9 @@ export const recipientProblemWords: ProblemWords<RecipientProblem> = {
     left > 0
       ? `That is not the code. You have ${counted(left, 'try', 'tries')} left.`
       : 'This code does not work any more, or was requested in another browser. Ask for a new one.',
+};
+
+/** What recipients are told when something could not be done, in each language. */
+export const recipientProblemWords: Readonly<Record<Language, ProblemWords<RecipientProblem>>> = {
+  en: english,
 };

@@ -101,6 +101,17 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
     after: "['mail', 'by-hand', 'by-pigeon'] as const",
     wanting: ['src/server/services/access/give-grants.ts', 'src/ui/words/delivery-words.ts'],
   },
+  'language of the reader': {
+    name: 'tlh',
+    file: 'src/core/base/languages.ts',
+    before: "export type Language = 'en'",
+    after: "export type Language = 'en' | 'tlh'",
+    wanting: [
+      'src/ui/words/reason-words.ts',
+      'src/ui/words/recorded-words.ts',
+      'src/words/recipient-problems.ts',
+    ],
+  },
 };
 
 /** Where the tables stand; the rest of the sources takes a minute to check and has none. */

@@ -7,6 +7,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import Radio from '@mui/material/Radio';
 import RadioGroup from '@mui/material/RadioGroup';
 import TextField from '@mui/material/TextField';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import { call, sentenceOf } from '@/ui/http/call';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
@@ -158,7 +159,9 @@ export function ProveAddress({ token }: { readonly token: string }) {
       <p className="quiet">
         Were you sent a file instead? <Link href="/r">Open a protected file</Link>
       </p>
-      <p className="quiet">Recorded about you: your email address; {recordedWords}</p>
+      <p className="quiet">
+        Recorded about you: your email address; {recordedWords[DEFAULT_LANGUAGE]}
+      </p>
     </main>
   );
 }

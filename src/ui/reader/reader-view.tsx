@@ -2,6 +2,7 @@
 
 import { useCallback, useRef, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
@@ -28,7 +29,7 @@ import { recordedWords } from '@/ui/words/recorded-words';
 type Opened = OpenResult & { readonly outcome: 'granted' };
 
 function isRefusal(reason: Exclude<ReadingRefusal, 'open-again'>): reason is RefusalReason {
-  return reason in refusalWords;
+  return reason in refusalWords[DEFAULT_LANGUAGE];
 }
 
 /** Offers bytes as a download with the name the server gave them. */
@@ -69,7 +70,7 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
     (reason, at) => {
       if (reason === 'open-again') onOpenAgain();
       else if (isRefusal(reason)) setEnded({ reason, at });
-      else setMessage(`This ${withheldWords[reason]}.`);
+      else setMessage(`This ${withheldWords[DEFAULT_LANGUAGE][reason]}.`);
     },
     [onOpenAgain],
   );
@@ -163,7 +164,7 @@ export function ReaderView(props: Props) {
             {more}
             <hr />
             <h2>What is recorded</h2>
-            <p className="quiet">Your email address; {recordedWords}</p>
+            <p className="quiet">Your email address; {recordedWords[DEFAULT_LANGUAGE]}</p>
             <hr />
             <Button
               component="a"

@@ -2,6 +2,7 @@
 
 import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { RefusalReason } from '@/core/policy/decide';
 import { refusalWords } from '@/ui/words/reason-words';
 import { Moment } from '@/ui/time/moment';
@@ -25,7 +26,7 @@ export function Refusal({
   readonly onBack: (() => void) | null;
   /** A way to ask for more, shown where time may help. */ readonly more: ReactNode;
 }) {
-  const words = refusalWords[reason];
+  const words = refusalWords[DEFAULT_LANGUAGE][reason];
   return (
     <main className="blank">
       <div className="stack" role="alert">

@@ -1,5 +1,6 @@
 'use client';
 
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { OpenResult } from '@/contracts/reader';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { withheldWords } from '@/ui/words/reason-words';
@@ -24,7 +25,7 @@ export function RightsPanel({
       <h2>Not allowed</h2>
       {withheld.map(({ right, why }) => (
         <p key={right} className="quiet" aria-disabled="true">
-          To {verbList([right])} {withheldWords[why]}
+          To {verbList([right])} {withheldWords[DEFAULT_LANGUAGE][why]}
           {why === 'not-given' ? ` by ${sender}` : ''}.
         </p>
       ))}

@@ -2,6 +2,7 @@
 
 import { counted } from '@/core/base/counted';
 import Button from '@mui/material/Button';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { DocumentId } from '@/core/base/ids';
 import type { SharedDocument, SharedWith } from '@/contracts/reader';
 import { Moment } from '@/ui/time/moment';
@@ -79,7 +80,7 @@ function SharedRow({
           </span>
         ) : (
           <span className="magenta">
-            {refusalWords[state.reason].title}
+            {refusalWords[DEFAULT_LANGUAGE][state.reason].title}
             {state.at !== null && (
               <>
                 {' '}

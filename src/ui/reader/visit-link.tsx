@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import { call, sentenceOf } from '@/ui/http/call';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
@@ -45,7 +46,7 @@ export function VisitLink({ token }: { readonly token: string }) {
         </div>
       </div>
       <hr />
-      <p className="quiet">Recorded about you: {recordedWords}</p>
+      <p className="quiet">Recorded about you: {recordedWords[DEFAULT_LANGUAGE]}</p>
     </main>
   );
 }

@@ -1,10 +1,12 @@
+import type { Language } from '@/core/base/languages';
 import type { RefusalReason, Withheld } from '@/core/policy/decide';
 
-/** What a refused person is told: what happened, and what they can do. */
-export const refusalWords: Record<
-  RefusalReason,
-  { readonly title: string; readonly next: string }
-> = {
+type RefusalWords = Readonly<
+  Record<RefusalReason, { readonly title: string; readonly next: string }>
+>;
+type WithheldWords = Readonly<Record<Withheld, string>>;
+
+const englishRefusals: RefusalWords = {
   'identity-not-proven': {
     title: 'Your email address has not been proven in this browser.',
     next: 'Prove it with a code, and you can read on.',
@@ -79,10 +81,15 @@ export const refusalWords: Record<
   },
 };
 
-/** Why a right is withheld, to be read behind the right's name. */
-export const withheldWords: Record<Withheld, string> = {
+const englishWithheld: WithheldWords = {
   'not-given': 'was not given to you',
   'prints-used-up': 'is used up: every copy you were given has been made',
   'needs-unlimited-print': 'is not possible while prints are limited',
   'above-ceiling': 'is not allowed by the sender’s organisation',
 };
+
+/** What a refused person is told: what happened, and what they can do. */
+export const refusalWords: Readonly<Record<Language, RefusalWords>> = { en: englishRefusals };
+
+/** Why a right is withheld, to be read behind the right's name. */
+export const withheldWords: Readonly<Record<Language, WithheldWords>> = { en: englishWithheld };

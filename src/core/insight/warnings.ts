@@ -1,4 +1,4 @@
-/** What the person who runs this server has to see to. `grave`: nothing, or not everything, can be served until then. */
+/** What the operator of this server has to see to. `grave`: nothing, or not everything, can be served until then. */
 export const WARNINGS = {
   'disk-low': { grave: false },
   'disk-full': { grave: true },

@@ -35,6 +35,7 @@ const TABLES = {
   licences: tables.licences,
 } as const satisfies Record<string, SQLiteTable>;
 
+/** A table whose rows decide about something, each under a seal. */
 export type SealedTable = keyof typeof TABLES;
 
 export const SEALED_TABLES = Object.keys(TABLES) as readonly SealedTable[];

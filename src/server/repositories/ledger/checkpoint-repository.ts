@@ -3,6 +3,7 @@ import { desc, gt } from 'drizzle-orm';
 import type { Reading } from '@/server/db/database';
 import { ledgerCheckpoints } from '@/server/db/schema/ledger';
 
+/** Every signed checkpoint, the smallest first. */
 export async function listCheckpoints(
   db: Reading,
 ): Promise<{ readonly size: number; readonly text: string }[]> {

@@ -29,6 +29,7 @@ type GrantIds = Pick<GrantRecord, 'id' | 'documentId' | 'recipientId' | 'dispatc
 
 type Held = GrantIds & Parameters<typeof termsOf>[0];
 
+/** What every entry about a grant says of it. */
 export function aboutGrant(actor: StaffActor, now: number, grant: GrantIds, why: Because) {
   return {
     outcome: 'done' as const,

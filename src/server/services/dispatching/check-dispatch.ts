@@ -18,6 +18,7 @@ import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ceilingFinder } from '@/server/services/policy/document-policy';
 import { ServiceError } from '@/server/services/base/errors';
 
+/** Whom a dispatch is for, and on what terms. */
 export type People = Pick<
   DispatchInput,
   'recipients' | 'groups' | 'domains' | 'openLink' | 'terms' | 'kept'
@@ -116,6 +117,7 @@ async function checkKept(
   }
 }
 
+/** @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where it is somebody else's */
 export async function needDispatch(tx: Transaction, actor: StaffActor, id: DispatchId) {
   const found = await findDispatch(tx, id);
   if (found === null) throw new ServiceError('no-dispatch');

@@ -27,10 +27,12 @@ export type Refused = {
   /** When access ended, where the reason is about that. */ readonly at: Moment | null;
 };
 
+/** A licence with the version that it opens. */
 export type Opened = NonNullable<Awaited<ReturnType<typeof findLicence>>>;
 
 type Granted = Decision & { outcome: 'granted' };
 
+/** The open that a reader goes on with. @throws ServiceError `not-open-here` */
 export async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Opened> {
   const opened = await findLicence(deps.db.read, id);
   // A licence belongs to the device it was issued to; for any other it does not exist.
@@ -38,7 +40,8 @@ export async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId)
   return opened;
 }
 
-export function about(
+/** What an entry about this open says of it. */
+export function aboutOpen(
   { licence, version, dispatch }: Opened,
   actor: ReaderActor,
   deps: Deps,
@@ -81,10 +84,16 @@ export function askerOf({ licence }: Opened, waiting: Waiting | undefined): Aske
   return { who: licence.recipientId, signal: waiting?.signal ?? null };
 }
 
+/** The stored content of a version, still sealed. */
 export function sealedOf({ blobKey, headerBytes, bytes, mediaType }: Opened['version']) {
   return { blobKey, headerBytes, plainBytes: bytes, mediaType };
 }
 
+/**
+ * The content of an open, decrypted as it is read; taking its key from the vault is recorded.
+ *
+ * @throws ServiceError `document-gone` where the key is destroyed
+ */
 export async function needSource(
   deps: Deps,
   actor: ReaderActor,
@@ -106,7 +115,7 @@ export async function needSource(
   await recordAlone(deps, {
     action: 'key.unwrapped',
     outcome: 'done',
-    ...about(opened, actor, deps),
+    ...aboutOpen(opened, actor, deps),
     details: { for: 'reading' },
   });
   deps.keyring.hold(licence.id, key);
@@ -120,7 +129,8 @@ const actions = {
   keep: 'document.kept',
 } as const;
 
-export async function refused(
+/** Writes down what was refused within an open. */
+export async function recordWithheld(
   deps: Deps,
   actor: ReaderActor,
   opened: Opened,
@@ -133,14 +143,14 @@ export async function refused(
     action: actions[right],
     outcome: 'refused',
     reason: refusal.reason,
-    ...about(opened, actor, deps),
+    ...aboutOpen(opened, actor, deps),
     personal: whereabouts(deps, actor.from),
   });
   return refusal;
 }
 
 /** Has something made of a document; a content that turns out to be damaged is noted, so that the staff hear of it. */
-export async function made<K extends RenderTask['kind']>(
+export async function render<K extends RenderTask['kind']>(
   deps: Deps,
   { version }: Opened,
   task: Extract<RenderTask, { readonly kind: K }>,

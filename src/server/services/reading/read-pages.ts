@@ -11,12 +11,12 @@ import {
   type Refused,
   needLicence,
   decideAgain,
-  refused,
+  recordWithheld,
   needSource,
-  made,
+  render,
   askerOf,
   type Opened,
-  about,
+  aboutOpen,
 } from '@/server/services/reading/open-licence';
 
 /** Draws one page with the watermark of this open. */
@@ -28,9 +28,9 @@ export async function renderPage(
 ): Promise<PagePicture | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
-  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'read', decision);
+  if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'read', decision);
   const source = await needSource(deps, actor, opened);
-  const picture = await made(
+  const picture = await render(
     deps,
     opened,
     {
@@ -59,7 +59,7 @@ async function noteShown(
       await record(deps, tx, {
         action: 'page.shown',
         outcome: 'granted',
-        ...about(opened, actor, deps),
+        ...aboutOpen(opened, actor, deps),
         details: { page },
       });
   });
@@ -74,9 +74,9 @@ export async function readText(
 ): Promise<{ readonly runs: readonly TextRun[] } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
-  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
+  if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'copy', decision);
   const source = await needSource(deps, actor, opened);
-  const runs = await made(
+  const runs = await render(
     deps,
     opened,
     { kind: 'text', source, page: input.page },
@@ -85,7 +85,7 @@ export async function readText(
   await recordAlone(deps, {
     action: 'text.sent',
     outcome: 'granted',
-    ...about(opened, actor, deps),
+    ...aboutOpen(opened, actor, deps),
     details: { page: input.page },
   });
   return { runs };
@@ -106,11 +106,11 @@ export async function noteCopied(
   const wait = await deps.limits.copies(opened.licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
-  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'copy', decision);
+  if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'copy', decision);
   await recordAlone(deps, {
     action: 'text.copied',
     outcome: 'granted',
-    ...about(opened, actor, deps),
+    ...aboutOpen(opened, actor, deps),
     details: { page: input.page, characters: input.characters },
   });
   return {};

@@ -14,13 +14,13 @@ import {
   type Opened,
   type Waiting,
   decideAgain,
-  made,
+  render,
   needSource,
   askerOf,
   type Refused,
   needLicence,
-  refused,
-  about,
+  recordWithheld,
+  aboutOpen,
   sealedOf,
 } from '@/server/services/reading/open-licence';
 
@@ -48,7 +48,7 @@ async function* printedPages(
   for (let page = from; page <= to; page++) {
     const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
     if (decision.outcome === 'refused') throw new ServiceError('ended-meanwhile');
-    yield await made(
+    yield await render(
       deps,
       opened,
       { kind: 'print', source: await needSource(deps, actor, opened), page, watermark },
@@ -100,7 +100,7 @@ export async function printDocument(
         }
       : { outcome: 'refused' as const, reason: verdict.why, at: null };
   });
-  if (counted.outcome === 'refused') return refused(deps, actor, opened, 'print', counted);
+  if (counted.outcome === 'refused') return recordWithheld(deps, actor, opened, 'print', counted);
   const { grant, number } = counted;
   const watermark = `${opened.licence.watermark} · copy ${String(number)}`;
   const pages = await begun(printedPages(deps, actor, opened, { ...input, watermark }, waiting));
@@ -108,7 +108,7 @@ export async function printDocument(
     action: 'document.printed',
     outcome: 'granted',
     rule: grant,
-    ...about(opened, actor, deps),
+    ...aboutOpen(opened, actor, deps),
     details: { from: input.from, to: input.to, copy: number },
     personal: whereabouts(deps, actor.from),
   });
@@ -133,7 +133,7 @@ export async function keepDocument(
 ): Promise<Made | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'keep');
-  if (decision.outcome === 'refused') return refused(deps, actor, opened, 'keep', decision);
+  if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'keep', decision);
   const wait = await deps.limits.prints(opened.licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   const source = await needSource(deps, actor, opened);
@@ -149,7 +149,7 @@ export async function keepDocument(
   await recordAlone(deps, {
     action: 'document.kept',
     outcome: 'granted',
-    ...about(opened, actor, deps),
+    ...aboutOpen(opened, actor, deps),
     details: { marked },
     personal: whereabouts(deps, actor.from),
   });
@@ -168,7 +168,7 @@ async function markedPieces(
   opened: Opened,
   waiting: Waiting | undefined,
 ) {
-  const { bytes, marked } = await made(
+  const { bytes, marked } = await render(
     deps,
     opened,
     { kind: 'keep', source, watermark: opened.licence.watermark },

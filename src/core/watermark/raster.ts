@@ -51,8 +51,8 @@ function addDown(
       right = Math.max(x, nextX);
     const first = Math.floor(left);
     const last = Math.ceil(right);
-    touched.from[row] = Math.min(first, touched.from[row] ?? 0);
-    touched.to[row] = Math.max(last, touched.to[row] ?? 0);
+    if (first < (touched.from[row] ?? 0)) touched.from[row] = first;
+    if (last > (touched.to[row] ?? 0)) touched.to[row] = last;
     const base = row * width + first;
     if (last <= first + 1) addWithinPixel(area, base, signed, (x + nextX) / 2 - first);
     else addAcross(area, base, signed, { first, last, left, right });

@@ -277,7 +277,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['src/{app,ui}/**/*.tsx'],
+    files: ['src/{app,ui}/**/*.{ts,tsx}'],
     plugins: { '@next/next': next, 'react-hooks': reactHooks },
     rules: {
       ...next.configs.recommended.rules,

@@ -20,12 +20,12 @@ function openStore(): Promise<IDBDatabase> {
 
 async function inStore<T>(
   mode: IDBTransactionMode,
-  use: (store: IDBObjectStore) => IDBRequest<T>,
+  ask: (store: IDBObjectStore) => IDBRequest<T>,
 ): Promise<T> {
   const database = await openStore();
   try {
     return await new Promise<T>((resolve, reject) => {
-      const request = use(database.transaction(STORE, mode).objectStore(STORE));
+      const request = ask(database.transaction(STORE, mode).objectStore(STORE));
       request.onsuccess = () => {
         resolve(request.result);
       };

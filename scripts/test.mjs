@@ -65,7 +65,7 @@ function prepareBeside(name, what, environment = {}) {
 }
 
 /** The build writes types of its own, which the check of types needs; the demo is what browsers are shown. */
-async function buildAndTypes() {
+async function prepareAndCheck() {
   return [
     await prepareBeside('Build', 'ensureBuilt'),
     await prepareBeside('Demo data', 'ensureTold', DEMO_ADDRESS),
@@ -96,7 +96,7 @@ async function lint() {
 }
 
 // The build keeps one core busy and lint the other.
-const checks = (await Promise.all([buildAndTypes(), lint()])).flat();
+const checks = (await Promise.all([prepareAndCheck(), lint()])).flat();
 step('Unit, property and integration tests', 'npx', [
   'vitest',
   'run',

@@ -243,6 +243,17 @@ function compare(pairs: Iterable<Pair>): { readonly first: Pair; readonly rest: 
   return first === null || !differs ? null : { first, rest };
 }
 
+/** What is seen everywhere, one pair at a time: there may be thousands. */
+function* pairsIn(
+  everywhere: readonly Circumstances[],
+  variants: readonly { readonly before: Compiled; readonly after: Compiled }[],
+  who: Who,
+): Generator<Pair> {
+  for (const at of everywhere)
+    for (const { before, after } of variants)
+      yield { was: seen(before, who, at), will: seen(after, who, at) };
+}
+
 function saysNothing({ lost, gained, until, ends, revives }: Omit<Impact, 'other'>): boolean {
   return lost.length + gained.length === 0 && until === null && !ends && !revives;
 }
@@ -276,14 +287,7 @@ export function impactOn(sides: BeforeAndAfter, who: Who, now: Moment): Impact |
   if (within === undefined) return null;
   const moments = momentsOf([within.before.document, within.after.document], who, now);
   const everywhere = circumstancesIn(moments, placesOf(sides), devicesOf(sides, now));
-  const found = compare(
-    everywhere.flatMap((at) =>
-      variants.map(({ before, after }) => ({
-        was: seen(before, who, at),
-        will: seen(after, who, at),
-      })),
-    ),
-  );
+  const found = compare(pairsIn(everywhere, variants, who));
   if (found === null) return null;
   const plain = told(found.first.was.decision, found.first.will.decision);
   return { ...plain, other: found.rest || saysNothing(plain) };

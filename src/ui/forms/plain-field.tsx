@@ -3,7 +3,7 @@
 import InputBase, { type InputBaseProps } from '@mui/material/InputBase';
 
 type Props = Pick<InputBaseProps, 'inputRef' | 'placeholder' | 'type' | 'value'> & {
-  /** What it is for, for who cannot see where it stands. */
+  /** What it is for, read out to people who cannot see where it stands. */
   readonly label: string;
   readonly className?: string;
   readonly onText?: (text: string) => void;

@@ -9,7 +9,7 @@ import { sentenceOf } from '@/ui/http/call';
 export type Said = { readonly text: string; readonly stops: boolean };
 
 export type Attempt = {
-  /** Until it is done and the page shows what came of it, so that nothing is pressed on what was. */
+  /** Until it is done and the page's own data is there anew, so that nothing is pressed on what was. */
   readonly busy: boolean;
   readonly said: Said | null;
   /** The sentence where it went wrong; for places that show nothing when it went well. */

@@ -98,7 +98,7 @@ export async function giveGrants(
     sentAt: gift.now,
   };
   await insertDispatch(tx, row);
-  const given = await writeGrants(deps, tx, actor, row, gift);
+  const given = await writeGrants(deps, tx, actor, row, gift, new Map());
   return { ...given, events: [sent(row, gift, dispatch.consent), ...given.events] };
 }
 
@@ -116,7 +116,7 @@ export async function addGrants(
   gift: Gift,
 ): Promise<Given> {
   await needToBeAllowed(tx, actor, gift);
-  return writeGrants(deps, tx, actor, dispatch, gift);
+  return writeGrants(deps, tx, actor, dispatch, gift, await linksOf(tx, dispatch.id));
 }
 
 async function needToBeAllowed(tx: Transaction, actor: StaffActor, gift: Gift): Promise<void> {
@@ -131,15 +131,19 @@ async function needToBeAllowed(tx: Transaction, actor: StaffActor, gift: Gift): 
   });
 }
 
-/** Each grant of a gift, and a link for each person who has none in this dispatch yet. */
+/**
+ * Each grant of a gift, and a link for each person who has none in this dispatch yet.
+ *
+ * @param known the links there are, by person
+ */
 async function writeGrants(
   deps: Pick<Deps, 'random'>,
   tx: Transaction,
   actor: StaffActor,
   { id, reference }: Joined,
   gift: Gift,
+  known: ReadonlyMap<RecipientId, string>,
 ): Promise<Given> {
-  const known = await linksOf(tx, id);
   const links = gift.people
     .filter((person) => !known.has(person.id))
     .map((person) => newLink(deps, id, person.id, gift.now));

@@ -205,8 +205,8 @@ async function toMany(
     days,
     ...dispatch
   }: {
-    readonly groups?: GroupId[];
-    readonly domains?: string[];
+    readonly groups?: { id: GroupId }[];
+    readonly domains?: { domain: string }[];
     readonly documents: readonly string[];
     readonly subject: string;
     readonly delivery: 'mail' | 'by-hand';
@@ -382,7 +382,7 @@ at(-0.5, async () => {
   );
   await changeMembers(deps, ida, { id, add: bidding.map((person) => person.id), remove: [] });
   await toMany('round-2', {
-    groups: [id],
+    groups: [{ id }],
     documents: ['TQ-412-TS-01'],
     subject: 'Dates of round 2',
     delivery: 'mail',
@@ -392,7 +392,7 @@ at(-0.5, async () => {
 // The harbour board hands a link round in its own house; a colleague nobody had named opens it.
 at(-0.45, () =>
   toMany('board', {
-    domains: ['@harbour-aldery.example'],
+    domains: [{ domain: '@harbour-aldery.example' }],
     documents: ['TQ-412-PH-01', 'TQ-412-GA-03'],
     subject: 'For the harbour board, all of it',
     delivery: 'by-hand',

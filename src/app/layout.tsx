@@ -5,6 +5,7 @@ import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/spline-sans-mono';
 import '@/ui/theme/tokens.css';
+import '@/ui/theme/grid.css';
 import { Awake } from '@/ui/shell/awake';
 import { ThemeRegistry } from '@/ui/theme/theme-registry';
 

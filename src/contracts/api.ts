@@ -14,12 +14,10 @@ import type { CeilingChanged, CeilingImpact, ceilingInput } from '@/contracts/ce
 import type { DefaultsChanged, DefaultsImpact, defaultsInput } from '@/contracts/defaults';
 import type { demoInput } from '@/contracts/demo';
 import type {
-  AddresseesChecked,
   ChangeGrantsResult,
   SendResult,
   addPeopleInput,
   changeGrantsInput,
-  checkRecipientsInput,
   dispatchInput,
   grantsInput,
   mailAgainInput,
@@ -28,6 +26,7 @@ import type {
 import type {
   BeginUploadResult,
   DocumentRow,
+  FileLooked,
   Filed,
   HalfUpload,
   beginUploadInput,
@@ -36,8 +35,8 @@ import type {
   listDocumentsInput,
   revokeDocumentInput,
 } from '@/contracts/document';
-import type { draftInput, keepDraftInput } from '@/contracts/draft';
-import type { Explained, explainInput } from '@/contracts/explain';
+import type { DraftKept, draftInput, keepDraftInput } from '@/contracts/draft';
+import type { Explained, explainInput, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
 import type { changeFolderInput, folderInput, makeFolderInput } from '@/contracts/folder';
 import type { ImpactFound } from '@/contracts/impact';
@@ -93,6 +92,14 @@ import type {
   putGroupInput,
 } from '@/contracts/people';
 import type { PeoplePreview, importPeopleInput } from '@/contracts/people-exchange';
+import type {
+  AddresseesChecked,
+  PeopleAt,
+  Suggestion,
+  checkRecipientsInput,
+  peopleAtInput,
+  suggestInput,
+} from '@/contracts/recipients';
 import type { answerInput } from '@/contracts/requests';
 import type { RuleChanged, putRuleInput } from '@/contracts/rules';
 import type { previewTermsInput, putTermsInput, termsIdInput } from '@/contracts/saved-terms';
@@ -105,7 +112,7 @@ import type {
   inviteInput,
   senderLimitsInput,
 } from '@/contracts/staff';
-import type { DraftId, GroupId } from '@/core/base/ids';
+import type { GroupId } from '@/core/base/ids';
 
 /** A value whose lists and members nobody changes. */
 export type Frozen<T> = T extends readonly (infer E)[]
@@ -146,8 +153,9 @@ export type Api = {
   'POST /api/v1/documents/file': Call<typeof fileInput, Filed>;
   'GET /api/v1/documents': Call<typeof listDocumentsInput, Page<DocumentRow>>;
   'DELETE /api/v1/drafts/:id': Call<typeof draftInput, Done>;
-  'POST /api/v1/drafts': Call<typeof keepDraftInput, { readonly id: DraftId }>;
+  'POST /api/v1/drafts': Call<typeof keepDraftInput, DraftKept>;
   'POST /api/v1/explain': Call<typeof explainInput, Explained>;
+  'POST /api/v1/explain/supposed': Call<typeof supposeInput, Explained>;
   'POST /api/v1/files/inspect': Call<typeof inspectInput, { readonly found: FileFound | null }>;
   'POST /api/v1/folders/:id': Call<typeof changeFolderInput, Done>;
   'DELETE /api/v1/folders/:id': Call<typeof folderInput, Done>;
@@ -187,6 +195,11 @@ export type Api = {
   'POST /api/v1/people/:id': Call<typeof changePersonInput, Done>;
   'POST /api/v1/people/exchange/preview': Call<typeof importPeopleInput, PeoplePreview>;
   'GET /api/v1/people': Call<typeof listPeopleInput, PeoplePage>;
+  'GET /api/v1/recipients/at': Call<typeof peopleAtInput, PeopleAt>;
+  'GET /api/v1/recipients/suggest': Call<
+    typeof suggestInput,
+    { readonly found: readonly Suggestion[] }
+  >;
   'POST /api/v1/recipients/check': Call<typeof checkRecipientsInput, AddresseesChecked>;
   'POST /api/v1/requests/answer': Call<typeof answerInput, unknown>;
   'POST /api/v1/rules': Call<typeof putRuleInput, RuleChanged>;
@@ -219,6 +232,7 @@ export type Api = {
   'POST /api/v1/terms': Call<typeof putTermsInput, unknown>;
   'DELETE /api/v1/uploads/:id': Call<typeof cancelUploadInput, Done>;
   'POST /api/v1/uploads': Call<typeof beginUploadInput, BeginUploadResult>;
+  'POST /api/v1/uploads/:id/look': Call<typeof cancelUploadInput, FileLooked>;
   'GET /api/v1/uploads': Call<typeof nothing, readonly HalfUpload[]>;
   'POST /api/v1/you/factor/begin': Call<typeof nothing, FactorOffer>;
   'POST /api/v1/you/factor': Call<typeof confirmFactorInput, Done>;

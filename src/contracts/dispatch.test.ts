@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { dispatchInput, termsInput } from '@/contracts/dispatch';
-import { draftBody } from '@/contracts/draft';
+import { keepDraftInput } from '@/contracts/draft';
 import { ledgerInput } from '@/contracts/ledger';
 
 const terms = { rights: ['read'], from: null, until: null, prints: null };
@@ -71,17 +71,28 @@ describe('a dispatch as it is asked for', () => {
 });
 
 test('a draft may be as unfinished as it likes, and no larger than it need be', () => {
-  const draft = {
-    documents: [],
-    people: 'half an addr',
-    own: [],
-    terms: { ...terms, until: 1 },
+  const row = {
+    key: 'half an addr',
+    kind: 'person',
+    name: '',
+    organisation: '',
+    own: { rights: { print: true }, until: 1 },
+    without: [],
+  };
+  const body = {
+    sheet: { documents: [], rows: [row], common: { ...terms, until: 1 }, saved: null },
     subject: '',
     note: '',
     watermark: '{nonsense}',
+    way: { form: 'link', delivery: 'mail', titleOnCover: false, reason: '' },
+    waved: [{ code: 'no-end', rows: ['half an addr'] }],
   };
-  expect(draftBody.safeParse(draft).success).toBe(true);
-  expect(draftBody.safeParse({ ...draft, people: 'x'.repeat(200_001) }).success).toBe(false);
+  const isFine = (changed: object): boolean =>
+    keepDraftInput.safeParse({ id: null, body: { ...body, ...changed } }).success;
+  expect(isFine({})).toBe(true);
+  expect(isFine({ note: 'x'.repeat(5_001) })).toBe(false);
+  expect(isFine({ sheet: { ...body.sheet, rows: Array(12_001).fill(row) } })).toBe(false);
+  expect(isFine({ waved: [{ code: 'blocked', rows: [] }] })).toBe(false);
 });
 
 test('filters of the ledger are checked, days among them', () => {

@@ -10,6 +10,8 @@ import {
   type TermsId,
 } from '@/core/base/ids';
 import { offeredRight } from '@/contracts/right';
+import { DOUBTS } from '@/core/compose/concerns';
+import { MOST_RECIPIENTS } from '@/core/compose/limits';
 import { brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { AddresseeKind } from '@/core/policy/addressee';
@@ -109,17 +111,20 @@ export const watermark = z
       context.addIssue({ code: 'custom', message: `{${name}} is not a piece of a watermark` });
   });
 
-/** People one dispatch may reach. */
-export const MOST_RECIPIENTS = 2_000;
+/** What may be one addressee's own: terms, the saved terms that those are, and documents they are not given. */
+const ownInput = {
+  terms: termsInput.nullish(),
+  kept: termsId.nullish(),
+  without: z.array(documentId).max(50).optional(),
+};
 
-/** `terms`: this person's own, where they differ from everybody's. */
 const recipientsInput = z
   .array(
     z.object({
       address,
       name: z.string().trim().max(120).default(''),
       organisation: z.string().trim().max(120).default(''),
-      terms: termsInput.nullish(),
+      ...ownInput,
     }),
   )
   .max(
@@ -133,20 +138,26 @@ export const MOST_MAILED = 18 * 1024 * 1024;
 /** Groups and domains, each as a whole: anyone who joins is given it as well. */
 const addresseesInput = {
   recipients: recipientsInput,
-  groups: z.array(groupId).max(20).optional(),
-  domains: z.array(domainInput).max(20).optional(),
+  groups: z
+    .array(z.object({ id: groupId, ...ownInput }))
+    .max(20)
+    .optional(),
+  domains: z
+    .array(z.object({ domain: domainInput, ...ownInput }))
+    .max(20)
+    .optional(),
 };
 const needSomebody = ({
   recipients,
   groups = [],
   domains = [],
-  openLink = false,
+  openLink = null,
 }: {
   readonly recipients: readonly unknown[];
   readonly groups?: readonly unknown[] | undefined;
   readonly domains?: readonly unknown[] | undefined;
-  readonly openLink?: boolean | undefined;
-}): boolean => openLink || recipients.length + groups.length + domains.length > 0;
+  readonly openLink?: object | null | undefined;
+}): boolean => openLink !== null || recipients.length + groups.length + domains.length > 0;
 const NOBODY = { path: ['recipients'], message: 'add at least one recipient' };
 
 export const dispatchInput = z
@@ -164,10 +175,12 @@ export const dispatchInput = z
     form: z.enum(DELIVERY_FORMS).optional(),
     /** Whether cover pages name the documents. */
     titleOnCover: z.boolean().optional(),
-    /** Whether anyone who holds the link may open it, with no proof. */
-    openLink: z.boolean().optional(),
+    /** Present: anyone who holds the link may open it, with no proof. */
+    openLink: z.object(ownInput).nullish(),
     /** Why it goes out as it does, where somebody has to say so. */
     reason: z.string().trim().max(400).optional(),
+    /** What its sender was asked about and left as it is. */
+    waved: z.array(z.enum(DOUBTS)).max(DOUBTS.length).optional(),
     /** The draft it was composed in, which is gone with it. */
     draft: draftId.nullish(),
   })
@@ -203,33 +216,6 @@ export const mailAgainInput = z.object({
   recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS),
 });
 export type MailAgainInput = z.infer<typeof mailAgainInput>;
-
-export const checkRecipientsInput = z.object({
-  addresses: z.array(z.string().max(320)).max(2_000),
-  domains: z.array(z.string().max(320)).max(50).default([]),
-});
-/** What is known about an address before anything is sent to it. */
-export type RecipientCheck = {
-  readonly address: string;
-  readonly known: {
-    readonly name: string;
-    readonly organisation: string;
-    readonly blocked: boolean;
-  } | null;
-  readonly looksLike: string | null;
-  /** Whether everybody can have an address there. */ readonly publicMail: boolean;
-};
-/** What is known about a domain before everyone there is given something. */
-export type DomainCheck = {
-  readonly domain: string;
-  readonly organisation: string;
-  /** People there who are known here. */ readonly known: number;
-  readonly publicMail: boolean;
-};
-export type AddresseesChecked = {
-  readonly checks: readonly RecipientCheck[];
-  readonly domains: readonly DomainCheck[];
-};
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });

@@ -13,8 +13,6 @@ import {
   type UploadId,
 } from '@/core/base/ids';
 
-/** Most bytes a document may have. */
-export const MAX_DOCUMENT = 1024 ** 3;
 /** Bytes of one part of an upload; a whole number of chunks, so that each part can be sealed by itself. */
 export const PART = 16 * 1024 * 1024;
 
@@ -66,6 +64,15 @@ export const finishRevisionInput = z.object({ id: uploadId });
 export type FinishUploadInput = z.infer<typeof finishUploadInput>;
 
 export const cancelUploadInput = z.object({ id: uploadId });
+/** What a file says of itself, to begin with. */
+export type FileLooked = {
+  readonly pages: number;
+  readonly title: string;
+  /** One that is free. */
+  readonly reference: string;
+  /** The marking that it names itself; `null`: none. */
+  readonly marking: { readonly id: MarkingId; readonly name: string } | null;
+};
 export const documentInput = z.object({ id: documentId });
 /** One page of a document that a member of staff checks. */
 export const checkPageInput = z.object({

@@ -1,60 +1,80 @@
 import { z } from 'zod';
 import type { DraftId } from '@/core/base/ids';
 import type { Conditions } from '@/core/policy/conditions';
-import type { DraftBody } from '@/core/policy/draft';
+import { DOUBTS } from '@/core/compose/concerns';
+import type { DraftBody } from '@/core/compose/draft';
+import { MOST_DRAFT_ROWS } from '@/core/compose/limits';
+import type { OwnTerms } from '@/core/compose/own-terms';
 import { RIGHTS } from '@/core/policy/rights';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { RuleRow } from '@/contracts/rules';
 import type { OwnLimits } from '@/contracts/staff';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
-import type { GroupRow } from '@/contracts/people';
+import type { MarkingRow } from '@/contracts/marking';
 import type { Page } from '@/contracts/page';
-import { draftId, groupId, termsId } from '@/contracts/dispatch';
+import { draftId, termsId } from '@/contracts/dispatch';
 import { DELIVERIES, DELIVERY_FORMS } from '@/core/policy/delivery';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
 const moment = z.number().int().nullable();
-const terms = z.object({
+const isObject = (value: unknown): boolean => typeof value === 'object' && value !== null;
+/** Terms as they are while they are composed: they need not be able to stand yet. */
+export const draftTerms = z.object({
   rights: z.array(z.enum(RIGHTS)),
   from: moment,
   until: moment,
   prints: moment,
-  conditions: z
-    .custom<Conditions>((value) => typeof value === 'object' && value !== null)
-    .optional(),
+  conditions: z.custom<Conditions>(isObject).optional(),
+});
+const row = z.object({
+  key: z.string().min(1).max(320),
+  kind: z.enum(['person', 'group', 'domain', 'link']),
+  name: z.string().max(120),
+  organisation: z.string().max(120),
+  own: z.object({
+    rights: z.partialRecord(z.enum(RIGHTS), z.boolean()).optional(),
+    from: moment.optional(),
+    until: moment.optional(),
+    prints: moment.optional(),
+    conditions: z.custom<OwnTerms['conditions']>(isObject).optional(),
+  }),
+  saved: termsId.nullish(),
+  without: z.array(documentId).max(50),
 });
 
-export const draftBody: z.ZodType<DraftBody> = z.object({
-  documents: z.array(documentId).max(50),
-  people: z.string().max(200_000),
-  own: z
-    .array(
-      z.object({
-        address: z.string().max(320),
-        name: z.string().max(120).optional(),
-        organisation: z.string().max(120).optional(),
-        terms: terms.nullish(),
-      }),
-    )
-    .max(2_000),
-  groups: z.array(groupId).max(20).optional(),
-  terms,
+/** What is composed, as far as it is; nothing of it has to be whole or right. */
+const draftBody: z.ZodType<DraftBody> = z.object({
+  sheet: z.object({
+    documents: z.array(documentId).max(50),
+    rows: z.array(row).max(MOST_DRAFT_ROWS),
+    common: draftTerms.nullable(),
+    saved: termsId.nullable(),
+  }),
   subject: z.string().max(200),
   note: z.string().max(5_000),
   watermark: z.string().max(500),
-  way: z
-    .object({
-      form: z.enum(DELIVERY_FORMS),
-      delivery: z.enum(DELIVERIES),
-      titleOnCover: z.boolean(),
-      openLink: z.boolean(),
-      reason: z.string().max(400),
-    })
-    .optional(),
-  kept: termsId.nullish(),
+  way: z.object({
+    form: z.enum(DELIVERY_FORMS),
+    delivery: z.enum(DELIVERIES),
+    titleOnCover: z.boolean(),
+    reason: z.string().max(400),
+  }),
+  waved: z.array(
+    z.object({
+      code: z.enum(DOUBTS),
+      rows: z.array(z.string().max(320)).max(MOST_DRAFT_ROWS),
+    }),
+  ),
 });
-export const keepDraftInput = z.object({ id: draftId.nullable(), body: draftBody });
+/** `seen`: the revision that this one was made from, so that two windows do not overwrite each other. */
+export const keepDraftInput = z.object({
+  id: draftId.nullable(),
+  seen: z.number().int().default(0),
+  body: draftBody,
+});
+export type KeepDraftInput = z.infer<typeof keepDraftInput>;
+export type DraftKept = { readonly id: DraftId; readonly revision: number };
 export const draftInput = z.object({ id: draftId });
 
 export type DraftRow = {
@@ -77,12 +97,14 @@ export type ComposeStart = {
   /** One's own limits as a sender; null: none. */
   readonly limits: OwnLimits | null;
   readonly parents: Readonly<Record<string, string | null>>;
-  readonly groups: readonly GroupRow[];
+  /** The organisation's markings, the strictest last. */
+  readonly markings: readonly MarkingRow[];
   readonly now: number;
   readonly mail: boolean;
   readonly draft: {
     readonly id: DraftId;
     readonly body: DraftBody;
+    readonly revision: number;
     readonly updatedAt: number;
   } | null;
   readonly drafts: readonly DraftRow[];

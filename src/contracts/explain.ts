@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isId, type RecipientId } from '@/core/base/ids';
 import { documentId } from '@/contracts/document';
+import { draftTerms } from '@/contracts/draft';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { Change } from '@/core/policy/changes';
 import type { Reason } from '@/core/policy/explain';
@@ -26,6 +27,27 @@ export const explainInput = z.object({
   device: z.enum(['kept', 'visit']).nullish(),
 });
 export type ExplainInput = z.infer<typeof explainInput>;
+
+/** Somebody, known or not, and what they would be given of a document, at another time or place too. */
+export const supposeInput = explainInput.omit({ recipient: true, address: true }).extend({
+  address: z.string().trim().min(1).max(320),
+  name: z.string().max(120).default(''),
+  terms: draftTerms,
+});
+export type SupposeInput = z.infer<typeof supposeInput>;
+
+/** The first page as somebody would see it. `watermark`: as it is composed, pieces not filled in. */
+export const previewPageInput = z.object({
+  id: documentId,
+  address: z.string().trim().max(320),
+  name: z.string().max(120).default(''),
+  organisation: z.string().max(120).default(''),
+  watermark: z.string().max(500),
+  at: z.number().int().nullish(),
+  network: z.string().trim().max(64).nullish(),
+  width: z.number().int().min(100).max(1_600).default(560),
+});
+export type PreviewPageInput = z.infer<typeof previewPageInput>;
 
 /** A rule in words that name it. */
 export type NamedReason = Omit<Reason, 'changes'> & {

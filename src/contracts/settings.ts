@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { emailAddress } from '@/contracts/address';
+import { domainInput } from '@/contracts/conditions';
 
 /** Why somebody takes access away or gives it back; absent or empty: they do not say. */
 export const reasonInput = z.string().trim().max(500).optional();
@@ -14,6 +15,8 @@ const work = z.object({
   checkpointsTo: z.array(emailAddress).max(10),
   /** Whether a keeper outside may fetch the newest checkpoint without signing in. */
   checkpointsOpen: z.boolean(),
+  /** The organisation's own domains, as `@yard.example`: people there are inside. */
+  ownDomains: z.array(domainInput).max(50),
 });
 export type WorkSettings = z.infer<typeof work>;
 /** A change of it: what is not named stays as it is by then. */
@@ -26,6 +29,7 @@ const UNCHOSEN: WorkSettings = {
   endsTold: 0,
   checkpointsTo: [],
   checkpointsOpen: false,
+  ownDomains: [],
 };
 /** The settings as they are stored, which may name fewer than there are. */
 export const workSettings = workChange.transform((kept): WorkSettings => ({

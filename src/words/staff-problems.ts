@@ -59,6 +59,12 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'mail-not-set-up-for-codes': () =>
     'No mail server is set up, so no recipient could prove an email address. Set MAIL_URL ' +
     'and MAIL_FROM and start again.',
+  'given-nothing': () =>
+    'One of the recipients is given no document. Give them one, or remove them.',
+  'document-for-nobody': () =>
+    'One of the documents is given to nobody. Give it to somebody, or remove it.',
+  'draft-changed': () =>
+    'This draft was changed in another window. Nothing of that was overwritten.',
   'an-end-past': () => 'An end is in the past, so it could never be opened.',
   'unprotected-needs-reason': () =>
     'Sending a file unprotected needs a reason, which is kept in the ledger.',

@@ -169,15 +169,28 @@ async function inspect({
   source,
 }: RenderTask & { kind: 'inspect' }): Promise<RenderResults['inspect']> {
   await withPlain(source, (reader) => engines.of(source.mediaType).check(reader));
-  const { pages, draw } = await open(source);
+  const { pages, title, draw, text } = await open(source);
   try {
     if (pages > MOST_PAGES) throw new ContentError('PDF_TOO_MANY_PAGES');
     // Drawing the first page small finds what only shows when content is read.
     draw(1, 64);
-    return { pages };
+    return { pages, title, text: openingOf(pages, text) };
   } finally {
     forget(nameOfPlace(source.place));
   }
+}
+
+/** Pages whose text is looked at to see what a file is, and the most of it, in characters. */
+const OPENING_PAGES = 3;
+const OPENING_TEXT = 8_000;
+
+function openingOf(pages: number, text: PageSource['text']): string {
+  const shown = Array.from({ length: Math.min(pages, OPENING_PAGES) }, (_each, i) =>
+    text(i + 1)
+      .map((run) => run.text)
+      .join(' '),
+  );
+  return shown.join('\n').slice(0, OPENING_TEXT);
 }
 
 async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind']]> {

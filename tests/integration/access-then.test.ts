@@ -144,7 +144,7 @@ beforeAll(async () => {
     dispatchDocuments(deps, ida, {
       documents: [document],
       recipients: [],
-      domains: ['@port.example'],
+      domains: [{ domain: '@port.example' }],
       terms: { rights: ['read', 'copy'], from: null, until: START + 40 * DAY, prints: null },
       subject: 'For the port',
       note: '',

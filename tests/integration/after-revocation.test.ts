@@ -264,7 +264,10 @@ describe('what is said is so', () => {
       watermark: '',
       delivery: 'by-hand' as const,
     };
-    const { id } = await dispatchDocuments(deps, ida, { ...toMany, domains: ['@float.example'] });
+    const { id } = await dispatchDocuments(deps, ida, {
+      ...toMany,
+      domains: [{ domain: '@float.example' }],
+    });
     await revokeGrants(deps, ida, { grants: own.grants.map((grant) => grant.id) });
     expect(Object.values(await rowsOf({ dispatch: own.id }))).toMatchObject([
       { since: null, ways: [{ by: 'domain' }] },
@@ -297,10 +300,13 @@ describe('what is said is so', () => {
       watermark: '',
       delivery: 'by-hand' as const,
     };
-    const first = await dispatchDocuments(deps, ida, { ...toMany, domains: ['@float.example'] });
-    await dispatchDocuments(deps, ida, { ...toMany, domains: ['@float.example'] });
+    const first = await dispatchDocuments(deps, ida, {
+      ...toMany,
+      domains: [{ domain: '@float.example' }],
+    });
+    await dispatchDocuments(deps, ida, { ...toMany, domains: [{ domain: '@float.example' }] });
     await putRule(deps, ida, { way: 'open-link', leave: 'allowed', reason: '', seen: null });
-    await dispatchDocuments(deps, ida, { ...toMany, openLink: true });
+    await dispatchDocuments(deps, ida, { ...toMany, openLink: {} });
     await revokeGrants(deps, ida, {
       grants: (await grantRows(deps, ida, { dispatch: first.id })).map((grant) => grant.id),
     });

@@ -293,7 +293,7 @@ test('a draft is gone with its dispatch, and stays where that fails or it is som
     form: 'link' as const,
     delivery: 'by-hand' as const,
     titleOnCover: true,
-    openLink: false,
+    openLink: null,
     reason: 'because',
   };
   const body = {

@@ -78,7 +78,7 @@ beforeAll(async () => {
   await dispatchDocuments(deps, ida, {
     documents: [deck],
     recipients: [],
-    domains: ['@port.example'],
+    domains: [{ domain: '@port.example' }],
     terms: { rights: ['read', 'print'], from: null, until: START + 40 * DAY, prints: null },
     subject: 'For the port',
     note: '',

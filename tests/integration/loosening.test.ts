@@ -189,7 +189,7 @@ describe('a sender', () => {
     const input = {
       documents: [own],
       recipients: [],
-      groups: [group.id],
+      groups: [{ id: group.id }],
       terms: { rights: ['read' as const], from: null, until: START + DAY, prints: null },
       subject: 's',
       note: '',
@@ -254,7 +254,7 @@ test('an open link is seen, and its file taken, by who made it alone', async () 
   const input = {
     documents: [document],
     recipients: [],
-    openLink: true,
+    openLink: {},
     terms: { rights: ['read' as const], from: null, until: START + DAY, prints: null },
     subject: 's',
     note: '',

@@ -390,7 +390,7 @@ describe('grants of a file', () => {
       ({ id: inGroup } = await dispatchDocuments(product.deps, product.ida, {
         documents: [papers[0] ?? 'doc_'],
         recipients: [],
-        groups: [group],
+        groups: [{ id: group }],
         terms: { rights: ['read'], from: null, until: START + 10 * DAY, prints: null },
         subject: 'For the group',
         note: '',

@@ -218,7 +218,7 @@ describe('what revoking does is told of people, by every way they have', () => {
     await sendDocuments(product.deps, product.ida, {
       documents: [second],
       recipients: [],
-      domains: ['@ferrow.example'],
+      domains: [{ domain: '@ferrow.example' }],
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'all of you',
       note: '',
@@ -254,7 +254,7 @@ describe('what revoking does is told of people, by every way they have', () => {
     await sendDocuments(product.deps, product.ida, {
       documents: [first],
       recipients: [],
-      openLink: true,
+      openLink: {},
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'for anybody',
       note: '',

@@ -105,7 +105,7 @@ describe('a way of handing out', () => {
       fields: { way: 'file', setBy: 'Ida Roe', reason: 'drawings stay in the house' },
     });
     await expect(
-      sendDocuments(product.deps, product.ida, input({ openLink: true })),
+      sendDocuments(product.deps, product.ida, input({ openLink: {} })),
     ).rejects.toMatchObject({
       problem: 'way-forbidden',
       fields: { way: 'open-link', byDefault: true },
@@ -152,7 +152,8 @@ describe('what wants a second person', () => {
   beforeAll(async () => {
     await decide('domain', 'agreed');
   });
-  const toDomain = (): DispatchInput => input({ domains: ['@yard.example'], delivery: 'by-hand' });
+  const toDomain = (): DispatchInput =>
+    input({ domains: [{ domain: '@yard.example' }], delivery: 'by-hand' });
 
   test('goes out when somebody else agrees, for the one who asked, and not before', async () => {
     expect(await sendDocuments(product.deps, product.ida, toDomain())).toEqual({
@@ -221,7 +222,7 @@ describe('what wants a second person', () => {
       addPeople(product.deps, product.ida, {
         id: sent.id,
         recipients: [],
-        domains: ['@other.example'],
+        domains: [{ domain: '@other.example' }],
         terms: input().terms,
       }),
     ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
@@ -288,7 +289,7 @@ describe('a link that asks for no proof', () => {
     const { id } = await sendDocuments(
       product.deps,
       product.ida,
-      input({ recipients: [], openLink: true, delivery: 'by-hand' }),
+      input({ recipients: [], openLink: {}, delivery: 'by-hand' }),
     );
     const [row] = await grantRows(product.deps, product.ida, { dispatch: id ?? 'dsp_' });
     token = row?.link.split('/').at(-1) ?? '';
@@ -388,7 +389,7 @@ describe('what goes out unprotected', () => {
     const wrong: readonly Partial<DispatchInput>[] = [
       { reason: '' },
       { reason: 'x', delivery: 'by-hand' },
-      { reason: 'x', domains: ['@yard.example'] },
+      { reason: 'x', domains: [{ domain: '@yard.example' }] },
     ];
     for (const over of wrong)
       await expect(

@@ -218,9 +218,9 @@ describe('opens nothing by', () => {
     expect(await whileHarmed('staff', "UPDATE staff SET name = 'x'", attempt)).toBe(
       'NOT_SIGNED_IN',
     );
-    const groups = (await outside.execute('SELECT id FROM groups')).rows.map(
-      ({ id }) => id as `grp_${string}`,
-    );
+    const groups = (await outside.execute('SELECT id FROM groups')).rows.map(({ id }) => ({
+      id: id as `grp_${string}`,
+    }));
     const toGroup = () =>
       dispatchDocuments(product.deps, product.ida, {
         documents: [document],

@@ -158,7 +158,7 @@ describe('an entry about access', () => {
     const { id } = await dispatchDocuments(product.deps, product.ida, {
       documents: [other],
       recipients: [],
-      domains: ['@works.example'],
+      domains: [{ domain: '@works.example' }],
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'x',
       note: '',

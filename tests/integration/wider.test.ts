@@ -93,7 +93,7 @@ describe('a live group', () => {
       add: [idOf('ann'), idOf('ben')],
       remove: [],
     });
-    sent = await send({ groups: [group] });
+    sent = await send({ groups: [{ id: group }] });
   });
 
   test('is given what is sent to it, and each of its people has it for their own and is mailed it', async () => {
@@ -220,7 +220,7 @@ describe('a live group', () => {
       name: 'Surveyors',
     });
     await changeMembers(product.deps, product.ida, { id: second, add: [idOf('ann')], remove: [] });
-    const both = await send({ groups: [group, second] });
+    const both = await send({ groups: [{ id: group }, { id: second }] });
     expect(
       (await both.rows()).filter(({ kind }) => kind === 'person').map(({ address }) => address),
     ).toEqual(['ann@yard.example', 'ben@yard.example', 'cas@yard.example']);
@@ -233,7 +233,7 @@ describe('a live group', () => {
   test('is pulled back whole, in every dispatch; done away with, it leaves what its people have', async () => {
     const { id: third } = await putGroup(product.deps, product.ida, { id: null, name: 'Owners' });
     await changeMembers(product.deps, product.ida, { id: third, add: [idOf('ann')], remove: [] });
-    const one = await send({ groups: [third] });
+    const one = await send({ groups: [{ id: third }] });
     expect(
       (await previewRevoke(product.deps, product.ida, { scope: { kind: 'group', group: third } }))
         .grants,
@@ -261,7 +261,7 @@ describe('everyone at a domain', () => {
   let sent: Sent;
   beforeAll(async () => {
     sent = await send({
-      domains: ['@yard.example'],
+      domains: [{ domain: '@yard.example' }],
       delivery: 'by-hand',
       terms: {
         rights: ['read'],
@@ -431,13 +431,15 @@ describe('everyone at a domain', () => {
   });
 
   test('is refused where everybody can have an address, and what is no domain is said', async () => {
-    await expect(send({ domains: ['@example.com'] })).rejects.toMatchObject({ code: 'INVALID' });
-    expect(dispatchInput.safeParse(input({ domains: ['yard'] })).success).toBe(false);
+    await expect(send({ domains: [{ domain: '@example.com' }] })).rejects.toMatchObject({
+      code: 'INVALID',
+    });
+    expect(dispatchInput.safeParse(input({ domains: [{ domain: 'yard' }] })).success).toBe(false);
     expect(dispatchInput.safeParse(input({})).error?.issues[0]?.message).toBe(
       'add at least one recipient',
     );
-    expect(dispatchInput.parse(input({ domains: ['@YARD.Example'] })).domains).toEqual([
-      '@yard.example',
+    expect(dispatchInput.parse(input({ domains: [{ domain: '@YARD.Example' }] })).domains).toEqual([
+      { domain: '@yard.example' },
     ]);
   });
 });

@@ -39,6 +39,7 @@ type Handled = {
   'GET /api/v1/documents': typeof import('@/app/api/v1/documents/route').GET;
   'DELETE /api/v1/drafts/:id': typeof import('@/app/api/v1/drafts/[id]/route').DELETE;
   'POST /api/v1/drafts': typeof import('@/app/api/v1/drafts/route').POST;
+  'POST /api/v1/explain/supposed': typeof import('@/app/api/v1/explain/supposed/route').POST;
   'POST /api/v1/explain': typeof import('@/app/api/v1/explain/route').POST;
   'POST /api/v1/files/inspect': typeof import('@/app/api/v1/files/inspect/route').POST;
   'POST /api/v1/folders/:id': typeof import('@/app/api/v1/folders/[id]/route').POST;
@@ -70,6 +71,8 @@ type Handled = {
   'POST /api/v1/people/:id': typeof import('@/app/api/v1/people/[id]/route').POST;
   'POST /api/v1/people/exchange/preview': typeof import('@/app/api/v1/people/exchange/preview/route').POST;
   'GET /api/v1/people': typeof import('@/app/api/v1/people/route').GET;
+  'GET /api/v1/recipients/at': typeof import('@/app/api/v1/recipients/at/route').GET;
+  'GET /api/v1/recipients/suggest': typeof import('@/app/api/v1/recipients/suggest/route').GET;
   'POST /api/v1/recipients/check': typeof import('@/app/api/v1/recipients/check/route').POST;
   'POST /api/v1/requests/answer': typeof import('@/app/api/v1/requests/answer/route').POST;
   'POST /api/v1/rules': typeof import('@/app/api/v1/rules/route').POST;
@@ -96,6 +99,7 @@ type Handled = {
   'POST /api/v1/terms': typeof import('@/app/api/v1/terms/route').POST;
   'DELETE /api/v1/uploads/:id': typeof import('@/app/api/v1/uploads/[id]/route').DELETE;
   'POST /api/v1/uploads': typeof import('@/app/api/v1/uploads/route').POST;
+  'POST /api/v1/uploads/:id/look': typeof import('@/app/api/v1/uploads/[id]/look/route').POST;
   'GET /api/v1/uploads': typeof import('@/app/api/v1/uploads/route').GET;
   'POST /api/v1/you/factor/begin': typeof import('@/app/api/v1/you/factor/begin/route').POST;
   'POST /api/v1/you/factor': typeof import('@/app/api/v1/you/factor/route').POST;

@@ -131,6 +131,8 @@ export type Details = {
     readonly documents: number;
     readonly recipients: number;
     readonly watermark: string;
+    /** What its sender was asked about and left as it is. */
+    readonly waved?: readonly string[];
     readonly consent?: ConsentId;
   };
   'grant.given': Given;

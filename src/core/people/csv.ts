@@ -1,27 +1,6 @@
 import Papa from 'papaparse';
+import { cellIn, columnOf, nameIn } from '@/core/people/columns';
 import type { LineProblem, RawPerson } from '@/core/people/person';
-
-type Column = 'address' | 'name' | 'given' | 'family' | 'organisation' | 'zone' | 'language';
-
-/** What columns are usually called, without case, spaces and signs. */
-const names: Readonly<Record<Column, readonly string[]>> = {
-  address: ['address', 'email', 'emailaddress', 'mail', 'email1value', 'primaryemail'],
-  name: ['name', 'displayname', 'fullname', 'cn', 'commonname'],
-  given: ['givenname', 'firstname', 'given', 'first'],
-  family: ['familyname', 'lastname', 'surname', 'sn', 'last', 'family'],
-  organisation: ['organisation', 'organization', 'company', 'org', 'o', 'organizationname'],
-  zone: ['zone', 'timezone', 'tz'],
-  language: ['language', 'lang', 'locale', 'preferredlanguage'],
-};
-const columns = new Map(
-  Object.entries(names).flatMap(([column, all]) =>
-    all.map((name): [string, Column] => [name, column as Column]),
-  ),
-);
-
-function columnOf(head: string): Column | undefined {
-  return columns.get(head.toLowerCase().replaceAll(/[^a-z0-9]/g, ''));
-}
 
 /**
  * People from CSV (RFC 4180), whatever usual sign separates the fields; columns by their head, or
@@ -40,10 +19,6 @@ export function peopleFromCsv(text: string): {
   const [head = []] = data;
   const found = head.map(columnOf);
   const headed = found.includes('address');
-  const at = (row: readonly string[], column: Column): string | undefined => {
-    const place = found.indexOf(column);
-    return place < 0 ? undefined : row[place]?.trim();
-  };
   let next = 1;
   const people = data.flatMap((row, index): RawPerson[] => {
     const line = next;
@@ -52,19 +27,14 @@ export function peopleFromCsv(text: string): {
     if (row.every((cell) => cell.trim() === '')) return [];
     if (headed) {
       if (index === 0) return [];
-      const full =
-        at(row, 'name') ??
-        [at(row, 'given'), at(row, 'family')]
-          .filter((part) => part !== undefined && part !== '')
-          .join(' ');
       return [
         {
           line,
-          address: at(row, 'address') ?? '',
-          name: full,
-          organisation: at(row, 'organisation'),
-          zone: at(row, 'zone'),
-          language: at(row, 'language'),
+          address: cellIn(found, row, 'address') ?? '',
+          name: nameIn(found, row),
+          organisation: cellIn(found, row, 'organisation'),
+          zone: cellIn(found, row, 'zone'),
+          language: cellIn(found, row, 'language'),
         },
       ];
     }

@@ -64,6 +64,9 @@ const LINES: {
   passOn: passOnText,
 };
 
+/** Every condition there is. */
+export const CONDITION_NAMES = Object.keys(LINES) as readonly ConditionName[];
+
 function lineOf<Name extends ConditionName>(
   name: Name,
   value: Conditions[Name],
@@ -76,7 +79,7 @@ function lineOf<Name extends ConditionName>(
 /** Conditions in words, a line each. `zone`: the one that hours are told in. */
 export function conditionLines(conditions: Conditions | null | undefined, zone: string): string[] {
   if (conditions == null) return [];
-  return (Object.keys(LINES) as ConditionName[])
-    .map((name) => lineOf(name, conditions[name], zone))
-    .filter((line) => line !== '');
+  return CONDITION_NAMES.map((name) => lineOf(name, conditions[name], zone)).filter(
+    (line) => line !== '',
+  );
 }

@@ -22,7 +22,7 @@ describe('rules about ways of handing out', () => {
 
   it('are asked for everything that a dispatch does', () => {
     expect(waysOf({})).toEqual(['link']);
-    expect(waysOf({ form: 'both', domains: ['@yard.example'], openLink: true })).toEqual([
+    expect(waysOf({ form: 'both', domains: ['@yard.example'], openLink: {} })).toEqual([
       'link',
       'file',
       'domain',

@@ -52,7 +52,8 @@ export function wholeRules(decided: readonly Rule[]): Rule[] {
 export type DispatchWays = {
   readonly form?: DeliveryForm | undefined;
   readonly domains?: readonly unknown[] | undefined;
-  readonly openLink?: boolean | undefined;
+  /** What an open link gives; absent: there is none. */
+  readonly openLink?: object | null | undefined;
 };
 
 /** The ways that each form takes. */
@@ -68,10 +69,10 @@ export function formsOf(way: Way): DeliveryForm[] {
   return DELIVERY_FORMS.filter((form) => WAYS_OF_FORM[form].includes(way));
 }
 
-export function waysOf({ form = 'link', domains = [], openLink = false }: DispatchWays): Way[] {
+export function waysOf({ form = 'link', domains = [], openLink = null }: DispatchWays): Way[] {
   const ways = [...WAYS_OF_FORM[form]];
   if (domains.length > 0) ways.push('domain');
-  if (openLink) ways.push('open-link');
+  if (openLink !== null) ways.push('open-link');
   return ways;
 }
 

@@ -22,12 +22,17 @@ export const CAUTIOUS_TERMS: SavedTerms = {
   watermark: DEFAULT_WATERMARK,
 };
 
+/** The end so many days from `now`, on the hour. */
+export function endAfter(now: number, days: number): number {
+  return Math.ceil((now + days * DAY) / HOUR) * HOUR;
+}
+
 /** The terms that kept ones come to at `now`, ending on the hour. */
 export function termsAt({ rights, days, prints, conditions }: SavedTerms, now: number): Terms {
   return {
     rights,
     from: null,
-    until: days === null ? null : Math.ceil((now + days * DAY) / HOUR) * HOUR,
+    until: days === null ? null : endAfter(now, days),
     prints,
     ...(conditions === undefined ? {} : { conditions }),
   };

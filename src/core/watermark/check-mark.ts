@@ -2,3 +2,8 @@
 export function checkMark(name: string, day: string): string {
   return `Check by ${name}, ${day}`;
 }
+
+/** What stands on a page that is shown as somebody else would see it. */
+export function previewMark(name: string): string {
+  return `preview by ${name}`;
+}

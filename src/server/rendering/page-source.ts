@@ -13,6 +13,8 @@ export type TextRun = {
 /** A document as pages that can be drawn, whatever kind of file it is. Pages count from 1. */
 export type PageSource = {
   readonly pages: number;
+  /** The title that the file states itself; empty: none. */
+  readonly title: string;
   /** Width and height of a page in points. */
   readonly pageSize: (page: number) => { readonly width: number; readonly height: number };
   /** Draws a page so that it is `width` px wide, within what the source can draw. */

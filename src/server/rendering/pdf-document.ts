@@ -55,11 +55,31 @@ export function openPdf(pdfium: Pdfium, reader: PlainReader): PageSource {
 
   return {
     pages,
+    title: titleOf(native, handle),
     close,
     pageSize: (page) => withPage(page, (_handle, size) => size),
     draw: (page, width) => withPage(page, (loaded, size) => drawPage(native, loaded, size, width)),
     text: (page) => withPage(page, (loaded, size) => textOf(native, loaded, size)),
   };
+}
+
+/** Most bytes of a stated title that are read. */
+const TITLE_BYTES = 1_024;
+
+/** The title in a document's information dictionary (ISO 32000-2, 14.3.3). */
+function titleOf(native: Pdfium['native'], handle: number): string {
+  const buffer = native.malloc(TITLE_BYTES);
+  try {
+    const length = withText(native, 'Title', (tag) =>
+      native.FPDF_GetMetaText(handle, tag, buffer, TITLE_BYTES),
+    );
+    if (length < 4 || length > TITLE_BYTES) return '';
+    // UTF-16, with the zero that ends it.
+    const bytes = new Uint8Array(native.memory.buffer, buffer, length - 2).slice();
+    return new TextDecoder('utf-16le').decode(bytes).trim();
+  } finally {
+    native.free(buffer);
+  }
 }
 
 type UsePage<T> = (handle: number, size: { width: number; height: number }) => T;

@@ -11,6 +11,7 @@ type Native = Record<
   | 'FPDF_CloseDocument'
   | 'FPDF_GetLastError'
   | 'FPDF_GetPageCount'
+  | 'FPDF_GetMetaText'
   | 'FPDF_LoadPage'
   | 'FPDF_ClosePage'
   | 'FPDF_GetPageWidthF'

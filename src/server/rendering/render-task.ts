@@ -50,7 +50,8 @@ export type PrintedPage = PagePicture & {
 };
 
 export type RenderResults = {
-  readonly inspect: { readonly pages: number };
+  /** `title`: the one that the file states; `text`: the beginning of what it says. */
+  readonly inspect: { readonly pages: number; readonly title: string; readonly text: string };
   readonly page: PagePicture;
   readonly text: readonly TextRun[];
   readonly print: PrintedPage;

@@ -1,6 +1,3 @@
-'use client';
-
-import { useMemo } from 'react';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { DocumentRow } from '@/contracts/document';
 import type { ComposeStart } from '@/contracts/draft';
@@ -10,29 +7,26 @@ import { originWords } from '@/ui/words/origin-words';
 
 const NOWHERE = { document: '', marking: null, folder: null };
 
-/** What a dispatch of the chosen documents begins with, and what levels set around each of them. */
-export function useBeginnings(
-  { defaults, parents: pairs }: Pick<ComposeStart, 'defaults' | 'parents'>,
+/** What levels set around a document. */
+export function levelsAround(
+  { id, markingId, folderId }: DocumentRow,
+  defaults: readonly DefaultsRow[],
+  parents: Parents,
+): readonly DefaultsRow[] {
+  return reaching({ document: id, marking: markingId, folder: folderId }, defaults, parents);
+}
+
+/** What a dispatch of these documents begins with. */
+export function beginningsOf(
+  { defaults }: Pick<ComposeStart, 'defaults'>,
+  parents: Parents,
   chosen: readonly DocumentRow[],
-): {
-  readonly begins: Begun<DefaultsRow>;
-  readonly around: readonly (readonly DefaultsRow[])[];
-  readonly parents: Parents;
-} {
-  return useMemo(() => {
-    const parents = new Map(Object.entries(pairs));
-    const around = chosen.map(({ id, markingId, folderId }) =>
-      reaching({ document: id, marking: markingId, folder: folderId }, defaults, parents),
-    );
-    return {
-      parents,
-      around,
-      begins:
-        around.length === 0
-          ? resolveDefaults(reaching(NOWHERE, defaults, parents))
-          : commonDefaults(around.map((rules) => resolveDefaults(rules))),
-    };
-  }, [defaults, pairs, chosen]);
+): Begun<DefaultsRow> {
+  return chosen.length === 0
+    ? resolveDefaults(reaching(NOWHERE, defaults, parents))
+    : commonDefaults(
+        chosen.map((document) => resolveDefaults(levelsAround(document, defaults, parents))),
+      );
 }
 
 /** Where the terms come from that nobody has changed yet. */

@@ -11,7 +11,7 @@ import {
   isInTheClear,
   type DeliveryForm,
 } from '@/core/policy/delivery';
-import type { HandingOver } from '@/core/policy/draft';
+import type { HandingOver } from '@/core/compose/draft';
 import { formsOf, judgeWays, waysOf } from '@/core/policy/rules';
 import { ChipButton } from '@/ui/shell/chips';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';
@@ -23,24 +23,7 @@ export function firstWay(rules: readonly RuleRow[]): HandingOver {
     DELIVERY_FORMS.find(
       (each) => judgeWays(rules, waysOf({ form: each })).forbidden.length === 0,
     ) ?? 'link';
-  return { form, delivery: 'mail', titleOnCover: false, openLink: false, reason: '' };
-}
-
-/** What stands in the way of handing over so, in words. */
-export function handOverProblems(
-  { form, delivery, openLink, reason }: HandingOver,
-  many: number,
-): string[] {
-  if (!isInTheClear(form)) return [];
-  return [
-    reason.trim() === ''
-      ? 'Say why it is sent unprotected. The reason is kept in the ledger.'
-      : null,
-    delivery === 'by-hand'
-      ? 'An unprotected file is always mailed. To hand it over, use your own original.'
-      : null,
-    openLink || many > 0 ? 'An unprotected file can only be sent to people by name.' : null,
-  ].filter((problem) => problem !== null);
+  return { form, delivery: 'mail', titleOnCover: false, reason: '' };
 }
 
 /**
@@ -51,10 +34,16 @@ export function HandOver({
   way,
   rules,
   onChange,
+  openLink,
+  onOpenLink,
+  canOpenLink,
 }: {
   readonly way: HandingOver;
   readonly rules: readonly RuleRow[];
   readonly onChange: (way: HandingOver) => void;
+  readonly openLink: boolean;
+  readonly onOpenLink: (on: boolean) => void;
+  readonly canOpenLink: boolean;
 }) {
   const { form, delivery } = way;
   const forbiddenIn = (each: DeliveryForm) =>
@@ -118,10 +107,10 @@ export function HandOver({
           control={
             <Checkbox
               size="small"
-              checked={way.openLink}
-              disabled={open?.leave === 'forbidden' || isInTheClear(form)}
+              checked={openLink}
+              disabled={!openLink && (open?.leave === 'forbidden' || !canOpenLink)}
               onChange={(_event, on) => {
-                onChange({ ...way, openLink: on });
+                onOpenLink(on);
               }}
             />
           }

@@ -1,43 +1,48 @@
 import type { DocumentRow } from '@/contracts/document';
 import type { ComposeStart } from '@/contracts/draft';
+import type { GroupId } from '@/core/base/ids';
 import { addressOfGroup } from '@/core/policy/addressee';
+import type { Parents } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
 import { beyondLimits, beyondLines } from '@/core/policy/sender-limits';
-import type { Wider } from '@/ui/compose/compose-check';
-import type { RecipientDraft } from '@/ui/recipients/use-recipients';
+import type { GridRow } from '@/ui/recipients/grid-view';
 
-type Composed = {
-  readonly people: readonly RecipientDraft[];
-  readonly wider: Wider;
-  readonly documents: readonly DocumentRow[];
-  readonly terms: Terms;
-};
 const OPEN_LINK = 'anyone with the link';
+
+function addressOf({ row: { kind, key } }: GridRow): string {
+  if (kind === 'link') return OPEN_LINK;
+  return kind === 'group' ? addressOfGroup(key as GroupId) : key;
+}
 
 /** What of a dispatch goes beyond its sender's limits, with who set them and whom to ask. */
 export function limitProblems(
-  { limits, parents, now }: Pick<ComposeStart, 'limits' | 'parents' | 'now'>,
-  { people, wider, documents, terms }: Composed,
+  { limits, now }: Pick<ComposeStart, 'limits' | 'now'>,
+  parents: Parents,
+  {
+    rows,
+    documents,
+    common,
+  }: {
+    readonly rows: readonly GridRow[];
+    readonly documents: readonly DocumentRow[];
+    readonly common: Terms;
+  },
 ): string[] {
   if (limits === null) return [];
-  const names = new Map<string, string>(
-    wider.groups.map(({ id, name }) => [addressOfGroup(id), `the group ${name}`]),
+  const names = new Map(
+    rows.flatMap((each) =>
+      each.row.kind === 'group' ? [[addressOf(each), `the group ${each.row.name}`] as const] : [],
+    ),
   );
-  const addresses = [
-    ...people.map(({ address }) => address),
-    ...wider.domains.map(({ domain }) => domain),
-    ...names.keys(),
-    ...(wider.openLink ? [OPEN_LINK] : []),
-  ];
   const beyond = beyondLimits(
     limits.limits,
     {
-      addresses,
+      addresses: rows.map(addressOf),
       documents,
-      terms: [terms, ...people.flatMap((person) => (person.terms === null ? [] : [person.terms]))],
+      terms: rows.length === 0 ? [common] : rows.map(({ terms }) => terms),
       givenAt: now,
     },
-    new Map(Object.entries(parents)),
+    parents,
   );
   return beyondLines(
     beyond,

@@ -1,110 +1,104 @@
 'use client';
 
-import { useState } from 'react';
-import { useRouter } from 'next/navigation';
-import type { ComposeStart } from '@/contracts/draft';
+import { useMemo, useState } from 'react';
 import type { DocumentRow } from '@/contracts/document';
-import type { SavedTermsRow } from '@/contracts/saved-terms';
-import type { DocumentId, TermsId } from '@/core/base/ids';
+import type { ComposeStart } from '@/contracts/draft';
+import { counted } from '@/core/base/counted';
+import type { DocumentId } from '@/core/base/ids';
+import type { DraftBody, HandingOver } from '@/core/compose/draft';
+import { EMPTY_SHEET, pickDocument, type Sheet } from '@/core/compose/sheet';
 import { IN_THE_CLEAR, isInTheClear } from '@/core/policy/delivery';
-import type { DraftBody, HandingOver } from '@/core/policy/draft';
+import type { Parents } from '@/core/policy/levels';
+import type { Terms } from '@/core/policy/rights';
 import { judgeWays, waysOf } from '@/core/policy/rules';
 import { termsAt } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
-import { useBeginnings } from '@/ui/compose/beginnings';
+import { beginningsOf } from '@/ui/compose/beginnings';
 import { clearProblems } from '@/ui/compose/ceiling-warnings';
-import type { Wider } from '@/ui/compose/compose-check';
-import { problemsOf } from '@/ui/compose/compose-problems';
-import { firstWay, handOverProblems } from '@/ui/compose/hand-over';
+import { handOverProblems, problemsOf } from '@/ui/compose/compose-problems';
+import { firstWay } from '@/ui/compose/hand-over';
 import { limitProblems } from '@/ui/compose/limit-problems';
+import { useConcerns } from '@/ui/compose/use-concerns';
 import { useDraft } from '@/ui/compose/use-draft';
-import { api } from '@/ui/http/api';
-import { sentenceOf } from '@/ui/http/call';
-import { useRecipients } from '@/ui/recipients/use-recipients';
-import type { TermsDraft } from '@/ui/terms-fields/switch-right';
+import { useSend } from '@/ui/compose/use-send';
+import { gridColumns } from '@/ui/recipients/grid-columns';
+import { useGridRows } from '@/ui/recipients/use-grid-rows';
+import { useFacts } from '@/ui/recipients/use-facts';
+import { useSheet } from '@/ui/recipients/use-sheet';
+import { useFiles, type Files } from '@/ui/protecting/use-files';
 import { ruleLine, ruleOf, wayWords } from '@/ui/words/rule-words';
 
-/** A draft as far as it was made; the terms are absent while nobody has touched them. */
-type Begun = Omit<DraftBody, 'terms' | 'way' | 'kept'> & {
-  readonly terms: TermsDraft | null;
-  readonly way: HandingOver;
-  readonly kept: TermsId | null;
-};
+function begunOf({ draft, rules }: ComposeStart, chosen: readonly DocumentId[]): DraftBody {
+  return (
+    draft?.body ?? {
+      sheet: { ...EMPTY_SHEET, documents: chosen },
+      subject: '',
+      note: '',
+      watermark: DEFAULT_WATERMARK,
+      way: firstWay(rules),
+      waved: [],
+    }
+  );
+}
 
-function begunOf({ draft, rules }: ComposeStart, chosen: readonly DocumentId[]): Begun {
-  const empty: Begun = {
-    documents: chosen,
-    people: '',
-    own: [],
-    terms: null,
-    subject: '',
-    note: '',
-    watermark: DEFAULT_WATERMARK,
-    way: firstWay(rules),
-    kept: null,
+/** Documents that were ever chosen here, so that one that is chosen again by undoing is known. */
+function useShelf(picked: readonly DocumentRow[]) {
+  const [shelf, setShelf] = useState<ReadonlyMap<DocumentId, DocumentRow>>(
+    () => new Map(picked.map((document) => [document.id, document])),
+  );
+  return {
+    rowsOf: (ids: readonly DocumentId[]) => ids.flatMap((id) => shelf.get(id) ?? []),
+    put: (document: DocumentRow) => {
+      setShelf((before) => new Map(before).set(document.id, document));
+    },
   };
-  if (draft === null) return empty;
-  const { way = empty.way, kept, ...body } = draft.body;
-  return { ...body, way, kept: kept ?? null };
 }
 
 /** All that is being composed, what stands in its way, and what sends it. */
 export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) {
-  const { now } = start;
   const [begun] = useState(() => begunOf(start, chosen));
-  const [documents, setDocuments] = useState<readonly DocumentRow[]>(
-    start.picked.filter(({ id }) => begun.documents.includes(id)),
-  );
-  const recipients = useRecipients(begun);
-  const termsPart = useTerms(start, begun, documents);
-  const { terms, kept, watermark, parents } = termsPart;
+  const parents: Parents = useMemo(() => new Map(Object.entries(start.parents)), [start.parents]);
+  const shelf = useShelf(start.picked);
+  const work = useSheet(begun.sheet, (sheet) => beginningTerms(start, parents, shelf, sheet));
   const [subject, setSubject] = useState(begun.subject);
   const [note, setNote] = useState(begun.note);
+  const [watermark, setWatermark] = useState(begun.watermark);
   const [way, setWay] = useState(begun.way);
-  const { domains, groups, unreadable } = recipients;
   const isClear = isInTheClear(way.form);
-  // What leaves in the clear has no terms and no watermark, whatever was set before that was chosen.
-  const given = isClear
-    ? { terms: IN_THE_CLEAR, watermark: '', kept: null }
-    : { terms, watermark, kept };
-  const people = isClear
-    ? recipients.people.map((person) => ({ ...person, terms: null }))
-    : recipients.people;
-  const draft = useDraft(start.draft?.id ?? null, {
-    documents: documents.map(({ id }) => id),
-    people: recipients.text,
-    own: recipients.own,
-    groups,
-    terms,
+  const documents = shelf.rowsOf(work.sheet.documents);
+  const facts = useFacts(work.sheet.rows);
+  const rows = useGridRows(work, facts, isClear ? IN_THE_CLEAR : null);
+  const common = isClear ? IN_THE_CLEAR : work.common;
+  const looked = useConcerns(start, {
+    begun: begun.waved,
+    work,
+    common,
+    documents,
+    parents,
+    facts,
+    isClear,
+    mailed: way.delivery === 'mail',
+  });
+  const files = useFiles(start.markings.length > 0, (document) => {
+    shelf.put(document);
+    work.change((sheet) => pickDocument(sheet, document.id, true));
+  });
+  const draft = useDraft(start.draft, {
+    sheet: work.sheet,
     subject,
     note,
     watermark,
     way,
-    kept,
+    waved: looked.waved,
   });
-  const wider: Wider = {
-    domains,
-    groups: start.groups.filter(({ id }) => groups.includes(id)),
-    openLink: way.openLink,
-    mailed: way.delivery === 'mail',
-  };
-  const { forbidden, agreed } = judgeWays(
-    start.rules,
-    waysOf({ form: way.form, domains, openLink: way.openLink }),
-  );
+  const ways = waysOfSheet(way, work.sheet);
+  const { forbidden, agreed } = judgeWays(start.rules, waysOf(ways));
+  const many = work.sheet.rows.some(({ kind }) => kind !== 'person');
   const problems = [
-    ...problemsOf({
-      documents,
-      people,
-      wider,
-      unreadable,
-      ...given,
-      subject,
-      now,
-      mail: start.mail,
-    }),
-    ...limitProblems(start, { people, wider, documents, terms: given.terms }),
-    ...handOverProblems(way, domains.length + groups.length),
+    ...fileProblems(files),
+    ...problemsOf({ rows: rows.length, subject, watermark }, start),
+    ...limitProblems(start, parents, { rows, documents, common }),
+    ...handOverProblems(way, many),
     ...(isClear ? clearProblems(documents, { rows: start.ceilings, parents }) : []),
     ...forbidden.map(
       (rule) =>
@@ -112,40 +106,41 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
     ),
   ];
   const sent = useSend(draft, {
-    documents: documents.map(({ id }) => id),
-    recipients: people.map(({ address, name, organisation, terms: own }) => ({
-      address,
-      name,
-      organisation,
-      terms: own,
-    })),
-    groups,
-    domains: domains.map(({ domain }) => domain),
-    ...given,
+    rows,
+    sheet: work.sheet,
+    common,
     subject,
     note,
-    ...way,
+    watermark: isClear ? '' : watermark,
+    way,
+    waved: looked.waved.map(({ code }) => code),
   });
   return {
-    ...termsPart,
-    ...sent,
+    work,
+    rows,
+    columns: gridColumns({ isClear, documents: documents.length }),
+    facts,
     documents,
+    parents,
+    begins: beginningsOf(start, parents, documents),
+    files,
     pick: (document: DocumentRow, on: boolean) => {
-      setDocuments((before) =>
-        on ? [...before, document] : before.filter(({ id }) => id !== document.id),
-      );
+      shelf.put(document);
+      work.change((sheet) => pickDocument(sheet, document.id, on));
     },
-    recipients,
-    people,
-    wider,
     subject,
     setSubject,
     note,
     setNote,
+    watermark,
+    setWatermark,
     way,
     setWay,
     isClear,
+    common,
     draft,
+    ...looked,
+    ...sent,
     /** Ways in which it goes out that need a second person. */
     agreed,
     problems,
@@ -154,57 +149,32 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
 
 export type Composed = ReturnType<typeof useComposed>;
 
-/** The terms of everybody, and what stands on every page. */
-function useTerms(start: ComposeStart, begun: Begun, documents: readonly DocumentRow[]) {
-  /** As long as nobody changed them, the terms follow what is set for the chosen documents. */
-  const [own, setOwn] = useState(begun.terms);
-  const { begins, around, parents } = useBeginnings(start, documents);
-  /** The saved terms that these are, as long as nothing of them is changed. */
-  const [kept, setKept] = useState(begun.kept);
-  const [said, setSaid] = useState<string | null>(null);
-  const [watermark, setWatermark] = useState(begun.watermark);
-  return {
-    terms: own ?? termsAt(begins.terms, start.now),
-    isUntouched: own === null,
-    begins,
-    around,
-    parents,
-    kept,
-    said,
-    setSaid,
-    watermark,
-    setWatermark,
-    changeTerms: (changed: TermsDraft) => {
-      setOwn(changed);
-      setKept(null);
-    },
-    takeTerms: (saved: SavedTermsRow) => {
-      setOwn(termsAt(saved, start.now));
-      setKept(saved.id);
-      setWatermark(saved.watermark);
-      setSaid(`These are the terms “${saved.name}”. Change what differs here.`);
-    },
-  };
+function beginningTerms(
+  start: ComposeStart,
+  parents: Parents,
+  shelf: ReturnType<typeof useShelf>,
+  sheet: Sheet,
+): Terms {
+  return termsAt(beginningsOf(start, parents, shelf.rowsOf(sheet.documents)).terms, start.now);
 }
 
-type Body = Omit<Parameters<typeof api<'POST /api/v1/dispatches'>>[1], 'draft'>;
+/** Files that are not documents yet keep it from going out. */
+function fileProblems({ jobs }: Files): string[] {
+  const asks = jobs.filter(({ state }) => state === 'asks');
+  const failed = jobs.filter(({ state }) => state === 'failed');
+  const rest = jobs.length - asks.length - failed.length;
+  return [
+    ...asks.map(({ title }) => `Choose how “${title}” is marked.`),
+    ...failed.map(({ file }) => `${file.name} could not be protected. Try again or remove it.`),
+    ...(rest === 0 ? [] : [`${counted(rest, 'file is', 'files are')} still being protected.`]),
+  ];
+}
 
-function useSend({ settle, goOn }: ReturnType<typeof useDraft>, body: Body) {
-  const router = useRouter();
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const send = async () => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      const { id } = await api('POST /api/v1/dispatches', { draft: await settle(), ...body });
-      // What waits for somebody else stands on Today until they answer.
-      router.push(id === null ? '/today' : `/dispatches/${id}`);
-    } catch (error) {
-      goOn();
-      setProblem(sentenceOf(error));
-      setBusy(false);
-    }
+/** What a sheet asks of the rules of the organisation. */
+function waysOfSheet({ form }: HandingOver, { rows }: Sheet) {
+  return {
+    form,
+    domains: rows.filter(({ kind }) => kind === 'domain'),
+    openLink: rows.find(({ kind }) => kind === 'link') ?? null,
   };
-  return { busy, problem, send };
 }

@@ -1,15 +1,20 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import type { ComposeStart } from '@/contracts/draft';
 import type { DraftId } from '@/core/base/ids';
-import type { DraftBody } from '@/core/policy/draft';
+import type { DraftBody } from '@/core/compose/draft';
 import { api } from '@/ui/http/api';
+import { CallError } from '@/ui/http/call';
 
 const WAIT = 900;
 
 export type Draft = {
-  readonly state: 'untouched' | 'changed' | 'kept' | 'not-kept';
+  /** `elsewhere`: another window changed it, and nothing is saved over that. */
+  readonly state: 'untouched' | 'changed' | 'kept' | 'not-kept' | 'elsewhere';
   readonly discard: () => Promise<void>;
+  /** Saves what is here as a draft of its own, beside the one that another window changed. */
+  readonly saveApart: () => void;
   /**
    * Ends keeping, and waits for what is being kept: what leaves then takes its draft with it.
    * @returns the draft; null: there is none
@@ -20,17 +25,19 @@ export type Draft = {
 };
 
 /** Keeps what is composed as it is typed, so that closing the page loses nothing. */
-export function useDraft(first: DraftId | null, body: DraftBody): Draft {
-  const id = useRef(first);
+export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
+  const id = useRef(first?.id ?? null);
+  const revision = useRef(first?.revision ?? 0);
   const text = JSON.stringify(body);
   const kept = useRef(text);
   const saving = useRef<Promise<void>>(Promise.resolve());
   const [isOver, setOver] = useState(false);
   const over = useRef(false);
   const [state, setState] = useState<Draft['state']>('untouched');
+  const isElsewhere = state === 'elsewhere';
 
   useEffect(() => {
-    if (text === kept.current || isOver) return undefined;
+    if (text === kept.current || isOver || isElsewhere) return undefined;
     setState('changed');
     const save = async (): Promise<void> => {
       // Waited out its turn, it may be over by now.
@@ -38,15 +45,18 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
       try {
         const result = await api('POST /api/v1/drafts', {
           id: id.current,
+          seen: revision.current,
           body: JSON.parse(text) as DraftBody,
         });
         if (id.current !== result.id)
           window.history.replaceState(null, '', `/compose?draft=${result.id}`);
         id.current = result.id;
+        revision.current = result.revision;
         kept.current = text;
         setState('kept');
-      } catch {
-        setState('not-kept');
+      } catch (error) {
+        const isConflict = error instanceof CallError && error.code === 'CONFLICT';
+        setState(isConflict && id.current !== null ? 'elsewhere' : 'not-kept');
       }
     };
     // One after another: two at once would be two drafts.
@@ -56,7 +66,7 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
     return () => {
       clearTimeout(timer);
     };
-  }, [text, isOver]);
+  }, [text, isOver, isElsewhere]);
 
   const end = (isEnd: boolean): void => {
     over.current = isEnd;
@@ -70,6 +80,12 @@ export function useDraft(first: DraftId | null, body: DraftBody): Draft {
   return {
     state,
     settle,
+    saveApart: () => {
+      id.current = null;
+      revision.current = 0;
+      kept.current = '';
+      setState('changed');
+    },
     goOn: () => {
       end(false);
     },

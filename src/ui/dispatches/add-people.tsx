@@ -5,12 +5,19 @@ import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DispatchDetail } from '@/contracts/dispatch';
+import { parsePasted } from '@/core/compose/pasted';
+import { addRows, changeTerms, EMPTY_SHEET, type Row } from '@/core/compose/sheet';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { Problem } from '@/ui/shell/notice';
-import { RecipientsTable } from '@/ui/recipients/recipients-table';
-import type { TermsDraft } from '@/ui/terms-fields/switch-right';
-import { TermsFields } from '@/ui/terms-fields/terms-fields';
-import { useRecipients } from '@/ui/recipients/use-recipients';
+import type { Terms } from '@/core/policy/rights';
+import { Note, Problem } from '@/ui/shell/notice';
+import { AddressBox, pastedRows } from '@/ui/recipients/address-box';
+import { addresseesOf } from '@/ui/recipients/addressees';
+import { gridColumns } from '@/ui/recipients/grid-columns';
+import type { GridDocument } from '@/ui/recipients/grid-view';
+import { RecipientsGrid } from '@/ui/recipients/recipients-grid';
+import { useFacts } from '@/ui/recipients/use-facts';
+import { useGridRows } from '@/ui/recipients/use-grid-rows';
+import { useSheet } from '@/ui/recipients/use-sheet';
 import { offeredTerms, stillOpen, type OfferedTerms } from '@/ui/dispatches/offered-terms';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
@@ -25,68 +32,73 @@ export function AddPeople({
   readonly now: number;
   readonly onDone: () => void;
 }) {
-  const recipients = useRecipients(undefined);
   const offered = offeredTerms(detail.grants, detail.savedTerms, now);
   const [chosen, setChosen] = useState<OfferedTerms | null>(offered[0] ?? null);
   const begun = stillOpen(
     chosen?.terms ?? { rights: ['read'], from: null, until: now, prints: null },
     now,
   );
-  const [terms, setTerms] = useState<TermsDraft>(begun.terms);
   const [said, setSaid] = useState<string | null>(begun.said);
+  const work = useSheet({ ...EMPTY_SHEET, common: begun.terms }, () => begun.terms);
+  const facts = useFacts(work.sheet.rows);
+  const rows = useGridRows(work, facts, null);
+  const documents = documentsOf(detail);
   const choose = (each: OfferedTerms) => {
     const next = stillOpen(each.terms, now);
     setChosen(each);
-    setTerms(next.terms);
     setSaid(next.said);
+    work.change((sheet) => changeTerms(sheet, work.common, 'common', () => next.terms));
+  };
+  const add = (added: readonly Row[]) => {
+    work.change((sheet) => addRows(sheet, added));
   };
   const { busy, problem, attempt } = useAttempt();
-  const { people, domains, unreadable } = recipients;
-  const added = people.length + domains.length;
   const send = async () => {
+    const { recipients, groups, domains } = addresseesOf(rows, work.common);
     const well = await attempt(() =>
       api('POST /api/v1/dispatches/:id/people', {
         id: detail.id,
-        recipients: people.map(({ address, name, organisation, terms: own }) => ({
-          address,
-          name,
-          organisation,
-          terms: own,
-        })),
-        domains: domains.map(({ domain }) => domain),
-        terms,
+        recipients,
+        groups,
+        domains,
+        terms: work.common,
       }),
     );
     if (well) onDone();
   };
   return (
     <section className="stack loose add-people" aria-label="Add people">
-      <TextField
-        label="Email addresses"
-        multiline
-        minRows={2}
-        maxRows={5}
-        autoFocus
-        value={recipients.text}
-        onChange={(event) => {
-          recipients.setText(event.target.value);
-        }}
-        placeholder="Type or paste email addresses, separated by commas, spaces or lines"
-      />
-      {added > 0 && <RecipientsTable recipients={recipients} terms={terms} />}
-      <TermsToStartFrom offered={offered} chosen={chosen} terms={terms} onChoose={choose} />
-      <TermsFields terms={terms} onChange={setTerms} said={said} onSaid={setSaid} />
-      <Unreadable parts={unreadable} />
+      <div className="row one-row top">
+        <AddressBox autoFocus onAdd={add} />
+        <TermsToStartFrom offered={offered} chosen={chosen} terms={work.common} onChoose={choose} />
+      </div>
+      <div className="add-people-grid">
+        <RecipientsGrid
+          work={work}
+          rows={rows}
+          columns={gridColumns({ isClear: false, documents: documents.length })}
+          documents={documents}
+          now={now}
+          order={null}
+          onOrder={ignore}
+          concernOf={(key) => (facts(key)?.blocked === true ? 'stops' : null)}
+          onPaste={(text) => {
+            add(pastedRows(parsePasted(text)));
+          }}
+          onPlace={ignore}
+        />
+      </div>
+      {said !== null && <Note role="status">{said}</Note>}
       <Problem words={problem} />
       <div className="row">
         <Button
           variant="contained"
-          disabled={busy || added === 0 || unreadable.length > 0}
+          disabled={busy || rows.length === 0}
           onClick={() => void send()}
         >
-          {added < 2 ? 'Add to this dispatch' : `Add ${String(added)} to this dispatch`}
+          {rows.length < 2 ? 'Add to this dispatch' : `Add ${String(rows.length)} to this dispatch`}
         </Button>
-        <Button onClick={onDone}>Leave it</Button>
+        <Button onClick={onDone}>Cancel</Button>
         <span className="quiet">
           {detail.delivery === 'mail'
             ? 'They are mailed the message with their link. '
@@ -98,6 +110,23 @@ export function AddPeople({
   );
 }
 
+/** The rows are few and stand as they came. */
+function ignore(): void {
+  // Nothing follows from it here.
+}
+
+/** The documents that a dispatch carries. */
+function documentsOf({ grants }: DispatchDetail): GridDocument[] {
+  return [
+    ...new Map(
+      grants.map(({ documentId, documentTitle, documentReference }) => [
+        documentId,
+        { id: documentId, title: documentTitle, reference: documentReference },
+      ]),
+    ).values(),
+  ];
+}
+
 /** Terms to start from: those of most people of the dispatch, of one of them, or saved ones. */
 function TermsToStartFrom({
   offered,
@@ -107,7 +136,7 @@ function TermsToStartFrom({
 }: {
   readonly offered: readonly OfferedTerms[];
   readonly chosen: OfferedTerms | null;
-  readonly terms: TermsDraft;
+  readonly terms: Terms;
   readonly onChoose: (each: OfferedTerms) => void;
 }) {
   return (
@@ -130,15 +159,5 @@ function TermsToStartFrom({
         />
       )}
     />
-  );
-}
-
-function Unreadable({ parts }: { readonly parts: readonly string[] }) {
-  if (parts.length === 0) return null;
-  return (
-    <p className="magenta">
-      Not an email address: {parts.slice(0, 5).join(', ')}
-      {parts.length > 5 && ` and ${String(parts.length - 5)} more`}
-    </p>
   );
 }

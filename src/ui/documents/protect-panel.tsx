@@ -10,9 +10,9 @@ import TextField from '@mui/material/TextField';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { counted } from '@/core/base/counted';
-import { HalfUploads } from '@/ui/documents/half-uploads';
-import { ProtectJob } from '@/ui/documents/protect-job';
-import { isReady, useProtecting, type Filed } from '@/ui/documents/use-protecting';
+import { HalfUploads } from '@/ui/protecting/half-uploads';
+import { ProtectJob } from '@/ui/protecting/protect-job';
+import { isReady, useProtecting, type Filed } from '@/ui/protecting/use-protecting';
 import { Note } from '@/ui/shell/notice';
 
 type Props = {

@@ -8,7 +8,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import type { VersionRow } from '@/contracts/document-detail';
 import type { DocumentId } from '@/core/base/ids';
 import { sizeText } from '@/ui/words/size-words';
-import { uploadVersion, type UploadProgress } from '@/ui/documents/upload-file';
+import { uploadVersion, type UploadProgress } from '@/ui/protecting/upload-file';
 import { sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
 

@@ -10,12 +10,14 @@ import { CONDITION_FIELDS } from '@/ui/terms-fields/condition-fields';
 type Props = {
   readonly value: Conditions | undefined;
   readonly onChange: (value: Conditions | undefined) => void;
+  /** Whether the fields are open from the start. */
+  readonly begun?: boolean;
 };
 
 /** Conditions: closed while nothing of it is set. */
-export function ConditionsFields({ value, onChange }: Props) {
+export function ConditionsFields({ value, onChange, begun = false }: Props) {
   const lines = conditionLines(value, 'their zone, or ours where theirs is not known');
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState(begun);
   if (!open)
     return (
       <div className="row">
@@ -62,7 +64,11 @@ const LINES = (['counts', 'places', 'switches', 'own'] as const).map(
     ] as const,
 );
 
-function OneField({ name, value, onChange }: Props & { readonly name: ConditionName }) {
+function OneField({
+  name,
+  value,
+  onChange,
+}: Omit<Props, 'begun'> & { readonly name: ConditionName }) {
   // Name and value belong together: the table has for each name the field of its value.
   const field = CONDITION_FIELDS[name] as ConditionField<unknown> | null;
   if (field === null) return null;

@@ -1,14 +1,8 @@
 import { rightNames } from '@/core/policy/right-names';
 import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights';
+import { needsWords } from '@/ui/words/dependency-words';
 
 export type TermsDraft = Terms;
-
-/** Why a right cannot stand without another. */
-const dependencyWords = {
-  read: 'needs Read',
-  copy: 'is possible only where text may be copied too',
-  'unlimited-print': 'is possible only where print is unlimited',
-} as const;
 
 /**
  * Switches a right and everything that cannot stand without it; says what else was switched.
@@ -29,7 +23,7 @@ export function switchRight(
   for (const broken of brokenDependencies(next)) {
     if (!next.rights.includes(broken.right)) continue;
     next = { ...next, rights: next.rights.filter((each) => each !== broken.right) };
-    said.push(`${rightNames[broken.right]} ${dependencyWords[broken.needs]}, so it is off.`);
+    said.push(`${rightNames[broken.right]} ${needsWords[broken.needs]}, so it is off.`);
   }
   return { terms: next, said: said.length === 0 ? null : said.join(' ') };
 }
@@ -47,8 +41,6 @@ export function limitPrints(
       prints,
       rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights,
     },
-    said: keepGoes
-      ? `${rightNames.keep} ${dependencyWords['unlimited-print']}, so it is off.`
-      : null,
+    said: keepGoes ? `${rightNames.keep} ${needsWords['unlimited-print']}, so it is off.` : null,
   };
 }

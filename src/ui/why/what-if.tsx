@@ -26,9 +26,12 @@ const devices: readonly { readonly value: Case['device']; readonly words: string
 export function WhatIf({
   asked,
   onAsk,
+  others = true,
 }: {
   readonly asked: Case;
   readonly onAsk: (asked: Case) => void;
+  /** Whether it can be asked about somebody else, too. */
+  readonly others?: boolean;
 }) {
   const [open, setOpen] = useState(false);
   if (!open)
@@ -83,7 +86,7 @@ export function WhatIf({
         </TextField>
         {text('network', 'From the IP address', 'any')}
         {text('country', 'In the country', 'any')}
-        {text('address', 'For another person', 'somebody else')}
+        {others && text('address', 'For another person', 'somebody else')}
       </div>
       <div className="row">
         <Button

@@ -18,7 +18,7 @@ import { Rule, Ways } from '@/ui/why/why-parts';
 import { differences, refusedWords, rightRule, verdictWords } from '@/ui/why/why-words';
 
 /** An empty text asks about nothing. */
-function given<T extends string>(text: T | ''): T | null {
+export function given<T extends string>(text: T | ''): T | null {
   return text === '' ? null : text;
 }
 
@@ -66,7 +66,7 @@ export function WhyPanel({
 }
 
 /** Stands where the answer will. */
-function Looking() {
+export function Looking() {
   return (
     <div role="status" aria-label="Looking">
       <Skeleton height={28} />
@@ -87,7 +87,8 @@ function answerText({ opens, past, person, document, reason }: Explained): strin
     : `${person} cannot open “${document}”: ${why}.`;
 }
 
-function RightsFound({ found: { rights, past } }: { readonly found: Explained }) {
+/** Each right, and the rule that gives or withholds it. */
+export function RightsFound({ found: { rights, past } }: { readonly found: Explained }) {
   const offered = rights.filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right));
   return (
     <Table className="list flush">

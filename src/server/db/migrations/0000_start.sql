@@ -1,28 +1,3 @@
-CREATE TABLE `ceilings` (
-	`level` text NOT NULL,
-	`subject` text NOT NULL,
-	`limits` text NOT NULL,
-	`set_by` text NOT NULL,
-	`set_at` integer NOT NULL,
-	`seal` blob,
-	PRIMARY KEY(`level`, `subject`),
-	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE TABLE `challenges` (
-	`id` text PRIMARY KEY NOT NULL,
-	`link_id` text NOT NULL,
-	`address` text NOT NULL,
-	`code_mac` text NOT NULL,
-	`browser_hash` text NOT NULL,
-	`attempts` integer DEFAULT 0 NOT NULL,
-	`expires_at` integer NOT NULL,
-	`used_at` integer,
-	`created_at` integer NOT NULL,
-	FOREIGN KEY (`link_id`) REFERENCES `links`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE INDEX `challenges_address` ON `challenges` (`address`,`created_at`);--> statement-breakpoint
 CREATE TABLE `consents` (
 	`id` text PRIMARY KEY NOT NULL,
 	`kind` text NOT NULL,
@@ -39,84 +14,6 @@ CREATE TABLE `consents` (
 );
 --> statement-breakpoint
 CREATE INDEX `consents_state` ON `consents` (`state`,`asked_at`);--> statement-breakpoint
-CREATE TABLE `devices` (
-	`id` text PRIMARY KEY NOT NULL,
-	`address` text NOT NULL,
-	`recipient_id` text,
-	`label` text NOT NULL,
-	`kept` integer NOT NULL,
-	`token_hash` text NOT NULL,
-	`public_key` text NOT NULL,
-	`created_at` integer NOT NULL,
-	`expires_at` integer NOT NULL,
-	`ended_at` integer,
-	`seal` blob,
-	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `devices_tokenHash_unique` ON `devices` (`token_hash`);--> statement-breakpoint
-CREATE TABLE `dispatches` (
-	`id` text PRIMARY KEY NOT NULL,
-	`reference` text NOT NULL,
-	`subject` text NOT NULL,
-	`note` text NOT NULL,
-	`watermark` text NOT NULL,
-	`delivery` text DEFAULT 'mail' NOT NULL,
-	`form` text DEFAULT 'link' NOT NULL,
-	`title_on_cover` integer DEFAULT false NOT NULL,
-	`reason` text DEFAULT '' NOT NULL,
-	`sent_by` text NOT NULL,
-	`sent_at` integer NOT NULL,
-	`seal` blob,
-	FOREIGN KEY (`sent_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `dispatches_reference_unique` ON `dispatches` (`reference`);--> statement-breakpoint
-CREATE TABLE `documents` (
-	`id` text PRIMARY KEY NOT NULL,
-	`reference` text NOT NULL,
-	`title` text NOT NULL,
-	`owner_id` text NOT NULL,
-	`deputy_id` text,
-	`folder_id` text,
-	`marking_id` text,
-	`attributes` text DEFAULT '{}' NOT NULL,
-	`version_id` text NOT NULL,
-	`recoverable` integer DEFAULT true NOT NULL,
-	`days_at_most` integer,
-	`revoked_at` integer,
-	`revoked_by` text,
-	`created_at` integer NOT NULL,
-	`seal` blob,
-	FOREIGN KEY (`owner_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`deputy_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`folder_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`marking_id`) REFERENCES `markings`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `documents_reference_unique` ON `documents` (`reference`);--> statement-breakpoint
-CREATE INDEX `documents_created` ON `documents` (`created_at`,`id`);--> statement-breakpoint
-CREATE INDEX `documents_folder` ON `documents` (`folder_id`);--> statement-breakpoint
-CREATE TABLE `drafts` (
-	`id` text PRIMARY KEY NOT NULL,
-	`staff_id` text NOT NULL,
-	`body` text NOT NULL,
-	`updated_at` integer NOT NULL,
-	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE INDEX `drafts_staff` ON `drafts` (`staff_id`,`updated_at`);--> statement-breakpoint
-CREATE TABLE `folders` (
-	`id` text PRIMARY KEY NOT NULL,
-	`parent_id` text,
-	`name` text NOT NULL,
-	`created_by` text,
-	`created_at` integer NOT NULL,
-	`seal` blob,
-	FOREIGN KEY (`parent_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE INDEX `folders_parent` ON `folders` (`parent_id`);--> statement-breakpoint
 CREATE TABLE `grants` (
 	`id` text PRIMARY KEY NOT NULL,
 	`dispatch_id` text NOT NULL,
@@ -150,25 +47,165 @@ CREATE INDEX `grants_document` ON `grants` (`document_id`,`recipient_id`);--> st
 CREATE INDEX `grants_recipient` ON `grants` (`recipient_id`);--> statement-breakpoint
 CREATE INDEX `grants_parent` ON `grants` (`parent_id`) WHERE parent_id IS NOT NULL;--> statement-breakpoint
 CREATE INDEX `grants_terms` ON `grants` (`terms_id`) WHERE terms_id IS NOT NULL;--> statement-breakpoint
-CREATE TABLE `group_members` (
-	`group_id` text NOT NULL,
+CREATE TABLE `links` (
+	`id` text PRIMARY KEY NOT NULL,
+	`token` text NOT NULL,
+	`dispatch_id` text NOT NULL,
 	`recipient_id` text NOT NULL,
+	`created_at` integer NOT NULL,
 	`seal` blob,
-	PRIMARY KEY(`group_id`, `recipient_id`),
-	FOREIGN KEY (`group_id`) REFERENCES `groups`(`id`) ON UPDATE no action ON DELETE cascade,
+	FOREIGN KEY (`dispatch_id`) REFERENCES `dispatches`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE INDEX `group_members_recipient` ON `group_members` (`recipient_id`);--> statement-breakpoint
-CREATE TABLE `groups` (
+CREATE UNIQUE INDEX `links_token_unique` ON `links` (`token`);--> statement-breakpoint
+CREATE TABLE `requests` (
+	`id` text PRIMARY KEY NOT NULL,
+	`grant_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`right` text,
+	`until` integer,
+	`met` text,
+	`reason` text NOT NULL,
+	`state` text NOT NULL,
+	`answer` text DEFAULT '' NOT NULL,
+	`answered_by` text,
+	`answered_at` integer,
+	`asked_at` integer NOT NULL,
+	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`answered_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `requests_state` ON `requests` (`state`,`asked_at`);--> statement-breakpoint
+CREATE INDEX `requests_grant` ON `requests` (`grant_id`);--> statement-breakpoint
+CREATE TABLE `dispatches` (
+	`id` text PRIMARY KEY NOT NULL,
+	`reference` text NOT NULL,
+	`subject` text NOT NULL,
+	`note` text NOT NULL,
+	`watermark` text NOT NULL,
+	`delivery` text DEFAULT 'mail' NOT NULL,
+	`form` text DEFAULT 'link' NOT NULL,
+	`title_on_cover` integer DEFAULT false NOT NULL,
+	`reason` text DEFAULT '' NOT NULL,
+	`sent_by` text NOT NULL,
+	`sent_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`sent_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `dispatches_reference_unique` ON `dispatches` (`reference`);--> statement-breakpoint
+CREATE TABLE `drafts` (
+	`id` text PRIMARY KEY NOT NULL,
+	`staff_id` text NOT NULL,
+	`body` text NOT NULL,
+	`revision` integer DEFAULT 1 NOT NULL,
+	`updated_at` integer NOT NULL,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `drafts_staff` ON `drafts` (`staff_id`,`updated_at`);--> statement-breakpoint
+CREATE TABLE `saved_terms` (
 	`id` text PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,
-	`created_by` text NOT NULL,
+	`body` text NOT NULL,
+	`version` integer DEFAULT 1 NOT NULL,
+	`changed_by` text NOT NULL,
+	`changed_at` integer NOT NULL,
+	FOREIGN KEY (`changed_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `saved_terms_name_unique` ON `saved_terms` (`name`);--> statement-breakpoint
+CREATE TABLE `documents` (
+	`id` text PRIMARY KEY NOT NULL,
+	`reference` text NOT NULL,
+	`title` text NOT NULL,
+	`owner_id` text NOT NULL,
+	`deputy_id` text,
+	`folder_id` text,
+	`marking_id` text,
+	`attributes` text DEFAULT '{}' NOT NULL,
+	`version_id` text NOT NULL,
+	`recoverable` integer DEFAULT true NOT NULL,
+	`days_at_most` integer,
+	`revoked_at` integer,
+	`revoked_by` text,
 	`created_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`owner_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`deputy_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`folder_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`marking_id`) REFERENCES `markings`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `documents_reference_unique` ON `documents` (`reference`);--> statement-breakpoint
+CREATE INDEX `documents_created` ON `documents` (`created_at`,`id`);--> statement-breakpoint
+CREATE INDEX `documents_folder` ON `documents` (`folder_id`);--> statement-breakpoint
+CREATE TABLE `folders` (
+	`id` text PRIMARY KEY NOT NULL,
+	`parent_id` text,
+	`name` text NOT NULL,
+	`created_by` text,
+	`created_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`parent_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `folders_parent` ON `folders` (`parent_id`);--> statement-breakpoint
+CREATE TABLE `markings` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`meaning` text NOT NULL,
+	`position` integer NOT NULL,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `markings_name_unique` ON `markings` (`name`);--> statement-breakpoint
+CREATE TABLE `uploads` (
+	`id` text PRIMARY KEY NOT NULL,
+	`version_id` text NOT NULL,
+	`staff_id` text NOT NULL,
+	`document_id` text,
+	`file_name` text NOT NULL,
+	`media_type` text,
+	`declared_bytes` integer NOT NULL,
+	`received_bytes` integer NOT NULL,
+	`blob_key` text NOT NULL,
+	`header_bytes` integer NOT NULL,
+	`wrapped_key` blob NOT NULL,
+	`key_generation` integer NOT NULL,
+	`recovery_key` text,
+	`sealing_from` integer,
+	`sealing_mac` text,
+	`created_at` integer NOT NULL,
+	`updated_at` integer NOT NULL,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE TABLE `versions` (
+	`id` text PRIMARY KEY NOT NULL,
+	`document_id` text NOT NULL,
+	`number` integer NOT NULL,
+	`file_name` text NOT NULL,
+	`media_type` text NOT NULL,
+	`pages` integer NOT NULL,
+	`bytes` integer NOT NULL,
+	`blob_key` text NOT NULL,
+	`header_bytes` integer NOT NULL,
+	`wrapped_key` blob,
+	`key_generation` integer NOT NULL,
+	`recovery_key` text,
+	`created_at` integer NOT NULL,
+	`created_by` text NOT NULL,
+	`damaged_at` integer,
+	`seal` blob,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`created_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE UNIQUE INDEX `groups_name_unique` ON `groups` (`name`);--> statement-breakpoint
+CREATE UNIQUE INDEX `versions_number` ON `versions` (`document_id`,`number`);--> statement-breakpoint
 CREATE TABLE `ledger_checkpoints` (
 	`size` integer PRIMARY KEY NOT NULL,
 	`text` text NOT NULL,
@@ -254,6 +291,125 @@ CREATE TABLE `ledger_personal` (
 );
 --> statement-breakpoint
 CREATE INDEX `ledger_personal_value` ON `ledger_personal` (`field`,`value`,`sequence`);--> statement-breakpoint
+CREATE TABLE `table_sums` (
+	`name` text PRIMARY KEY NOT NULL,
+	`sum` blob NOT NULL,
+	`rows` integer NOT NULL,
+	`sequence` integer NOT NULL,
+	`seal` blob NOT NULL
+);
+--> statement-breakpoint
+CREATE TABLE `mailroom` (
+	`id` text PRIMARY KEY NOT NULL,
+	`to_address` text NOT NULL,
+	`from_address` text NOT NULL,
+	`subject` text NOT NULL,
+	`raw` text NOT NULL,
+	`received_at` integer NOT NULL
+);
+--> statement-breakpoint
+CREATE INDEX `mailroom_to` ON `mailroom` (`to_address`,`received_at`);--> statement-breakpoint
+CREATE TABLE `outbox` (
+	`id` text PRIMARY KEY NOT NULL,
+	`dispatch_id` text,
+	`recipient_id` text,
+	`to_address` text NOT NULL,
+	`subject` text NOT NULL,
+	`body` text NOT NULL,
+	`attached` text DEFAULT '[]' NOT NULL,
+	`state` text NOT NULL,
+	`urgent` integer DEFAULT false NOT NULL,
+	`attempts` integer DEFAULT 0 NOT NULL,
+	`next_attempt_at` integer NOT NULL,
+	`last_error` text,
+	`created_at` integer NOT NULL,
+	`delivered_at` integer
+);
+--> statement-breakpoint
+CREATE INDEX `outbox_state` ON `outbox` (`state`,`urgent`,`next_attempt_at`);--> statement-breakpoint
+CREATE TABLE `organisation` (
+	`id` integer PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`zone` text NOT NULL,
+	`recovery_key` text,
+	`two_people` integer DEFAULT false NOT NULL,
+	`demo` integer NOT NULL,
+	`clock_offset` integer DEFAULT 0 NOT NULL,
+	`created_at` integer NOT NULL,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE TABLE `requests_done` (
+	`key` text PRIMARY KEY NOT NULL,
+	`asked` text NOT NULL,
+	`answer` text,
+	`done_at` integer NOT NULL
+);
+--> statement-breakpoint
+CREATE INDEX `requests_done_at` ON `requests_done` (`done_at`);--> statement-breakpoint
+CREATE TABLE `service_keys` (
+	`name` text PRIMARY KEY NOT NULL,
+	`generation` integer NOT NULL,
+	`public_key` blob NOT NULL,
+	`wrapped` blob NOT NULL,
+	`created_at` integer NOT NULL,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE TABLE `settings` (
+	`name` text PRIMARY KEY NOT NULL,
+	`value` text NOT NULL
+);
+--> statement-breakpoint
+CREATE TABLE `group_members` (
+	`group_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`seal` blob,
+	PRIMARY KEY(`group_id`, `recipient_id`),
+	FOREIGN KEY (`group_id`) REFERENCES `groups`(`id`) ON UPDATE no action ON DELETE cascade,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `group_members_recipient` ON `group_members` (`recipient_id`);--> statement-breakpoint
+CREATE TABLE `groups` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`created_by` text NOT NULL,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`created_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `groups_name_unique` ON `groups` (`name`);--> statement-breakpoint
+CREATE TABLE `recipients` (
+	`id` text PRIMARY KEY NOT NULL,
+	`kind` text DEFAULT 'person' NOT NULL,
+	`address` text NOT NULL,
+	`name` text NOT NULL,
+	`organisation` text NOT NULL,
+	`zone` text,
+	`language` text,
+	`blocked` integer DEFAULT false NOT NULL,
+	`left_at` integer,
+	`same_as` text,
+	`added_by` text,
+	`created_at` integer NOT NULL,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `recipients_address_unique` ON `recipients` (`address`);--> statement-breakpoint
+CREATE INDEX `recipients_same` ON `recipients` (`same_as`) WHERE same_as IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `recipients_order` ON `recipients` (`organisation`,`name`,`address`);--> statement-breakpoint
+CREATE TABLE `ceilings` (
+	`level` text NOT NULL,
+	`subject` text NOT NULL,
+	`limits` text NOT NULL,
+	`set_by` text NOT NULL,
+	`set_at` integer NOT NULL,
+	`seal` blob,
+	PRIMARY KEY(`level`, `subject`),
+	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `level_defaults` (
 	`level` text NOT NULL,
 	`subject` text NOT NULL,
@@ -266,6 +422,46 @@ CREATE TABLE `level_defaults` (
 	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
+CREATE TABLE `rules` (
+	`way` text PRIMARY KEY NOT NULL,
+	`leave` text NOT NULL,
+	`reason` text NOT NULL,
+	`set_by` text NOT NULL,
+	`set_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE TABLE `challenges` (
+	`id` text PRIMARY KEY NOT NULL,
+	`link_id` text NOT NULL,
+	`address` text NOT NULL,
+	`code_mac` text NOT NULL,
+	`browser_hash` text NOT NULL,
+	`attempts` integer DEFAULT 0 NOT NULL,
+	`expires_at` integer NOT NULL,
+	`used_at` integer,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`link_id`) REFERENCES `links`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `challenges_address` ON `challenges` (`address`,`created_at`);--> statement-breakpoint
+CREATE TABLE `devices` (
+	`id` text PRIMARY KEY NOT NULL,
+	`address` text NOT NULL,
+	`recipient_id` text,
+	`label` text NOT NULL,
+	`kept` integer NOT NULL,
+	`token_hash` text NOT NULL,
+	`public_key` text NOT NULL,
+	`created_at` integer NOT NULL,
+	`expires_at` integer NOT NULL,
+	`ended_at` integer,
+	`seal` blob,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `devices_tokenHash_unique` ON `devices` (`token_hash`);--> statement-breakpoint
 CREATE TABLE `licence_pages` (
 	`licence_id` text NOT NULL,
 	`page` integer NOT NULL,
@@ -295,135 +491,6 @@ CREATE TABLE `licences` (
 CREATE INDEX `licences_document` ON `licences` (`document_id`);--> statement-breakpoint
 CREATE INDEX `licences_grant` ON `licences` (`grant_id`);--> statement-breakpoint
 CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);--> statement-breakpoint
-CREATE TABLE `links` (
-	`id` text PRIMARY KEY NOT NULL,
-	`token` text NOT NULL,
-	`dispatch_id` text NOT NULL,
-	`recipient_id` text NOT NULL,
-	`created_at` integer NOT NULL,
-	`seal` blob,
-	FOREIGN KEY (`dispatch_id`) REFERENCES `dispatches`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `links_token_unique` ON `links` (`token`);--> statement-breakpoint
-CREATE TABLE `mailroom` (
-	`id` text PRIMARY KEY NOT NULL,
-	`to_address` text NOT NULL,
-	`from_address` text NOT NULL,
-	`subject` text NOT NULL,
-	`raw` text NOT NULL,
-	`received_at` integer NOT NULL
-);
---> statement-breakpoint
-CREATE INDEX `mailroom_to` ON `mailroom` (`to_address`,`received_at`);--> statement-breakpoint
-CREATE TABLE `markings` (
-	`id` text PRIMARY KEY NOT NULL,
-	`name` text NOT NULL,
-	`meaning` text NOT NULL,
-	`position` integer NOT NULL,
-	`seal` blob
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `markings_name_unique` ON `markings` (`name`);--> statement-breakpoint
-CREATE TABLE `organisation` (
-	`id` integer PRIMARY KEY NOT NULL,
-	`name` text NOT NULL,
-	`zone` text NOT NULL,
-	`recovery_key` text,
-	`two_people` integer DEFAULT false NOT NULL,
-	`demo` integer NOT NULL,
-	`clock_offset` integer DEFAULT 0 NOT NULL,
-	`created_at` integer NOT NULL,
-	`seal` blob
-);
---> statement-breakpoint
-CREATE TABLE `outbox` (
-	`id` text PRIMARY KEY NOT NULL,
-	`dispatch_id` text,
-	`recipient_id` text,
-	`to_address` text NOT NULL,
-	`subject` text NOT NULL,
-	`body` text NOT NULL,
-	`attached` text DEFAULT '[]' NOT NULL,
-	`state` text NOT NULL,
-	`urgent` integer DEFAULT false NOT NULL,
-	`attempts` integer DEFAULT 0 NOT NULL,
-	`next_attempt_at` integer NOT NULL,
-	`last_error` text,
-	`created_at` integer NOT NULL,
-	`delivered_at` integer
-);
---> statement-breakpoint
-CREATE INDEX `outbox_state` ON `outbox` (`state`,`urgent`,`next_attempt_at`);--> statement-breakpoint
-CREATE TABLE `recipients` (
-	`id` text PRIMARY KEY NOT NULL,
-	`kind` text DEFAULT 'person' NOT NULL,
-	`address` text NOT NULL,
-	`name` text NOT NULL,
-	`organisation` text NOT NULL,
-	`zone` text,
-	`language` text,
-	`blocked` integer DEFAULT false NOT NULL,
-	`left_at` integer,
-	`same_as` text,
-	`added_by` text,
-	`created_at` integer NOT NULL,
-	`seal` blob
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `recipients_address_unique` ON `recipients` (`address`);--> statement-breakpoint
-CREATE INDEX `recipients_same` ON `recipients` (`same_as`) WHERE same_as IS NOT NULL;--> statement-breakpoint
-CREATE INDEX `recipients_order` ON `recipients` (`organisation`,`name`,`address`);--> statement-breakpoint
-CREATE TABLE `requests` (
-	`id` text PRIMARY KEY NOT NULL,
-	`grant_id` text NOT NULL,
-	`recipient_id` text NOT NULL,
-	`right` text,
-	`until` integer,
-	`met` text,
-	`reason` text NOT NULL,
-	`state` text NOT NULL,
-	`answer` text DEFAULT '' NOT NULL,
-	`answered_by` text,
-	`answered_at` integer,
-	`asked_at` integer NOT NULL,
-	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`answered_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE INDEX `requests_state` ON `requests` (`state`,`asked_at`);--> statement-breakpoint
-CREATE INDEX `requests_grant` ON `requests` (`grant_id`);--> statement-breakpoint
-CREATE TABLE `requests_done` (
-	`key` text PRIMARY KEY NOT NULL,
-	`asked` text NOT NULL,
-	`answer` text,
-	`done_at` integer NOT NULL
-);
---> statement-breakpoint
-CREATE INDEX `requests_done_at` ON `requests_done` (`done_at`);--> statement-breakpoint
-CREATE TABLE `rules` (
-	`way` text PRIMARY KEY NOT NULL,
-	`leave` text NOT NULL,
-	`reason` text NOT NULL,
-	`set_by` text NOT NULL,
-	`set_at` integer NOT NULL,
-	`seal` blob,
-	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE TABLE `saved_terms` (
-	`id` text PRIMARY KEY NOT NULL,
-	`name` text NOT NULL,
-	`body` text NOT NULL,
-	`version` integer DEFAULT 1 NOT NULL,
-	`changed_by` text NOT NULL,
-	`changed_at` integer NOT NULL,
-	FOREIGN KEY (`changed_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `saved_terms_name_unique` ON `saved_terms` (`name`);--> statement-breakpoint
 CREATE TABLE `saved_views` (
 	`id` text PRIMARY KEY NOT NULL,
 	`staff_id` text NOT NULL,
@@ -442,20 +509,6 @@ CREATE TABLE `sender_limits` (
 	`seal` blob,
 	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`set_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE TABLE `service_keys` (
-	`name` text PRIMARY KEY NOT NULL,
-	`generation` integer NOT NULL,
-	`public_key` blob NOT NULL,
-	`wrapped` blob NOT NULL,
-	`created_at` integer NOT NULL,
-	`seal` blob
-);
---> statement-breakpoint
-CREATE TABLE `settings` (
-	`name` text PRIMARY KEY NOT NULL,
-	`value` text NOT NULL
 );
 --> statement-breakpoint
 CREATE TABLE `staff` (
@@ -527,56 +580,3 @@ CREATE TABLE `staff_verifications` (
 	`created_at` integer NOT NULL,
 	`updated_at` integer NOT NULL
 );
---> statement-breakpoint
-CREATE TABLE `table_sums` (
-	`name` text PRIMARY KEY NOT NULL,
-	`sum` blob NOT NULL,
-	`rows` integer NOT NULL,
-	`sequence` integer NOT NULL,
-	`seal` blob NOT NULL
-);
---> statement-breakpoint
-CREATE TABLE `uploads` (
-	`id` text PRIMARY KEY NOT NULL,
-	`version_id` text NOT NULL,
-	`staff_id` text NOT NULL,
-	`document_id` text,
-	`file_name` text NOT NULL,
-	`media_type` text,
-	`declared_bytes` integer NOT NULL,
-	`received_bytes` integer NOT NULL,
-	`blob_key` text NOT NULL,
-	`header_bytes` integer NOT NULL,
-	`wrapped_key` blob NOT NULL,
-	`key_generation` integer NOT NULL,
-	`recovery_key` text,
-	`sealing_from` integer,
-	`sealing_mac` text,
-	`created_at` integer NOT NULL,
-	`updated_at` integer NOT NULL,
-	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE TABLE `versions` (
-	`id` text PRIMARY KEY NOT NULL,
-	`document_id` text NOT NULL,
-	`number` integer NOT NULL,
-	`file_name` text NOT NULL,
-	`media_type` text NOT NULL,
-	`pages` integer NOT NULL,
-	`bytes` integer NOT NULL,
-	`blob_key` text NOT NULL,
-	`header_bytes` integer NOT NULL,
-	`wrapped_key` blob,
-	`key_generation` integer NOT NULL,
-	`recovery_key` text,
-	`created_at` integer NOT NULL,
-	`created_by` text NOT NULL,
-	`damaged_at` integer,
-	`seal` blob,
-	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`created_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `versions_number` ON `versions` (`document_id`,`number`);

@@ -1,7 +1,7 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type { DispatchId, DraftId, StaffId, TermsId } from '@/core/base/ids';
 import type { DeliveryForm } from '@/core/policy/delivery';
-import type { DraftBody } from '@/core/policy/draft';
+import type { DraftBody } from '@/core/compose/draft';
 import type { SavedTerms } from '@/core/policy/saved-terms';
 import { staff } from '@/server/db/schema/staff';
 import { seal } from '@/server/db/schema/seal-column';
@@ -38,6 +38,8 @@ export const drafts = sqliteTable(
       .notNull()
       .references(() => staff.id),
     body: text({ mode: 'json' }).$type<DraftBody>().notNull(),
+    /** Counts changes. */
+    revision: integer().notNull().default(1),
     updatedAt: integer().notNull(),
   },
   (table) => [index('drafts_staff').on(table.staffId, table.updatedAt)],

@@ -27,7 +27,10 @@ export async function putDraft(tx: Transaction, row: DraftRecord): Promise<void>
   await tx
     .insert(drafts)
     .values(row)
-    .onConflictDoUpdate({ target: drafts.id, set: { body: row.body, updatedAt: row.updatedAt } });
+    .onConflictDoUpdate({
+      target: drafts.id,
+      set: { body: row.body, revision: row.revision, updatedAt: row.updatedAt },
+    });
 }
 
 export async function removeDraft(tx: Transaction, id: DraftId, owner: StaffId): Promise<void> {

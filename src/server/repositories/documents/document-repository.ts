@@ -109,6 +109,15 @@ export async function referenceTaken(
   return rows.length > 0;
 }
 
+/** Every reference that begins so. */
+export async function referencesLike(db: Reading, beginning: string): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .select({ reference: documents.reference })
+    .from(documents)
+    .where(sql`substr(${documents.reference}, 1, ${beginning.length}) = ${beginning}`);
+  return new Set(rows.map(({ reference }) => reference));
+}
+
 /** What a list of documents is narrowed to. `ownedBy`: owner or deputy. */
 export type DocumentFilter = {
   readonly text?: string | undefined;

@@ -9,6 +9,7 @@ import {
   type RecipientId,
   type TermsId,
 } from '@/core/base/ids';
+import type { DoubtCode } from '@/core/compose/concerns';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
 import { termsText, type Terms } from '@/core/policy/rights';
@@ -34,6 +35,8 @@ export type Addressee = {
   readonly kept?: TermsId | null;
   /** The group, among these as well, by which they are given it. */
   readonly through?: RecipientId;
+  /** Documents of the gift that they are not given. */
+  readonly without?: readonly DocumentId[] | undefined;
 };
 
 /** Documents and those who are given them, each on terms of their own: one grant for each pair. */
@@ -56,6 +59,8 @@ type NewDispatch = {
   readonly titleOnCover?: boolean;
   /** Why it goes out as it does. */
   readonly reason?: string | undefined;
+  /** What its sender was asked about and left as it is. */
+  readonly waved?: readonly DoubtCode[] | undefined;
   /** The agreement of a second person by which it goes out. */
   readonly consent?: ConsentId;
 };
@@ -99,7 +104,7 @@ export async function giveGrants(
   };
   await insertDispatch(tx, row);
   const given = await writeGrants(deps, tx, actor, row, gift, new Map());
-  return { ...given, events: [sent(row, gift, dispatch.consent), ...given.events] };
+  return { ...given, events: [sent(row, gift, dispatch), ...given.events] };
 }
 
 /**
@@ -167,9 +172,11 @@ function grantRows(
   dispatchId: DispatchId,
   { people, documents, now }: Gift,
 ) {
+  const givenTo = ({ without = [] }: Addressee) =>
+    without.length === 0 ? documents : documents.filter(({ id }) => !without.includes(id));
   const ids = new Map(
     people.flatMap((person) =>
-      documents.map((document): [string, GrantId] => [
+      givenTo(person).map((document): [string, GrantId] => [
         `${person.id} ${document.id}`,
         newId('grant', deps.random),
       ]),
@@ -177,8 +184,9 @@ function grantRows(
   );
   const idOf = (person: RecipientId, document: DocumentId): GrantId =>
     ids.get(`${person} ${document}`) ?? newId('grant', deps.random);
-  return people.flatMap(({ id: recipientId, terms, kept, through }) =>
-    documents.map((document) => ({
+  return people.flatMap((person) => {
+    const { id: recipientId, terms, kept, through } = person;
+    return givenTo(person).map((document) => ({
       id: idOf(recipientId, document.id),
       parentId: through === undefined ? null : idOf(through, document.id),
       follows: through !== undefined,
@@ -193,8 +201,8 @@ function grantRows(
       termsId: kept ?? null,
       givenBy: actor.id,
       givenAt: now,
-    })),
-  );
+    }));
+  });
 }
 
 type DispatchRow = Parameters<typeof insertDispatch>[1] & {
@@ -203,7 +211,11 @@ type DispatchRow = Parameters<typeof insertDispatch>[1] & {
 };
 
 /** The entry about a dispatch that went out. */
-function sent(row: DispatchRow, gift: Gift, consent: ConsentId | undefined): LedgerEvent {
+function sent(
+  row: DispatchRow,
+  gift: Gift,
+  { consent, waved = [] }: Pick<NewDispatch, 'consent' | 'waved'>,
+): LedgerEvent {
   const { subject, note, reason } = row;
   return {
     action: 'dispatch.sent',
@@ -217,6 +229,7 @@ function sent(row: DispatchRow, gift: Gift, consent: ConsentId | undefined): Led
       documents: gift.documents.length,
       recipients: gift.people.length,
       watermark: row.watermark,
+      ...(waved.length === 0 ? {} : { waved: [...new Set(waved)] }),
       ...(consent === undefined ? {} : { consent }),
     },
     personal: { text: [subject, note, ...(reason === '' ? [] : [reason])].join('\n') },

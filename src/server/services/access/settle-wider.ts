@@ -15,7 +15,8 @@ import { needOurs } from '@/server/services/base/trusted-rows';
 import { ServiceError } from '@/server/services/base/errors';
 
 type Row = { readonly id: RecipientId; readonly address: string };
-type Member = Row & { readonly zone: string | null; readonly through: RecipientId };
+/** What may be an addressee's own: terms, the saved terms that they are, and documents left away. */
+type OwnTerms = Pick<DispatchInput['recipients'][number], 'terms' | 'kept' | 'without'>;
 
 async function settle(
   deps: Pick<Deps, 'random'>,
@@ -66,6 +67,15 @@ function settleLink(
   return settle(deps, tx, 'link', about, now);
 }
 
+/** What stands for many, with what is its own. */
+type Wider = Row & { readonly own: OwnTerms };
+/** Somebody in a group, by which they are given what it is given. */
+type Member = Row & {
+  readonly zone: string | null;
+  readonly through: RecipientId;
+  readonly own: OwnTerms;
+};
+
 /**
  * What is addressed as a whole, as rows, and who is in the groups now and not listed by themselves:
  * each is given it at once, and anyone who joins later by joining.
@@ -79,26 +89,28 @@ export async function settleWider(
   {
     groups = [],
     domains = [],
-    openLink = false,
+    openLink = null,
   }: Pick<DispatchInput, 'groups' | 'domains' | 'openLink'>,
   dispatch: DispatchId,
   listed: ReadonlySet<RecipientId>,
   now: number,
-): Promise<{ readonly wider: readonly Row[]; readonly members: readonly Member[] }> {
-  const wider: Row[] = [];
-  for (const domain of new Set(domains)) wider.push(await settleDomain(deps, tx, domain, now));
-  if (openLink) wider.push(await settleLink(deps, tx, dispatch, now));
-  const ids = [...new Set(groups)];
-  const known = ids.length === 0 ? [] : await listGroups(tx);
-  const people = ids.length === 0 ? [] : await membersOf(tx, ids);
+): Promise<{ readonly wider: readonly Wider[]; readonly members: readonly Member[] }> {
+  const wider: Wider[] = [];
+  for (const own of new Map(domains.map((each) => [each.domain, each])).values())
+    wider.push({ ...(await settleDomain(deps, tx, own.domain, now)), own });
+  if (openLink !== null)
+    wider.push({ ...(await settleLink(deps, tx, dispatch, now)), own: openLink });
+  const wanted = new Map(groups.map((each) => [each.id, each]));
+  const known = wanted.size === 0 ? [] : await listGroups(tx);
+  const people = wanted.size === 0 ? [] : await membersOf(tx, [...wanted.keys()]);
   // Anyone who was put into a group by another program is given nothing.
   await needOurs(deps, tx, {
-    group_members: ids,
+    group_members: [...wanted.keys()],
     recipients: people.map(({ person }) => person.id),
   });
   const taken = new Set(listed);
   const members: Member[] = [];
-  for (const id of ids) {
+  for (const [id, own] of wanted) {
     const group = known.find((each) => each.id === id);
     if (group === undefined) throw new ServiceError('groups-gone');
     const row = await settle(
@@ -108,11 +120,12 @@ export async function settleWider(
       { address: addressOfGroup(id), name: group.name, organisation: '' },
       now,
     );
-    wider.push(row);
+    wider.push({ ...row, own });
     const fresh = people.filter(({ group: of, person }) => of === id && !taken.has(person.id));
     for (const { person } of fresh) {
       taken.add(person.id);
-      members.push({ id: person.id, address: person.address, zone: person.zone, through: row.id });
+      const { id: member, address, zone } = person;
+      members.push({ id: member, address, zone, through: row.id, own });
     }
   }
   return { wider, members };

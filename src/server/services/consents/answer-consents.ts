@@ -159,12 +159,12 @@ async function whatOf(
   const dispatch = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
   if (dispatch === undefined) return { subject: '', to: [] };
   const open =
-    dispatch.openLink === true ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
+    dispatch.openLink != null ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
   return {
     subject: `${dispatch.subject}${isInTheClear(dispatch.form ?? 'link') ? ', unprotected' : ''}`,
     to: [
       ...dispatch.recipients.map(({ address }) => address),
-      ...(dispatch.domains ?? []).map((address) =>
+      ...(dispatch.domains ?? []).map(({ domain: address }) =>
         addresseeName({ kind: 'domain', name: '', address }),
       ),
       ...((dispatch.groups ?? []).length === 0 ? [] : ['groups']),

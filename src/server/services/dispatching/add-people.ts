@@ -9,6 +9,7 @@ import { record } from '@/server/services/base/record';
 import { needAllowed } from '@/server/services/policy/within-rules';
 import {
   checkPeople,
+  checkShares,
   needDispatch,
   checkDocuments,
   checkSize,
@@ -32,6 +33,7 @@ export async function addPeople(
   return deps.db.write(async (tx) => {
     const dispatch = await needDispatch(tx, actor, input.id);
     const { documents: ids, recipients } = await documentsOfDispatch(tx, input.id);
+    checkShares(input, ids);
     const documents = await checkDocuments(tx, actor, ids);
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
     if (isInTheClear(dispatch.form)) throw new ServiceError('unprotected-adds-nobody');

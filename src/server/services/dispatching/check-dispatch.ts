@@ -42,14 +42,30 @@ export async function checkDocuments(
 }
 
 /** @throws ServiceError `MAIL_NOT_SET_UP`, `INVALID` */
-export function checkPeople(deps: Deps, { terms, recipients }: People, now: number): void {
+export function checkPeople(deps: Deps, people: People, now: number): void {
   if (deps.mailer === null) throw new ServiceError('mail-not-set-up-for-codes');
-  if (
-    [terms, ...recipients.flatMap(({ terms: own }) => (own == null ? [] : [own]))].some(
-      ({ until }) => until !== null && until <= now,
-    )
-  )
+  const own = addresseesOf(people).flatMap(({ terms }) => (terms == null ? [] : [terms]));
+  if ([people.terms, ...own].some(({ until }) => until !== null && until <= now))
     throw new ServiceError('an-end-past');
+}
+
+/** Everybody who is addressed, and what stands for many, with what is their own. */
+function addresseesOf({ recipients, groups = [], domains = [], openLink = null }: People) {
+  return [...recipients, ...groups, ...domains, ...(openLink === null ? [] : [openLink])];
+}
+
+/**
+ * Somebody has to be given each document, and everybody at least one.
+ *
+ * @throws ServiceError `INVALID`
+ */
+export function checkShares(people: People, documents: readonly DocumentId[]): void {
+  const shares = addresseesOf(people).map(({ without = [] }) =>
+    documents.filter((id) => !without.includes(id)),
+  );
+  if (shares.some((share) => share.length === 0)) throw new ServiceError('given-nothing');
+  if (documents.some((id) => shares.every((share) => !share.includes(id))))
+    throw new ServiceError('document-for-nobody');
 }
 
 /** Where a document lies, which is what ceilings reach it by. */
@@ -79,6 +95,7 @@ export async function checkDispatch(
   now: number,
 ) {
   checkPeople(deps, input, now);
+  checkShares(input, input.documents);
   const documents = await checkDocuments(tx, actor, input.documents);
   if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
   if (isInTheClear(input.form ?? 'link')) {
@@ -94,11 +111,12 @@ function checkUnprotected({
   reason = '',
   groups = [],
   domains = [],
-  openLink = false,
+  openLink = null,
 }: DispatchInput): void {
   if (reason === '') throw new ServiceError('unprotected-needs-reason');
   if (delivery !== 'mail') throw new ServiceError('unprotected-by-hand');
-  if (openLink || groups.length + domains.length > 0) throw new ServiceError('unprotected-by-name');
+  if (openLink !== null || groups.length + domains.length > 0)
+    throw new ServiceError('unprotected-by-name');
 }
 
 /**

@@ -1,6 +1,6 @@
 import 'server-only';
 import { newId, type DraftId } from '@/core/base/ids';
-import type { DraftBody } from '@/core/policy/draft';
+import type { DraftKept, KeepDraftInput } from '@/contracts/draft';
 import {
   draftsOf,
   findDraft,
@@ -16,21 +16,25 @@ const MOST = 100;
 /**
  * Keeps a half-made dispatch for its maker alone. Nothing of it is on the ledger: nothing happened yet.
  *
- * @throws ServiceError `CONFLICT` with too many drafts
+ * @throws ServiceError `CONFLICT` with too many drafts, or where another window changed it meanwhile
  */
 export async function keepDraft(
   deps: Deps,
   actor: StaffActor,
-  { id, body }: { readonly id: DraftId | null; readonly body: DraftBody },
-): Promise<{ readonly id: DraftId }> {
+  { id, seen, body }: KeepDraftInput,
+): Promise<DraftKept> {
   return deps.db.write(async (tx) => {
     // A draft that was discarded elsewhere comes back as a new one: what was typed is not lost.
     const known = id === null ? null : await findDraft(tx, id, actor.id);
+    if (known !== null && known.revision !== seen) throw new ServiceError('draft-changed');
     if (known === null && (await draftsOf(tx, actor.id)).length >= MOST)
       throw new ServiceError('too-many-drafts', { most: MOST });
-    const kept = known?.id ?? newId('draft', deps.random);
-    await putDraft(tx, { id: kept, staffId: actor.id, body, updatedAt: deps.clock.now() });
-    return { id: kept };
+    const kept = {
+      id: known?.id ?? newId('draft', deps.random),
+      revision: (known?.revision ?? 0) + 1,
+    };
+    await putDraft(tx, { ...kept, staffId: actor.id, body, updatedAt: deps.clock.now() });
+    return kept;
   });
 }
 

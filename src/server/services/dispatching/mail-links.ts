@@ -46,7 +46,10 @@ export async function mailLinks(
     tx,
     people.map((person) => {
       // What is told is what opens: the end that ceilings leave.
-      const ends = documents.map(
+      const theirs = documents.filter(
+        ({ id: document }) => person.without?.includes(document) !== true,
+      );
+      const ends = theirs.map(
         (document) =>
           underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
       );
@@ -57,7 +60,7 @@ export async function mailLinks(
         subject,
         note,
         form,
-        titles: documents.map(({ title }) => title),
+        titles: theirs.map(({ title }) => title),
         from: person.terms.from,
         ends,
         link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`,
@@ -69,7 +72,7 @@ export async function mailLinks(
         recipientId: person.id,
         toAddress: person.address,
         ...mail,
-        attached: form !== 'link' ? documents.map(({ versionId }) => versionId) : [],
+        attached: form !== 'link' ? theirs.map(({ versionId }) => versionId) : [],
         state: 'waiting' as const,
         nextAttemptAt: now,
         createdAt: now,

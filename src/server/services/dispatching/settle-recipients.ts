@@ -3,7 +3,7 @@ import { newId, type DispatchId, type TermsId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { termsAt } from '@/core/policy/saved-terms';
 import { termsText } from '@/core/policy/rights';
-import { MOST_RECIPIENTS } from '@/contracts/dispatch';
+import { MOST_RECIPIENTS } from '@/core/compose/limits';
 import type { Transaction } from '@/server/db/database';
 import {
   findRecipients,
@@ -19,28 +19,31 @@ import type { People } from '@/server/services/dispatching/check-dispatch';
 /** `givenAt`: where it was before now. */
 export type Settled = Addressee & { readonly zone: string | null; readonly givenAt?: number };
 
-/** The saved terms that a dispatch says it uses, where its terms are those indeed. */
+type Own = Pick<People['recipients'][number], 'terms' | 'kept' | 'without'>;
+
+/** Which saved terms are used unchanged, by what is said of them. */
 async function unchangedTerms(
   tx: Transaction,
-  { kept: id, terms }: People,
   now: number,
-): Promise<TermsId | null> {
-  const kept = id == null ? undefined : (await listSavedTerms(tx)).find((each) => each.id === id);
-  if (kept === undefined) return null;
-  // Composing takes a while, and the days were counted when it began.
-  const end = termsAt(kept, now).until;
-  const sameEnd =
-    end === null || terms.until === null ? end === terms.until : Math.abs(end - terms.until) <= DAY;
-  return sameEnd &&
-    terms.from === null &&
-    termsText({ ...termsAt(kept, now), until: null }) === termsText({ ...terms, until: null })
-    ? kept.id
-    : null;
+): Promise<(said: Pick<People, 'kept' | 'terms'>) => TermsId | null> {
+  const saved = new Map((await listSavedTerms(tx)).map((each) => [each.id, each]));
+  return ({ kept: id, terms }) => {
+    const kept = id == null ? undefined : saved.get(id);
+    if (kept === undefined || terms.from !== null) return null;
+    // Composing takes a while, and the days were counted when it began.
+    const asSaved = termsAt(kept, now);
+    const sameEnd =
+      asSaved.until === null || terms.until === null
+        ? asSaved.until === terms.until
+        : Math.abs(asSaved.until - terms.until) <= DAY;
+    const isSame = termsText({ ...asSaved, until: null }) === termsText({ ...terms, until: null });
+    return sameEnd && isSame ? kept.id : null;
+  };
 }
 
 /**
  * The recipients as rows, known ones kept as they are: people, with those who are in the groups,
- * and what stands for many.
+ * and what stands for many, each on terms of their own or on those in common.
  */
 export async function settleRecipients(
   deps: Deps,
@@ -50,8 +53,51 @@ export async function settleRecipients(
   input: People,
   now: number,
 ): Promise<{ readonly people: Settled[]; readonly wider: Addressee[] }> {
-  const kept = await unchangedTerms(tx, input, now);
+  const keptBy = await unchangedTerms(tx, now);
+  const given = ({ terms, kept, without }: Own) => ({
+    terms: terms ?? input.terms,
+    kept: keptBy(terms == null ? input : { terms, kept }),
+    without,
+  });
   const wanted = new Map(input.recipients.map((each) => [each.address, each]));
+  const listed = await settlePeople(deps, tx, actor, wanted, now);
+  const { wider, members } = await settleWider(
+    deps,
+    tx,
+    input,
+    dispatch,
+    new Set(listed.map(({ id }) => id)),
+    now,
+  );
+  if (listed.length + members.length > MOST_RECIPIENTS)
+    throw new ServiceError('too-many-recipients', {
+      most: MOST_RECIPIENTS,
+      found: listed.length + members.length,
+    });
+  return {
+    people: [
+      ...listed.map(({ id, address, zone }) => ({
+        id,
+        address,
+        zone,
+        ...given(wanted.get(address) ?? {}),
+      })),
+      ...members.map(({ own, ...member }) => ({ ...member, ...given(own) })),
+    ],
+    wider: wider.map(({ own, ...each }) => ({ ...each, ...given(own) })),
+  };
+}
+
+type Wanted = ReadonlyMap<string, People['recipients'][number]>;
+
+/** People by their addresses: known ones as they are, and new ones. */
+async function settlePeople(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  wanted: Wanted,
+  now: number,
+) {
   const known = await findRecipients(tx, [...wanted.keys()]);
   const isKnown = new Set(known.map((each) => each.address));
   const added = [...wanted.values()]
@@ -66,29 +112,5 @@ export async function settleRecipients(
       createdAt: now,
     }));
   await insertRecipients(tx, added);
-  const people = [...known, ...added].map(({ id, address, zone }) => ({
-    id,
-    address,
-    zone,
-    terms: wanted.get(address)?.terms ?? input.terms,
-    kept: wanted.get(address)?.terms == null ? kept : null,
-  }));
-  const { wider, members } = await settleWider(
-    deps,
-    tx,
-    input,
-    dispatch,
-    new Set(people.map(({ id }) => id)),
-    now,
-  );
-  if (people.length + members.length > MOST_RECIPIENTS)
-    throw new ServiceError('too-many-recipients', {
-      most: MOST_RECIPIENTS,
-      found: people.length + members.length,
-    });
-  const given = { terms: input.terms, kept };
-  return {
-    people: [...people, ...members.map((member) => ({ ...member, ...given }))],
-    wider: wider.map((each) => ({ ...each, ...given })),
-  };
+  return [...known, ...added];
 }

@@ -4,12 +4,11 @@ import type { DocumentId, DraftId } from '@/core/base/ids';
 import { draftsOf } from '@/server/repositories/dispatching/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { folderParents } from '@/server/repositories/policy/ceiling-repository';
-import { listGroups } from '@/server/repositories/people/group-repository';
 import { viewCeilings } from '@/server/services/policy/manage-ceilings';
 import { viewDefaults } from '@/server/services/policy/manage-defaults';
 import { viewOwnLimits } from '@/server/services/policy/sender-limits';
 import { viewRules } from '@/server/services/policy/manage-rules';
-import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
+import { listMarkings, listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/documents/list-documents';
 
 /**
@@ -24,8 +23,8 @@ export async function startCompose(
   const now = deps.clock.now();
   const drafts = await draftsOf(deps.db.read, actor.id);
   const begun = drafts.find((each) => each.id === draft) ?? null;
-  const [groups, rows, defaults, rules, limits, parents] = await Promise.all([
-    listGroups(deps.db.read),
+  const [markings, rows, defaults, rules, limits, parents] = await Promise.all([
+    listMarkings(deps.db.read),
     viewCeilings(deps),
     viewDefaults(deps),
     viewRules(deps),
@@ -33,7 +32,7 @@ export async function startCompose(
     folderParents(deps.db.read),
   ]);
   const [picked, first, terms] = await Promise.all([
-    documentRows(deps, [...chosen, ...(begun?.body.documents ?? [])]),
+    documentRows(deps, [...chosen, ...(begun?.body.sheet.documents ?? [])]),
     listDocuments(deps, actor, { q: '', own: 'true' }),
     listSavedTerms(deps.db.read),
   ]);
@@ -41,7 +40,7 @@ export async function startCompose(
     picked,
     documents: first,
     terms,
-    groups,
+    markings,
     ceilings: rows,
     defaults,
     rules,

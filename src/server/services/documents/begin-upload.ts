@@ -4,12 +4,12 @@ import { encodeHeader } from '@/core/age/header';
 import { embargoStanza, newFileKey } from '@/core/age/recipients';
 import { newId } from '@/core/base/ids';
 import {
-  MAX_DOCUMENT,
   PART,
   type BeginUploadInput,
   type BeginUploadResult,
   type HalfUpload,
 } from '@/contracts/document';
+import { MAX_DOCUMENT } from '@/core/content/sizes';
 import { ContentError } from '@/server/rendering/errors';
 import { insertUpload, uploadsOf } from '@/server/repositories/documents/document-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';

@@ -120,13 +120,33 @@ export async function checkPage(
   actor: StaffActor,
   { id, page, width }: { readonly id: DocumentId; readonly page: number; readonly width: number },
 ): Promise<PagePicture> {
-  const found = await needOwn(deps, actor, id);
-  const key = await keyFor(deps, actor, found);
-  const { version } = found;
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(
     deps.clock.now(),
   );
+  return drawChecked(deps, actor, { id, page, width, watermark: checkMark(actor.name, day) });
+}
+
+/**
+ * Draws a page for a member of staff who answers for the document, as a check.
+ *
+ * @param drawing `watermark` has to say who looks: what is drawn may be photographed
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
+ */
+export async function drawChecked(
+  deps: Deps,
+  actor: StaffActor,
+  drawing: {
+    readonly id: DocumentId;
+    readonly page: number;
+    readonly width: number;
+    readonly watermark: string;
+  },
+): Promise<PagePicture> {
+  const { id, page, width, watermark } = drawing;
+  const found = await needOwn(deps, actor, id);
+  const key = await keyFor(deps, actor, found);
+  const { version } = found;
   const source = sealedSource(
     deps,
     {
@@ -139,7 +159,7 @@ export async function checkPage(
   );
   try {
     return await deps.renderer.run(
-      { kind: 'page', source, page, width, watermark: checkMark(actor.name, day) },
+      { kind: 'page', source, page, width, watermark },
       { who: actor.id, signal: null },
     );
   } catch (error) {

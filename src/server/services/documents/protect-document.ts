@@ -20,7 +20,8 @@ import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
 
-async function ownUpload(
+/** Somebody's own upload. @throws ServiceError `CONFLICT` where there is none any more */
+export async function ownUpload(
   db: Reading | Transaction,
   actor: StaffActor,
   id: UploadId,
@@ -32,9 +33,10 @@ async function ownUpload(
 
 /** What shows of a file once it is whole. */
 type Inspected = { readonly pages: number; readonly mediaType: MediaType };
+type Shown = Inspected & { readonly title: string; readonly text: string };
 
 /** Opens the sealed file once, to see that it can be shown; where it cannot, nothing is left behind. */
-async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
+export async function inspectUpload(deps: Deps, upload: UploadRow): Promise<Shown> {
   const { mediaType } = upload;
   if (upload.receivedBytes !== upload.declaredBytes || mediaType === null)
     throw new ServiceError('file-incomplete', {
@@ -50,7 +52,7 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
     plainBytes: upload.declaredBytes,
     mediaType,
   };
-  const { pages } = await deps.renderer
+  const shown = await deps.renderer
     .run(
       { kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) },
       { who: upload.staffId },
@@ -59,6 +61,12 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
       await discardUpload(deps, upload);
       throw error;
     });
+  return { ...shown, mediaType };
+}
+
+/** The same, for a file that is taken in: what lies there is whole and stays. */
+async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
+  const { pages, mediaType } = await inspectUpload(deps, upload);
   await deps.blobs.finish(upload.blobKey, fileSize(upload.headerBytes, upload.declaredBytes));
   return { pages, mediaType };
 }

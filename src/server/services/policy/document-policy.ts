@@ -2,7 +2,7 @@ import 'server-only';
 import type { FolderId, LicenceId, RecipientId } from '@/core/base/ids';
 import { type Ceiling } from '@/core/policy/ceiling';
 import { reaching } from '@/core/policy/levels';
-import { compileDocument, type CompiledDocument } from '@/core/policy/compile';
+import { compileDocument, type CompiledDocument, type GrantFacts } from '@/core/policy/compile';
 import { domainOf } from '@/core/policy/address';
 import type { Circumstances } from '@/core/policy/conditions';
 import type { Asking } from '@/core/policy/decide';
@@ -51,7 +51,7 @@ function asksForUse(
 export type Somebody = { readonly id: RecipientId | null; readonly address: string };
 
 /** How the policy knows somebody of whom nothing is known but an address. */
-const NOBODY_YET: RecipientId = 'rcp_nobody-yet';
+export const NOBODY_YET: RecipientId = 'rcp_nobody-yet';
 
 /** Who asks, as the policy takes it. */
 export function askerOf(
@@ -90,13 +90,19 @@ export async function standsAsWritten(
   return (await areOurs(deps, db, rows)) && (await isWhole(deps, db, 'ceilings'));
 }
 
-/** What decides about a document for one person, from the tables as they are now. `except`: an open that goes on. */
+/**
+ * What decides about a document for one person, from the tables as they are now.
+ *
+ * @param except an open that goes on
+ * @param supposed a grant that is not given yet, as if it were
+ */
 export async function policyFor(
   deps: Pick<Deps, 'integrity'>,
   db: Reading | Transaction,
   { document, version }: Found,
   { id, address }: Somebody,
   except: LicenceId | null = null,
+  supposed: GrantFacts | null = null,
 ): Promise<CompiledDocument> {
   const domain = domainOf(address);
   const [loaded, widerLoaded, over] = await Promise.all([
@@ -139,6 +145,7 @@ export async function policyFor(
       ...grants.map((grant) => toFacts(grant, used.get(grant.id))),
       ...others.map((grant) => toFactsAbove(grant, used.get(grant.id))),
       ...wider.map((grant) => toFacts(grant, {}, domain)),
+      ...(supposed === null ? [] : [supposed]),
     ],
   });
 }

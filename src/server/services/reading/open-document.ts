@@ -12,6 +12,7 @@ import type { Details } from '@/core/ledger/details';
 import type { Decision, RefusalReason } from '@/core/policy/decide';
 import { watermarkUnder } from '@/core/policy/defaults';
 import { RIGHTS } from '@/core/policy/rights';
+import { markValues } from '@/core/watermark/mark-values';
 import { fillTokens } from '@/core/watermark/tokens';
 import type { OpenResult } from '@/contracts/reader';
 import type { Transaction } from '@/server/db/database';
@@ -143,20 +144,20 @@ async function watermarkFor(
     marking: document.markingId,
     folder: document.folderId,
   });
-  return fillTokens(watermarkUnder(own, around), {
-    name: recipient === null || recipient.name === '' ? actor.address : recipient.name,
-    address: actor.address,
-    organisation: recipient?.organisation ?? '',
-    reference: document.reference,
-    network: network(actor.from.network),
-    date: new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(now),
-    time: new Intl.DateTimeFormat('en-GB', {
-      hour: '2-digit',
-      minute: '2-digit',
-      timeZone: zone,
-      timeZoneName: 'short',
-    }).format(now),
-  });
+  return fillTokens(
+    watermarkUnder(own, around),
+    markValues(
+      {
+        name: recipient?.name ?? '',
+        address: actor.address,
+        organisation: recipient?.organisation ?? '',
+        reference: document.reference,
+        network: network(actor.from.network),
+      },
+      now,
+      zone,
+    ),
+  );
 }
 
 /** An open of this document on this device that goes on, if there is one: coming back to it is not another open. */

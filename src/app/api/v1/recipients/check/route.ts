@@ -1,4 +1,4 @@
-import { checkRecipientsInput } from '@/contracts/dispatch';
+import { checkRecipientsInput } from '@/contracts/recipients';
 import { handle } from '@/server/http/handle';
 import { checkRecipients } from '@/server/services/dispatching/check-recipients';
 

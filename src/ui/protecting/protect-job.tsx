@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import TextField from '@mui/material/TextField';
-import { isReady, type Job } from '@/ui/documents/use-protecting';
+import { isReady, type Job } from '@/ui/protecting/use-protecting';
 import { sizeText } from '@/ui/words/size-words';
 
 /** One file on its way in: its name, how far it is, and what came of it. */

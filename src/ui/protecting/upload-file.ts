@@ -1,5 +1,5 @@
 import type { HalfUpload, PartResult } from '@/contracts/document';
-import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
+import type { DocumentId, FolderId, MarkingId, UploadId } from '@/core/base/ids';
 import { api } from '@/ui/http/api';
 import { CallError, call, toCallError } from '@/ui/http/call';
 
@@ -108,13 +108,57 @@ export async function uploadVersion(
 
 async function send<R>(
   file: File,
-  begin: { readonly revises?: DocumentId; readonly recoverable?: boolean },
+  begin: Begun,
   end: 'finish' | 'revise',
   about: object,
   onProgress: (progress: UploadProgress) => void,
   signal: AbortSignal,
   half: Resumed | null = null,
 ): Promise<R> {
+  const id = await uploadParts(file, begin, onProgress, signal, half);
+  return endUpload<R>(id, end, about);
+}
+
+/** What came of an upload; where it cannot become anything, it is removed. */
+async function endUpload<R>(id: UploadId, end: 'finish' | 'revise', about: object): Promise<R> {
+  try {
+    return await call<R>('POST', `/api/v1/uploads/${id}/${end}`, about);
+  } catch (error) {
+    await dropUnlessCut(id, error);
+    throw error;
+  }
+}
+
+/** What a connection cut off can be gone on with; what was cancelled or refused cannot. */
+async function dropUnlessCut(id: UploadId, error: unknown): Promise<void> {
+  if (!(error instanceof CallError && error.code === 'UNREACHABLE'))
+    await api('DELETE /api/v1/uploads/:id', { id }).catch(() => undefined);
+}
+
+/** Makes an upload that has arrived whole a document. @throws CallError */
+export async function finishUpload(id: UploadId, about: NewDocument): Promise<DocumentId> {
+  const { id: document } = await call<{ readonly id: DocumentId }>(
+    'POST',
+    `/api/v1/uploads/${id}/finish`,
+    about,
+  );
+  return document;
+}
+
+type Begun = { readonly revises?: DocumentId; readonly recoverable?: boolean };
+
+/**
+ * Uploads a file part by part, until all of it has arrived. Cancelling removes what was sent.
+ *
+ * @throws CallError, DOMException `AbortError` after cancelling
+ */
+export async function uploadParts(
+  file: File,
+  begin: Begun,
+  onProgress: (progress: UploadProgress) => void,
+  signal: AbortSignal,
+  half: Resumed | null = null,
+): Promise<UploadId> {
   const { id, partBytes } =
     half ??
     (await api('POST /api/v1/uploads', {
@@ -128,11 +172,9 @@ async function send<R>(
       sent = await sendPatiently(id, sent, file.slice(sent, sent + partBytes), signal);
       onProgress({ sent, total: file.size });
     }
-    return await call<R>('POST', `/api/v1/uploads/${id}/${end}`, about);
+    return id;
   } catch (error) {
-    // What a connection cut off can be gone on with; what was cancelled or refused cannot.
-    if (!(error instanceof CallError && error.code === 'UNREACHABLE'))
-      await api('DELETE /api/v1/uploads/:id', { id: id }).catch(() => undefined);
+    await dropUnlessCut(id, error);
     throw error;
   }
 }

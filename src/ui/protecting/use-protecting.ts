@@ -4,8 +4,8 @@ import { useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
-import { halfOf, useHalfUploads, type HalfUploadsFound } from '@/ui/documents/half-uploads';
-import { uploadFile, type UploadProgress } from '@/ui/documents/upload-file';
+import { halfOf, useHalfUploads, type HalfUploadsFound } from '@/ui/protecting/half-uploads';
+import { uploadFile, type UploadProgress } from '@/ui/protecting/upload-file';
 import { sentenceOf } from '@/ui/http/call';
 
 /** One file on its way in. */

@@ -1,0 +1,5 @@
+import { supposeInput } from '@/contracts/explain';
+import { handle } from '@/server/http/handle';
+import { supposeAccess } from '@/server/services/policy/explain-access';
+
+export const POST = handle('dispatch', supposeInput, supposeAccess);

@@ -1,0 +1,25 @@
+import type { DoubtCode } from '@/core/compose/concerns';
+import type { Sheet } from '@/core/compose/sheet';
+import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
+
+/** How something is handed over. */
+export type HandingOver = {
+  readonly form: DeliveryForm;
+  readonly delivery: Delivery;
+  readonly titleOnCover: boolean;
+  readonly reason: string;
+};
+
+/** A doubt that was left as it is: with other rows it is asked about again. */
+export type Waved = { readonly code: DoubtCode; readonly rows: readonly string[] };
+
+/** A dispatch while it is being composed: nothing of it has to be whole or right yet. */
+export type DraftBody = {
+  readonly sheet: Sheet;
+  readonly subject: string;
+  readonly note: string;
+  readonly watermark: string;
+  readonly way: HandingOver;
+  /** What was left as it is, and for which rows. */
+  readonly waved: readonly Waved[];
+};

@@ -1,0 +1,2 @@
+/** Most bytes a document may have. */
+export const MAX_DOCUMENT = 1024 ** 3;

@@ -1,0 +1,55 @@
+import 'server-only';
+import type { UploadId } from '@/core/base/ids';
+import { referenceFrom } from '@/core/content/names';
+import { suggestMarking, suggestReference, suggestTitle } from '@/core/content/suggest';
+import type { FileLooked } from '@/contracts/document';
+import { listMarkings } from '@/server/repositories/documents/filing-repository';
+import { referencesLike } from '@/server/repositories/documents/document-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { recordAlone } from '@/server/services/base/record';
+import { inspectUpload, ownUpload } from '@/server/services/documents/protect-document';
+
+/**
+ * Opens a file that has arrived whole, to suggest its title, a free reference and its marking from
+ * what it says itself. Nothing is decided by it.
+ *
+ * @throws ServiceError `CONFLICT` where bytes are missing; ContentError where it cannot be shown,
+ * and nothing of it is left behind
+ */
+export async function lookAtUpload(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: UploadId },
+): Promise<FileLooked> {
+  const upload = await ownUpload(deps.db.read, actor, id);
+  const { pages, title, text } = await inspectUpload(deps, upload);
+  await recordAlone(deps, {
+    action: 'key.unwrapped',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: deps.clock.now(),
+    version: upload.versionId,
+    details: { for: 'inspection' },
+  });
+  const shown = { fileName: upload.fileName, title, text };
+  const wanted = suggestReference(shown) ?? referenceFrom(upload.fileName, new Set());
+  const [markings, taken] = await Promise.all([
+    listMarkings(deps.db.read),
+    referencesLike(deps.db.read, wanted),
+  ]);
+  const marking = suggestMarking(markings, shown);
+  return {
+    pages,
+    title: suggestTitle(shown),
+    reference: free(wanted, taken),
+    marking: marking === null ? null : { id: marking.id, name: marking.name },
+  };
+}
+
+/** A reference like the wanted one that no document has. */
+function free(wanted: string, taken: ReadonlySet<string>): string {
+  for (let n = 1; ; n++) {
+    const candidate = n === 1 ? wanted : `${wanted}-${String(n)}`;
+    if (!taken.has(candidate)) return candidate;
+  }
+}

@@ -1,0 +1,223 @@
+'use client';
+
+import { useId, useState, type ReactNode } from 'react';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import Popover from '@mui/material/Popover';
+import TextField from '@mui/material/TextField';
+import Link from 'next/link';
+import type { ComposeStart } from '@/contracts/draft';
+import { addRows, LINK_KEY, putTerms, removeRows, rowOf } from '@/core/compose/sheet';
+import { isInTheClear } from '@/core/policy/delivery';
+import { rightsLine } from '@/core/policy/rights-line';
+import { termsAt } from '@/core/policy/saved-terms';
+import { BeginningLines } from '@/ui/compose/beginnings';
+import { HandOver } from '@/ui/compose/hand-over';
+import type { Composed } from '@/ui/compose/use-composed';
+import { ChipButton } from '@/ui/shell/chips';
+import { deliveryWords, formWords } from '@/ui/words/delivery-words';
+
+type Props = {
+  readonly start: ComposeStart;
+  readonly composed: Composed;
+  readonly selected: ReadonlySet<string>;
+};
+
+/** What is the same for all of a dispatch: its saved terms, message, delivery and watermark. */
+export function ComposeBar(props: Props) {
+  const { start, composed } = props;
+  const { way, isClear, note, watermark } = composed;
+  return (
+    <div className="row compose-bar">
+      {!isClear && <TermsMenu {...props} />}
+      <Fold name={note.trim() === '' ? 'Message' : 'Message ✓'} title="Message">
+        <MessagePart composed={composed} />
+      </Fold>
+      <Fold
+        name={`${formWords[way.form].name}, ${way.delivery === 'mail' ? 'mailed' : 'by hand'}`}
+        title="Delivery"
+      >
+        <DeliveryPart start={start} composed={composed} />
+      </Fold>
+      {!isClear && (
+        <Fold name={watermark === '' ? 'No watermark' : 'Watermark'} title="Watermark">
+          <WatermarkPart composed={composed} />
+        </Fold>
+      )}
+    </div>
+  );
+}
+
+/** A part that folds out below its name. */
+function Fold({
+  name,
+  title,
+  children,
+}: {
+  readonly name: string;
+  readonly title: string;
+  readonly children: ReactNode;
+}) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const id = useId();
+  return (
+    <>
+      <ChipButton
+        aria-haspopup="dialog"
+        aria-expanded={anchor !== null}
+        aria-label={name === title ? title : `${title}: ${name}`}
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
+        }}
+      >
+        {name} ▾
+      </ChipButton>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        onClose={() => {
+          setAnchor(null);
+        }}
+        transitionDuration={0}
+        slotProps={{
+          paper: { className: 'grid-editor wide', role: 'dialog', 'aria-labelledby': id },
+        }}
+      >
+        <div className="stack loose">
+          <h2 id={id}>{title}</h2>
+          {children}
+        </div>
+      </Popover>
+    </>
+  );
+}
+
+/** Saved terms, for the rows that are selected, or for all. */
+function TermsMenu({ start, composed, selected }: Props) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const { work, begins } = composed;
+  const { saved, common } = work.sheet;
+  const close = () => {
+    setAnchor(null);
+  };
+  const named = start.terms.find(({ id }) => id === saved)?.name;
+  const name =
+    selected.size > 0
+      ? `Terms of ${String(selected.size)}`
+      : `Terms: ${named ?? (common === null ? 'defaults' : 'own')}`;
+  return (
+    <>
+      <ChipButton
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
+        }}
+      >
+        {name} ▾
+      </ChipButton>
+      <Menu open={anchor !== null} anchorEl={anchor} onClose={close} transitionDuration={0}>
+        {start.terms.map((each) => (
+          <MenuItem
+            key={each.id}
+            onClick={() => {
+              work.change((sheet) =>
+                putTerms(sheet, selected.size > 0 ? selected : 'common', {
+                  id: each.id,
+                  terms: termsAt(each, start.now),
+                }),
+              );
+              if (selected.size === 0) composed.setWatermark(each.watermark);
+              close();
+            }}
+          >
+            <span className="suggestion">
+              <b>{each.name}</b>{' '}
+              <span className="quiet">{rightsLine(each.rights, each.prints)}</span>
+            </span>
+          </MenuItem>
+        ))}
+        {selected.size === 0 && (
+          <MenuItem
+            disabled={common === null}
+            onClick={() => {
+              work.change((sheet) => ({ ...sheet, common: null, saved: null }));
+              close();
+            }}
+          >
+            <div>
+              <b>Defaults</b>
+              <BeginningLines begins={begins} />
+            </div>
+          </MenuItem>
+        )}
+        {start.terms.length === 0 && (
+          <MenuItem component={Link} href="/terms">
+            No terms are saved yet. They are saved under Terms.
+          </MenuItem>
+        )}
+      </Menu>
+    </>
+  );
+}
+
+function MessagePart({ composed: { note, setNote, way } }: Pick<Props, 'composed'>) {
+  return (
+    <TextField
+      label="Note"
+      multiline
+      minRows={4}
+      maxRows={12}
+      autoFocus
+      value={note}
+      onChange={(event) => {
+        setNote(event.target.value);
+      }}
+      helperText={
+        way.delivery === 'mail'
+          ? 'Shown in the mail, in the clear'
+          : 'Shown after the link, once the email address is proven'
+      }
+    />
+  );
+}
+
+function DeliveryPart({ start, composed }: Omit<Props, 'selected'>) {
+  const { work, way, setWay } = composed;
+  const hasLink = work.sheet.rows.some(({ kind }) => kind === 'link');
+  return (
+    <>
+      <p className="quiet">{deliveryWords[way.delivery].hint}</p>
+      <HandOver
+        way={way}
+        rules={start.rules}
+        onChange={setWay}
+        openLink={hasLink}
+        onOpenLink={(on) => {
+          work.change((sheet) =>
+            on ? addRows(sheet, [rowOf(LINK_KEY, 'link')]) : removeRows(sheet, new Set([LINK_KEY])),
+          );
+        }}
+        canOpenLink={!isInTheClear(way.form)}
+      />
+    </>
+  );
+}
+
+const WATERMARK_PIECES =
+  '{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open';
+
+function WatermarkPart({ composed: { watermark, setWatermark } }: Pick<Props, 'composed'>) {
+  return (
+    <TextField
+      label="Watermark"
+      autoFocus
+      value={watermark}
+      onChange={(event) => {
+        setWatermark(event.target.value);
+      }}
+      helperText={WATERMARK_PIECES}
+    />
+  );
+}

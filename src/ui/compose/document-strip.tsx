@@ -1,0 +1,91 @@
+'use client';
+
+import { useDropzone } from 'react-dropzone';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import type { DocumentRow } from '@/contracts/document';
+import type { ComposeStart } from '@/contracts/draft';
+import { aboutDocument, DocumentBox } from '@/ui/compose/document-box';
+import { FileCard } from '@/ui/compose/file-card';
+import type { Composed } from '@/ui/compose/use-composed';
+
+/** The documents of a dispatch; files that are dropped here are protected and join them. */
+export function DocumentStrip({
+  start,
+  composed,
+}: {
+  readonly start: ComposeStart;
+  readonly composed: Composed;
+}) {
+  const { documents, pick, files } = composed;
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    onDrop: files.add,
+    noClick: true,
+    noKeyboard: true,
+  });
+  return (
+    <section
+      {...getRootProps({
+        className: `document-strip${isDragActive ? ' over' : ''}`,
+        'aria-label': 'Documents',
+        role: 'region',
+      })}
+    >
+      <input {...getInputProps({ 'aria-label': 'Files to protect' })} />
+      <ul className="document-cards" aria-label="Chosen documents">
+        {documents.map((document) => (
+          <DocumentCard
+            key={document.id}
+            document={document}
+            onRemove={() => {
+              pick(document, false);
+            }}
+          />
+        ))}
+        {files.jobs.map((job) => (
+          <FileCard key={job.key} job={job} files={files} markings={start.markings} />
+        ))}
+      </ul>
+      <div className="row one-row">
+        <DocumentBox
+          first={start.documents}
+          chosen={documents}
+          onPick={(document) => {
+            pick(document, true);
+          }}
+        />
+        <Button className="nowrap" onClick={open}>
+          Choose files
+        </Button>
+        <span className="quiet small">
+          or drop PDF files here; they are protected as they arrive
+        </span>
+      </div>
+    </section>
+  );
+}
+
+function DocumentCard({
+  document,
+  onRemove,
+}: {
+  readonly document: DocumentRow;
+  readonly onRemove: () => void;
+}) {
+  return (
+    <li className={document.revoked ? 'document-card stops' : 'document-card'}>
+      <span className="document-card-text">
+        <b>{document.title}</b>
+        <span className="under oneline">{aboutDocument(document)}</span>
+      </span>
+      <IconButton
+        size="small"
+        className="card-remove"
+        aria-label={`Remove ${document.title}`}
+        onClick={onRemove}
+      >
+        ×
+      </IconButton>
+    </li>
+  );
+}

@@ -1,0 +1,157 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import type { DocumentRow } from '@/contracts/document';
+import type { Terms } from '@/core/policy/rights';
+import { pagePreview } from '@/ui/compose/page-preview';
+import { useAsked } from '@/ui/http/use-asked';
+import { nameOf, organisationOf, type GridRow } from '@/ui/recipients/grid-view';
+import { Problem } from '@/ui/shell/notice';
+import { NOW, WhatIf, type Case } from '@/ui/why/what-if';
+import { given, RightsFound } from '@/ui/why/why-panel';
+import { refusedWords } from '@/ui/why/why-words';
+
+type Props = {
+  /** The row it is seen as; where nobody is named yet, somebody. */
+  readonly each: GridRow | null;
+  readonly terms: Terms;
+  readonly documents: readonly DocumentRow[];
+  readonly watermark: string;
+};
+
+/** Who is shown for a row that stands for many, or where nobody is named. */
+function seenAs(each: GridRow | null) {
+  if (each?.row.kind === 'person')
+    return {
+      address: each.row.key,
+      name: nameOf(each),
+      organisation: organisationOf(each),
+      title: nameOf(each) || each.row.key,
+    };
+  if (each?.row.kind === 'domain')
+    return {
+      address: `somebody${each.row.key}`,
+      name: '',
+      organisation: organisationOf(each),
+      title: `somebody${each.row.key}`,
+    };
+  return { address: 'somebody', name: '', organisation: '', title: 'somebody' };
+}
+
+/** The first page of a document as a recipient would see it, and why each right is as it is. */
+export function SeenAs({ each, terms, documents, watermark }: Props) {
+  const [asked, setAsked] = useState<Case>(NOW);
+  const [wanted, setWanted] = useState<string | null>(null);
+  const theirs = documents.filter(({ id }) => each?.row.without.includes(id) !== true);
+  const document = theirs.find(({ id }) => id === wanted) ?? theirs[0];
+  const who = seenAs(each);
+  const { answer, problem } = useAsked(
+    'POST /api/v1/explain/supposed',
+    document === undefined || each === null
+      ? null
+      : {
+          document: document.id,
+          address: who.address,
+          name: who.name,
+          terms,
+          at: asked.at,
+          network: given(asked.network),
+          country: given(asked.country),
+          device: given(asked.device),
+        },
+  );
+  if (document === undefined) return null;
+  return (
+    <section className="stack" aria-label="As the recipient sees it">
+      <h2>As {who.title}</h2>
+      {theirs.length > 1 && (
+        <TextField
+          select
+          label="Document"
+          value={document.id}
+          onChange={({ target }) => {
+            setWanted(target.value);
+          }}
+        >
+          {theirs.map(({ id, title }) => (
+            <MenuItem key={id} value={id}>
+              {title}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {answer?.opens === false ? (
+        <p className="refused-page">
+          They would be refused: {refusedWords[answer.reason ?? 'not-addressed']}.
+        </p>
+      ) : (
+        <FirstPage
+          key={document.id}
+          request={{
+            id: document.id,
+            address: who.address,
+            name: who.name,
+            organisation: who.organisation,
+            watermark,
+            at: asked.at,
+            network: given(asked.network),
+          }}
+          title={document.title}
+        />
+      )}
+      <Problem words={problem} />
+      {answer?.opens === true && <RightsFound found={answer} />}
+      <WhatIf asked={asked} onAsk={setAsked} others={false} />
+    </section>
+  );
+}
+
+const WAIT = 350;
+
+/** The picture of the page, drawn anew a moment after what stands on it changed. */
+function FirstPage({
+  request,
+  title,
+}: {
+  readonly request: Parameters<typeof pagePreview>[0];
+  readonly title: string;
+}) {
+  const [picture, setPicture] = useState<string | null>(null);
+  const [failed, setFailed] = useState(false);
+  const asked = JSON.stringify(request);
+  useEffect(() => {
+    let current = true;
+    let address: string | null = null;
+    const timer = setTimeout(() => {
+      pagePreview(JSON.parse(asked) as typeof request).then(
+        (made) => {
+          address = made;
+          if (current) {
+            setPicture(made);
+            setFailed(false);
+          } else URL.revokeObjectURL(made);
+        },
+        () => {
+          if (current) setFailed(true);
+        },
+      );
+    }, WAIT);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+      if (address !== null) URL.revokeObjectURL(address);
+    };
+  }, [asked]);
+  if (failed) return <p className="quiet">The page cannot be shown here.</p>;
+  return (
+    <div className="first-page">
+      {picture === null ? (
+        <span className="quiet small">drawing…</span>
+      ) : (
+        <img src={picture} alt={`Page 1 of ${title}, as a preview`} draggable={false} />
+      )}
+    </div>
+  );
+}

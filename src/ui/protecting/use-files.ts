@@ -1,0 +1,159 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import type { DocumentRow, FileLooked } from '@/contracts/document';
+import type { MarkingId, UploadId } from '@/core/base/ids';
+import { titleFrom } from '@/core/content/names';
+import { MAX_DOCUMENT } from '@/core/content/sizes';
+import { HEAD, mediaTypeOf } from '@/core/content/media-types';
+import { finishUpload, uploadParts, type UploadProgress } from '@/ui/protecting/upload-file';
+import { api } from '@/ui/http/api';
+import { sentenceOf } from '@/ui/http/call';
+
+/** A file that becomes a document while somebody goes on with something else. */
+export type FileJob = {
+  readonly key: number;
+  readonly file: File;
+  readonly title: string;
+  /**
+   * `arriving`: it is being encrypted; `looking`: it is opened once to see what it is; `asks`: its
+   * marking has to be chosen; `finishing`: it becomes a document.
+   */
+  readonly state: 'arriving' | 'looking' | 'asks' | 'finishing' | 'failed';
+  readonly progress: UploadProgress;
+  readonly problem: string | null;
+  readonly found: FileLooked | null;
+};
+
+export type Files = {
+  readonly jobs: readonly FileJob[];
+  readonly add: (files: readonly File[]) => void;
+  /** Marks it and lets it become a document. */
+  readonly mark: (key: number, marking: MarkingId | null) => void;
+  readonly again: (key: number) => void;
+  readonly remove: (key: number) => void;
+};
+
+const fresh = (file: File): Pick<FileJob, 'state' | 'progress' | 'problem'> => ({
+  state: 'arriving',
+  progress: { sent: 0, total: file.size },
+  problem: null,
+});
+
+/** Why a file cannot be protected, seen before anything of it is sent; `null`: nothing is seen. */
+async function unsuited(file: File): Promise<string | null> {
+  if (file.size === 0) return 'This file is empty.';
+  if (file.size > MAX_DOCUMENT) return 'This file is larger than 1 GiB.';
+  const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
+  return mediaTypeOf(head) === null
+    ? 'This file is not a PDF. Only PDF files can be protected.'
+    : null;
+}
+
+/**
+ * Takes files in at once, one after another: encrypts them, looks what they are, and makes them
+ * documents; only where nothing tells how a file is to be marked, it waits to be told.
+ *
+ * @param markings whether this organisation marks documents
+ * @param onDone each document as soon as it is one
+ */
+export function useFiles(markings: boolean, onDone: (document: DocumentRow) => void): Files {
+  const [jobs, setJobs] = useState<readonly FileJob[]>([]);
+  const nextKey = useRef(1);
+  const stops = useRef(new Map<number, AbortController>());
+  const uploads = useRef(new Map<number, UploadId>());
+  const queue = useRef<Promise<void>>(Promise.resolve());
+
+  const change = (key: number, part: Partial<FileJob>): void => {
+    setJobs((all) => all.map((job) => (job.key === key ? { ...job, ...part } : job)));
+  };
+  const drop = (key: number): void => {
+    setJobs((all) => all.filter((job) => job.key !== key));
+  };
+  const finish = async (
+    key: number,
+    { title, reference }: FileLooked,
+    markingId: MarkingId | null,
+  ): Promise<void> => {
+    const upload = uploads.current.get(key);
+    if (upload === undefined) return;
+    change(key, { state: 'finishing', problem: null });
+    try {
+      const id = await finishUpload(upload, {
+        title,
+        reference,
+        markingId,
+        folderId: null,
+        recoverable: true,
+      });
+      const { rows } = await api('GET /api/v1/documents', { q: reference, own: 'true' });
+      const document = rows.find((each) => each.id === id);
+      if (document !== undefined) onDone(document);
+      drop(key);
+    } catch (error) {
+      change(key, { state: 'failed', problem: sentenceOf(error) });
+    }
+  };
+  const take = async (job: FileJob): Promise<void> => {
+    const { key, file } = job;
+    const stop = new AbortController();
+    stops.current.set(key, stop);
+    try {
+      const problem = await unsuited(file);
+      if (problem !== null) {
+        change(key, { state: 'failed', problem });
+        return;
+      }
+      const upload = await uploadParts(
+        file,
+        {},
+        (progress) => {
+          change(key, { progress });
+        },
+        stop.signal,
+      );
+      uploads.current.set(key, upload);
+      change(key, { state: 'looking' });
+      const found = await api('POST /api/v1/uploads/:id/look', { id: upload });
+      change(key, { title: found.title, found });
+      if (found.marking === null && markings) change(key, { state: 'asks' });
+      else await finish(key, found, found.marking?.id ?? null);
+    } catch (error) {
+      if (stop.signal.aborted) drop(key);
+      else change(key, { state: 'failed', problem: sentenceOf(error) });
+    }
+  };
+  const begin = (job: FileJob): void => {
+    queue.current = queue.current.then(() => take(job));
+  };
+  return {
+    jobs,
+    add: (files) => {
+      const added = files.map((file): FileJob => ({
+        key: nextKey.current++,
+        file,
+        title: titleFrom(file.name),
+        found: null,
+        ...fresh(file),
+      }));
+      setJobs((all) => [...all, ...added]);
+      for (const job of added) begin(job);
+    },
+    mark: (key, marking) => {
+      const job = jobs.find((each) => each.key === key);
+      if (job?.found != null) void finish(key, job.found, marking);
+    },
+    again: (key) => {
+      const job = jobs.find((each) => each.key === key);
+      if (job === undefined) return;
+      change(key, fresh(job.file));
+      begin(job);
+    },
+    remove: (key) => {
+      stops.current.get(key)?.abort();
+      const upload = uploads.current.get(key);
+      if (upload !== undefined) void api('DELETE /api/v1/uploads/:id', { id: upload });
+      drop(key);
+    },
+  };
+}

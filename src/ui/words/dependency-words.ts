@@ -1,0 +1,8 @@
+import type { Dependency } from '@/core/policy/rights';
+
+/** Why a right cannot stand without another. */
+export const needsWords: Record<Dependency['needs'], string> = {
+  read: 'needs Read',
+  copy: 'is possible only where text may be copied too',
+  'unlimited-print': 'is possible only where print is unlimited',
+};

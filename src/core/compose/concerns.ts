@@ -247,10 +247,9 @@ function mendsOf(
     case 'end-past':
     case 'no-end':
       return end;
-    case 'end-before-start':
-      return [{ kind: 'drop-start' }, ...end];
     case 'passes-to-nobody':
       return [{ kind: 'pass-to-one' }, { kind: 'take-pass-on' }];
+    case 'end-before-start':
     case 'not-yet':
       return [{ kind: 'drop-start' }];
     case 'looks-like':

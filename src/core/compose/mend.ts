@@ -51,8 +51,7 @@ function repairOf(mend: Mend): Repair | null {
       return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: standing };
     case 'set-end':
       return {
-        isBroken: ({ from, until }, now) =>
-          until === null || until <= now || (from !== null && until <= from),
+        isBroken: ({ until }, now) => until === null || until <= now,
         repair: (terms) => ({ ...terms, until: mend.until }),
       };
     case 'drop-start':

@@ -168,8 +168,9 @@ function whomOf({ rows }: SameTerms, all: readonly GridRow[]): string {
     .join(', ');
 }
 
+/** With a capital letter, where it begins with a word and not with an address. */
 function capital(text: string): string {
-  return text.replace(/^./, (letter) => letter.toUpperCase());
+  return /^\S*@/.test(text) ? text : text.replace(/^./, (letter) => letter.toUpperCase());
 }
 
 /** What each may do with how much and until when, those together who get the same. */

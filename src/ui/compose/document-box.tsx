@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
 import type { Page } from '@/contracts/page';
 import { counted } from '@/core/base/counted';
+import { api } from '@/ui/http/api';
 import { useAsked } from '@/ui/http/use-asked';
 import { usePaused } from '@/ui/http/use-paused';
 
@@ -21,19 +22,31 @@ export function DocumentBox({
 }) {
   const [text, setText] = useState('');
   const wanted = usePaused(text.trim());
-  const { answer } = useAsked(
+  const { answer, busy } = useAsked(
     'GET /api/v1/documents',
     wanted === '' ? null : { q: wanted, own: 'true' },
   );
   const page = text.trim() === '' ? first : (answer ?? first);
   const isChosen = new Set(chosen.map(({ id }) => id));
+  const canPick = (document: DocumentRow) => !isChosen.has(document.id) && matches(document, text);
+  // What was found for less is narrowed at once: nothing is chosen that does not match what stands here.
+  const options = page.rows.filter(canPick);
+  const isSettled = !busy && wanted === text.trim();
+  /** Anyone who types fast presses enter before anything was found: it is looked for, and then chosen. */
+  const onEnter = async () => {
+    const { rows } = await api('GET /api/v1/documents', { q: text.trim(), own: 'true' });
+    const first = rows.find(canPick);
+    if (first === undefined) return;
+    setText('');
+    onPick(first);
+  };
   return (
     <Autocomplete<DocumentRow, false, false, false>
       openOnFocus
       autoHighlight
       clearOnBlur
       className="document-box"
-      options={page.rows.filter(({ id }) => !isChosen.has(id))}
+      options={options}
       filterOptions={(all) => all}
       value={null}
       inputValue={text}
@@ -45,6 +58,12 @@ export function DocumentBox({
       }}
       onChange={(_event, document) => {
         if (document !== null) onPick(document);
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' || text.trim() === '' || isSettled) return;
+        event.preventDefault();
+        event.defaultMuiPrevented = true;
+        void onEnter().catch(() => undefined);
       }}
       renderOption={({ key, ...props }, document) => (
         <li key={key as Key} {...props}>
@@ -67,6 +86,11 @@ export function DocumentBox({
       )}
     />
   );
+}
+
+function matches({ title, reference }: DocumentRow, text: string): boolean {
+  const wanted = text.trim().toLowerCase();
+  return [title, reference].some((value) => value.toLowerCase().includes(wanted));
 }
 
 /** `86 pages · Office only`, and that it is revoked where it is. */

@@ -52,6 +52,19 @@ const keyOf = (option: Option): string =>
         ? `+ ${option.text}`
         : `at ${option.name}`;
 
+/** The longest text that is looked for. */
+const LONGEST = 120;
+
+/** Whether a suggestion holds the text. */
+function matching(text: string): (each: Suggestion) => boolean {
+  const wanted = text.trim().toLowerCase();
+  return (each) => {
+    const values =
+      each.kind === 'person' ? [each.name, each.address, each.organisation] : [each.name];
+    return values.some((value) => value.toLowerCase().includes(wanted));
+  };
+}
+
 /** Takes recipients by name, address, organisation or group, as they are typed or pasted. */
 export function AddressBox({
   onAdd,
@@ -63,13 +76,15 @@ export function AddressBox({
   const [text, setText] = useState('');
   const [unread, setUnread] = useState<readonly string[]>([]);
   const wanted = usePaused(text.trim());
-  const { answer } = useAsked(
+  const { answer, busy } = useAsked(
     'GET /api/v1/recipients/suggest',
-    wanted === '' || wanted.length > 120 ? null : { q: wanted },
+    wanted === '' || wanted.length > LONGEST ? null : { q: wanted },
   );
+  const isSettled = !busy && wanted === text.trim();
   const typed = parsePasted(text);
   const isReadable = text.trim() !== '' && typed.unreadable.length === 0;
-  const found = text.trim() === '' ? [] : (answer?.found ?? []);
+  // What was found for less is narrowed at once: nobody is chosen who does not match what stands here.
+  const found = text.trim() === '' ? [] : (answer?.found ?? []).filter(matching(text));
   const isThere = found.some(
     (each) => each.kind === 'person' && each.address === typed.people[0]?.address,
   );
@@ -84,6 +99,24 @@ export function AddressBox({
     onAdd(pastedRows(pasted));
     setUnread(pasted.unreadable);
     setText(pasted.unreadable.join('; ').slice(0, 2_000));
+  };
+  const choose = (option: Option) => {
+    setText('');
+    setUnread([]);
+    void rowsOf(option).then(onAdd, () => undefined);
+  };
+  /** Anyone who types fast presses enter before anything was found: it is looked for, and then chosen. */
+  const onEnter = async () => {
+    if (isReadable) {
+      take(typed);
+      return;
+    }
+    const { found: all } = await api('GET /api/v1/recipients/suggest', {
+      q: text.trim().slice(0, LONGEST),
+    });
+    const [first] = all.filter(matching(text));
+    if (first === undefined) take(typed);
+    else choose(first);
   };
   const onType = (next: string) => {
     setUnread([]);
@@ -119,16 +152,17 @@ export function AddressBox({
         if (reason === 'input') onType(next);
       }}
       onChange={(_event, option) => {
-        if (option === null) return;
-        setText('');
-        setUnread([]);
-        void rowsOf(option).then(onAdd, () => undefined);
+        if (option !== null) choose(option);
       }}
       onBlur={() => {
         if (isReadable) take(typed);
       }}
       onKeyDown={(event) => {
-        if (event.key === 'Enter' && options.length === 0 && text.trim() !== '') take(typed);
+        if (event.key !== 'Enter' || text.trim() === '') return;
+        if (isSettled && options.length > 0) return;
+        event.preventDefault();
+        event.defaultMuiPrevented = true;
+        void onEnter().catch(() => undefined);
       }}
       slotProps={{ popper: { className: 'wide-options', placement: 'bottom-start' } }}
       renderOption={({ key, ...props }, option) => (

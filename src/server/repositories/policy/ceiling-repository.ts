@@ -4,12 +4,13 @@ import type { FolderId, StaffId } from '@/core/base/ids';
 import type { Ceiling, Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
+import { withoutSeal } from '@/server/db/schema/seal-column';
 import { ceilings } from '@/server/db/schema/policy';
 import { folders } from '@/server/db/schema/documents';
 
 /** Every ceiling there is: few, beside what they limit. */
 export async function listCeilings(db: Reading | Transaction): Promise<Ceiling[]> {
-  return db.select().from(ceilings);
+  return db.select(withoutSeal(ceilings)).from(ceilings);
 }
 
 /** Folders with what they lie in. */

@@ -3,11 +3,12 @@ import { and, eq } from 'drizzle-orm';
 import type { LevelDefaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
+import { withoutSeal } from '@/server/db/schema/seal-column';
 import { levelDefaults } from '@/server/db/schema/policy';
 
 /** What every level sets: few, beside what is below them. */
 export async function listDefaults(db: Reading | Transaction): Promise<LevelDefaults[]> {
-  return db.select().from(levelDefaults);
+  return db.select(withoutSeal(levelDefaults)).from(levelDefaults);
 }
 
 export async function putDefaultsRow(

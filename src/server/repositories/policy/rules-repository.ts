@@ -3,11 +3,12 @@ import { inArray, sql } from 'drizzle-orm';
 import { formsOf, WAYS, type Rule, type Way } from '@/core/policy/rules';
 import type { Reading, Transaction } from '@/server/db/database';
 import { dispatches } from '@/server/db/schema/dispatching';
+import { withoutSeal } from '@/server/db/schema/seal-column';
 import { rules } from '@/server/db/schema/policy';
 
 /** What was decided; what nobody decided about is as it is at first. */
 export async function listRules(db: Reading | Transaction): Promise<Rule[]> {
-  return db.select().from(rules);
+  return db.select(withoutSeal(rules)).from(rules);
 }
 
 export async function putRuleRow(tx: Transaction, row: typeof rules.$inferInsert): Promise<void> {

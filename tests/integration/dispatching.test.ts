@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
+import { EMPTY_SHEET, LINK_KEY, rowOf } from '@/core/compose/sheet';
 import { changePersonInput } from '@/contracts/people';
 import { changeGrants } from '@/server/services/access/change-grants';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
@@ -293,19 +294,16 @@ test('a draft is gone with its dispatch, and stays where that fails or it is som
     form: 'link' as const,
     delivery: 'by-hand' as const,
     titleOnCover: true,
-    openLink: null,
     reason: 'because',
   };
+  const rows = [rowOf('mira@x.example', 'person'), rowOf(LINK_KEY, 'link')];
   const body = {
-    documents: [document],
-    people: 'mira@x.example',
-    own: [],
-    terms,
+    sheet: { ...EMPTY_SHEET, documents: [document], rows, common: terms },
     subject: 'Half made',
     note: '',
     watermark: '',
     way,
-    kept: null,
+    waved: [],
   };
   const { id: draft } = await keepDraft(
     product.deps,
@@ -314,7 +312,7 @@ test('a draft is gone with its dispatch, and stays where that fails or it is som
   );
   const drafts = async () =>
     (await startCompose(product.deps, product.ida, { draft, chosen: [] })).draft;
-  expect((await drafts())?.body).toMatchObject({ way, kept: null });
+  expect((await drafts())?.body).toEqual(body);
   const input = dispatchInput.parse({
     draft,
     documents: [document],

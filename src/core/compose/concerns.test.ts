@@ -43,9 +43,7 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
   ...over,
 });
 const codes = (sheet: Sheet, over: Partial<Situation> = {}): ConcernCode[] =>
-  concernsOf(sheet, situation({ common: sheet.common ?? common, ...over })).map(
-    ({ code }) => code,
-  );
+  concernsOf(sheet, situation({ common: sheet.common ?? common, ...over })).map(({ code }) => code);
 const mira = person('mira@yard.example');
 const noReading: Ceiling = {
   level: 'organisation',
@@ -98,7 +96,9 @@ describe('before a dispatch is sent', () => {
   });
 
   test('what stops it comes before what is only asked', () => {
-    const found = codes(sheetOf([person('a@yard.example', { until: null, rights: { keep: true } })]));
+    const found = codes(
+      sheetOf([person('a@yard.example', { until: null, rights: { keep: true } })]),
+    );
     expect(found).toEqual(['keep-needs', 'no-end']);
   });
 
@@ -118,7 +118,7 @@ function only(sheet: Sheet, code: ConcernCode, over: Partial<Situation> = {}): C
 }
 
 describe('what mends a concern', () => {
-  const troubled: readonly (readonly [ConcernCode, Sheet, Partial<Situation>?])[] = [
+  const troubled: readonly [ConcernCode, Sheet, Partial<Situation>?][] = [
     ['document-revoked', sheetOf([mira]), { revoked: new Set([LIST]) }],
     ['document-for-nobody', sheetOf([person('a@yard.example', {}, [LIST])])],
     ['row-without-documents', sheetOf([mira, person('a@yard.example', {}, [PLAN, LIST])])],
@@ -132,7 +132,7 @@ describe('what mends a concern', () => {
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
   ];
 
-  test.each(troubled)('%s goes by each press that is offered', (code, sheet, over) => {
+  test.each<[ConcernCode, Sheet, Partial<Situation>?]>([...troubled])('%s goes by each press that is offered', (code, sheet, over) => {
     const { mends } = only(sheet, code, over);
     expect(mends.length).toBeGreaterThan(0);
     for (const mend of mends) {
@@ -144,7 +144,12 @@ describe('what mends a concern', () => {
   test('the common terms are mended where they are at fault, and rows that differ are left', () => {
     const own = person('own@yard.example', { until: NOW + DAY });
     const sheet = sheetOf([mira, own], { common: { ...common, until: null } });
-    const after = mended(sheet, sheet.common ?? common, { kind: 'set-end', until: NOW + 9 * DAY }, NOW);
+    const after = mended(
+      sheet,
+      sheet.common ?? common,
+      { kind: 'set-end', until: NOW + 9 * DAY },
+      NOW,
+    );
     expect(after.common?.until).toBe(NOW + 9 * DAY);
     expect(after.rows[0]?.own).toEqual({});
     expect(after.rows[1]).toBe(own);

@@ -24,7 +24,9 @@ describe('what is pasted', () => {
 
   test('is read from columns without heads: the address, a name and an organisation', () => {
     expect(
-      parsePasted('Mira Kolbe\tmira@yard.example\tBrackwater Yard\nJonas\tno address\n@port.example\t'),
+      parsePasted(
+        'Mira Kolbe\tmira@yard.example\tBrackwater Yard\nJonas\tno address\n@port.example\t',
+      ),
     ).toEqual({
       people: [
         { address: 'mira@yard.example', name: 'Mira Kolbe', organisation: 'Brackwater Yard' },
@@ -36,7 +38,9 @@ describe('what is pasted', () => {
 
   test('is read in a moment, ten thousand lines with errors among them', () => {
     const lines = Array.from({ length: 10_000 }, (_each, i) =>
-      i % 100 === 7 ? `broken line ${String(i)}` : `Person ${String(i)}\tp${String(i)}@yard.example`,
+      i % 100 === 7
+        ? `broken line ${String(i)}`
+        : `Person ${String(i)}\tp${String(i)}@yard.example`,
     );
     const started = performance.now();
     const { people, unreadable } = parsePasted(lines.join('\n'));

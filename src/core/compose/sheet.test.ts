@@ -66,7 +66,11 @@ describe('a sheet', () => {
   });
 
   test('tells those apart who get something else', () => {
-    const rows = [mira, jonas, { ...rowOf('x@yard.example', 'person'), without: ['doc_b' as const] }];
+    const rows = [
+      mira,
+      jonas,
+      { ...rowOf('x@yard.example', 'person'), without: ['doc_b' as const] },
+    ];
     const sets = sameTerms(rows.map((row) => ({ row, terms: termsOfRow(row, common) })));
     expect(sets.map((set) => set.rows.length)).toEqual([2, 1]);
   });

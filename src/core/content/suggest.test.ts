@@ -18,7 +18,11 @@ describe('what a file says of itself', () => {
       { fileName: 'TQ-412-GA-01 General arrangement.pdf' },
       'General arrangement',
     ],
-    ['the reference, where there is nothing else', { fileName: 'TQ-412-GA-01.pdf' }, 'TQ-412-GA-01'],
+    [
+      'the reference, where there is nothing else',
+      { fileName: 'TQ-412-GA-01.pdf' },
+      'TQ-412-GA-01',
+    ],
   ])('its title is %s', (_what, over, expected) => {
     expect(suggestTitle(shown(over))).toBe(expected);
   });

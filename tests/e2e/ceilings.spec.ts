@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { addDocuments, addRecipients, giveRights, takeSavedTerms } from './composing';
 import { expectNothingSerious, open, signIn, typeInto } from './people';
 
 test('a ceiling is lowered after its impact is read; why is one click; undone, all is as before', async ({
@@ -60,10 +61,8 @@ test('a ceiling is lowered after its impact is read; why is one click; undone, a
 
 test('what a ceiling takes is said while composing', async ({ page }) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: 'Keep a copy' }).isVisible();
-  for (const right of ['Copy text', 'Print', 'Keep a copy'])
-    await page.getByRole('checkbox', { name: right, exact: true }).check();
-  await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
+  await addDocuments(page, 'Bow ramp mechanism');
+  await giveRights(page, 'Copy text', 'Print', 'Keep a copy');
   await expect(
     page.getByText(
       '“Bow ramp mechanism”: nobody may keep, by the ceiling of the folder Hull 412, which Ida Roe set.',
@@ -76,9 +75,9 @@ test('saved terms are used unchanged, and changed with what went out on them, re
   page,
 }) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: /Bow ramp mechanism/ }).check();
-  await page.getByRole('button', { name: 'To look at only, a week' }).click();
-  await page.getByLabel('Email addresses').fill('anton.gray@aldery-ferries.example');
+  await addDocuments(page, 'Bow ramp mechanism');
+  await takeSavedTerms(page, 'To look at only, a week');
+  await addRecipients(page, 'anton.gray@aldery-ferries.example');
   await page.getByLabel('Subject').fill('The ramp, to look at');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { addRecipients } from './composing';
 import { expectNothingSerious, open, signIn } from './people';
 
 test('a group is made from a person, addressed as it is at that moment, and done away with', async ({
@@ -16,10 +17,14 @@ test('a group is made from a person, addressed as it is at that moment, and done
   await expectNothingSerious(page);
 
   await open(page, '/compose');
-  await page.getByRole('button', { name: '+ Ferry people 1' }).click();
-  await expect(page.getByLabel('Email addresses')).toHaveValue(
-    /anton\.gray@aldery-ferries\.example/,
-  );
+  await addRecipients(page, 'Ferry people');
+  const grid = page.getByRole('grid', { name: 'Recipients and rights' });
+  const group = grid.getByRole('row', { name: 'Ferry people', exact: true });
+  await group.getByRole('rowheader').click();
+  await expect(page.getByText('People who join later get access')).toBeVisible();
+  await page.getByRole('button', { name: 'Use current members only' }).click();
+  await expect(group).toHaveCount(0);
+  await expect(grid.getByRole('row', { name: 'Anton Gray', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Discard' }).click();
 
   await open(page, '/people');

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { addDocuments, addRecipients, cellOf, giveRights, inFold } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 test('defaults and marks of a level are set after their impact is read, begin the next dispatch, are undone', async ({
@@ -22,15 +23,15 @@ test('defaults and marks of a level are set after their impact is read, begin th
 
   const compose = await page.context().newPage();
   await open(compose, '/compose');
-  await compose.getByRole('checkbox', { name: /Outline specification/ }).check();
+  await addDocuments(compose, 'Outline specification');
+  await expect(cellOf(compose, 'Common terms', 'Print')).toHaveAccessibleName('Print: 2');
+  await compose.getByRole('button', { name: 'Terms: defaults' }).click();
   await expect(
     compose.getByText(
       'Defaults: Read · Print 2: set by the marking Bidders, Ida Roe; 5 days: set by ' +
         'the marking Bidders, Ida Roe.',
     ),
   ).toBeVisible();
-  // Nobody is named yet, so the sample shows nobody.
-  await expect(compose.getByText(/^Round 2, for bidders · their email address/)).toBeVisible();
   await compose.close();
 
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -43,20 +44,22 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
   page,
 }) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await page.getByLabel('Email addresses').fill('@harbour-aldery.example');
+  await addDocuments(page, 'Model basin, first runs');
+  await addRecipients(page, '@harbour-aldery.example');
   await expect(
-    page.getByRole('cell', { name: /Everyone at harbour-aldery\.example.*known here/ }),
+    page.getByRole('rowheader', { name: /Everyone at harbour-aldery\.example.*known here/ }),
   ).toBeVisible();
   await expect(
-    page.getByText('Everyone at harbour-aldery.example may read 1 document.'),
+    page.getByText('Everyone at harbour-aldery.example may read 1 document'),
   ).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Unprotected' })).toBeDisabled();
-  await expect(
-    page.getByText(
-      /^Unprotected: not allowed here: Ida Roe decided so: what leaves this office leaves protected\./,
-    ),
-  ).toBeVisible();
+  await inFold(page, /^Delivery/, async (fold) => {
+    await expect(fold.getByRole('button', { name: 'Unprotected' })).toBeDisabled();
+    await expect(
+      fold.getByText(
+        /^Unprotected: not allowed here: Ida Roe decided so: what leaves this office leaves protected\./,
+      ),
+    ).toBeVisible();
+  });
   await page.getByLabel('Subject').fill('The model, for all of you');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -70,8 +73,10 @@ test('everyone at a domain is addressed; who is not allowed is said; what wants 
   ).toBeVisible();
 
   await open(page, '/compose');
-  await page.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await page.getByLabel('Also make an open link: anyone with the link can read').check();
+  await addDocuments(page, 'Model basin, first runs');
+  await inFold(page, /^Delivery/, (fold) =>
+    fold.getByLabel('Also make an open link: anyone with the link can read').check(),
+  );
   await page.getByLabel('Subject').fill('The model, for the press');
   await page.getByRole('button', { name: 'Ask for approval' }).click();
   await page.waitForURL('**/today');
@@ -111,11 +116,14 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
 
   const compose = await page.context().newPage();
   await open(compose, '/compose');
-  await compose.getByRole('checkbox', { name: /Model basin, first runs/ }).check();
-  await compose.getByLabel('Also make an open link: anyone with the link can read').check();
-  await compose.getByRole('button', { name: 'I hand it over myself' }).click();
-  await compose.getByRole('button', { name: 'Conditions…' }).click();
+  await addDocuments(compose, 'Model basin, first runs');
+  await inFold(compose, /^Delivery/, async (fold) => {
+    await fold.getByLabel('Also make an open link: anyone with the link can read').check();
+    await fold.getByRole('button', { name: 'I hand it over myself' }).click();
+  });
+  await cellOf(compose, 'Common terms', 'Other terms').click();
   await compose.getByLabel('Cover the pages while another window is in front').check();
+  await compose.keyboard.press('Escape');
   await expect(
     compose.getByText('It opens with the pages covered while another window is in front.'),
   ).toBeVisible();
@@ -123,16 +131,13 @@ test('a group takes in who joins; a way of delivery is decided and undone; an op
   await expect(compose.getByText('saved as a draft')).toBeVisible();
   // Left half made and taken up again, it is as it was, also how it is handed over.
   await compose.reload();
-  await expect(compose.getByRole('button', { name: 'I hand it over myself' })).toHaveAttribute(
-    'aria-pressed',
-    'true',
-  );
-  await expect(
-    compose.getByLabel('Also make an open link: anyone with the link can read'),
-  ).toBeChecked();
+  await expect(compose.getByRole('button', { name: 'Delivery: A link, by hand' })).toBeVisible();
+  await expect(compose.getByRole('row', { name: 'Anyone with the link' })).toBeVisible();
   // Sent while the last words are still being kept.
-  await compose.getByLabel('Note').fill('To whom it may concern');
-  await compose.waitForTimeout(850);
+  await inFold(compose, /^Message/, (fold) =>
+    fold.getByLabel('Note').fill('To whom it may concern'),
+  );
+  await compose.waitForTimeout(700);
   await compose.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await compose.waitForURL('**/dispatches/dsp_*');
   const drafts = await page.context().newPage();
@@ -169,14 +174,13 @@ test('a reader passes on what they were given, as far as was said, and the sende
   browser,
 }) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: /The slip in autumn/ }).check();
-  await page.getByRole('checkbox', { name: 'Pass on', exact: true }).check();
+  await addDocuments(page, 'The slip in autumn');
+  await addRecipients(page, 'vidar.klepp@aldery-ferries.example');
+  await giveRights(page, 'Pass on');
   await expect(
-    page.getByText('Pass on has no effect yet. Say below to how many people.'),
+    page.getByText('Pass on has no effect for Vidar Klepp: it is not said to how many people.'),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Conditions…' }).click();
-  await page.getByLabel('Passed on to people').fill('1');
-  await page.getByLabel('Email addresses').fill('vidar.klepp@aldery-ferries.example');
+  await page.getByRole('button', { name: 'Let each pass it on to 1 person' }).click();
   await page.getByLabel('Subject').fill('The slip, for you and a mate');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');

@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import { addDocuments, addRecipients, chooseDelivery, inFold } from './composing';
 import { countCodes, expectNothingSerious, newestCode, open, signIn } from './people';
 
 const ADDRESS = 'petra.lind@kelder.example';
@@ -11,10 +12,12 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   browser,
 }, info) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: 'Weight list' }).check();
-  await page.getByLabel('Email addresses').fill(ADDRESS);
-  await page.getByRole('button', { name: 'A protected file' }).click();
-  await page.getByLabel('Show the title on its first page and in its file name').check();
+  await addDocuments(page, 'Weight list');
+  await addRecipients(page, ADDRESS);
+  await inFold(page, /^Delivery/, async (fold) => {
+    await fold.getByRole('button', { name: 'A protected file' }).click();
+    await fold.getByLabel('Show the title on its first page and in its file name').check();
+  });
   await page.getByLabel('Subject').fill('Weights, to keep beside you');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -84,10 +87,9 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
 
 test('files are taken to be carried by hand, each for its own person', async ({ page }, info) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: 'Weight list' }).check();
-  await page.getByLabel('Email addresses').fill(`${ADDRESS}, someone@new-yard.example`);
-  await page.getByRole('button', { name: 'Both' }).click();
-  await page.getByRole('button', { name: 'I hand it over myself' }).click();
+  await addDocuments(page, 'Weight list');
+  await addRecipients(page, ADDRESS, 'someone@new-yard.example');
+  await chooseDelivery(page, 'Both', 'I hand it over myself');
   await page.getByLabel('Subject').fill('On a stick');
   await page.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await page.waitForURL('**/dispatches/dsp_*');

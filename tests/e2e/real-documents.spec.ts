@@ -1,6 +1,7 @@
 // The whole job in the browser on PDFs that nobody here made.
 import { expect, test, type Page } from '@playwright/test';
 import { realDocument, withBrokenTable } from '../support/real-documents';
+import { addDocuments, addRecipients, giveRights } from './composing';
 import { linkFor, open, prove, signIn } from './people';
 
 const ADDRESS = 'anders.lyng@ferrow.example';
@@ -57,10 +58,9 @@ test('long, full of pictures or with a broken table, they are protected, sent, r
     ).toBeVisible();
 
   await open(page, '/compose');
-  for (const { title } of files) await page.getByRole('checkbox', { name: title }).check();
-  await page.getByLabel('Email addresses').fill(ADDRESS);
-  for (const right of ['Copy text', 'Print', 'Keep a copy'])
-    await page.getByRole('checkbox', { name: right, exact: true }).check();
+  await addDocuments(page, ...files.map(({ title }) => title));
+  await addRecipients(page, ADDRESS);
+  await giveRights(page, 'Copy text', 'Print', 'Keep a copy');
   await page.getByLabel('Subject').fill('Three manuals');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');

@@ -1,6 +1,7 @@
 // The record on the screen: found, narrowed, folded, acted upon; and what is left of a revocation.
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import { addDocuments, addRecipients, giveRights } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn, typeInto } from './people';
 
 test('an entry is found by a part of a name, narrowed with and without, and folds out to its pages', async ({
@@ -75,10 +76,9 @@ test('what somebody copies is written down as it is copied, and a page that fail
   browser,
 }) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: 'Outline specification' }).first().check();
-  for (const right of ['Copy text'])
-    await page.getByRole('checkbox', { name: right, exact: true }).check();
-  await page.getByLabel('Email addresses').fill('vera.holt@brackwater.example');
+  await addDocuments(page, 'Outline specification');
+  await giveRights(page, 'Copy text');
+  await addRecipients(page, 'vera.holt@brackwater.example');
   await page.getByLabel('Subject').fill('To copy from');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');
@@ -131,10 +131,8 @@ test('after a revocation a list says who is shut out and who tries, closes itsel
   browser,
 }) => {
   await signIn(page, '/compose');
-  await page.getByRole('checkbox', { name: 'Weight list' }).check();
-  await page
-    .getByLabel('Email addresses')
-    .fill('omar.kell@brackwater.example, ines.vold@brackwater.example');
+  await addDocuments(page, 'Weight list');
+  await addRecipients(page, 'omar.kell@brackwater.example', 'ines.vold@brackwater.example');
   await page.getByLabel('Subject').fill('To be taken back');
   await page.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await page.waitForURL('**/dispatches/dsp_*');

@@ -1,5 +1,6 @@
 // The day of the demo, worked through as an administrator would.
 import { expect, test } from '@playwright/test';
+import { addDocuments, addRecipients, chooseDelivery, takeSavedTerms } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 test('the surveyor who asks for time is given it, and reads on until then', async ({
@@ -121,20 +122,16 @@ test('the tender that closed: rights are narrowed for several, one is added, lin
 
   await page.getByRole('button', { name: 'Add people' }).click();
   const add = page.getByRole('region', { name: 'Add people' });
-  await add.getByLabel('Email addresses').fill('greta.holt@lowtide.example');
+  await addRecipients(page, 'greta.holt@lowtide.example');
   await expect(add.getByRole('table', { name: 'Recipients' })).toContainText('Greta Holt');
   await add.getByRole('button', { name: 'Add to this dispatch' }).click();
   await expect(page.getByRole('grid', { name: 'Access over time' })).toContainText('Greta Holt');
 
   await open(page, '/compose');
-  await page
-    .getByRole('group', { name: 'Documents to send' })
-    .getByRole('checkbox')
-    .first()
-    .check();
-  await page.getByRole('button', { name: 'To look at only, a week' }).click();
-  await page.getByLabel('Email addresses').fill('by.hand@ferrow.example');
-  await page.getByRole('button', { name: 'I hand it over myself' }).click();
+  await addDocuments(page, 'Weight list');
+  await takeSavedTerms(page, 'To look at only, a week');
+  await addRecipients(page, 'by.hand@ferrow.example');
+  await chooseDelivery(page, 'I hand it over myself');
   await page.getByLabel('Subject').fill('Carried by hand');
   await page.getByRole('button', { name: 'Encrypt for hand-over' }).click();
   await expect(

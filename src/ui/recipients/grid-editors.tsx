@@ -9,7 +9,19 @@ import Popover from '@mui/material/Popover';
 import TextField from '@mui/material/TextField';
 import { counted } from '@/core/base/counted';
 import { setOpens, setPrints } from '@/core/compose/columns';
-import { changeRows, giveDocument, type Row } from '@/core/compose/sheet';
+import type { GroupId } from '@/core/base/ids';
+import {
+  addRows,
+  changeRows,
+  giveDocument,
+  removeRows,
+  rowOf,
+  type Row,
+} from '@/core/compose/sheet';
+import { api } from '@/ui/http/api';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Problem } from '@/ui/shell/notice';
+import { whoWords } from '@/ui/words/addressee-words';
 import { endAfter } from '@/core/policy/saved-terms';
 import type { Terms } from '@/core/policy/rights';
 import { nameOf, type GridDocument, type GridRow } from '@/ui/recipients/grid-view';
@@ -273,11 +285,13 @@ function DocumentsEditor({ grid, rows, documents }: Props) {
   );
 }
 
-/** The name and organisation of somebody who is not known yet. */
+/** The name and organisation of somebody who is not known yet; of a group, who that is. */
 function NameEditor({ grid, rows }: Props) {
   const [each] = rows.filter(({ row }) => row.key === grid.place.key);
   if (each === undefined) return null;
-  if (each.row.kind !== 'person' || each.known?.known === true)
+  if (each.row.kind === 'group') return <GroupEditor grid={grid} group={each.row.key as GroupId} />;
+  if (each.row.kind !== 'person') return <p className="quiet">{whoWords[each.row.kind]}</p>;
+  if (each.known?.known === true)
     return <p className="quiet">{each.row.key}. Known people are changed under People.</p>;
   const { key, name, organisation } = each.row;
   const set = (part: Partial<Row>) => {
@@ -300,6 +314,39 @@ function NameEditor({ grid, rows }: Props) {
           set({ organisation: target.value.slice(0, 120) });
         }}
       />
+    </>
+  );
+}
+
+/** A group that follows its members, or the people who are in it now instead. */
+function GroupEditor({ grid, group }: { readonly grid: Grid; readonly group: GroupId }) {
+  const { busy, problem, attempt } = useAttempt();
+  return (
+    <>
+      <p className="quiet">
+        People who join later get access, people who leave lose it. Or give it to the people who are
+        in it now, one by one.
+      </p>
+      <div className="row">
+        <Button
+          disabled={busy}
+          onClick={() =>
+            void attempt(async () => {
+              const { addresses } = await api('GET /api/v1/groups/:id/members', { id: group });
+              grid.changeSheet((sheet) =>
+                addRows(
+                  removeRows(sheet, new Set([group])),
+                  addresses.map((address) => rowOf(address, 'person')),
+                ),
+              );
+              grid.close();
+            })
+          }
+        >
+          Use current members only
+        </Button>
+      </div>
+      <Problem words={problem} />
     </>
   );
 }

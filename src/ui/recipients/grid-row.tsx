@@ -3,6 +3,7 @@
 import { memo, type MouseEvent } from 'react';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
+import { bareDomain } from '@/core/policy/address';
 import { differsIn, isRightColumn, otherConditions } from '@/core/compose/columns';
 import type { Terms } from '@/core/policy/rights';
 import { CellContent } from '@/ui/recipients/grid-cell';
@@ -29,6 +30,14 @@ type Props = {
   readonly handlers: RowHandlers;
 };
 
+/** What a row is called where it is read out. */
+function rowName(each: GridRow): string {
+  const { key, kind } = each.row;
+  if (key === COMMON) return 'Common terms';
+  if (kind === 'domain') return `Everyone at ${bareDomain(key)}`;
+  return kind === 'link' ? 'Anyone with the link' : nameOf(each) || key;
+}
+
 /** The id of a cell, by which the grid says which one is active. */
 export function cellId(key: string, column: GridColumn): string {
   return `cell ${key} ${column}`.replaceAll(' ', '-');
@@ -41,7 +50,7 @@ function pressOn(event: MouseEvent, key: string, column: GridColumn, handlers: R
   else {
     handlers.point(place, 'alone');
     if (isChangeable(column) && isRightColumn(column)) handlers.toggle(place);
-    else if (isChangeable(column)) handlers.edit(place);
+    else if (column !== 'organisation') handlers.edit(place);
   }
 }
 
@@ -85,7 +94,7 @@ export const GridRowView = memo(function GridRowView({
       className={`grid-row ${concern ?? ''} ${key === COMMON ? 'common' : ''}`}
       aria-selected={selected}
       aria-rowindex={index}
-      aria-label={nameOf(each) || key}
+      aria-label={rowName(each)}
       style={{ height: ROW }}
     >
       {columns.map((column) => {

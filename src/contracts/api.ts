@@ -20,6 +20,7 @@ import type {
   changeGrantsInput,
   dispatchInput,
   grantsInput,
+  heldInput,
   mailAgainInput,
   revokeGrantsInput,
 } from '@/contracts/dispatch';
@@ -112,7 +113,7 @@ import type {
   inviteInput,
   senderLimitsInput,
 } from '@/contracts/staff';
-import type { GroupId } from '@/core/base/ids';
+import type { DraftId, GroupId } from '@/core/base/ids';
 
 /** A value whose lists and members nobody changes. */
 export type Frozen<T> = T extends readonly (infer E)[]
@@ -186,6 +187,8 @@ export type Api = {
   'POST /api/v1/markings': Call<typeof putMarkingInput, unknown>;
   'POST /api/v1/password/request': Call<typeof passwordMailInput, Done>;
   'POST /api/v1/password': Call<typeof choosePasswordInput, Done>;
+  'DELETE /api/v1/held/:id': Call<typeof heldInput, { readonly draft: DraftId | null }>;
+  'POST /api/v1/held/:id/now': Call<typeof heldInput, Done>;
   'POST /api/v1/people/:id/addresses': Call<typeof addressInput, Done>;
   'DELETE /api/v1/people/:id/addresses': Call<typeof personIdInput, Done>;
   'POST /api/v1/people/:id/block': Call<typeof blockInput, Done>;

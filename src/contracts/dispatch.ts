@@ -6,6 +6,7 @@ import {
   type DraftId,
   type GrantId,
   type GroupId,
+  type HeldId,
   type RecipientId,
   type TermsId,
 } from '@/core/base/ids';
@@ -181,14 +182,20 @@ export const dispatchInput = z
     reason: z.string().trim().max(400).optional(),
     /** What its sender was asked about and left as it is. */
     waved: z.array(z.enum(DOUBTS)).max(DOUBTS.length).optional(),
+    /** When it leaves, in ms since the epoch; absent: as soon as the organisation lets it. */
+    leavesAt: z.number().int().nullish(),
     /** The draft it was composed in, which is gone with it. */
     draft: draftId.nullish(),
   })
   .refine(needSomebody, NOBODY);
 export type DispatchInput = z.infer<typeof dispatchInput>;
-/** What came of a dispatch; where a second person has to agree first, nothing yet. */
+/**
+ * What came of a dispatch; where a second person has to agree first, nothing yet, and where it is
+ * held back, nothing until it leaves.
+ */
 export type SendResult = {
   readonly id: DispatchId | null;
+  readonly held: HeldId | null;
   readonly reference: string;
   readonly waits: boolean;
 };
@@ -216,6 +223,26 @@ export const mailAgainInput = z.object({
   recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS),
 });
 export type MailAgainInput = z.infer<typeof mailAgainInput>;
+
+export const heldInput = z.object({
+  id: z.custom<HeldId>(
+    (value) => typeof value === 'string' && isId('held', value),
+    'no such dispatch',
+  ),
+});
+/** A dispatch that is held back: it leaves by itself unless it is stopped. */
+export type HeldRow = {
+  readonly id: HeldId;
+  readonly subject: string;
+  readonly by: string;
+  readonly leavesAt: number;
+  readonly documents: number;
+  readonly recipients: number;
+  /** Why it could not leave, in a sentence; `null`: it still will. */
+  readonly problem: string | null;
+  /** Whether the viewer may stop it. */
+  readonly own: boolean;
+};
 
 export const dispatchPageInput = z.object({ id: dispatchId });
 export const grantsInput = z.object({ grants: z.array(grantId).min(1).max(10_000) });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { DraftId } from '@/core/base/ids';
 import type { Conditions } from '@/core/policy/conditions';
+import { TAKES } from '@/core/compose/again';
 import { DOUBTS } from '@/core/compose/concerns';
 import type { DraftBody } from '@/core/compose/draft';
 import { MOST_DRAFT_ROWS } from '@/core/compose/limits';
@@ -13,7 +14,7 @@ import type { OwnLimits } from '@/contracts/staff';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { MarkingRow } from '@/contracts/marking';
 import type { Page } from '@/contracts/page';
-import { draftId, termsId } from '@/contracts/dispatch';
+import { dispatchId, draftId, termsId } from '@/contracts/dispatch';
 import { DELIVERIES, DELIVERY_FORMS } from '@/core/policy/delivery';
 import { documentId, type DocumentRow } from '@/contracts/document';
 
@@ -60,6 +61,7 @@ const draftBody: z.ZodType<DraftBody> = z.object({
     titleOnCover: z.boolean(),
     reason: z.string().max(400),
   }),
+  leavesAt: moment.optional(),
   waved: z.array(
     z.object({
       code: z.enum(DOUBTS),
@@ -75,6 +77,24 @@ export const keepDraftInput = z.object({
 });
 export type KeepDraftInput = z.infer<typeof keepDraftInput>;
 export type DraftKept = { readonly id: DraftId; readonly revision: number };
+/** What Compose is opened with, as its address says it. */
+export const composeInput = z.object({
+  document: z
+    .string()
+    .default('')
+    .transform((text) =>
+      text.split(',').flatMap((id) => {
+        const parsed = documentId.safeParse(id);
+        return parsed.success ? [parsed.data] : [];
+      }),
+    ),
+  draft: draftId.nullable().catch(null).default(null),
+  again: dispatchId.nullable().catch(null).default(null),
+  take: z.enum(TAKES).catch('all').default('all'),
+  /** Email addresses of people. */
+  to: z.string().max(2_000).default(''),
+});
+
 export const draftInput = z.object({ id: draftId });
 
 export type DraftRow = {
@@ -101,6 +121,8 @@ export type ComposeStart = {
   readonly markings: readonly MarkingRow[];
   readonly now: number;
   readonly mail: boolean;
+  /** How many minutes the organisation holds a dispatch back. */
+  readonly heldFor: number;
   readonly draft: {
     readonly id: DraftId;
     readonly body: DraftBody;
@@ -108,4 +130,6 @@ export type ComposeStart = {
     readonly updatedAt: number;
   } | null;
   readonly drafts: readonly DraftRow[];
+  /** A dispatch that is sent the same again, as far as it is taken over. */
+  readonly again: DraftBody | null;
 };

@@ -15,6 +15,8 @@ const work = z.object({
   checkpointsTo: z.array(emailAddress).max(10),
   /** Whether a keeper outside may fetch the newest checkpoint without signing in. */
   checkpointsOpen: z.boolean(),
+  /** How many minutes a dispatch is held back, so that a mistake can be caught; 0: it leaves at once. */
+  heldFor: z.union([z.literal(0), z.literal(2), z.literal(5), z.literal(10), z.literal(30)]),
   /** The organisation's own domains, as `@yard.example`: people there are inside. */
   ownDomains: z.array(domainInput).max(50),
 });
@@ -29,6 +31,7 @@ const UNCHOSEN: WorkSettings = {
   endsTold: 0,
   checkpointsTo: [],
   checkpointsOpen: false,
+  heldFor: 0,
   ownDomains: [],
 };
 /** The settings as they are stored, which may name fewer than there are. */

@@ -44,6 +44,7 @@ import {
   findServiceKey,
   insertServiceKey,
 } from '@/server/repositories/staff/organisation-repository';
+import { sendHeld } from '@/server/services/dispatching/hold-dispatch';
 import { deliverMail, settleInterrupted } from '@/server/services/mailing/deliver-mail';
 import { PART_BYTES } from '@/server/services/documents/receive-part';
 import { recountDays } from '@/server/services/ledger/recount-days';
@@ -89,6 +90,7 @@ const random: RandomSource = (length) => new Uint8Array(randomBytes(length));
 /** The first pages come before what takes long. */
 const AFTER_START = 3 * SECOND;
 const MAIL_INTERVAL = SECOND;
+const HELD_INTERVAL = 1_000;
 const CODE_INTERVAL = SECOND / 4;
 const SIGN_INTERVAL = 5 * MINUTE;
 const CLEAR_INTERVAL = 10 * MINUTE;
@@ -368,6 +370,7 @@ function createBackground(
       // Codes have lanes of their own: a long dispatch holds up nobody at the door.
       repeat('delivering codes', CODE_INTERVAL, () => deliverMail(deps, 'urgent'));
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
+      repeat('sending what was held back', HELD_INTERVAL, () => sendHeld(deps));
       repeat('settling mail', MINUTE, () => settleInterrupted(deps, false));
       repeat('sending notices', NOTICE_INTERVAL, () => sendNotices(deps));
       repeat('telling of ends', NOTICE_INTERVAL, () => tellOfEnds(deps));

@@ -63,6 +63,8 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'One of the recipients is given no document. Give them one, or remove them.',
   'document-for-nobody': () =>
     'One of the documents is given to nobody. Give it to somebody, or remove it.',
+  'held-left': () => 'It has left already, or was stopped before.',
+  'sender-gone': () => 'The colleague who composed it may not send any more.',
   'draft-changed': () =>
     'This draft was changed in another window. Nothing of that was overwritten.',
   'an-end-past': () => 'An end is in the past, so it could never be opened.',

@@ -62,6 +62,8 @@ type Handled = {
   'POST /api/v1/markings': typeof import('@/app/api/v1/markings/route').POST;
   'POST /api/v1/password/request': typeof import('@/app/api/v1/password/request/route').POST;
   'POST /api/v1/password': typeof import('@/app/api/v1/password/route').POST;
+  'DELETE /api/v1/held/:id': typeof import('@/app/api/v1/held/[id]/route').DELETE;
+  'POST /api/v1/held/:id/now': typeof import('@/app/api/v1/held/[id]/now/route').POST;
   'POST /api/v1/people/:id/addresses': typeof import('@/app/api/v1/people/[id]/addresses/route').POST;
   'DELETE /api/v1/people/:id/addresses': typeof import('@/app/api/v1/people/[id]/addresses/route').DELETE;
   'POST /api/v1/people/:id/block': typeof import('@/app/api/v1/people/[id]/block/route').POST;

@@ -23,6 +23,7 @@ const prefixes = {
   view: 'viw',
   consent: 'cns',
   group: 'grp',
+  held: 'hld',
 } as const;
 
 export type IdKind = keyof typeof prefixes;
@@ -46,6 +47,7 @@ export type TermsId = Id<'terms'>;
 export type ViewId = Id<'view'>;
 export type ConsentId = Id<'consent'>;
 export type GroupId = Id<'group'>;
+export type HeldId = Id<'held'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

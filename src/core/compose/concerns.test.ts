@@ -132,14 +132,17 @@ describe('what mends a concern', () => {
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
   ];
 
-  test.each<[ConcernCode, Sheet, Partial<Situation>?]>([...troubled])('%s goes by each press that is offered', (code, sheet, over) => {
-    const { mends } = only(sheet, code, over);
-    expect(mends.length).toBeGreaterThan(0);
-    for (const mend of mends) {
-      const after = mended(sheet, sheet.common ?? common, mend, NOW);
-      expect(codes(after, over)).not.toContain(code);
-    }
-  });
+  test.each<[ConcernCode, Sheet, Partial<Situation>?]>([...troubled])(
+    '%s goes by each press that is offered',
+    (code, sheet, over) => {
+      const { mends } = only(sheet, code, over);
+      expect(mends.length).toBeGreaterThan(0);
+      for (const mend of mends) {
+        const after = mended(sheet, sheet.common ?? common, mend, NOW);
+        expect(codes(after, over)).not.toContain(code);
+      }
+    },
+  );
 
   test('the common terms are mended where they are at fault, and rows that differ are left', () => {
     const own = person('own@yard.example', { until: NOW + DAY });

@@ -20,6 +20,8 @@ export type DraftBody = {
   readonly note: string;
   readonly watermark: string;
   readonly way: HandingOver;
+  /** When it is to leave; absent or `null`: as soon as it may. */
+  readonly leavesAt?: number | null | undefined;
   /** What was left as it is, and for which rows. */
   readonly waved: readonly Waved[];
 };

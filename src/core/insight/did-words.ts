@@ -18,6 +18,8 @@ const done: Record<Action, string> = {
   'document.revoked': 'revoked the document',
   'document.reinstated': 'reinstated the document',
   'dispatch.sent': 'dispatched',
+  'dispatch.held': 'held a dispatch back',
+  'dispatch.stopped': 'stopped a dispatch before it left',
   'dispatch.mailed-again': 'mailed a link again',
   'grant.given': 'gave access',
   'grant.changed': 'changed access',

@@ -1,4 +1,5 @@
 import { refusalName } from '@/core/policy/refusal-names';
+import { doubtNames } from '@/core/compose/doubt-names';
 import { counted } from '@/core/base/counted';
 import { changes, isObject, number, text, valueWords, type Words } from '@/core/insight/fact-words';
 import { termsChanges } from '@/core/insight/terms-changes';
@@ -36,6 +37,14 @@ const fact = (label: string, value: string): Fact[] =>
   value === '' ? [] : [{ label, before: null, after: value }];
 const named = (value: Json | undefined, words: Words): string =>
   value == null ? '' : valueWords(value, words);
+/** What a sender was asked about and left as it was; a name of a later version stays as it is. */
+const wavedText = (waved: Json | undefined): string =>
+  Array.isArray(waved)
+    ? (waved as readonly Json[])
+        .map((code) => text(code))
+        .map((code) => Object.entries(doubtNames).find(([name]) => name === code)?.[1] ?? code)
+        .join(', ')
+    : '';
 const answered = (details: Details): Fact[] =>
   fact('Answer', details['agreed'] === true ? 'agreed' : 'declined');
 const counts = (details: Details, kinds: Readonly<Record<string, string>>): Fact[] =>
@@ -202,13 +211,22 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Pages', String(number(pages))),
   ],
   'document.filed': ({ before, after }, words) => changes(before, after, words),
-  'dispatch.sent': ({ documents, recipients, delivery, watermark }) => [
+  'dispatch.held': ({ documents, recipients, leavesAt }, words) => [
+    ...fact(
+      'Held back',
+      `${counted(number(documents), 'document')} to ${counted(number(recipients), 'recipient')}`,
+    ),
+    ...fact('Leaves', words.moment(number(leavesAt))),
+  ],
+  'dispatch.stopped': ({ problem }) => fact('Because', text(problem).replaceAll('-', ' ')),
+  'dispatch.sent': ({ documents, recipients, delivery, watermark, waved }) => [
     ...fact(
       'Sent',
       `${counted(number(documents), 'document')} to ${counted(number(recipients), 'recipient')}`,
     ),
     ...fact('By', text(delivery).replaceAll('-', ' ')),
     ...fact('Watermark', text(watermark)),
+    ...fact('Left as it was', wavedText(waved)),
   ],
   'grant.given': ({ terms, beneath }, words) => [
     ...termsChanges(null, text(terms), words),

@@ -39,6 +39,7 @@ const labels: Readonly<Record<string, string>> = {
   endsTold: 'Days before an end that recipients are told',
   checkpointsTo: 'Checkpoints mailed to',
   checkpointsOpen: 'Checkpoints open to keepers',
+  heldFor: 'Minutes a dispatch is held back',
   ownDomains: 'Own domains',
   'first-open': 'Notice of first opens',
   refused: 'Notice of refusals',

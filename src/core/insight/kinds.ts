@@ -25,6 +25,8 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'file.taken': 'sent',
   'file.inspected': 'staff',
   'dispatch.sent': 'sent',
+  'dispatch.held': 'changed',
+  'dispatch.stopped': 'changed',
   'dispatch.mailed-again': 'sent',
   'mail.delivered': 'sent',
   'mail.failed': 'sent',

@@ -30,6 +30,8 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'document.revoked': { changes: 'all', ends: true },
   'document.reinstated': { changes: 'all', ends: true },
   'dispatch.sent': NOTHING,
+  'dispatch.held': NOTHING,
+  'dispatch.stopped': NOTHING,
   'dispatch.mailed-again': { toSomebody: true },
   'grant.given': { changes: 'own', toSomebody: true },
   'grant.changed': { changes: 'all', ends: true, toSomebody: true },

@@ -1,4 +1,5 @@
 import type {
+  HeldId,
   ConsentId,
   DispatchId,
   DocumentId,
@@ -135,6 +136,15 @@ export type Details = {
     readonly waved?: readonly string[];
     readonly consent?: ConsentId;
   };
+  /** `leavesAt`: in ms since the epoch. */
+  'dispatch.held': {
+    readonly held: HeldId;
+    readonly leavesAt: number;
+    readonly documents: number;
+    readonly recipients: number;
+  };
+  /** `problem`: why it could not leave; absent: somebody stopped it. */
+  'dispatch.stopped': { readonly held: HeldId; readonly problem?: string };
   'grant.given': Given;
   'grant.changed': GrantChanged;
   'grant.revoked': GrantRevoked;

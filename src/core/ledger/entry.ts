@@ -31,6 +31,8 @@ export const ACTIONS = [
   'document.revoked',
   'document.reinstated',
   'dispatch.sent',
+  'dispatch.held',
+  'dispatch.stopped',
   'dispatch.mailed-again',
   'grant.given',
   'grant.changed',

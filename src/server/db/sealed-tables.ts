@@ -24,6 +24,7 @@ const TABLES = {
   versions: tables.versions,
   recipients: tables.recipients,
   dispatches: tables.dispatches,
+  held_dispatches: tables.heldDispatches,
   group_members: tables.groupMembers,
   ceilings: tables.ceilings,
   sender_limits: tables.senderLimits,

@@ -7,6 +7,7 @@ import Popover from '@mui/material/Popover';
 import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import type { ComposeStart } from '@/contracts/draft';
+import { counted } from '@/core/base/counted';
 import { addRows, LINK_KEY, putTerms, removeRows, rowOf } from '@/core/compose/sheet';
 import { isInTheClear } from '@/core/policy/delivery';
 import { rightsLine } from '@/core/policy/rights-line';
@@ -14,6 +15,7 @@ import { termsAt } from '@/core/policy/saved-terms';
 import { BeginningLines } from '@/ui/compose/beginnings';
 import { HandOver } from '@/ui/compose/hand-over';
 import type { Composed } from '@/ui/compose/use-composed';
+import { MomentField } from '@/ui/time/moment-field';
 import { ChipButton } from '@/ui/shell/chips';
 import { deliveryWords, formWords } from '@/ui/words/delivery-words';
 
@@ -39,6 +41,9 @@ export function ComposeBar(props: Props) {
       >
         <DeliveryPart start={start} composed={composed} />
       </Fold>
+      <Fold name={whenWords(start, composed)} title="When">
+        <WhenPart start={start} composed={composed} />
+      </Fold>
       {!isClear && (
         <Fold name={watermark === '' ? 'No watermark' : 'Watermark'} title="Watermark">
           <WatermarkPart composed={composed} />
@@ -46,6 +51,30 @@ export function ComposeBar(props: Props) {
       )}
     </div>
   );
+}
+
+/** When it leaves: as soon as it may, or at a time. */
+function WhenPart({ start, composed: { leavesAt, setLeavesAt } }: Omit<Props, 'selected'>) {
+  return (
+    <>
+      <p className="quiet">
+        {start.heldFor === 0
+          ? 'It leaves as soon as you send it.'
+          : `It is held back for ${counted(start.heldFor, 'minute')}, and can be stopped until then.`}
+      </p>
+      <MomentField
+        label="Leaves"
+        value={leavesAt}
+        none={start.heldFor === 0 ? 'At once' : 'After that'}
+        onChange={setLeavesAt}
+      />
+    </>
+  );
+}
+
+function whenWords({ heldFor }: ComposeStart, { leavesAt }: Composed): string {
+  if (leavesAt !== null) return 'Later';
+  return heldFor === 0 ? 'At once' : `Held ${counted(heldFor, 'minute')}`;
 }
 
 /** A part that folds out below its name. */

@@ -1,9 +1,10 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { ComposeStart } from '@/contracts/draft';
 import type { DocumentId } from '@/core/base/ids';
+import { counted } from '@/core/base/counted';
 import { parsePasted } from '@/core/compose/pasted';
 import { addRows } from '@/core/compose/sheet';
 import { ComposeBar } from '@/ui/compose/compose-bar';
@@ -13,7 +14,8 @@ import { DocumentStrip } from '@/ui/compose/document-strip';
 import { DraftLine, OtherDrafts } from '@/ui/compose/draft-line';
 import { useComposed, type Composed } from '@/ui/compose/use-composed';
 import { PlainField } from '@/ui/forms/plain-field';
-import { AddressBox, pastedRows } from '@/ui/recipients/address-box';
+import { AddressBox } from '@/ui/recipients/address-box';
+import { pastedRows } from '@/ui/recipients/pasted-rows';
 import { GridTools, useGridTools } from '@/ui/recipients/grid-tools';
 import { RecipientsGrid } from '@/ui/recipients/recipients-grid';
 import { Note, Problem } from '@/ui/shell/notice';
@@ -25,11 +27,14 @@ type PartProps = { readonly start: ComposeStart; readonly composed: Composed };
 export function ComposeView({
   start,
   chosen,
+  to,
 }: {
   readonly start: ComposeStart;
   readonly chosen: readonly DocumentId[];
+  /** Email addresses of people it begins with. */
+  readonly to: string;
 }) {
-  const composed = useComposed(start, chosen);
+  const composed = useComposed(start, chosen, to);
   const [activeKey, setActiveKey] = useState<string | null>(null);
   const active = composed.rows.find(({ row }) => row.key === activeKey) ?? composed.rows[0] ?? null;
   return (
@@ -54,7 +59,7 @@ function sendWords({ agreed, isClear, way }: Composed): string {
 }
 
 function ComposeHead({ start, composed }: PartProps) {
-  const { subject, setSubject, draft, busy, problems, concerns, problem, agreed, send } = composed;
+  const { subject, setSubject, draft, problem, agreed } = composed;
   return (
     <div className="head">
       <div className="row one-row">
@@ -78,14 +83,7 @@ function ComposeHead({ start, composed }: PartProps) {
             Discard
           </Button>
         )}
-        <Button
-          variant="contained"
-          className="nowrap"
-          disabled={busy || problems.length + concerns.length > 0}
-          onClick={() => void send()}
-        >
-          {sendWords(composed)}
-        </Button>
+        <SendButton composed={composed} />
       </div>
       {draft.state === 'untouched' && <OtherDrafts drafts={start.drafts} />}
       {agreed.length > 0 && (
@@ -96,6 +94,54 @@ function ComposeHead({ start, composed }: PartProps) {
       )}
       <Problem words={problem} />
     </div>
+  );
+}
+
+/**
+ * Sends it. Pressed while files are still being protected, it sends as soon as they are, unless
+ * something comes up by then.
+ */
+function SendButton({ composed }: { readonly composed: Composed }) {
+  const { busy, problems, concerns, coming, send } = composed;
+  const [isArmed, setArmed] = useState(false);
+  // The documents that come are not chosen yet, which is nothing to mend.
+  const stops = concerns.filter(({ code }) => coming === 0 || code !== 'no-documents').length;
+  const canSend = problems.length + stops === 0;
+  const isReady = isArmed && coming === 0 && canSend && !busy;
+  useEffect(() => {
+    if (!isReady) return;
+    setArmed(false);
+    void send();
+    // Sent once, as it is when the last file has come.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [isReady]);
+  if (isArmed && canSend)
+    return (
+      <>
+        <span role="status" className="lamp small nowrap">
+          leaves once {counted(coming, 'file is', 'files are')} protected
+        </span>
+        <Button
+          onClick={() => {
+            setArmed(false);
+          }}
+        >
+          Cancel
+        </Button>
+      </>
+    );
+  return (
+    <Button
+      variant="contained"
+      className="nowrap"
+      disabled={busy || !canSend}
+      onClick={() => {
+        if (coming > 0) setArmed(true);
+        else void send();
+      }}
+    >
+      {sendWords(composed)}
+    </Button>
   );
 }
 

@@ -3,10 +3,10 @@
 import { useMemo, useState } from 'react';
 import type { DocumentRow } from '@/contracts/document';
 import type { ComposeStart } from '@/contracts/draft';
-import { counted } from '@/core/base/counted';
 import type { DocumentId } from '@/core/base/ids';
 import type { DraftBody, HandingOver } from '@/core/compose/draft';
-import { EMPTY_SHEET, pickDocument, type Sheet } from '@/core/compose/sheet';
+import { parsePasted } from '@/core/compose/pasted';
+import { addRows, EMPTY_SHEET, pickDocument, type Sheet } from '@/core/compose/sheet';
 import { IN_THE_CLEAR, isInTheClear } from '@/core/policy/delivery';
 import type { Parents } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
@@ -21,6 +21,7 @@ import { limitProblems } from '@/ui/compose/limit-problems';
 import { useConcerns } from '@/ui/compose/use-concerns';
 import { useDraft } from '@/ui/compose/use-draft';
 import { useSend } from '@/ui/compose/use-send';
+import { pastedRows } from '@/ui/recipients/pasted-rows';
 import { gridColumns } from '@/ui/recipients/grid-columns';
 import { useGridRows } from '@/ui/recipients/use-grid-rows';
 import { useFacts } from '@/ui/recipients/use-facts';
@@ -28,10 +29,15 @@ import { useSheet } from '@/ui/recipients/use-sheet';
 import { useFiles, type Files } from '@/ui/protecting/use-files';
 import { ruleLine, ruleOf, wayWords } from '@/ui/words/rule-words';
 
-function begunOf({ draft, rules }: ComposeStart, chosen: readonly DocumentId[]): DraftBody {
+function begunOf(
+  { draft, again, rules }: ComposeStart,
+  chosen: readonly DocumentId[],
+  to: string,
+): DraftBody {
   return (
-    draft?.body ?? {
-      sheet: { ...EMPTY_SHEET, documents: chosen },
+    draft?.body ??
+    again ?? {
+      sheet: addRows({ ...EMPTY_SHEET, documents: chosen }, pastedRows(parsePasted(to))),
       subject: '',
       note: '',
       watermark: DEFAULT_WATERMARK,
@@ -55,8 +61,8 @@ function useShelf(picked: readonly DocumentRow[]) {
 }
 
 /** All that is being composed, what stands in its way, and what sends it. */
-export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) {
-  const [begun] = useState(() => begunOf(start, chosen));
+export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], to: string) {
+  const [begun] = useState(() => begunOf(start, chosen, to));
   const parents: Parents = useMemo(() => new Map(Object.entries(start.parents)), [start.parents]);
   const shelf = useShelf(start.picked);
   const work = useSheet(begun.sheet, (sheet) => beginningTerms(start, parents, shelf, sheet));
@@ -64,6 +70,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
   const [note, setNote] = useState(begun.note);
   const [watermark, setWatermark] = useState(begun.watermark);
   const [way, setWay] = useState(begun.way);
+  const [leavesAt, setLeavesAt] = useState(begun.leavesAt ?? null);
   const isClear = isInTheClear(way.form);
   const documents = shelf.rowsOf(work.sheet.documents);
   const facts = useFacts(work.sheet.rows);
@@ -89,6 +96,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
     note,
     watermark,
     way,
+    leavesAt,
     waved: looked.waved,
   });
   const ways = waysOfSheet(way, work.sheet);
@@ -97,6 +105,9 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
   const problems = [
     ...fileProblems(files),
     ...problemsOf({ rows: rows.length, subject, watermark }, start),
+    ...(leavesAt !== null && leavesAt <= start.now
+      ? ['It is to leave at a time that is over.']
+      : []),
     ...limitProblems(start, parents, { rows, documents, common }),
     ...handOverProblems(way, many),
     ...(isClear ? clearProblems(documents, { rows: start.ceilings, parents }) : []),
@@ -114,6 +125,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
     watermark: isClear ? '' : watermark,
     way,
     waved: looked.waved.map(({ code }) => code),
+    leavesAt,
   });
   return {
     work,
@@ -136,11 +148,15 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
     setWatermark,
     way,
     setWay,
+    leavesAt,
+    setLeavesAt,
     isClear,
     common,
     draft,
     ...looked,
     ...sent,
+    /** Files that are still being protected. */
+    coming: comingOf(files),
     /** Ways in which it goes out that need a second person. */
     agreed,
     problems,
@@ -148,6 +164,11 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[]) 
 }
 
 export type Composed = ReturnType<typeof useComposed>;
+
+/** Files that will be documents by themselves in a moment. */
+function comingOf({ jobs }: Files): number {
+  return jobs.filter(({ state }) => state !== 'asks' && state !== 'failed').length;
+}
 
 function beginningTerms(
   start: ComposeStart,
@@ -162,11 +183,9 @@ function beginningTerms(
 function fileProblems({ jobs }: Files): string[] {
   const asks = jobs.filter(({ state }) => state === 'asks');
   const failed = jobs.filter(({ state }) => state === 'failed');
-  const rest = jobs.length - asks.length - failed.length;
   return [
     ...asks.map(({ title }) => `Choose how “${title}” is marked.`),
     ...failed.map(({ file }) => `${file.name} could not be protected. Try again or remove it.`),
-    ...(rest === 0 ? [] : [`${counted(rest, 'file is', 'files are')} still being protected.`]),
   ];
 }
 

@@ -23,6 +23,8 @@ type Composed = {
   readonly watermark: string;
   readonly way: HandingOver;
   readonly waved: readonly DoubtCode[];
+  /** When it leaves; `null`: as soon as it may. */
+  readonly leavesAt: number | null;
 };
 type Body = Omit<Api['POST /api/v1/dispatches']['takes'], 'draft'>;
 
@@ -47,12 +49,13 @@ export function useSend({ settle, goOn }: ReturnType<typeof useDraft>, composed:
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await api('POST /api/v1/dispatches', {
+      const { id, held } = await api('POST /api/v1/dispatches', {
         draft: await settle(),
         ...bodyOf(composed),
       });
-      // What waits for somebody else stands on Today until they answer.
-      router.push(id === null ? '/today' : `/dispatches/${id}`);
+      // What waits for somebody else stands on Today, and what is held back on Dispatches.
+      const after = held === null ? '/today' : '/dispatches';
+      router.push(id === null ? after : `/dispatches/${id}`);
     } catch (error) {
       goOn();
       setProblem(sentenceOf(error));

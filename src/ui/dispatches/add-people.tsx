@@ -10,7 +10,8 @@ import { addRows, changeTerms, EMPTY_SHEET, type Row } from '@/core/compose/shee
 import { conditionLines } from '@/core/policy/condition-lines';
 import type { Terms } from '@/core/policy/rights';
 import { Note, Problem } from '@/ui/shell/notice';
-import { AddressBox, pastedRows } from '@/ui/recipients/address-box';
+import { AddressBox } from '@/ui/recipients/address-box';
+import { pastedRows } from '@/ui/recipients/pasted-rows';
 import { addresseesOf } from '@/ui/recipients/addressees';
 import { gridColumns } from '@/ui/recipients/grid-columns';
 import type { GridDocument } from '@/ui/recipients/grid-view';

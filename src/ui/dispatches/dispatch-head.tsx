@@ -72,7 +72,7 @@ export function DispatchHead({ detail, now }: Props) {
 }
 
 function DispatchMore({
-  detail: { id, grants },
+  detail: { id, grants, mayAdd },
   mayChange,
 }: {
   readonly detail: DispatchDetail;
@@ -80,6 +80,7 @@ function DispatchMore({
 }) {
   const readsRecord = useHolds('read-own-record');
   const readsAll = useHolds('read-record');
+  const composes = useHolds('dispatch') && mayAdd;
   const anyRevoked = grants.some(({ revokedAt }) => revokedAt !== null);
   return (
     <MoreMenu
@@ -91,6 +92,18 @@ function DispatchMore({
           },
         readsRecord && { label: 'Show in ledger', href: `/ledger?dispatch=${id}` },
         readsRecord && { label: 'Opens by person', href: `/ledger/opens?dispatch=${id}` },
+        composes && {
+          label: 'Send the same again',
+          href: `/compose?again=${id}`,
+        },
+        composes && {
+          label: 'Compose for its people',
+          href: `/compose?again=${id}&take=people`,
+        },
+        composes && {
+          label: 'Compose on its terms',
+          href: `/compose?again=${id}&take=terms`,
+        },
         { label: 'Export as ODRL', href: `/api/v1/dispatches/${id}/odrl`, download: true },
       ]}
     />

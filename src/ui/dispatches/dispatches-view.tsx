@@ -3,16 +3,25 @@
 import { useMemo, useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import type { DispatchRow } from '@/contracts/dispatch';
+import type { DispatchRow, HeldRow } from '@/contracts/dispatch';
 import { dispatchColumns } from '@/ui/dispatches/dispatch-columns';
 import { ImportGrants } from '@/ui/dispatches/import-grants';
+import { HeldRows } from '@/ui/held/held-rows';
 import { Empty } from '@/ui/shell/empty';
 import { ListHead } from '@/ui/shell/list-head';
 import { useHolds } from '@/ui/shell/permissions';
 import { DataTable } from '@/ui/tables/data-table';
 
 /** Everything that was sent. */
-export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[] }) {
+export function DispatchesView({
+  rows,
+  held,
+  now,
+}: {
+  readonly rows: readonly DispatchRow[];
+  readonly held: readonly HeldRow[];
+  readonly now: number;
+}) {
   const [search, setSearch] = useState('');
   const [importing, setImporting] = useState(false);
   const dispatches = useHolds('dispatch');
@@ -54,6 +63,7 @@ export function DispatchesView({ rows }: { readonly rows: readonly DispatchRow[]
             )}
           </ListHead>
           {importing && <ImportGrants />}
+          <HeldRows held={held} now={now} />
         </div>
         {shown.length > 0 ? (
           <DataTable

@@ -27,6 +27,7 @@ export function PersonHead({
   readonly canOpen: number;
 }) {
   const readsRecord = useHolds('read-own-record');
+  const dispatches = useHolds('dispatch');
   const { id, address, organisation, refusals, byTheirLinks } = person;
   const name = person.name === '' ? address : person.name;
   return (
@@ -56,6 +57,12 @@ export function PersonHead({
       {readsRecord && (
         <p>
           <Link href={`/ledger?recipient=${id}`}>Show in ledger</Link>
+          {dispatches && (
+            <>
+              {' · '}
+              <Link href={`/compose?to=${encodeURIComponent(address)}`}>Compose a dispatch</Link>
+            </>
+          )}
         </p>
       )}
     </>

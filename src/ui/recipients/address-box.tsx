@@ -9,23 +9,11 @@ import { counted } from '@/core/base/counted';
 import { parsePasted, type Pasted } from '@/core/compose/pasted';
 import { rowOf, type Row } from '@/core/compose/sheet';
 import { api } from '@/ui/http/api';
+import { pastedRows } from '@/ui/recipients/pasted-rows';
 import { useAsked } from '@/ui/http/use-asked';
 import { usePaused } from '@/ui/http/use-paused';
 
 type Option = Suggestion | { readonly kind: 'typed'; readonly text: string };
-
-/** Rows for what was typed or pasted. */
-export function pastedRows({ people, domains }: Pasted): Row[] {
-  return [
-    ...people.map(({ address, name, organisation }) =>
-      rowOf(address, 'person', {
-        name: name.slice(0, 120),
-        organisation: organisation.slice(0, 120),
-      }),
-    ),
-    ...domains.map((domain) => rowOf(domain, 'domain')),
-  ];
-}
 
 /** Who is meant by an option, one row for each. */
 async function rowsOf(option: Option): Promise<Row[]> {

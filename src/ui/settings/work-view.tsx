@@ -8,6 +8,7 @@ import type { WorkSettings } from '@/contracts/settings';
 import { counted } from '@/core/base/counted';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
+import { SendingPart } from '@/ui/settings/sending-part';
 import { KeepersPart } from '@/ui/settings/keepers-part';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
 import { Notice } from '@/ui/shell/notice';
@@ -83,6 +84,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
               ))}
             </TextField>
           </section>
+          <SendingPart settings={settings} busy={busy} put={put} attempt={attempt} />
           <KeepersPart
             key={settings.checkpointsTo.join(' ')}
             settings={settings}

@@ -1,5 +1,4 @@
-import { documentId } from '@/contracts/document';
-import { draftId } from '@/contracts/dispatch';
+import { composeInput } from '@/contracts/draft';
 import { loadForStaff } from '@/server/http/handle';
 import { startCompose } from '@/server/services/dispatching/start-compose';
 import { ComposeView } from '@/ui/compose/compose-view';
@@ -7,16 +6,15 @@ import { ComposeView } from '@/ui/compose/compose-view';
 export default async function ComposePage({
   searchParams,
 }: {
-  readonly searchParams: Promise<{ readonly document?: string; readonly draft?: string }>;
+  readonly searchParams: Promise<Record<string, string>>;
 }) {
-  const given = await searchParams;
-  const chosen = (given.document ?? '').split(',').flatMap((id) => {
-    const parsed = documentId.safeParse(id);
-    return parsed.success ? [parsed.data] : [];
-  });
-  const draft = draftId.safeParse(given.draft);
+  const { document: chosen, draft, again, take, to } = composeInput.parse(await searchParams);
   const start = await loadForStaff('dispatch', (deps, actor) =>
-    startCompose(deps, actor, { draft: draft.success ? draft.data : null, chosen }),
+    startCompose(deps, actor, {
+      draft,
+      chosen,
+      again: again === null ? null : { dispatch: again, take },
+    }),
   );
-  return <ComposeView key={start.draft?.id ?? 'new'} start={start} chosen={chosen} />;
+  return <ComposeView key={start.draft?.id ?? 'new'} start={start} chosen={chosen} to={to} />;
 }

@@ -106,6 +106,20 @@ CREATE TABLE `drafts` (
 );
 --> statement-breakpoint
 CREATE INDEX `drafts_staff` ON `drafts` (`staff_id`,`updated_at`);--> statement-breakpoint
+CREATE TABLE `held_dispatches` (
+	`id` text PRIMARY KEY NOT NULL,
+	`staff_id` text NOT NULL,
+	`body` text NOT NULL,
+	`draft` text,
+	`leaves_at` integer NOT NULL,
+	`state` text DEFAULT 'held' NOT NULL,
+	`problem` text,
+	`created_at` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `held_state` ON `held_dispatches` (`state`,`leaves_at`);--> statement-breakpoint
 CREATE TABLE `saved_terms` (
 	`id` text PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,

@@ -1,6 +1,7 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import type { DispatchId, DraftId, StaffId, TermsId } from '@/core/base/ids';
+import type { DispatchId, DraftId, HeldId, StaffId, TermsId } from '@/core/base/ids';
 import type { DeliveryForm } from '@/core/policy/delivery';
+import type { Json } from '@/core/ledger/canonical';
 import type { DraftBody } from '@/core/compose/draft';
 import type { SavedTerms } from '@/core/policy/saved-terms';
 import { staff } from '@/server/db/schema/staff';
@@ -43,6 +44,32 @@ export const drafts = sqliteTable(
     updatedAt: integer().notNull(),
   },
   (table) => [index('drafts_staff').on(table.staffId, table.updatedAt)],
+);
+
+/**
+ * A dispatch that is held back, or is to leave later. It is written here whole, so that it leaves
+ * although the server was stopped meanwhile.
+ */
+export const heldDispatches = sqliteTable(
+  'held_dispatches',
+  {
+    id: text().$type<HeldId>().primaryKey(),
+    staffId: text()
+      .$type<StaffId>()
+      .notNull()
+      .references(() => staff.id),
+    /** The dispatch as it was asked for. */
+    body: text({ mode: 'json' }).$type<Json>().notNull(),
+    /** What it was composed in, for anyone who stops it; null: it was not composed on a page. */
+    draft: text({ mode: 'json' }).$type<DraftBody>(),
+    leavesAt: integer().notNull(),
+    state: text().$type<'held' | 'left' | 'stopped' | 'failed'>().notNull().default('held'),
+    /** Why it could not leave. */
+    problem: text(),
+    createdAt: integer().notNull(),
+    seal: seal(),
+  },
+  (table) => [index('held_state').on(table.state, table.leavesAt)],
 );
 
 /** Terms kept under a name, to be chosen from a list. */

@@ -1,5 +1,6 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
+import { MINUTE } from '@/core/base/time';
 import type { DispatchInput, SendResult } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/policy/consent-repository';
@@ -7,12 +8,15 @@ import { removeDraft } from '@/server/repositories/dispatching/draft-repository'
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { checkDispatch } from '@/server/services/dispatching/check-dispatch';
 import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { holdIn } from '@/server/services/dispatching/hold-dispatch';
 import { record } from '@/server/services/base/record';
+import { readWorkSettings } from '@/server/services/base/work-settings';
 import { needsSecond } from '@/server/services/policy/within-rules';
 
 /**
  * Sends, within the rules of the organisation: where they want a second person for it, one is asked
- * instead and nothing goes out until they agree.
+ * instead and nothing goes out until they agree. Where a later time is asked for, or the organisation
+ * holds what leaves back for a while, it leaves then.
  *
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */
@@ -22,7 +26,14 @@ export function sendDocuments(
   input: DispatchInput,
 ): Promise<SendResult> {
   return deps.db.write(async (tx) => {
-    const sent = await sendIn(deps, tx, actor, input, deps.clock.now());
+    const now = deps.clock.now();
+    const { heldFor } = await readWorkSettings(tx);
+    const leavesAt = Math.max(input.leavesAt ?? now, now + heldFor * MINUTE);
+    const isAsked = await needsSecond(tx, input);
+    const sent =
+      isAsked || leavesAt <= now
+        ? await sendIn(deps, tx, actor, input, now)
+        : await holdIn(deps, tx, actor, input, { now, leavesAt });
     if (input.draft != null) await removeDraft(tx, input.draft, actor.id);
     return sent;
   });
@@ -37,7 +48,7 @@ export async function sendIn(
   now: number,
 ): Promise<SendResult> {
   if (!(await needsSecond(tx, input)))
-    return { ...(await dispatchIn(deps, tx, actor, input, now)), waits: false };
+    return { ...(await dispatchIn(deps, tx, actor, input, now)), held: null, waits: false };
   // What could not be sent is not worth anybody's agreement.
   await checkDispatch(deps, tx, actor, input, now);
   const id = newId('consent', deps.random);
@@ -63,5 +74,5 @@ export async function sendIn(
     },
     personal: { text: `${input.subject}\n${input.reason ?? ''}` },
   });
-  return { id: null, reference: '', waits: true };
+  return { id: null, reference: '', held: null, waits: true };
 }

@@ -1,0 +1,248 @@
+import 'server-only';
+import { newId, type DraftId, type HeldId } from '@/core/base/ids';
+import { holds, reaches } from '@/core/policy/permissions';
+import { dispatchInput, type DispatchInput, type SendResult } from '@/contracts/dispatch';
+import type { ProblemCode } from '@/contracts/problems';
+import type { Transaction } from '@/server/db/database';
+import { findDraft, putDraft } from '@/server/repositories/dispatching/draft-repository';
+import {
+  dueHeld,
+  findHeld,
+  insertHeld,
+  listHeld,
+  removeHeld,
+  settleHeld,
+  type HeldRecord,
+} from '@/server/repositories/dispatching/held-repository';
+import { findStaff } from '@/server/repositories/staff/staff-repository';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { record } from '@/server/services/base/record';
+import { needOurs } from '@/server/services/base/trusted-rows';
+import { checkDispatch } from '@/server/services/dispatching/check-dispatch';
+import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { needsSecond } from '@/server/services/policy/within-rules';
+
+/** Why one could not leave: the problem, for a sentence at the edge. */
+export type HeldProblem = { readonly problem: ProblemCode; readonly fields: object };
+
+/** What is held back, as a page is told. */
+export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state'> & {
+  readonly by: string;
+  readonly own: boolean;
+  readonly input: Pick<
+    DispatchInput,
+    'subject' | 'documents' | 'recipients' | 'groups' | 'domains'
+  >;
+  readonly problem: HeldProblem | null;
+};
+
+/**
+ * Writes a dispatch down, to leave later by itself. What could not leave as it stands is refused now.
+ *
+ * @throws ServiceError as for `dispatchDocuments`
+ */
+export async function holdIn(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  input: DispatchInput,
+  { now, leavesAt }: { readonly now: number; readonly leavesAt: number },
+): Promise<SendResult> {
+  await checkDispatch(deps, tx, actor, input, leavesAt);
+  const held = newId('held', deps.random);
+  const draft = input.draft == null ? null : await findDraft(tx, input.draft, actor.id);
+  await insertHeld(tx, {
+    id: held,
+    staffId: actor.id,
+    body: input,
+    draft: draft?.body ?? null,
+    leavesAt,
+    createdAt: now,
+  });
+  await record(deps, tx, {
+    action: 'dispatch.held',
+    outcome: 'done',
+    actor: { kind: 'staff', id: actor.id },
+    occurredAt: now,
+    details: {
+      held,
+      leavesAt,
+      documents: input.documents.length,
+      recipients: input.recipients.length,
+    },
+    personal: { text: input.subject },
+  });
+  return { id: null, reference: '', held, waits: false };
+}
+
+/** What is held back and what could not leave: one's own, and everybody's for administrators. */
+export async function viewHeld(
+  deps: Pick<Deps, 'db'>,
+  actor: StaffActor,
+): Promise<readonly HeldFound[]> {
+  if (!holds(actor.role, 'dispatch')) return [];
+  const rows = await listHeld(deps.db.read);
+  return rows.flatMap(({ held, by }) => {
+    const input = dispatchInput.safeParse(held.body).data;
+    if (input === undefined || !reaches(actor, { sender: held.staffId })) return [];
+    const { id, staffId, leavesAt, createdAt } = held;
+    return [
+      {
+        id,
+        staffId,
+        leavesAt,
+        createdAt,
+        by,
+        own: staffId === actor.id,
+        input,
+        problem: held.problem === null ? null : (JSON.parse(held.problem) as HeldProblem),
+      },
+    ];
+  });
+}
+
+/**
+ * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where it is somebody else's, `CONFLICT` where
+ * another program wrote it: what is changed by this one would pass for its own
+ */
+async function needHeld(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  id: HeldId,
+): Promise<HeldRecord> {
+  const held = await findHeld(tx, id);
+  if (held === null) throw new ServiceError('no-dispatch');
+  if (!reaches(actor, { sender: held.staffId })) throw new ServiceError('dispatch-of-others');
+  await needOurs(deps, tx, { held_dispatches: [id] });
+  return held;
+}
+
+/**
+ * Stops a dispatch before it leaves. What it was composed in is a draft again.
+ *
+ * @returns the draft; `null`: it was not composed on a page, or it is somebody else's
+ * @throws ServiceError `CONFLICT` where it has left
+ */
+export async function stopHeld(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: HeldId },
+): Promise<{ readonly draft: DraftId | null }> {
+  return deps.db.write(async (tx) => {
+    const now = deps.clock.now();
+    const held = await needHeld(deps, tx, actor, id);
+    if (!(await settleHeld(tx, id, ['held', 'failed'], { state: 'stopped' })))
+      throw new ServiceError('held-left');
+    await record(deps, tx, {
+      action: 'dispatch.stopped',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: now,
+      details: { held: id },
+    });
+    if (held.draft === null) return { draft: null };
+    const draft = newId('draft', deps.random);
+    await putDraft(tx, {
+      id: draft,
+      staffId: held.staffId,
+      body: held.draft,
+      revision: 1,
+      updatedAt: now,
+    });
+    return { draft: held.staffId === actor.id ? draft : null };
+  });
+}
+
+/**
+ * Lets a dispatch that is held back leave at once.
+ *
+ * @throws ServiceError `CONFLICT` where it has left or was stopped
+ */
+export async function hastenHeld(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: HeldId },
+): Promise<Record<string, never>> {
+  await deps.db.write(async (tx) => {
+    await needHeld(deps, tx, actor, id);
+    const leavesAt = deps.clock.now();
+    if (!(await settleHeld(tx, id, ['held', 'failed'], { state: 'held', leavesAt, problem: null })))
+      throw new ServiceError('held-left');
+  });
+  await sendHeld(deps);
+  return {};
+}
+
+/**
+ * Sends what is due: each in one transaction with the note that it left, so that it leaves once
+ * however often the server is stopped. What cannot leave is kept, with why.
+ *
+ * @returns how many left
+ * @throws the first error that is no problem of a dispatch: those stay due, and are tried again
+ */
+export async function sendHeld(deps: Deps): Promise<number> {
+  const failed: unknown[] = [];
+  let left = 0;
+  for (const id of await dueHeld(deps.db.read, deps.clock.now())) {
+    try {
+      await deps.db.write((tx) => leave(deps, tx, id));
+      left++;
+    } catch (error) {
+      if (error instanceof ServiceError) await deps.db.write((tx) => giveUp(deps, tx, id, error));
+      else failed.push(error);
+    }
+  }
+  if (failed.length > 0) throw failed[0];
+  return left;
+}
+
+async function leave(deps: Deps, tx: Transaction, id: HeldId): Promise<void> {
+  const now = deps.clock.now();
+  const held = await findHeld(tx, id);
+  if (held?.state !== 'held' || held.leavesAt > now) return;
+  // What another program wrote here would be sent in somebody's name.
+  await needOurs(deps, tx, { held_dispatches: [id] });
+  await settleHeld(tx, id, ['held'], { state: 'left' });
+  const sender = await senderNow(tx, held);
+  const input = dispatchInput.parse(held.body);
+  if (await needsSecond(tx, input)) throw new ServiceError('second-person-needed');
+  await dispatchIn(deps, tx, sender, input, now);
+}
+
+/** Who composed it, as they are now. @throws ServiceError `NOT_ALLOWED` where they may not send any more */
+async function senderNow(tx: Transaction, { staffId }: HeldRecord): Promise<StaffActor> {
+  const row = await findStaff(tx, staffId);
+  if (row?.disabledAt !== null || !holds(row.role, 'dispatch'))
+    throw new ServiceError('sender-gone');
+  return {
+    kind: 'staff',
+    id: row.id,
+    name: row.name,
+    email: row.email,
+    role: row.role,
+    session: '',
+    proven: false,
+    from: { network: '', agent: '' },
+  };
+}
+
+/** Keeps what could not leave, for its sender to look at; what another program wrote is removed. */
+async function giveUp(
+  deps: Deps,
+  tx: Transaction,
+  id: HeldId,
+  { problem, fields }: ServiceError,
+): Promise<void> {
+  const why: HeldProblem = { problem, fields };
+  if (problem === 'rows-not-ours') await removeHeld(tx, id);
+  else await settleHeld(tx, id, ['held'], { state: 'failed', problem: JSON.stringify(why) });
+  await record(deps, tx, {
+    action: 'dispatch.stopped',
+    outcome: 'failed',
+    actor: { kind: 'system', id: null },
+    occurredAt: deps.clock.now(),
+    details: { held: id, problem },
+  });
+}

@@ -37,7 +37,7 @@ export type AddresseesChecked = {
 
 export const suggestInput = z.object({ q: z.string().trim().min(1).max(120) });
 /** Whom somebody may mean who typed a part of a name. */
-export type SuggestedPerson = {
+type SuggestedPerson = {
   readonly kind: 'person';
   readonly address: string;
   readonly name: string;

@@ -135,7 +135,7 @@ test('one whose sender may not send any more does not leave', async () => {
   const nils = await joinStaff(product, 'sender', `nils-held-${String(round)}`);
   const theirs = await protect({ ...product, ida: nils }, await drawing(1));
   const held = await hold({ documents: [theirs] }, nils);
-  await changeStaff(product.deps, product.ida, { id: nils.id, disabled: true } as never);
+  await changeStaff(product.deps, product.ida, { id: nils.id, disabled: true });
   product.clock.set(now() + 10 * MINUTE);
   await sendHeld(product.deps);
   expect(await arrived()).toBe(0);

@@ -18,15 +18,6 @@ export function commit<T>(history: History<T>, next: T): History<T> {
   return { past: [...history.past, history.present].slice(-MOST), present: next, future: [] };
 }
 
-/** Replaces the value without a step: what nobody did is not undone. */
-export function amend<T>(history: History<T>, change: (value: T) => T): History<T> {
-  return {
-    past: history.past.map(change),
-    present: change(history.present),
-    future: history.future.map(change),
-  };
-}
-
 export function undo<T>(history: History<T>): History<T> {
   const before = history.past.at(-1);
   if (before === undefined) return history;

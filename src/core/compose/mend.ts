@@ -1,6 +1,6 @@
 import type { DocumentId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import { brokenDependencies, type Terms } from '@/core/policy/rights';
+import { brokenDependencies, standingTerms, type Terms } from '@/core/policy/rights';
 import { withNeeds } from '@/core/compose/columns';
 import {
   changeRows,
@@ -33,13 +33,6 @@ function without(terms: Terms, isTaken: (right: Terms['rights'][number]) => bool
   return { ...terms, rights: terms.rights.filter((right) => !isTaken(right)) };
 }
 
-/** Takes rights that cannot stand, and those that cannot stand without them. */
-function standing(terms: Terms): Terms {
-  const broken = brokenDependencies(terms);
-  if (broken.length === 0) return terms;
-  return standing(without(terms, (right) => broken.some((each) => each.right === right)));
-}
-
 const passesToNobody = ({ rights, conditions }: Terms): boolean =>
   rights.includes('pass-on') && conditions?.passOn == null;
 
@@ -48,7 +41,7 @@ function repairOf(mend: Mend): Repair | null {
     case 'give-needs':
       return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: withNeeds };
     case 'take-unable':
-      return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: standing };
+      return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: standingTerms };
     case 'set-end':
       return {
         isBroken: ({ until }, now) => until === null || until <= now,

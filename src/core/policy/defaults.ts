@@ -1,7 +1,7 @@
 import type { Moment } from '@/core/base/time';
 import { CAUTIOUS_TERMS, type SavedTerms } from '@/core/policy/saved-terms';
 import type { Subject } from '@/core/policy/levels';
-import { brokenDependencies, type Right } from '@/core/policy/rights';
+import { standingTerms, type Right } from '@/core/policy/rights';
 
 /** What a dispatch begins with below a level, where nobody chooses otherwise. `null`: left to the level outside. */
 export type Defaults = {
@@ -49,12 +49,8 @@ function nearest<T extends LevelDefaults>(
  * the one that is limited yields.
  */
 function standing(terms: SavedTerms): SavedTerms {
-  const broken = new Set(
-    brokenDependencies({ ...terms, from: null, until: null }).map(({ right }) => right),
-  );
-  return broken.size === 0
-    ? terms
-    : standing({ ...terms, rights: terms.rights.filter((right) => !broken.has(right)) });
+  const { rights } = standingTerms({ ...terms, from: null, until: null });
+  return { ...terms, rights };
 }
 
 /**

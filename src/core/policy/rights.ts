@@ -45,6 +45,14 @@ export function brokenDependencies({ rights, prints }: Terms): Dependency[] {
   return broken;
 }
 
+/** Terms without the rights that cannot stand, and those that cannot stand without them. */
+export function standingTerms<T extends Terms>(terms: T): T {
+  const broken = brokenDependencies(terms);
+  if (broken.length === 0) return terms;
+  const rights = terms.rights.filter((right) => !broken.some((each) => each.right === right));
+  return standingTerms({ ...terms, rights });
+}
+
 /** One line that stands for the terms, the same for equal terms however they were written. */
 export function termsText(terms: Terms): string {
   const rights = RIGHTS.filter((right) => terms.rights.includes(right)).join('+');

@@ -5,6 +5,7 @@ import {
   beyondLimits,
   beyondLines,
   limitsSender,
+  termsWithin,
   type Giving,
   type SenderLimits,
 } from '@/core/policy/sender-limits';
@@ -116,5 +117,36 @@ describe('a sender’s limits', () => {
     expect(beyond({ days: 90 }, { terms: [{ rights: ['read'], until: null }] })).toEqual([
       'You may give access for 90 days at most.',
     ]);
+  });
+});
+
+describe('terms within a sender’s limits', () => {
+  const terms = {
+    rights: ['read', 'copy', 'print', 'keep'] as const,
+    from: null,
+    until: null,
+    prints: null,
+  };
+  const within = (limits: Partial<SenderLimits>) =>
+    termsWithin(terms, { ...NO_SENDER_LIMITS, ...limits }, NOW + 1_234);
+
+  it('stay as they are where nothing limits them', () => {
+    expect(within({})).toEqual(terms);
+  });
+
+  it('lose what may not be given, and what cannot stand without it', () => {
+    expect(within({ rights: ['read', 'print', 'keep'] }).rights).toEqual(['read', 'print']);
+  });
+
+  it('end in time, and are then not beyond the limits', () => {
+    const limits = { ...NO_SENDER_LIMITS, days: 5 };
+    const { until } = within({ days: 5 });
+    expect(until).toBeLessThanOrEqual(NOW + 1_234 + 5 * DAY);
+    const given = {
+      ...giving(),
+      terms: [{ rights: ['read' as const], until }],
+      givenAt: NOW + 1_234,
+    };
+    expect(beyondLimits(limits, given, parents).days).toBeNull();
   });
 });

@@ -1,9 +1,9 @@
 import type { FolderId } from '@/core/base/ids';
-import { DAY, type Moment } from '@/core/base/time';
+import { DAY, HOUR, type Moment } from '@/core/base/time';
 import { domainOf } from '@/core/policy/address';
 import type { Conditions } from '@/core/policy/conditions';
 import type { Parents } from '@/core/policy/levels';
-import type { Right, Terms } from '@/core/policy/rights';
+import { standingTerms, type Right, type Terms } from '@/core/policy/rights';
 
 /** What one member of staff may send, to whom, and the most they may give. `null`: no limit. */
 export type SenderLimits = {
@@ -52,6 +52,24 @@ function isWithin(folder: string | null, allowed: readonly string[], parents: Pa
     seen.add(at);
   }
   return false;
+}
+
+/**
+ * The most of these terms that a sender may give from `now` on; what needs a right that is taken
+ * goes with it. The end is on the hour, and never beyond what is allowed.
+ */
+export function termsWithin(
+  terms: Terms,
+  { rights, days }: Pick<SenderLimits, 'rights' | 'days'>,
+  now: Moment,
+): Terms {
+  const left = terms.rights.filter((right) => rights === null || rights.includes(right));
+  const latest = days === null ? null : Math.floor((now + days * DAY) / HOUR) * HOUR;
+  return {
+    ...terms,
+    rights: standingTerms({ ...terms, rights: left }).rights,
+    until: latest === null ? terms.until : Math.min(terms.until ?? latest, latest),
+  };
 }
 
 /** Who cannot be named, since the recipients choose them. */

@@ -8,7 +8,7 @@ import { originWords } from '@/ui/words/origin-words';
 const NOWHERE = { document: '', marking: null, folder: null };
 
 /** What levels set around a document. */
-export function levelsAround(
+function levelsAround(
   { id, markingId, folderId }: DocumentRow,
   defaults: readonly DefaultsRow[],
   parents: Parents,

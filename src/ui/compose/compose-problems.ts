@@ -18,7 +18,8 @@ export function problemsOf(
   return [
     mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
     rows > MOST_RECIPIENTS
-      ? `A dispatch reaches at most ${MOST_RECIPIENTS.toLocaleString('en-GB')} people. These are ${rows.toLocaleString('en-GB')}: make it several.`
+      ? `A dispatch reaches at most ${MOST_RECIPIENTS.toLocaleString('en-GB')} people. ` +
+        `These are ${rows.toLocaleString('en-GB')}: make it several.`
       : null,
     subject.trim() === '' ? 'The subject is missing.' : null,
     watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,

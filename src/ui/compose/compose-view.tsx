@@ -102,16 +102,16 @@ function ComposeHead({ start, composed }: PartProps) {
  * something comes up by then.
  */
 function SendButton({ composed }: { readonly composed: Composed }) {
-  const { busy, problems, concerns, coming, send } = composed;
-  const [isArmed, setArmed] = useState(false);
+  const { busy, problems, problem, concerns, coming, send } = composed;
+  const [armed, setArmed] = useState(false);
+  // What could not be sent is not tried again by itself.
+  const isArmed = armed && problem === null;
   // The documents that come are not chosen yet, which is nothing to mend.
   const stops = concerns.filter(({ code }) => coming === 0 || code !== 'no-documents').length;
   const canSend = problems.length + stops === 0;
   const isReady = isArmed && coming === 0 && canSend && !busy;
   useEffect(() => {
-    if (!isReady) return;
-    setArmed(false);
-    void send();
+    if (isReady) void send();
     // Sent once, as it is when the last file has come.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [isReady]);

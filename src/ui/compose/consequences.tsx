@@ -306,12 +306,13 @@ function WhatHolds({ composed: { rows, way } }: Props) {
 
 /** What leaves in the clear has no end, no conditions and no watermark, so none is shown. */
 function InTheClear({ composed: { rows, documents } }: Pick<Props, 'composed'>) {
+  const what = documents.length === 0 ? '' : ` ${counted(documents.length, 'document')}`;
   return (
     <>
       <p className="answer">
         {rows.length === 0
           ? 'No recipients yet.'
-          : `${counted(rows.length, 'person gets', 'people get')}${documents.length === 0 ? '' : ` ${counted(documents.length, 'document')}`} in the clear.`}
+          : `${counted(rows.length, 'person gets', 'people get')}${what} in the clear.`}
       </p>
       <Note>
         It leaves in the clear. No end, revocation or watermark reaches it, and anyone who has it

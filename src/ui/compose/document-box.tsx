@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, type Key } from 'react';
+import { useState } from 'react';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
@@ -41,7 +41,7 @@ export function DocumentBox({
     onPick(first);
   };
   return (
-    <Autocomplete<DocumentRow, false, false, false>
+    <Autocomplete<DocumentRow>
       openOnFocus
       autoHighlight
       clearOnBlur
@@ -66,7 +66,7 @@ export function DocumentBox({
         void onEnter().catch(() => undefined);
       }}
       renderOption={({ key, ...props }, document) => (
-        <li key={key as Key} {...props}>
+        <li key={key} {...props}>
           <span className="suggestion">
             <b>{document.title}</b> <span className="figure quiet">{document.reference}</span>{' '}
             <span className="quiet">{aboutDocument(document)}</span>

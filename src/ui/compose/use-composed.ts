@@ -11,6 +11,7 @@ import { IN_THE_CLEAR, isInTheClear } from '@/core/policy/delivery';
 import type { Parents } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
 import { judgeWays, waysOf } from '@/core/policy/rules';
+import { termsWithin } from '@/core/policy/sender-limits';
 import { termsAt } from '@/core/policy/saved-terms';
 import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import { beginningsOf } from '@/ui/compose/beginnings';
@@ -176,7 +177,10 @@ function beginningTerms(
   shelf: ReturnType<typeof useShelf>,
   sheet: Sheet,
 ): Terms {
-  return termsAt(beginningsOf(start, parents, shelf.rowsOf(sheet.documents)).terms, start.now);
+  const { terms } = beginningsOf(start, parents, shelf.rowsOf(sheet.documents));
+  const begun = termsAt(terms, start.now);
+  // A sender with limits begins within them.
+  return start.limits === null ? begun : termsWithin(begun, start.limits.limits, start.now);
 }
 
 /** Files that are not documents yet keep it from going out. */

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, type ClipboardEvent, type HTMLAttributes, type Key } from 'react';
+import { useState, type ClipboardEvent, type HTMLAttributes } from 'react';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import type { Suggestion } from '@/contracts/recipients';
@@ -124,7 +124,7 @@ export function AddressBox({
     take(pasted);
   };
   return (
-    <Autocomplete<Option, false, false, false>
+    <Autocomplete<Option>
       autoHighlight
       forcePopupIcon={false}
       noOptionsText="Nobody is called so. Type a whole email address to add somebody new."
@@ -154,7 +154,7 @@ export function AddressBox({
       }}
       slotProps={{ popper: { className: 'wide-options', placement: 'bottom-start' } }}
       renderOption={({ key, ...props }, option) => (
-        <SuggestionLine key={key as Key} option={option} {...props} />
+        <SuggestionLine key={key} option={option} {...props} />
       )}
       renderInput={(params) => (
         <TextField

@@ -33,11 +33,16 @@ export function CellContent({
   if (column === 'opens') return <Count n={each.terms.conditions?.opens ?? null} />;
   if (column === 'conditions')
     return <Count n={Object.keys(otherConditions(each.terms)).length || null} />;
-  return each.row.key === COMMON || each.row.without.length === 0 ? (
-    <span className="quiet">all</span>
-  ) : (
+  return <Share each={each} documents={documents} />;
+}
+
+/** How many of the documents a row is given. */
+function Share({ each, documents }: { readonly each: GridRow; readonly documents: number }) {
+  const { key, without } = each.row;
+  if (key === COMMON || without.length === 0) return <span className="quiet">all</span>;
+  return (
     <span className="figure">
-      {documents - each.row.without.length}/{documents}
+      {documents - without.length}/{documents}
     </span>
   );
 }

@@ -1,6 +1,7 @@
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
 import { rightNames } from '@/core/policy/right-names';
 import type { GridColumn } from '@/ui/recipients/grid-view';
+import { rightHints } from '@/ui/words/rights-words';
 
 const AFTER_RIGHTS: readonly GridColumn[] = ['ends', 'opens', 'conditions', 'documents'];
 
@@ -33,4 +34,9 @@ const OTHERS: Partial<Record<GridColumn, string>> = {
 /** What stands at the head of a column. */
 export function columnName(column: GridColumn): string {
   return OTHERS[column] ?? rightNames[column as keyof typeof rightNames];
+}
+
+/** What a right means, where the pointer rests on its column. */
+export function columnHint(column: GridColumn): string | undefined {
+  return Object.entries(rightHints).find(([right]) => right === column)?.[1];
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import Button from '@mui/material/Button';
 import { counted } from '@/core/base/counted';
 import { dropOwn, removeRows } from '@/core/compose/sheet';
@@ -63,12 +63,7 @@ export function useGridTools({ rows, columns, common, concernOf }: Shown): GridT
     setFilter,
     order,
     setOrder,
-    counts: useMemo(
-      () => counts,
-      // Three numbers: the same ones are the same object.
-      // eslint-disable-next-line react-hooks/exhaustive-deps
-      [counts.different, counts['to-look-at'], counts.new],
-    ),
+    counts,
   };
 }
 

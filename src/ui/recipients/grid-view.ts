@@ -1,8 +1,7 @@
 import type { DocumentRow } from '@/contracts/document';
-import type { Column } from '@/core/compose/columns';
-import { differsIn } from '@/core/compose/columns';
+import { differsIn, isRightColumn, type Column } from '@/core/compose/columns';
 import type { Row } from '@/core/compose/sheet';
-import type { Terms } from '@/core/policy/rights';
+import type { Right, Terms } from '@/core/policy/rights';
 import type { Known } from '@/ui/recipients/use-facts';
 
 /** A column of the grid: who, where they are, or what can be changed. */
@@ -71,25 +70,19 @@ function passes(each: GridRow, { filter, common, columns, isToLookAt }: Wanted):
   }
 }
 
-/** What rows are put in order by, in a column. */
+/** What rows are put in order by, in a column that is not a right's: what is not set comes last. */
+const RANKS: Readonly<Record<Exclude<GridColumn, Right>, (each: GridRow) => string | number>> = {
+  who: (each) => nameOf(each) || each.row.key,
+  organisation: organisationOf,
+  ends: ({ terms }) => terms.until ?? Number.MAX_SAFE_INTEGER,
+  opens: ({ terms }) => terms.conditions?.opens ?? Number.MAX_SAFE_INTEGER,
+  conditions: ({ terms }) => -Object.keys(terms.conditions ?? {}).length,
+  documents: ({ row }) => -row.without.length,
+};
+
 function rank(each: GridRow, by: GridColumn): string | number {
-  const { row, terms } = each;
-  switch (by) {
-    case 'who':
-      return nameOf(each) || row.key;
-    case 'organisation':
-      return organisationOf(each);
-    case 'ends':
-      return terms.until ?? Number.MAX_SAFE_INTEGER;
-    case 'opens':
-      return terms.conditions?.opens ?? Number.MAX_SAFE_INTEGER;
-    case 'conditions':
-      return -Object.keys(terms.conditions ?? {}).length;
-    case 'documents':
-      return -row.without.length;
-    default:
-      return terms.rights.includes(by) ? 0 : 1;
-  }
+  if (!isChangeable(by) || !isRightColumn(by)) return RANKS[by](each);
+  return each.terms.rights.includes(by) ? 0 : 1;
 }
 
 function compare(a: string | number, b: string | number): number {

@@ -16,7 +16,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import TableSortLabel from '@mui/material/TableSortLabel';
 import { rowOf } from '@/core/compose/sheet';
-import { columnName } from '@/ui/recipients/grid-columns';
+import { columnHint, columnName } from '@/ui/recipients/grid-columns';
 import { GridEditor } from '@/ui/recipients/grid-editors';
 import { cellId, GridRowView, ROW, type RowHandlers } from '@/ui/recipients/grid-row';
 import type { GridColumn, GridDocument, GridOrder, GridRow } from '@/ui/recipients/grid-view';
@@ -141,6 +141,7 @@ function GridHead({
             key={column}
             role="columnheader"
             className={`head-${column}`}
+            title={columnHint(column)}
             aria-sort={order?.by === column ? (order.down ? 'descending' : 'ascending') : 'none'}
           >
             <TableSortLabel

@@ -18,16 +18,22 @@ export function useGridRows(
   factsOf: (key: string) => Known | undefined,
   instead: Terms | null,
 ): readonly GridRow[] {
-  const made = useMemo(() => {
-    const known = new WeakMap<Row, GridRow>();
-    return (row: Row): GridRow => {
-      const facts = factsOf(row.key);
-      const found = known.get(row);
-      if (found?.known === facts && found !== undefined) return found;
-      const each = { row, terms: instead ?? termsOf(row), known: facts };
-      known.set(row, each);
-      return each;
-    };
-  }, [termsOf, factsOf, instead]);
+  const made = useMemo(() => remembered(termsOf, factsOf, instead), [termsOf, factsOf, instead]);
   return useMemo(() => rows.map(made), [rows, made]);
+}
+
+function remembered(
+  termsOf: (row: Row) => Terms,
+  factsOf: (key: string) => Known | undefined,
+  instead: Terms | null,
+): (row: Row) => GridRow {
+  const made = new WeakMap<Row, GridRow>();
+  return (row) => {
+    const known = factsOf(row.key);
+    const found = made.get(row);
+    if (found !== undefined && found.known === known) return found;
+    const each = { row, terms: instead ?? termsOf(row), known };
+    made.set(row, each);
+    return each;
+  };
 }

@@ -12,7 +12,7 @@ import type { WorkedSheet } from '@/ui/recipients/use-sheet';
 export const COMMON = 'common';
 
 /** The cell that keys act on. */
-export type Place = { readonly key: string; readonly column: GridColumn };
+type Place = { readonly key: string; readonly column: GridColumn };
 
 /** The cell whose editor is open, with the digit that opened it. */
 export type Editing = { readonly column: GridColumn; readonly typed: number | null };

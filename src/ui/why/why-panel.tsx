@@ -66,7 +66,7 @@ export function WhyPanel({
 }
 
 /** Stands where the answer will. */
-export function Looking() {
+function Looking() {
   return (
     <div role="status" aria-label="Looking">
       <Skeleton height={28} />

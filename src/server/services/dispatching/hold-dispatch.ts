@@ -24,7 +24,7 @@ import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
 import { needsSecond } from '@/server/services/policy/within-rules';
 
 /** Why one could not leave: the problem, for a sentence at the edge. */
-export type HeldProblem = { readonly problem: ProblemCode; readonly fields: object };
+type HeldProblem = { readonly problem: ProblemCode; readonly fields: object };
 
 /** What is held back, as a page is told. */
 export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state'> & {

@@ -4,8 +4,8 @@ import { expect, type Locator, type Page } from '@playwright/test';
 /** Adds documents of one's own by their titles. */
 export async function addDocuments(page: Page, ...titles: readonly string[]): Promise<void> {
   for (const title of titles) {
-    await page.getByLabel('Add a document').fill(title);
-    await page.getByLabel('Add a document').press('Enter');
+    await page.getByRole('combobox', { name: 'Add a document' }).fill(title);
+    await page.getByRole('combobox', { name: 'Add a document' }).press('Enter');
     await expect(
       page.getByRole('list', { name: 'Chosen documents' }).getByText(title, { exact: true }),
     ).toBeVisible();
@@ -34,8 +34,9 @@ export function cellOf(page: Page, row: string, column: string): Locator {
 export async function giveRights(page: Page, ...rights: readonly string[]): Promise<void> {
   for (const right of rights) {
     const cell = cellOf(page, 'Common terms', right);
-    await cell.click();
-    await expect(cell).toHaveAccessibleName(`${right}: yes`);
+    await expect(cell).toBeVisible();
+    if ((await cell.getAttribute('aria-label')) === `${right}: no`) await cell.click();
+    await expect(cell).not.toHaveAccessibleName(`${right}: no`);
   }
 }
 

@@ -38,7 +38,14 @@ export function ComposeView({
   const [activeKey, setActiveKey] = useState<string | null>(null);
   const active = composed.rows.find(({ row }) => row.key === activeKey) ?? composed.rows[0] ?? null;
   return (
-    <main className="work compose">
+    <main
+      className="work compose"
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return;
+        event.preventDefault();
+        document.querySelector<HTMLElement>('.send-button')?.click();
+      }}
+    >
       <div className="surface">
         <ComposeHead start={start} composed={composed} />
         <DocumentStrip start={start} composed={composed} />
@@ -133,8 +140,9 @@ function SendButton({ composed }: { readonly composed: Composed }) {
   return (
     <Button
       variant="contained"
-      className="nowrap"
+      className="nowrap send-button"
       disabled={busy || !canSend}
+      aria-keyshortcuts="Control+Enter"
       onClick={() => {
         if (coming > 0) setArmed(true);
         else void send();
@@ -164,6 +172,9 @@ function RecipientsPart({
     <>
       <div className="compose-row">
         <AddressBox
+          onDown={() => {
+            document.querySelector<HTMLElement>('.grid-frame')?.focus();
+          }}
           onAdd={(added) => {
             work.change((sheet) => addRows(sheet, added));
           }}

@@ -99,11 +99,6 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
     const stop = new AbortController();
     stops.current.set(key, stop);
     try {
-      const problem = await unsuited(file);
-      if (problem !== null) {
-        change(key, { state: 'failed', problem });
-        return;
-      }
       const upload = await uploadParts(
         file,
         {},
@@ -123,8 +118,11 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
       else change(key, { state: 'failed', problem: sentenceOf(error) });
     }
   };
-  const begin = (job: FileJob): void => {
-    queue.current = queue.current.then(() => take(job));
+  /** What cannot be protected says so at once, and not when its turn comes. */
+  const begin = async (job: FileJob): Promise<void> => {
+    const problem = await unsuited(job.file);
+    if (problem !== null) change(job.key, { state: 'failed', problem });
+    else queue.current = queue.current.then(() => take(job));
   };
   return {
     jobs,
@@ -137,7 +135,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
         ...fresh(file),
       }));
       setJobs((all) => [...all, ...added]);
-      for (const job of added) begin(job);
+      for (const job of added) void begin(job);
     },
     mark: (key, marking) => {
       const job = jobs.find((each) => each.key === key);
@@ -147,7 +145,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
       const job = jobs.find((each) => each.key === key);
       if (job === undefined) return;
       change(key, fresh(job.file));
-      begin(job);
+      void begin(job);
     },
     remove: (key) => {
       stops.current.get(key)?.abort();

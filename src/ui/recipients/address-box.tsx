@@ -57,9 +57,12 @@ function matching(text: string): (each: Suggestion) => boolean {
 export function AddressBox({
   onAdd,
   autoFocus = false,
+  onDown,
 }: {
   readonly onAdd: (rows: readonly Row[]) => void;
   readonly autoFocus?: boolean;
+  /** Where the arrow leads down from the empty field. */
+  readonly onDown?: () => void;
 }) {
   const [text, setText] = useState('');
   const [unread, setUnread] = useState<readonly string[]>([]);
@@ -146,6 +149,10 @@ export function AddressBox({
         if (isReadable) take(typed);
       }}
       onKeyDown={(event) => {
+        if (event.key === 'ArrowDown' && text === '') {
+          event.defaultMuiPrevented = true;
+          onDown?.();
+        }
         if (event.key !== 'Enter' || text.trim() === '') return;
         if (isSettled && options.length > 0) return;
         event.preventDefault();

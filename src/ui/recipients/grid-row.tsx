@@ -91,6 +91,7 @@ export const GridRowView = memo(function GridRowView({
   const { key } = each.row;
   return (
     <TableRow
+      role="row"
       className={`grid-row ${concern ?? ''} ${key === COMMON ? 'common' : ''}`}
       aria-selected={selected}
       aria-rowindex={index}

@@ -134,8 +134,8 @@ function GridHead({
     [work.common],
   );
   return (
-    <TableHead>
-      <TableRow aria-rowindex={1}>
+    <TableHead role="rowgroup">
+      <TableRow role="row" aria-rowindex={1}>
         {columns.map((column) => (
           <TableCell
             key={column}
@@ -212,7 +212,7 @@ function GridBody({
   const above = shown[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
-    <TableBody>
+    <TableBody role="rowgroup">
       <Space height={above} span={columns.length} />
       {shown.map(({ index }) => {
         const each = rows[index];
@@ -241,7 +241,7 @@ function GridBody({
 function Space({ height, span }: { readonly height: number; readonly span: number }) {
   if (height <= 0) return null;
   return (
-    <tr aria-hidden="true" style={{ height }}>
+    <tr aria-hidden="true" role="presentation" style={{ height }}>
       <td colSpan={span} />
     </tr>
   );

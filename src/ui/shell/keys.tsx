@@ -12,7 +12,13 @@ const keys: readonly (readonly [string, string])[] = [
   ['Space', 'select or clear one'],
   ['← →', 'on the end of a line: a day earlier or later'],
   ['Shift ← →', 'a week'],
-  ['Enter', 'on a page field: go to that page'],
+  ['Arrows', 'in the grid of Compose: the next cell; with Shift: select rows'],
+  ['Space', 'in the grid: switch a right; a digit sets a number'],
+  ['Enter', 'in the grid: open a cell; on a page field: go to that page'],
+  ['Delete', 'in the grid: the common value; with Ctrl: remove the rows'],
+  ['Ctrl D', 'in the grid: fill down'],
+  ['Ctrl Z, Ctrl Y', 'in the grid: undo, redo'],
+  ['Ctrl Enter', 'in Compose: send'],
   ['Esc', 'cancel'],
 ];
 

@@ -55,11 +55,14 @@ export function HeldRows({
     };
   }, [isDue, at, router]);
   if (held.length === 0) return <Notice said={said} />;
-  const stop = (row: HeldRow) =>
-    void attempt(async () => {
-      const { draft } = await api('DELETE /api/v1/held/:id', { id: row.id });
-      if (draft !== null) router.push(`/compose?draft=${draft}`);
+  const stop = async (row: HeldRow) => {
+    let draft: string | null = null;
+    await attempt(async () => {
+      ({ draft } = await api('DELETE /api/v1/held/:id', { id: row.id }));
     }, `“${row.subject}” is stopped. Nobody was given anything.`);
+    // After the page was asked for anew: going on before that would be taken back by it.
+    if (draft !== null) router.push(`/compose?draft=${draft}`);
+  };
   return (
     <section className="held" aria-label="Held back">
       <Notice said={said} />
@@ -76,7 +79,7 @@ export function HeldRows({
             disabled={busy}
             color="error"
             onClick={() => {
-              stop(row);
+              void stop(row);
             }}
           >
             {row.problem === null ? 'Stop' : 'Back to Compose'}

@@ -1,11 +1,12 @@
-// `npm run bench [-- content files ledger lists people policy start]`: each figure against its limit in the same run.
-// `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named; it and `start` need what was built.
+// `npm run bench [-- compose content files ledger lists people policy start]`: each figure against its limit in the same run.
+// `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named; it, `compose` and `start` need what was built.
 // SIZE_MB sets the size of the file (1024 at first), ENTRIES that of the ledger (1,000,000).
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { buildWorkers } from '../scripts/build-workers';
 import { browserCipher } from './browser';
+import { composing, dispatching } from './compose';
 import { encrypting, firstPage } from './content';
 import { protectedFiles, randomPage } from './files';
 import { ledger, ledgerScreen } from './ledger';
@@ -17,6 +18,7 @@ import { soak } from './soak';
 import { starting } from './start';
 
 const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>)[]>> = {
+  compose: [dispatching, composing],
   content: [encrypting, firstPage],
   files: [protectedFiles, randomPage, browserCipher],
   ledger: [ledger, ledgerScreen],

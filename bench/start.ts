@@ -1,11 +1,9 @@
-import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import { appendEntries } from '@/server/repositories/ledger/ledger-writer';
-import { SERVER } from '../scripts/prepare.mjs';
-import { freePort } from '../tests/support/server-process';
 import { startProduct } from '../tests/support/product';
+import { startBuilt, until } from './built-server';
 import { median, say } from './measure';
 
 const ROUNDS = 5;
@@ -36,47 +34,16 @@ async function prepared(folder: string, entries: number): Promise<string> {
   return product.folder;
 }
 
-async function until(url: string): Promise<void> {
-  for (;;) {
-    const answer = await fetch(url, { redirect: 'manual' }).catch(() => null);
-    if (answer?.ok === true) {
-      await answer.arrayBuffer();
-      return;
-    }
-    await new Promise((resolve) => {
-      setTimeout(resolve, 10);
-    });
-  }
-}
-
 /** Starts the built server, waits for its first page, kills it. Times in seconds. */
 async function start(folder: string): Promise<Start> {
-  const port = String(await freePort());
-  const url = `http://localhost:${port}`;
   const began = performance.now();
-  const environment: NodeJS.ProcessEnv = {
-    PATH: process.env['PATH'],
-    NODE_ENV: 'production',
-    ...SERVER.environment,
-    PORT: port,
-    PUBLIC_URL: url,
-    DATA_DIR: folder,
-    LOG_LEVEL: 'silent',
-  };
-  const child = spawn(process.execPath, [...SERVER.flags, 'build/server.mjs'], {
-    env: environment,
-    stdio: 'ignore',
-  });
+  const { url, pid, kill } = await startBuilt(folder);
   await until(`${url}/healthz`);
   const healthz = (performance.now() - began) / 1000;
   await until(`${url}/sign-in`);
   const page = (performance.now() - began) / 1000;
-  const stat = readFileSync(`/proc/${String(child.pid)}/stat`, 'utf8').split(' ');
-  const ended = new Promise((resolve) => {
-    child.on('close', resolve);
-  });
-  child.kill('SIGKILL');
-  await ended;
+  const stat = readFileSync(`/proc/${String(pid)}/stat`, 'utf8').split(' ');
+  await kill();
   return { healthz, page, processor: (Number(stat[13]) + Number(stat[14])) / 100 };
 }
 

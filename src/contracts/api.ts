@@ -22,6 +22,7 @@ import type {
   grantsInput,
   heldInput,
   mailAgainInput,
+  replaceLinkInput,
   revokeGrantsInput,
 } from '@/contracts/dispatch';
 import type {
@@ -141,6 +142,7 @@ export type Api = {
   'POST /api/v1/defaults/preview': Call<typeof defaultsInput, DefaultsImpact>;
   'POST /api/v1/defaults': Call<typeof defaultsInput, DefaultsChanged>;
   'POST /api/v1/demo': Call<typeof demoInput, unknown>;
+  'POST /api/v1/dispatches/:id/links': Call<typeof replaceLinkInput, { readonly link: string }>;
   'POST /api/v1/dispatches/:id/mail-again': Call<typeof mailAgainInput, unknown>;
   'POST /api/v1/dispatches/:id/people': Call<typeof addPeopleInput, unknown>;
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;

@@ -218,6 +218,10 @@ export const takeFileInput = z.object({
 });
 export type TakeFileInput = z.infer<typeof takeFileInput>;
 
+/** Whose link of a dispatch. */
+export const replaceLinkInput = z.object({ id: dispatchId, recipient: recipientId });
+export type ReplaceLinkInput = z.infer<typeof replaceLinkInput>;
+
 export const mailAgainInput = z.object({
   id: dispatchId,
   recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS),

@@ -53,6 +53,7 @@ const done: Record<Action, string> = {
   'destruction.asked': 'asked to destroy keys',
   'destruction.answered': 'answered about destroying keys',
   'link.visited': 'came by an open link',
+  'link.replaced': 'replaced the link of',
   'consent.asked': 'asked a second person',
   'consent.answered': 'answered as the second person',
   'recovery.changed': 'changed the recovery key',

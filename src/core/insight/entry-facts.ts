@@ -321,6 +321,7 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'mail.failed': null,
   'recipient.unblocked': null,
   'link.visited': null,
+  'link.replaced': null,
   'code.requested': null,
   'key.destroyed': null,
   'recovery.changed': null,

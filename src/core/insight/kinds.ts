@@ -72,6 +72,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'seal.broken': 'proof',
   'demo.changed': 'staff',
   'link.visited': 'proof',
+  'link.replaced': 'changed',
   'code.requested': 'proof',
   'code.entered': 'proof',
   'key.unwrapped': 'proof',

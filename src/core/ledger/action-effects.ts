@@ -49,6 +49,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'settings.changed': { ends: true },
   'ceiling.changed': { changes: 'all', ends: true },
   'link.visited': NOTHING,
+  'link.replaced': { toSomebody: true },
   'code.requested': NOTHING,
   'code.entered': NOTHING,
   'key.unwrapped': NOTHING,

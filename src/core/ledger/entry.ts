@@ -50,6 +50,7 @@ export const ACTIONS = [
   'settings.changed',
   'ceiling.changed',
   'link.visited',
+  'link.replaced',
   'code.requested',
   'code.entered',
   'key.unwrapped',

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
+import { LinksPart } from '@/ui/dispatches/links-part';
 import { ToCarry } from '@/ui/dispatches/to-carry';
 import { Note } from '@/ui/shell/notice';
 
@@ -40,6 +41,7 @@ export function DispatchAside({
           <hr />
         </>
       )}
+      <LinksPart detail={detail} />
       <Message detail={detail} />
       <h2>Watermark</h2>
       <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>

@@ -1,5 +1,5 @@
 import 'server-only';
-import { count, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
@@ -20,6 +20,21 @@ export async function insertDispatch(
   dispatch: typeof dispatches.$inferInsert,
 ): Promise<void> {
   await tx.insert(dispatches).values(dispatch);
+}
+
+/** Puts another token in the place of somebody's link; `false` where they have none. */
+export async function putLinkToken(
+  tx: Transaction,
+  dispatch: DispatchId,
+  recipient: RecipientId,
+  token: string,
+): Promise<boolean> {
+  const rows = await tx
+    .update(links)
+    .set({ token })
+    .where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)))
+    .returning({ id: links.id });
+  return rows.length > 0;
 }
 
 /** The links of a dispatch by recipient. */

@@ -1,5 +1,7 @@
-// `npm run bench [-- compose content files ledger lists people policy start]`: each figure against its limit in the same run.
-// `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named; it, `compose` and `start` need what was built.
+// `npm run bench [-- compose content files ledger lists people policy seals start]`:
+// each figure against its limit in the same run.
+// `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named.
+// It, `compose` and `start` need what was built.
 // SIZE_MB sets the size of the file (1024 at first), ENTRIES that of the ledger (1,000,000).
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';

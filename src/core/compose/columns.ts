@@ -73,21 +73,27 @@ export function setOpens(terms: Terms, opens: number | null): Terms {
 
 /** Takes what stands in a column of other terms. Documents are not among terms. */
 export function takeColumn(terms: Terms, column: Column, from: Terms): Terms {
-  if (isRightColumn(column)) {
-    const { terms: next } = setRight(terms, column, from.rights.includes(column));
-    return column === 'print' && next.rights.includes('print')
-      ? setPrints(next, from.prints).terms
-      : next;
-  }
+  return isRightColumn(column) ? takeRight(terms, column, from) : takeOther(terms, column, from);
+}
+
+function takeRight(terms: Terms, right: Right, from: Terms): Terms {
+  const { terms: next } = setRight(terms, right, from.rights.includes(right));
+  return right === 'print' && next.rights.includes('print')
+    ? setPrints(next, from.prints).terms
+    : next;
+}
+
+function takeOther(terms: Terms, column: Exclude<Column, Right>, from: Terms): Terms {
   switch (column) {
     case 'ends':
       return { ...terms, from: from.from, until: from.until };
     case 'opens':
       return withOpens(terms, from.conditions?.opens ?? null);
-    case 'conditions': {
-      const opens = terms.conditions?.opens ?? null;
-      return withOpens(withConditions(terms, from.conditions ?? {}), opens);
-    }
+    case 'conditions':
+      return withOpens(
+        withConditions(terms, from.conditions ?? {}),
+        terms.conditions?.opens ?? null,
+      );
     case 'documents':
       return terms;
   }

@@ -214,47 +214,40 @@ function concern(
   { rows = [], documents = [] }: About,
   { usualEnd }: Situation,
 ): Concern {
-  return { code, rows, documents, mends: mendsOf(code, rows, documents, usualEnd) };
+  return { code, rows, documents, mends: MENDS[code]({ rows, documents, usualEnd }) };
 }
 
-function mendsOf(
-  code: ConcernCode,
-  rows: readonly string[],
-  documents: readonly DocumentId[],
-  usualEnd: Moment | null,
-): Mend[] {
-  const end: Mend[] = usualEnd === null ? [] : [{ kind: 'set-end', until: usualEnd }];
-  switch (code) {
-    case 'document-revoked':
-      return [{ kind: 'remove-documents', documents }];
-    case 'document-for-nobody':
-      return [
-        { kind: 'give-documents', documents },
-        { kind: 'remove-documents', documents },
-      ];
-    case 'row-without-documents':
-      return [
-        { kind: 'give-rows-all', rows },
-        { kind: 'remove-rows', rows },
-      ];
-    case 'blocked':
-    case 'public-domain':
-    case 'public-mail':
-    case 'opens-nothing':
-      return [{ kind: 'remove-rows', rows }];
-    case 'keep-needs':
-      return [{ kind: 'give-needs' }, { kind: 'take-unable' }];
-    case 'end-past':
-    case 'no-end':
-      return end;
-    case 'passes-to-nobody':
-      return [{ kind: 'pass-to-one' }, { kind: 'take-pass-on' }];
-    case 'end-before-start':
-    case 'not-yet':
-      return [{ kind: 'drop-start' }];
-    case 'looks-like':
-    case 'no-documents':
-    case 'no-recipients':
-      return [];
-  }
-}
+type Offered = About & { readonly usualEnd: Moment | null };
+
+const removeRows = ({ rows = [] }: Offered): Mend[] => [{ kind: 'remove-rows', rows }];
+const setEnd = ({ usualEnd }: Offered): Mend[] =>
+  usualEnd === null ? [] : [{ kind: 'set-end', until: usualEnd }];
+const dropStart = (): Mend[] => [{ kind: 'drop-start' }];
+const none = (): Mend[] => [];
+
+/** What is offered to mend each concern, the likeliest first. */
+const MENDS: Readonly<Record<ConcernCode, (offered: Offered) => Mend[]>> = {
+  'no-documents': none,
+  'no-recipients': none,
+  'document-revoked': ({ documents = [] }) => [{ kind: 'remove-documents', documents }],
+  'document-for-nobody': ({ documents = [] }) => [
+    { kind: 'give-documents', documents },
+    { kind: 'remove-documents', documents },
+  ],
+  'row-without-documents': ({ rows = [] }) => [
+    { kind: 'give-rows-all', rows },
+    { kind: 'remove-rows', rows },
+  ],
+  blocked: removeRows,
+  'opens-nothing': removeRows,
+  'public-domain': removeRows,
+  'public-mail': removeRows,
+  'keep-needs': () => [{ kind: 'give-needs' }, { kind: 'take-unable' }],
+  'end-past': setEnd,
+  'no-end': setEnd,
+  'end-before-start': dropStart,
+  'not-yet': dropStart,
+  // Which known address was meant is another one for each row.
+  'looks-like': none,
+  'passes-to-nobody': () => [{ kind: 'pass-to-one' }, { kind: 'take-pass-on' }],
+};

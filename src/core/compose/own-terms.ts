@@ -7,11 +7,11 @@ import { RIGHTS, type Right, type Terms } from '@/core/policy/rights';
  * have in common. `null` sets "none", also where the common terms set something.
  */
 export type OwnTerms = {
-  readonly rights?: { readonly [R in Right]?: boolean | undefined } | undefined;
+  readonly rights?: Readonly<Partial<Record<Right, boolean | undefined>>> | undefined;
   readonly from?: number | null | undefined;
   readonly until?: number | null | undefined;
   readonly prints?: number | null | undefined;
-  readonly conditions?: { readonly [Name in ConditionName]?: unknown } | undefined;
+  readonly conditions?: Readonly<Partial<Record<ConditionName, unknown>>> | undefined;
 };
 
 /** Whether two values of a condition are the same; what is not set is `null`. */

@@ -4,6 +4,8 @@ import type { HandingOver } from '@/core/compose/draft';
 import { isInTheClear } from '@/core/policy/delivery';
 import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 
+export const NO_MAIL = 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.';
+
 type Draft = {
   readonly rows: number;
   readonly subject: string;
@@ -16,7 +18,7 @@ export function problemsOf(
   { mail }: Pick<ComposeStart, 'mail'>,
 ): string[] {
   return [
-    mail ? null : 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.',
+    mail ? null : NO_MAIL,
     rows > MOST_RECIPIENTS
       ? `A dispatch reaches at most ${MOST_RECIPIENTS.toLocaleString('en-GB')} people. ` +
         `These are ${rows.toLocaleString('en-GB')}: make it several.`

@@ -11,6 +11,7 @@ import { sameTerms, type SameTerms } from '@/core/compose/sets';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { carriesFile, carriesLink } from '@/core/policy/delivery';
 import type { Right } from '@/core/policy/rights';
+import { NO_MAIL } from '@/ui/compose/compose-problems';
 import { ceilingWarnings } from '@/ui/compose/ceiling-warnings';
 import { SeenAs } from '@/ui/compose/seen-as';
 import type { Composed } from '@/ui/compose/use-composed';
@@ -82,7 +83,13 @@ function Fixes({ start, composed }: Props) {
   const stops = concerns.filter(({ code }) => !isDoubt(code));
   const asks = concerns.filter(({ code }) => isDoubt(code));
   const isEmpty = start.draft === null && rows.length + documents.length === 0;
-  if (isEmpty) return <p className="answer">Choose documents and recipients.</p>;
+  if (isEmpty)
+    return (
+      <>
+        <p className="answer">Choose documents and recipients.</p>
+        {!start.mail && <p className="magenta">{NO_MAIL}</p>}
+      </>
+    );
   return (
     <>
       {stops.length + problems.length > 0 && (

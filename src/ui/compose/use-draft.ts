@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { ComposeStart } from '@/contracts/draft';
 import type { DraftId } from '@/core/base/ids';
 import type { DraftBody } from '@/core/compose/draft';
@@ -16,7 +16,7 @@ export type Draft = {
   /** Saves what is here as a draft of its own, beside the one that another window changed. */
   readonly saveApart: () => void;
   /**
-   * Ends keeping, and waits for what is being kept: what leaves then takes its draft with it.
+   * Keeps what is here and ends keeping: what leaves then takes its draft with it.
    * @returns the draft; null: there is none
    */
   readonly settle: () => Promise<DraftId | null>;
@@ -36,32 +36,36 @@ export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
   const [state, setState] = useState<Draft['state']>('untouched');
   const isElsewhere = state === 'elsewhere';
 
+  const keep = async (what: string): Promise<void> => {
+    if (what === kept.current) return;
+    try {
+      const result = await api('POST /api/v1/drafts', {
+        id: id.current,
+        seen: revision.current,
+        body: JSON.parse(what) as DraftBody,
+      });
+      if (id.current !== result.id)
+        window.history.replaceState(null, '', `/compose?draft=${result.id}`);
+      id.current = result.id;
+      revision.current = result.revision;
+      kept.current = what;
+      setState('kept');
+    } catch (error) {
+      const isConflict = error instanceof CallError && error.code === 'CONFLICT';
+      setState(isConflict && id.current !== null ? 'elsewhere' : 'not-kept');
+    }
+  };
+  const keepNow = useEffectEvent(async (what: string) => {
+    // Waited out its turn, it may be over by now.
+    if (!over.current) await keep(what);
+  });
+
   useEffect(() => {
     if (text === kept.current || isOver || isElsewhere) return undefined;
     setState('changed');
-    const save = async (): Promise<void> => {
-      // Waited out its turn, it may be over by now.
-      if (over.current) return;
-      try {
-        const result = await api('POST /api/v1/drafts', {
-          id: id.current,
-          seen: revision.current,
-          body: JSON.parse(text) as DraftBody,
-        });
-        if (id.current !== result.id)
-          window.history.replaceState(null, '', `/compose?draft=${result.id}`);
-        id.current = result.id;
-        revision.current = result.revision;
-        kept.current = text;
-        setState('kept');
-      } catch (error) {
-        const isConflict = error instanceof CallError && error.code === 'CONFLICT';
-        setState(isConflict && id.current !== null ? 'elsewhere' : 'not-kept');
-      }
-    };
     // One after another: two at once would be two drafts.
     const timer = setTimeout(() => {
-      saving.current = saving.current.then(save);
+      saving.current = saving.current.then(() => keepNow(text));
     }, WAIT);
     return () => {
       clearTimeout(timer);
@@ -75,6 +79,8 @@ export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
   const settle = async (): Promise<DraftId | null> => {
     end(true);
     await saving.current;
+    // What is held back and stopped comes back as it was composed, to the last word.
+    if (!isElsewhere) await keep(text);
     return id.current;
   };
   return {
@@ -90,7 +96,9 @@ export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
       end(false);
     },
     discard: async () => {
-      const left = await settle();
+      end(true);
+      await saving.current;
+      const left = id.current;
       if (left !== null)
         await api('DELETE /api/v1/drafts/:id', { id: left }).catch(() => undefined);
     },

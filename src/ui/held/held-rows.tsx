@@ -56,12 +56,13 @@ export function HeldRows({
   }, [isDue, at, router]);
   if (held.length === 0) return <Notice said={said} />;
   const stop = async (row: HeldRow) => {
-    let draft: string | null = null;
+    const drafts: string[] = [];
     await attempt(async () => {
-      ({ draft } = await api('DELETE /api/v1/held/:id', { id: row.id }));
+      const { draft } = await api('DELETE /api/v1/held/:id', { id: row.id });
+      if (draft !== null) drafts.push(draft);
     }, `“${row.subject}” is stopped. Nobody was given anything.`);
     // After the page was asked for anew: going on before that would be taken back by it.
-    if (draft !== null) router.push(`/compose?draft=${draft}`);
+    for (const draft of drafts) router.push(`/compose?draft=${draft}`);
   };
   return (
     <section className="held" aria-label="Held back">

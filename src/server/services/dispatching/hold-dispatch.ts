@@ -190,8 +190,9 @@ export async function sendHeld(deps: Deps): Promise<number> {
       await deps.db.write((tx) => leave(deps, tx, id));
       left++;
     } catch (error) {
-      if (error instanceof ServiceError) await deps.db.write((tx) => giveUp(deps, tx, id, error));
-      else failed.push(error);
+      const why = problemOf(error);
+      if (why === null) failed.push(error);
+      else await deps.db.write((tx) => giveUp(deps, tx, id, why));
     }
   }
   if (failed.length > 0) throw failed[0];
@@ -228,14 +229,16 @@ async function senderNow(tx: Transaction, { staffId }: HeldRecord): Promise<Staf
   };
 }
 
+/** What is wrong with a dispatch itself; `null` for anything that may pass. */
+function problemOf(error: unknown): HeldProblem | null {
+  if (!(error instanceof ServiceError)) return null;
+  const { problem, fields } = error as ServiceError;
+  return { problem, fields };
+}
+
 /** Keeps what could not leave, for its sender to look at; what another program wrote is removed. */
-async function giveUp(
-  deps: Deps,
-  tx: Transaction,
-  id: HeldId,
-  { problem, fields }: ServiceError,
-): Promise<void> {
-  const why: HeldProblem = { problem, fields };
+async function giveUp(deps: Deps, tx: Transaction, id: HeldId, why: HeldProblem): Promise<void> {
+  const { problem } = why;
   if (problem === 'rows-not-ours') await removeHeld(tx, id);
   else await settleHeld(tx, id, ['held'], { state: 'failed', problem: JSON.stringify(why) });
   await record(deps, tx, {

@@ -179,16 +179,66 @@ function nextOrder(order: GridOrder, by: GridColumn): GridOrder {
   return order.down ? null : { by, down: true };
 }
 
-/** The rows that can be seen, and room for the others. */
-function GridBody({
+/** Rows up to which all are drawn: the browser then finds text in them, and prints them. */
+const FEW = 60;
+
+type BodyProps = Props & { readonly grid: Grid; readonly frame: RefObject<HTMLDivElement | null> };
+
+function GridBody(props: BodyProps) {
+  return props.rows.length > FEW ? <SeenRows {...props} /> : <AllRows {...props} />;
+}
+
+function AllRows(props: BodyProps) {
+  const { rows, columns, grid } = props;
+  const handlers = useHandlers(grid);
+  const { key, column } = grid.place;
+  useEffect(() => {
+    if (key !== COMMON)
+      document.getElementById(cellId(key, column))?.scrollIntoView({ block: 'nearest' });
+  }, [key, column]);
+  return (
+    <TableBody role="rowgroup">
+      {rows.map((each, index) => (
+        <BodyRow key={each.row.key} {...props} each={each} index={index} handlers={handlers} />
+      ))}
+      {rows.length === 0 && <Space height={ROW} span={columns.length} />}
+    </TableBody>
+  );
+}
+
+function BodyRow({
   work,
-  rows,
   columns,
   documents,
   concernOf,
-  grid,
-  frame,
-}: Props & { readonly grid: Grid; readonly frame: RefObject<HTMLDivElement | null> }) {
+  grid: { place, selected },
+  each,
+  index,
+  handlers,
+}: BodyProps & {
+  readonly each: GridRow;
+  readonly index: number;
+  readonly handlers: RowHandlers;
+}) {
+  const { key } = each.row;
+  return (
+    <GridRowView
+      each={each}
+      common={work.common}
+      columns={columns}
+      active={key === place.key ? place.column : null}
+      selected={selected.has(key)}
+      concern={concernOf(key)}
+      documents={documents.length}
+      index={index + 3}
+      handlers={handlers}
+    />
+  );
+}
+
+/** The rows that can be seen, and room for the others. */
+function SeenRows(props: BodyProps) {
+  const { rows, columns, grid, frame } = props;
   const handlers = useHandlers(grid);
   // The library's functions must not be memoised, so the compiler is told to leave this component alone.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -201,8 +251,7 @@ function GridBody({
     // The heads and the common terms lie over the first rows.
     scrollPaddingStart: 2 * ROW,
   });
-  const { place, selected } = grid;
-  const at = rows.findIndex(({ row }) => row.key === place.key);
+  const at = rows.findIndex(({ row }) => row.key === grid.place.key);
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
     // The library's object is another each time; only where the active row moved is it scrolled.
@@ -216,21 +265,8 @@ function GridBody({
       <Space height={above} span={columns.length} />
       {shown.map(({ index }) => {
         const each = rows[index];
-        if (each === undefined) return null;
-        const { key } = each.row;
-        return (
-          <GridRowView
-            key={key}
-            each={each}
-            common={work.common}
-            columns={columns}
-            active={key === place.key ? place.column : null}
-            selected={selected.has(key)}
-            concern={concernOf(key)}
-            documents={documents.length}
-            index={index + 3}
-            handlers={handlers}
-          />
+        return each === undefined ? null : (
+          <BodyRow key={each.row.key} {...props} each={each} index={index} handlers={handlers} />
         );
       })}
       <Space height={below} span={columns.length} />

@@ -90,19 +90,13 @@ function Fixes({ start, composed }: Props) {
         {!start.mail && <p className="magenta">{NO_MAIL}</p>}
       </>
     );
+  const lines = { composed, names };
   return (
     <>
       {stops.length + problems.length > 0 && (
         <section className="stack" aria-label="Fix before sending">
           <h2>Fix before sending</h2>
-          {stops.map((each) => (
-            <ConcernLine
-              key={`${each.code} ${each.rows.join()}`}
-              concern={each}
-              composed={composed}
-              names={names}
-            />
-          ))}
+          <ConcernLines concerns={stops} {...lines} />
           {problems.map((problem) => (
             <p key={problem} className="magenta">
               {problem}
@@ -113,29 +107,34 @@ function Fixes({ start, composed }: Props) {
       {asks.length > 0 && (
         <section className="stack" aria-label="To look at">
           <h2>To look at</h2>
-          {asks.map((each) => (
-            <ConcernLine
-              key={`${each.code} ${each.rows.join()}`}
-              concern={each}
-              composed={composed}
-              names={names}
-            />
-          ))}
+          <ConcernLines concerns={asks} {...lines} />
         </section>
       )}
     </>
   );
 }
 
-function ConcernLine({
-  concern,
-  composed,
-  names,
-}: {
-  readonly concern: Concern;
-  readonly composed: Composed;
-  readonly names: ConcernNames;
-}) {
+type LineProps = { readonly composed: Composed; readonly names: ConcernNames };
+
+/** Concerns that are told at once; the next ones come as these are settled. */
+const MOST_TOLD = 12;
+
+function ConcernLines({
+  concerns,
+  ...lines
+}: LineProps & { readonly concerns: readonly Concern[] }) {
+  const more = concerns.length - MOST_TOLD;
+  return (
+    <>
+      {concerns.slice(0, MOST_TOLD).map((each) => (
+        <ConcernLine key={`${each.code} ${each.rows.join()}`} concern={each} {...lines} />
+      ))}
+      {more > 0 && <p className="quiet">And {more} more.</p>}
+    </>
+  );
+}
+
+function ConcernLine({ concern, composed, names }: LineProps & { readonly concern: Concern }) {
   const isAsk = isDoubt(concern.code);
   return (
     <div className="stack tight">

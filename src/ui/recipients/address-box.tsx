@@ -89,7 +89,7 @@ export function AddressBox({
   const take = (pasted: Pasted) => {
     onAdd(pastedRows(pasted));
     setUnread(pasted.unreadable);
-    setText(pasted.unreadable.join('; ').slice(0, 2_000));
+    setText(pasted.unreadable.join('; '));
   };
   const choose = (option: Option) => {
     setText('');

@@ -31,6 +31,6 @@ test('a group is made from a person, addressed as it is at that moment, and done
   await page.getByRole('link', { name: 'Ferry people 1' }).click();
   await expect(page.getByText('1 in 1 organisation')).toBeVisible();
   await page.getByRole('button', { name: 'Remove group' }).click();
-  await expect(page.getByText(/^\d+ in 12 organisations/)).toBeVisible();
+  await expect(page.getByText(/^\d+ in \d+ organisations/)).toBeVisible();
   await expect(page.getByRole('link', { name: /Ferry people/ })).toHaveCount(0);
 });

@@ -28,7 +28,7 @@ import { listLedger } from '@/server/services/ledger/list-entries';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
 import { blockPerson } from '@/server/services/people/manage-people';
-import { supposeAccess } from '@/server/services/policy/explain-access';
+import { supposeAccess } from '@/server/services/policy/suppose-access';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
 import { openDocument } from '@/server/services/reading/open-document';
 import { NO_LIMITS } from '@/core/policy/ceiling';

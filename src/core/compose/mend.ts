@@ -13,11 +13,10 @@ import {
 
 /** What mends a concern with one press. Those without rows are about every row that it is true of. */
 export type Mend =
-  | { readonly kind: 'remove-rows' | 'give-rows-all'; readonly rows: readonly string[] }
-  | {
-      readonly kind: 'remove-documents' | 'give-documents';
-      readonly documents: readonly DocumentId[];
-    }
+  | { readonly kind: 'remove-rows'; readonly rows: readonly string[] }
+  | { readonly kind: 'give-rows-all'; readonly rows: readonly string[] }
+  | { readonly kind: 'remove-documents'; readonly documents: readonly DocumentId[] }
+  | { readonly kind: 'give-documents'; readonly documents: readonly DocumentId[] }
   | { readonly kind: 'correct-address'; readonly row: string; readonly address: string }
   | { readonly kind: 'set-end'; readonly until: Moment }
   | {

@@ -14,8 +14,15 @@ const MEANINGLESS = /^(untitled|document\d*|presentation\d*|book\d*|title|micros
 
 /** Capitals and figures in groups, a figure among them: `TQ-412-GA-01`. */
 const REFERENCE = /\b[A-Z]{1,6}(?:[-/.][A-Z0-9]{1,8}){1,5}\b/g;
-const LABELLED =
-  /(?:reference|ref\.?|drawing (?:no|number)\.?|document (?:no|number)\.?|doc\.? no\.?)\s*:?\s*([A-Z0-9][A-Z0-9/.-]{2,30})/i;
+/** What stands before a reference on a page. */
+const LABELS = [
+  'reference',
+  'ref\\.?',
+  'drawing (?:no|number)\\.?',
+  'document (?:no|number)\\.?',
+  'doc\\.? no\\.?',
+];
+const LABELLED = new RegExp(`(?:${LABELS.join('|')})\\s*:?\\s*([A-Z0-9][A-Z0-9/.-]{2,30})`, 'i');
 
 function referenceIn(text: string): string | null {
   return text.match(REFERENCE)?.find((each) => /\d/.test(each)) ?? null;

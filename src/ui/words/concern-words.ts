@@ -49,7 +49,8 @@ const WORDS: Record<ConcernCode, (concern: Concern, names: ConcernNames) => stri
   'public-domain': (concern, names) =>
     `${who(concern, names)}: anybody can have an email address there. Name the people instead.`,
   'keep-needs': (concern, names) =>
-    `${who(concern, names)}: Keep a copy is possible only with Copy text and unlimited Print, since a kept file can be copied and printed.`,
+    `${who(concern, names)}: Keep a copy is possible only with Copy text and unlimited Print, ` +
+    'since a kept file can be copied and printed.',
   'end-past': (concern, names) => `The end for ${who(concern, names)} is in the past.`,
   'end-before-start': (concern, names) =>
     `For ${who(concern, names)} access would end before it begins.`,
@@ -57,7 +58,8 @@ const WORDS: Record<ConcernCode, (concern: Concern, names: ConcernNames) => stri
   'looks-like': ({ rows, known }, { nameOf }) =>
     `${rows.map(nameOf).join('')} is new and one letter away from ${known ?? ''}. Is that right?`,
   'public-mail': (concern, names) =>
-    `${who(concern, names)} ${isOne(concern) ? 'is' : 'are'} new and at a public mail provider, where anybody can have an address.`,
+    `${who(concern, names)} ${isOne(concern) ? 'is' : 'are'} new and at a public mail provider, ` +
+    'where anybody can have an address.',
   'passes-to-nobody': (concern, names) =>
     `Pass on has no effect for ${who(concern, names)}: it is not said to how many people.`,
   'not-yet': (concern, names) => `${who(concern, names)} cannot open it yet when the mail arrives.`,
@@ -67,32 +69,33 @@ export function concernText(concern: Concern, names: ConcernNames): string {
   return WORDS[concern.code](concern, names);
 }
 
+type MendWords = {
+  readonly [Kind in Mend['kind']]: (
+    mend: Extract<Mend, { readonly kind: Kind }>,
+    names: ConcernNames,
+  ) => string;
+};
+
+const MEND_WORDS: MendWords = {
+  'remove-rows': ({ rows }, { nameOf }) =>
+    rows.length === 1
+      ? `Remove ${nameOf(rows[0] ?? '')}`
+      : `Remove ${String(rows.length)} recipients`,
+  'give-rows-all': () => 'Give every document',
+  'remove-documents': ({ documents }) =>
+    documents.length === 1 ? 'Remove this document' : 'Remove these documents',
+  'give-documents': () => 'Give it to everybody',
+  'correct-address': ({ address }) => `Use ${address}`,
+  'set-end': ({ until }, { zone }) => `End on ${momentText(until, zone)}`,
+  'give-needs': () => 'Also allow Copy text and unlimited Print',
+  'take-unable': () => 'Take Keep a copy away',
+  'drop-start': () => 'Open it from now on',
+  'pass-to-one': () => 'Let each pass it on to 1 person',
+  'take-pass-on': () => 'Take Pass on away',
+};
+
 /** What stands on the button that mends a concern. */
-export function mendText(mend: Mend, { nameOf, zone }: ConcernNames): string {
-  switch (mend.kind) {
-    case 'remove-rows':
-      return mend.rows.length === 1
-        ? `Remove ${nameOf(mend.rows[0] ?? '')}`
-        : `Remove ${String(mend.rows.length)} recipients`;
-    case 'give-rows-all':
-      return 'Give every document';
-    case 'remove-documents':
-      return mend.documents.length === 1 ? 'Remove this document' : 'Remove these documents';
-    case 'give-documents':
-      return 'Give it to everybody';
-    case 'correct-address':
-      return `Use ${mend.address}`;
-    case 'set-end':
-      return `End on ${momentText(mend.until, zone)}`;
-    case 'give-needs':
-      return 'Also allow Copy text and unlimited Print';
-    case 'take-unable':
-      return 'Take Keep a copy away';
-    case 'drop-start':
-      return 'Open it from now on';
-    case 'pass-to-one':
-      return 'Let each pass it on to 1 person';
-    case 'take-pass-on':
-      return 'Take Pass on away';
-  }
+export function mendText(mend: Mend, names: ConcernNames): string {
+  const say = MEND_WORDS[mend.kind] as (mend: Mend, names: ConcernNames) => string;
+  return say(mend, names);
 }

@@ -1,21 +1,14 @@
 import 'server-only';
 import type { DocumentId, GrantId, RecipientId } from '@/core/base/ids';
-import type {
-  ExplainInput,
-  Explained,
-  NamedReason,
-  NamedWay,
-  SupposeInput,
-} from '@/contracts/explain';
-import { HOUR } from '@/core/base/time';
+import type { ExplainInput, Explained, NamedReason, NamedWay } from '@/contracts/explain';
 import { LEVELS, type Level, type Subject } from '@/core/policy/levels';
 import type { Ceiling } from '@/core/policy/ceiling';
 import type { Change } from '@/core/policy/changes';
-import { ANYWHERE, UNUSED, type Circumstances } from '@/core/policy/conditions';
+import { ANYWHERE, type Circumstances } from '@/core/policy/conditions';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { domainOf, normaliseAddress } from '@/core/policy/address';
 import type { Decision } from '@/core/policy/decide';
-import type { CompiledDocument, GrantFacts } from '@/core/policy/compile';
+import type { CompiledDocument } from '@/core/policy/compile';
 import { explain, type Explanation, type Reason, type Way } from '@/core/policy/explain';
 import { dispatchesOfGrants } from '@/server/repositories/dispatching/dispatch-repository';
 import { type RecipientRecord } from '@/server/repositories/people/recipient-repository';
@@ -27,7 +20,7 @@ import { lastChanges, lastDone } from '@/server/repositories/ledger/last-done';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import { namesOfStaff } from '@/server/repositories/staff/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
-import { askerOf, NOBODY_YET, policyFor } from '@/server/services/policy/document-policy';
+import { askerOf, policyFor } from '@/server/services/policy/document-policy';
 import { ServiceError } from '@/server/services/base/errors';
 import { subjectNames } from '@/server/services/base/level-subjects';
 import { documentThenFor } from '@/server/services/policy/access-then';
@@ -35,7 +28,8 @@ import { recordAlone } from '@/server/services/base/record';
 
 const isLevel = (level: string): level is Level => LEVELS.some((each) => each === level);
 
-function circumstances(
+/** The circumstances that are asked about. @param countryOf what a network's place is estimated to be */
+export function circumstances(
   { at, network, country, device }: Pick<ExplainInput, 'at' | 'network' | 'country' | 'device'>,
   now: number,
   zone: string,
@@ -224,7 +218,8 @@ function namedWay(names: Names, way: Way, zone: string): NamedWay {
   };
 }
 
-async function recordLook(
+/** Writes down that somebody of the staff looked at what a person can open. */
+export async function recordLook(
   deps: Deps,
   actor: StaffActor,
   recipient: RecipientId,
@@ -287,7 +282,8 @@ type Question = {
   readonly past: boolean;
 };
 
-async function answer(
+/** What is told of a decision, with everything it rests on by its name. */
+export async function answer(
   deps: Deps,
   { document, recipient, policy, blocked, at, zone, past }: Question,
 ): Promise<Explained> {
@@ -316,73 +312,6 @@ async function answer(
     ways: ways.map((way) => namedWay(names, way, zone)),
   };
 }
-
-/** How often it is written down that somebody looked at the same two while composing. */
-const LOOK_LASTS = 12 * HOUR;
-
-/**
- * Whether somebody could open a document, were they given it on these terms: everything else they
- * hold, and every ceiling, is as it is. That somebody looked at a known person is recorded once.
- *
- * @throws ServiceError `NOT_FOUND`
- */
-export async function supposeAccess(
-  deps: Deps,
-  actor: StaffActor,
-  input: SupposeInput,
-): Promise<Explained> {
-  const [found, known, organisation] = await Promise.all([
-    findDocument(deps.db.read, input.document),
-    findRecipientByAddress(deps.db.read, input.address),
-    findOrganisation(deps.db.read),
-  ]);
-  if (found === null) throw new ServiceError('no-document');
-  const { document } = found;
-  const now = deps.clock.now();
-  const recipient = {
-    id: known?.id ?? NOBODY_YET,
-    name: known?.name ?? input.name,
-    address: input.address,
-  };
-  if (known !== null) {
-    const last = await lastDone(deps.db.read, 'staff.viewed', {
-      document: document.id,
-      recipient: known.id,
-    });
-    if (last === null || last.by !== actor.id || last.at < now - LOOK_LASTS)
-      await recordLook(deps, actor, known.id, document.id);
-  }
-  const zone = known?.zone ?? organisation?.zone ?? 'UTC';
-  const supposed: GrantFacts = {
-    id: NOT_GIVEN_YET,
-    addressee: { kind: 'person', id: recipient.id },
-    terms: input.terms,
-    revoked: false,
-    used: UNUSED,
-    givenBy: actor.id,
-    givenAt: now,
-  };
-  const asked = { ...input, at: input.at != null && input.at < now ? null : input.at };
-  return answer(deps, {
-    document,
-    recipient,
-    policy: await policyFor(
-      deps,
-      deps.db.read,
-      found,
-      { id: recipient.id, address: recipient.address },
-      null,
-      supposed,
-    ),
-    blocked: known?.blocked ?? false,
-    at: circumstances(asked, now, zone, (network) => deps.places.find(network)?.country ?? null),
-    zone,
-    past: false,
-  });
-}
-
-/** The grant that is being composed. */
-const NOT_GIVEN_YET: GrantId = 'grt_not-given-yet';
 
 function outcomeOf(decision: Decision): Pick<Explained, 'opens' | 'reason' | 'until'> {
   return decision.outcome === 'granted'

@@ -128,7 +128,7 @@ export async function fileEverything(
   await putRule(deps, ida, {
     way: 'open-link',
     leave: 'agreed',
-    reason: 'a second pair of eyes first',
+    reason: 'nobody should open a document to everybody alone',
     seen: null,
   });
   for (const [reference, id] of documents) {

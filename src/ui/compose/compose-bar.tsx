@@ -17,7 +17,7 @@ import { HandOver } from '@/ui/compose/hand-over';
 import type { Composed } from '@/ui/compose/use-composed';
 import { MomentField } from '@/ui/time/moment-field';
 import { ChipButton } from '@/ui/shell/chips';
-import { deliveryWords, formWords } from '@/ui/words/delivery-words';
+import { formWords } from '@/ui/words/delivery-words';
 
 type Props = {
   readonly start: ComposeStart;
@@ -217,7 +217,6 @@ function DeliveryPart({ start, composed }: Omit<Props, 'selected'>) {
   const hasLink = work.sheet.rows.some(({ kind }) => kind === 'link');
   return (
     <>
-      <p className="quiet">{deliveryWords[way.delivery].hint}</p>
       <HandOver
         way={way}
         rules={start.rules}

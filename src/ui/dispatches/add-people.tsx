@@ -142,6 +142,7 @@ function TermsToStartFrom({
 }) {
   return (
     <Autocomplete
+      className="start-terms"
       disableClearable
       options={offered}
       value={chosen ?? undefined}

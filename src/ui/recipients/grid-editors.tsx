@@ -63,7 +63,11 @@ export function GridEditor(props: Props) {
       onClose={grid.close}
       slotProps={{
         transition: { onExited: onClosed },
-        paper: { className: 'grid-editor', 'aria-label': 'Edit', role: 'dialog' },
+        paper: {
+          className: editing.column === 'conditions' ? 'grid-editor wide' : 'grid-editor',
+          'aria-label': 'Edit',
+          role: 'dialog',
+        },
       }}
       transitionDuration={0}
       disableRestoreFocus

@@ -148,9 +148,9 @@ test('two who change different settings at once both have their way', async () =
     put({ checkpointsOpen: true }),
   ]);
   expect(await viewWorkSettings(product.deps)).toEqual({
+    ...DEFAULTS,
     reasonsAsked: true,
     endsTold: 3,
-    checkpointsTo: [],
     checkpointsOpen: true,
   });
   await put(DEFAULTS);

@@ -159,6 +159,7 @@ describe('what wants a second person', () => {
     expect(await sendDocuments(product.deps, product.ida, toDomain())).toEqual({
       id: null,
       reference: '',
+      held: null,
       waits: true,
     });
     expect(await dispatches()).toBe(0);

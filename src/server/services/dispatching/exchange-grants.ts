@@ -276,8 +276,13 @@ function sendingInput(
   subject: string,
   watermark: string,
 ): DispatchInput {
-  const groups = addresses.flatMap((address) => groupOf(address) ?? []);
-  const domains = addresses.filter((address) => address.startsWith('@'));
+  const groups = addresses.flatMap((address) => {
+    const id = groupOf(address);
+    return id === null ? [] : [{ id }];
+  });
+  const domains = addresses
+    .filter((address) => address.startsWith('@'))
+    .map((domain) => ({ domain }));
   const people = addresses.filter(
     (address) => !address.startsWith('@') && groupOf(address) === null,
   );

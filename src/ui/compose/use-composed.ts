@@ -54,11 +54,19 @@ function useShelf(picked: readonly DocumentRow[]) {
     () => new Map(picked.map((document) => [document.id, document])),
   );
   return {
-    rowsOf: (ids: readonly DocumentId[]) => ids.flatMap((id) => shelf.get(id) ?? []),
+    shelf,
+    rowsOf: (ids: readonly DocumentId[]) => rowsOf(shelf, ids),
     put: (document: DocumentRow) => {
       setShelf((before) => new Map(before).set(document.id, document));
     },
   };
+}
+
+function rowsOf(
+  shelf: ReadonlyMap<DocumentId, DocumentRow>,
+  ids: readonly DocumentId[],
+): readonly DocumentRow[] {
+  return ids.flatMap((id) => shelf.get(id) ?? []);
 }
 
 /** All that is being composed, what stands in its way, and what sends it. */
@@ -73,7 +81,10 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
   const [way, setWay] = useState(begun.way);
   const [leavesAt, setLeavesAt] = useState(begun.leavesAt ?? null);
   const isClear = isInTheClear(way.form);
-  const documents = shelf.rowsOf(work.sheet.documents);
+  const documents = useMemo(
+    () => rowsOf(shelf.shelf, work.sheet.documents),
+    [shelf.shelf, work.sheet.documents],
+  );
   const facts = useFacts(work.sheet.rows);
   const rows = useGridRows(work, facts, isClear ? IN_THE_CLEAR : null);
   const common = isClear ? IN_THE_CLEAR : work.common;
@@ -100,6 +111,11 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     leavesAt,
     waved: looked.waved,
   });
+  // The same columns are the same list, so that rows which did not change are not drawn again.
+  const columns = useMemo(
+    () => gridColumns({ isClear, documents: documents.length }),
+    [isClear, documents.length],
+  );
   const ways = waysOfSheet(way, work.sheet);
   const { forbidden, agreed } = judgeWays(start.rules, waysOf(ways));
   const many = work.sheet.rows.some(({ kind }) => kind !== 'person');
@@ -131,7 +147,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
   return {
     work,
     rows,
-    columns: gridColumns({ isClear, documents: documents.length }),
+    columns,
     facts,
     documents,
     parents,

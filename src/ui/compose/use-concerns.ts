@@ -76,10 +76,13 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
     [work.sheet, now, common, documents, facts, ceilingsOf, usualDays, mailed, isClear],
   );
   const open = concerns.filter((concern) => !isWaved(concern, waved));
-  const weights = useMemo(() => weightsOf(concerns), [concerns]);
+  const concernOf = useMemo(() => {
+    const weights = weightsOf(concerns);
+    return (key: string) => weights.get(key) ?? null;
+  }, [concerns]);
   return {
     concerns: open,
-    concernOf: (key) => weights.get(key) ?? null,
+    concernOf,
     mend: (mend) => {
       work.change((sheet, standing) => mended(sheet, standing, mend, now));
     },

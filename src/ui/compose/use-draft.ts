@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import type { ComposeStart } from '@/contracts/draft';
 import type { DraftId } from '@/core/base/ids';
 import type { DraftBody } from '@/core/compose/draft';
@@ -28,7 +28,13 @@ export type Draft = {
 export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
   const id = useRef(first?.id ?? null);
   const revision = useRef(first?.revision ?? 0);
-  const text = JSON.stringify(body);
+  const { sheet, subject, note, watermark, way, leavesAt, waved } = body;
+  const told = JSON.stringify({ subject, note, watermark, way, leavesAt, waved });
+  // A sheet of hundreds of rows is written out when it changed, and not at every key.
+  const text = useMemo(
+    () => JSON.stringify({ sheet, ...(JSON.parse(told) as Omit<DraftBody, 'sheet'>) }),
+    [sheet, told],
+  );
   const kept = useRef(text);
   const saving = useRef<Promise<void>>(Promise.resolve());
   const [isOver, setOver] = useState(false);

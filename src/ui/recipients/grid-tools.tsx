@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import Button from '@mui/material/Button';
 import { counted } from '@/core/base/counted';
 import { dropOwn, removeRows } from '@/core/compose/sheet';
@@ -44,11 +44,14 @@ export function useGridTools({ rows, columns, common, concernOf }: Shown): GridT
   const [filter, setFilter] = useState<GridFilter>('all');
   const [order, setOrder] = useState<GridOrder>(null);
   const isToLookAt = (key: string): boolean => concernOf(key) !== null;
-  const counts = {
-    different: rows.filter((each) => isDifferent(each, common, columns)).length,
-    'to-look-at': rows.filter(({ row }) => isToLookAt(row.key)).length,
-    new: rows.filter(({ known }) => known?.known === false).length,
-  };
+  const counts = useMemo(
+    () => ({
+      different: rows.filter((each) => isDifferent(each, common, columns)).length,
+      'to-look-at': rows.filter(({ row }) => concernOf(row.key) !== null).length,
+      new: rows.filter(({ known }) => known?.known === false).length,
+    }),
+    [rows, common, columns, concernOf],
+  );
   // A filter that nothing passes any more is let go of.
   const held = filter === 'all' || counts[filter] > 0 ? filter : 'all';
   const isPlain = text === '' && held === 'all' && order === null;

@@ -195,6 +195,16 @@ describe('what wants a second person', () => {
     ]);
   });
 
+  test('leaves when they agree, so no other time is taken besides', async () => {
+    await expect(
+      sendDocuments(product.deps, product.ida, {
+        ...toDomain(),
+        leavesAt: product.deps.clock.now() + DAY,
+      }),
+    ).rejects.toMatchObject({ problem: 'approved-leaves-at-once' });
+    expect(await listConsents(product.deps, product.ida)).toEqual([]);
+  });
+
   test('is taken back by who asked, declined by who answers, and shown to nobody else', async () => {
     await sendDocuments(product.deps, product.ida, toDomain());
     expect(await listConsents(product.deps, nils)).toEqual([]);

@@ -105,18 +105,19 @@ function ComposeHead({ start, composed }: PartProps) {
 }
 
 /**
- * Sends it. Pressed while files are still being protected, it sends as soon as they are, unless
- * something comes up by then.
+ * Sends it. Pressed while files are still being protected, or recipients looked up, it sends as soon
+ * as that is done, unless something comes up by then.
  */
 function SendButton({ composed }: { readonly composed: Composed }) {
-  const { busy, problems, problem, concerns, coming, send } = composed;
+  const { busy, problems, problem, concerns, coming, isChecking, send } = composed;
+  const isWaiting = coming > 0 || isChecking;
   const [armed, setArmed] = useState(false);
   // What could not be sent is not tried again by itself.
   const isArmed = armed && problem === null;
   // The documents that come are not chosen yet, which is nothing to mend.
   const stops = concerns.filter(({ code }) => coming === 0 || code !== 'no-documents').length;
   const canSend = problems.length + stops === 0;
-  const isReady = isArmed && coming === 0 && canSend && !busy;
+  const isReady = isArmed && !isWaiting && canSend && !busy;
   useEffect(() => {
     if (isReady) void send();
     // Sent once, as it is when the last file has come.
@@ -126,7 +127,9 @@ function SendButton({ composed }: { readonly composed: Composed }) {
     return (
       <>
         <span role="status" className="lamp small nowrap">
-          leaves once {counted(coming, 'file is', 'files are')} protected
+          {coming > 0
+            ? `leaves once ${counted(coming, 'file is', 'files are')} protected`
+            : 'checking the recipients…'}
         </span>
         <Button
           onClick={() => {
@@ -144,7 +147,7 @@ function SendButton({ composed }: { readonly composed: Composed }) {
       disabled={busy || !canSend}
       aria-keyshortcuts="Control+Enter"
       onClick={() => {
-        if (coming > 0) setArmed(true);
+        if (isWaiting) setArmed(true);
         else void send();
       }}
     >

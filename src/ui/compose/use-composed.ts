@@ -125,6 +125,9 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     ...(leavesAt !== null && leavesAt <= start.now
       ? ['It is to leave at a time that is over.']
       : []),
+    ...(leavesAt !== null && agreed.length > 0
+      ? ['It needs a second person, and leaves when they approve. Remove the later time.']
+      : []),
     ...limitProblems(start, parents, { rows, documents, common }),
     ...handOverProblems(way, many),
     ...(isClear ? clearProblems(documents, { rows: start.ceilings, parents }) : []),
@@ -172,6 +175,10 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     draft,
     ...looked,
     ...sent,
+    /** Whether it is still being looked up whom the rows are for. */
+    isChecking: rows.some(
+      ({ row, known }) => known === undefined && (row.kind === 'person' || row.kind === 'domain'),
+    ),
     /** Files that are still being protected. */
     coming: comingOf(files),
     /** Ways in which it goes out that need a second person. */

@@ -105,7 +105,7 @@ function isWaved({ code, rows }: Pick<Concern, 'code' | 'rows'>, waved: readonly
   return isDoubt(code) && rows.every((key) => seen.has(key));
 }
 
-/** What stands out about each row; what is true of very many is said once and not on every row. */
+/** What stands out about each row: what stops it, before what is asked. */
 function weightsOf(concerns: readonly Concern[]): ReadonlyMap<string, 'stops' | 'asks'> {
   const weights = new Map<string, 'stops' | 'asks'>();
   for (const { code, rows } of concerns)

@@ -43,7 +43,8 @@ export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
   const isElsewhere = state === 'elsewhere';
 
   const keep = async (what: string): Promise<void> => {
-    if (what === kept.current) return;
+    // Where nothing was changed yet there is no draft to come back to: then one is made.
+    if (what === kept.current && id.current !== null) return;
     try {
       const result = await api('POST /api/v1/drafts', {
         id: id.current,

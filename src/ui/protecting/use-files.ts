@@ -62,6 +62,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
   const nextKey = useRef(1);
   const stops = useRef(new Map<number, AbortController>());
   const uploads = useRef(new Map<number, UploadId>());
+  const removed = useRef(new Set<number>());
   const queue = useRef<Promise<void>>(Promise.resolve());
 
   const change = (key: number, part: Partial<FileJob>): void => {
@@ -88,7 +89,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
       });
       const { rows } = await api('GET /api/v1/documents', { q: reference, own: 'true' });
       const document = rows.find((each) => each.id === id);
-      if (document !== undefined) onDone(document);
+      if (document !== undefined && !removed.current.has(key)) onDone(document);
       drop(key);
     } catch (error) {
       change(key, { state: 'failed', problem: sentenceOf(error) });
@@ -96,6 +97,8 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
   };
   const take = async (job: FileJob): Promise<void> => {
     const { key, file } = job;
+    // Removed while it waited for its turn.
+    if (removed.current.has(key)) return;
     const stop = new AbortController();
     stops.current.set(key, stop);
     try {
@@ -111,6 +114,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
       change(key, { state: 'looking' });
       const found = await api('POST /api/v1/uploads/:id/look', { id: upload });
       change(key, { title: found.title, found });
+      if (removed.current.has(key)) return;
       if (found.marking === null && markings) change(key, { state: 'asks' });
       else await finish(key, found, found.marking?.id ?? null);
     } catch (error) {
@@ -148,6 +152,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
       void begin(job);
     },
     remove: (key) => {
+      removed.current.add(key);
       stops.current.get(key)?.abort();
       const upload = uploads.current.get(key);
       if (upload !== undefined) void api('DELETE /api/v1/uploads/:id', { id: upload });

@@ -7,6 +7,8 @@ import type { Row } from '@/core/compose/sheet';
 import { api } from '@/ui/http/api';
 
 const WAIT = 250;
+/** How long after a failed question it is asked again. */
+const AGAIN = 3_000;
 /** Most that are asked about at once. */
 const MOST = 1_000;
 
@@ -61,6 +63,7 @@ async function ask(keys: readonly string[]): Promise<(readonly [string, Known])[
 
 /** What is known about each row, asked for as rows come; groups and links need no asking. */
 export function useFacts(rows: readonly Row[]): (key: string) => Known | undefined {
+  const [tries, setTries] = useState(0);
   const [facts, setFacts] = useState<ReadonlyMap<string, Known>>(new Map());
   const wanted = rows
     .filter(({ kind, key }) => (kind === 'person' || kind === 'domain') && !facts.has(key))
@@ -69,18 +72,22 @@ export function useFacts(rows: readonly Row[]): (key: string) => Known | undefin
     .join('\n');
   useEffect(() => {
     if (wanted === '') return undefined;
-    const timer = setTimeout(() => {
-      ask(wanted.split('\n')).then(
-        (found) => {
-          setFacts((before) => new Map([...before, ...found]));
-        },
-        // What is not known is checked again when the dispatch is sent.
-        () => undefined,
-      );
-    }, WAIT);
+    const timer = setTimeout(
+      () => {
+        ask(wanted.split('\n')).then(
+          (found) => {
+            setFacts((before) => new Map([...before, ...found]));
+          },
+          () => {
+            setTries((before) => before + 1);
+          },
+        );
+      },
+      tries === 0 ? WAIT : AGAIN,
+    );
     return () => {
       clearTimeout(timer);
     };
-  }, [wanted]);
+  }, [wanted, tries]);
   return useMemo(() => (key: string) => facts.get(key), [facts]);
 }

@@ -1,6 +1,6 @@
 import 'server-only';
 import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
-import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, GrantId, RecipientId, LinkId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
 import { dispatches } from '@/server/db/schema/dispatching';
@@ -22,19 +22,22 @@ export async function insertDispatch(
   await tx.insert(dispatches).values(dispatch);
 }
 
-/** Puts another token in the place of somebody's link; `false` where they have none. */
-export async function putLinkToken(
+/** Somebody's link into a dispatch; `null` where they have none. */
+export async function findLinkOf(
   tx: Transaction,
   dispatch: DispatchId,
   recipient: RecipientId,
-  token: string,
-): Promise<boolean> {
-  const rows = await tx
-    .update(links)
-    .set({ token })
-    .where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)))
-    .returning({ id: links.id });
-  return rows.length > 0;
+): Promise<LinkId | null> {
+  const [row] = await tx
+    .select({ id: links.id })
+    .from(links)
+    .where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)));
+  return row?.id ?? null;
+}
+
+/** Puts another token in the place of a link's. */
+export async function putLinkToken(tx: Transaction, id: LinkId, token: string): Promise<void> {
+  await tx.update(links).set({ token }).where(eq(links.id, id));
 }
 
 /** The links of a dispatch by recipient. */

@@ -38,9 +38,10 @@ export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state'>
 };
 
 /**
- * Writes a dispatch down, to leave later by itself. What could not leave as it stands is refused now.
+ * Writes a dispatch down, to leave later by itself. Documents, shares, ends and size are judged now,
+ * and all of it again when it leaves: also what its sender may give by then.
  *
- * @throws ServiceError as for `dispatchDocuments`
+ * @throws ServiceError as for `checkDispatch`
  */
 export async function holdIn(
   deps: Deps,

@@ -1,10 +1,11 @@
 import 'server-only';
 import type { ReplaceLinkInput } from '@/contracts/dispatch';
-import { putLinkToken } from '@/server/repositories/dispatching/dispatch-repository';
+import { findLinkOf, putLinkToken } from '@/server/repositories/dispatching/dispatch-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { newLink } from '@/server/services/access/give-grants';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
+import { needOurs } from '@/server/services/base/trusted-rows';
 import { needDispatch } from '@/server/services/dispatching/check-dispatch';
 
 /**
@@ -22,7 +23,11 @@ export async function replaceLink(
   return deps.db.write(async (tx) => {
     await needDispatch(tx, actor, id);
     const { token } = newLink(deps, id, recipient, now);
-    if (!(await putLinkToken(tx, id, recipient, token))) throw new ServiceError('link-unknown');
+    const found = await findLinkOf(tx, id, recipient);
+    if (found === null) throw new ServiceError('link-unknown');
+    // A row that another program wrote would pass for this product's own once it is changed.
+    await needOurs(deps, tx, { links: [found] });
+    await putLinkToken(tx, found, token);
     await record(deps, tx, {
       action: 'link.replaced',
       outcome: 'done',

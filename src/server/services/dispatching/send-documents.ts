@@ -6,6 +6,7 @@ import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/policy/consent-repository';
 import { removeDraft } from '@/server/repositories/dispatching/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
 import { checkDispatch } from '@/server/services/dispatching/check-dispatch';
 import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
 import { holdIn } from '@/server/services/dispatching/hold-dispatch';
@@ -30,6 +31,8 @@ export function sendDocuments(
     const { heldFor } = await readWorkSettings(tx);
     const leavesAt = Math.max(input.leavesAt ?? now, now + heldFor * MINUTE);
     const isAsked = await needsSecond(tx, input);
+    // Who agrees lets it leave: a time that was set besides would be passed over.
+    if (isAsked && input.leavesAt != null) throw new ServiceError('approved-leaves-at-once');
     const sent =
       isAsked || leavesAt <= now
         ? await sendIn(deps, tx, actor, input, now)

@@ -102,7 +102,7 @@ import type {
   peopleAtInput,
   suggestInput,
 } from '@/contracts/recipients';
-import type { answerInput } from '@/contracts/requests';
+import type { answerInput, askBackInput } from '@/contracts/requests';
 import type { RuleChanged, putRuleInput } from '@/contracts/rules';
 import type { previewTermsInput, putTermsInput, termsIdInput } from '@/contracts/saved-terms';
 import type { workChange } from '@/contracts/settings';
@@ -207,6 +207,7 @@ export type Api = {
   >;
   'POST /api/v1/recipients/check': Call<typeof checkRecipientsInput, AddresseesChecked>;
   'POST /api/v1/requests/answer': Call<typeof answerInput, unknown>;
+  'POST /api/v1/requests/ask-back': Call<typeof askBackInput, unknown>;
   'POST /api/v1/rules': Call<typeof putRuleInput, RuleChanged>;
   'POST /api/v1/set-up': Call<typeof setUpInput, Done>;
   'POST /api/v1/settings/consents/:id': Call<typeof answerConsentInput, unknown>;

@@ -10,7 +10,7 @@ import {
   type RequestId,
 } from '@/core/base/ids';
 import type { RefusalReason } from '@/core/policy/decide';
-import type { RequestState } from '@/core/policy/requests';
+import type { RequestState, Turn } from '@/core/policy/requests';
 import type { Right } from '@/core/policy/rights';
 
 const requestId = z.custom<RequestId>(
@@ -35,25 +35,44 @@ export type AskInput = z.infer<typeof askInput>;
 export const answerInput = z.object({
   requests: z.array(requestId).min(1).max(500),
   right,
-  until: moment,
+  /** `as-asked`: each gets the time that they asked for. */
+  until: z.union([moment, z.literal('as-asked')]),
   prints: z.number().int().min(1).max(999).nullable(),
   words: z.string().trim().max(500),
 });
 export type AnswerInput = z.infer<typeof answerInput>;
 
+/** A question back to those who asked, before an answer. */
+export const askBackInput = z.object({
+  requests: z.array(requestId).min(1).max(500),
+  words: z.string().trim().min(1, 'a question is missing').max(500),
+});
+export type AskBackInput = z.infer<typeof askBackInput>;
+
+/** What an asker replies to a question back. */
+export const replyInput = z.object({
+  token: linkToken,
+  document: documentId,
+  request: requestId,
+  words: z.string().trim().min(1, 'a reply is missing').max(500),
+});
+export type ReplyInput = z.infer<typeof replyInput>;
+
 /** A request as the person who asked sees it. */
 export type OwnRequest = {
+  readonly id: RequestId;
   readonly right: Right | null;
   readonly until: number | null;
   readonly reason: string;
   readonly state: RequestState;
+  /** Questions back and replies, in their order. */
+  readonly turns: readonly Turn[];
   readonly answer: string;
   readonly askedAt: number;
 };
 
 /** A request as staff see it. */
 export type RequestRow = OwnRequest & {
-  readonly id: RequestId;
   readonly recipientId: RecipientId;
   readonly name: string;
   readonly address: string;

@@ -36,6 +36,8 @@ const english: ProblemWords<RecipientProblem> = {
   'not-sent-here': () => 'This was not sent to this email address, so there is nobody here to ask.',
   'asked-time-past': () => 'The time you ask for is in the past.',
   'right-held': () => 'You have this right already.',
+  'nothing-to-reply': () =>
+    'Your reply was not sent, because nobody waits for one: it was answered already.',
   'asked-before': () => 'You have already asked for this. The answer is still to come.',
   'requests-waiting': () => 'You have several requests waiting. Let the sender answer those first.',
   'device-key-unusable': () => 'This browser made no usable key. Reload the page and try again.',

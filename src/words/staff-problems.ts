@@ -35,6 +35,8 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'One of these is about somebody else’s dispatch. Nothing was answered. Ask an administrator.',
   'request-answered': () =>
     'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.',
+  'request-turns': () =>
+    'You asked back many times about one of these. Answer it, or talk to them another way.',
   'file-too-large': () => 'This file is larger than 1 GiB, the most a document can have.',
   'grants-of-others': () =>
     'Some of this was sent by somebody else and is not your document. Nothing was changed. Ask an administrator.',

@@ -6,7 +6,9 @@ import { changeGrants } from '@/server/services/access/change-grants';
 import { revokeDocument } from '@/server/services/access/revoke-document';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { answerRequests, listRequests } from '@/server/services/requests/answer-requests';
-import { askForMore } from '@/server/services/requests/ask-for-more';
+import { MOST_TURNS } from '@/core/policy/requests';
+import { askBack, replyToQuestion } from '@/server/services/requests/ask-back';
+import { askForMore, ownRequests } from '@/server/services/requests/ask-for-more';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
@@ -244,5 +246,101 @@ test('two who answer at once: the second is told, and a foreign sender cannot an
   expect(await open()).toMatchObject({
     until: START + 3 * DAY,
     requests: [{ state: 'given-in-part' }],
+  });
+});
+
+describe('a question back', () => {
+  const back = async (words = 'Which hull do you mean?') =>
+    askBack(product.deps, product.ida, { requests: await waiting(), words });
+  const reply = async (words = 'Hull 412', actor = reader) => {
+    const [request] = await ownRequests(product.deps, actor, document);
+    if (request === undefined) throw new Error('nothing was asked');
+    return replyToQuestion(product.deps, actor, { token, document, request: request.id, words });
+  };
+
+  test('is seen and replied to where it was asked, seen by staff, mailed both ways, and answered', async () => {
+    await ask();
+    await back();
+    const asked = { by: 'staff', text: 'Which hull do you mean?' };
+    expect(await open()).toMatchObject({ requests: [{ state: 'asked-back', turns: [asked] }] });
+    expect(await reply()).toMatchObject([
+      { state: 'waiting', turns: [asked, { by: 'asker', text: 'Hull 412' }] },
+    ]);
+    expect(await listRequests(product.deps, product.ida, sent.id)).toMatchObject([
+      { state: 'waiting', turns: [asked, { text: 'Hull 412' }] },
+    ]);
+    await answer({ until: 'as-asked' });
+    expect(await open()).toMatchObject({ until: START + 5 * DAY, requests: [{ state: 'given' }] });
+    await deliverMail(product.deps);
+    const subjects = async (address: string) =>
+      (await readMailroom(product.deps, { address })).messages.map(({ subject }) => subject);
+    expect(await subjects(reader.address)).toContainEqual(expect.stringContaining('A question'));
+    expect(await subjects(product.ida.email)).toContainEqual(expect.stringContaining('replied'));
+  });
+
+  test('keeps nobody from answering at once, and takes no reply after that', async () => {
+    await ask();
+    await back();
+    await answer({ words: 'It is closed' });
+    await expect(reply()).rejects.toMatchObject({ problem: 'nothing-to-reply' });
+    expect(await waiting()).toEqual([]);
+  });
+
+  test('is not replied to by anybody else, by id or by link', async () => {
+    await ask();
+    await back();
+    const [request] = await ownRequests(product.deps, reader, document);
+    const other = await dispatch(product, [document], ['other@class.example'], {
+      until: START + DAY,
+    });
+    const theirs = other.tokenOf('other@class.example');
+    const stranger = await prove(product, theirs, 'other@class.example');
+    if (request === undefined) throw new Error('nothing was asked');
+    for (const by of [token, theirs])
+      await expect(
+        replyToQuestion(product.deps, stranger, {
+          token: by,
+          document,
+          request: request.id,
+          words: 'Mine',
+        }),
+      ).rejects.toMatchObject({ problem: 'not-sent-here' });
+  });
+
+  test('counts one reply although it is sent twenty times at once', async () => {
+    await ask();
+    await back();
+    const replies = await Promise.allSettled(Array.from({ length: 20 }, () => reply()));
+    expect(replies.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
+    expect((await ownRequests(product.deps, reader, document))[0]?.turns).toHaveLength(2);
+  });
+
+  test('does not go on without end', async () => {
+    await ask();
+    for (let turn = 0; turn < MOST_TURNS; turn++) await back();
+    await expect(back()).rejects.toMatchObject({ problem: 'request-turns' });
+  });
+});
+
+describe('several alike', () => {
+  test('get each the time that they asked for, by one answer', async () => {
+    const far = `far${String(round)}@class.example`;
+    sent = await dispatch(product, [document], [far, `near${String(round)}@class.example`], {
+      until: START + DAY,
+    });
+    const each = async (address: string, days: number) => {
+      const link = sent.tokenOf(address);
+      const actor = await prove(product, link, address);
+      const until = START + days * DAY;
+      const asked = { token: link, document, right: null, until, reason: 'More time' };
+      await askForMore(product.deps, actor, asked);
+    };
+    await each(far, 30);
+    await each(`near${String(round)}@class.example`, 3);
+    await answer({ until: 'as-asked' });
+    const { grants } = await viewDispatch(product.deps, product.ida, { id: sent.id });
+    const ends = new Map(grants.map(({ address, until }) => [address, until]));
+    expect(ends.get(far)).toBe(START + 30 * DAY);
+    expect(ends.get(`near${String(round)}@class.example`)).toBe(START + 3 * DAY);
   });
 });

@@ -78,6 +78,7 @@ type Handled = {
   'GET /api/v1/recipients/suggest': typeof import('@/app/api/v1/recipients/suggest/route').GET;
   'POST /api/v1/recipients/check': typeof import('@/app/api/v1/recipients/check/route').POST;
   'POST /api/v1/requests/answer': typeof import('@/app/api/v1/requests/answer/route').POST;
+  'POST /api/v1/requests/ask-back': typeof import('@/app/api/v1/requests/ask-back/route').POST;
   'POST /api/v1/rules': typeof import('@/app/api/v1/rules/route').POST;
   'POST /api/v1/set-up': typeof import('@/app/api/v1/set-up/route').POST;
   'POST /api/v1/settings/consents/:id': typeof import('@/app/api/v1/settings/consents/[id]/route').POST;

@@ -36,6 +36,8 @@ const done: Record<Action, string> = {
   'recipient.changed': 'changed a person',
   'request.asked': 'asked for more',
   'request.answered': 'answered a request',
+  'request.asked-back': 'asked back about a request',
+  'request.replied': 'replied about a request',
   'settings.changed': 'changed settings',
   'ceiling.changed': 'changed a ceiling',
   'document.opened': 'opened',

@@ -259,6 +259,8 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'people.exported': (details) => counts(details, { people: 'People' }),
   'request.asked': asked,
   'request.answered': ({ state }) => fact('Answer', text(state).replaceAll('-', ' ')),
+  'request.asked-back': null,
+  'request.replied': null,
   'settings.changed': aboutSettings,
   'ceiling.changed': ({ level, subject, before, limits }, words) => [
     ...fact('For', levelText(level, subject, words)),

@@ -51,6 +51,8 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'people.exported': 'staff',
   'request.asked': 'sent',
   'request.answered': 'changed',
+  'request.asked-back': 'sent',
+  'request.replied': 'sent',
   'settings.changed': 'staff',
   'ceiling.changed': 'changed',
   'organisation.set-up': 'staff',

@@ -46,6 +46,8 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'people.exported': NOTHING,
   'request.asked': { changes: 'own' },
   'request.answered': { changes: 'own', toSomebody: true },
+  'request.asked-back': { changes: 'own', toSomebody: true },
+  'request.replied': { changes: 'own' },
   'settings.changed': { ends: true },
   'ceiling.changed': { changes: 'all', ends: true },
   'link.visited': NOTHING,

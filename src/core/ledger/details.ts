@@ -171,6 +171,8 @@ export type Details = {
     readonly met?: string;
   };
   'request.answered': { readonly request: RequestId; readonly state: string };
+  'request.asked-back': { readonly request: RequestId };
+  'request.replied': { readonly request: RequestId };
   'settings.changed': SettingsDetails;
   'ceiling.changed': Restored & {
     readonly level: string;

@@ -47,6 +47,8 @@ export const ACTIONS = [
   'people.exported',
   'request.asked',
   'request.answered',
+  'request.asked-back',
+  'request.replied',
   'settings.changed',
   'ceiling.changed',
   'link.visited',

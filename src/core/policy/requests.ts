@@ -1,8 +1,23 @@
 import type { Right, Terms } from '@/core/policy/rights';
 import { brokenDependencies } from '@/core/policy/rights';
 
-/** Where a request stands. */
-export type RequestState = 'waiting' | 'given' | 'given-in-part' | 'declined' | 'answered';
+/** Where a request stands: it waits for staff, for the asker to answer a question, or is over. */
+export type RequestState =
+  'waiting' | 'asked-back' | 'given' | 'given-in-part' | 'declined' | 'answered';
+
+/** The states in which a request can still be answered. */
+export const OPEN_STATES = ['waiting', 'asked-back'] as const satisfies readonly RequestState[];
+type OpenState = (typeof OPEN_STATES)[number];
+
+/** What was said about a request before its answer. `at` in ms since the epoch. */
+export type Turn = { readonly by: 'staff' | 'asker'; readonly text: string; readonly at: number };
+
+/** Questions and replies about one request: then it is answered, or done by telephone. */
+export const MOST_TURNS = 20;
+
+export function isOpen(state: RequestState): state is OpenState {
+  return OPEN_STATES.some((open) => open === state);
+}
 
 /**
  * What a recipient asks for: a right, more time, or both; with neither it is a message. `until` in
@@ -23,7 +38,7 @@ export function isMessage({ right, until }: Ask): boolean {
 }
 
 /** Whether an answer gives all that was asked for, some of it, or nothing; to a message it is an answer and no more. */
-export function stateAfter(ask: Ask, answer: Answer): Exclude<RequestState, 'waiting'> {
+export function stateAfter(ask: Ask, answer: Answer): Exclude<RequestState, OpenState> {
   if (isMessage(ask)) return 'answered';
   const rightGiven = ask.right === null || answer.right === ask.right;
   const timeGiven = ask.until === null || (answer.until !== null && answer.until >= ask.until);

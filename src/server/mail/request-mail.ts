@@ -33,6 +33,42 @@ export function askedMail(facts: {
   };
 }
 
+/** What a recipient is asked before their request is answered. */
+export function askedBackMail(facts: {
+  readonly senderName: string;
+  readonly title: string;
+  readonly words: string;
+  readonly link: string;
+}): Mail {
+  return {
+    subject: `A question about your request for “${facts.title}”`,
+    body: [
+      `${facts.senderName} has a question before answering what you asked about “${facts.title}”:`,
+      `“${facts.words}”`,
+      'Reply where you asked, by the same link as before:',
+      facts.link,
+    ].join('\n\n'),
+  };
+}
+
+/** What a sender is told when an asker replied to their question. */
+export function repliedMail(facts: {
+  readonly who: string;
+  readonly title: string;
+  readonly words: string;
+  readonly link: string;
+}): Mail {
+  return {
+    subject: `${facts.who} replied about “${facts.title}”`,
+    body: [
+      `${facts.who} replied to your question about “${facts.title}”:`,
+      `“${facts.words}”`,
+      'Answer the request on your Today page:',
+      facts.link,
+    ].join('\n\n'),
+  };
+}
+
 /** What a recipient is told when a request was answered. */
 export function answeredMail(facts: {
   readonly senderName: string;

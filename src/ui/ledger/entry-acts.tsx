@@ -13,6 +13,7 @@ import { AskWhy } from '@/ui/why/ask-why';
 /** What an entry leaves for somebody to deal with on Today. */
 const LEFT_FOR_TODAY: ReadonlySet<string> = new Set([
   'request.asked',
+  'request.replied',
   'consent.asked',
   'destruction.asked',
   'mail.failed',

@@ -10,8 +10,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
-import { Moment } from '@/ui/time/moment';
-import { askText, requestStateWords } from '@/ui/words/request-words';
+import { AskedRequest } from '@/ui/reader/asked-request';
 import { verbList } from '@/ui/words/rights-words';
 import { MomentField } from '@/ui/time/moment-field';
 
@@ -69,28 +68,21 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
   return (
     <section className="stack" aria-label="What you asked for">
       {requests.map((request) => (
-        <p key={`${String(request.askedAt)} ${request.right ?? ''}`}>
-          You {askText(request, true)}
-          {request.until !== null && (
-            <>
-              {' '}
-              until <Moment at={request.until} />
-            </>
-          )}
-          :{' '}
-          <b
-            className={
-              request.state === 'waiting'
-                ? 'lamp'
-                : request.state === 'declined'
-                  ? 'magenta'
-                  : 'current'
-            }
-          >
-            {requestStateWords[request.state]}
-          </b>
-          {request.answer !== '' && <>, “{request.answer}”</>}
-        </p>
+        <AskedRequest
+          key={request.id}
+          request={request}
+          sender={sender}
+          onReply={async (words) => {
+            onRequests(
+              await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests/reply', {
+                token,
+                document,
+                request: request.id,
+                words,
+              }),
+            );
+          }}
+        />
       ))}
       {!open && (
         <div className="row">

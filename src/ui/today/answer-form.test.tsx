@@ -5,7 +5,9 @@ import type { RequestRow } from '@/contracts/requests';
 import { AnswerForm, type AnswerFields } from '@/ui/today/answer-form';
 
 const answered = vi.fn<(fields: AnswerFields, done: string) => Promise<void>>();
+const askedBack = vi.fn<(words: string) => Promise<void>>();
 beforeEach(() => {
+  askedBack.mockReset().mockResolvedValue(undefined);
   answered.mockReset().mockResolvedValue(undefined);
 });
 afterEach(cleanup);
@@ -17,6 +19,7 @@ const REQUEST: RequestRow = {
   right: null,
   until: null,
   reason: 'More time, please',
+  turns: [],
   answer: '',
   state: 'waiting',
   recipientId: 'rcp_1111111111111111',
@@ -34,8 +37,16 @@ const REQUEST: RequestRow = {
   above: { right: null, until: null },
 };
 
-function show(change: Partial<RequestRow>, people = 1) {
-  render(<AnswerForm request={{ ...REQUEST, ...change }} people={people} onAnswer={answered} />);
+function show(change: Partial<RequestRow>, people = 1, differ = false) {
+  render(
+    <AnswerForm
+      request={{ ...REQUEST, ...change }}
+      people={people}
+      differ={differ}
+      onAnswer={answered}
+      onAskBack={askedBack}
+    />,
+  );
   return userEvent.setup();
 }
 
@@ -77,4 +88,23 @@ test('nobody is declined without a word', async () => {
       'Declined for',
     ],
   ]);
+});
+
+test('a question back carries the words and gives nothing', async () => {
+  const user = show({ right: 'print' });
+  const ask = screen.getByRole<HTMLButtonElement>('button', { name: 'Ask back' });
+  expect(ask.disabled).toBe(true);
+  await user.type(screen.getByLabelText('Message'), 'How many copies?');
+  await user.click(ask);
+  expect(askedBack).toHaveBeenCalledWith('How many copies?');
+  expect(answered).not.toHaveBeenCalled();
+});
+
+test('those who asked for different times get each their own, unless one time is chosen', async () => {
+  const user = show({ until: END }, 2, true);
+  await user.click(screen.getByRole('button', { name: 'Give this to all 2' }));
+  expect(answered.mock.calls[0]?.[0]).toMatchObject({ until: 'as-asked' });
+  await user.click(screen.getByLabelText('Each until the time they asked for'));
+  await user.click(screen.getByRole('button', { name: 'Give this to all 2' }));
+  expect(answered.mock.calls[1]?.[0]).toMatchObject({ until: END });
 });

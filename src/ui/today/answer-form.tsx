@@ -13,9 +13,13 @@ import { verbList } from '@/ui/words/rights-words';
 export type AnswerFields = Omit<AnswerInput, 'requests'>;
 
 type Props = {
+  /** The first of those that are answered together. */
   readonly request: RequestRow;
   readonly people: number;
+  /** Whether those answered together asked for different times. */
+  readonly differ: boolean;
   readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void>;
+  readonly onAskBack: (words: string) => Promise<void>;
 };
 
 /** Nothing is given; what is said is said in words. */
@@ -26,15 +30,19 @@ export function AnswerForm(props: Props) {
   return isMessage(props.request) ? <MessageAnswer {...props} /> : <GrantAnswer {...props} />;
 }
 
-/** Whether an answer is on its way, and what sends it. */
-function useAnswering(onAnswer: Props['onAnswer']) {
+/** Whether an answer or a question is on its way, and what sends them. */
+function useAnswering({ onAnswer, onAskBack }: Props) {
   const [busy, setBusy] = useState(false);
-  const send = async (fields: AnswerFields, done: string) => {
+  const during = async (sending: Promise<void>) => {
     setBusy(true);
-    await onAnswer(fields, done);
+    await sending;
     setBusy(false);
   };
-  return { busy, send };
+  return {
+    busy,
+    send: (fields: AnswerFields, done: string) => during(onAnswer(fields, done)),
+    ask: (words: string) => during(onAskBack(words)),
+  };
 }
 
 function Words({
@@ -59,9 +67,9 @@ function Words({
   );
 }
 
-function MessageAnswer({ onAnswer }: Props) {
+function MessageAnswer(props: Props) {
   const [words, setWords] = useState('');
-  const { busy, send } = useAnswering(onAnswer);
+  const { busy, send } = useAnswering(props);
   return (
     <div className="row answer-form">
       <Words label="Your answer" value={words} onChange={setWords} />
@@ -85,19 +93,21 @@ function printsOf(text: string): number | null {
   return text === '' ? null : Math.max(1, Math.floor(Number(text)) || 1);
 }
 
-function GrantAnswer({ request, people, onAnswer }: Props) {
+function GrantAnswer(props: Props) {
+  const { request, people, differ } = props;
   const [isGiven, setGiven] = useState(request.right !== null);
   const [until, setUntil] = useState(request.until);
   const [prints, setPrints] = useState(request.right === 'print' ? '1' : '');
   const [words, setWords] = useState('');
-  const { busy, send } = useAnswering(onAnswer);
+  const [isAsAsked, setAsAsked] = useState(differ);
+  const { busy, send, ask } = useAnswering(props);
   const given = isGiven ? request.right : null;
   const isSilent = words.trim() === '';
   const give = () =>
     send(
       {
         right: given === null ? null : answerable(request),
-        until,
+        until: isAsAsked ? 'as-asked' : until,
         prints: given === 'print' ? printsOf(prints) : null,
         words,
       },
@@ -132,13 +142,26 @@ function GrantAnswer({ request, people, onAnswer }: Props) {
             helperText={prints === '' ? 'No limit' : ''}
           />
         )}
-        <EndField request={request} until={until} onChange={setUntil} />
+        {differ && (
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={isAsAsked}
+                onChange={(_event, on) => {
+                  setAsAsked(on);
+                }}
+              />
+            }
+            label="Each until the time they asked for"
+          />
+        )}
+        {!isAsAsked && <EndField request={request} until={until} onChange={setUntil} />}
         <Words label="Message" value={words} onChange={setWords} />
       </div>
       <div className="row">
         <Button
           variant="contained"
-          disabled={busy || (given === null && until === null)}
+          disabled={busy || (given === null && until === null && !isAsAsked)}
           onClick={() => void give()}
         >
           {people === 1 ? 'Give this' : `Give this to all ${String(people)}`}
@@ -150,7 +173,14 @@ function GrantAnswer({ request, people, onAnswer }: Props) {
         >
           Decline
         </Button>
-        {isSilent && <span className="quiet">To decline, write a message that says why.</span>}
+        <Button disabled={busy || isSilent} onClick={() => void ask(words)}>
+          Ask back
+        </Button>
+        {isSilent && (
+          <span className="quiet">
+            To decline, write a message that says why; to ask back, your question.
+          </span>
+        )}
       </div>
     </div>
   );

@@ -48,6 +48,19 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
     )
       setOpen(null);
   };
+  const askBack = async (group: readonly RequestRow[], words: string) => {
+    if (
+      await attempt(
+        () =>
+          api('POST /api/v1/requests/ask-back', {
+            requests: group.map((request) => request.id),
+            words,
+          }),
+        `Asked ${names(group)}. You will see the reply here.`,
+      )
+    )
+      setOpen(null);
+  };
   const title = requests.every(({ mayAnswer }) => mayAnswer)
     ? 'Requests to you'
     : 'Requests to the senders';
@@ -72,6 +85,7 @@ export function RequestsSection({ requests }: { readonly requests: readonly Requ
                   setOpen(open === key ? null : key);
                 }}
                 onAnswer={(fields, done) => answer(group, fields, done)}
+                onAskBack={(words) => askBack(group, words)}
               />
             ))}
           </TableBody>
@@ -86,11 +100,13 @@ function GroupRows({
   open,
   onOpen,
   onAnswer,
+  onAskBack,
 }: {
   readonly group: readonly RequestRow[];
   readonly open: boolean;
   readonly onOpen: () => void;
   readonly onAnswer: (fields: AnswerFields, done: string) => Promise<void>;
+  readonly onAskBack: (words: string) => Promise<void>;
 }) {
   const [first] = group;
   if (first === undefined) return null;
@@ -143,15 +159,7 @@ function GroupRows({
         </TableCell>
         <TableCell>
           {group.map((request) => (
-            <div key={request.id}>
-              {request.met !== null && (
-                <span className="magenta">Refused: {refusedWords[request.met]}. </span>
-              )}
-              “{request.reason}”{' '}
-              <span className="quiet">
-                <Moment at={request.askedAt} brief />
-              </span>
-            </div>
+            <Said key={request.id} request={request} alone={group.length === 1} />
           ))}
         </TableCell>
         <TableCell>
@@ -167,10 +175,40 @@ function GroupRows({
       {open && (
         <TableRow>
           <TableCell colSpan={5}>
-            <AnswerForm request={first} people={group.length} onAnswer={onAnswer} />
+            <AnswerForm
+              request={first}
+              people={group.length}
+              differ={group.some(({ until }) => until !== first.until)}
+              onAnswer={onAnswer}
+              onAskBack={onAskBack}
+            />
           </TableCell>
         </TableRow>
       )}
     </>
+  );
+}
+
+/** What one of those who asked said, was asked back and replied. */
+function Said({ request, alone }: { readonly request: RequestRow; readonly alone: boolean }) {
+  const { met, reason, askedAt, turns, state, name, address } = request;
+  return (
+    <div>
+      {!alone && <span className="quiet">{name === '' ? address : name}: </span>}
+      {met !== null && <span className="magenta">Refused: {refusedWords[met]}. </span>}“{reason}”{' '}
+      <span className="quiet">
+        <Moment at={askedAt} brief />
+      </span>
+      {turns.map((turn) => (
+        <div key={turn.at}>
+          <span className="quiet">{turn.by === 'staff' ? 'Asked back:' : 'Reply:'}</span> “
+          {turn.text}”{' '}
+          <span className="quiet">
+            <Moment at={turn.at} brief />
+          </span>
+        </div>
+      ))}
+      {state === 'asked-back' && <div className="lamp">Waiting for their reply</div>}
+    </div>
   );
 }

@@ -3,6 +3,7 @@ import { verbList } from '@/ui/words/rights-words';
 
 export const requestStateWords: Record<RequestState, string> = {
   waiting: 'waiting for an answer',
+  'asked-back': 'waiting for a reply',
   given: 'given',
   'given-in-part': 'given in part',
   declined: 'declined',

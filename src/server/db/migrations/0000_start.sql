@@ -68,6 +68,7 @@ CREATE TABLE `requests` (
 	`met` text,
 	`reason` text NOT NULL,
 	`state` text NOT NULL,
+	`turns` text DEFAULT '[]' NOT NULL,
 	`answer` text DEFAULT '' NOT NULL,
 	`answered_by` text,
 	`answered_at` integer,

@@ -15,7 +15,7 @@ import type { RefusalReason } from '@/core/policy/decide';
 import type { Json } from '@/core/ledger/canonical';
 import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
-import type { RequestState } from '@/core/policy/requests';
+import type { RequestState, Turn } from '@/core/policy/requests';
 import type { Right } from '@/core/policy/rights';
 import { dispatches } from '@/server/db/schema/dispatching';
 import { documents } from '@/server/db/schema/documents';
@@ -128,6 +128,8 @@ export const requests = sqliteTable(
     met: text().$type<RefusalReason>(),
     reason: text().notNull(),
     state: text().$type<RequestState>().notNull(),
+    /** Questions back and what was replied, in their order. */
+    turns: text({ mode: 'json' }).$type<readonly Turn[]>().notNull().default([]),
     /** The sentence that came with the answer. */
     answer: text().notNull().default(''),
     answeredBy: text()

@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import type { DispatchId, DocumentId, RecipientId, RequestId } from '@/core/base/ids';
+import { OPEN_STATES, type Turn } from '@/core/policy/requests';
 import type { Reading, Transaction } from '@/server/db/database';
 import { dispatches } from '@/server/db/schema/dispatching';
 import { documents } from '@/server/db/schema/documents';
@@ -39,7 +40,7 @@ export async function waitingRequests(db: Reading, limit: number, dispatch?: Dis
   return whole(db)
     .where(
       and(
-        eq(requests.state, 'waiting'),
+        inArray(requests.state, OPEN_STATES),
         dispatch === undefined ? undefined : eq(grants.dispatchId, dispatch),
       ),
     )
@@ -69,7 +70,7 @@ export async function insertRequest(
   await tx.insert(requests).values(row);
 }
 
-/** Answers a request that still waits. @returns whether it did */
+/** Answers a request that nobody has answered. @returns whether it could be */
 export async function settleRequest(
   tx: Transaction,
   id: RequestId,
@@ -78,7 +79,19 @@ export async function settleRequest(
   const rows = await tx
     .update(requests)
     .set(answer)
-    .where(and(eq(requests.id, id), eq(requests.state, 'waiting')))
+    .where(and(eq(requests.id, id), inArray(requests.state, OPEN_STATES)))
     .returning({ id: requests.id });
   return rows.length > 0;
+}
+
+/** Adds what was said about a request, which then waits for the other side. */
+export async function addTurn(
+  tx: Transaction,
+  { id, turns }: Pick<RequestRecord, 'id' | 'turns'>,
+  turn: Turn,
+): Promise<void> {
+  await tx
+    .update(requests)
+    .set({ turns: [...turns, turn], state: turn.by === 'staff' ? 'asked-back' : 'waiting' })
+    .where(eq(requests.id, id));
 }

@@ -1,6 +1,6 @@
 import 'server-only';
 import { subjects } from '@/server/mail/subjects';
-import { newId, type DispatchId } from '@/core/base/ids';
+import { newId, type DispatchId, type RequestId } from '@/core/base/ids';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import { underCeilings, type Ceiling } from '@/core/policy/ceiling';
 import { reaches } from '@/core/policy/permissions';
@@ -27,7 +27,7 @@ import { ServiceError } from '@/server/services/base/errors';
 import { subjectNames } from '@/server/services/base/level-subjects';
 import { record } from '@/server/services/base/record';
 
-const MOST = 100;
+const MOST = 500;
 
 function answerable(actor: StaffActor, { dispatch, document }: WholeRequest): boolean {
   return reaches(actor, {
@@ -83,6 +83,7 @@ export async function listRequests(
       reason: request.reason,
       met: request.met,
       state: request.state,
+      turns: request.turns,
       answer: request.answer,
       askedAt: request.askedAt,
       recipientId: recipient.id,
@@ -117,18 +118,34 @@ export async function answerRequests(
   input: AnswerInput,
 ): Promise<{ readonly answered: number }> {
   const now = deps.clock.now();
-  if (input.right === null && input.until === null && input.words === '')
-    throw new ServiceError('answer-needs-sentence');
-  if (input.until !== null && input.until <= now) throw new ServiceError('end-past');
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   return deps.db.write(async (tx) => {
-    const rows = await requestsByIds(tx, input.requests);
-    if (rows.length !== new Set(input.requests).size) throw new ServiceError('request-gone');
-    if (!rows.every((row) => answerable(actor, row))) throw new ServiceError('request-of-others');
-    for (const row of rows) await answerOne(deps, tx, actor, row, input, now, zone);
+    const rows = await needRequests(tx, actor, input.requests);
+    for (const row of rows) {
+      const until = input.until === 'as-asked' ? row.request.until : input.until;
+      if (input.right === null && until === null && input.words === '')
+        throw new ServiceError('answer-needs-sentence');
+      if (until !== null && until <= now) throw new ServiceError('end-past');
+      await answerOne(deps, tx, actor, row, { ...input, until }, now, zone);
+    }
     return { answered: rows.length };
   });
 }
+
+/** @throws ServiceError `NOT_FOUND` where one is gone, `NOT_ALLOWED` where one is for others to answer */
+export async function needRequests(
+  tx: Transaction,
+  actor: StaffActor,
+  ids: readonly RequestId[],
+): Promise<readonly WholeRequest[]> {
+  const rows = await requestsByIds(tx, ids);
+  if (rows.length !== new Set(ids).size) throw new ServiceError('request-gone');
+  if (!rows.every((row) => answerable(actor, row))) throw new ServiceError('request-of-others');
+  return rows;
+}
+
+/** An answer whose time is settled. */
+type Settled = Omit<AnswerInput, 'until'> & { readonly until: number | null };
 
 /**
  * Gives what an answer gives: a right with an end of its own beside the grant they hold, anything
@@ -139,7 +156,7 @@ async function give(
   tx: Transaction,
   actor: StaffActor,
   { request, grant, recipient, document, dispatch }: Omit<WholeRequest, 'sender'>,
-  input: AnswerInput,
+  input: Settled,
   now: number,
 ): Promise<readonly LedgerEvent[]> {
   if (input.right !== null && input.until !== null && request.until === null) {
@@ -171,7 +188,7 @@ async function answerOne(
   tx: Transaction,
   actor: StaffActor,
   { request, grant, recipient, document, dispatch }: WholeRequest,
-  input: AnswerInput,
+  input: Settled,
   now: number,
   zone: string,
 ): Promise<void> {

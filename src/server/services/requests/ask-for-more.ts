@@ -1,7 +1,7 @@
 import 'server-only';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { AskInput, OwnRequest } from '@/contracts/requests';
-import { isMessage } from '@/core/policy/requests';
+import { isMessage, isOpen } from '@/core/policy/requests';
 import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
 import { askedMail } from '@/server/mail/request-mail';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
@@ -37,11 +37,13 @@ export async function ownRequests(
 ): Promise<OwnRequest[]> {
   if (actor.recipient === null) return [];
   const rows = await requestsOf(deps.db.read, actor.recipient, document);
-  return rows.map(({ right, until, reason, state, answer, askedAt }) => ({
+  return rows.map(({ id, right, until, reason, state, turns, answer, askedAt }) => ({
+    id,
     right,
     until,
     reason,
     state,
+    turns,
     answer,
     askedAt,
   }));
@@ -92,8 +94,8 @@ export async function askForMore(
   const organisation = await findOrganisation(deps.db.read);
   const id = newId('request', deps.random);
   await deps.db.write(async (tx) => {
-    const waiting = (await requestsOf(tx, recipient.id, input.document)).filter(
-      (each) => each.state === 'waiting',
+    const waiting = (await requestsOf(tx, recipient.id, input.document)).filter(({ state }) =>
+      isOpen(state),
     );
     if (!isMessage(input) && waiting.some((each) => each.right === input.right && !isMessage(each)))
       throw new ServiceError('asked-before');

@@ -21,6 +21,8 @@ import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps'
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { choosePassword, inviteStaff } from '@/server/services/staff/manage-staff';
+import { closeMailbox } from '@/server/services/demo/close-mailbox';
+import { takeReports } from '@/server/services/mailing/take-reports';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
 import { protectDocument } from '@/server/services/documents/protect-document';
 import { receivePart } from '@/server/services/documents/receive-part';
@@ -232,6 +234,11 @@ const silent = new Set<string>([
   ...officePeople.filter((_person, i) => i % 11 === 5).map((person) => person.address),
 ]);
 
+// Somebody's mailbox was closed without a word: what is sent there comes back.
+at(-18, async () => {
+  await closeMailbox(deps, ida, { address: 'yusuf.adan@kelder.example', closed: true });
+});
+
 for (const dispatch of [...officeDispatches, ...dispatches]) {
   at(dispatch.day, async () => {
     const { id } = await dispatchDocuments(deps, ida, {
@@ -256,6 +263,7 @@ for (const dispatch of [...officeDispatches, ...dispatches]) {
     });
     ids.set(dispatch.key, id);
     await deliverMail(deps);
+    await takeReports(deps);
   });
   for (const person of dispatch.to) {
     if (silent.has(person.address)) continue;

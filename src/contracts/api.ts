@@ -22,7 +22,7 @@ import type {
   grantsInput,
   heldInput,
   mailAgainInput,
-  replaceLinkInput,
+  linkInput,
   revokeGrantsInput,
 } from '@/contracts/dispatch';
 import type {
@@ -69,6 +69,7 @@ import type {
   valuesInput,
   viewInput,
 } from '@/contracts/ledger';
+import type { closeMailboxInput } from '@/contracts/mailroom';
 import type { markingInput, putMarkingInput } from '@/contracts/marking';
 import type { nothing } from '@/contracts/nothing';
 import type { noticeChange } from '@/contracts/notices';
@@ -142,7 +143,9 @@ export type Api = {
   'POST /api/v1/defaults/preview': Call<typeof defaultsInput, DefaultsImpact>;
   'POST /api/v1/defaults': Call<typeof defaultsInput, DefaultsChanged>;
   'POST /api/v1/demo': Call<typeof demoInput, unknown>;
-  'POST /api/v1/dispatches/:id/links': Call<typeof replaceLinkInput, { readonly link: string }>;
+  'POST /api/v1/mailboxes': Call<typeof closeMailboxInput, unknown>;
+  'POST /api/v1/dispatches/:id/links': Call<typeof linkInput, { readonly link: string }>;
+  'POST /api/v1/dispatches/:id/links/off': Call<typeof linkInput, unknown>;
   'POST /api/v1/dispatches/:id/mail-again': Call<typeof mailAgainInput, unknown>;
   'POST /api/v1/dispatches/:id/people': Call<typeof addPeopleInput, unknown>;
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;

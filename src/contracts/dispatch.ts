@@ -15,6 +15,7 @@ import { DOUBTS } from '@/core/compose/concerns';
 import { MOST_RECIPIENTS } from '@/core/compose/limits';
 import { brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
+import type { ReachMark } from '@/core/reach/lines';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import {
   DELIVERIES,
@@ -218,9 +219,9 @@ export const takeFileInput = z.object({
 });
 export type TakeFileInput = z.infer<typeof takeFileInput>;
 
-/** Whose link of a dispatch. */
-export const replaceLinkInput = z.object({ id: dispatchId, recipient: recipientId });
-export type ReplaceLinkInput = z.infer<typeof replaceLinkInput>;
+/** One recipient's link into one dispatch. */
+export const linkInput = z.object({ id: dispatchId, recipient: recipientId });
+export type LinkInput = z.infer<typeof linkInput>;
 
 export const mailAgainInput = z.object({
   id: dispatchId,
@@ -353,6 +354,17 @@ export type GrantRow = {
   /** Whether the person who looks may change it. */
   readonly mayChange: boolean;
   readonly link: string;
+  /** Whether that link was switched off, and leads nowhere. */
+  readonly linkOff: boolean;
+};
+
+/** Where the last message of a dispatch to somebody is. Moments in ms since the epoch. */
+export type HandedOver = {
+  readonly recipientId: RecipientId;
+  readonly state: 'waiting' | 'delivered' | 'returned' | 'failed';
+  readonly at: number;
+  /** Why it did not go out, came back or is late; empty: nothing is known. */
+  readonly problem: string;
 };
 
 /** Something a recipient did, as far as a picture shows it. */
@@ -360,7 +372,8 @@ export type EventMark = {
   readonly recipientId: RecipientId;
   readonly documentId: DocumentId | null;
   readonly at: number;
-  readonly kind: 'opened' | 'refused' | 'printed';
+  /** `changed`: what they may do, or until when, was changed. */
+  readonly kind: ReachMark['kind'];
 };
 
 export type DispatchDetail = {
@@ -389,5 +402,6 @@ export type DispatchDetail = {
   readonly marks: readonly EventMark[];
   /** Requests of its recipients that wait for an answer. */
   readonly requests: number;
-  readonly mail: { readonly waiting: number; readonly delivered: number; readonly failed: number };
+  /** The last message to each of its recipients. */
+  readonly mail: readonly HandedOver[];
 };

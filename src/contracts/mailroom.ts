@@ -9,3 +9,6 @@ export const mailroomInput = z.object({
   address: z.string().max(254).optional(),
   message: z.string().max(40).optional(),
 });
+/** Closes a mailbox of the demo's mail server, or opens it again. */
+export const closeMailboxInput = z.object({ address: z.email().max(254), closed: z.boolean() });
+export type CloseMailboxInput = z.infer<typeof closeMailboxInput>;

@@ -50,6 +50,8 @@ export const PROBLEMS = {
   'request-gone': { kind: 'NOT_FOUND', to: 'staff' },
   'request-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
   'request-answered': { kind: 'CONFLICT', to: 'staff' },
+  'link-off-already': { kind: 'CONFLICT', to: 'staff' },
+  'link-off': { kind: 'CONFLICT', to: 'staff' },
   'request-turns': { kind: 'CONFLICT', to: 'staff' },
   'not-sent-here': { kind: 'NOT_FOUND', to: 'recipient' },
   'asked-time-past': { kind: 'INVALID', to: 'recipient' },

@@ -24,9 +24,7 @@ import { createFairQueue } from '@/server/limits/fair-queue';
 import { createLentBuffers } from '@/server/limits/lent-buffers';
 import { createLimits } from '@/server/limits/limits';
 import { createLiveChanges } from '@/server/live/live-changes';
-import { createMailroom } from '@/server/mail/mailroom';
-import type { Mailer } from '@/server/mail/mailer';
-import { createSmtpMailer } from '@/server/mail/smtp-mailer';
+import { mailOf } from '@/server/mail/mail-of';
 import { createLedgerProver } from '@/server/verifying/ledger-prover';
 import { createLedgerVerifier } from '@/server/verifying/ledger-verifier';
 import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
@@ -45,6 +43,7 @@ import {
   insertServiceKey,
 } from '@/server/repositories/staff/organisation-repository';
 import { sendHeld } from '@/server/services/dispatching/hold-dispatch';
+import { takeReports } from '@/server/services/mailing/take-reports';
 import { deliverMail, settleInterrupted } from '@/server/services/mailing/deliver-mail';
 import { PART_BYTES } from '@/server/services/documents/receive-part';
 import { recountDays } from '@/server/services/ledger/recount-days';
@@ -90,14 +89,14 @@ const random: RandomSource = (length) => new Uint8Array(randomBytes(length));
 /** The first pages come before what takes long. */
 const AFTER_START = 3 * SECOND;
 const MAIL_INTERVAL = SECOND;
-const HELD_INTERVAL = 1_000;
+const HELD_INTERVAL = SECOND;
+const REPORT_INTERVAL = 2 * SECOND;
 const CODE_INTERVAL = SECOND / 4;
 const SIGN_INTERVAL = 5 * MINUTE;
 const CLEAR_INTERVAL = 10 * MINUTE;
 const NOTICE_INTERVAL = MINUTE / 2;
 const LOOK_INTERVAL = 10 * SECOND;
 const ORIGIN = 'embargo-ledger';
-const MAILROOM_FROM = 'Embargo at Tern & Quill <embargo@tern-quill.example>';
 
 type ServiceKey = { readonly privateKey: Uint8Array; readonly publicKey: Uint8Array };
 
@@ -141,12 +140,6 @@ function unwrapOrSay(
       'The master key is not the one that the keys in this database were wrapped with. Put that one back.',
     );
   }
-}
-
-function chooseMailer(config: Config, db: Database, clock: Clock, demo: boolean): Mailer | null {
-  if (config.mail !== null) return createSmtpMailer(config.mail.url, config.mail.from, clock);
-  // Only a demo keeps mail where staff can read it: it holds recipients' codes.
-  return demo ? createMailroom(db, MAILROOM_FROM, clock) : null;
 }
 
 /** Time never runs behind the record, unless a test says what time it is; a demo's can be moved. */
@@ -245,7 +238,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     ended: createEndedList(config.endedFile),
     clearLeftovers: () => clearCopies(config.dataDir),
     covers: createCovers(config.fontsDir),
-    mailer: chooseMailer(config, db, clock, demo),
+    ...mailOf(config, db, clock, demo),
     places: demo ? inventedPlaces : createCountryPlaces(config.placesFile),
     counts: createLedgerCounts(db.read, calendar.dayOf),
     exporter: createLedgerExporter(config.workersDir, config.databaseUrl),
@@ -371,6 +364,7 @@ function createBackground(
       repeat('delivering codes', CODE_INTERVAL, () => deliverMail(deps, 'urgent'));
       repeat('delivering mail', MAIL_INTERVAL, () => deliverMail(deps));
       repeat('sending what was held back', HELD_INTERVAL, () => sendHeld(deps));
+      repeat('taking delivery reports', REPORT_INTERVAL, () => takeReports(deps));
       repeat('settling mail', MINUTE, () => settleInterrupted(deps, false));
       repeat('sending notices', NOTICE_INTERVAL, () => sendNotices(deps));
       repeat('telling of ends', NOTICE_INTERVAL, () => tellOfEnds(deps));

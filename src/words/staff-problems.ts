@@ -35,6 +35,8 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'One of these is about somebody else’s dispatch. Nothing was answered. Ask an administrator.',
   'request-answered': () =>
     'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.',
+  'link-off-already': () => 'This link was already switched off.',
+  'link-off': () => 'The link of this person was switched off. Replace it first.',
   'request-turns': () =>
     'You asked back many times about one of these. Answer it, or talk to them another way.',
   'file-too-large': () => 'This file is larger than 1 GiB, the most a document can have.',

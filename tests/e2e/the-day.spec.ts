@@ -114,9 +114,10 @@ test('the tender that closed: rights are narrowed for several, one is added, lin
   await rows.nth(1).click({ position: { x: 20, y: 12 }, modifiers: ['Shift'] });
   await page.getByRole('button', { name: 'Change rights' }).click();
   const change = page.getByRole('group', { name: 'Change rights' });
-  await change.getByLabel('Print', { exact: true }).uncheck();
+  await change.getByRole('button', { name: 'No longer allow' }).click();
+  await change.getByLabel('Print', { exact: true }).check();
   await expect(change.getByRole('status')).toContainText('→ Read.');
-  await change.getByRole('button', { name: 'Change all 6' }).click();
+  await change.getByRole('button', { name: 'Change 6 grants' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Changed 6 grants' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
 

@@ -25,7 +25,9 @@ type Handled = {
   'POST /api/v1/defaults/preview': typeof import('@/app/api/v1/defaults/preview/route').POST;
   'POST /api/v1/defaults': typeof import('@/app/api/v1/defaults/route').POST;
   'POST /api/v1/demo': typeof import('@/app/api/v1/demo/route').POST;
+  'POST /api/v1/mailboxes': typeof import('@/app/api/v1/mailboxes/route').POST;
   'POST /api/v1/dispatches/:id/links': typeof import('@/app/api/v1/dispatches/[id]/links/route').POST;
+  'POST /api/v1/dispatches/:id/links/off': typeof import('@/app/api/v1/dispatches/[id]/links/off/route').POST;
   'POST /api/v1/dispatches/:id/mail-again': typeof import('@/app/api/v1/dispatches/[id]/mail-again/route').POST;
   'POST /api/v1/dispatches/:id/people': typeof import('@/app/api/v1/dispatches/[id]/people/route').POST;
   'POST /api/v1/dispatches': typeof import('@/app/api/v1/dispatches/route').POST;

@@ -4,6 +4,7 @@ import { counted } from '@/core/base/counted';
 import { changes, isObject, number, text, valueWords, type Words } from '@/core/insight/fact-words';
 import { termsChanges } from '@/core/insight/terms-changes';
 import type { Fact } from '@/core/insight/fact';
+import { statusWords } from '@/core/mail/status-words';
 import { isToSomebody } from '@/core/ledger/action-effects';
 import type { Json } from '@/core/ledger/canonical';
 import type { Action, Entry } from '@/core/ledger/entry';
@@ -321,9 +322,11 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'dispatch.mailed-again': null,
   'mail.delivered': null,
   'mail.failed': null,
+  'mail.returned': ({ status }) => fact('Why', statusWords(text(status))),
   'recipient.unblocked': null,
   'link.visited': null,
   'link.replaced': null,
+  'link.switched-off': null,
   'code.requested': null,
   'key.destroyed': null,
   'recovery.changed': null,
@@ -336,7 +339,12 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
 
 /** To whom something was done; empty: to nobody, or to the person who did it. */
 export function toWhom({ action, actor, recipient, address }: Told, { nameOf }: Words): string {
-  if (action === 'mail.delivered' || action === 'mail.failed' || action === 'staff.invited')
+  if (
+    action === 'mail.delivered' ||
+    action === 'mail.failed' ||
+    action === 'mail.returned' ||
+    action === 'staff.invited'
+  )
     return address;
   return recipient !== null && recipient !== actor.id && isToSomebody(action)
     ? nameOf(recipient)

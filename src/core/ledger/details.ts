@@ -145,6 +145,8 @@ export type Details = {
   };
   /** `problem`: why it could not leave; absent: somebody stopped it. */
   'dispatch.stopped': { readonly held: HeldId; readonly problem?: string };
+  /** `status`: what RFC 3463 calls an enhanced status code; empty: none was given. */
+  'mail.returned': { readonly status: string };
   'grant.given': Given;
   'grant.changed': GrantChanged;
   'grant.revoked': GrantRevoked;

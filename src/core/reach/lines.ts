@@ -16,7 +16,7 @@ export type ReachGrant = {
 export type ReachMark = {
   readonly recipientId: RecipientId;
   readonly at: Moment;
-  readonly kind: 'opened' | 'refused' | 'printed';
+  readonly kind: 'opened' | 'refused' | 'printed' | 'changed';
 };
 
 /** A stretch of a line: readable (`live`), given but not yet open (`waiting`), cut off before its end (`cut`). */

@@ -15,6 +15,7 @@ const raw = z.object({
   WITNESS_FILE: z.string().min(1).optional(),
   MAIL_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   MAIL_FROM: z.string().min(3).optional(),
+  MAIL_INBOX: z.string().min(1).optional(),
   PLACES_FILE: z
     .string()
     .min(1)
@@ -45,7 +46,12 @@ export type Config = {
    * on another machine.
    */
   readonly witnessFile: string;
-  readonly mail: { readonly url: Secret<string>; readonly from: string } | null;
+  readonly mail: {
+    readonly url: Secret<string>;
+    readonly from: string;
+    /** A Maildir that the mail server delivers into what comes back; `null`: nobody reads it. */
+    readonly inbox: string | null;
+  } | null;
   /** A country database in MaxMind DB format. */
   readonly placesFile: string;
   /** Fonts of cover pages. */
@@ -127,7 +133,11 @@ export function readConfig(
     mail:
       env.MAIL_URL === undefined
         ? null
-        : { url: new Secret(env.MAIL_URL), from: env.MAIL_FROM ?? '' },
+        : {
+            url: new Secret(env.MAIL_URL),
+            from: env.MAIL_FROM ?? '',
+            inbox: env.MAIL_INBOX === undefined ? null : path.resolve(env.MAIL_INBOX),
+          },
     placesFile: path.resolve(env.PLACES_FILE),
     fontsDir: path.resolve(env.FONTS_DIR),
     workersDir: path.resolve(env.WORKERS_DIR),

@@ -1,30 +1,63 @@
+import type { Id } from '@/core/base/ids';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
-import type { Id } from '@/core/base/ids';
 import { mailroom } from '@/server/db/schema/mailing';
-import type { Mailer } from '@/server/mail/mailer';
+import { BEGINNING_BYTES, type MailInbox } from '@/server/mail/inbox';
+import type { Mail, Mailer } from '@/server/mail/mailer';
 import { toMime } from '@/server/mail/mime';
+import { returnedReport } from '@/server/mail/returned-report';
+import { markTaken, untakenMail } from '@/server/repositories/mailing/mail-repository';
+import { closedMailboxes } from '@/server/repositories/mailing/closed-mailboxes';
 
-/** The demo's mail server: keeps what it is handed, as MIME, once each. */
+function bareAddress(from: string): string {
+  return /<([^>]+)>/.exec(from)?.[1] ?? from;
+}
+
+/**
+ * The demo's mail server: keeps what it is handed, as MIME, once each. What is for a mailbox that
+ * was closed comes back as a delivery report.
+ */
 export function createMailroom(db: Database, from: string, clock: Clock): Mailer {
+  const keep = (row: Omit<typeof mailroom.$inferInsert, 'receivedAt'>) =>
+    db.write(async (tx) => {
+      await tx
+        .insert(mailroom)
+        .values({ ...row, receivedAt: clock.now() })
+        .onConflictDoNothing();
+    });
+  const giveBack = async (mail: Mail): Promise<void> => {
+    const own = bareAddress(from);
+    await keep({
+      id: `${mail.id}.returned` as Id<'message'>,
+      toAddress: own,
+      fromAddress: `postmaster@mail.${mail.to.slice(mail.to.lastIndexOf('@') + 1)}`,
+      subject: 'Your message could not be delivered',
+      raw: returnedReport(mail, own, new Date(clock.now())),
+    });
+  };
   return {
     close: () => undefined,
     deliver: async (mail) => {
-      const now = clock.now();
-      const raw = await toMime(mail, from, new Date(now));
-      await db.write(async (tx) => {
-        await tx
-          .insert(mailroom)
-          .values({
-            id: mail.id as Id<'message'>,
-            toAddress: mail.to,
-            fromAddress: from,
-            subject: mail.subject,
-            raw,
-            receivedAt: now,
-          })
-          .onConflictDoNothing();
+      if ((await closedMailboxes(db.read)).includes(mail.to)) return giveBack(mail);
+      await keep({
+        id: mail.id as Id<'message'>,
+        toAddress: mail.to,
+        fromAddress: from,
+        subject: mail.subject,
+        raw: await toMime(mail, from, new Date(clock.now())),
       });
+    },
+  };
+}
+
+/** What came back to this product by the demo's mail server. */
+export function createMailroomInbox(db: Database, from: string): MailInbox {
+  return {
+    take: async (each) => {
+      for (const { id, raw } of await untakenMail(db.read, bareAddress(from))) {
+        const beginning = new TextEncoder().encode(raw).subarray(0, BEGINNING_BYTES);
+        if ((await each(beginning)) === 'done') await db.write((tx) => markTaken(tx, id));
+      }
     },
   };
 }

@@ -35,6 +35,8 @@ export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOption
       content: Readable.from(read()),
       contentType: mediaType,
     })),
+    // RFC 3461: what comes back names the message by its id, and leaves its content out.
+    dsn: { id: mail.id, return: 'headers', notify: ['failure', 'delay'], recipient: mail.to },
     headers: { 'Auto-Submitted': 'auto-generated' }, // RFC 3834: keeps out-of-office replies away
   };
 }

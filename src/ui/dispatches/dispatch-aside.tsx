@@ -4,7 +4,8 @@ import Link from 'next/link';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
-import { LinksPart } from '@/ui/dispatches/links-part';
+import { HandedPart } from '@/ui/dispatches/handed-part';
+import { PassedOnPart } from '@/ui/dispatches/passed-on-part';
 import { ToCarry } from '@/ui/dispatches/to-carry';
 import { Note } from '@/ui/shell/notice';
 
@@ -13,8 +14,9 @@ type Props = { readonly detail: DispatchDetail };
 /** At the side of a dispatch: what is asked, what is handed over, the message and past access. */
 export function DispatchAside({
   detail,
+  now,
   severalDocuments,
-}: Props & { readonly severalDocuments: boolean }) {
+}: Props & { readonly now: number; readonly severalDocuments: boolean }) {
   // Who came in along with others has their link already.
   const carried = detail.grants.filter(({ kind, parent }) =>
     detail.delivery === 'by-hand' ? parent === null : kind === 'domain' || kind === 'link',
@@ -41,7 +43,8 @@ export function DispatchAside({
           <hr />
         </>
       )}
-      <LinksPart detail={detail} />
+      <HandedPart detail={detail} />
+      <PassedOnPart grants={detail.grants} now={now} />
       <Message detail={detail} />
       <h2>Watermark</h2>
       <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
@@ -51,27 +54,20 @@ export function DispatchAside({
   );
 }
 
-/** What was mailed, and whether it arrived. */
-function Message({ detail: { form, delivery, mail, note } }: Props) {
-  const { waiting, delivered, failed } = mail;
-  const counts = [
-    delivered > 0 && `${String(delivered)} delivered`,
-    waiting > 0 && `${String(waiting)} on the way`,
-    failed > 0 && `${String(failed)} not delivered`,
-  ].filter((part) => part !== false);
-  const none =
-    delivery === 'by-hand' ? 'Nothing is mailed: you hand it over.' : 'Nothing was mailed.';
+/** What went with the dispatch, in words. */
+function Message({ detail: { form, delivery, note } }: Props) {
+  const carries = carriesFile(form) && delivery === 'mail';
+  if (!carries && note === '') return null;
   return (
     <>
       <h2>The message</h2>
-      {carriesFile(form) && delivery === 'mail' && (
+      {carries && (
         <p>
           {carriesLink(form)
             ? 'The link, and the documents as protected files.'
             : 'The documents as protected files.'}
         </p>
       )}
-      <p>{counts.length === 0 ? none : counts.join(', ')}</p>
       {note !== '' && <p className="quiet keep-lines">{note}</p>}
     </>
   );

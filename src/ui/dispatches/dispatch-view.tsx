@@ -31,7 +31,7 @@ export function DispatchView({
           onSelect={onSelect}
         />
       )}
-      aside={<DispatchAside detail={detail} severalDocuments={severalDocuments} />}
+      aside={<DispatchAside detail={detail} now={now} severalDocuments={severalDocuments} />}
     />
   );
 }

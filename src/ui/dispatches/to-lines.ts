@@ -1,5 +1,6 @@
 import type { EventMark, GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
+import { conditionLines } from '@/core/policy/condition-lines';
 import { rightsLine } from '@/core/policy/rights-line';
 import { reachLines } from '@/core/reach/lines';
 import { personName, underCeilings } from '@/ui/grants/grant-words';
@@ -19,6 +20,9 @@ export function toLines(grants: readonly GrantRow[], marks: readonly EventMark[]
       name: first === undefined ? '' : personName(first),
       under: first === undefined ? '' : whoLine(first),
       may: may.length === 1 ? (may[0] ?? '') : 'differs',
+      conditions: [
+        ...new Set(own.flatMap((grant) => conditionLines(grant.conditions, 'their zone'))),
+      ],
       mayChange: own.every((grant) => grant.mayChange),
     };
   });

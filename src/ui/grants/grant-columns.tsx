@@ -2,6 +2,7 @@
 
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
+import { conditionLines } from '@/core/policy/condition-lines';
 import { rightsLine } from '@/core/policy/rights-line';
 import { personName, stateOf, stateTone, stateWords, underCeilings } from '@/ui/grants/grant-words';
 import type { Column } from '@/ui/tables/column';
@@ -45,6 +46,16 @@ function person(onSelect: (id: GrantId) => void): Column<GrantRow> {
   };
 }
 
+/** What else must hold, shortened to the cell. */
+function ConditionsUnder({ grant }: { readonly grant: GrantRow }) {
+  const lines = conditionLines(grant.conditions, 'their zone').join('; ');
+  return lines === '' ? null : (
+    <span className="under oneline" title={lines}>
+      {lines}
+    </span>
+  );
+}
+
 function held(now: number): readonly Column<GrantRow>[] {
   return [
     {
@@ -56,6 +67,7 @@ function held(now: number): readonly Column<GrantRow>[] {
         <>
           {mayText(grant)}
           {grant.capped?.byCeiling === true && <span className="under">under a ceiling</span>}
+          <ConditionsUnder grant={grant} />
         </>
       ),
     },

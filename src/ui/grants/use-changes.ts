@@ -3,6 +3,7 @@
 import { counted } from '@/core/base/counted';
 import { useState } from 'react';
 import type { Changeable, GrantRow } from '@/contracts/dispatch';
+import { changedRights, type RightsChange } from '@/core/policy/changed-rights';
 import { stillReadsText } from '@/ui/grants/revoke-words';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
@@ -35,11 +36,8 @@ export type Changes = {
     grants: readonly GrantRow[],
     conditions: Changeable['conditions'],
   ) => Promise<void>;
-  /** Gives all of them the same rights; ends stay. */
-  readonly setRights: (
-    grants: readonly GrantRow[],
-    rights: Pick<Changeable, 'rights' | 'prints'>,
-  ) => Promise<void>;
+  /** Changes what they may do, alike or each beside what they have; ends stay. */
+  readonly changeRights: (grants: readonly GrantRow[], change: RightsChange) => Promise<void>;
 };
 
 type GrantChange = {
@@ -125,6 +123,14 @@ export function useChanges(): Changes {
       }),
     setConditions: (grants, conditions) => toAll('grant', grants, { conditions }),
     moveEnds: (grants, until) => toAll('end', grants, { until }),
-    setRights: (grants, rights) => toAll('grant', grants, rights),
+    changeRights: (grants, change) =>
+      send(
+        'grant',
+        grants.map((grant) => ({
+          grant: grant.id,
+          revision: grant.revision,
+          ...changedRights(grant, change),
+        })),
+      ),
   };
 }

@@ -17,6 +17,7 @@ const LEFT_FOR_TODAY: ReadonlySet<string> = new Set([
   'consent.asked',
   'destruction.asked',
   'mail.failed',
+  'mail.returned',
 ]);
 
 /** What one may want to do about an entry: pull back, stop, ask, answer. */

@@ -3,6 +3,9 @@
 import { useMemo } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import { api } from '@/ui/http/api';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
 import { ChipLink } from '@/ui/shell/chips';
 import { Empty } from '@/ui/shell/empty';
 import type { Column } from '@/ui/tables/column';
@@ -26,6 +29,8 @@ type Props = {
   readonly messages: readonly Message[];
   readonly addresses: readonly string[];
   readonly address: string | null;
+  /** Whether everything for that address comes back. */
+  readonly isClosed: boolean;
   readonly open: OpenMessage | null;
 };
 
@@ -34,7 +39,7 @@ function mailboxAddress(mailbox: string | null, message?: string): string {
 }
 
 /** The demo's mail server: every mailbox in one place. */
-export function MailroomView({ messages, addresses, address, open }: Props) {
+export function MailroomView({ messages, addresses, address, isClosed, open }: Props) {
   const columns = useMemo(
     (): readonly Column<Message>[] => [
       {
@@ -74,6 +79,8 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
           <div className="row">
             <h1>Mailroom</h1>
             <span className="quiet">the demo’s mail server; nothing here leaves this machine</span>
+            <span className="gap" />
+            {address !== null && <CloseMailbox address={address} isClosed={isClosed} />}
           </div>
           <div className="row above-8 mailboxes">
             <ChipLink className={address === null ? 'on' : ''} href={mailboxAddress(null)}>
@@ -114,6 +121,34 @@ export function MailroomView({ messages, addresses, address, open }: Props) {
         )}
       </aside>
     </main>
+  );
+}
+
+/** Makes everything for a mailbox come back, as for somebody who has left; or takes that back. */
+function CloseMailbox({
+  address,
+  isClosed,
+}: {
+  readonly address: string;
+  readonly isClosed: boolean;
+}) {
+  const { busy, said, attempt } = useAttempt();
+  return (
+    <>
+      <Notice said={said} />
+      {isClosed && <span className="magenta">Mail for it comes back.</span>}
+      <Button
+        disabled={busy}
+        onClick={() =>
+          void attempt(
+            () => api('POST /api/v1/mailboxes', { address, closed: !isClosed }),
+            isClosed ? 'Mail arrives again.' : 'Mail for it comes back from now on.',
+          )
+        }
+      >
+        {isClosed ? 'Open mailbox' : 'Close mailbox'}
+      </Button>
+    </>
   );
 }
 

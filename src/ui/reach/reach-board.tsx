@@ -21,6 +21,8 @@ export type BoardLine = ReachLine & {
   readonly name: string;
   readonly under: string;
   readonly may: string;
+  /** What else must hold, in words. */
+  readonly conditions: readonly string[];
   readonly mayChange: boolean;
 };
 
@@ -147,7 +149,7 @@ function wordsOf(line: BoardLine): string {
   const count = (kind: 'opened' | 'refused') =>
     line.marks.filter((mark) => mark.kind === kind).length;
   return (
-    `${line.name}, ${line.under}: ${line.may}; opened ${String(count('opened'))} times, ` +
+    `${line.name}, ${line.under}: ${[line.may, ...line.conditions].join('; ')}; opened ${String(count('opened'))} times, ` +
     `refused ${String(count('refused'))} times${line.revokedAt === null ? '' : '; revoked'}`
   );
 }
@@ -184,6 +186,11 @@ function Row({
       </div>
       <div role="gridcell" className="quiet">
         {line.may}
+        {line.conditions.length > 0 && (
+          <span className="under oneline" title={line.conditions.join('; ')}>
+            {line.conditions.join('; ')}
+          </span>
+        )}
       </div>
       <div role="gridcell">{children}</div>
     </div>

@@ -36,6 +36,12 @@ export function ReachLegend() {
         printed
       </span>
       <span>
+        <svg width="10" height="10" aria-hidden="true">
+          <path d="M1 1h8l-4 7Z" fill="none" stroke="var(--ink)" strokeWidth="1.2" />
+        </svg>{' '}
+        changed
+      </span>
+      <span>
         <svg width="6" height="13" aria-hidden="true">
           <path d="M3 0v13" stroke="var(--ink)" strokeWidth="2" />
         </svg>{' '}

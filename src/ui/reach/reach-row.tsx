@@ -1,7 +1,7 @@
 'use client';
 
 import type { PointerEvent, KeyboardEvent } from 'react';
-import type { ReachLine, Stretch } from '@/core/reach/lines';
+import type { ReachLine, ReachMark, Stretch } from '@/core/reach/lines';
 import { snapTo, type ReachScale } from '@/ui/reach/reach-scale';
 
 const ROW_HEIGHT = 38;
@@ -53,13 +53,17 @@ function StretchLine({
   );
 }
 
-function ReachMarkShape({
-  kind,
-  x,
-}: {
-  readonly kind: 'opened' | 'refused' | 'printed';
-  readonly x: number;
-}) {
+function ReachMarkShape({ kind, x }: { readonly kind: ReachMark['kind']; readonly x: number }) {
+  // Above the line, so that an open at the same moment is not hidden.
+  if (kind === 'changed')
+    return (
+      <path
+        d={`M${String(x - 4)} ${String(MIDDLE - 14)}h8l-4 7Z`}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+      />
+    );
   if (kind === 'opened')
     return (
       <circle

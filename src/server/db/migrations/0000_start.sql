@@ -53,6 +53,7 @@ CREATE TABLE `links` (
 	`dispatch_id` text NOT NULL,
 	`recipient_id` text NOT NULL,
 	`created_at` integer NOT NULL,
+	`off_at` integer,
 	`seal` blob,
 	FOREIGN KEY (`dispatch_id`) REFERENCES `dispatches`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
@@ -320,7 +321,8 @@ CREATE TABLE `mailroom` (
 	`from_address` text NOT NULL,
 	`subject` text NOT NULL,
 	`raw` text NOT NULL,
-	`received_at` integer NOT NULL
+	`received_at` integer NOT NULL,
+	`taken` integer DEFAULT false NOT NULL
 );
 --> statement-breakpoint
 CREATE INDEX `mailroom_to` ON `mailroom` (`to_address`,`received_at`);--> statement-breakpoint
@@ -338,7 +340,8 @@ CREATE TABLE `outbox` (
 	`next_attempt_at` integer NOT NULL,
 	`last_error` text,
 	`created_at` integer NOT NULL,
-	`delivered_at` integer
+	`delivered_at` integer,
+	`returned_at` integer
 );
 --> statement-breakpoint
 CREATE INDEX `outbox_state` ON `outbox` (`state`,`urgent`,`next_attempt_at`);--> statement-breakpoint

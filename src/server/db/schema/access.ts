@@ -157,5 +157,7 @@ export const links = sqliteTable('links', {
     .notNull()
     .references(() => recipients.id),
   createdAt: integer().notNull(),
+  /** When it was switched off; null: it leads to the dispatch. */
+  offAt: integer(),
   seal: seal(),
 });

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type { DispatchId, Id, RecipientId, VersionId } from '@/core/base/ids';
 
-type MailState = 'waiting' | 'sending' | 'delivered' | 'failed' | 'unsure';
+type MailState = 'waiting' | 'sending' | 'delivered' | 'returned' | 'failed' | 'unsure';
 
 export const outbox = sqliteTable(
   'outbox',
@@ -19,15 +19,21 @@ export const outbox = sqliteTable(
       .$type<readonly VersionId[]>()
       .notNull()
       .default(sql`'[]'`),
-    /** `sending`: being handed over. `unsure`: it was, when this product ended; whether it arrived nobody knows. */
+    /**
+     * `sending`: being handed over. `unsure`: it was, when this product ended; whether it arrived
+     * nobody knows.
+     * `returned`: it was handed over, and came back.
+     */
     state: text().$type<MailState>().notNull(),
     /** Codes and notices, which somebody waits for, go before what was dispatched. */
     urgent: integer({ mode: 'boolean' }).notNull().default(false),
     attempts: integer().notNull().default(0),
     nextAttemptAt: integer().notNull(),
+    /** Why it did not go out, came back, or is late, in words. */
     lastError: text(),
     createdAt: integer().notNull(),
     deliveredAt: integer(),
+    returnedAt: integer(),
   },
   (table) => [index('outbox_state').on(table.state, table.urgent, table.nextAttemptAt)],
 );
@@ -42,6 +48,8 @@ export const mailroom = sqliteTable(
     subject: text().notNull(),
     raw: text().notNull(),
     receivedAt: integer().notNull(),
+    /** Whether what came back to this product was taken in. */
+    taken: integer({ mode: 'boolean' }).notNull().default(false),
   },
   (table) => [index('mailroom_to').on(table.toAddress, table.receivedAt)],
 );

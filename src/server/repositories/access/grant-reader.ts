@@ -110,6 +110,7 @@ export async function grantsOf(db: Reading | Transaction, of: GrantsOf) {
     .select({
       ...grantColumns,
       token: links.token,
+      linkOffAt: links.offAt,
       hasKey: sql<number>`${versions.wrappedKey} IS NOT NULL`,
     })
     .from(grants)

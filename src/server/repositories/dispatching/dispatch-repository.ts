@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, LinkId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
@@ -7,7 +7,6 @@ import { dispatches } from '@/server/db/schema/dispatching';
 import { documents } from '@/server/db/schema/documents';
 import { grants, links } from '@/server/db/schema/access';
 import { ledgerPairs } from '@/server/db/schema/ledger';
-import { outbox } from '@/server/db/schema/mailing';
 import { recipients } from '@/server/db/schema/people';
 import { staff } from '@/server/db/schema/staff';
 
@@ -22,7 +21,7 @@ export async function insertDispatch(
   await tx.insert(dispatches).values(dispatch);
 }
 
-/** Somebody's link into a dispatch; `null` where they have none. */
+/** Somebody's link into a dispatch, switched off or not; `null` where they have none. */
 export async function findLinkOf(
   tx: Transaction,
   dispatch: DispatchId,
@@ -35,12 +34,22 @@ export async function findLinkOf(
   return row?.id ?? null;
 }
 
-/** Puts another token in the place of a link's. */
+/** Puts another token in the place of a link's, which leads to its dispatch again. */
 export async function putLinkToken(tx: Transaction, id: LinkId, token: string): Promise<void> {
-  await tx.update(links).set({ token }).where(eq(links.id, id));
+  await tx.update(links).set({ token, offAt: null }).where(eq(links.id, id));
 }
 
-/** The links of a dispatch by recipient. */
+/** Makes a link lead nowhere. @returns whether it did lead somewhere */
+export async function putLinkOff(tx: Transaction, id: LinkId, now: number): Promise<boolean> {
+  const rows = await tx
+    .update(links)
+    .set({ offAt: now })
+    .where(and(eq(links.id, id), isNull(links.offAt)))
+    .returning({ id: links.id });
+  return rows.length > 0;
+}
+
+/** The links of a dispatch that lead to it, by recipient. */
 export async function linksOf(
   db: Reading | Transaction,
   dispatch: DispatchId,
@@ -48,7 +57,7 @@ export async function linksOf(
   const rows = await db
     .select({ recipientId: links.recipientId, token: links.token })
     .from(links)
-    .where(eq(links.dispatchId, dispatch));
+    .where(and(eq(links.dispatchId, dispatch), isNull(links.offAt)));
   return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
 }
 
@@ -157,22 +166,4 @@ export async function dispatchesOfGrants(
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
     .where(inArray(grants.id, [...ids]));
   return new Map(rows.map(({ grant, ...dispatch }) => [grant, dispatch]));
-}
-
-export async function mailCounts(
-  db: Reading,
-  dispatch: DispatchId,
-): Promise<{ waiting: number; delivered: number; failed: number }> {
-  const rows = await db
-    .select({ state: outbox.state, messages: count() })
-    .from(outbox)
-    .where(eq(outbox.dispatchId, dispatch))
-    .groupBy(outbox.state);
-  const of = (...states: readonly string[]): number =>
-    rows.reduce((sum, row) => sum + (states.includes(row.state) ? row.messages : 0), 0);
-  return {
-    waiting: of('waiting', 'sending'),
-    delivered: of('delivered'),
-    failed: of('failed', 'unsure'),
-  };
 }

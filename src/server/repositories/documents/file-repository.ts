@@ -30,6 +30,7 @@ export async function findFileFacts(
       document: documents,
       version: versions,
       token: links.token,
+      linkOffAt: links.offAt,
       grantId: grants.id,
       organisation: organisation.name,
     })

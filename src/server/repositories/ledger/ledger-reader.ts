@@ -200,8 +200,8 @@ export async function marksOf(db: Reading, dispatch: DispatchId) {
     .where(
       and(
         eq(ledgerEntries.dispatchId, dispatch),
-        inArray(ledgerEntries.action, ['document.opened', 'document.printed']),
-        inArray(ledgerEntries.outcome, ['granted', 'refused']),
+        inArray(ledgerEntries.action, ['document.opened', 'document.printed', 'grant.changed']),
+        inArray(ledgerEntries.outcome, ['granted', 'refused', 'done']),
       ),
     )
     .orderBy(desc(ledgerEntries.sequence))

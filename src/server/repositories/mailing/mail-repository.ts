@@ -1,10 +1,12 @@
 import 'server-only';
 import { and, desc, eq, lte, sql } from 'drizzle-orm';
-import type { Id } from '@/core/base/ids';
+import type { DispatchId, Id } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { mailroom, outbox } from '@/server/db/schema/mailing';
 
 export type OutboxRow = typeof outbox.$inferSelect;
+/** Where a message is. */
+export type MailState = OutboxRow['state'];
 
 /** Puts messages into the outbox, in the transaction that gives rise to them. */
 export async function queueMail(
@@ -59,10 +61,51 @@ export async function settleMail(
   tx: Transaction,
   id: Id<'message'>,
   change: Partial<
-    Pick<OutboxRow, 'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'body'>
+    Pick<
+      OutboxRow,
+      'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'returnedAt' | 'body'
+    >
   >,
 ): Promise<void> {
   await tx.update(outbox).set(change).where(eq(outbox.id, id));
+}
+
+export async function findMail(db: Reading | Transaction, id: string): Promise<OutboxRow | null> {
+  const [row] = await db
+    .select()
+    .from(outbox)
+    .where(eq(outbox.id, id as Id<'message'>));
+  return row ?? null;
+}
+
+/** The last message of a dispatch to each of its recipients. */
+export async function lastMails(db: Reading, dispatch: DispatchId) {
+  const rows = await db
+    .select({
+      recipientId: outbox.recipientId,
+      state: outbox.state,
+      problem: outbox.lastError,
+      createdAt: outbox.createdAt,
+      deliveredAt: outbox.deliveredAt,
+      returnedAt: outbox.returnedAt,
+    })
+    .from(outbox)
+    .where(eq(outbox.dispatchId, dispatch))
+    .orderBy(outbox.createdAt, sql`rowid`);
+  return [...new Map(rows.map((row) => [row.recipientId, row])).values()];
+}
+
+/** What came to an address of the demo's mail server and was not taken in. */
+export async function untakenMail(db: Reading, address: string) {
+  return db
+    .select({ id: mailroom.id, raw: mailroom.raw })
+    .from(mailroom)
+    .where(and(eq(mailroom.toAddress, address), eq(mailroom.taken, false)))
+    .orderBy(mailroom.receivedAt);
+}
+
+export async function markTaken(tx: Transaction, id: Id<'message'>): Promise<void> {
+  await tx.update(mailroom).set({ taken: true }).where(eq(mailroom.id, id));
 }
 
 export async function listMailroom(db: Reading, address: string | undefined, limit: number) {

@@ -120,8 +120,9 @@ export async function unopened(db: Reading, now: number, whose: Whose | null) {
       mail: sql<
         'waiting' | 'delivered' | 'failed' | null
       >`(SELECT CASE ${outbox.state} WHEN 'sending' THEN 'waiting' WHEN 'unsure' THEN 'failed'
+        WHEN 'returned' THEN 'failed'
         ELSE ${outbox.state} END FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id}
-        AND ${outbox.recipientId} = ${recipients.id} LIMIT 1)`,
+        AND ${outbox.recipientId} = ${recipients.id} ORDER BY ${outbox.createdAt} DESC LIMIT 1)`,
       refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries}
         WHERE ${ledgerEntries.dispatchId} = ${dispatches.id}
         AND ${ledgerEntries.recipientId} = ${recipients.id}

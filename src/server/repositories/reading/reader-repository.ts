@@ -36,7 +36,7 @@ export async function findLink(db: Reading, token: string) {
     .innerJoin(dispatches, eq(dispatches.id, links.dispatchId))
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
     .innerJoin(recipients, eq(recipients.id, links.recipientId))
-    .where(eq(links.token, token));
+    .where(and(eq(links.token, token), isNull(links.offAt)));
   return row ?? null;
 }
 
@@ -49,7 +49,9 @@ export async function linkOf(
   const [row] = await db
     .select({ token: links.token })
     .from(links)
-    .where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)));
+    .where(
+      and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient), isNull(links.offAt)),
+    );
   return row?.token ?? null;
 }
 

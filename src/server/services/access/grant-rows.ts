@@ -102,7 +102,7 @@ export async function grantRows(
       ])
     ).map(({ id, name, address }) => [id, name === '' ? address : name]),
   );
-  return rows.map(({ grant, recipient, document, dispatch, token, hasKey }) => ({
+  return rows.map(({ grant, recipient, document, dispatch, token, linkOffAt, hasKey }) => ({
     id: grant.id,
     dispatchId: dispatch.id,
     dispatchReference: dispatch.reference,
@@ -145,5 +145,6 @@ export async function grantRows(
       recipient.kind === 'link' && dispatch.sentBy !== actor.id
         ? ''
         : `${deps.publicUrl}/r/${token}`,
+    linkOff: linkOffAt !== null,
   }));
 }

@@ -6,7 +6,11 @@ import { passOnRefusal, passedOnTerms, type PassOnHeld } from '@/core/policy/pas
 import { RIGHTS, type Terms } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
-import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import {
+  findDispatch,
+  findLinkOf,
+  putLinkToken,
+} from '@/server/repositories/dispatching/dispatch-repository';
 import { grantsByIds, termsOf } from '@/server/repositories/access/grant-reader';
 import { insertGrants } from '@/server/repositories/access/grant-writer';
 import { insertRecipients } from '@/server/repositories/people/recipient-repository';
@@ -25,6 +29,7 @@ import { ServiceError } from '@/server/services/base/errors';
 import { aboutGiven, newLink } from '@/server/services/access/give-grants';
 import { ownPassedOn } from '@/server/services/access/own-passed-on';
 import { decideFor } from '@/server/services/policy/decide-access';
+import { needOurs } from '@/server/services/base/trusted-rows';
 import { record } from '@/server/services/base/record';
 
 /**
@@ -49,8 +54,13 @@ export async function passOn(
       throw new ServiceError('given-already');
     const grant = passedGrant(deps, from, person.id, passedOnTerms(input, held), now);
     const there = await linkOf(tx, from.dispatchId, person.id);
+    const off = there === null ? await findLinkOf(tx, from.dispatchId, person.id) : null;
     const link = newLink(deps, from.dispatchId, person.id, now);
-    await insertGrants(tx, [grant], there === null ? [link] : []);
+    await insertGrants(tx, [grant], there === null && off === null ? [link] : []);
+    if (off !== null) {
+      await needOurs(deps, tx, { links: [off] });
+      await putLinkToken(tx, off, link.token);
+    }
     const url = `${deps.publicUrl}/r/${there ?? link.token}`;
     const mail = await mailAbout(tx, { giver, person, title, grant, note: input.note, url });
     await queueMail(tx, [

@@ -12,6 +12,7 @@ import type { LentBuffers } from '@/server/limits/lent-buffers';
 import type { FairQueue } from '@/server/limits/fair-queue';
 import type { Limits } from '@/server/limits/limits';
 import type { LiveChanges } from '@/server/live/live-changes';
+import type { MailInbox } from '@/server/mail/inbox';
 import type { Mailer } from '@/server/mail/mailer';
 import type { Places } from '@/server/places/places';
 import type { Renderer } from '@/server/rendering/render-pool';
@@ -45,6 +46,8 @@ export type Deps = {
   readonly renderer: Renderer;
   /** `null` where nobody said how to send mail. */
   readonly mailer: Mailer | null;
+  /** Where mail comes back to; `null` where nobody said where. */
+  readonly inbox: MailInbox | null;
   readonly places: Places;
   readonly limits: Limits;
   /** Who waits for whom with what takes much memory. */

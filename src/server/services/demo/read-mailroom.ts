@@ -5,16 +5,12 @@ import {
   listMailroom,
   mailroomAddresses,
 } from '@/server/repositories/mailing/mail-repository';
-import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import { closedMailboxes } from '@/server/repositories/mailing/closed-mailboxes';
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
+import { needDemo } from '@/server/services/demo/need-demo';
 
 const MOST = 200;
-
-/** The mailroom exists on a database that was made as a demo, and nowhere else. */
-async function needDemo(deps: Deps): Promise<void> {
-  if ((await findOrganisation(deps.db.read))?.demo !== true) throw new ServiceError('no-page');
-}
 
 /** What the demo's mail server was handed, the newest first. */
 export async function readMailroom(deps: Deps, input: { readonly address?: string | undefined }) {
@@ -51,9 +47,12 @@ export async function viewMailroom(
   input: { readonly address?: string | undefined; readonly message?: string | undefined },
 ) {
   const { messages, addresses } = await readMailroom(deps, input);
+  const address = input.address ?? null;
+  const isClosed = address !== null && (await closedMailboxes(deps.db.read)).includes(address);
+  const mailbox = { messages, addresses, address, isClosed };
   const message =
     input.message === undefined ? null : await readMessage(deps, { id: input.message });
-  if (message === null) return { messages, addresses, address: input.address ?? null, open: null };
+  if (message === null) return { ...mailbox, open: null };
   const { text = '', attachments } = await simpleParser(message.raw);
   const open = {
     id: message.id,
@@ -64,5 +63,5 @@ export async function viewMailroom(
     text,
     files: attachments.map(({ filename, size }) => ({ name: filename ?? 'file', bytes: size })),
   };
-  return { messages, addresses, address: input.address ?? null, open };
+  return { ...mailbox, open };
 }

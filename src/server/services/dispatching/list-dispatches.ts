@@ -1,13 +1,13 @@
 import 'server-only';
-import type { DispatchDetail, DispatchRow, EventMark } from '@/contracts/dispatch';
+import type { DispatchDetail, DispatchRow, EventMark, HandedOver } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/permissions';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import {
   findDispatch,
   listDispatchRows,
-  mailCounts,
 } from '@/server/repositories/dispatching/dispatch-repository';
 import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
+import { lastMails, type MailState } from '@/server/repositories/mailing/mail-repository';
 import { marksOf } from '@/server/repositories/ledger/ledger-reader';
 import { listRequests } from '@/server/services/requests/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
@@ -30,6 +30,11 @@ export async function listDispatches(deps: Deps): Promise<readonly DispatchRow[]
   }));
 }
 
+const MARK_KINDS: Readonly<Record<string, EventMark['kind']>> = {
+  'document.printed': 'printed',
+  'grant.changed': 'changed',
+};
+
 function toMark({
   recipientId,
   documentId,
@@ -38,16 +43,36 @@ function toMark({
   outcome,
 }: Awaited<ReturnType<typeof marksOf>>[number]): EventMark[] {
   if (recipientId === null || at === null) return [];
-  const kind =
-    outcome === 'refused' ? 'refused' : action === 'document.printed' ? 'printed' : 'opened';
   return [
     {
       recipientId: recipientId as RecipientId,
       documentId: documentId as DocumentId | null,
       at: Date.parse(at),
-      kind,
+      kind: outcome === 'refused' ? 'refused' : (MARK_KINDS[action ?? ''] ?? 'opened'),
     },
   ];
+}
+
+const MAIL_STATES: Readonly<Record<MailState, HandedOver['state']>> = {
+  waiting: 'waiting',
+  sending: 'waiting',
+  delivered: 'delivered',
+  returned: 'returned',
+  failed: 'failed',
+  unsure: 'failed',
+};
+
+function toHandedOver({
+  recipientId,
+  state,
+  problem,
+  createdAt,
+  deliveredAt,
+  returnedAt,
+}: Awaited<ReturnType<typeof lastMails>>[number]): HandedOver[] {
+  if (recipientId === null) return [];
+  const at = returnedAt ?? deliveredAt ?? createdAt;
+  return [{ recipientId, state: MAIL_STATES[state], at, problem: problem ?? '' }];
 }
 
 /** Grants of which it is told in passing what revoking them would do: it takes as long again as reading them. */
@@ -95,6 +120,6 @@ export async function viewDispatch(
     savedTerms: await listSavedTerms(deps.db.read),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,
-    mail: await mailCounts(deps.db.read, id),
+    mail: (await lastMails(deps.db.read, id)).flatMap(toHandedOver),
   };
 }

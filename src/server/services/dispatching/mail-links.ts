@@ -8,7 +8,7 @@ import { windowState } from '@/core/policy/decide';
 import { type MailAgainInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
-import { linksOf } from '@/server/repositories/dispatching/dispatch-repository';
+import { linksToMail } from '@/server/services/dispatching/change-link';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
@@ -122,7 +122,7 @@ export async function mailAgain(
       deps,
       tx,
       actor,
-      { id: input.id, tokens: await linksOf(tx, input.id) },
+      { id: input.id, tokens: await linksToMail(deps, tx, actor, input.id, people) },
       people,
       { ...dispatch, documents },
       now,

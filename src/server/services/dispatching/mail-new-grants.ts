@@ -2,7 +2,8 @@ import 'server-only';
 import { groupBy } from '@/core/base/group';
 import type { DispatchId, RecipientId } from '@/core/base/ids';
 import type { Transaction } from '@/server/db/database';
-import { findDispatch, linksOf } from '@/server/repositories/dispatching/dispatch-repository';
+import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import { linksToMail } from '@/server/services/dispatching/change-link';
 import { grantsOf, termsOf } from '@/server/repositories/access/grant-reader';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { mailLinks } from '@/server/services/dispatching/mail-links';
@@ -35,7 +36,7 @@ export async function mailNewGrants(
       deps,
       tx,
       actor,
-      { id: dispatch, tokens: await linksOf(tx, dispatch) },
+      { id: dispatch, tokens: await linksToMail(deps, tx, actor, dispatch, settled) },
       settled,
       { ...found.dispatch, documents },
       now,

@@ -37,6 +37,8 @@ function addressee({ recipient }: FileFacts): string {
 /** @throws ServiceError `NOT_FOUND` where the content is not in the store */
 async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<ProtectedFile> {
   const { dispatch, document, version, recipient } = facts;
+  // Its cover page would lead nowhere.
+  if (facts.linkOffAt !== null) throw new ServiceError('link-off');
   const title = dispatch.titleOnCover ? document.title : null;
   const name = payloadName(document.reference);
   const cover = await deps.covers.draw(

@@ -124,7 +124,7 @@ export async function viewToday(
       address: row.address,
       attempts: row.attempts,
       problem: row.problem ?? '',
-      over: row.state === 'failed' || row.state === 'unsure',
+      over: row.state === 'failed' || row.state === 'unsure' || row.state === 'returned',
       mayMail: unread.some(
         (each) =>
           each.dispatchId === row.dispatchId &&

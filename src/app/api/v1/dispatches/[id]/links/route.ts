@@ -1,5 +1,5 @@
-import { replaceLinkInput } from '@/contracts/dispatch';
+import { linkInput } from '@/contracts/dispatch';
 import { handle } from '@/server/http/handle';
-import { replaceLink } from '@/server/services/dispatching/replace-link';
+import { replaceLink } from '@/server/services/dispatching/change-link';
 
-export const POST = handle('dispatch', replaceLinkInput, replaceLink);
+export const POST = handle('dispatch', linkInput, replaceLink);

@@ -64,10 +64,8 @@ import type {
   LedgerPage,
   LedgerValue,
   facetInput,
-  keepViewInput,
   openEntriesInput,
   valuesInput,
-  viewInput,
 } from '@/contracts/ledger';
 import type { closeMailboxInput } from '@/contracts/mailroom';
 import type { markingInput, putMarkingInput } from '@/contracts/marking';
@@ -106,6 +104,7 @@ import type {
 import type { answerInput, askBackInput } from '@/contracts/requests';
 import type { RuleChanged, putRuleInput } from '@/contracts/rules';
 import type { previewTermsInput, putTermsInput, termsIdInput } from '@/contracts/saved-terms';
+import type { keepViewInput, viewInput } from '@/contracts/views';
 import type { workChange } from '@/contracts/settings';
 import type {
   FactorOffer,
@@ -182,8 +181,8 @@ export type Api = {
     typeof valuesInput,
     { readonly values: readonly LedgerValue[] }
   >;
-  'DELETE /api/v1/ledger/views/:id': Call<typeof viewInput, Done>;
-  'POST /api/v1/ledger/views': Call<typeof keepViewInput, unknown>;
+  'DELETE /api/v1/views/:id': Call<typeof viewInput, Done>;
+  'POST /api/v1/views': Call<typeof keepViewInput, unknown>;
   'GET /api/v1/ledger/within/:licence': Call<
     typeof openEntriesInput,
     Pick<LedgerPage, 'rows' | 'named'>

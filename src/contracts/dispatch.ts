@@ -288,22 +288,6 @@ export type ChangeGrantsResult = {
   }[];
 };
 
-export type DispatchRow = {
-  readonly id: DispatchId;
-  readonly reference: string;
-  readonly subject: string;
-  readonly sentAt: number;
-  readonly sentBy: string;
-  readonly documents: number;
-  readonly people: number;
-  /** Whether it is open to more than can be counted: a domain, or anyone who has a link. */
-  readonly unknown: boolean;
-  readonly opens: number;
-  readonly refusals: number;
-  readonly live: number;
-  readonly nextEnd: number | null;
-};
-
 export type GrantRow = {
   readonly id: GrantId;
   readonly dispatchId: DispatchId;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { isId, type LicenceId, type ViewId } from '@/core/base/ids';
+import { isId, type LicenceId } from '@/core/base/ids';
 import { COUNTED_DIMENSIONS, DIMENSIONS, type Dimension } from '@/core/insight/filter';
 import { KINDS, type Kind } from '@/core/insight/kinds';
 import { OUTCOMES, type Entry } from '@/core/ledger/entry';
+import type { SavedView } from '@/contracts/views';
 
 /** A value of an address that may stand there several times. */
 function several<T extends z.ZodType>(each: T) {
@@ -72,18 +73,6 @@ export type LedgerValue = {
   readonly name: string;
   readonly under: string;
 };
-
-const viewId = z.custom<ViewId>(
-  (value) => typeof value === 'string' && isId('view', value),
-  'no such view',
-);
-/** `query`: what stands behind the question mark of the view's address. */
-export const keepViewInput = z.object({
-  name: z.string().trim().min(1, 'the view needs a name').max(60),
-  query: z.string().max(1_000),
-});
-export const viewInput = z.object({ id: viewId });
-export type SavedView = { readonly id: ViewId; readonly name: string; readonly query: string };
 
 /** An entry as a list shows it. `named` of the page says what its ids are called. */
 export type LedgerRow = Pick<

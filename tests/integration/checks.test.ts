@@ -6,7 +6,7 @@ import { checkDocument, checkPage } from '@/server/services/documents/check-docu
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import type { StaffActor } from '@/server/services/base/deps';
 import { listLedger } from '@/server/services/ledger/list-entries';
-import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { START, dispatch, drawing, protect, startProduct, type Product } from '../support/product';
 

@@ -10,7 +10,7 @@ import { toMime } from '@/server/mail/mime';
 import { ledgerEntries } from '@/server/db/schema/ledger';
 import { outbox } from '@/server/db/schema/mailing';
 import { closeMailbox } from '@/server/services/demo/close-mailbox';
-import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { mailAgain } from '@/server/services/dispatching/mail-links';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { takeReport, takeReports } from '@/server/services/mailing/take-reports';

@@ -17,7 +17,7 @@ import { addPeople } from '@/server/services/dispatching/add-people';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { mailAgain } from '@/server/services/dispatching/mail-links';
 import { grantRows } from '@/server/services/access/grant-rows';
-import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { changePerson, listPeople, viewPerson } from '@/server/services/people/manage-people';
 import { openDocument } from '@/server/services/reading/open-document';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';

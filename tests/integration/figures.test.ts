@@ -6,7 +6,7 @@ import type { DocumentId } from '@/core/base/ids';
 import type { LedgerInput } from '@/contracts/ledger';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { grantRows } from '@/server/services/access/grant-rows';
-import { listDispatches } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatches } from '@/server/services/dispatching/list-dispatches';
 import { listDocuments } from '@/server/services/documents/list-documents';
 import { listLedger } from '@/server/services/ledger/list-entries';
 import { listPeople } from '@/server/services/people/manage-people';
@@ -76,7 +76,7 @@ const entries = async (input: LedgerInput): Promise<number> =>
 
 test('of the lists of dispatches, documents and people', async () => {
   const { deps, ida } = product;
-  const sent = await listDispatches(deps);
+  const sent = (await viewDispatches(deps, ida, { q: '' })).rows;
   expect(sent.map(({ opens }) => opens)).toEqual(expect.arrayContaining([3, 4]));
   for (const { id, opens, refusals } of sent)
     expect([opens, refusals]).toEqual([

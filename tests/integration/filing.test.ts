@@ -10,8 +10,6 @@ import { listDocuments } from '@/server/services/documents/list-documents';
 import { putTerms } from '@/server/services/access/change-saved-terms';
 import {
   changeFolder,
-  keepView,
-  dropView,
   makeFolder,
   putMarking,
   removeFolder,
@@ -20,6 +18,7 @@ import {
   viewFolders,
   viewTerms,
 } from '@/server/services/filing/manage-filing';
+import { dropView, keepView } from '@/server/services/staff/saved-views';
 import { listLedger } from '@/server/services/ledger/list-entries';
 import { openDocument } from '@/server/services/reading/open-document';
 import { protectDocument, reviseDocument } from '@/server/services/documents/protect-document';
@@ -240,8 +239,9 @@ test('saved terms and views are chosen by name, replaced, and dropped without a 
   await removeTerms(deps, ida, { id });
   await expect(removeTerms(deps, ida, { id })).rejects.toMatchObject({ code: 'NOT_FOUND' });
 
-  await keepView(deps, ida, { name: 'Refusals', query: 'kind=refused' });
+  await keepView(deps, ida, { place: 'ledger', name: 'Refusals', query: 'kind=refused' });
   const { id: view } = await keepView(deps, ida, {
+    place: 'ledger',
     name: 'Refusals',
     query: 'kind=refused&reason=expired',
   });

@@ -11,7 +11,7 @@ import { askBack, replyToQuestion } from '@/server/services/requests/ask-back';
 import { askForMore, ownRequests } from '@/server/services/requests/ask-for-more';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { ReaderActor } from '@/server/services/base/deps';
-import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { openDocument } from '@/server/services/reading/open-document';
 import { readMailroom } from '@/server/services/demo/read-mailroom';
 import { verifyLedger } from '@/server/services/ledger/verify-ledger';

@@ -12,7 +12,7 @@ import {
   requestPassword,
   viewStaff,
 } from '@/server/services/staff/manage-staff';
-import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { signIn } from '@/server/services/staff/sign-in';
 import {
   START,

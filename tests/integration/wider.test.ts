@@ -14,7 +14,7 @@ import { mailAgain } from '@/server/services/dispatching/mail-links';
 import { explainAccess } from '@/server/services/policy/explain-access';
 import { giveTo, viewLacking, viewUnreached } from '@/server/services/dispatching/give-lacking';
 import { grantRows } from '@/server/services/access/grant-rows';
-import { listDispatches } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatches } from '@/server/services/dispatching/list-dispatches';
 import { previewCeiling } from '@/server/services/policy/manage-ceilings';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import { changeMembers, putGroup, removeGroup } from '@/server/services/people/manage-groups';
@@ -116,7 +116,11 @@ describe('a live group', () => {
     expect(await opens(sent, 'ann@yard.example', 'ann@yard.example')).toMatchObject({
       outcome: 'granted',
     });
-    expect((await listDispatches(product.deps)).find(({ id }) => id === sent.id)).toMatchObject({
+    expect(
+      (await viewDispatches(product.deps, product.ida, { q: '' })).rows.find(
+        ({ id }) => id === sent.id,
+      ),
+    ).toMatchObject({
       people: 2,
       unknown: false,
     });
@@ -297,7 +301,11 @@ describe('everyone at a domain', () => {
       ['@yard.example', 'domain', 0],
       ['dag@yard.example', 'person', 1],
     ]);
-    expect((await listDispatches(product.deps)).find(({ id }) => id === sent.id)).toMatchObject({
+    expect(
+      (await viewDispatches(product.deps, product.ida, { q: '' })).rows.find(
+        ({ id }) => id === sent.id,
+      ),
+    ).toMatchObject({
       people: 1,
       unknown: true,
     });

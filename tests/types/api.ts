@@ -58,8 +58,8 @@ type Handled = {
   'POST /api/v1/groups': typeof import('@/app/api/v1/groups/route').POST;
   'GET /api/v1/ledger/facet': typeof import('@/app/api/v1/ledger/facet/route').GET;
   'GET /api/v1/ledger/values': typeof import('@/app/api/v1/ledger/values/route').GET;
-  'DELETE /api/v1/ledger/views/:id': typeof import('@/app/api/v1/ledger/views/[id]/route').DELETE;
-  'POST /api/v1/ledger/views': typeof import('@/app/api/v1/ledger/views/route').POST;
+  'DELETE /api/v1/views/:id': typeof import('@/app/api/v1/views/[id]/route').DELETE;
+  'POST /api/v1/views': typeof import('@/app/api/v1/views/route').POST;
   'GET /api/v1/ledger/within/:licence': typeof import('@/app/api/v1/ledger/within/[licence]/route').GET;
   'DELETE /api/v1/markings/:id': typeof import('@/app/api/v1/markings/[id]/route').DELETE;
   'POST /api/v1/markings': typeof import('@/app/api/v1/markings/route').POST;

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import type { DispatchRow } from '@/contracts/dispatch';
+import type { DispatchRow } from '@/contracts/dispatch-list';
 import type { Column } from '@/ui/tables/column';
 import { Moment } from '@/ui/time/moment';
 import { AudienceFigure } from '@/ui/words/audience-figure';

@@ -1,36 +1,36 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import type { DispatchRow, HeldRow } from '@/contracts/dispatch';
+import type { HeldRow } from '@/contracts/dispatch';
+import type { DispatchesPage } from '@/contracts/dispatch-list';
 import { dispatchColumns } from '@/ui/dispatches/dispatch-columns';
+import { DispatchFilters, dispatchesAddress } from '@/ui/dispatches/dispatch-filters';
 import { ImportGrants } from '@/ui/dispatches/import-grants';
 import { HeldRows } from '@/ui/held/held-rows';
 import { Empty } from '@/ui/shell/empty';
 import { ListHead } from '@/ui/shell/list-head';
 import { useHolds } from '@/ui/shell/permissions';
 import { DataTable } from '@/ui/tables/data-table';
+import { useSearchInAddress } from '@/ui/tables/use-address';
+import { SavedViews } from '@/ui/views/saved-views';
 
-/** Everything that was sent. */
+/** Everything that was sent, narrowed by what stands in the address. */
 export function DispatchesView({
-  rows,
+  page,
   held,
   now,
 }: {
-  readonly rows: readonly DispatchRow[];
+  readonly page: DispatchesPage;
   readonly held: readonly HeldRow[];
   readonly now: number;
 }) {
-  const [search, setSearch] = useState('');
+  const { rows, total, filter, views } = page;
+  const [search, setSearch] = useState(filter.q);
   const [importing, setImporting] = useState(false);
+  const searchIn = useSearchInAddress('/dispatches', filter);
   const dispatches = useHolds('dispatch');
-  const shown = useMemo(() => {
-    const wanted = search.trim().toLowerCase();
-    return rows.filter((row) =>
-      `${row.subject} ${row.reference} ${row.sentBy}`.toLowerCase().includes(wanted),
-    );
-  }, [rows, search]);
   return (
     <main className="work wide">
       <div className="surface">
@@ -38,13 +38,16 @@ export function DispatchesView({
           <ListHead
             title="Dispatches"
             words={
-              shown.length === rows.length
-                ? `${String(rows.length)} in all`
-                : `${String(shown.length)} of ${String(rows.length)}`
+              rows.length === total
+                ? `${String(total)} in all`
+                : `${String(rows.length)} of ${String(total)}`
             }
             search={search}
-            onSearch={setSearch}
-            placeholder="subject, reference, sender"
+            onSearch={(text) => {
+              setSearch(text);
+              searchIn(text);
+            }}
+            placeholder="subject, recipient, document"
           >
             {dispatches && (
               <Button
@@ -62,30 +65,38 @@ export function DispatchesView({
               </Button>
             )}
           </ListHead>
+          {total > 0 && <DispatchFilters page={page} />}
+          <SavedViews
+            place="dispatches"
+            views={views}
+            query={dispatchesAddress(filter).replace(/^\/dispatches\??/, '')}
+          />
           {importing && <ImportGrants />}
           <HeldRows held={held} now={now} />
         </div>
-        {shown.length > 0 ? (
+        {rows.length > 0 ? (
           <DataTable
             id="dispatches"
             label="Dispatches"
             columns={dispatchColumns}
-            rows={shown}
+            rows={rows}
             keyOf={(row) => row.id}
             fills={33}
           />
         ) : (
-          <Nothing search={search} none={rows.length === 0} />
+          <Nothing none={total === 0} />
         )}
       </div>
     </main>
   );
 }
 
-function Nothing({ search, none }: { readonly search: string; readonly none: boolean }) {
+function Nothing({ none }: { readonly none: boolean }) {
   if (!none)
     return (
-      <Empty title="Nothing matches">No subject, reference or sender contains “{search}”.</Empty>
+      <Empty title="Nothing matches">
+        No dispatch passes these filters. <Link href="/dispatches">Clear filters</Link>
+      </Empty>
     );
   return (
     <Empty title="No dispatches yet">

@@ -8,7 +8,7 @@ import { momentText } from '@/core/base/moment-text';
 import { FilterChips } from '@/ui/ledger/filter-chips';
 import { FindFilter } from '@/ui/ledger/find-filter';
 import { addressOf } from '@/ui/ledger/ledger-address';
-import { SavedViews } from '@/ui/ledger/saved-views';
+import { SavedViews } from '@/ui/views/saved-views';
 import { useZone } from '@/ui/time/use-zone';
 import { opensAddress } from '@/ui/words/opens-address';
 
@@ -69,7 +69,11 @@ export function LedgerHead({
         <FindFilter key={JSON.stringify(filter)} filter={filter} />
         <FilterChips filter={filter} named={page.named} mine={page.everything} />
       </div>
-      <SavedViews views={page.views} filter={filter} />
+      <SavedViews
+        place="ledger"
+        views={page.views}
+        query={addressOf('', filter, {}).replace(/^\?/, '')}
+      />
     </div>
   );
 }

@@ -512,13 +512,14 @@ CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);-->
 CREATE TABLE `saved_views` (
 	`id` text PRIMARY KEY NOT NULL,
 	`staff_id` text NOT NULL,
+	`place` text NOT NULL,
 	`name` text NOT NULL,
 	`query` text NOT NULL,
 	`created_at` integer NOT NULL,
 	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE UNIQUE INDEX `saved_views_name` ON `saved_views` (`staff_id`,`name`);--> statement-breakpoint
+CREATE UNIQUE INDEX `saved_views_name` ON `saved_views` (`staff_id`,`place`,`name`);--> statement-breakpoint
 CREATE TABLE `sender_limits` (
 	`staff_id` text PRIMARY KEY NOT NULL,
 	`limits` text NOT NULL,

@@ -96,11 +96,13 @@ export const savedViews = sqliteTable(
       .$type<StaffId>()
       .notNull()
       .references(() => staff.id),
+    /** The list that it is a view of. */
+    place: text().$type<'ledger' | 'dispatches'>().notNull(),
     name: text().notNull(),
     query: text().notNull(),
     createdAt: integer().notNull(),
   },
-  (table) => [uniqueIndex('saved_views_name').on(table.staffId, table.name)],
+  (table) => [uniqueIndex('saved_views_name').on(table.staffId, table.place, table.name)],
 );
 
 /** What single members of staff may send, to whom, and the most they may give. */

@@ -1,17 +1,13 @@
 import 'server-only';
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, LinkId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { effectiveEnd, notEnded } from '@/server/repositories/access/effective-end';
 import { dispatches } from '@/server/db/schema/dispatching';
-import { documents } from '@/server/db/schema/documents';
 import { grants, links } from '@/server/db/schema/access';
-import { ledgerPairs } from '@/server/db/schema/ledger';
-import { recipients } from '@/server/db/schema/people';
 import { staff } from '@/server/db/schema/staff';
 
-export async function countDispatches(tx: Transaction): Promise<number> {
-  return tx.$count(dispatches);
+export async function countDispatches(db: Reading | Transaction): Promise<number> {
+  return db.$count(dispatches);
 }
 
 export async function insertDispatch(
@@ -74,69 +70,6 @@ export async function documentsOfDispatch(
     documents: [...new Set(rows.map((row) => row.documentId))],
     recipients: new Set(rows.map((row) => row.recipientId)),
   };
-}
-
-export async function listDispatchRows(db: Reading, now: number) {
-  const counted = db
-    .select({
-      dispatchId: grants.dispatchId,
-      documents: sql<number | null>`count(distinct ${grants.documentId})`.as('documents'),
-      people: sql<
-        number | null
-      >`count(distinct CASE WHEN ${recipients.kind} IN ('person', 'visitor') THEN ${grants.recipientId} END)`.as(
-        'people',
-      ),
-      unknown: sql<number | null>`max(${recipients.kind} IN ('domain', 'link'))`.as('unknown'),
-      live: sql<
-        number | null
-      >`sum(${grants.revokedAt} IS NULL AND ${notEnded('grants', 'documents', now)})`.as('live'),
-      nextEnd: sql<number | null>`min(CASE WHEN ${grants.revokedAt} IS NULL
-        AND ${effectiveEnd('grants', 'documents')} > ${now}
-        THEN ${effectiveEnd('grants', 'documents')} END)`.as('next_end'),
-    })
-    .from(grants)
-    .innerJoin(documents, eq(documents.id, grants.documentId))
-    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
-    .groupBy(grants.dispatchId)
-    .as('counted');
-  const events = db
-    .select({
-      dispatchId: ledgerPairs.dispatchId,
-      opens: sql<
-        number | null
-      >`sum(CASE WHEN ${ledgerPairs.kind} = 'opened' THEN ${ledgerPairs.entries} ELSE 0 END)`.as(
-        'opens',
-      ),
-      refusals: sql<
-        number | null
-      >`sum(CASE WHEN ${ledgerPairs.kind} = 'refused' THEN ${ledgerPairs.entries} ELSE 0 END)`.as(
-        'refusals',
-      ),
-    })
-    .from(ledgerPairs)
-    .where(inArray(ledgerPairs.kind, ['opened', 'refused']))
-    .groupBy(ledgerPairs.dispatchId)
-    .as('events');
-  return db
-    .select({
-      id: dispatches.id,
-      reference: dispatches.reference,
-      subject: dispatches.subject,
-      sentAt: dispatches.sentAt,
-      sentBy: staff.name,
-      documents: counted.documents,
-      people: counted.people,
-      unknown: counted.unknown,
-      live: counted.live,
-      nextEnd: counted.nextEnd,
-      opens: events.opens,
-      refusals: events.refusals,
-    })
-    .from(dispatches)
-    .innerJoin(staff, eq(staff.id, dispatches.sentBy))
-    .leftJoin(counted, eq(counted.dispatchId, dispatches.id))
-    .leftJoin(events, eq(events.dispatchId, dispatches.id))
-    .orderBy(desc(dispatches.sentAt), dispatches.id);
 }
 
 export async function findDispatch(db: Reading | Transaction, id: DispatchId) {

@@ -1,10 +1,10 @@
 import 'server-only';
 import { and, count, eq, isNull, max, ne, sql } from 'drizzle-orm';
-import type { FolderId, MarkingId, StaffId, TermsId, ViewId } from '@/core/base/ids';
+import type { FolderId, MarkingId, TermsId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, folders, markings } from '@/server/db/schema/documents';
 import { savedTerms } from '@/server/db/schema/dispatching';
-import { savedViews, staff } from '@/server/db/schema/staff';
+import { staff } from '@/server/db/schema/staff';
 
 export async function listFolders(db: Reading | Transaction) {
   const here = db
@@ -149,29 +149,4 @@ export async function removeTermsRow(tx: Transaction, id: TermsId): Promise<bool
     (await tx.delete(savedTerms).where(eq(savedTerms.id, id)).returning({ id: savedTerms.id }))
       .length > 0
   );
-}
-
-export async function viewsOf(db: Reading | Transaction, owner: StaffId) {
-  return db
-    .select({ id: savedViews.id, name: savedViews.name, query: savedViews.query })
-    .from(savedViews)
-    .where(eq(savedViews.staffId, owner))
-    .orderBy(sql`${savedViews.name} COLLATE NOCASE`);
-}
-
-export async function putViewRow(
-  tx: Transaction,
-  row: typeof savedViews.$inferInsert,
-): Promise<void> {
-  await tx
-    .insert(savedViews)
-    .values(row)
-    .onConflictDoUpdate({
-      target: [savedViews.staffId, savedViews.name],
-      set: { query: row.query },
-    });
-}
-
-export async function removeViewRow(tx: Transaction, id: ViewId, owner: StaffId): Promise<void> {
-  await tx.delete(savedViews).where(and(eq(savedViews.id, id), eq(savedViews.staffId, owner)));
 }

@@ -1,125 +1,71 @@
 import 'server-only';
-import type { DispatchDetail, DispatchRow, EventMark, HandedOver } from '@/contracts/dispatch';
-import { reaches } from '@/core/policy/permissions';
-import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
+import { dayAfter, dayBegins } from '@/core/base/days';
+import type { DispatchesPage, ListDispatchesInput } from '@/contracts/dispatch-list';
+import { countDispatches } from '@/server/repositories/dispatching/dispatch-repository';
 import {
-  findDispatch,
   listDispatchRows,
-} from '@/server/repositories/dispatching/dispatch-repository';
-import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
-import { lastMails, type MailState } from '@/server/repositories/mailing/mail-repository';
-import { marksOf } from '@/server/repositories/ledger/ledger-reader';
-import { listRequests } from '@/server/services/requests/answer-requests';
+  organisationsSentTo,
+} from '@/server/repositories/dispatching/dispatch-list';
+import { findDocument } from '@/server/repositories/documents/document-repository';
+import { listMarkings } from '@/server/repositories/documents/filing-repository';
+import { recipientsByIds } from '@/server/repositories/people/people-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import { listColleagues } from '@/server/repositories/staff/staff-repository';
+import { viewsOf } from '@/server/repositories/staff/view-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
-import { ServiceError } from '@/server/services/base/errors';
-import { effectOfRevoke } from '@/server/services/access/revoke-effect';
-import { grantRows } from '@/server/services/access/grant-rows';
-import { recordAlone } from '@/server/services/base/record';
 
-/** Every dispatch, the newest first. */
-export async function listDispatches(deps: Deps): Promise<readonly DispatchRow[]> {
-  const rows = await listDispatchRows(deps.db.read, deps.clock.now());
-  return rows.map((row) => ({
-    ...row,
-    documents: row.documents ?? 0,
-    people: row.people ?? 0,
-    unknown: row.unknown === 1,
-    live: row.live ?? 0,
-    opens: row.opens ?? 0,
-    refusals: row.refusals ?? 0,
-  }));
+/** What the people and documents are called that the list is narrowed to. */
+async function namesIn(
+  { db }: Pick<Deps, 'db'>,
+  { recipient, document }: ListDispatchesInput,
+): Promise<DispatchesPage['named']> {
+  const [person] = recipient === undefined ? [] : await recipientsByIds(db.read, [recipient]);
+  const found = document === undefined ? null : await findDocument(db.read, document);
+  return {
+    recipient: person === undefined ? null : person.name === '' ? person.address : person.name,
+    document: found?.document.title ?? null,
+  };
 }
 
-const MARK_KINDS: Readonly<Record<string, EventMark['kind']>> = {
-  'document.printed': 'printed',
-  'grant.changed': 'changed',
-};
-
-function toMark({
-  recipientId,
-  documentId,
-  at,
-  action,
-  outcome,
-}: Awaited<ReturnType<typeof marksOf>>[number]): EventMark[] {
-  if (recipientId === null || at === null) return [];
-  return [
-    {
-      recipientId: recipientId as RecipientId,
-      documentId: documentId as DocumentId | null,
-      at: Date.parse(at),
-      kind: outcome === 'refused' ? 'refused' : (MARK_KINDS[action ?? ''] ?? 'opened'),
-    },
-  ];
-}
-
-const MAIL_STATES: Readonly<Record<MailState, HandedOver['state']>> = {
-  waiting: 'waiting',
-  sending: 'waiting',
-  delivered: 'delivered',
-  returned: 'returned',
-  failed: 'failed',
-  unsure: 'failed',
-};
-
-function toHandedOver({
-  recipientId,
-  state,
-  problem,
-  createdAt,
-  deliveredAt,
-  returnedAt,
-}: Awaited<ReturnType<typeof lastMails>>[number]): HandedOver[] {
-  if (recipientId === null) return [];
-  const at = returnedAt ?? deliveredAt ?? createdAt;
-  return [{ recipientId, state: MAIL_STATES[state], at, problem: problem ?? '' }];
-}
-
-/** Grants of which it is told in passing what revoking them would do: it takes as long again as reading them. */
-const MOST_TOLD = 500;
-
-/** One dispatch with its grants. */
-export async function viewDispatch(
+/** The dispatches that pass the filter, the newest first, with what the list can be narrowed by. */
+export async function viewDispatches(
   deps: Deps,
   actor: StaffActor,
-  { id }: { readonly id: DispatchId },
-): Promise<DispatchDetail> {
-  const found = await findDispatch(deps.db.read, id);
-  if (found === null) throw new ServiceError('no-dispatch');
-  await recordAlone(deps, {
-    action: 'staff.viewed',
-    outcome: 'done',
-    actor: { kind: 'staff', id: actor.id },
-    occurredAt: deps.clock.now(),
-    dispatch: id,
-  });
-  const { dispatch, sentBy } = found;
-  const grants = await grantRows(deps, actor, { dispatch: id });
+  filter: ListDispatchesInput,
+): Promise<DispatchesPage> {
+  const db = deps.db.read;
+  const zone = (await findOrganisation(db))?.zone ?? 'UTC';
+  const { q, from, to, ...rest } = filter;
+  const now = deps.clock.now();
+  const bounds = {
+    from: from === undefined ? undefined : dayBegins(from, zone),
+    to: to === undefined ? undefined : dayBegins(dayAfter(to), zone),
+  };
+  const [rows, all, named, senders, organisations, markings, views] = await Promise.all([
+    listDispatchRows(db, now, { ...rest, ...bounds, text: q }),
+    countDispatches(db),
+    namesIn(deps, filter),
+    listColleagues(db),
+    organisationsSentTo(db),
+    listMarkings(db),
+    viewsOf(db, actor.id, 'dispatches'),
+  ]);
   return {
-    id,
-    reference: dispatch.reference,
-    subject: dispatch.subject,
-    note: dispatch.note,
-    watermark: dispatch.watermark,
-    delivery: dispatch.delivery,
-    form: dispatch.form,
-    titleOnCover: dispatch.titleOnCover,
-    reason: dispatch.reason,
-    mayAdd: reaches(actor, { sender: dispatch.sentBy }),
-    sentAt: dispatch.sentAt,
-    sentBy,
-    grants,
-    ifRevoked:
-      grants.length > MOST_TOLD
-        ? null
-        : await effectOfRevoke(
-            deps,
-            actor,
-            grants.filter(({ revokedAt }) => revokedAt === null),
-          ),
-    savedTerms: await listSavedTerms(deps.db.read),
-    marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
-    requests: (await listRequests(deps, actor, id)).length,
-    mail: (await lastMails(deps.db.read, id)).flatMap(toHandedOver),
+    rows: rows.map((row) => ({
+      ...row,
+      documents: row.documents ?? 0,
+      people: row.people ?? 0,
+      unknown: row.unknown === 1,
+      live: row.live ?? 0,
+      opens: row.opens ?? 0,
+      refusals: row.refusals ?? 0,
+    })),
+    total: all,
+    filter,
+    named,
+    senders,
+    organisations,
+    markings,
+    views,
   };
 }

@@ -1,12 +1,5 @@
 import 'server-only';
-import {
-  newId,
-  type FolderId,
-  type MarkingId,
-  type StaffId,
-  type TermsId,
-  type ViewId,
-} from '@/core/base/ids';
+import { newId, type FolderId, type MarkingId, type StaffId, type TermsId } from '@/core/base/ids';
 import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
 import type { SettingsDetails } from '@/core/ledger/details';
 import type { LedgerEvent } from '@/core/ledger/entry';
@@ -24,11 +17,9 @@ import {
   listMarkings,
   moveMarkingUp,
   putMarkingRow,
-  putViewRow,
   removeFolderRow,
   removeMarkingRow,
   removeTermsRow,
-  removeViewRow,
 } from '@/server/repositories/documents/filing-repository';
 import { listCeilings, removeCeilingRow } from '@/server/repositories/policy/ceiling-repository';
 import { listDefaults, removeDefaultsRow } from '@/server/repositories/policy/defaults-repository';
@@ -302,27 +293,5 @@ export async function removeTerms(
       aboutSettings(actor, deps.clock.now(), { terms: id, removed: terms.name }),
     );
   });
-  return {};
-}
-
-/** Keeps a view of the ledger under a name, for oneself; one of the same name is replaced. */
-export async function keepView(
-  deps: Deps,
-  actor: StaffActor,
-  { name, query }: { readonly name: string; readonly query: string },
-): Promise<{ readonly id: ViewId }> {
-  const id = newId('view', deps.random);
-  await deps.db.write((tx) =>
-    putViewRow(tx, { id, staffId: actor.id, name, query, createdAt: deps.clock.now() }),
-  );
-  return { id };
-}
-
-export async function dropView(
-  deps: Deps,
-  actor: StaffActor,
-  { id }: { readonly id: ViewId },
-): Promise<Nothing> {
-  await deps.db.write((tx) => removeViewRow(tx, id, actor.id));
   return {};
 }

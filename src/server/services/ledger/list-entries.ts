@@ -12,7 +12,7 @@ import type {
   LedgerInput,
   LedgerPage,
 } from '@/contracts/ledger';
-import { viewsOf } from '@/server/repositories/documents/filing-repository';
+import { viewsOf } from '@/server/repositories/staff/view-repository';
 import type { Edge } from '@/server/repositories/ledger/ledger-counts';
 import {
   entriesOfOpen,
@@ -119,7 +119,7 @@ export async function listLedger(
     listEntries(db, filter, ROWS, before, spanOf(filter, zone), folded),
     deps.counts.count(filter, edgesOf(filter, zone)),
     ledgerState(db),
-    viewsOf(db, actor.id),
+    viewsOf(db, actor.id, 'ledger'),
   ]);
   const { total, recorded, days, kinds, reasons, places, organisations, unplaced } = counts;
   const few = (all: typeof reasons) => ({ values: all.slice(0, HEADINGS), all: all.length });

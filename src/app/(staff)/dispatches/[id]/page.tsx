@@ -1,6 +1,6 @@
 import { dispatchPageInput } from '@/contracts/dispatch';
 import { loadForStaff } from '@/server/http/handle';
-import { viewDispatch } from '@/server/services/dispatching/list-dispatches';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { DispatchView } from '@/ui/dispatches/dispatch-view';
 
 export default async function DispatchPage({

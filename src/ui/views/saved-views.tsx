@@ -2,26 +2,27 @@
 
 import { useState } from 'react';
 import dynamic from 'next/dynamic';
-import type { LedgerInput, SavedView } from '@/contracts/ledger';
+import type { SavedView, ViewPlace } from '@/contracts/views';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
-import { addressOf } from '@/ui/ledger/ledger-address';
 import { ChipButton, ChipLink } from '@/ui/shell/chips';
 import { Problem } from '@/ui/shell/notice';
 
-const SaveView = dynamic(() => import('@/ui/ledger/save-view').then((form) => form.SaveView));
+const SaveView = dynamic(() => import('@/ui/views/save-view').then((form) => form.SaveView));
 
-/** Views of the ledger saved under a name: chosen, saved, removed. */
+/** Views of a list saved under a name: chosen, saved, removed. */
 export function SavedViews({
+  place,
   views,
-  filter,
+  query,
 }: {
+  readonly place: ViewPlace;
   readonly views: readonly SavedView[];
-  readonly filter: LedgerInput;
+  /** What stands behind the question mark of the address now. */
+  readonly query: string;
 }) {
   const [naming, setNaming] = useState(false);
   const { problem, attempt } = useAttempt();
-  const query = addressOf('', filter, {}).replace(/^\?/, '');
   const here = views.find((view) => view.query === query);
   if (views.length === 0 && query === '') return null;
   return (
@@ -30,7 +31,7 @@ export function SavedViews({
       {views.map((view) => (
         <ChipLink
           key={view.id}
-          href={view.query === '' ? '/ledger' : `/ledger?${view.query}`}
+          href={view.query === '' ? `/${place}` : `/${place}?${view.query}`}
           aria-current={view === here ? 'true' : undefined}
         >
           {view.name}
@@ -47,14 +48,13 @@ export function SavedViews({
         </ChipButton>
       )}
       {here !== undefined && (
-        <ChipButton
-          onClick={() => void attempt(() => api('DELETE /api/v1/ledger/views/:id', here))}
-        >
+        <ChipButton onClick={() => void attempt(() => api('DELETE /api/v1/views/:id', here))}>
           Remove “{here.name}”
         </ChipButton>
       )}
       {naming && (
         <SaveView
+          place={place}
           query={query}
           onClose={() => {
             setNaming(false);

@@ -1,22 +1,24 @@
 'use client';
 
-import { keepViewInput } from '@/contracts/ledger';
+import { keepViewInput, type ViewPlace } from '@/contracts/views';
 import { NameForm } from '@/ui/forms/name-form';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
 
 /** Saves what stands in the address under a name. */
 export function SaveView({
+  place,
   query,
   onClose,
 }: {
+  readonly place: ViewPlace;
   readonly query: string;
   readonly onClose: () => void;
 }) {
   const save = useContractForm({
     schema: keepViewInput,
-    start: { name: '', query },
-    send: (input) => api('POST /api/v1/ledger/views', input),
+    start: { place, name: '', query },
+    send: (input) => api('POST /api/v1/views', input),
     onDone: onClose,
   });
   return (

@@ -101,6 +101,8 @@ import type {
   peopleAtInput,
   suggestInput,
 } from '@/contracts/recipients';
+import type { MailPreview, previewMailInput } from '@/contracts/message';
+import type { SavedTexts, putTextInput, textInput } from '@/contracts/saved-texts';
 import type { answerInput, askBackInput } from '@/contracts/requests';
 import type { RuleChanged, putRuleInput } from '@/contracts/rules';
 import type { previewTermsInput, putTermsInput, termsIdInput } from '@/contracts/saved-terms';
@@ -142,6 +144,9 @@ export type Api = {
   'POST /api/v1/defaults/preview': Call<typeof defaultsInput, DefaultsImpact>;
   'POST /api/v1/defaults': Call<typeof defaultsInput, DefaultsChanged>;
   'POST /api/v1/demo': Call<typeof demoInput, unknown>;
+  'POST /api/v1/message/preview': Call<typeof previewMailInput, MailPreview>;
+  'POST /api/v1/texts': Call<typeof putTextInput, SavedTexts>;
+  'DELETE /api/v1/texts/:id': Call<typeof textInput, SavedTexts>;
   'POST /api/v1/mailboxes': Call<typeof closeMailboxInput, unknown>;
   'POST /api/v1/dispatches/:id/links': Call<typeof linkInput, { readonly link: string }>;
   'POST /api/v1/dispatches/:id/links/off': Call<typeof linkInput, unknown>;

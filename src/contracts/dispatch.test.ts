@@ -84,7 +84,7 @@ test('a draft may be as unfinished as it likes, and no larger than it need be', 
     subject: '',
     note: '',
     watermark: '{nonsense}',
-    way: { form: 'link', delivery: 'mail', titleOnCover: false, reason: '' },
+    way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [{ code: 'no-end', rows: ['half an addr'] }],
   };
   const isFine = (changed: object): boolean =>

@@ -171,6 +171,8 @@ export const dispatchInput = z
     kept: termsId.nullish(),
     subject: z.string().trim().min(1, 'the subject is missing').max(160),
     note: z.string().trim().max(4000),
+    /** Whether the note stands in the mail; else only behind the link. */
+    noteInMail: z.boolean().optional(),
     watermark,
     delivery: z.enum(DELIVERIES).default('mail'),
     /** What is handed over: a link, protected files, or both. */
@@ -365,6 +367,7 @@ export type DispatchDetail = {
   readonly reference: string;
   readonly subject: string;
   readonly note: string;
+  readonly noteInMail: boolean;
   readonly watermark: string;
   readonly delivery: Delivery;
   readonly form: DeliveryForm;

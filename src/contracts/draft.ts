@@ -11,6 +11,7 @@ import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { RuleRow } from '@/contracts/rules';
 import type { OwnLimits } from '@/contracts/staff';
+import type { SavedText } from '@/contracts/saved-texts';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { MarkingRow } from '@/contracts/marking';
 import type { Page } from '@/contracts/page';
@@ -59,6 +60,7 @@ const draftBody: z.ZodType<DraftBody> = z.object({
     form: z.enum(DELIVERY_FORMS),
     delivery: z.enum(DELIVERIES),
     titleOnCover: z.boolean(),
+    noteInMail: z.boolean(),
     reason: z.string().max(400),
   }),
   leavesAt: moment.optional(),
@@ -130,6 +132,8 @@ export type ComposeStart = {
     readonly updatedAt: number;
   } | null;
   readonly drafts: readonly DraftRow[];
+  /** Messages kept under a name. */
+  readonly texts: readonly SavedText[];
   /** A dispatch that is sent the same again, as far as it is taken over. */
   readonly again: DraftBody | null;
 };

@@ -52,6 +52,8 @@ export const PROBLEMS = {
   'request-answered': { kind: 'CONFLICT', to: 'staff' },
   'link-off-already': { kind: 'CONFLICT', to: 'staff' },
   'link-off': { kind: 'CONFLICT', to: 'staff' },
+  'no-text': { kind: 'NOT_FOUND', to: 'staff' },
+  'note-quotes': { kind: 'INVALID', to: 'staff' },
   'request-turns': { kind: 'CONFLICT', to: 'staff' },
   'not-sent-here': { kind: 'NOT_FOUND', to: 'recipient' },
   'asked-time-past': { kind: 'INVALID', to: 'recipient' },
@@ -249,6 +251,7 @@ type WithFields = {
   'reference-not-typed': { readonly reference: string };
   'words-not-typed': { readonly words: string };
   'too-many-recipients': { readonly most: number; readonly found: number };
+  'note-quotes': { readonly title: string };
   'title-of-others': { readonly title: string };
   'title-revoked': { readonly title: string };
   'too-large-to-mail': { readonly bytes: number; readonly most: number };

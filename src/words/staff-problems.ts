@@ -37,6 +37,10 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.',
   'link-off-already': () => 'This link was already switched off.',
   'link-off': () => 'The link of this person was switched off. Replace it first.',
+  'no-text': () => 'There is no such saved text.',
+  'note-quotes': ({ title }) =>
+    `The note quotes a passage of “${title}”, and mail is not protected. Remove it, or put the ` +
+    'note behind the link.',
   'request-turns': () =>
     'You asked back many times about one of these. Answer it, or talk to them another way.',
   'file-too-large': () => 'This file is larger than 1 GiB, the most a document can have.',

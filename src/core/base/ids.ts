@@ -24,6 +24,7 @@ const prefixes = {
   consent: 'cns',
   group: 'grp',
   held: 'hld',
+  text: 'txt',
 } as const;
 
 export type IdKind = keyof typeof prefixes;
@@ -48,6 +49,7 @@ export type ViewId = Id<'view'>;
 export type ConsentId = Id<'consent'>;
 export type GroupId = Id<'group'>;
 export type HeldId = Id<'held'>;
+export type TextId = Id<'text'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

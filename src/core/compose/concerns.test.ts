@@ -40,6 +40,7 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
   ceilingsOf: () => [],
   usualEnd: NOW + 30 * DAY,
   mailed: true,
+  markedLower: null,
   ...over,
 });
 const codes = (sheet: Sheet, over: Partial<Situation> = {}): ConcernCode[] =>
@@ -87,12 +88,13 @@ describe('before a dispatch is sent', () => {
     ],
     ['passes-to-nobody', sheetOf([person('a@yard.example', { rights: { 'pass-on': true } })])],
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
+    ['message-marked-lower', sheetOf([mira]), { markedLower: 'note' }],
   ])('%s is said', (code, sheet, over) => {
     expect(codes(sheet, over)).toContain(code);
   });
 
   test('every concern there is was provoked above', () => {
-    expect(Object.keys(CONCERNS)).toHaveLength(16);
+    expect(Object.keys(CONCERNS)).toHaveLength(17);
   });
 
   test('what stops it comes before what is only asked', () => {
@@ -143,6 +145,15 @@ describe('what mends a concern', () => {
       }
     },
   );
+
+  test('a note that is marked lower can go behind the link, a subject cannot', () => {
+    const mendsAt = (markedLower: Situation['markedLower']) =>
+      only(sheetOf([mira]), 'message-marked-lower', { markedLower }).mends;
+    expect(mendsAt('note')).toEqual([{ kind: 'note-behind-link' }]);
+    expect(mendsAt('subject')).toEqual([]);
+    const sheet = sheetOf([mira]);
+    expect(mended(sheet, common, { kind: 'note-behind-link' }, NOW)).toBe(sheet);
+  });
 
   test('the common terms are mended where they are at fault, and rows that differ are left', () => {
     const own = person('own@yard.example', { until: NOW + DAY });

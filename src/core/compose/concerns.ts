@@ -28,6 +28,7 @@ export const CONCERNS = {
   'public-mail': 'asks',
   'passes-to-nobody': 'asks',
   'not-yet': 'asks',
+  'message-marked-lower': 'asks',
 } as const satisfies Record<string, 'stops' | 'asks'>;
 export type ConcernCode = keyof typeof CONCERNS;
 /** What can be left as it is. */
@@ -73,6 +74,8 @@ export type Situation = {
   readonly usualEnd: Moment | null;
   /** Whether it is mailed, so that something arrives at once. */
   readonly mailed: boolean;
+  /** Where the mail names a marking below that of what it carries; `null`: nowhere. */
+  readonly markedLower: 'subject' | 'note' | null;
 };
 
 type Judged = { readonly row: Row; readonly terms: Terms; readonly facts: RowFacts | undefined };
@@ -161,6 +164,7 @@ export function concernsOf(sheet: Sheet, situation: Situation): Concern[] {
     ...ofWhole(sheet),
     ...ofDocuments(sheet, situation),
     ...ofRows,
+    ...ofMessage(situation),
     ...slips(judged, situation),
   ].sort((a, b) => Number(isDoubt(a.code)) - Number(isDoubt(b.code)));
 }
@@ -187,6 +191,13 @@ function ofDocuments(sheet: Sheet, situation: Situation): Concern[] {
       ? []
       : [concern('document-for-nobody', { documents: unsent }, situation)]),
   ];
+}
+
+function ofMessage({ markedLower }: Situation): Concern[] {
+  if (markedLower === null) return [];
+  // A subject stands in the mail whatever becomes of the note.
+  const mends: Mend[] = markedLower === 'note' ? [{ kind: 'note-behind-link' }] : [];
+  return [{ code: 'message-marked-lower', rows: [], documents: [], mends }];
 }
 
 /** One for each address that looks like a known one: each is a question of its own. */
@@ -249,5 +260,7 @@ const MENDS: Readonly<Record<ConcernCode, (offered: Offered) => Mend[]>> = {
   'not-yet': dropStart,
   // Which known address was meant is another one for each row.
   'looks-like': none,
+  // Where the mail names it decides.
+  'message-marked-lower': none,
   'passes-to-nobody': () => [{ kind: 'pass-to-one' }, { kind: 'take-pass-on' }],
 };

@@ -7,4 +7,5 @@ export const doubtNames: Record<DoubtCode, string> = {
   'public-mail': 'a new email address at a public mail provider',
   'passes-to-nobody': 'Pass on without effect',
   'not-yet': 'a window that begins later',
+  'message-marked-lower': 'a message marked lower than what it carries',
 };

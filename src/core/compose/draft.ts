@@ -7,6 +7,8 @@ export type HandingOver = {
   readonly form: DeliveryForm;
   readonly delivery: Delivery;
   readonly titleOnCover: boolean;
+  /** Whether the note stands in the mail; else only behind the link. */
+  readonly noteInMail: boolean;
   readonly reason: string;
 };
 

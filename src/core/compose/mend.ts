@@ -19,6 +19,8 @@ export type Mend =
   | { readonly kind: 'give-documents'; readonly documents: readonly DocumentId[] }
   | { readonly kind: 'correct-address'; readonly row: string; readonly address: string }
   | { readonly kind: 'set-end'; readonly until: Moment }
+  /** Is about the message, and leaves the sheet as it is. */
+  | { readonly kind: 'note-behind-link' }
   | {
       readonly kind: 'give-needs' | 'take-unable' | 'drop-start' | 'pass-to-one' | 'take-pass-on';
     };

@@ -155,6 +155,7 @@ function aboutKept(details: Details, words: Words): Fact[] {
       : []),
     ...became(details, 'parent', null, words),
     ...became(details, 'meaning', '', words),
+    ...became(details, 'hidesTitles', false, words),
     ...(details['up'] === true ? fact('Moved', 'up') : []),
     ...(changed > 0 ? fact('Earlier dispatches changed', counted(changed, 'grant')) : []),
     ...(details['imported'] === true ? fact('From', 'an imported file') : []),

@@ -57,9 +57,13 @@ export type SettingsDetails =
       readonly up?: true;
       readonly meaning: string;
       readonly meaningBefore: string | null;
+      readonly hidesTitles?: boolean;
+      readonly hidesTitlesBefore?: boolean | null;
     })
   | { readonly marking: MarkingId; readonly removed: string }
   | { readonly terms: TermsId; readonly removed: string }
+  | { readonly savedText: string; readonly made: boolean }
+  | { readonly savedText: string; readonly removed: string }
   | {
       readonly terms: TermsId;
       readonly name: string;

@@ -1,3 +1,4 @@
+import { mailHtml, mailText, type MailPart } from '@/server/mail/html';
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 
 /** What a recipient is told about one dispatch. */
@@ -6,7 +7,9 @@ export type DispatchMailFacts = {
   readonly organisation: string;
   readonly zone: string;
   readonly subject: string;
+  /** What the sender wrote, filled in for this recipient; empty: nothing, or only behind the link. */
   readonly note: string;
+  /** What the documents are called in mail. */
   readonly titles: readonly string[];
   readonly from: number | null;
   /** When each of the titles ends, in their order, as ceilings leave it; `null`: no end. */
@@ -50,6 +53,13 @@ function what({ titles, form }: DispatchMailFacts): string {
   return titles.length === 1 ? `a ${kind}document` : `${kind}documents`;
 }
 
+/** When access ends, to be read behind `until`. */
+export function endsWords(ends: readonly (number | null)[], zone: string): string {
+  const [first = null, ...others] = new Set(ends);
+  if (others.length > 0) return 'the times named for each';
+  return first === null ? 'further notice' : momentWords(first, zone);
+}
+
 function endText(end: number | null, zone: string): string {
   return end === null ? ', with no end' : `, until ${momentWords(end, zone)}`;
 }
@@ -61,6 +71,8 @@ function endText(end: number | null, zone: string): string {
 export function dispatchMail(facts: DispatchMailFacts): {
   readonly subject: string;
   readonly body: string;
+  readonly html: string;
+  readonly parts: readonly MailPart[];
 } {
   const [first = null] = facts.ends;
   const isSame = facts.ends.every((end) => end === first);
@@ -68,7 +80,7 @@ export function dispatchMail(facts: DispatchMailFacts): {
   const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, until]
     .filter((part) => part !== null)
     .join(' ');
-  const body = [
+  const parts: MailPart[] = [
     `${facts.senderName} of ${facts.organisation} has sent you ${what(facts)}:`,
     facts.titles
       .map(
@@ -76,7 +88,7 @@ export function dispatchMail(facts: DispatchMailFacts): {
           `  ${title}${isSame ? '' : endText(facts.ends[index] ?? null, facts.zone)}`,
       )
       .join('\n'),
-    ...(facts.note === '' ? [] : [facts.note]),
+    ...(facts.note === '' ? [] : [{ note: facts.note }]),
     ...wayIn(facts),
     ...(window === '' ? [] : [`You can open it ${window}.`]),
     ...(isInTheClear(facts.form)
@@ -84,7 +96,7 @@ export function dispatchMail(facts: DispatchMailFacts): {
       : ['This is for you only: anybody else who opens it has to prove this same email address.']),
     'If you did not expect this, ask the sender in a way you already know.',
   ];
-  return { subject: facts.subject, body: body.join('\n\n') };
+  return { subject: facts.subject, body: mailText(parts), html: mailHtml(parts), parts };
 }
 
 /** The message that brings a one-time code. It says who asked, when and from where. */

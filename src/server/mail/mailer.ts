@@ -12,6 +12,8 @@ export type Mail = {
   readonly to: string;
   readonly subject: string;
   readonly text: string;
+  /** The same as HTML; absent: it is made from the text. */
+  readonly html?: string | null;
   readonly attachments?: readonly Attachment[];
 };
 

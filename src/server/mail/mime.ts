@@ -1,23 +1,7 @@
 import { Readable } from 'node:stream';
 import type { SendMailOptions } from 'nodemailer';
+import { mailHtml } from '@/server/mail/html';
 import type { Mail } from '@/server/mail/mailer';
-
-function escapeHtml(text: string): string {
-  return text
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;');
-}
-
-/** The text as plain paragraphs, its links as links: nothing that a mail program would have to fetch. */
-function toHtml(text: string): string {
-  const paragraphs = escapeHtml(text)
-    .replaceAll(/https?:\/\/[^\s<]+/g, (url) => `<a href="${url}">${url}</a>`)
-    .split(/\n{2,}/);
-  const html = paragraphs.map((paragraph) => `<p>${paragraph.replaceAll('\n', '<br>')}</p>`);
-  return `<div style="font-family:sans-serif;font-size:15px;line-height:1.5">${html.join('')}</div>`;
-}
 
 /** What nodemailer takes for one of our messages. */
 export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOptions {
@@ -27,7 +11,7 @@ export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOption
     to: mail.to,
     subject: mail.subject,
     text: mail.text,
-    html: toHtml(mail.text),
+    html: mail.html ?? mailHtml([mail.text]),
     date,
     messageId: `<${mail.id}@${domain}>`,
     attachments: (mail.attachments ?? []).map(({ name, mediaType, read }) => ({

@@ -15,6 +15,8 @@ import { termsAt } from '@/core/policy/saved-terms';
 import { BeginningLines } from '@/ui/compose/beginnings';
 import { HandOver } from '@/ui/compose/hand-over';
 import type { Composed } from '@/ui/compose/use-composed';
+import { MessagePart } from '@/ui/compose/message-part';
+import type { GridRow } from '@/ui/recipients/grid-view';
 import { MomentField } from '@/ui/time/moment-field';
 import { ChipButton } from '@/ui/shell/chips';
 import { formWords } from '@/ui/words/delivery-words';
@@ -23,17 +25,19 @@ type Props = {
   readonly start: ComposeStart;
   readonly composed: Composed;
   readonly selected: ReadonlySet<string>;
+  /** The row that is looked at. */
+  readonly active: GridRow | null;
 };
 
 /** What is the same for all of a dispatch: its saved terms, message, delivery and watermark. */
 export function ComposeBar(props: Props) {
-  const { start, composed } = props;
+  const { start, composed, active } = props;
   const { way, isClear, note, watermark } = composed;
   return (
     <div className="row compose-bar">
       {!isClear && <TermsMenu {...props} />}
       <Fold name={note.trim() === '' ? 'Message' : 'Message ✓'} title="Message">
-        <MessagePart composed={composed} />
+        <MessagePart start={start} composed={composed} active={active} />
       </Fold>
       <Fold
         name={`${formWords[way.form].name}, ${way.delivery === 'mail' ? 'mailed' : 'by hand'}`}
@@ -54,7 +58,10 @@ export function ComposeBar(props: Props) {
 }
 
 /** When it leaves: as soon as it may, or at a time. */
-function WhenPart({ start, composed: { leavesAt, setLeavesAt } }: Omit<Props, 'selected'>) {
+function WhenPart({
+  start,
+  composed: { leavesAt, setLeavesAt },
+}: Pick<Props, 'start' | 'composed'>) {
   return (
     <>
       <p className="quiet">
@@ -123,7 +130,7 @@ function Fold({
 }
 
 /** Saved terms, for the rows that are selected, or for all. */
-function TermsMenu({ start, composed, selected }: Props) {
+function TermsMenu({ start, composed, selected }: Omit<Props, 'active'>) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { work, begins } = composed;
   const { saved, common } = work.sheet;
@@ -191,28 +198,7 @@ function TermsMenu({ start, composed, selected }: Props) {
   );
 }
 
-function MessagePart({ composed: { note, setNote, way } }: Pick<Props, 'composed'>) {
-  return (
-    <TextField
-      label="Note"
-      multiline
-      minRows={4}
-      maxRows={12}
-      autoFocus
-      value={note}
-      onChange={(event) => {
-        setNote(event.target.value);
-      }}
-      helperText={
-        way.delivery === 'mail'
-          ? 'Shown in the mail, in the clear'
-          : 'Shown after the link, once the email address is proven'
-      }
-    />
-  );
-}
-
-function DeliveryPart({ start, composed }: Omit<Props, 'selected'>) {
+function DeliveryPart({ start, composed }: Pick<Props, 'start' | 'composed'>) {
   const { work, way, setWay } = composed;
   const hasLink = work.sheet.rows.some(({ kind }) => kind === 'link');
   return (

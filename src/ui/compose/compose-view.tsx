@@ -17,6 +17,7 @@ import { PlainField } from '@/ui/forms/plain-field';
 import { AddressBox } from '@/ui/recipients/address-box';
 import { pastedRows } from '@/ui/recipients/pasted-rows';
 import { GridTools, useGridTools } from '@/ui/recipients/grid-tools';
+import type { GridRow } from '@/ui/recipients/grid-view';
 import { RecipientsGrid } from '@/ui/recipients/recipients-grid';
 import { Note, Problem } from '@/ui/shell/notice';
 import { wayWords } from '@/ui/words/rule-words';
@@ -49,7 +50,7 @@ export function ComposeView({
       <div className="surface">
         <ComposeHead start={start} composed={composed} />
         <DocumentStrip start={start} composed={composed} />
-        <RecipientsPart start={start} composed={composed} onActive={setActiveKey} />
+        <RecipientsPart start={start} composed={composed} active={active} onActive={setActiveKey} />
         <ComposeFoot composed={composed} />
       </div>
       <aside className="side" aria-label="Consequences">
@@ -159,8 +160,12 @@ function SendButton({ composed }: { readonly composed: Composed }) {
 function RecipientsPart({
   start,
   composed,
+  active,
   onActive,
-}: PartProps & { readonly onActive: (key: string) => void }) {
+}: PartProps & {
+  readonly active: GridRow | null;
+  readonly onActive: (key: string) => void;
+}) {
   const { work, rows, columns, documents, concernOf, common } = composed;
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
   const tools = useGridTools({ rows, columns, common, concernOf });
@@ -182,7 +187,7 @@ function RecipientsPart({
             work.change((sheet) => addRows(sheet, added));
           }}
         />
-        <ComposeBar start={start} composed={composed} selected={selected} />
+        <ComposeBar start={start} composed={composed} selected={selected} active={active} />
       </div>
       <GridTools tools={tools} work={work} selected={selected} total={rows.length} />
       <RecipientsGrid

@@ -23,7 +23,7 @@ export function firstWay(rules: readonly RuleRow[]): HandingOver {
     DELIVERY_FORMS.find(
       (each) => judgeWays(rules, waysOf({ form: each })).forbidden.length === 0,
     ) ?? 'link';
-  return { form, delivery: 'mail', titleOnCover: false, reason: '' };
+  return { form, delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' };
 }
 
 /**

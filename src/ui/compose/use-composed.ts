@@ -6,6 +6,7 @@ import type { ComposeStart } from '@/contracts/draft';
 import type { DocumentId } from '@/core/base/ids';
 import type { DraftBody, HandingOver } from '@/core/compose/draft';
 import { parsePasted } from '@/core/compose/pasted';
+import type { Mend } from '@/core/compose/mend';
 import { addRows, EMPTY_SHEET, pickDocument, type Sheet } from '@/core/compose/sheet';
 import { IN_THE_CLEAR, isInTheClear } from '@/core/policy/delivery';
 import type { Parents } from '@/core/policy/levels';
@@ -97,6 +98,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     facts,
     isClear,
     mailed: way.delivery === 'mail',
+    message: { subject, note: way.noteInMail ? note : '' },
   });
   const files = useFiles(start.markings.length > 0, (document) => {
     shelf.put(document);
@@ -174,6 +176,10 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     common,
     draft,
     ...looked,
+    mend: (mend: Mend) => {
+      if (mend.kind === 'note-behind-link') setWay({ ...way, noteInMail: false });
+      else looked.mend(mend);
+    },
     ...sent,
     /** Whether it is still being looked up whom the rows are for. */
     isChecking: rows.some(

@@ -6,6 +6,7 @@ import type { ComposeStart } from '@/contracts/draft';
 import type { DocumentId } from '@/core/base/ids';
 import { concernsOf, isDoubt, type Concern } from '@/core/compose/concerns';
 import type { Waved } from '@/core/compose/draft';
+import { markedLower } from '@/core/compose/marked-lower';
 import { mended, type Mend } from '@/core/compose/mend';
 import type { Sheet } from '@/core/compose/sheet';
 import { reaching, type Parents } from '@/core/policy/levels';
@@ -23,6 +24,8 @@ type Composing = {
   readonly facts: (key: string) => Known | undefined;
   readonly isClear: boolean;
   readonly mailed: boolean;
+  /** What stands in the mail. */
+  readonly message: { readonly subject: string; readonly note: string };
 };
 
 /** Concerns that are about terms, which what leaves in the clear has none of. */
@@ -47,7 +50,7 @@ export type Looked = {
 
 /** What has to be looked at before it is sent, what mends each, and what was left as it is. */
 export function useConcerns(start: ComposeStart, composing: Composing): Looked {
-  const { work, common, documents, parents, facts, isClear, mailed } = composing;
+  const { work, common, documents, parents, facts, isClear, mailed, message } = composing;
   const [waved, setWaved] = useState(composing.begun);
   const { now, ceilings, defaults } = start;
   const ceilingsOf = useMemo(() => {
@@ -62,6 +65,11 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
   const usualDays =
     reaching({ document: '', marking: null, folder: null }, defaults, parents).at(-1)?.defaults
       .days ?? CAUTIOUS_TERMS.days;
+  const { subject, note } = message;
+  const lower = useMemo(() => {
+    const carried = documents.map(({ markingId }) => markingId);
+    return mailed ? markedLower(start.markings, carried, { subject, note }) : null;
+  }, [start.markings, documents, mailed, subject, note]);
   const concerns = useMemo(
     () =>
       concernsOf(isClear ? withoutTerms(work.sheet) : work.sheet, {
@@ -72,8 +80,9 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
         ceilingsOf,
         usualEnd: typeof usualDays === 'number' ? endAfter(now, usualDays) : null,
         mailed,
+        markedLower: lower,
       }).filter(({ code }) => !isClear || !ABOUT_TERMS.has(code)),
-    [work.sheet, now, common, documents, facts, ceilingsOf, usualDays, mailed, isClear],
+    [work.sheet, now, common, documents, facts, ceilingsOf, usualDays, mailed, lower, isClear],
   );
   const open = concerns.filter((concern) => !isWaved(concern, waved));
   const concernOf = useMemo(() => {
@@ -101,8 +110,9 @@ function withoutTerms(sheet: Sheet): Sheet {
 
 /** Whether every row it is about was looked at when it was left as it is. */
 function isWaved({ code, rows }: Pick<Concern, 'code' | 'rows'>, waved: readonly Waved[]): boolean {
-  const seen = new Set(waved.filter((each) => each.code === code).flatMap((each) => each.rows));
-  return isDoubt(code) && rows.every((key) => seen.has(key));
+  const same = waved.filter((each) => each.code === code);
+  const seen = new Set(same.flatMap((each) => each.rows));
+  return isDoubt(code) && same.length > 0 && rows.every((key) => seen.has(key));
 }
 
 /** What stands out about each row: what stops it, before what is asked. */

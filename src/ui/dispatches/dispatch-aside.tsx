@@ -7,6 +7,7 @@ import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { HandedPart } from '@/ui/dispatches/handed-part';
 import { PassedOnPart } from '@/ui/dispatches/passed-on-part';
 import { ToCarry } from '@/ui/dispatches/to-carry';
+import { FormattedText } from '@/ui/words/formatted-text';
 import { Note } from '@/ui/shell/notice';
 
 type Props = { readonly detail: DispatchDetail };
@@ -55,7 +56,7 @@ export function DispatchAside({
 }
 
 /** What went with the dispatch, in words. */
-function Message({ detail: { form, delivery, note } }: Props) {
+function Message({ detail: { form, delivery, note, noteInMail } }: Props) {
   const carries = carriesFile(form) && delivery === 'mail';
   if (!carries && note === '') return null;
   return (
@@ -68,7 +69,14 @@ function Message({ detail: { form, delivery, note } }: Props) {
             : 'The documents as protected files.'}
         </p>
       )}
-      {note !== '' && <p className="quiet keep-lines">{note}</p>}
+      {note !== '' && (
+        <div className="quiet">
+          <FormattedText text={note} />
+        </div>
+      )}
+      {note !== '' && !noteInMail && (
+        <p className="quiet">Only behind the link, not in the mail.</p>
+      )}
     </>
   );
 }

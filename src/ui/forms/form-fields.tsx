@@ -1,6 +1,8 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField, { type TextFieldProps } from '@mui/material/TextField';
 import {
@@ -162,5 +164,28 @@ export function FormSelect<T extends FieldValues, O>({
         </MenuItem>
       ))}
     </TextField>
+  );
+}
+
+/** Yes or no. */
+export function FormSwitch<T extends FieldValues, O>({
+  control,
+  name,
+  label,
+}: Pick<FormFieldProps<T, O>, 'control' | 'name' | 'label'>) {
+  const { field } = useController({ control, name });
+  return (
+    <FormControlLabel
+      className="nowrap"
+      control={
+        <Checkbox
+          checked={field.value === true}
+          onChange={(_event, on) => {
+            field.onChange(on);
+          }}
+        />
+      }
+      label={label}
+    />
   );
 }

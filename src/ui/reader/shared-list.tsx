@@ -6,6 +6,7 @@ import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { DocumentId } from '@/core/base/ids';
 import type { SharedDocument, SharedWith } from '@/contracts/reader';
 import { Moment } from '@/ui/time/moment';
+import { FormattedText } from '@/ui/words/formatted-text';
 import { refusalWords } from '@/ui/words/reason-words';
 import { verbList } from '@/ui/words/rights-words';
 import { Emblem } from '@/ui/shell/emblem';
@@ -36,7 +37,11 @@ export function SharedList({
           Use another email address
         </Button>
       </p>
-      {shared.note !== '' && <p className="note">{shared.note}</p>}
+      {shared.note !== '' && (
+        <div className="note">
+          <FormattedText text={shared.note} />
+        </div>
+      )}
       <ul>
         {shared.documents.map((document) => (
           <SharedRow

@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import { putMarkingInput, type MarkingRow } from '@/contracts/marking';
-import { FormText } from '@/ui/forms/form-fields';
+import { FormSwitch, FormText } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
@@ -19,7 +19,12 @@ export function MarkingForm({
 }) {
   const { form, busy, onSubmit } = useContractForm({
     schema: putMarkingInput,
-    start: { id: of?.id ?? null, name: of?.name ?? '', meaning: of?.meaning ?? '' },
+    start: {
+      id: of?.id ?? null,
+      name: of?.name ?? '',
+      meaning: of?.meaning ?? '',
+      hidesTitles: of?.hidesTitles ?? false,
+    },
     send: async (input) => {
       await api('POST /api/v1/markings', input);
       return input.name;
@@ -39,6 +44,7 @@ export function MarkingForm({
         autoFocus
       />
       <FormText control={form.control} name="meaning" label="What it means" />
+      <FormSwitch control={form.control} name="hidesTitles" label="Titles stay out of mail" />
       <Button type="submit" className="nowrap" disabled={busy}>
         Save marking
       </Button>

@@ -63,6 +63,7 @@ const WORDS: Record<ConcernCode, (concern: Concern, names: ConcernNames) => stri
   'passes-to-nobody': (concern, names) =>
     `Pass on has no effect for ${who(concern, names)}: it is not said to how many people.`,
   'not-yet': (concern, names) => `${who(concern, names)} cannot open it yet when the mail arrives.`,
+  'message-marked-lower': () => 'The mail names a lower marking than a document it carries has.',
 };
 
 export function concernText(concern: Concern, names: ConcernNames): string {
@@ -90,6 +91,7 @@ const MEND_WORDS: MendWords = {
   'give-needs': () => 'Also allow Copy text and unlimited Print',
   'take-unable': () => 'Take Keep a copy away',
   'drop-start': () => 'Open it from now on',
+  'note-behind-link': () => 'Put the note behind the link',
   'pass-to-one': () => 'Let each pass it on to 1 person',
   'take-pass-on': () => 'Take Pass on away',
 };

@@ -86,6 +86,7 @@ CREATE TABLE `dispatches` (
 	`reference` text NOT NULL,
 	`subject` text NOT NULL,
 	`note` text NOT NULL,
+	`note_in_mail` integer DEFAULT true NOT NULL,
 	`watermark` text NOT NULL,
 	`delivery` text DEFAULT 'mail' NOT NULL,
 	`form` text DEFAULT 'link' NOT NULL,
@@ -133,6 +134,17 @@ CREATE TABLE `saved_terms` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `saved_terms_name_unique` ON `saved_terms` (`name`);--> statement-breakpoint
+CREATE TABLE `saved_texts` (
+	`id` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`subject` text NOT NULL,
+	`note` text NOT NULL,
+	`changed_by` text NOT NULL,
+	`changed_at` integer NOT NULL,
+	FOREIGN KEY (`changed_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `saved_texts_name_unique` ON `saved_texts` (`name`);--> statement-breakpoint
 CREATE TABLE `documents` (
 	`id` text PRIMARY KEY NOT NULL,
 	`reference` text NOT NULL,
@@ -173,6 +185,7 @@ CREATE TABLE `markings` (
 	`id` text PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,
 	`meaning` text NOT NULL,
+	`hides_titles` integer DEFAULT false NOT NULL,
 	`position` integer NOT NULL,
 	`seal` blob
 );
@@ -333,6 +346,7 @@ CREATE TABLE `outbox` (
 	`to_address` text NOT NULL,
 	`subject` text NOT NULL,
 	`body` text NOT NULL,
+	`html` text,
 	`attached` text DEFAULT '[]' NOT NULL,
 	`state` text NOT NULL,
 	`urgent` integer DEFAULT false NOT NULL,

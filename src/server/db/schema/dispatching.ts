@@ -1,5 +1,5 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import type { DispatchId, DraftId, HeldId, StaffId, TermsId } from '@/core/base/ids';
+import type { DispatchId, DraftId, HeldId, StaffId, TermsId, TextId } from '@/core/base/ids';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Json } from '@/core/ledger/canonical';
 import type { DraftBody } from '@/core/compose/draft';
@@ -12,6 +12,8 @@ export const dispatches = sqliteTable('dispatches', {
   reference: text().notNull().unique(),
   subject: text().notNull(),
   note: text().notNull(),
+  /** Whether the note stands in the mail, or only behind the link. */
+  noteInMail: integer({ mode: 'boolean' }).notNull().default(true),
   watermark: text().notNull(),
   /** Whether Embargo mailed the links, or the sender carried them. */
   delivery: text().$type<'mail' | 'by-hand'>().notNull().default('mail'),
@@ -71,6 +73,19 @@ export const heldDispatches = sqliteTable(
   },
   (table) => [index('held_state').on(table.state, table.leavesAt)],
 );
+
+/** Messages kept under a name, to be chosen from a list. */
+export const savedTexts = sqliteTable('saved_texts', {
+  id: text().$type<TextId>().primaryKey(),
+  name: text().notNull().unique(),
+  subject: text().notNull(),
+  note: text().notNull(),
+  changedBy: text()
+    .$type<StaffId>()
+    .notNull()
+    .references(() => staff.id),
+  changedAt: integer().notNull(),
+});
 
 /** Terms kept under a name, to be chosen from a list. */
 export const savedTerms = sqliteTable('saved_terms', {

@@ -85,6 +85,8 @@ export const markings = sqliteTable('markings', {
   name: text().notNull().unique(),
   /** What it means, for anyone who chooses one. */
   meaning: text().notNull(),
+  /** Whether titles of what bears it stay out of mail and of cover pages. */
+  hidesTitles: integer({ mode: 'boolean' }).notNull().default(false),
   position: integer().notNull(),
   seal: seal(),
 });

@@ -12,8 +12,10 @@ export const outbox = sqliteTable(
     recipientId: text().$type<RecipientId>(),
     toAddress: text().notNull(),
     subject: text().notNull(),
-    /** Plain text of the message; an HTML part is made from it on delivery. Emptied once a code was delivered. */
+    /** Plain text of the message. Emptied once it was delivered: it may hold a code. */
     body: text().notNull(),
+    /** The same as HTML; null: it is made from the text on delivery. */
+    html: text(),
     /** Versions that travel with it, each as a protected file made when it is delivered. */
     attached: text({ mode: 'json' })
       .$type<readonly VersionId[]>()

@@ -1,9 +1,9 @@
 import 'server-only';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, RecipientId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { dispatches } from '@/server/db/schema/dispatching';
-import { documents, versions } from '@/server/db/schema/documents';
+import { documents, markings, versions } from '@/server/db/schema/documents';
 import { grants, links } from '@/server/db/schema/access';
 import { organisation } from '@/server/db/schema/organisation';
 import { recipients } from '@/server/db/schema/people';
@@ -33,6 +33,7 @@ export async function findFileFacts(
       linkOffAt: links.offAt,
       grantId: grants.id,
       organisation: organisation.name,
+      hidesTitles: sql<boolean>`coalesce(${markings.hidesTitles}, 0) = 1`.mapWith(Boolean),
     })
     .from(grants)
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
@@ -49,6 +50,7 @@ export async function findFileFacts(
       links,
       and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)),
     )
+    .leftJoin(markings, eq(markings.id, documents.markingId))
     .innerJoin(organisation, eq(organisation.id, 1))
     .where(
       and(

@@ -74,6 +74,7 @@ export async function listMarkings(db: Reading | Transaction) {
       id: markings.id,
       name: markings.name,
       meaning: markings.meaning,
+      hidesTitles: markings.hidesTitles,
       documents: count(documents.id),
     })
     .from(markings)
@@ -85,13 +86,13 @@ export async function listMarkings(db: Reading | Transaction) {
 /** Adds a marking at the end of the list, or renames one. */
 export async function putMarkingRow(
   tx: Transaction,
-  row: { readonly id: MarkingId; readonly name: string; readonly meaning: string },
+  { id, ...row }: Omit<typeof markings.$inferInsert, 'position' | 'seal'>,
 ): Promise<void> {
   const [last] = await tx.select({ position: max(markings.position) }).from(markings);
   await tx
     .insert(markings)
-    .values({ ...row, position: (last?.position ?? 0) + 1 })
-    .onConflictDoUpdate({ target: markings.id, set: { name: row.name, meaning: row.meaning } });
+    .values({ ...row, id, position: (last?.position ?? 0) + 1 })
+    .onConflictDoUpdate({ target: markings.id, set: row });
 }
 
 /** Swaps a marking with the one before it, if there is one. */

@@ -63,7 +63,14 @@ export async function settleMail(
   change: Partial<
     Pick<
       OutboxRow,
-      'state' | 'attempts' | 'nextAttemptAt' | 'lastError' | 'deliveredAt' | 'returnedAt' | 'body'
+      | 'state'
+      | 'attempts'
+      | 'nextAttemptAt'
+      | 'lastError'
+      | 'deliveredAt'
+      | 'returnedAt'
+      | 'body'
+      | 'html'
     >
   >,
 ): Promise<void> {

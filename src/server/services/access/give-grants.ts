@@ -57,6 +57,7 @@ type NewDispatch = {
   readonly delivery?: Delivery;
   readonly form?: DeliveryForm;
   readonly titleOnCover?: boolean;
+  readonly noteInMail?: boolean;
   /** Why it goes out as it does. */
   readonly reason?: string | undefined;
   /** What its sender was asked about and left as it is. */
@@ -98,6 +99,7 @@ export async function giveGrants(
     delivery: dispatch.delivery ?? 'by-hand',
     form: dispatch.form ?? 'link',
     titleOnCover: dispatch.titleOnCover ?? false,
+    noteInMail: dispatch.noteInMail ?? true,
     reason: dispatch.reason ?? '',
     sentBy: actor.id,
     sentAt: gift.now,

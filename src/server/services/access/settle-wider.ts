@@ -71,6 +71,8 @@ function settleLink(
 type Wider = Row & { readonly own: OwnTerms };
 /** Somebody in a group, by which they are given what it is given. */
 type Member = Row & {
+  readonly name: string;
+  readonly organisation: string;
   readonly zone: string | null;
   readonly through: RecipientId;
   readonly own: OwnTerms;
@@ -124,8 +126,8 @@ export async function settleWider(
     const fresh = people.filter(({ group: of, person }) => of === id && !taken.has(person.id));
     for (const { person } of fresh) {
       taken.add(person.id);
-      const { id: member, address, zone } = person;
-      members.push({ id: member, address, zone, through: row.id, own });
+      const { id: member, address, name, organisation, zone } = person;
+      members.push({ id: member, address, name, organisation, zone, through: row.id, own });
     }
   }
   return { wider, members };

@@ -19,7 +19,8 @@ export async function composeAgain(
 ): Promise<DraftBody | null> {
   const found = await findDispatch(deps.db.read, id);
   if (found === null || !reaches(actor, { sender: found.dispatch.sentBy })) return null;
-  const { subject, note, watermark, form, delivery, titleOnCover, reason } = found.dispatch;
+  const { subject, note, watermark, form, delivery, titleOnCover, noteInMail, reason } =
+    found.dispatch;
   const grants = (await grantsOf(deps.db.read, { dispatch: id })).filter(
     // What came by a group or was passed on comes that way again.
     ({ grant }) => grant.parentId === null,
@@ -42,7 +43,7 @@ export async function composeAgain(
     subject: isAll ? subject : '',
     note: isAll ? note : '',
     watermark,
-    way: { form, delivery, titleOnCover, reason: isAll ? reason : '' },
+    way: { form, delivery, titleOnCover, noteInMail, reason: isAll ? reason : '' },
     waved: [],
   };
 }

@@ -59,7 +59,12 @@ export async function dispatchIn(
       actor,
       given,
       people,
-      { subject: input.subject, note: input.note, form: input.form ?? 'link', documents },
+      {
+        ...input,
+        noteInMail: input.noteInMail ?? true,
+        form: input.form ?? 'link',
+        documents,
+      },
       now,
     );
   await record(deps, tx, ...given.events);

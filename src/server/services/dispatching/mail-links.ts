@@ -6,8 +6,10 @@ import { underCeilings } from '@/core/policy/ceiling';
 import { isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 import { windowState } from '@/core/policy/decide';
 import { type MailAgainInput } from '@/contracts/dispatch';
-import type { Transaction } from '@/server/db/database';
-import { dispatchMail } from '@/server/mail/dispatch-mail';
+import type { Reading, Transaction } from '@/server/db/database';
+import { fillFields } from '@/core/message/fields';
+import { dispatchMail, endsWords } from '@/server/mail/dispatch-mail';
+import { listMarkings } from '@/server/repositories/documents/filing-repository';
 import { linksToMail } from '@/server/services/dispatching/change-link';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
@@ -20,12 +22,17 @@ import { record } from '@/server/services/base/record';
 import { type Filed, needDispatch } from '@/server/services/dispatching/check-dispatch';
 import type { Settled } from '@/server/services/dispatching/settle-recipients';
 
+/** Somebody a message is made for. */
+type Addressed = Omit<Settled, 'id'>;
+
 type Message = {
   readonly subject: string;
   readonly note: string;
+  readonly noteInMail: boolean;
   readonly form: DeliveryForm;
   readonly documents: readonly (Filed & {
     readonly title: string;
+    readonly reference: string;
     readonly versionId: VersionId;
   })[];
 };
@@ -37,48 +44,76 @@ export async function mailLinks(
   actor: StaffActor,
   { id, tokens }: Pick<Given, 'id' | 'tokens'>,
   people: readonly Settled[],
-  { subject, note, form, documents }: Message,
+  message: Message,
   now: number,
 ): Promise<void> {
-  const organisation = await findOrganisation(tx);
-  const ceilingsOf = await ceilingFinder(tx);
+  const mailOf = await mailMaker(deps, tx, actor, message, now);
   await queueMail(
     tx,
     people.map((person) => {
-      // What is told is what opens: the end that ceilings leave.
-      const theirs = documents.filter(
-        ({ id: document }) => person.without?.includes(document) !== true,
-      );
-      const ends = theirs.map(
-        (document) =>
-          underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
-      );
-      const mail = dispatchMail({
-        senderName: actor.name,
-        organisation: organisation?.name ?? '',
-        zone: person.zone ?? organisation?.zone ?? 'UTC',
-        subject,
-        note,
-        form,
-        titles: theirs.map(({ title }) => title),
-        from: person.terms.from,
-        ends,
-        link: `${deps.publicUrl}/r/${tokens.get(person.id) ?? ''}`,
-        address: person.address,
-      });
+      const { documents, parts: _parts, ...mail } = mailOf(person, tokens.get(person.id) ?? '');
       return {
         id: newId('message', deps.random),
         dispatchId: id,
         recipientId: person.id,
         toAddress: person.address,
         ...mail,
-        attached: form !== 'link' ? theirs.map(({ versionId }) => versionId) : [],
+        attached: message.form !== 'link' ? documents.map(({ versionId }) => versionId) : [],
         state: 'waiting' as const,
         nextAttemptAt: now,
         createdAt: now,
       };
     }),
   );
+}
+
+/** Makes the message of a dispatch to one person after another. */
+export async function mailMaker(
+  deps: Pick<Deps, 'publicUrl'>,
+  tx: Reading | Transaction,
+  actor: Pick<StaffActor, 'name'>,
+  { subject, note, noteInMail, form, documents }: Message,
+  now: number,
+) {
+  const organisation = await findOrganisation(tx);
+  const ceilingsOf = await ceilingFinder(tx);
+  const hiding = new Set(
+    (await listMarkings(tx)).filter(({ hidesTitles }) => hidesTitles).map(({ id }) => id),
+  );
+  return (person: Addressed, token: string) => {
+    const theirs = documents.filter(({ id }) => person.without?.includes(id) !== true);
+    // What is told is what opens: the end that ceilings leave.
+    const ends = theirs.map(
+      (document) =>
+        underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
+    );
+    const zone = person.zone ?? organisation?.zone ?? 'UTC';
+    const titles = theirs.map(({ title, reference, markingId }) =>
+      markingId !== null && hiding.has(markingId) ? `Document ${reference}` : title,
+    );
+    const mail = dispatchMail({
+      senderName: actor.name,
+      organisation: organisation?.name ?? '',
+      zone,
+      subject,
+      note: noteInMail
+        ? fillFields(note, {
+            recipient: person.name || person.address,
+            organisation: person.organisation,
+            documents: titles.join(', '),
+            ends: endsWords(ends, zone),
+            sender: actor.name,
+          })
+        : '',
+      form,
+      titles,
+      from: person.terms.from,
+      ends,
+      link: `${deps.publicUrl}/r/${token}`,
+      address: person.address,
+    });
+    return { ...mail, documents: theirs };
+  };
 }
 
 /**
@@ -111,6 +146,8 @@ export async function mailAgain(
       own.slice(0, 1).map(({ recipient, grant }): Settled => ({
         id: recipient.id,
         address: recipient.address,
+        name: recipient.name,
+        organisation: recipient.organisation,
         zone: recipient.zone,
         terms: toFacts(grant).terms,
         givenAt: grant.givenAt,

@@ -27,6 +27,8 @@ export async function mailNewGrants(
       own.slice(0, 1).map(({ recipient, grant }) => ({
         id: recipient.id,
         address: recipient.address,
+        name: recipient.name,
+        organisation: recipient.organisation,
         zone: recipient.zone,
         terms: termsOf(grant),
       })),

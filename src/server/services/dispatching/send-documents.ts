@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import { MINUTE } from '@/core/base/time';
+import { isInTheClear } from '@/core/policy/delivery';
 import type { DispatchInput, SendResult } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { insertConsent } from '@/server/repositories/policy/consent-repository';
@@ -12,6 +13,7 @@ import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
 import { holdIn } from '@/server/services/dispatching/hold-dispatch';
 import { record } from '@/server/services/base/record';
 import { readWorkSettings } from '@/server/services/base/work-settings';
+import { quotedDocument } from '@/server/services/documents/find-passages';
 import { needsSecond } from '@/server/services/policy/within-rules';
 
 /**
@@ -21,11 +23,12 @@ import { needsSecond } from '@/server/services/policy/within-rules';
  *
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */
-export function sendDocuments(
+export async function sendDocuments(
   deps: Deps,
   actor: StaffActor,
   input: DispatchInput,
 ): Promise<SendResult> {
+  if (!isInTheClear(input.form ?? 'link')) await needNotQuoted(deps, actor, input);
   return deps.db.write(async (tx) => {
     const now = deps.clock.now();
     const { heldFor } = await readWorkSettings(tx);
@@ -40,6 +43,17 @@ export function sendDocuments(
     if (input.draft != null) await removeDraft(tx, input.draft, actor.id);
     return sent;
   });
+}
+
+/** What is protected does not leave in the clear beside itself. @throws ServiceError `INVALID` */
+async function needNotQuoted(
+  deps: Deps,
+  actor: StaffActor,
+  { documents, note, noteInMail = true, delivery }: DispatchInput,
+): Promise<void> {
+  if (!noteInMail || delivery !== 'mail') return;
+  const quoted = await quotedDocument(deps, actor, documents, note);
+  if (quoted !== null) throw new ServiceError('note-quotes', { title: quoted.title });
 }
 
 /** The same inside a change that somebody else makes. */

@@ -17,7 +17,12 @@ import { ServiceError } from '@/server/services/base/errors';
 import type { People } from '@/server/services/dispatching/check-dispatch';
 
 /** `givenAt`: where it was before now. */
-export type Settled = Addressee & { readonly zone: string | null; readonly givenAt?: number };
+export type Settled = Addressee & {
+  readonly name: string;
+  readonly organisation: string;
+  readonly zone: string | null;
+  readonly givenAt?: number;
+};
 
 type Own = Pick<People['recipients'][number], 'terms' | 'kept' | 'without'>;
 
@@ -76,9 +81,11 @@ export async function settleRecipients(
     });
   return {
     people: [
-      ...listed.map(({ id, address, zone }) => ({
+      ...listed.map(({ id, address, name, organisation, zone }) => ({
         id,
         address,
+        name,
+        organisation,
         zone,
         ...given(wanted.get(address) ?? {}),
       })),

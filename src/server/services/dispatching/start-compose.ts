@@ -2,6 +2,7 @@ import 'server-only';
 import type { ComposeStart } from '@/contracts/draft';
 import type { DispatchId, DocumentId, DraftId } from '@/core/base/ids';
 import type { Take } from '@/core/compose/again';
+import { listSavedTexts } from '@/server/repositories/dispatching/text-repository';
 import { draftsOf } from '@/server/repositories/dispatching/draft-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { folderParents } from '@/server/repositories/policy/ceiling-repository';
@@ -44,15 +45,17 @@ export async function startCompose(
   ]);
   const same = again === null ? null : await composeAgain(deps, actor, again);
   const wanted = (begun?.body ?? same)?.sheet.documents ?? [];
-  const [picked, first, terms] = await Promise.all([
+  const [picked, first, terms, texts] = await Promise.all([
     documentRows(deps, [...chosen, ...wanted]),
     listDocuments(deps, actor, { q: '', own: 'true' }),
     listSavedTerms(deps.db.read),
+    listSavedTexts(deps.db.read),
   ]);
   return {
     picked,
     documents: first,
     terms,
+    texts,
     markings,
     ceilings: rows,
     defaults,

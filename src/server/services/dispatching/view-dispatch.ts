@@ -83,6 +83,7 @@ export async function viewDispatch(
     reference: dispatch.reference,
     subject: dispatch.subject,
     note: dispatch.note,
+    noteInMail: dispatch.noteInMail,
     watermark: dispatch.watermark,
     delivery: dispatch.delivery,
     form: dispatch.form,

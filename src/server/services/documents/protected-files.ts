@@ -39,7 +39,7 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
   const { dispatch, document, version, recipient } = facts;
   // Its cover page would lead nowhere.
   if (facts.linkOffAt !== null) throw new ServiceError('link-off');
-  const title = dispatch.titleOnCover ? document.title : null;
+  const title = dispatch.titleOnCover && !facts.hidesTitles ? document.title : null;
   const name = payloadName(document.reference);
   const cover = await deps.covers.draw(
     {

@@ -224,6 +224,7 @@ export async function putMarking(
     readonly id: MarkingId | null;
     readonly name: string;
     readonly meaning: string;
+    readonly hidesTitles?: boolean;
     readonly up?: boolean | undefined;
   },
 ): Promise<{ readonly id: MarkingId }> {
@@ -246,6 +247,8 @@ export async function putMarking(
         after: input.name,
         meaningBefore: before?.meaning ?? null,
         meaning: input.meaning,
+        hidesTitlesBefore: before?.hidesTitles ?? null,
+        hidesTitles: input.hidesTitles ?? before?.hidesTitles ?? false,
         ...(up ? { up } : {}),
       }),
     );

@@ -77,6 +77,7 @@ async function deliverOne(
       to: message.toAddress,
       subject: message.subject,
       text: message.body,
+      html: message.html,
       attachments: await attachedTo(deps, message),
     });
   } catch (error) {
@@ -93,6 +94,7 @@ async function deliverOne(
           deliveredAt: now,
           lastError: null,
           body: '',
+          html: null,
         });
         await record(deps, tx, {
           action: 'mail.delivered',

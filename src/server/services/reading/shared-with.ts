@@ -1,4 +1,6 @@
 import 'server-only';
+import { fillFields, hasFields } from '@/core/message/fields';
+import { endsWords } from '@/server/mail/dispatch-mail';
 import type { Decision } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import type { SharedDocument, SharedWith } from '@/contracts/reader';
@@ -8,6 +10,7 @@ import {
   documentsCarried,
   documentsFor,
   findLink,
+  findRecipientByAddress,
 } from '@/server/repositories/reading/reader-repository';
 import { decideFor } from '@/server/services/policy/decide-access';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
@@ -106,7 +109,29 @@ export async function sharedWith(
       email: shown.senderEmail,
       organisation: organisation?.name ?? '',
     },
-    note: shown.note,
+    note: await noteFor(deps, actor, shown, documents),
     documents,
   };
+}
+
+/** What the sender wrote, filled in for this person. */
+async function noteFor(
+  deps: Deps,
+  actor: ReaderActor,
+  { note, senderName }: { readonly note: string; readonly senderName: string },
+  documents: readonly SharedDocument[],
+): Promise<string> {
+  if (!hasFields(note)) return note;
+  const person = await findRecipientByAddress(deps.db.read, actor.address);
+  const zone = person?.zone ?? (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
+  return fillFields(note, {
+    recipient: person === null || person.name === '' ? actor.address : person.name,
+    organisation: person?.organisation ?? '',
+    documents: documents.map(({ title }) => title).join(', '),
+    ends: endsWords(
+      documents.flatMap(({ state }) => (state.open ? [state.until] : [])),
+      zone,
+    ),
+    sender: senderName,
+  });
 }

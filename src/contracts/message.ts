@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { emailAddress } from '@/contracts/address';
+import { draftTerms } from '@/contracts/draft';
+import { documentId } from '@/contracts/document';
+import { dispatchInput } from '@/contracts/dispatch';
+
+/** The message that one recipient would get of what is composed. */
+export const previewMailInput = z
+  .object(dispatchInput.shape)
+  .pick({ note: true, noteInMail: true, form: true })
+  .extend({
+    terms: draftTerms,
+    subject: z.string().trim().max(160),
+    documents: z.array(documentId).max(50),
+    recipient: z.object({
+      address: emailAddress,
+      name: z.string().trim().max(120),
+      organisation: z.string().trim().max(120),
+    }),
+  });
+export type PreviewMailInput = z.infer<typeof previewMailInput>;
+
+/** What is mailed, part by part; `note`: what the sender formatted. */
+export type MailPreview = {
+  readonly subject: string;
+  readonly parts: readonly { readonly text: string; readonly note: boolean }[];
+};

@@ -16,6 +16,7 @@ import type { demoInput } from '@/contracts/demo';
 import type {
   ChangeGrantsResult,
   SendResult,
+  addDocumentsInput,
   addPeopleInput,
   changeGrantsInput,
   dispatchInput,
@@ -151,6 +152,7 @@ export type Api = {
   'POST /api/v1/dispatches/:id/links': Call<typeof linkInput, { readonly link: string }>;
   'POST /api/v1/dispatches/:id/links/off': Call<typeof linkInput, unknown>;
   'POST /api/v1/dispatches/:id/mail-again': Call<typeof mailAgainInput, unknown>;
+  'POST /api/v1/dispatches/:id/documents': Call<typeof addDocumentsInput, unknown>;
   'POST /api/v1/dispatches/:id/people': Call<typeof addPeopleInput, unknown>;
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;
   'POST /api/v1/documents/:id/destroy-key': Call<typeof destroyKeyInput, Done>;

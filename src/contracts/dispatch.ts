@@ -28,6 +28,7 @@ import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { reasonInput } from '@/contracts/settings';
 import { documentId } from '@/contracts/document';
 import type { RevokeEffect } from '@/contracts/access';
+import type { MarkingRow } from '@/contracts/marking';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { Conditions } from '@/core/policy/conditions';
 
@@ -213,6 +214,15 @@ const recipientId = z.custom<RecipientId>(
   (value) => typeof value === 'string' && isId('recipient', value),
   'no such person',
 );
+
+/** Documents that a dispatch carries from now on: for all of its people, or for those who are named. */
+export const addDocumentsInput = z.object({
+  id: dispatchId,
+  documents: z.array(documentId).min(1, 'choose at least one document').max(50),
+  recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS).nullable(),
+});
+export type AddDocumentsInput = z.infer<typeof addDocumentsInput>;
+
 /** Whose protected file of which document of a dispatch. */
 export const takeFileInput = z.object({
   id: dispatchId,
@@ -386,6 +396,8 @@ export type DispatchDetail = {
   readonly ifRevoked: RevokeEffect | null;
   /** What people who are added can be given instead of what the others have. */
   readonly savedTerms: readonly SavedTermsRow[];
+  /** What documents that are added can be marked as. */
+  readonly markings: readonly MarkingRow[];
   readonly marks: readonly EventMark[];
   /** Requests of its recipients that wait for an answer. */
   readonly requests: number;

@@ -54,6 +54,8 @@ export const PROBLEMS = {
   'link-off': { kind: 'CONFLICT', to: 'staff' },
   'no-text': { kind: 'NOT_FOUND', to: 'staff' },
   'note-quotes': { kind: 'INVALID', to: 'staff' },
+  'given-to-nobody-here': { kind: 'CONFLICT', to: 'staff' },
+  'carried-already': { kind: 'CONFLICT', to: 'staff' },
   'request-turns': { kind: 'CONFLICT', to: 'staff' },
   'not-sent-here': { kind: 'NOT_FOUND', to: 'recipient' },
   'asked-time-past': { kind: 'INVALID', to: 'recipient' },
@@ -252,6 +254,7 @@ type WithFields = {
   'words-not-typed': { readonly words: string };
   'too-many-recipients': { readonly most: number; readonly found: number };
   'note-quotes': { readonly title: string };
+  'carried-already': { readonly title: string };
   'title-of-others': { readonly title: string };
   'title-revoked': { readonly title: string };
   'too-large-to-mail': { readonly bytes: number; readonly most: number };

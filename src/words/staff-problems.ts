@@ -41,6 +41,10 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'note-quotes': ({ title }) =>
     `The note quotes a passage of “${title}”, and mail is not protected. Remove it, or put the ` +
     'note behind the link.',
+  'given-to-nobody-here': () =>
+    'One of these people has nothing of this dispatch any more. Nothing was added.',
+  'carried-already': ({ title }) =>
+    `This dispatch carries “${title}” already. Change who has it in its table.`,
   'request-turns': () =>
     'You asked back many times about one of these. Answer it, or talk to them another way.',
   'file-too-large': () => 'This file is larger than 1 GiB, the most a document can have.',

@@ -32,6 +32,7 @@ type Handled = {
   'POST /api/v1/dispatches/:id/links': typeof import('@/app/api/v1/dispatches/[id]/links/route').POST;
   'POST /api/v1/dispatches/:id/links/off': typeof import('@/app/api/v1/dispatches/[id]/links/off/route').POST;
   'POST /api/v1/dispatches/:id/mail-again': typeof import('@/app/api/v1/dispatches/[id]/mail-again/route').POST;
+  'POST /api/v1/dispatches/:id/documents': typeof import('@/app/api/v1/dispatches/[id]/documents/route').POST;
   'POST /api/v1/dispatches/:id/people': typeof import('@/app/api/v1/dispatches/[id]/people/route').POST;
   'POST /api/v1/dispatches': typeof import('@/app/api/v1/dispatches/route').POST;
   'POST /api/v1/documents/:id/destroy-key': typeof import('@/app/api/v1/documents/[id]/destroy-key/route').POST;

@@ -10,7 +10,7 @@ import { addRows } from '@/core/compose/sheet';
 import { ComposeBar } from '@/ui/compose/compose-bar';
 import { ComposeFoot } from '@/ui/compose/compose-foot';
 import { Consequences } from '@/ui/compose/consequences';
-import { DocumentStrip } from '@/ui/compose/document-strip';
+import { DocumentStrip } from '@/ui/protecting/document-strip';
 import { DraftLine, OtherDrafts } from '@/ui/compose/draft-line';
 import { useComposed, type Composed } from '@/ui/compose/use-composed';
 import { PlainField } from '@/ui/forms/plain-field';
@@ -49,7 +49,13 @@ export function ComposeView({
     >
       <div className="surface">
         <ComposeHead start={start} composed={composed} />
-        <DocumentStrip start={start} composed={composed} />
+        <DocumentStrip
+          first={start.documents}
+          markings={start.markings}
+          documents={composed.documents}
+          files={composed.files}
+          onPick={composed.pick}
+        />
         <RecipientsPart start={start} composed={composed} active={active} onActive={setActiveKey} />
         <ComposeFoot composed={composed} />
       </div>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { counted } from '@/core/base/counted';
+import { AddDocuments } from '@/ui/dispatches/add-documents';
 import { AddPeople } from '@/ui/dispatches/add-people';
 import { ifRevokedText } from '@/ui/dispatches/if-revoked';
 import { RevokeScope } from '@/ui/grants/revoke-scope';
@@ -18,7 +19,10 @@ type Props = { readonly detail: DispatchDetail; readonly now: number };
 
 /** What a dispatch is, to how many, and what can be done with it as a whole. */
 export function DispatchHead({ detail, now }: Props) {
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<'people' | 'documents' | null>(null);
+  const close = () => {
+    setAdding(null);
+  };
   const changes = useChanges();
   const documents = new Set(detail.grants.map((grant) => grant.documentId)).size;
   const mayChange = detail.grants.some((grant) => grant.mayChange);
@@ -28,16 +32,18 @@ export function DispatchHead({ detail, now }: Props) {
         <h1>{detail.subject}</h1>
         <span className="figure quiet">{detail.reference}</span>
         <span className="gap" />
-        {detail.mayAdd && (
-          <Button
-            aria-expanded={adding}
-            onClick={() => {
-              setAdding(!adding);
-            }}
-          >
-            {adding ? 'Close' : 'Add people'}
-          </Button>
-        )}
+        {detail.mayAdd &&
+          (['people', 'documents'] as const).map((what) => (
+            <Button
+              key={what}
+              aria-expanded={adding === what}
+              onClick={() => {
+                setAdding(adding === what ? null : what);
+              }}
+            >
+              {adding === what ? 'Close' : `Add ${what}`}
+            </Button>
+          ))}
         {mayChange && (
           <RevokeScope
             scope={{ kind: 'dispatch', dispatch: detail.id }}
@@ -58,15 +64,8 @@ export function DispatchHead({ detail, now }: Props) {
       </div>
       <SaidLine changes={changes} />
       {detail.ifRevoked !== null && <p className="quiet">{ifRevokedText(detail.ifRevoked)}</p>}
-      {adding && (
-        <AddPeople
-          detail={detail}
-          now={now}
-          onDone={() => {
-            setAdding(false);
-          }}
-        />
-      )}
+      {adding === 'people' && <AddPeople detail={detail} now={now} onDone={close} />}
+      {adding === 'documents' && <AddDocuments detail={detail} now={now} onDone={close} />}
     </>
   );
 }

@@ -57,6 +57,18 @@ export async function linksOf(
   return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
 }
 
+/** Everybody who has a link into a dispatch, whether it leads there or was switched off. */
+export async function allLinksOf(
+  tx: Transaction,
+  dispatch: DispatchId,
+): Promise<Map<RecipientId, string>> {
+  const rows = await tx
+    .select({ recipientId: links.recipientId, token: links.token })
+    .from(links)
+    .where(eq(links.dispatchId, dispatch));
+  return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
+}
+
 /** What a dispatch carries, and whom it reaches. */
 export async function documentsOfDispatch(
   db: Reading | Transaction,

@@ -17,7 +17,7 @@ import type { Transaction } from '@/server/db/database';
 import {
   countDispatches,
   insertDispatch,
-  linksOf,
+  allLinksOf,
 } from '@/server/repositories/dispatching/dispatch-repository';
 import { insertGrants } from '@/server/repositories/access/grant-writer';
 import { termsOf } from '@/server/repositories/access/grant-reader';
@@ -123,7 +123,7 @@ export async function addGrants(
   gift: Gift,
 ): Promise<Given> {
   await needToBeAllowed(tx, actor, gift);
-  return writeGrants(deps, tx, actor, dispatch, gift, await linksOf(tx, dispatch.id));
+  return writeGrants(deps, tx, actor, dispatch, gift, await allLinksOf(tx, dispatch.id));
 }
 
 async function needToBeAllowed(tx: Transaction, actor: StaffActor, gift: Gift): Promise<void> {

@@ -3,7 +3,7 @@ import type { DispatchDetail, EventMark, HandedOver } from '@/contracts/dispatch
 import { reaches } from '@/core/policy/permissions';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
-import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
+import { listMarkings, listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { lastMails, type MailState } from '@/server/repositories/mailing/mail-repository';
 import { marksOf } from '@/server/repositories/ledger/ledger-reader';
 import { listRequests } from '@/server/services/requests/answer-requests';
@@ -102,6 +102,7 @@ export async function viewDispatch(
             grants.filter(({ revokedAt }) => revokedAt === null),
           ),
     savedTerms: await listSavedTerms(deps.db.read),
+    markings: await listMarkings(deps.db.read),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,
     mail: (await lastMails(deps.db.read, id)).flatMap(toHandedOver),

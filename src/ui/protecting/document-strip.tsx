@@ -5,20 +5,27 @@ import { useDropzone } from 'react-dropzone';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import type { DocumentRow } from '@/contracts/document';
-import type { ComposeStart } from '@/contracts/draft';
-import { aboutDocument, DocumentBox } from '@/ui/compose/document-box';
-import { FileCard } from '@/ui/compose/file-card';
-import type { Composed } from '@/ui/compose/use-composed';
+import type { MarkingRow } from '@/contracts/marking';
+import type { Page } from '@/contracts/page';
+import { aboutDocument, DocumentBox } from '@/ui/protecting/document-box';
+import { FileCard } from '@/ui/protecting/file-card';
+import type { Files } from '@/ui/protecting/use-files';
 
 /** The documents of a dispatch; files that are dropped here are protected and join them. */
 export function DocumentStrip({
-  start,
-  composed,
+  first,
+  markings,
+  documents,
+  files,
+  onPick: pick,
 }: {
-  readonly start: ComposeStart;
-  readonly composed: Composed;
+  /** The documents that are offered without typing. */
+  readonly first: Page<DocumentRow>;
+  readonly markings: readonly MarkingRow[];
+  readonly documents: readonly DocumentRow[];
+  readonly files: Files;
+  readonly onPick: (document: DocumentRow, on: boolean) => void;
 }) {
-  const { documents, pick, files } = composed;
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
     onDrop: files.add,
     noClick: true,
@@ -44,12 +51,12 @@ export function DocumentStrip({
           />
         ))}
         {files.jobs.map((job) => (
-          <FileCard key={job.key} job={job} files={files} markings={start.markings} />
+          <FileCard key={job.key} job={job} files={files} markings={markings} />
         ))}
       </ul>
       <div className="row one-row">
         <DocumentBox
-          first={start.documents}
+          first={first}
           chosen={documents}
           onPick={(document) => {
             pick(document, true);

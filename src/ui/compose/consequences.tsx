@@ -9,13 +9,12 @@ import { distanceText, momentText, zoneName } from '@/core/base/moment-text';
 import { isDoubt, type Concern } from '@/core/compose/concerns';
 import { sameTerms, type SameTerms } from '@/core/compose/sets';
 import { conditionLines } from '@/core/policy/condition-lines';
-import { carriesFile, carriesLink } from '@/core/policy/delivery';
-import type { Right } from '@/core/policy/rights';
 import { NO_MAIL } from '@/ui/compose/compose-problems';
 import { ceilingWarnings } from '@/ui/compose/ceiling-warnings';
 import { SeenAs } from '@/ui/compose/seen-as';
 import type { Composed } from '@/ui/compose/use-composed';
 import { nameOf, type GridRow } from '@/ui/recipients/grid-view';
+import { WhatHolds } from '@/ui/compose/what-holds';
 import { Note } from '@/ui/shell/notice';
 import { useZone } from '@/ui/time/use-zone';
 import { concernText, mendText, type ConcernNames } from '@/ui/words/concern-words';
@@ -59,7 +58,7 @@ export function Consequences(props: Props) {
             watermark={composed.watermark}
           />
           <GetLess {...shown} />
-          <WhatHolds {...shown} />
+          <WhatHolds composed={composed} active={active} />
         </>
       )}
     </div>
@@ -264,49 +263,6 @@ function GetLess({ start, composed: { rows, documents, parents, common } }: Prop
         The rest is given and takes effect when the ceiling is raised. Ceilings are under Terms.
       </p>
     </Note>
-  );
-}
-
-/** What holds it, and what stays although it is taken back. */
-function WhatHolds({ composed: { rows, way } }: Props) {
-  const gives = (right: Right): boolean => rows.some(({ terms }) => terms.rights.includes(right));
-  const has = (kind: GridRow['row']['kind']) => rows.some(({ row }) => row.kind === kind);
-  const domains = rows.filter(({ row }) => row.kind === 'domain');
-  const isLinkAlone = has('link') && rows.length === 1;
-  return (
-    <section className="stack" aria-label="What holds it">
-      <h2>What holds it</h2>
-      <p className="quiet">
-        {isLinkAlone ? 'Anyone with the link' : 'Each proves their email address with a code, then'}{' '}
-        reads marked pictures of the pages, held by the server. Every page is checked again when it
-        is shown.
-      </p>
-      {carriesFile(way.form) && (
-        <p className="quiet">
-          The file {carriesLink(way.form) ? 'beside the link ' : ''}stays with them, encrypted. By
-          itself it opens nothing; its first page leads to the same proof. Your clear original stays
-          with you. Do not mix them up.
-        </p>
-      )}
-      {has('link') && (
-        <Note>
-          The link asks for no proof, so it stays unknown who reads it and how many. It can be
-          revoked for everybody who used it.
-        </Note>
-      )}
-      {domains.length > 0 && (
-        <Note>
-          It is unknown how many people are at{' '}
-          {domains.map(({ row }) => bareDomain(row.key)).join(', ')}.
-          {way.delivery === 'mail' &&
-            ' Nobody there is mailed. Their link is on the dispatch, for you to hand over.'}{' '}
-          Each becomes a recipient of their own at the first open, and can be revoked alone.
-        </Note>
-      )}
-      {gives('keep') && (
-        <Note>A copy that is kept stays: neither the end nor a revocation reaches it.</Note>
-      )}
-    </section>
   );
 }
 

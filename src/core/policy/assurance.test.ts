@@ -1,0 +1,34 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { assurances, type Held } from '@/core/policy/assurance';
+import { OFFERED_RIGHTS, type Terms } from '@/core/policy/rights';
+
+const READS: Terms = { rights: ['read'], from: null, until: null, prints: null };
+const by = (terms: Terms, over: Partial<Parameters<typeof assurances>[1]> = {}) =>
+  Object.fromEntries(
+    assurances(terms, { carriesFile: false, marked: true, ...over }).map((line) => [
+      line.held,
+      line,
+    ]),
+  ) as Partial<Record<Held, { given: boolean; by: string }>>;
+
+test('what is withheld is held by the server, a file by cryptography, the deterrent by the reader alone', () => {
+  const found = by(
+    { ...READS, conditions: { captureDeterrent: true, countries: ['NO'] } },
+    { carriesFile: true },
+  );
+  expect(found.copy).toEqual({ held: 'copy', given: false, by: 'server' });
+  expect(found.file?.by).toBe('cryptography');
+  expect(found.capture?.by).toBe('reader');
+  expect(found.place?.by).toBe('server');
+});
+
+test('what was copied, printed or kept is held by nothing, whatever else is true', () => {
+  fc.assert(
+    fc.property(fc.subarray([...OFFERED_RIGHTS]), fc.boolean(), (some, carriesFile) => {
+      const found = by({ ...READS, rights: ['read', ...some] }, { carriesFile });
+      for (const right of ['copy', 'print', 'keep'] as const)
+        expect(found[right]?.by).toBe(some.includes(right) ? 'nothing' : 'server');
+    }),
+  );
+});

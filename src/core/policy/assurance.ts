@@ -1,0 +1,60 @@
+import type { Right, Terms } from '@/core/policy/rights';
+
+/**
+ * What holds a restriction: no key and so no content; content that the server never sends; the page
+ * a recipient reads on, which a determined person can get around; or nothing any more.
+ */
+export type Assurance = 'cryptography' | 'server' | 'reader' | 'nothing';
+
+/** What an assurance is told of. */
+export const HELD = [
+  'file',
+  'end',
+  'copy',
+  'print',
+  'keep',
+  'pass-on',
+  'watermark',
+  'place',
+  'capture',
+] as const;
+export type Held = (typeof HELD)[number];
+
+export type AssuranceLine = {
+  readonly held: Held;
+  /** Whether the right is given: then what is held is what was made of it. */
+  readonly given: boolean;
+  readonly by: Assurance;
+};
+
+const RIGHTS_HELD: readonly (Right & Held)[] = ['copy', 'print', 'keep', 'pass-on'];
+
+/**
+ * What holds each right and condition where pages are drawn by the server, which is how links and
+ * protected files are read. Never more than is true: what somebody was given in the clear is held
+ * by nothing.
+ *
+ * @param carriesFile whether an encrypted file travels as well
+ */
+export function assurances(
+  { rights, conditions }: Terms,
+  { carriesFile, marked }: { readonly carriesFile: boolean; readonly marked: boolean },
+): AssuranceLine[] {
+  const has = new Set(rights);
+  const withheld = (held: Held, by: Assurance): AssuranceLine => ({ held, given: false, by });
+  const given = (right: Right & Held): AssuranceLine => ({
+    held: right,
+    given: true,
+    // What is passed on is decided here at every open; what was copied, printed or kept is out.
+    by: right === 'pass-on' ? 'server' : 'nothing',
+  });
+  const isPlaced = conditions?.countries != null || conditions?.networks != null;
+  return [
+    ...(carriesFile ? [withheld('file', 'cryptography')] : []),
+    withheld('end', 'server'),
+    ...RIGHTS_HELD.map((right) => (has.has(right) ? given(right) : withheld(right, 'server'))),
+    ...(marked ? [withheld('watermark', 'server')] : []),
+    ...(isPlaced ? [withheld('place', 'server')] : []),
+    ...(conditions?.captureDeterrent === true ? [withheld('capture', 'reader')] : []),
+  ];
+}

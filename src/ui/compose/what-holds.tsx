@@ -1,0 +1,68 @@
+'use client';
+
+import { bareDomain } from '@/core/policy/address';
+import { assurances } from '@/core/policy/assurance';
+import { carriesFile } from '@/core/policy/delivery';
+import type { Composed } from '@/ui/compose/use-composed';
+import type { GridRow } from '@/ui/recipients/grid-view';
+import { Note } from '@/ui/shell/notice';
+import { assuranceText } from '@/ui/words/assurance-words';
+
+type Props = {
+  readonly composed: Composed;
+  /** The row that is looked at. */
+  readonly active: GridRow | null;
+};
+
+/** What holds it, and what stays although it is taken back. */
+export function WhatHolds({ composed: { rows, way, common, watermark }, active }: Props) {
+  const terms = active?.terms ?? common;
+  const has = (kind: GridRow['row']['kind']) => rows.some(({ row }) => row.kind === kind);
+  const domains = rows.filter(({ row }) => row.kind === 'domain');
+  const isLinkAlone = has('link') && rows.length === 1;
+  return (
+    <section className="stack" aria-label="What holds it">
+      <h2>What holds it</h2>
+      <p className="quiet">
+        {isLinkAlone ? 'Anyone with the link' : 'Each proves their email address with a code, then'}{' '}
+        reads marked pictures of the pages, held by the server. Every page is checked again when it
+        is shown.
+      </p>
+      <table className="assurances">
+        <tbody>
+          {assurances(terms, {
+            carriesFile: carriesFile(way.form),
+            marked: watermark.trim() !== '',
+          }).map((line) => {
+            const { name, by, how } = assuranceText(line);
+            return (
+              <tr key={line.held}>
+                <th scope="row">{name}</th>
+                <td className={line.by === 'nothing' ? 'magenta' : 'current'}>{by}</td>
+                <td className="quiet">{how}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {carriesFile(way.form) && (
+        <p className="quiet">Your clear original stays with you. Do not mix the two up.</p>
+      )}
+      {has('link') && (
+        <Note>
+          The link asks for no proof, so it stays unknown who reads it and how many. It can be
+          revoked for everybody who used it.
+        </Note>
+      )}
+      {domains.length > 0 && (
+        <Note>
+          It is unknown how many people are at{' '}
+          {domains.map(({ row }) => bareDomain(row.key)).join(', ')}.
+          {way.delivery === 'mail' &&
+            ' Nobody there is mailed. Their link is on the dispatch, for you to hand over.'}{' '}
+          Each becomes a recipient of their own at the first open, and can be revoked alone.
+        </Note>
+      )}
+    </section>
+  );
+}

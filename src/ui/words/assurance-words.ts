@@ -1,0 +1,57 @@
+import type { Assurance, AssuranceLine, Held } from '@/core/policy/assurance';
+
+/** What holds it, to be read behind the name of what is held. */
+export const assuranceWords: Record<Assurance, string> = {
+  cryptography: 'by cryptography',
+  server: 'by the server',
+  reader: 'by the reader',
+  nothing: 'beyond reach',
+};
+
+type Told = { readonly name: string; readonly withheld: string; readonly given: string };
+
+const WORDS: Record<Held, Told> = {
+  file: {
+    name: 'The attached file',
+    withheld: 'holds no key: by itself it opens nothing',
+    given: '',
+  },
+  end: { name: 'End, revocation, opens', withheld: 'asked anew at every page', given: '' },
+  copy: {
+    name: 'Copy text',
+    withheld: 'no text is sent',
+    given: 'what was copied stays with them',
+  },
+  print: {
+    name: 'Print',
+    withheld: 'nothing to print is made',
+    given: 'paper stays with them, with the watermark on it',
+  },
+  keep: {
+    name: 'Keep a copy',
+    withheld: 'the document itself is never sent',
+    given: 'a kept copy has no end and cannot be revoked',
+  },
+  'pass-on': {
+    name: 'Pass on',
+    withheld: 'anybody else has to be addressed here',
+    given: 'within its bounds, and it ends with theirs',
+  },
+  watermark: { name: 'Watermark', withheld: 'burned into every page that is sent', given: '' },
+  place: { name: 'Place', withheld: 'judged by the IP address, which can be disguised', given: '' },
+  capture: {
+    name: 'Capture deterrent',
+    withheld: 'a camera or a determined person gets around it',
+    given: '',
+  },
+};
+
+/** `Copy text: by the server, no text is sent`, in its parts. */
+export function assuranceText({ held, given, by }: AssuranceLine): {
+  readonly name: string;
+  readonly by: string;
+  readonly how: string;
+} {
+  const { name, ...how } = WORDS[held];
+  return { name, by: assuranceWords[by], how: given ? how.given : how.withheld };
+}

@@ -126,7 +126,7 @@ export function MessagePart({ start, composed, active }: Props) {
       )}
       {mailed && active?.row.kind === 'person' && (
         <Button
-          variant="text"
+          sx={{ alignSelf: 'flex-start' }}
           aria-expanded={isSeen}
           onClick={() => {
             setSeen(!isSeen);

@@ -38,8 +38,10 @@ export function WhatHolds({ composed: { rows, way, common, watermark }, active }
             return (
               <tr key={line.held}>
                 <th scope="row">{name}</th>
-                <td className={line.by === 'nothing' ? 'magenta' : 'current'}>{by}</td>
-                <td className="quiet">{how}</td>
+                <td>
+                  <b className={line.by === 'nothing' ? 'magenta' : 'current'}>{by}</b>{' '}
+                  <span className="quiet">{how}</span>
+                </td>
               </tr>
             );
           })}

@@ -26,7 +26,7 @@ export function DispatchFilters({ page }: { readonly page: DispatchesPage }) {
     router.replace(dispatchesAddress(filter, changed), { scroll: false });
   };
   return (
-    <div className="row above-8" role="group" aria-label="Filters">
+    <div className="row above-10" role="group" aria-label="Filters">
       <Choice
         label="Sender"
         value={filter.sender}
@@ -104,8 +104,9 @@ function Choice<Value extends string>({
     <TextField
       select
       label={label}
-      sx={{ minWidth: 132, maxWidth: 200 }}
+      sx={{ width: 142, flex: 'none' }}
       value={value ?? ''}
+      slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       onChange={({ target }) => {
         onChange(target.value === '' ? undefined : (target.value as Value));
       }}

@@ -10,6 +10,7 @@ import type {
   scopedInput,
 } from '@/contracts/access';
 import type { AccessThen, accessThenInput } from '@/contracts/access-then';
+import type { AddedToPeople, addToPeopleInput } from '@/contracts/add-people';
 import type { CeilingChanged, CeilingImpact, ceilingInput } from '@/contracts/ceiling';
 import type { DefaultsChanged, DefaultsImpact, defaultsInput } from '@/contracts/defaults';
 import type { demoInput } from '@/contracts/demo';
@@ -148,6 +149,7 @@ export type Api = {
   'POST /api/v1/message/preview': Call<typeof previewMailInput, MailPreview>;
   'POST /api/v1/texts': Call<typeof putTextInput, SavedTexts>;
   'DELETE /api/v1/texts/:id': Call<typeof textInput, SavedTexts>;
+  'POST /api/v1/people/add': Call<typeof addToPeopleInput, AddedToPeople>;
   'POST /api/v1/mailboxes': Call<typeof closeMailboxInput, unknown>;
   'POST /api/v1/dispatches/:id/links': Call<typeof linkInput, { readonly link: string }>;
   'POST /api/v1/dispatches/:id/links/off': Call<typeof linkInput, unknown>;

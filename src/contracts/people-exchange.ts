@@ -12,6 +12,14 @@ export const takePeopleInput = z.object({ format: z.enum(['csv', 'ldif', 'vcard'
 
 export type PeoplePreview = {
   readonly format: PeopleFormat;
+  /** Groups that people come into, and what that gives them. */
+  readonly groups: readonly {
+    readonly name: string;
+    readonly isNew: boolean;
+    readonly joining: number;
+    /** Dispatches that are for the group as such. */
+    readonly live: number;
+  }[];
   readonly added: number;
   readonly changed: number;
   readonly same: number;

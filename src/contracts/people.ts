@@ -15,6 +15,8 @@ export type PersonRow = {
   readonly organisation: string;
   readonly zone: string | null;
   readonly language: string | null;
+  /** What the organisation itself calls them by. */
+  readonly ownId: string | null;
   readonly blocked: boolean;
   /** When they were said to have left their organisation. */
   readonly leftAt: number | null;
@@ -108,6 +110,7 @@ export const changePersonInput = z.object({
   organisation: z.string().trim().max(120).optional(),
   zone: z.string().refine(isZone, 'this is not a time zone').nullable().optional(),
   language: z.string().refine(isLanguage, 'this is not a language').nullable().optional(),
+  ownId: z.string().trim().min(1).max(120).nullable().optional(),
 });
 export type ChangePersonInput = z.infer<typeof changePersonInput>;
 /** The same as it is typed. */

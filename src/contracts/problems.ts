@@ -56,6 +56,7 @@ export const PROBLEMS = {
   'note-quotes': { kind: 'INVALID', to: 'staff' },
   'given-to-nobody-here': { kind: 'CONFLICT', to: 'staff' },
   'carried-already': { kind: 'CONFLICT', to: 'staff' },
+  'own-id-taken': { kind: 'CONFLICT', to: 'staff' },
   'request-turns': { kind: 'CONFLICT', to: 'staff' },
   'not-sent-here': { kind: 'NOT_FOUND', to: 'recipient' },
   'asked-time-past': { kind: 'INVALID', to: 'recipient' },
@@ -254,6 +255,7 @@ type WithFields = {
   'words-not-typed': { readonly words: string };
   'too-many-recipients': { readonly most: number; readonly found: number };
   'note-quotes': { readonly title: string };
+  'own-id-taken': { readonly ownId: string; readonly address: string };
   'carried-already': { readonly title: string };
   'title-of-others': { readonly title: string };
   'title-revoked': { readonly title: string };

@@ -45,6 +45,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'One of these people has nothing of this dispatch any more. Nothing was added.',
   'carried-already': ({ title }) =>
     `This dispatch carries “${title}” already. Change who has it in its table.`,
+  'own-id-taken': ({ ownId, address }) => `${ownId} is the identifier of ${address} already.`,
   'request-turns': () =>
     'You asked back many times about one of these. Answer it, or talk to them another way.',
   'file-too-large': () => 'This file is larger than 1 GiB, the most a document can have.',

@@ -28,6 +28,7 @@ type Handled = {
   'POST /api/v1/message/preview': typeof import('@/app/api/v1/message/preview/route').POST;
   'POST /api/v1/texts': typeof import('@/app/api/v1/texts/route').POST;
   'DELETE /api/v1/texts/:id': typeof import('@/app/api/v1/texts/[id]/route').DELETE;
+  'POST /api/v1/people/add': typeof import('@/app/api/v1/people/add/route').POST;
   'POST /api/v1/mailboxes': typeof import('@/app/api/v1/mailboxes/route').POST;
   'POST /api/v1/dispatches/:id/links': typeof import('@/app/api/v1/dispatches/[id]/links/route').POST;
   'POST /api/v1/dispatches/:id/links/off': typeof import('@/app/api/v1/dispatches/[id]/links/off/route').POST;

@@ -1,5 +1,13 @@
 export type PeopleColumn =
-  'address' | 'name' | 'given' | 'family' | 'organisation' | 'zone' | 'language';
+  | 'address'
+  | 'name'
+  | 'given'
+  | 'family'
+  | 'organisation'
+  | 'zone'
+  | 'language'
+  | 'ownId'
+  | 'groups';
 
 /** What columns are usually called, without case, spaces and signs. */
 const NAMES: Readonly<Record<PeopleColumn, readonly string[]>> = {
@@ -10,6 +18,8 @@ const NAMES: Readonly<Record<PeopleColumn, readonly string[]>> = {
   organisation: ['organisation', 'organization', 'company', 'org', 'o', 'organizationname'],
   zone: ['zone', 'timezone', 'tz'],
   language: ['language', 'lang', 'locale', 'preferredlanguage'],
+  ownId: ['identifier', 'id', 'ownid', 'number', 'customernumber', 'contactid', 'employeenumber'],
+  groups: ['groups', 'group', 'categories', 'category', 'lists'],
 };
 const columns = new Map(
   Object.entries(NAMES).flatMap(([column, all]) =>
@@ -43,4 +53,12 @@ export function nameIn(
       .filter((part) => part !== undefined && part !== '')
       .join(' ')
   );
+}
+
+/** Several names in one cell, whatever usual sign stands between them. */
+export function namesIn(cell: string | undefined): string[] {
+  return (cell ?? '').split(/[;|,]/).flatMap((name) => {
+    const trimmed = name.trim();
+    return trimmed === '' ? [] : [trimmed];
+  });
 }

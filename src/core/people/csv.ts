@@ -1,6 +1,20 @@
 import Papa from 'papaparse';
-import { cellIn, columnOf, nameIn } from '@/core/people/columns';
+import { cellIn, columnOf, nameIn, namesIn } from '@/core/people/columns';
 import type { LineProblem, RawPerson } from '@/core/people/person';
+
+const SEPARATORS = [',', ';', '\t', '|'];
+
+/** The sign that makes a head of the first line; empty where it has none, and it has to be guessed. */
+function separatorOf(text: string): string {
+  const [head = ''] = text.split(/\r\n|\n|\r/, 1);
+  const found = SEPARATORS.map((sign) => {
+    const columns = head.split(sign).map((cell) => columnOf(cell.replaceAll('"', '')));
+    const known = columns.filter((column) => column !== undefined);
+    return { sign, known: known.includes('address') ? known.length : 0 };
+  });
+  const best = found.reduce((a, b) => (b.known > a.known ? b : a));
+  return best.known > 1 ? best.sign : '';
+}
 
 /**
  * People from CSV (RFC 4180), whatever usual sign separates the fields; columns by their head, or
@@ -10,8 +24,10 @@ export function peopleFromCsv(text: string): {
   readonly people: readonly RawPerson[];
   readonly problems: readonly LineProblem[];
 } {
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    delimitersToGuess: [',', ';', '\t', '|'],
+  const bare = text.replace(/^\uFEFF/, '');
+  const { data, errors } = Papa.parse<string[]>(bare, {
+    delimiter: separatorOf(bare),
+    delimitersToGuess: SEPARATORS,
   });
   const problems = errors
     .filter(({ type }) => type === 'Quotes')
@@ -35,6 +51,8 @@ export function peopleFromCsv(text: string): {
           organisation: cellIn(found, row, 'organisation'),
           zone: cellIn(found, row, 'zone'),
           language: cellIn(found, row, 'language'),
+          ownId: cellIn(found, row, 'ownId'),
+          groups: namesIn(cellIn(found, row, 'groups')),
         },
       ];
     }

@@ -14,6 +14,15 @@ function valueOf(text: string): string | null {
   }
 }
 
+/** The value of the first part of a distinguished name (RFC 4514): `cn=Bidders,ou=x` is `Bidders`. */
+function rdnOf(name: string): string {
+  const [first = ''] = name.split(/(?<!\\),/);
+  return first
+    .slice(first.indexOf('=') + 1)
+    .replaceAll(/\\(.)/g, '$1')
+    .trim();
+}
+
 /** Lines with those that go on on the next one put together, and remarks left out (RFC 2849). */
 function logicalLines(text: string): { readonly line: number; readonly text: string }[] {
   const lines: { line: number; text: string }[] = [];
@@ -25,7 +34,10 @@ function logicalLines(text: string): { readonly line: number; readonly text: str
   return lines.filter((each) => !each.text.startsWith('#'));
 }
 
-/** People from LDIF content records (RFC 2849): mail, cn or displayName, o, preferredLanguage. */
+/**
+ * People from LDIF content records (RFC 2849): mail, cn or displayName, o, preferredLanguage,
+ * employeeNumber or uid, memberOf.
+ */
 export function peopleFromLdif(text: string): {
   readonly people: readonly RawPerson[];
   readonly problems: readonly LineProblem[];
@@ -47,6 +59,10 @@ export function peopleFromLdif(text: string): {
         name: value('displayname', 'cn'),
         organisation: value('o', 'company'),
         language: value('preferredlanguage'),
+        ownId: value('employeenumber', 'uid'),
+        groups: entry.flatMap(({ name, value: group }) =>
+          name === 'memberof' ? [rdnOf(group)] : [],
+        ),
       });
     else if (first?.name === 'dn' && value('objectclass') !== 'organizationalUnit')
       problems.push({ line: first.line, what: 'this entry has no email address' });

@@ -1,5 +1,6 @@
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
+import type { StatedPerson } from '@/core/people/person';
 import { planImport, type KnownPerson } from '@/core/people/plan';
 import { formatOf, readPeople } from '@/core/people/read';
 import { writePeople } from '@/core/people/write';
@@ -15,6 +16,8 @@ const mira = {
   organisation: 'Brackwater Yard',
   zone: 'Europe/Oslo',
   language: 'nb',
+  ownId: null,
+  groups: [],
 };
 
 describe('CSV', () => {
@@ -37,6 +40,19 @@ describe('CSV', () => {
     ],
   ])('%s', (_name, text) => {
     expect(read(text)).toMatchObject({ format: 'csv', problems: [], people: [mira] });
+  });
+
+  test('an identifier and groups, by whatever sign they are separated', () => {
+    const { people, problems } = read(
+      'email,identifier,groups\na@yard.example,K-1,Bidders; Yards\nb@yard.example,K-1,Yards|Yards\n',
+    );
+    expect(people.map(({ ownId, groups }) => [ownId, groups])).toEqual([
+      ['K-1', ['Bidders', 'Yards']],
+      [null, ['Yards']],
+    ]);
+    expect(problems).toEqual([
+      { line: 3, what: 'identifier K-1 stands on line 2 already; it is left out' },
+    ]);
   });
 
   test('without a head: the addresses, and what stands beside them as a name', () => {
@@ -125,13 +141,22 @@ const person = fc.record({
   organisation: word,
   zone: fc.option(fc.constant('Europe/Oslo'), { nil: null }),
   language: fc.option(fc.constant('nb'), { nil: null }),
+  hasId: fc.boolean(),
+  groups: fc.uniqueArray(
+    word.filter((name) => !/[;|,]/.test(name)),
+    { maxLength: 3 },
+  ),
 });
 
 describe('what goes out comes back', () => {
   prop.prop([
     fc.uniqueArray(person, { selector: ({ address }) => address, maxLength: 8 }),
     fc.constantFrom('csv' as const, 'ldif' as const, 'vcard' as const),
-  ])('in every format', (people, format) => {
+  ])('in every format', (drawn, format) => {
+    const people = drawn.map(({ hasId, ...each }) => ({
+      ...each,
+      ownId: hasId ? `K-${each.address}` : null,
+    }));
     const { people: back, problems } = read(writePeople(people, format));
     expect(problems).toEqual([]);
     expect(back.map(({ line: _line, ...each }) => each)).toEqual(
@@ -147,7 +172,11 @@ describe('what goes out comes back', () => {
 
 describe('the plan', () => {
   const known = new Map<string, KnownPerson>([[mira.address, { id: 'rcp_1', ...mira }]]);
-  const stated = (change: Partial<typeof mira>) => ({ line: 2, ...mira, ...change });
+  const stated = (change: Partial<Omit<StatedPerson, 'line'>>): StatedPerson => ({
+    line: 2,
+    ...mira,
+    ...change,
+  });
 
   test('tells new from changed from the same; what is empty changes nothing; nobody goes', () => {
     expect(planImport([stated({}), stated({ address: 'new@yard.example' })], known)).toMatchObject({
@@ -174,5 +203,18 @@ describe('the plan', () => {
         known,
       ).doubtful,
     ).toEqual([{ domain: 'brackvater.example', like: 'brackwater.example', people: 2 }]);
+  });
+
+  test('an identifier that is somebody else’s here is left out, and said', () => {
+    const taken = new Map<string, KnownPerson>([
+      [mira.address, { id: 'rcp_1', ...mira, ownId: 'K-1' }],
+    ]);
+    const other = stated({ address: 'new@yard.example', ownId: 'K-1' });
+    const plan = planImport([other, stated({ ownId: 'K-2' })], taken);
+    expect(plan.problems).toEqual([
+      { line: 2, what: `identifier K-1 is ${mira.address} here; it is left out` },
+    ]);
+    expect(plan.added[0]?.ownId).toBeNull();
+    expect(plan.changed[0]?.after.ownId).toBe('K-2');
   });
 });

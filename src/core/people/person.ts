@@ -6,6 +6,10 @@ export type StatedPerson = {
   readonly organisation: string;
   readonly zone: string | null;
   readonly language: string | null;
+  /** What the organisation itself calls them by: a number, a code. */
+  readonly ownId: string | null;
+  /** The groups they are to be in, by name. */
+  readonly groups: readonly string[];
 };
 /** A line, counting from 1, that could not be taken as it stands, and why. */
 export type LineProblem = { readonly line: number; readonly what: string };
@@ -22,4 +26,6 @@ export type RawPerson = {
   readonly organisation?: string | undefined;
   readonly zone?: string | undefined;
   readonly language?: string | undefined;
+  readonly ownId?: string | undefined;
+  readonly groups?: readonly string[] | undefined;
 };

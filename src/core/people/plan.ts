@@ -1,5 +1,5 @@
 import { isOneSlipAway } from '@/core/policy/look-alike';
-import type { StatedPerson } from '@/core/people/person';
+import type { LineProblem, StatedPerson } from '@/core/people/person';
 
 export type KnownPerson = {
   readonly id: string;
@@ -8,6 +8,8 @@ export type KnownPerson = {
   readonly organisation: string;
   readonly zone: string | null;
   readonly language: string | null;
+  /** What the organisation itself calls them by; nobody else is called so. */
+  readonly ownId: string | null;
 };
 export type Change<K extends KnownPerson> = {
   readonly before: K;
@@ -17,6 +19,8 @@ export type Change<K extends KnownPerson> = {
 export type ImportPlan<K extends KnownPerson> = {
   readonly added: readonly StatedPerson[];
   readonly changed: readonly Change<K>[];
+  /** What could not be taken because of somebody who is here. */
+  readonly problems: readonly LineProblem[];
   /** How many are here already, just so. */
   readonly same: number;
   /** New domains that are one letter away from a known one. */
@@ -31,7 +35,7 @@ function domainOf(address: string): string {
   return address.slice(address.indexOf('@') + 1);
 }
 
-const STATED = ['name', 'organisation', 'zone', 'language'] as const;
+const STATED = ['name', 'organisation', 'zone', 'language', 'ownId'] as const;
 
 /** Somebody known, with what a file states of them; what it leaves empty stays as it is. */
 function stating<K extends KnownPerson>(before: K, person: StatedPerson): K {
@@ -41,6 +45,7 @@ function stating<K extends KnownPerson>(before: K, person: StatedPerson): K {
     organisation: person.organisation === '' ? before.organisation : person.organisation,
     zone: person.zone ?? before.zone,
     language: person.language ?? before.language,
+    ownId: person.ownId ?? before.ownId,
   };
 }
 
@@ -52,7 +57,19 @@ export function planImport<K extends KnownPerson>(
   const added: StatedPerson[] = [];
   const changed: Change<K>[] = [];
   let same = 0;
-  for (const person of stated) {
+  const problems: LineProblem[] = [];
+  const calledBy = new Map(
+    Array.from(known.values()).flatMap(({ ownId, address }): [string, string][] =>
+      ownId === null ? [] : [[ownId, address]],
+    ),
+  );
+  for (const each of stated) {
+    const { ownId, address, line } = each;
+    const other = ownId === null ? undefined : calledBy.get(ownId);
+    const isTaken = other !== undefined && other !== address;
+    if (isTaken)
+      problems.push({ line, what: `identifier ${String(ownId)} is ${other} here; it is left out` });
+    const person = isTaken ? { ...each, ownId: null } : each;
     const before = known.get(person.address);
     if (before === undefined) {
       added.push(person);
@@ -73,5 +90,5 @@ export function planImport<K extends KnownPerson>(
       ? undefined
       : domains.find((each) => isOneSlipAway(each, domain)),
   })).flatMap(({ domain, people, like }) => (like === undefined ? [] : [{ domain, people, like }]));
-  return { added, changed, same, doubtful };
+  return { added, changed, problems, same, doubtful };
 }

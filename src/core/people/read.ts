@@ -6,6 +6,7 @@ import type { LineProblem, RawPerson, ReadPeople, StatedPerson } from '@/core/pe
 
 export type PeopleFormat = 'csv' | 'ldif' | 'vcard';
 const LONGEST = 120;
+const LONGEST_GROUP = 80;
 
 /** Which format a text is in, by how it begins. */
 export function formatOf(text: string): PeopleFormat {
@@ -47,6 +48,7 @@ export function readPeople(
   const { people: raw, problems: unread } = readers[format](text);
   const problems: LineProblem[] = [...unread];
   const first = new Map<string, number>();
+  const ownIds = new Map<string, number>();
   // Thousands of lines share a few zones, and checking one takes a while.
   const [isZone, isLanguage] = [remembering(checks.isZone), remembering(checks.isLanguage)];
   const leftOut = (line: number, what: string) => {
@@ -59,6 +61,8 @@ export function readPeople(
     organisation = '',
     zone = '',
     language = '',
+    ownId = '',
+    groups = [],
   }: RawPerson): StatedPerson[] => {
     const address = normaliseAddress(stated);
     if (address === null) {
@@ -81,6 +85,11 @@ export function readPeople(
       zone: kept(zone, isZone, 'a time zone'),
       language: kept(language, isLanguage, 'a language'),
     };
+    const id = ownId.trim().slice(0, LONGEST);
+    const same = id === '' ? undefined : ownIds.get(id);
+    if (same !== undefined)
+      leftOut(line, `identifier ${id} stands on line ${String(same)} already`);
+    else if (id !== '') ownIds.set(id, line);
     if (name.length > LONGEST || organisation.length > LONGEST)
       leftOut(line, 'a name is longer than 120 characters');
     return [
@@ -90,6 +99,8 @@ export function readPeople(
         name: name.slice(0, LONGEST).trim(),
         organisation: organisation.slice(0, LONGEST).trim(),
         ...known,
+        ownId: id === '' || same !== undefined ? null : id,
+        groups: [...new Set(groups.map((group) => group.slice(0, LONGEST_GROUP).trim()))],
       },
     ];
   };

@@ -18,17 +18,25 @@ function parts(text: string): string[] {
 type Card = { readonly line: number; readonly fields: Map<string, string>; last: string };
 
 function personOf({ line, fields }: Card): RawPerson | null {
-  const address = fields.get('EMAIL');
-  if (address === undefined) return null;
+  const stated = fields.get('EMAIL');
+  if (stated === undefined) return null;
+  const address = unescape(stated).replace(/^mailto:/i, '');
   const [family = '', given = ''] = parts(fields.get('N') ?? '');
+  const fullName =
+    unescape(fields.get('FN') ?? '') || [given, family].filter((part) => part !== '').join(' ');
   return {
     line,
-    address: unescape(address).replace(/^mailto:/i, ''),
-    name:
-      unescape(fields.get('FN') ?? '') || [given, family].filter((part) => part !== '').join(' '),
+    address,
+    // A card has to have a name, so one without carries the address instead.
+    name: fullName === address ? '' : fullName,
     organisation: parts(fields.get('ORG') ?? '')[0],
     zone: fields.get('TZ'),
     language: fields.get('LANG'),
+    ownId: fields.get('UID'),
+    groups: (fields.get('CATEGORIES') ?? '')
+      .split(/(?<!\\),/)
+      .map(unescape)
+      .filter((name) => name !== ''),
   };
 }
 

@@ -4,13 +4,15 @@ import { base64 } from '@scure/base';
 import type { KnownPerson } from '@/core/people/plan';
 import type { PeopleFormat } from '@/core/people/read';
 
-type Person = Omit<KnownPerson, 'id'>;
+type Person = Omit<KnownPerson, 'id'> & { readonly groups?: readonly string[] };
 
 function csv(people: readonly Person[]): string {
   return [
-    'address,name,organisation,zone,language',
-    ...people.map(({ address, name, organisation, zone, language }) =>
-      [address, name, organisation, zone ?? '', language ?? ''].map(csvField).join(','),
+    'address,name,organisation,zone,language,identifier,groups',
+    ...people.map(({ address, name, organisation, zone, language, ownId, groups = [] }) =>
+      [address, name, organisation, zone ?? '', language ?? '', ownId ?? '', groups.join('; ')]
+        .map(csvField)
+        .join(','),
     ),
   ]
     .map((line) => `${line}\r\n`)
@@ -26,15 +28,22 @@ function ldifLine(name: string, value: string): string {
       : `${name}:: ${base64.encode(utf8(value))}\n`;
 }
 
+/** A value in a distinguished name (RFC 4514, section 2.4). */
+function dnValue(text: string): string {
+  return text.replaceAll(/[,+"\\<>;=]/g, '\\$&');
+}
+
 function ldif(people: readonly Person[]): string {
-  const records = people.map(({ address, name, organisation, language }) =>
+  const records = people.map(({ address, name, organisation, language, ownId, groups = [] }) =>
     [
-      ldifLine('dn', `mail=${address.replaceAll(/[,+"\\<>;=]/g, '\\$&')}`),
+      ldifLine('dn', `mail=${dnValue(address)}`),
       'objectClass: inetOrgPerson\n',
       ldifLine('mail', address),
       ldifLine('cn', name),
       ldifLine('o', organisation),
       ldifLine('preferredLanguage', language ?? ''),
+      ldifLine('employeeNumber', ownId ?? ''),
+      ...groups.map((group) => ldifLine('memberOf', `cn=${dnValue(group)}`)),
       '\n',
     ].join(''),
   );
@@ -47,7 +56,7 @@ function escape(text: string): string {
 
 function vcard(people: readonly Person[]): string {
   return people
-    .map(({ address, name, organisation, zone, language }) =>
+    .map(({ address, name, organisation, zone, language, ownId, groups = [] }) =>
       [
         'BEGIN:VCARD',
         'VERSION:4.0',
@@ -56,6 +65,8 @@ function vcard(people: readonly Person[]): string {
         ...(organisation === '' ? [] : [`ORG:${escape(organisation)}`]),
         ...(zone === null ? [] : [`TZ:${zone}`]),
         ...(language === null ? [] : [`LANG:${language}`]),
+        ...(ownId === null ? [] : [`UID:${escape(ownId)}`]),
+        ...(groups.length === 0 ? [] : [`CATEGORIES:${groups.map(escape).join(',')}`]),
         'END:VCARD',
       ]
         .map((line) => `${line}\r\n`)

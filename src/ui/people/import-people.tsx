@@ -23,6 +23,14 @@ const formatWords: Record<PeoplePreview['format'], string> = {
 };
 const counted = (n: number): string => n.toLocaleString('en-GB');
 
+/** Whether anybody is given access by what is imported. */
+function givenWords({ groups }: PeoplePreview): string {
+  const live = groups.filter((group) => group.live > 0);
+  return live.length === 0
+    ? 'Nobody was given access.'
+    : `Who joined ${live.map(({ name }) => `“${name}”`).join(', ')} has what was sent to it as a group.`;
+}
+
 const FAILED = 'Something went wrong on the server. Nobody was imported.';
 
 /** Lists of people in and out: what would change is shown before anything does. */
@@ -50,12 +58,17 @@ export function ImportPeople() {
           setProgress(line);
         });
       },
-      `${counted(added)} imported, ${counted(changed)} changed. Nobody was given access.`,
+      `${counted(added)} imported, ${counted(changed)} changed. ${givenWords(brought.preview)}`,
     );
     setProgress(null);
     if (well) setBrought(null);
   };
-  const change = brought === null ? 0 : brought.preview.added + brought.preview.changed;
+  const change =
+    brought === null
+      ? 0
+      : brought.preview.added +
+        brought.preview.changed +
+        brought.preview.groups.reduce((sum, { joining }) => sum + joining, 0);
   return (
     <section className="stack above-12" aria-label="Lists of people">
       <FileDrop
@@ -95,6 +108,16 @@ export function ImportPeople() {
             )}
             . Nobody is removed, and fields the list leaves empty stay as they are.
           </p>
+          {brought.preview.groups.map(({ name, isNew, joining, live }) => (
+            <p key={name} className={live > 0 ? 'lamp' : 'quiet'}>
+              {counted(joining)} {joining === 1 ? 'person joins' : 'people join'} “{name}”
+              {isNew && ', a new group'}
+              {live > 0 &&
+                `, and ${joining === 1 ? 'is' : 'are'} given what was sent to it as a group: ` +
+                  `${counted(live)} ${live === 1 ? 'dispatch' : 'dispatches'}`}
+              .
+            </p>
+          ))}
           {brought.preview.doubtful.map(({ domain, like, people }) => (
             <Note key={domain}>
               {domain} is new, and one letter away from {like} ({counted(people)}{' '}

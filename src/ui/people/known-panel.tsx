@@ -36,6 +36,12 @@ export function KnownPanel({
       <h2>Details</h2>
       <p>
         <Zone zone={person.zone} now={now} />; <Language of={person.language} />.
+        {person.ownId !== null && (
+          <>
+            {' '}
+            Identifier <span className="figure">{person.ownId}</span>.
+          </>
+        )}
       </p>
       {mayChange && (
         <div className="row">
@@ -74,10 +80,10 @@ function KnownForm({
   readonly person: PersonDetail;
   readonly onClose: () => void;
 }) {
-  const { id, name, organisation, zone, language } = person;
+  const { id, name, organisation, zone, language, ownId } = person;
   const { form, busy, problem, onSubmit } = useContractForm({
     schema: changePersonInput,
-    start: { id, name, organisation, zone, language },
+    start: { id, name, organisation, zone, language, ownId },
     send: (input) => api('POST /api/v1/people/:id', input),
     onDone: onClose,
   });
@@ -93,6 +99,13 @@ function KnownForm({
         name="language"
         label="Language"
         hint="For example en, nb, de"
+        orNull
+      />
+      <FormText
+        control={control}
+        name="ownId"
+        label="Identifier"
+        hint="What your organisation calls them by: a number, a code"
         orNull
       />
       <Problem words={problem} />

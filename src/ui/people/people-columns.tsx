@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { ListPeopleInput, PersonRow } from '@/contracts/people';
 import type { RecipientId } from '@/core/base/ids';
 import type { Column } from '@/ui/tables/column';
+import { tickColumn, type Ticks } from '@/ui/tables/ticks';
 import { addressWith } from '@/ui/tables/use-address';
 import { Moment } from '@/ui/time/moment';
 import { EntriesFigure } from '@/ui/words/entries-figure';
@@ -87,4 +88,19 @@ export function peopleColumns(
         lastOpen === null ? <span className="quiet">never</span> : <Moment at={lastOpen} />,
     },
   ];
+}
+
+/** The column of ticks, by which several are put into a group together. */
+export function peopleTicks(
+  rows: readonly PersonRow[],
+  ticks: Ticks<RecipientId>,
+): Column<PersonRow> {
+  return tickColumn<PersonRow, RecipientId>({
+    rows,
+    ticks,
+    idOf: ({ id }) => id,
+    nameOf: ({ name, address }) => (name === '' ? address : name),
+    may: () => true,
+    all: 'Select all',
+  });
 }

@@ -6,14 +6,18 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { ListPeopleInput, PeoplePage, PersonDetail, PersonRow } from '@/contracts/people';
 import { counted } from '@/core/base/counted';
+import type { RecipientId } from '@/core/base/ids';
 import { GroupsLine } from '@/ui/people/groups-line';
-import { peopleColumns } from '@/ui/people/people-columns';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { peopleColumns, peopleTicks } from '@/ui/people/people-columns';
+import { TickedPeople } from '@/ui/people/ticked-people';
 import { ChipLink } from '@/ui/shell/chips';
 import { Empty } from '@/ui/shell/empty';
 import { ListHead } from '@/ui/shell/list-head';
-import { Problem } from '@/ui/shell/notice';
+import { Notice, Problem } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 import { DataTable } from '@/ui/tables/data-table';
+import { useTicks } from '@/ui/tables/ticks';
 import { addressWith, useSearchInAddress } from '@/ui/tables/use-address';
 import { useMore } from '@/ui/tables/use-more';
 import { useOrderInAddress } from '@/ui/tables/use-order-in-address';
@@ -21,6 +25,9 @@ import { useOrderInAddress } from '@/ui/tables/use-order-in-address';
 /** Fetched when somebody is chosen, or a list is taken in. */
 const PersonPanel = dynamic(() =>
   import('@/ui/people/person-panel').then((panel) => panel.PersonPanel),
+);
+const AddToPeople = dynamic(() =>
+  import('@/ui/people/add-people').then((part) => part.AddToPeople),
 );
 const ImportPeople = dynamic(() =>
   import('@/ui/people/import-people').then((part) => part.ImportPeople),
@@ -30,7 +37,7 @@ function isNarrowed({ q, organisation, group }: ListPeopleInput): boolean {
   return q !== '' || organisation !== undefined || group !== undefined;
 }
 
-/** Everybody outside who was ever sent something, with what they hold now. */
+/** Everybody outside who was added or ever sent something, with what they hold now. */
 export function PeopleView({
   page,
   filter,
@@ -69,13 +76,22 @@ function PeopleSurface({
 }) {
   const id = chosen?.id;
   const [search, setSearch] = useState(filter.q);
-  const [importing, setImporting] = useState(false);
+  const [part, setPart] = useState<'add' | 'import' | null>(null);
+  const ticks = useTicks<RecipientId>();
+  const { busy, said, attempt } = useAttempt();
   const query = useMemo(() => ({ ...filter, person: id }), [filter, id]);
   const searchIn = useSearchInAddress('/people', query);
   const order = useOrderInAddress('/people', query);
   const list = useMore<PersonRow>('/api/v1/people', filter, page);
   const imports = useHolds('settings');
-  const columns = useMemo(() => peopleColumns(filter, id), [filter, id]);
+  const adds = useHolds('dispatch');
+  const columns = useMemo(
+    () => [...(adds ? [peopleTicks(list.rows, ticks)] : []), ...peopleColumns(filter, id)],
+    [adds, list.rows, ticks, filter, id],
+  );
+  const toggle = (which: 'add' | 'import') => {
+    setPart(part === which ? null : which);
+  };
   return (
     <div className="surface">
       <div className="head">
@@ -89,18 +105,29 @@ function PeopleSurface({
           }}
           placeholder="name, email address, organisation"
         >
-          {imports && (
+          {adds && (
             <Button
-              aria-expanded={importing}
+              aria-expanded={part === 'add'}
               onClick={() => {
-                setImporting(!importing);
+                toggle('add');
               }}
             >
-              {importing ? 'Close' : 'Import and export'}
+              {part === 'add' ? 'Close' : 'Add people'}
+            </Button>
+          )}
+          {imports && (
+            <Button
+              aria-expanded={part === 'import'}
+              onClick={() => {
+                toggle('import');
+              }}
+            >
+              {part === 'import' ? 'Close' : 'Import and export'}
             </Button>
           )}
         </ListHead>
-        {importing && <ImportPeople />}
+        {part === 'add' && <AddToPeople groups={page.groups} />}
+        {part === 'import' && <ImportPeople />}
         {page.groups.length > 0 && <GroupsLine groups={page.groups} filter={filter} />}
         {filter.organisation !== undefined && (
           <div className="row above-8">
@@ -113,6 +140,17 @@ function PeopleSurface({
             </ChipLink>
           </div>
         )}
+        {ticks.ticked.size > 0 && (
+          <TickedPeople
+            ids={[...ticks.ticked]}
+            groups={page.groups}
+            shown={filter.group}
+            busy={busy}
+            attempt={attempt}
+            onDone={ticks.clear}
+          />
+        )}
+        <Notice said={said} />
         <Problem words={list.problem} />
       </div>
       {list.rows.length > 0 ? (
@@ -139,7 +177,7 @@ function Nobody({ search, narrowed }: { readonly search: string; readonly narrow
   if (!narrowed)
     return (
       <Empty title="No people yet">
-        People appear here with the first dispatch that names them.{' '}
+        People appear here when they are added, or with the first dispatch that names them.{' '}
         <Link href="/compose">Compose a dispatch</Link>
       </Empty>
     );

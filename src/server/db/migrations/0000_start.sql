@@ -422,6 +422,7 @@ CREATE TABLE `recipients` (
 	`language` text,
 	`blocked` integer DEFAULT false NOT NULL,
 	`left_at` integer,
+	`own_id` text,
 	`same_as` text,
 	`added_by` text,
 	`created_at` integer NOT NULL,
@@ -430,6 +431,7 @@ CREATE TABLE `recipients` (
 --> statement-breakpoint
 CREATE UNIQUE INDEX `recipients_address_unique` ON `recipients` (`address`);--> statement-breakpoint
 CREATE INDEX `recipients_same` ON `recipients` (`same_as`) WHERE same_as IS NOT NULL;--> statement-breakpoint
+CREATE UNIQUE INDEX `recipients_own_id` ON `recipients` (`own_id`);--> statement-breakpoint
 CREATE INDEX `recipients_order` ON `recipients` (`organisation`,`name`,`address`);--> statement-breakpoint
 CREATE TABLE `ceilings` (
 	`level` text NOT NULL,

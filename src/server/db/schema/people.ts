@@ -1,5 +1,12 @@
 import { sql } from 'drizzle-orm';
-import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import {
+  index,
+  integer,
+  primaryKey,
+  sqliteTable,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/sqlite-core';
 import type { GroupId, RecipientId, StaffId } from '@/core/base/ids';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import { seal } from '@/server/db/schema/seal-column';
@@ -21,6 +28,8 @@ export const recipients = sqliteTable(
     blocked: integer({ mode: 'boolean' }).notNull().default(false),
     /** When they were said to have left their organisation. */
     leftAt: integer(),
+    /** What the organisation itself calls them by: a number, a code. */
+    ownId: text(),
     /** Another address of the same person, under which all of theirs are gathered. */
     sameAs: text().$type<RecipientId>(),
     /** The member of staff who first addressed them; null: nobody on the staff did. */
@@ -32,6 +41,7 @@ export const recipients = sqliteTable(
     index('recipients_same')
       .on(table.sameAs)
       .where(sql`same_as IS NOT NULL`),
+    uniqueIndex('recipients_own_id').on(table.ownId),
     index('recipients_order').on(table.organisation, table.name, table.address),
   ],
 );

@@ -51,7 +51,13 @@ function passing({ text = '', organisation, group, id }: PeopleFilter): SQL | un
       : sql`"recipients"."id" IN (SELECT recipient_id FROM group_members WHERE group_id = ${group})`,
     text === ''
       ? undefined
-      : holding(text, recipients.name, recipients.address, recipients.organisation),
+      : holding(
+          text,
+          recipients.name,
+          recipients.address,
+          recipients.organisation,
+          recipients.ownId,
+        ),
     organisation === undefined ? undefined : eq(recipients.organisation, organisation),
     id === undefined ? undefined : eq(recipients.id, id),
   );
@@ -149,6 +155,7 @@ export async function listPeopleRows(
       organisation: recipients.organisation,
       zone: recipients.zone,
       language: recipients.language,
+      ownId: recipients.ownId,
       blocked: recipients.blocked,
       leftAt: recipients.leftAt,
       documents: DOCUMENTS,
@@ -162,11 +169,17 @@ export async function listPeopleRows(
     .limit(limit);
 }
 
+/** Whoever the organisation calls by this; `null`: nobody. */
+export async function findByOwnId(db: Reading | Transaction, ownId: string) {
+  const [row] = await db.select().from(recipients).where(eq(recipients.ownId, ownId));
+  return row ?? null;
+}
+
 export async function changePersonRow(
   tx: Transaction,
   id: RecipientId,
   change: Partial<
-    Pick<typeof recipients.$inferSelect, 'name' | 'organisation' | 'zone' | 'language'>
+    Pick<typeof recipients.$inferSelect, 'name' | 'organisation' | 'zone' | 'language' | 'ownId'>
   >,
 ): Promise<void> {
   await tx.update(recipients).set(change).where(eq(recipients.id, id));

@@ -1,18 +1,23 @@
 import 'server-only';
-import { newId } from '@/core/base/ids';
+import { newId, type GroupId } from '@/core/base/ids';
+import { groupBy } from '@/core/base/group';
 import { isLanguage, isZone } from '@/contracts/locale';
 import type { BringProgress, PeoplePreview } from '@/contracts/people-exchange';
 import { planImport, type Change, type ImportPlan } from '@/core/people/plan';
 import { readPeople, type PeopleFormat } from '@/core/people/read';
 import { writePeople } from '@/core/people/write';
-import type { ReadPeople } from '@/core/people/person';
+import type { ReadPeople, StatedPerson } from '@/core/people/person';
 import type { Reading, Transaction } from '@/server/db/database';
 import {
   changeEverybody,
   everybody,
+  groupNames,
   insertEverybody,
   type KnownRecipient,
 } from '@/server/repositories/people/people-exchange-repository';
+import { listGroups, membersOf } from '@/server/repositories/people/group-repository';
+import { findRecipients } from '@/server/repositories/people/recipient-repository';
+import { join, makeGroup } from '@/server/services/people/manage-groups';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { record, recordAlone } from '@/server/services/base/record';
 
@@ -32,8 +37,8 @@ async function planFor(db: Reading | Transaction, text: string): Promise<Planned
   return { read, plan: planImport(read.people, known) };
 }
 
-function words({ name, organisation, zone, language }: KnownRecipient): string {
-  return [name, organisation, zone, language]
+function words({ name, organisation, zone, language, ownId }: KnownRecipient): string {
+  return [name, organisation, zone, language, ownId]
     .filter((part) => part !== null && part !== '')
     .join(', ');
 }
@@ -45,12 +50,20 @@ export async function previewPeople(
   { text }: { readonly text: string },
 ): Promise<PeoplePreview> {
   const { read, plan } = await planFor(db.read, text);
+  const joining = await joiningOf(db.read, read.people);
+  const problems = [...read.problems, ...plan.problems].sort((a, b) => a.line - b.line);
   return {
     format: read.format,
+    groups: joining.map(({ id, name, people, live }) => ({
+      name,
+      isNew: id === null,
+      joining: people.length,
+      live,
+    })),
     added: plan.added.length,
     changed: plan.changed.length,
     same: plan.same,
-    problems: read.problems.length,
+    problems: problems.length,
     doubtful: plan.doubtful.slice(0, SHOWN),
     firstAdded: plan.added
       .slice(0, SHOWN)
@@ -61,8 +74,66 @@ export async function previewPeople(
       before: words(before),
       after: words(after),
     })),
-    firstProblems: read.problems.slice(0, SHOWN),
+    firstProblems: problems.slice(0, SHOWN),
   };
+}
+
+/** A group that people of a list come into: one that is here, or a new one. */
+type Joining = {
+  readonly id: GroupId | null;
+  readonly name: string;
+  /** Their email addresses. */
+  readonly people: readonly string[];
+  /** Dispatches that are for the group as such: who joins is given them. */
+  readonly live: number;
+};
+
+/** Who of a list would come into which group; nobody leaves one by it. */
+async function joiningOf(
+  db: Reading | Transaction,
+  stated: readonly StatedPerson[],
+): Promise<Joining[]> {
+  const wanted = stated.flatMap(({ address, groups }) => groups.map((name) => ({ name, address })));
+  if (wanted.length === 0) return [];
+  const known = await listGroups(db);
+  const members = await membersOf(
+    db,
+    known.map(({ id }) => id),
+  );
+  const isIn = new Set(members.map(({ group, person }) => `${group} ${person.address}`));
+  return [...groupBy(wanted, ({ name }) => name.toLowerCase()).values()].flatMap((all) => {
+    const [first] = all;
+    const group = known.find(({ name }) => name.toLowerCase() === first?.name.toLowerCase());
+    const people = all
+      .map(({ address }) => address)
+      .filter((address) => group === undefined || !isIn.has(`${group.id} ${address}`));
+    if (first === undefined || people.length === 0) return [];
+    return [
+      { id: group?.id ?? null, name: group?.name ?? first.name, people, live: group?.live ?? 0 },
+    ];
+  });
+}
+
+/** Puts them in, with what was sent to each group as such. @throws ServiceError `NOT_ALLOWED` */
+async function joinAll(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  joining: readonly Joining[],
+  now: number,
+): Promise<void> {
+  for (const { id: known, name, people } of joining) {
+    const id = known ?? (await makeGroup(deps, tx, actor, name));
+    const rows = await findRecipients(tx, people);
+    await join(
+      deps,
+      tx,
+      actor,
+      id,
+      rows.map((row) => row.id),
+      now,
+    );
+  }
 }
 
 function stretches<T>(all: readonly T[]): T[][] {
@@ -116,7 +187,7 @@ export async function importPeople(
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     const { read, plan } = await planFor(tx, text);
-    const added = plan.added.map(({ line: _line, ...person }): KnownRecipient => ({
+    const added = plan.added.map(({ line: _line, groups: _groups, ...person }): KnownRecipient => ({
       id: newId('recipient', deps.random),
       ...person,
     }));
@@ -138,6 +209,7 @@ export async function importPeople(
       await change(deps, tx, actor, some, now);
       await step(some.length);
     }
+    await joinAll(deps, tx, actor, await joiningOf(tx, read.people), now);
     if (all > 0)
       await record(deps, tx, {
         action: 'people.imported',
@@ -149,7 +221,7 @@ export async function importPeople(
           added: added.length,
           changed: plan.changed.length,
           same: plan.same,
-          problems: read.problems.length,
+          problems: read.problems.length + plan.problems.length,
         },
       });
   });
@@ -202,7 +274,11 @@ export async function takePeopleOut(
   actor: StaffActor,
   { format }: { readonly format: PeopleFormat },
 ): Promise<{ readonly text: string; readonly format: PeopleFormat }> {
-  const people = await everybody(deps.db.read);
+  const names = await groupNames(deps.db.read);
+  const people = (await everybody(deps.db.read)).map((person) => ({
+    ...person,
+    groups: names.get(person.id) ?? [],
+  }));
   await recordAlone(deps, {
     action: 'people.exported',
     outcome: 'done',

@@ -23,6 +23,13 @@ import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { endGroup, joinGroup, leaveGroup } from '@/server/services/access/wider-access';
 
+/** Who comes into a group and who goes. */
+type Members = {
+  readonly id: GroupId;
+  readonly add: readonly RecipientId[];
+  readonly remove: readonly RecipientId[];
+};
+
 async function needGroup(tx: Transaction, id: GroupId): Promise<string> {
   const group = await findGroup(tx, id);
   if (group === null) throw new ServiceError('no-group');
@@ -58,25 +65,38 @@ export async function putGroup(
   actor: StaffActor,
   input: { readonly id: GroupId | null; readonly name: string },
 ): Promise<{ readonly id: GroupId }> {
+  return deps.db.write(async (tx) => ({ id: await putIn(deps, tx, actor, input) }));
+}
+
+/** Makes a group inside a change that somebody else makes. @throws ServiceError `CONFLICT` where the name is taken */
+export function makeGroup(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  name: string,
+): Promise<GroupId> {
+  return putIn(deps, tx, actor, { id: null, name });
+}
+
+async function putIn(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  input: { readonly id: GroupId | null; readonly name: string },
+): Promise<GroupId> {
   const id = input.id ?? newId('group', deps.random);
-  await deps.db.write(async (tx) => {
-    const before = input.id === null ? null : await needOwnGroup(tx, actor, input.id);
-    if (
-      (await listGroups(tx)).some(
-        (each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase(),
-      )
+  const before = input.id === null ? null : await needOwnGroup(tx, actor, input.id);
+  if (
+    (await listGroups(tx)).some(
+      (each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase(),
     )
-      throw new ServiceError('group-name-taken', { name: input.name });
-    await putGroupRow(tx, {
-      id,
-      name: input.name,
-      createdBy: actor.id,
-      createdAt: deps.clock.now(),
-    });
-    await renameAddressee(tx, addressOfGroup(id), input.name);
-    await noted(deps, tx, actor, { group: id, before, after: input.name });
-  });
-  return { id };
+  )
+    throw new ServiceError('group-name-taken', { name: input.name });
+  const createdAt = deps.clock.now();
+  await putGroupRow(tx, { id, name: input.name, createdBy: actor.id, createdAt });
+  await renameAddressee(tx, addressOfGroup(id), input.name);
+  await noted(deps, tx, actor, { group: id, before, after: input.name });
+  return id;
 }
 
 /**
@@ -108,15 +128,7 @@ export async function removeGroup(
 export async function changeMembers(
   deps: Deps,
   actor: StaffActor,
-  {
-    id,
-    add,
-    remove,
-  }: {
-    readonly id: GroupId;
-    readonly add: readonly RecipientId[];
-    readonly remove: readonly RecipientId[];
-  },
+  { id, add, remove }: Members,
 ): Promise<MembersChanged> {
   const added = await recipientsByIds(deps.db.read, add);
   if (added.length !== new Set(add).size || added.some(({ kind }) => kind !== 'person'))
@@ -124,23 +136,45 @@ export async function changeMembers(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     await needGroup(tx, id);
-    const before = new Set((await membersOf(tx, [id])).map(({ person }) => person.id));
-    await addMembers(tx, id, add);
-    await removeMembers(tx, id, remove);
-    await noted(deps, tx, actor, { group: id, added: [...add], removed: [...remove] });
-    const joined = await joinGroup(
-      deps,
-      tx,
-      actor,
-      id,
-      add.filter((person) => !before.has(person) && !remove.includes(person)),
-      now,
-    );
-    const left = await leaveGroup(tx, actor, id, remove, now);
-    if (joined.events.length + left.length > 0) await record(deps, tx, ...joined.events, ...left);
-    await mailNewGrants(deps, tx, actor, joined.newGrants, now);
-    return { given: joined.given.length, ended: left.length };
+    return changeIn(deps, tx, actor, { id, add, remove }, now);
   });
+}
+
+/** Puts people into a group inside a change that somebody else makes. @throws ServiceError `NOT_ALLOWED` */
+export async function join(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  id: GroupId,
+  people: readonly RecipientId[],
+  now: number,
+): Promise<void> {
+  await changeIn(deps, tx, actor, { id, add: people, remove: [] }, now);
+}
+
+async function changeIn(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  { id, add, remove }: Members,
+  now: number,
+): Promise<MembersChanged> {
+  const before = new Set((await membersOf(tx, [id])).map(({ person }) => person.id));
+  await addMembers(tx, id, add);
+  await removeMembers(tx, id, remove);
+  await noted(deps, tx, actor, { group: id, added: [...add], removed: [...remove] });
+  const joined = await joinGroup(
+    deps,
+    tx,
+    actor,
+    id,
+    add.filter((person) => !before.has(person) && !remove.includes(person)),
+    now,
+  );
+  const left = await leaveGroup(tx, actor, id, remove, now);
+  if (joined.events.length + left.length > 0) await record(deps, tx, ...joined.events, ...left);
+  await mailNewGrants(deps, tx, actor, joined.newGrants, now);
+  return { given: joined.given.length, ended: left.length };
 }
 
 /** The addresses that a group stands for now. */

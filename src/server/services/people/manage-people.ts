@@ -11,10 +11,12 @@ import type {
   PersonDetail,
   PersonRow,
 } from '@/contracts/people';
+import type { Transaction } from '@/server/db/database';
 import {
   changePersonRow,
   countPeople,
   devicesOf,
+  findByOwnId,
   findPerson,
   listPeopleRows,
   refusalsOfPerson,
@@ -163,8 +165,10 @@ export async function changePerson(
       organisation = before.organisation,
       zone = before.zone,
       language = before.language,
+      ownId = before.ownId,
     } = change;
-    await changePersonRow(tx, id, { name, organisation, zone, language });
+    await needFree(tx, id, ownId);
+    await changePersonRow(tx, id, { name, organisation, zone, language, ownId });
     await record(deps, tx, {
       action: 'recipient.changed',
       outcome: 'done',
@@ -172,11 +176,19 @@ export async function changePerson(
       occurredAt: deps.clock.now(),
       recipient: id,
       details: {
-        before: { zone: before.zone, language: before.language },
-        after: { zone, language },
+        before: { zone: before.zone, language: before.language, ownId: before.ownId },
+        after: { zone, language, ownId },
       },
       personal: { text: `${before.name}, ${before.organisation} → ${name}, ${organisation}` },
     });
   });
   return {};
+}
+
+/** Nobody else is called by the same identifier. @throws ServiceError `CONFLICT` */
+async function needFree(tx: Transaction, id: RecipientId, ownId: string | null): Promise<void> {
+  if (ownId === null) return;
+  const other = await findByOwnId(tx, ownId);
+  if (other !== null && other.id !== id)
+    throw new ServiceError('own-id-taken', { ownId, address: other.address });
 }

@@ -13,6 +13,7 @@ import type { RuleRow } from '@/contracts/rules';
 import type { OwnLimits } from '@/contracts/staff';
 import type { SavedText } from '@/contracts/saved-texts';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
+import type { FolderRow } from '@/contracts/folder';
 import type { MarkingRow } from '@/contracts/marking';
 import type { Page } from '@/contracts/page';
 import { dispatchId, draftId, termsId } from '@/contracts/dispatch';
@@ -119,6 +120,7 @@ export type ComposeStart = {
   /** One's own limits as a sender; null: none. */
   readonly limits: OwnLimits | null;
   readonly parents: Readonly<Record<string, string | null>>;
+  readonly folders: readonly FolderRow[];
   /** The organisation's markings, the strictest last. */
   readonly markings: readonly MarkingRow[];
   readonly now: number;

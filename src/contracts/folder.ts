@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { isId, type FolderId } from '@/core/base/ids';
+import { markingId } from '@/contracts/marking';
+import { isId, type FolderId, type MarkingId } from '@/core/base/ids';
 
 export const folderId = z.custom<FolderId>(
   (value) => typeof value === 'string' && isId('folder', value),
@@ -17,6 +18,7 @@ export const changeFolderInput = z.object({
   id: folderId,
   name: name.optional(),
   parentId: folderId.nullable().optional(),
+  markingId: markingId.nullable().optional(),
 });
 export const folderInput = z.object({ id: folderId });
 
@@ -25,5 +27,7 @@ export type FolderRow = {
   readonly id: FolderId;
   readonly parentId: FolderId | null;
   readonly name: string;
+  /** How new documents in it, and below it, are marked where nothing else says so. */
+  readonly markingId: MarkingId | null;
   readonly documents: number;
 };

@@ -64,3 +64,9 @@ export async function takeSavedTerms(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: /^Terms/ }).click();
   await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
 }
+
+/** Files that are protected on Documents need their marking chosen, where nothing else says it. */
+export async function chooseNoMarking(page: Page): Promise<void> {
+  await page.getByRole('combobox', { name: 'Marking' }).click();
+  await page.getByRole('option', { name: 'none' }).click();
+}

@@ -1,7 +1,7 @@
 // The whole job in the browser on PDFs that nobody here made.
 import { expect, test, type Page } from '@playwright/test';
 import { realDocument, withBrokenTable } from '../support/real-documents';
-import { addDocuments, addRecipients, giveRights } from './composing';
+import { addDocuments, addRecipients, chooseNoMarking, giveRights } from './composing';
 import { linkFor, open, prove, signIn } from './people';
 
 const ADDRESS = 'anders.lyng@ferrow.example';
@@ -48,6 +48,7 @@ test('long, full of pictures or with a broken table, they are protected, sent, r
     .setInputFiles(
       files.map(({ name, buffer }) => ({ name, buffer, mimeType: 'application/pdf' })),
     );
+  await chooseNoMarking(page);
   await page.getByRole('button', { name: 'Encrypt 3 files' }).click();
   await expect(page.getByText('Protected. The clear original')).toHaveCount(3, { timeout: 30_000 });
   for (const { title, pages } of files)

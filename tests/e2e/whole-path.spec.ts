@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { drawPaper } from '../../demo/drawings';
-import { addDocuments, addRecipients, cellOf, inFold } from './composing';
+import { addDocuments, addRecipients, cellOf, chooseNoMarking, inFold } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 test('a document is encrypted, sent, read, revoked while it is read, and on the record', async ({
@@ -17,6 +17,7 @@ test('a document is encrypted, sent, read, revoked while it is read, and on the 
   await open(page, '/documents');
   await page.getByRole('button', { name: 'Protect files' }).click();
   await page.locator('input[type=file]').setInputFiles(file);
+  await chooseNoMarking(page);
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
   await expect(page.getByText('Protected. The clear original')).toBeVisible();
   await page.getByRole('link', { name: 'Berth drawing' }).click();
@@ -128,6 +129,7 @@ test('what is not a PDF is refused in words, and a wrong origin is not served', 
     mimeType: 'application/pdf',
     buffer: Buffer.from('Dear all,'),
   });
+  await chooseNoMarking(page);
   await page.getByRole('button', { name: 'Encrypt this file' }).click();
   await expect(page.getByText('This file is not a PDF.')).toBeVisible();
   const forged = await page.request.post('/api/v1/grants/revoke', {

@@ -117,6 +117,22 @@ describe('markings and attributes', () => {
   });
 });
 
+test('a folder says how new documents are marked, until that marking is gone', async () => {
+  const { deps, ida } = product;
+  const { id: markingId } = await putMarking(deps, ida, { id: null, name: 'Yards', meaning: '' });
+  const { id } = await makeFolder(deps, ida, { name: 'To the yards', parentId: null });
+  const markingOf = async () => (await viewFolders(deps)).find((each) => each.id === id)?.markingId;
+  await changeFolder(deps, ida, { id, markingId });
+  expect(await markingOf()).toBe(markingId);
+  await changeFolder(deps, ida, { id, name: 'Yards' });
+  expect(await markingOf()).toBe(markingId);
+  await expect(
+    changeFolder(deps, ida, { id, markingId: 'mrk_00000000000000000000' }),
+  ).rejects.toMatchObject({ code: 'NOT_FOUND' });
+  await removeMarking(deps, ida, { id: markingId });
+  expect(await markingOf()).toBeNull();
+});
+
 describe('owner and deputy', () => {
   test('both answer for a document; handing it over takes it from neither unseen', async () => {
     const { deps, ida } = product;

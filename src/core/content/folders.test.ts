@@ -1,5 +1,12 @@
 import { describe, expect, test } from 'vitest';
-import { type FolderNode, wayText, wayTo, withThoseBelow, wouldLoop } from '@/core/content/folders';
+import {
+  folderMarking,
+  type FolderNode,
+  wayText,
+  wayTo,
+  withThoseBelow,
+  wouldLoop,
+} from '@/core/content/folders';
 
 const folder = (id: string, parentId: string | null): FolderNode => ({
   id: `fld_${id}`,
@@ -40,5 +47,20 @@ describe('folders', () => {
 
   test('that point at each other end a walk all the same', () => {
     expect(wayTo([folder('x', 'y'), folder('y', 'x')], 'fld_x').length).toBeLessThan(5);
+  });
+
+  test('mark new documents as the nearest of them says, or not at all', () => {
+    const marked = tree.map((each) => ({
+      ...each,
+      markingId: each.id === 'fld_a' ? 'bidders' : each.id === 'fld_c' ? 'board' : null,
+    }));
+    const at = (id: FolderNode['id'] | null) => folderMarking(marked, id);
+    expect(['fld_c', 'fld_b', 'fld_a', 'fld_e'].map((id) => at(id as FolderNode['id']))).toEqual([
+      'board',
+      'bidders',
+      'bidders',
+      null,
+    ]);
+    expect(at(null)).toBeNull();
   });
 });

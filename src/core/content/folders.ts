@@ -45,3 +45,11 @@ export function wayText(folders: readonly FolderNode[], id: FolderId | null): st
     .map((folder) => folder.name)
     .join(' / ');
 }
+
+/** How new documents in a folder are marked by itself or the nearest folder above; `null`: not at all. */
+export function folderMarking<M extends string>(
+  folders: readonly (FolderNode & { readonly markingId: M | null })[],
+  id: FolderId | null,
+): M | null {
+  return wayTo(folders, id).findLast(({ markingId }) => markingId !== null)?.markingId ?? null;
+}

@@ -1,5 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import { suggestMarking, suggestReference, suggestTitle } from '@/core/content/suggest';
+import {
+  stricterMarking,
+  suggestMarking,
+  suggestReference,
+  suggestTitle,
+} from '@/core/content/suggest';
 
 const shown = (over: Partial<Parameters<typeof suggestTitle>[0]>) => ({
   fileName: 'scan_0042.pdf',
@@ -44,4 +49,13 @@ describe('what a file says of itself', () => {
     expect(suggestMarking(markings, shown({ text: 'The opening' }))).toBeNull();
     expect(suggestMarking(markings, shown({ title: '(Office only)' }))?.id).toBe('Office only');
   });
+});
+
+test('of two markings the stricter one counts, and any before none', () => {
+  const order = [{ id: 'open' }, { id: 'bidders' }, { id: 'board' }];
+  expect(stricterMarking(order, 'open', 'board')).toBe('board');
+  expect(stricterMarking(order, 'board', 'open')).toBe('board');
+  expect(stricterMarking(order, null, 'open')).toBe('open');
+  expect(stricterMarking(order, 'open', null)).toBe('open');
+  expect(stricterMarking(order, null, null)).toBeNull();
 });

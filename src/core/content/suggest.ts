@@ -67,3 +67,17 @@ export function suggestMarking<M extends Marking>(
     }) ?? null
   );
 }
+
+/**
+ * The stricter of two markings; what is unknown or none is the least strict.
+ *
+ * @param markings in their order, the strictest last
+ */
+export function stricterMarking<Id extends string>(
+  markings: readonly { readonly id: Id }[],
+  a: Id | null,
+  b: Id | null,
+): Id | null {
+  const place = (id: Id | null): number => markings.findIndex((each) => each.id === id);
+  return place(b) > place(a) ? b : a;
+}

@@ -154,6 +154,7 @@ function aboutKept(details: Details, words: Words): Fact[] {
       ? changes(before ?? { name: details['name'] ?? '' }, after ?? null, words, 'not set')
       : []),
     ...became(details, 'parent', null, words),
+    ...became(details, 'markingId', null, words),
     ...became(details, 'meaning', '', words),
     ...became(details, 'hidesTitles', false, words),
     ...(details['up'] === true ? fact('Moved', 'up') : []),

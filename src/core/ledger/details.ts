@@ -50,6 +50,8 @@ export type SettingsDetails =
       readonly after: string;
       readonly parent: FolderId | null;
       readonly parentBefore: FolderId | null;
+      readonly markingId?: MarkingId | null;
+      readonly markingIdBefore?: MarkingId | null;
     }
   | { readonly folder: FolderId; readonly removed: string }
   | (Named & {

@@ -13,6 +13,7 @@ import { Consequences } from '@/ui/compose/consequences';
 import { DocumentStrip } from '@/ui/protecting/document-strip';
 import { DraftLine, OtherDrafts } from '@/ui/compose/draft-line';
 import { useComposed, type Composed } from '@/ui/compose/use-composed';
+import { FolderChoice } from '@/ui/protecting/folder-choice';
 import { PlainField } from '@/ui/forms/plain-field';
 import { AddressBox } from '@/ui/recipients/address-box';
 import { pastedRows } from '@/ui/recipients/pasted-rows';
@@ -55,7 +56,13 @@ export function ComposeView({
           documents={composed.documents}
           files={composed.files}
           onPick={composed.pick}
-        />
+        >
+          <FolderChoice
+            folders={start.folders}
+            value={composed.folderId}
+            onChange={composed.setFolderId}
+          />
+        </DocumentStrip>
         <RecipientsPart start={start} composed={composed} active={active} onActive={setActiveKey} />
         <ComposeFoot composed={composed} />
       </div>

@@ -3,7 +3,8 @@
 import { useMemo, useState } from 'react';
 import type { DocumentRow } from '@/contracts/document';
 import type { ComposeStart } from '@/contracts/draft';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, FolderId } from '@/core/base/ids';
+import { folderMarking } from '@/core/content/folders';
 import type { DraftBody, HandingOver } from '@/core/compose/draft';
 import { parsePasted } from '@/core/compose/pasted';
 import type { Mend } from '@/core/compose/mend';
@@ -100,10 +101,18 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     mailed: way.delivery === 'mail',
     message: { subject, note: way.noteInMail ? note : '' },
   });
-  const files = useFiles(start.markings.length > 0, (document) => {
-    shelf.put(document);
-    work.change((sheet) => pickDocument(sheet, document.id, true));
-  });
+  const [folderId, setFolderId] = useState<FolderId | null>(null);
+  const files = useFiles(
+    {
+      markings: start.markings,
+      folderId,
+      folderMarking: folderMarking(start.folders, folderId),
+    },
+    (document) => {
+      shelf.put(document);
+      work.change((sheet) => pickDocument(sheet, document.id, true));
+    },
+  );
   const draft = useDraft(start.draft, {
     sheet: work.sheet,
     subject,
@@ -158,6 +167,9 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     parents,
     begins: beginningsOf(start, parents, documents),
     files,
+    /** Where files that are dropped are put. */
+    folderId,
+    setFolderId,
     pick: (document: DocumentRow, on: boolean) => {
       shelf.put(document);
       work.change((sheet) => pickDocument(sheet, document.id, on));

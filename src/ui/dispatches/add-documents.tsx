@@ -51,7 +51,7 @@ export function AddDocuments({
       ...(on ? [document] : []),
     ]);
   };
-  const files = useFiles(detail.markings.length > 0, (document) => {
+  const files = useFiles({ markings: detail.markings }, (document) => {
     pick(document, true);
   });
   const people = standing(detail.grants, now);

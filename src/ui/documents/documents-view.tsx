@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import type { DocumentRow, DocumentsPage, ListDocumentsInput } from '@/contracts/document';
 import type { MarkingRow } from '@/contracts/marking';
 import type { DocumentId } from '@/core/base/ids';
+import { folderMarking } from '@/core/content/folders';
 import { documentColumns } from '@/ui/documents/document-columns';
 import { FilingBar } from '@/ui/documents/filing-bar';
 import { FolderLine } from '@/ui/documents/folder-line';
@@ -63,12 +64,13 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
               <Opener words="Protect files" what="protect" shown={shown} onShow={setShown} />
             )}
           </ListHead>
-          <FolderLine folders={folders} filter={filter} mayChange={protects} />
+          <FolderLine folders={folders} filter={filter} markings={markings} mayChange={protects} />
           <MarkingLine markings={markings} filter={filter} />
           {shown === 'protect' && (
             <ProtectPanel
               taken={list.rows.map((row) => row.reference)}
               folderId={filter.folder ?? null}
+              folderMarking={folderMarking(folders, filter.folder ?? null)}
               markings={markings}
               recovery={page.recovery}
             />

@@ -4,7 +4,9 @@ import { useState } from 'react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
+import NativeSelect from '@mui/material/NativeSelect';
 import type { ListDocumentsInput } from '@/contracts/document';
+import type { MarkingRow } from '@/contracts/marking';
 import type { FolderRow } from '@/contracts/folder';
 import { wayTo } from '@/core/content/folders';
 import { api } from '@/ui/http/api';
@@ -23,6 +25,7 @@ const RenameFolder = dynamic(() =>
 type Props = {
   readonly folders: readonly FolderRow[];
   readonly filter: ListDocumentsInput;
+  readonly markings: readonly MarkingRow[];
   readonly mayChange: boolean;
 };
 
@@ -32,7 +35,7 @@ function addressIn({ q, marking, sort }: ListDocumentsInput, folder: FolderRow |
 }
 
 /** Where one is among the folders, the folders here, and what can be done with them. */
-export function FolderLine({ folders, filter, mayChange }: Props) {
+export function FolderLine({ folders, filter, markings, mayChange }: Props) {
   const way = wayTo(folders, filter.folder ?? null);
   const here = way.at(-1) ?? null;
   const inside = folders.filter((folder) => folder.parentId === (here?.id ?? null));
@@ -64,6 +67,7 @@ export function FolderLine({ folders, filter, mayChange }: Props) {
         <FolderActs
           key={here?.id ?? 'all'}
           here={here}
+          markings={markings}
           isEmpty={here?.documents === 0 && inside.length === 0}
           above={addressIn(filter, way.at(-2) ?? null)}
         />
@@ -75,10 +79,12 @@ export function FolderLine({ folders, filter, mayChange }: Props) {
 /** Making a folder here, naming this one otherwise, removing it while it is empty. */
 function FolderActs({
   here,
+  markings,
   isEmpty,
   above,
 }: {
   readonly here: FolderRow | null;
+  readonly markings: readonly MarkingRow[];
   readonly isEmpty: boolean;
   readonly above: string;
 }) {
@@ -119,6 +125,24 @@ function FolderActs({
         >
           Remove
         </ChipButton>
+      )}
+      {here !== null && markings.length > 0 && (
+        <NativeSelect
+          className="folder-choice"
+          value={here.markingId ?? ''}
+          inputProps={{ 'aria-label': `Marking of new documents in ${here.name}` }}
+          onChange={({ target }) => {
+            const markingId = markings.find(({ id }) => id === target.value)?.id ?? null;
+            void attempt(() => api('POST /api/v1/folders/:id', { id: here.id, markingId }));
+          }}
+        >
+          <option value="">new documents: marking as chosen</option>
+          {markings.map(({ id, name }) => (
+            <option key={id} value={id}>
+              new documents: {name}
+            </option>
+          ))}
+        </NativeSelect>
       )}
       <Problem words={problem} />
     </>

@@ -18,13 +18,15 @@ import { Note } from '@/ui/shell/notice';
 type Props = {
   readonly taken: readonly string[];
   readonly folderId: FolderId | null;
+  /** How documents in that folder are marked where nothing else says so. */
+  readonly folderMarking: MarkingId | null;
   readonly markings: readonly MarkingRow[];
   /** Whether the organisation has a recovery key. */
   readonly recovery: boolean;
 };
 
 /** Takes files in: chosen, named, encrypted, each with its progress. */
-export function ProtectPanel({ taken, folderId, markings, recovery }: Props) {
+export function ProtectPanel({ taken, folderId, folderMarking, markings, recovery }: Props) {
   const { jobs, halves, add, change, remove, cancel, protectAll } = useProtecting(taken);
   const ready = jobs.filter(isReady).length;
   const isEncrypting = (name: string) =>
@@ -53,7 +55,9 @@ export function ProtectPanel({ taken, folderId, markings, recovery }: Props) {
       ))}
       {ready > 0 && (
         <Filing
+          key={folderId}
           files={ready}
+          begun={folderMarking}
           markings={markings}
           recovery={recovery}
           onGo={(filed) => void protectAll({ folderId, ...filed })}
@@ -84,14 +88,18 @@ function DropFiles({ onFiles }: { readonly onFiles: (files: readonly File[]) => 
 /** How the files are marked, whether the recovery key opens them, and the start. */
 function Filing({
   files,
+  begun,
   markings,
   recovery,
   onGo,
 }: Pick<Props, 'markings' | 'recovery'> & {
   readonly files: number;
+  /** The marking of the folder; null: one has to be chosen, never silently the least strict. */
+  readonly begun: MarkingId | null;
   readonly onGo: (filed: Omit<Filed, 'folderId'>) => void;
 }) {
-  const [markingId, setMarkingId] = useState<MarkingId | null>(null);
+  const [chosen, setChosen] = useState<MarkingId | 'none' | null>(begun);
+  const isUnchosen = chosen === null && markings.length > 0;
   const [recoverable, setRecoverable] = useState(true);
   return (
     <>
@@ -106,9 +114,10 @@ function Filing({
             select
             label="Marking"
             className="narrow"
-            value={markingId ?? 'none'}
+            value={chosen ?? ''}
+            helperText={isUnchosen ? 'Choose one, or none' : ''}
             onChange={({ target }) => {
-              setMarkingId(markings.find(({ id }) => id === target.value)?.id ?? null);
+              setChosen(markings.find(({ id }) => id === target.value)?.id ?? 'none');
             }}
           >
             <MenuItem value="none">none</MenuItem>
@@ -134,8 +143,9 @@ function Filing({
         )}
         <Button
           variant="contained"
+          disabled={isUnchosen}
           onClick={() => {
-            onGo({ markingId, recoverable });
+            onGo({ markingId: chosen === 'none' ? null : chosen, recoverable });
           }}
         >
           Encrypt {files === 1 ? 'this file' : counted(files, 'file')}

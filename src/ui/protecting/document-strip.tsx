@@ -1,6 +1,6 @@
 'use client';
 
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -18,6 +18,7 @@ export function DocumentStrip({
   documents,
   files,
   onPick: pick,
+  children,
 }: {
   /** The documents that are offered without typing. */
   readonly first: Page<DocumentRow>;
@@ -25,6 +26,8 @@ export function DocumentStrip({
   readonly documents: readonly DocumentRow[];
   readonly files: Files;
   readonly onPick: (document: DocumentRow, on: boolean) => void;
+  /** Where files are put. */
+  readonly children?: ReactNode;
 }) {
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
     onDrop: files.add,
@@ -65,6 +68,7 @@ export function DocumentStrip({
         <Button className="nowrap" onClick={open}>
           Choose files
         </Button>
+        {children}
         <span className="quiet small">
           or drop PDF files here; they are protected as they arrive
         </span>

@@ -1,6 +1,7 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { expect, test } from 'vitest';
+import type { MarkingRow } from '@/contracts/marking';
 import { useFiles } from '@/ui/protecting/use-files';
 import { show } from '../../../tests/support/screen';
 
@@ -8,7 +9,7 @@ const pdf = (name: string) => new File(['%PDF-1.7 a paper'], name);
 
 function Taking() {
   const [done, setDone] = useState(0);
-  const files = useFiles(false, () => {
+  const files = useFiles({ markings: [] }, () => {
     setDone((before) => before + 1);
   });
   return (
@@ -46,4 +47,55 @@ test('a file that is removed before its turn is never sent', async () => {
   });
   expect(calls).toEqual([]);
   expect(screen.getByText('0 done')).toBeDefined();
+});
+
+const BIDDERS: MarkingRow = {
+  id: 'mrk_bidders',
+  name: 'Bidders',
+  meaning: '',
+  hidesTitles: false,
+  documents: 0,
+};
+
+function Marked({ folder }: { readonly folder: 'mrk_bidders' | null }) {
+  const files = useFiles({ markings: [BIDDERS], folderMarking: folder }, () => undefined);
+  return (
+    <>
+      <button
+        onClick={() => {
+          files.add([pdf('one.pdf')]);
+        }}
+      >
+        Add
+      </button>
+      {files.jobs.map(({ key, state }) => (
+        <p key={key}>{state}</p>
+      ))}
+    </>
+  );
+}
+
+test('a file that says nothing of its marking takes that of the folder, and asks without one', async () => {
+  const arrived = {
+    'POST /api/v1/uploads': () => ({ id: 'upl_1', partBytes: 1 << 20, receivedBytes: 0 }),
+    'PUT /api/v1/uploads/:id': () => ({ receivedBytes: 16 }),
+    'POST /api/v1/uploads/:id/look': () => ({
+      pages: 1,
+      title: 'One',
+      reference: 'R-1',
+      marking: null,
+    }),
+  };
+  show(<Marked folder={null} />, arrived);
+  fireEvent.click(screen.getByRole('button', { name: 'Add' }));
+  expect(await screen.findByText('asks')).toBeDefined();
+  cleanup();
+  const { calls } = show(<Marked folder="mrk_bidders" />, arrived);
+  fireEvent.click(screen.getByRole('button', { name: 'Add' }));
+  await waitFor(() => {
+    expect(calls.some(({ route }) => route.endsWith('/finish'))).toBe(true);
+  });
+  expect(calls.find(({ input }) => 'markingId' in input)?.input).toMatchObject({
+    markingId: 'mrk_bidders',
+  });
 });

@@ -1,8 +1,10 @@
 'use client';
 
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { DocumentRow, FileLooked } from '@/contracts/document';
-import type { MarkingId, UploadId } from '@/core/base/ids';
+import type { MarkingRow } from '@/contracts/marking';
+import type { FolderId, MarkingId, UploadId } from '@/core/base/ids';
+import { stricterMarking } from '@/core/content/suggest';
 import { titleFrom } from '@/core/content/names';
 import { MAX_DOCUMENT } from '@/core/content/sizes';
 import { HEAD, mediaTypeOf } from '@/core/content/media-types';
@@ -50,26 +52,50 @@ async function unsuited(file: File): Promise<string | null> {
     : null;
 }
 
+/** Where files are put, and how they can be marked. */
+type Filing = {
+  /** The organisation's markings, the strictest last; none: it marks no documents. */
+  readonly markings: readonly MarkingRow[];
+  readonly folderId?: FolderId | null;
+  /** How documents in that folder are marked where nothing else says so. */
+  readonly folderMarking?: MarkingId | null;
+};
+
 /**
  * Takes files in at once, one after another: encrypts them, looks what they are, and makes them
- * documents; only where nothing tells how a file is to be marked, it waits to be told.
+ * documents; only where neither the file nor its folder tells how it is to be marked, it waits to be
+ * told.
  *
- * @param markings whether this organisation marks documents
  * @param onDone each document as soon as it is one
  */
-export function useFiles(markings: boolean, onDone: (document: DocumentRow) => void): Files {
+export function useFiles(
+  { markings, folderId = null, folderMarking = null }: Filing,
+  onDone: (document: DocumentRow) => void,
+): Files {
   const [jobs, setJobs] = useState<readonly FileJob[]>([]);
   const nextKey = useRef(1);
   const stops = useRef(new Map<number, AbortController>());
   const uploads = useRef(new Map<number, UploadId>());
   const removed = useRef(new Set<number>());
   const queue = useRef<Promise<void>>(Promise.resolve());
+  // A file goes where is chosen when it is done, not where was chosen when it was dropped.
+  const filing = useRef({ markings, folderId, folderMarking });
+  useEffect(() => {
+    filing.current = { markings, folderId, folderMarking };
+  });
 
   const change = (key: number, part: Partial<FileJob>): void => {
     setJobs((all) => all.map((job) => (job.key === key ? { ...job, ...part } : job)));
   };
   const drop = (key: number): void => {
     setJobs((all) => all.filter((job) => job.key !== key));
+  };
+  /** What arrived of a file and is of no use any more. */
+  const forget = (key: number): void => {
+    const upload = uploads.current.get(key);
+    uploads.current.delete(key);
+    if (upload !== undefined)
+      void api('DELETE /api/v1/uploads/:id', { id: upload }).catch(() => undefined);
   };
   const finish = async (
     key: number,
@@ -84,7 +110,7 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
         title,
         reference,
         markingId,
-        folderId: null,
+        folderId: filing.current.folderId,
         recoverable: true,
       });
       const { rows } = await api('GET /api/v1/documents', { q: reference, own: 'true' });
@@ -115,8 +141,10 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
       const found = await api('POST /api/v1/uploads/:id/look', { id: upload });
       change(key, { title: found.title, found });
       if (removed.current.has(key)) return;
-      if (found.marking === null && markings) change(key, { state: 'asks' });
-      else await finish(key, found, found.marking?.id ?? null);
+      const { folderMarking: usual, markings: all } = filing.current;
+      const marking = stricterMarking(all, found.marking?.id ?? null, usual);
+      if (marking === null && all.length > 0) change(key, { state: 'asks' });
+      else await finish(key, found, marking);
     } catch (error) {
       if (stop.signal.aborted) drop(key);
       else change(key, { state: 'failed', problem: sentenceOf(error) });
@@ -148,14 +176,14 @@ export function useFiles(markings: boolean, onDone: (document: DocumentRow) => v
     again: (key) => {
       const job = jobs.find((each) => each.key === key);
       if (job === undefined) return;
+      forget(key);
       change(key, fresh(job.file));
       void begin(job);
     },
     remove: (key) => {
       removed.current.add(key);
       stops.current.get(key)?.abort();
-      const upload = uploads.current.get(key);
-      if (upload !== undefined) void api('DELETE /api/v1/uploads/:id', { id: upload });
+      forget(key);
       drop(key);
     },
   };

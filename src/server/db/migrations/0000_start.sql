@@ -174,9 +174,11 @@ CREATE TABLE `folders` (
 	`id` text PRIMARY KEY NOT NULL,
 	`parent_id` text,
 	`name` text NOT NULL,
+	`marking_id` text,
 	`created_by` text,
 	`created_at` integer NOT NULL,
 	`seal` blob,
+	FOREIGN KEY (`marking_id`) REFERENCES `markings`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`parent_id`) REFERENCES `folders`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint

@@ -7,6 +7,7 @@ import {
   sqliteTable,
   text,
   uniqueIndex,
+  type AnySQLiteColumn,
 } from 'drizzle-orm/sqlite-core';
 import type {
   DocumentId,
@@ -68,6 +69,10 @@ export const folders = sqliteTable(
     id: text().$type<FolderId>().primaryKey(),
     parentId: text().$type<FolderId>(),
     name: text().notNull(),
+    /** How new documents in it, and below it, are marked where nothing else says so. */
+    markingId: text()
+      .$type<MarkingId>()
+      .references((): AnySQLiteColumn => markings.id),
     /** Who made it; null: before that was noted. */
     createdBy: text().$type<StaffId>(),
     createdAt: integer().notNull(),

@@ -20,6 +20,7 @@ export async function listFolders(db: Reading | Transaction) {
       id: folders.id,
       parentId: folders.parentId,
       name: folders.name,
+      markingId: folders.markingId,
       createdBy: folders.createdBy,
       documents: here.documents,
     })
@@ -59,7 +60,7 @@ export async function insertFolder(
 export async function changeFolderRow(
   tx: Transaction,
   id: FolderId,
-  change: { readonly name?: string; readonly parentId?: FolderId | null },
+  change: Partial<Pick<typeof folders.$inferSelect, 'name' | 'parentId' | 'markingId'>>,
 ): Promise<void> {
   await tx.update(folders).set(change).where(eq(folders.id, id));
 }
@@ -106,6 +107,11 @@ export async function moveMarkingUp(tx: Transaction, id: MarkingId): Promise<voi
   if (above === undefined || own === undefined) return;
   await tx.update(markings).set({ position: above.position }).where(eq(markings.id, own.id));
   await tx.update(markings).set({ position: own.position }).where(eq(markings.id, above.id));
+}
+
+/** New documents are marked with it in no folder any more. */
+export async function unmarkFolders(tx: Transaction, id: MarkingId): Promise<void> {
+  await tx.update(folders).set({ markingId: null }).where(eq(folders.markingId, id));
 }
 
 export async function removeMarkingRow(tx: Transaction, id: MarkingId): Promise<void> {

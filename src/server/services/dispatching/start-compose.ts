@@ -12,7 +12,11 @@ import { viewCeilings } from '@/server/services/policy/manage-ceilings';
 import { viewDefaults } from '@/server/services/policy/manage-defaults';
 import { viewOwnLimits } from '@/server/services/policy/sender-limits';
 import { viewRules } from '@/server/services/policy/manage-rules';
-import { listMarkings, listSavedTerms } from '@/server/repositories/documents/filing-repository';
+import {
+  listFolders,
+  listMarkings,
+  listSavedTerms,
+} from '@/server/repositories/documents/filing-repository';
 import { documentRows, listDocuments } from '@/server/services/documents/list-documents';
 
 /** What it is begun from: a draft, chosen documents, or a dispatch that is sent the same again. */
@@ -43,6 +47,7 @@ export async function startCompose(
     folderParents(deps.db.read),
     readWorkSettings(deps.db.read),
   ]);
+  const folders = await listFolders(deps.db.read);
   const same = again === null ? null : await composeAgain(deps, actor, again);
   const wanted = (begun?.body ?? same)?.sheet.documents ?? [];
   const [picked, first, terms, texts] = await Promise.all([
@@ -57,6 +62,7 @@ export async function startCompose(
     terms,
     texts,
     markings,
+    folders: folders.map(({ createdBy: _createdBy, ...folder }) => folder),
     ceilings: rows,
     defaults,
     rules,

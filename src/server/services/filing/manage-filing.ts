@@ -19,6 +19,7 @@ import {
   putMarkingRow,
   removeFolderRow,
   removeMarkingRow,
+  unmarkFolders,
   removeTermsRow,
 } from '@/server/repositories/documents/filing-repository';
 import { listCeilings, removeCeilingRow } from '@/server/repositories/policy/ceiling-repository';
@@ -138,10 +139,12 @@ export async function changeFolder(
     id,
     name,
     parentId,
+    markingId,
   }: {
     readonly id: FolderId;
     readonly name?: string | undefined;
     readonly parentId?: FolderId | null | undefined;
+    readonly markingId?: MarkingId | null | undefined;
   },
 ): Promise<Nothing> {
   await deps.db.write(async (tx) => {
@@ -151,7 +154,10 @@ export async function changeFolder(
     const after = {
       name: name ?? before.name,
       parentId: parentId === undefined ? before.parentId : parentId,
+      markingId: markingId === undefined ? before.markingId : markingId,
     };
+    if (markingId != null && !(await listMarkings(tx)).some((each) => each.id === markingId))
+      throw new ServiceError('no-marking');
     if (wouldLoop(all, id, after.parentId)) throw new ServiceError('folder-in-itself');
     await needFreeName(tx, after.parentId, after.name, id);
     needOwnFolder(actor, before);
@@ -168,6 +174,8 @@ export async function changeFolder(
         after: after.name,
         parentBefore: before.parentId,
         parent: after.parentId,
+        markingIdBefore: before.markingId,
+        markingId: after.markingId,
       }),
     );
   });
@@ -270,6 +278,7 @@ export async function removeMarking(
         name: marking.name,
         documents: marking.documents,
       });
+    await unmarkFolders(tx, id);
     await removeMarkingRow(tx, id);
     await removeRulesOf(tx, 'marking', id);
     await record(

@@ -16,11 +16,13 @@ import type { DefaultsChanged, DefaultsImpact, defaultsInput } from '@/contracts
 import type { demoInput } from '@/contracts/demo';
 import type {
   ChangeGrantsResult,
+  HandedOver,
   SendResult,
   addDocumentsInput,
   addPeopleInput,
   changeGrantsInput,
   dispatchInput,
+  dispatchPageInput,
   grantsInput,
   heldInput,
   mailAgainInput,
@@ -154,6 +156,14 @@ export type Api = {
   'POST /api/v1/dispatches/:id/links': Call<typeof linkInput, { readonly link: string }>;
   'POST /api/v1/dispatches/:id/links/off': Call<typeof linkInput, unknown>;
   'POST /api/v1/dispatches/:id/mail-again': Call<typeof mailAgainInput, unknown>;
+  'GET /api/v1/dispatches/:id/mail': Call<
+    typeof dispatchPageInput,
+    { readonly mail: readonly HandedOver[] }
+  >;
+  'POST /api/v1/dispatches/:id/stop-mail': Call<
+    typeof dispatchPageInput,
+    { readonly stopped: number }
+  >;
   'POST /api/v1/dispatches/:id/documents': Call<typeof addDocumentsInput, unknown>;
   'POST /api/v1/dispatches/:id/people': Call<typeof addPeopleInput, unknown>;
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;

@@ -357,7 +357,7 @@ export type GrantRow = {
 /** Where the last message of a dispatch to somebody is. Moments in ms since the epoch. */
 export type HandedOver = {
   readonly recipientId: RecipientId;
-  readonly state: 'waiting' | 'delivered' | 'returned' | 'failed';
+  readonly state: 'waiting' | 'delivered' | 'returned' | 'failed' | 'stopped';
   readonly at: number;
   /** Why it did not go out, came back or is late; empty: nothing is known. */
   readonly problem: string;

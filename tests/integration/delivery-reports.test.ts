@@ -11,6 +11,7 @@ import { ledgerEntries } from '@/server/db/schema/ledger';
 import { outbox } from '@/server/db/schema/mailing';
 import { closeMailbox } from '@/server/services/demo/close-mailbox';
 import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
+import { stopMail } from '@/server/services/dispatching/mail-progress';
 import { mailAgain } from '@/server/services/dispatching/mail-links';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { takeReport, takeReports } from '@/server/services/mailing/take-reports';
@@ -154,6 +155,19 @@ describe('a message that came back', () => {
     for (const each of strange) expect(await takeReport(product.deps, each)).toBe('done');
     expect(await handed()).toEqual([{ state: 'delivered', problem: '' }]);
   });
+});
+
+test('what waits can be stopped: nobody is mailed, access stays, and mailing again reaches them', async () => {
+  expect(await stopMail(product.deps, product.ida, { id: sent.id })).toEqual({ stopped: 1 });
+  await deliverMail(product.deps);
+  expect(await handed()).toMatchObject([{ state: 'stopped' }]);
+  const { grants } = await viewDispatch(product.deps, product.ida, { id: sent.id });
+  expect(grants.map(({ revokedAt }) => revokedAt)).toEqual([null]);
+  const recipients = grants.map(({ recipientId }) => recipientId);
+  await mailAgain(product.deps, product.ida, { id: sent.id, recipients });
+  await deliverMail(product.deps);
+  expect(await handed()).toMatchObject([{ state: 'delivered' }]);
+  expect(await stopMail(product.deps, product.ida, { id: sent.id })).toEqual({ stopped: 0 });
 });
 
 test('a mail server is asked for reports that name the message by its id', async () => {

@@ -33,6 +33,8 @@ type Handled = {
   'POST /api/v1/dispatches/:id/links': typeof import('@/app/api/v1/dispatches/[id]/links/route').POST;
   'POST /api/v1/dispatches/:id/links/off': typeof import('@/app/api/v1/dispatches/[id]/links/off/route').POST;
   'POST /api/v1/dispatches/:id/mail-again': typeof import('@/app/api/v1/dispatches/[id]/mail-again/route').POST;
+  'GET /api/v1/dispatches/:id/mail': typeof import('@/app/api/v1/dispatches/[id]/mail/route').GET;
+  'POST /api/v1/dispatches/:id/stop-mail': typeof import('@/app/api/v1/dispatches/[id]/stop-mail/route').POST;
   'POST /api/v1/dispatches/:id/documents': typeof import('@/app/api/v1/dispatches/[id]/documents/route').POST;
   'POST /api/v1/dispatches/:id/people': typeof import('@/app/api/v1/dispatches/[id]/people/route').POST;
   'POST /api/v1/dispatches': typeof import('@/app/api/v1/dispatches/route').POST;

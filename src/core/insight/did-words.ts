@@ -28,6 +28,7 @@ const done: Record<Action, string> = {
   'mail.delivered': 'delivered mail',
   'mail.failed': 'could not deliver mail',
   'mail.returned': 'was told that mail came back',
+  'mail.stopped': 'stopped mail that waited',
   'code.requested': 'asked for a code',
   'code.entered': 'entered a code',
   'key.unwrapped': 'used a key',

@@ -324,6 +324,7 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'dispatch.mailed-again': null,
   'mail.delivered': null,
   'mail.failed': null,
+  'mail.stopped': (details) => counts(details, { messages: 'Messages' }),
   'mail.returned': ({ status }) => fact('Why', statusWords(text(status))),
   'recipient.unblocked': null,
   'link.visited': null,

@@ -31,6 +31,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'mail.delivered': 'sent',
   'mail.failed': 'sent',
   'mail.returned': 'sent',
+  'mail.stopped': 'changed',
   'document.protected': 'changed',
   'document.revised': 'changed',
   'document.filed': 'changed',

@@ -40,6 +40,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'mail.delivered': { toSomebody: true },
   'mail.failed': { toSomebody: true },
   'mail.returned': { toSomebody: true },
+  'mail.stopped': NOTHING,
   'recipient.blocked': { changes: 'all', ends: true, toSomebody: true },
   'recipient.unblocked': { changes: 'all', ends: true, toSomebody: true },
   'recipient.changed': { toSomebody: true },

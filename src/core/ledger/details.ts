@@ -153,6 +153,7 @@ export type Details = {
   'dispatch.stopped': { readonly held: HeldId; readonly problem?: string };
   /** `status`: what RFC 3463 calls an enhanced status code; empty: none was given. */
   'mail.returned': { readonly status: string };
+  'mail.stopped': { readonly messages: number };
   'grant.given': Given;
   'grant.changed': GrantChanged;
   'grant.revoked': GrantRevoked;

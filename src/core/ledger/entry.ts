@@ -41,6 +41,7 @@ export const ACTIONS = [
   'mail.delivered',
   'mail.failed',
   'mail.returned',
+  'mail.stopped',
   'recipient.blocked',
   'recipient.unblocked',
   'recipient.changed',

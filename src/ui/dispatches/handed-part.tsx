@@ -1,7 +1,8 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -9,7 +10,8 @@ import TableRow from '@mui/material/TableRow';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { counted } from '@/core/base/counted';
 import { personName } from '@/ui/grants/grant-words';
-import { handedTo, isMailTrouble, type Handed } from '@/ui/dispatches/handed-to';
+import { isMailTrouble, type Handed } from '@/ui/dispatches/handed-to';
+import { useHanded } from '@/ui/dispatches/use-handed';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { ActsMenu } from '@/ui/shell/acts-menu';
@@ -27,7 +29,7 @@ export function HandedPart({ detail }: Props) {
   const [isOpen, setOpen] = useState(false);
   const [isWhole, setWhole] = useState(false);
   const { busy, said, attempt } = useAttempt();
-  const handed = useMemo(() => handedTo(detail), [detail]);
+  const handed = useHanded(detail);
   const troubled = handed.filter(isMailTrouble);
   if (handed.length === 0) return null;
   const listed = isOpen ? handed.slice(0, isWhole ? undefined : FEW) : troubled.slice(0, FEW);
@@ -46,7 +48,17 @@ export function HandedPart({ detail }: Props) {
           {isOpen ? 'Close' : counted(handed.length, 'recipient')}
         </Button>
       </div>
-      <p>{countsOf(handed, detail)}</p>
+      <p role="status">{countsOf(handed, detail)}</p>
+      <MailProgress handed={handed} />
+      {detail.mayAdd && (
+        <MailActs
+          detail={detail}
+          waiting={handed.filter(({ mail }) => mail?.state === 'waiting').length}
+          troubled={troubled}
+          busy={busy}
+          attempt={attempt}
+        />
+      )}
       <Notice said={said} />
       {listed.length > 0 && (
         <Table className="list flush" aria-label="Handed over">
@@ -80,12 +92,74 @@ export function HandedPart({ detail }: Props) {
 /** `48 delivered, 1 came back`, or that nothing was mailed. */
 function countsOf(handed: readonly Handed[], { delivery }: Props['detail']): string {
   const of = (state: string) => handed.filter(({ mail }) => mail?.state === state).length;
-  const counts = (['delivered', 'waiting', 'returned', 'failed'] as const)
+  const counts = (['delivered', 'waiting', 'returned', 'failed', 'stopped'] as const)
     .map((state) => [of(state), mailStateWords[state]] as const)
     .filter(([n]) => n > 0)
     .map(([n, words]) => `${String(n)} ${words}`);
   if (counts.length > 0) return `${counts.join(', ')}.`;
   return delivery === 'by-hand' ? 'Nothing is mailed: you hand it over.' : 'Nothing was mailed.';
+}
+
+/** How far handing over is, while it goes on. */
+function MailProgress({ handed }: { readonly handed: readonly Handed[] }) {
+  const mailed = handed.filter(({ mail }) => mail !== null);
+  const waiting = mailed.filter(({ mail }) => mail?.state === 'waiting').length;
+  if (waiting === 0) return null;
+  return (
+    <LinearProgress
+      variant="determinate"
+      value={((mailed.length - waiting) / mailed.length) * 100}
+      aria-label="Handing over"
+    />
+  );
+}
+
+/** Stops what waits, or mails again to those alone whose message did not get there. */
+function MailActs({
+  detail,
+  waiting,
+  troubled,
+  busy,
+  attempt,
+}: Omit<RowProps, 'each'> & {
+  readonly waiting: number;
+  readonly troubled: readonly Handed[];
+}) {
+  const again = troubled.filter(({ grant }) => grant.kind === 'person' && grant.revokedAt === null);
+  return (
+    <div className="row">
+      {waiting > 0 && (
+        <Button
+          disabled={busy}
+          onClick={() =>
+            void attempt(
+              () => api('POST /api/v1/dispatches/:id/stop-mail', { id: detail.id }),
+              'What waited is not mailed. Everybody’s access stays; revoke it to take it back.',
+            )
+          }
+        >
+          Stop {waiting} on the way
+        </Button>
+      )}
+      {again.length > 0 && (
+        <Button
+          disabled={busy}
+          onClick={() =>
+            void attempt(
+              () =>
+                api('POST /api/v1/dispatches/:id/mail-again', {
+                  id: detail.id,
+                  recipients: again.map(({ grant }) => grant.recipientId),
+                }),
+              `Mailed to ${counted(again.length, 'recipient')} again.`,
+            )
+          }
+        >
+          Mail again to {again.length}
+        </Button>
+      )}
+    </div>
+  );
 }
 
 type RowProps = {

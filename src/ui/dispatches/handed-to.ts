@@ -12,7 +12,7 @@ export type Handed = {
 
 /** Whether the message to them did not get there. */
 export function isMailTrouble({ mail }: Handed): boolean {
-  return mail?.state === 'returned' || mail?.state === 'failed';
+  return mail !== null && mail.state !== 'delivered' && mail.state !== 'waiting';
 }
 
 /** Everybody with a link of their own, those whose message did not get there first. */

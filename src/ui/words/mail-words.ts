@@ -6,4 +6,5 @@ export const mailStateWords: Record<HandedOver['state'], string> = {
   delivered: 'delivered',
   returned: 'came back',
   failed: 'not delivered',
+  stopped: 'stopped',
 };

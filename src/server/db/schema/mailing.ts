@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type { DispatchId, Id, RecipientId, VersionId } from '@/core/base/ids';
 
-type MailState = 'waiting' | 'sending' | 'delivered' | 'returned' | 'failed' | 'unsure';
+type MailState = 'waiting' | 'sending' | 'delivered' | 'returned' | 'failed' | 'unsure' | 'stopped';
 
 export const outbox = sqliteTable(
   'outbox',
@@ -24,7 +24,7 @@ export const outbox = sqliteTable(
     /**
      * `sending`: being handed over. `unsure`: it was, when this product ended; whether it arrived
      * nobody knows.
-     * `returned`: it was handed over, and came back.
+     * `returned`: it was handed over, and came back. `stopped`: somebody kept it from going out.
      */
     state: text().$type<MailState>().notNull(),
     /** Codes and notices, which somebody waits for, go before what was dispatched. */

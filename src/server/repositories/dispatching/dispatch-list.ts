@@ -72,7 +72,7 @@ function standing(
       return sql`coalesce(${opens}, 0) = 0`;
     case 'not-delivered':
       return sql`EXISTS (SELECT 1 FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id}
-        AND ${inArray(outbox.state, ['failed', 'unsure', 'returned'])})`;
+        AND ${inArray(outbox.state, ['failed', 'unsure', 'returned', 'stopped'])})`;
     case 'asked':
       return sql`EXISTS (SELECT 1 FROM ${requests} JOIN ${grants} ON ${grants.id} = ${requests.grantId}
         WHERE ${grants.dispatchId} = ${dispatches.id} AND ${inArray(requests.state, OPEN_STATES)})`;

@@ -102,6 +102,16 @@ export async function lastMails(db: Reading, dispatch: DispatchId) {
   return [...new Map(rows.map((row) => [row.recipientId, row])).values()];
 }
 
+/** Keeps what waits of a dispatch from going out. @returns how many messages */
+export async function stopWaiting(tx: Transaction, dispatch: DispatchId): Promise<number> {
+  const rows = await tx
+    .update(outbox)
+    .set({ state: 'stopped', body: '', html: null })
+    .where(and(eq(outbox.dispatchId, dispatch), eq(outbox.state, 'waiting')))
+    .returning({ id: outbox.id });
+  return rows.length;
+}
+
 /** What came to an address of the demo's mail server and was not taken in. */
 export async function untakenMail(db: Reading, address: string) {
   return db

@@ -120,7 +120,7 @@ export async function unopened(db: Reading, now: number, whose: Whose | null) {
       mail: sql<
         'waiting' | 'delivered' | 'failed' | null
       >`(SELECT CASE ${outbox.state} WHEN 'sending' THEN 'waiting' WHEN 'unsure' THEN 'failed'
-        WHEN 'returned' THEN 'failed'
+        WHEN 'returned' THEN 'failed' WHEN 'stopped' THEN 'failed'
         ELSE ${outbox.state} END FROM ${outbox} WHERE ${outbox.dispatchId} = ${dispatches.id}
         AND ${outbox.recipientId} = ${recipients.id} ORDER BY ${outbox.createdAt} DESC LIMIT 1)`,
       refusals: sql<number>`(SELECT count(*) FROM ${ledgerEntries}
@@ -167,7 +167,7 @@ export async function undelivered(db: Reading, limit: number, whose: Whose | nul
     .from(outbox)
     .where(
       and(
-        notInArray(outbox.state, ['delivered', 'sending']),
+        notInArray(outbox.state, ['delivered', 'sending', 'stopped']),
         gt(outbox.attempts, 0),
         isWhose(whose, null, outbox.dispatchId),
       ),

@@ -1,16 +1,16 @@
 import 'server-only';
-import type { DispatchDetail, EventMark, HandedOver } from '@/contracts/dispatch';
+import type { DispatchDetail, EventMark } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/permissions';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
 import { listMarkings, listSavedTerms } from '@/server/repositories/documents/filing-repository';
-import { lastMails, type MailState } from '@/server/repositories/mailing/mail-repository';
 import { marksOf } from '@/server/repositories/ledger/ledger-reader';
 import { listRequests } from '@/server/services/requests/answer-requests';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { effectOfRevoke } from '@/server/services/access/revoke-effect';
 import { grantRows } from '@/server/services/access/grant-rows';
+import { handedOver } from '@/server/services/dispatching/mail-progress';
 import { recordAlone } from '@/server/services/base/record';
 
 const MARK_KINDS: Readonly<Record<string, EventMark['kind']>> = {
@@ -34,28 +34,6 @@ function toMark({
       kind: outcome === 'refused' ? 'refused' : (MARK_KINDS[action ?? ''] ?? 'opened'),
     },
   ];
-}
-
-const MAIL_STATES: Readonly<Record<MailState, HandedOver['state']>> = {
-  waiting: 'waiting',
-  sending: 'waiting',
-  delivered: 'delivered',
-  returned: 'returned',
-  failed: 'failed',
-  unsure: 'failed',
-};
-
-function toHandedOver({
-  recipientId,
-  state,
-  problem,
-  createdAt,
-  deliveredAt,
-  returnedAt,
-}: Awaited<ReturnType<typeof lastMails>>[number]): HandedOver[] {
-  if (recipientId === null) return [];
-  const at = returnedAt ?? deliveredAt ?? createdAt;
-  return [{ recipientId, state: MAIL_STATES[state], at, problem: problem ?? '' }];
 }
 
 /** Grants of which it is told in passing what revoking them would do: it takes as long again as reading them. */
@@ -105,6 +83,6 @@ export async function viewDispatch(
     markings: await listMarkings(deps.db.read),
     marks: (await marksOf(deps.db.read, id)).flatMap(toMark),
     requests: (await listRequests(deps, actor, id)).length,
-    mail: (await lastMails(deps.db.read, id)).flatMap(toHandedOver),
+    mail: await handedOver(deps.db.read, id),
   };
 }

@@ -15,7 +15,7 @@ import {
   type Target,
 } from '@/core/compose/sheet';
 import { rightNames } from '@/core/policy/right-names';
-import type { Dependency, Terms } from '@/core/policy/rights';
+import { RIGHTS, type Dependency, type Terms } from '@/core/policy/rights';
 import { isChangeable, type GridColumn, type GridRow } from '@/ui/recipients/grid-view';
 import { needsWords } from '@/ui/words/dependency-words';
 
@@ -72,6 +72,33 @@ export function countStep(
 export function clearStep(column: GridColumn, target: Target): Step | null {
   if (!isChangeable(column) || target === 'common') return null;
   return { step: (sheet, common) => filled(sheet, { column, common, target }, null), said: null };
+}
+
+/** What was copied of a row: one column of it, or by its name all it is given. */
+export type Copied = {
+  readonly column: GridColumn;
+  readonly terms: Terms;
+  readonly without: Row['without'];
+};
+
+const ALL_COLUMNS: readonly Column[] = [...RIGHTS, 'ends', 'opens', 'conditions', 'documents'];
+
+/** Puts what was copied into rows; `null`: it came from another column. */
+export function pasteStep(copied: Copied, column: GridColumn, target: Target): Step | null {
+  if (copied.column !== column || column === 'organisation') return null;
+  const columns = isChangeable(column) ? [column] : ALL_COLUMNS;
+  const takesDocuments = target !== 'common' && columns.includes('documents');
+  return {
+    step: (sheet, common) => {
+      const given = changeTerms(sheet, common, target, (terms) =>
+        columns.reduce((taken, each) => takeColumn(taken, each, copied.terms), terms),
+      );
+      return takesDocuments
+        ? changeRows(given, target, (row) => ({ ...row, without: copied.without }))
+        : given;
+    },
+    said: null,
+  };
 }
 
 /** Fills what stands in a column down into rows. */

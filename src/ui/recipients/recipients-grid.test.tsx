@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import { expect, test } from 'vitest';
 import { addRows, EMPTY_SHEET, rowOf, type Sheet } from '@/core/compose/sheet';
 import type { Terms } from '@/core/policy/rights';
@@ -106,6 +106,37 @@ test('the common terms change for everybody who does not differ', async () => {
   expect(says('jonas', 'Copy text')).toBe('Copy text: yes');
   await user.click(cell('Common terms', 'Print'));
   expect([says('jonas', 'Print'), says('mira', 'Print')]).toEqual(['Print: no', 'Print: yes']);
+});
+
+test('a cell is copied into others of its column, a name into all that others are given', async () => {
+  const { user } = show(<Composing />, answers);
+  const board = { text: '' };
+  const clipboardData = {
+    setData: (_type: string, text: string) => {
+      board.text = text;
+    },
+    getData: () => board.text,
+  };
+  const grid = screen.getByRole('grid');
+  await user.click(cell('mira', 'Print'));
+  await user.click(cell('mira', 'Copy text'));
+  grid.focus();
+  fireEvent.copy(grid, { clipboardData });
+  expect(board.text).toBe('yes');
+  await user.keyboard('{ArrowDown}');
+  fireEvent.paste(grid, { clipboardData });
+  expect([says('jonas', 'Copy text'), says('jonas', 'Print')]).toEqual([
+    'Copy text: yes',
+    'Print: no',
+  ]);
+  await user.keyboard('{ArrowRight}');
+  fireEvent.paste(grid, { clipboardData });
+  expect(screen.getByText(/copied from another column/)).toBeDefined();
+  await user.keyboard('{Home}{ArrowUp}');
+  fireEvent.copy(grid, { clipboardData });
+  await user.keyboard('{ArrowDown}');
+  fireEvent.paste(grid, { clipboardData });
+  expect(says('jonas', 'Print')).toBe('Print: yes');
 });
 
 test('documents are taken from one row, and given back by a key', async () => {

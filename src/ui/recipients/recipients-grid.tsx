@@ -61,7 +61,13 @@ export function RecipientsGrid(props: Props) {
   const pasted = (event: ClipboardEvent) => {
     if (event.target instanceof HTMLInputElement) return;
     event.preventDefault();
-    onPaste(event.clipboardData.getData('text'));
+    const text = event.clipboardData.getData('text');
+    if (!grid.paste(text)) onPaste(text);
+  };
+  const onCopy = (event: ClipboardEvent) => {
+    if (event.target !== event.currentTarget) return;
+    event.preventDefault();
+    event.clipboardData.setData('text', grid.copy());
   };
   const active = rows.find(({ row }) => row.key === place.key);
   return (
@@ -76,6 +82,7 @@ export function RecipientsGrid(props: Props) {
         aria-multiselectable
         aria-activedescendant={cellId(place.key, place.column)}
         onKeyDown={onKeyDown}
+        onCopy={onCopy}
         onPaste={pasted}
       >
         <Table role="presentation" className="recipients-grid">

@@ -2,10 +2,20 @@
 
 import { useRef, useState } from 'react';
 import { changeTerms, removeRows, type Sheet, type Target } from '@/core/compose/sheet';
+import { isRightColumn } from '@/core/compose/columns';
 import type { Terms } from '@/core/policy/rights';
+import { rightsLine } from '@/core/policy/rights-line';
 import { gridKeyOf, type GridKey } from '@/ui/recipients/grid-keys';
-import { clearStep, countStep, fillStep, toggleStep, type Step } from '@/ui/recipients/grid-steps';
-import type { GridColumn, GridRow } from '@/ui/recipients/grid-view';
+import {
+  clearStep,
+  countStep,
+  fillStep,
+  pasteStep,
+  toggleStep,
+  type Copied,
+  type Step,
+} from '@/ui/recipients/grid-steps';
+import { isChangeable, type GridColumn, type GridRow } from '@/ui/recipients/grid-view';
 import type { WorkedSheet } from '@/ui/recipients/use-sheet';
 
 /** The row of the terms in common, among the keys of rows. */
@@ -33,6 +43,10 @@ export type Grid = {
   readonly close: () => void;
   readonly setTerms: (change: (terms: Terms) => Terms) => void;
   readonly changeSheet: (change: (sheet: Sheet, keys: ReadonlySet<string>) => Sheet) => void;
+  /** Takes what stands in the cell, or by a name in the whole row. @returns it in words */
+  readonly copy: () => string;
+  /** Puts what was copied here. @returns whether the text is what was copied here */
+  readonly paste: (text: string) => boolean;
   readonly remove: () => void;
   readonly selectNone: () => void;
 };
@@ -108,6 +122,16 @@ function useTypedNumber(): (cell: string, digit: number) => number {
   };
 }
 
+/** What stands in a cell, in words: what another program is given of it. */
+function copiedText(column: GridColumn, terms: Terms): string {
+  if (column === 'ends')
+    return terms.until === null ? 'no end' : new Date(terms.until).toISOString();
+  if (column === 'opens') return String(terms.conditions?.opens ?? 'no limit');
+  if (isChangeable(column) && isRightColumn(column))
+    return terms.rights.includes(column) ? 'yes' : 'no';
+  return rightsLine(terms.rights, terms.prints);
+}
+
 /** The cells that open an editor: what is common has no name and no documents of its own. */
 function canEdit({ key, column }: Place): boolean {
   if (column === 'organisation' || column === 'read') return false;
@@ -125,6 +149,7 @@ export function useGrid(
   const [editing, setEditing] = useState<Editing | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const numberOf = useTypedNumber();
+  const copied = useRef<(Copied & { readonly text: string }) | null>(null);
 
   const take = (made: Step | null): void => {
     if (made === null) return;
@@ -155,6 +180,21 @@ export function useGrid(
     work.change((sheet) => removeRows(sheet, target));
     at.setPlace({ ...place, key: next });
     at.selectNone();
+  };
+  const copy = (): string => {
+    const row = rows.find((each) => each.row.key === place.key);
+    const terms = termsAt(place.key);
+    const text = copiedText(place.column, terms);
+    copied.current = { column: place.column, terms, without: row?.row.without ?? [], text };
+    setSaid(place.column === 'who' ? 'Copied all this row is given.' : `Copied: ${text}`);
+    return text;
+  };
+  const paste = (text: string): boolean => {
+    if (copied.current === null || copied.current.text !== text) return false;
+    const made = pasteStep(copied.current, place.column, target);
+    if (made === null) setSaid('It was copied from another column. Paste it into the same one.');
+    else take(made);
+    return true;
   };
   const acts: Record<Exclude<GridKey['kind'], 'move' | 'count'>, () => void> = {
     toggle: () => {
@@ -214,6 +254,8 @@ export function useGrid(
       const keys = target === 'common' ? new Set(rows.map(({ row }) => row.key)) : target;
       work.change((sheet) => change(sheet, keys));
     },
+    copy,
+    paste,
     remove,
     selectNone: at.selectNone,
   };

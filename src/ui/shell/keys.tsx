@@ -17,6 +17,7 @@ const keys: readonly (readonly [string, string])[] = [
   ['Enter', 'in the grid: open a cell; on a page field: go to that page'],
   ['Delete', 'in the grid: the common value; with Ctrl: remove the rows'],
   ['Ctrl D', 'in the grid: fill down'],
+  ['Ctrl C, Ctrl V', 'in the grid: copy a cell, or by the name all of a row'],
   ['Ctrl Z, Ctrl Y', 'in the grid: undo, redo'],
   ['Ctrl Enter', 'in Compose: send'],
   ['Esc', 'cancel'],

@@ -4,7 +4,8 @@ import { useState } from 'react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import NativeSelect from '@mui/material/NativeSelect';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import type { ListDocumentsInput } from '@/contracts/document';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderRow } from '@/contracts/folder';
@@ -127,22 +128,24 @@ function FolderActs({
         </ChipButton>
       )}
       {here !== null && markings.length > 0 && (
-        <NativeSelect
-          className="folder-choice"
+        <TextField
+          select
+          label="New documents"
+          sx={{ width: 170, flex: 'none' }}
           value={here.markingId ?? ''}
-          inputProps={{ 'aria-label': `Marking of new documents in ${here.name}` }}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
           onChange={({ target }) => {
             const markingId = markings.find(({ id }) => id === target.value)?.id ?? null;
             void attempt(() => api('POST /api/v1/folders/:id', { id: here.id, markingId }));
           }}
         >
-          <option value="">new documents: marking as chosen</option>
+          <MenuItem value="">marked as chosen</MenuItem>
           {markings.map(({ id, name }) => (
-            <option key={id} value={id}>
-              new documents: {name}
-            </option>
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
           ))}
-        </NativeSelect>
+        </TextField>
       )}
       <Problem words={problem} />
     </>

@@ -69,9 +69,7 @@ export function DocumentStrip({
           Choose files
         </Button>
         {children}
-        <span className="quiet small">
-          or drop PDF files here; they are protected as they arrive
-        </span>
+        <span className="quiet small">or drop PDF files here</span>
       </div>
     </section>
   );

@@ -1,6 +1,7 @@
 'use client';
 
-import NativeSelect from '@mui/material/NativeSelect';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import type { FolderRow } from '@/contracts/folder';
 import type { FolderId } from '@/core/base/ids';
 import { wayText } from '@/core/content/folders';
@@ -17,20 +18,22 @@ export function FolderChoice({
 }) {
   if (folders.length === 0) return null;
   return (
-    <NativeSelect
-      className="folder-choice"
+    <TextField
+      select
+      label="Folder"
+      sx={{ width: 150, flex: 'none' }}
       value={value ?? ''}
-      inputProps={{ 'aria-label': 'Folder of new documents' }}
+      slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       onChange={({ target }) => {
         onChange(folders.find(({ id }) => id === target.value)?.id ?? null);
       }}
     >
-      <option value="">into no folder</option>
+      <MenuItem value="">none</MenuItem>
       {folders.map(({ id }) => (
-        <option key={id} value={id}>
-          into {wayText(folders, id)}
-        </option>
+        <MenuItem key={id} value={id}>
+          {wayText(folders, id)}
+        </MenuItem>
       ))}
-    </NativeSelect>
+    </TextField>
   );
 }

@@ -109,7 +109,7 @@ export async function composing(folder: string): Promise<void> {
     subject: 'Large',
     note: '',
     watermark: '{address}',
-    way: { form: 'link', delivery: 'mail', titleOnCover: false, reason: '' },
+    way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [],
   };
   const { id } = await keepDraft(

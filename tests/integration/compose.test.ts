@@ -269,7 +269,7 @@ describe('a draft', () => {
     subject: 'Half made',
     note: '',
     watermark: '',
-    way: { form: 'link', delivery: 'mail', titleOnCover: false, reason: '' },
+    way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [],
   });
   const keep = (over: object) =>

@@ -101,7 +101,7 @@ test('one that is stopped is a draft again, as it was composed', async () => {
     subject: 'Composed',
     note: 'A note',
     watermark: '',
-    way: { form: 'link', delivery: 'mail', titleOnCover: false, reason: '' },
+    way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [],
   };
   const kept = await keepDraft(product.deps, product.ida, keepDraftInput.parse({ id: null, body }));

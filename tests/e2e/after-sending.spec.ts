@@ -11,7 +11,7 @@ async function setMailbox(page: Page, act: 'Close mailbox' | 'Open mailbox'): Pr
   await expect(page.getByRole('status')).toBeVisible();
 }
 
-test('a message is previewed, comes back, is mailed again; a document is added; a question goes back and forth', async ({
+test('mail that came back is sent again, a document is added, a question goes back and forth', async ({
   page,
   browser,
 }) => {

@@ -11,9 +11,12 @@ export type Run = {
 export type Block = { readonly kind: 'paragraph' | 'list'; readonly lines: readonly Run[][] };
 
 const POINT = /^\s*[-*•]\s+/;
-/** Bold between two stars, italic between underscores at the edge of words, and web addresses. */
-const INLINE =
-  /\*\*(?=\S)(.+?)(?<=\S)\*\*|(?<![\p{L}\p{N}_])_(?=\S)(.+?)(?<=\S)_(?![\p{L}\p{N}_])|(https?:\/\/[^\s<>"]+[^\s<>".,;:!?)\]}'])/gu;
+const BOLD = String.raw`\*\*(?=\S)(.+?)(?<=\S)\*\*`;
+/** Between underscores that stand at the edge of words, so that `TQ_412_GA` is none. */
+const ITALIC = String.raw`(?<![\p{L}\p{N}_])_(?=\S)(.+?)(?<=\S)_(?![\p{L}\p{N}_])`;
+/** Without the signs that end a sentence. */
+const ADDRESS = String.raw`(https?:\/\/[^\s<>"]+[^\s<>".,;:!?)\]}'])`;
+const INLINE = new RegExp([BOLD, ITALIC, ADDRESS].join('|'), 'gu');
 
 function runsOf(line: string): Run[] {
   const runs: Run[] = [];

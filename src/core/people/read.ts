@@ -54,6 +54,29 @@ export function readPeople(
   const leftOut = (line: number, what: string) => {
     problems.push({ line, what: `${what}; it is left out` });
   };
+  /** An identifier that no line before has; `null` where there is none, or where it is left out. */
+  const ownIdOn = (line: number, stated: string): string | null => {
+    const id = stated.trim().slice(0, LONGEST);
+    if (id === '') return null;
+    const same = ownIds.get(id);
+    if (same === undefined) {
+      ownIds.set(id, line);
+      return id;
+    }
+    leftOut(line, `identifier ${id} stands on line ${String(same)} already`);
+    return null;
+  };
+  /** A value that passes its check; `null` where there is none, or where it is left out. */
+  const kept = (
+    line: number,
+    value: string,
+    isKnown: (value: string) => boolean,
+    what: string,
+  ): string | null => {
+    if (value === '' || isKnown(value)) return value === '' ? null : value;
+    leftOut(line, `“${value}” is not ${what}`);
+    return null;
+  };
   const check = ({
     line,
     address: stated,
@@ -75,21 +98,10 @@ export function readPeople(
       return [];
     }
     first.set(address, line);
-    /** A value that passes its check; `null` where there is none, or where it is left out. */
-    const kept = (value: string, isKnown: (value: string) => boolean, what: string) => {
-      if (value === '' || isKnown(value)) return value === '' ? null : value;
-      leftOut(line, `“${value}” is not ${what}`);
-      return null;
-    };
     const known = {
-      zone: kept(zone, isZone, 'a time zone'),
-      language: kept(language, isLanguage, 'a language'),
+      zone: kept(line, zone, isZone, 'a time zone'),
+      language: kept(line, language, isLanguage, 'a language'),
     };
-    const id = ownId.trim().slice(0, LONGEST);
-    const same = id === '' ? undefined : ownIds.get(id);
-    if (same !== undefined)
-      leftOut(line, `identifier ${id} stands on line ${String(same)} already`);
-    else if (id !== '') ownIds.set(id, line);
     if (name.length > LONGEST || organisation.length > LONGEST)
       leftOut(line, 'a name is longer than 120 characters');
     return [
@@ -99,7 +111,7 @@ export function readPeople(
         name: name.slice(0, LONGEST).trim(),
         organisation: organisation.slice(0, LONGEST).trim(),
         ...known,
-        ownId: id === '' || same !== undefined ? null : id,
+        ownId: ownIdOn(line, ownId),
         groups: [...new Set(groups.map((group) => group.slice(0, LONGEST_GROUP).trim()))],
       },
     ];

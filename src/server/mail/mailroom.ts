@@ -1,13 +1,12 @@
+import { and, eq } from 'drizzle-orm';
 import type { Id } from '@/core/base/ids';
 import type { Clock } from '@/server/clock/clock';
 import type { Database } from '@/server/db/database';
-import { mailroom } from '@/server/db/schema/mailing';
+import { closedMailboxes, mailroom } from '@/server/db/schema/mailing';
 import { BEGINNING_BYTES, type MailInbox } from '@/server/mail/inbox';
 import type { Mail, Mailer } from '@/server/mail/mailer';
 import { toMime } from '@/server/mail/mime';
 import { returnedReport } from '@/server/mail/returned-report';
-import { markTaken, untakenMail } from '@/server/repositories/mailing/mail-repository';
-import { closedMailboxes } from '@/server/repositories/mailing/closed-mailboxes';
 
 function bareAddress(from: string): string {
   return /<([^>]+)>/.exec(from)?.[1] ?? from;
@@ -38,7 +37,8 @@ export function createMailroom(db: Database, from: string, clock: Clock): Mailer
   return {
     close: () => undefined,
     deliver: async (mail) => {
-      if ((await closedMailboxes(db.read)).includes(mail.to)) return giveBack(mail);
+      const isHere = eq(closedMailboxes.address, mail.to);
+      if ((await db.read.$count(closedMailboxes, isHere)) > 0) return giveBack(mail);
       await keep({
         id: mail.id as Id<'message'>,
         toAddress: mail.to,
@@ -54,9 +54,17 @@ export function createMailroom(db: Database, from: string, clock: Clock): Mailer
 export function createMailroomInbox(db: Database, from: string): MailInbox {
   return {
     take: async (each) => {
-      for (const { id, raw } of await untakenMail(db.read, bareAddress(from))) {
+      const cameBack = await db.read
+        .select({ id: mailroom.id, raw: mailroom.raw })
+        .from(mailroom)
+        .where(and(eq(mailroom.toAddress, bareAddress(from)), eq(mailroom.taken, false)))
+        .orderBy(mailroom.receivedAt);
+      for (const { id, raw } of cameBack) {
         const beginning = new TextEncoder().encode(raw).subarray(0, BEGINNING_BYTES);
-        if ((await each(beginning)) === 'done') await db.write((tx) => markTaken(tx, id));
+        if ((await each(beginning)) === 'later') continue;
+        await db.write(async (tx) => {
+          await tx.update(mailroom).set({ taken: true }).where(eq(mailroom.id, id));
+        });
       }
     },
   };

@@ -38,6 +38,7 @@ function isNarrowed({ q, folder, marking }: ListDocumentsInput): boolean {
 export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
   const protects = useHolds('protect');
   const { folders, markings, colleagues, filter } = page;
+  const here = filter.folder ?? null;
   const empty = page.total === 0 && !isNarrowed(filter);
   const [search, setSearch] = useState(filter.q);
   const [shown, setShown] = useState<What | null>(empty && protects ? 'protect' : null);
@@ -69,8 +70,8 @@ export function DocumentsView({ page }: { readonly page: DocumentsPage }) {
           {shown === 'protect' && (
             <ProtectPanel
               taken={list.rows.map((row) => row.reference)}
-              folderId={filter.folder ?? null}
-              folderMarking={folderMarking(folders, filter.folder ?? null)}
+              folderId={here}
+              folderMarking={folderMarking(folders, here)}
               markings={markings}
               recovery={page.recovery}
             />

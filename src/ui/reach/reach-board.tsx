@@ -146,10 +146,11 @@ export function ReachBoard({ lines, now, selected, onSelect, proposed, onPropose
 
 /** What a line says, for those who do not see it. */
 function wordsOf(line: BoardLine): string {
+  const allowed = [line.may, ...line.conditions].join('; ');
   const count = (kind: 'opened' | 'refused') =>
     line.marks.filter((mark) => mark.kind === kind).length;
   return (
-    `${line.name}, ${line.under}: ${[line.may, ...line.conditions].join('; ')}; opened ${String(count('opened'))} times, ` +
+    `${line.name}, ${line.under}: ${allowed}; opened ${String(count('opened'))} times, ` +
     `refused ${String(count('refused'))} times${line.revokedAt === null ? '' : '; revoked'}`
   );
 }

@@ -190,8 +190,9 @@ export function useGrid(
     return text;
   };
   const paste = (text: string): boolean => {
-    if (copied.current === null || copied.current.text !== text) return false;
-    const made = pasteStep(copied.current, place.column, target);
+    const { current } = copied;
+    if (current?.text !== text) return false;
+    const made = pasteStep(current, place.column, target);
     if (made === null) setSaid('It was copied from another column. Paste it into the same one.');
     else take(made);
     return true;

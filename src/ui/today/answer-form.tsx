@@ -103,6 +103,7 @@ function GrantAnswer(props: Props) {
   const { busy, send, ask } = useAnswering(props);
   const given = isGiven ? request.right : null;
   const isSilent = words.trim() === '';
+  const givesNothing = given === null && until === null && !isAsAsked;
   const give = () =>
     send(
       {
@@ -117,29 +118,12 @@ function GrantAnswer(props: Props) {
     <div className="stack loose answer-form">
       <div className="row top">
         {request.right !== null && (
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={isGiven}
-                onChange={(_event, on) => {
-                  setGiven(on);
-                }}
-              />
-            }
-            label={`May ${verbList([request.right])}`}
-          />
-        )}
-        {request.right === 'print' && (
-          <TextField
-            type="number"
-            label="Prints"
-            className="count"
-            disabled={!isGiven}
-            value={prints}
-            onChange={({ target }) => {
-              setPrints(target.value);
-            }}
-            helperText={prints === '' ? 'No limit' : ''}
+          <RightGiven
+            right={request.right}
+            isGiven={isGiven}
+            prints={prints}
+            onGiven={setGiven}
+            onPrints={setPrints}
           />
         )}
         {differ && (
@@ -159,11 +143,7 @@ function GrantAnswer(props: Props) {
         <Words label="Message" value={words} onChange={setWords} />
       </div>
       <div className="row">
-        <Button
-          variant="contained"
-          disabled={busy || (given === null && until === null && !isAsAsked)}
-          onClick={() => void give()}
-        >
+        <Button variant="contained" disabled={busy || givesNothing} onClick={() => void give()}>
           {people === 1 ? 'Give this' : `Give this to all ${String(people)}`}
         </Button>
         <Button
@@ -183,6 +163,50 @@ function GrantAnswer(props: Props) {
         )}
       </div>
     </div>
+  );
+}
+
+/** Whether the right that was asked for is given, and to print how often. */
+function RightGiven({
+  right,
+  isGiven,
+  prints,
+  onGiven,
+  onPrints,
+}: {
+  readonly right: NonNullable<RequestRow['right']>;
+  readonly isGiven: boolean;
+  readonly prints: string;
+  readonly onGiven: (on: boolean) => void;
+  readonly onPrints: (text: string) => void;
+}) {
+  return (
+    <>
+      <FormControlLabel
+        control={
+          <Checkbox
+            checked={isGiven}
+            onChange={(_event, on) => {
+              onGiven(on);
+            }}
+          />
+        }
+        label={`May ${verbList([right])}`}
+      />
+      {right === 'print' && (
+        <TextField
+          type="number"
+          label="Prints"
+          className="count"
+          disabled={!isGiven}
+          value={prints}
+          onChange={({ target }) => {
+            onPrints(target.value);
+          }}
+          helperText={prints === '' ? 'No limit' : ''}
+        />
+      )}
+    </>
   );
 }
 

@@ -330,6 +330,10 @@ CREATE TABLE `table_sums` (
 	`seal` blob NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE `closed_mailboxes` (
+	`address` text PRIMARY KEY NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE `mailroom` (
 	`id` text PRIMARY KEY NOT NULL,
 	`to_address` text NOT NULL,

@@ -55,3 +55,6 @@ export const mailroom = sqliteTable(
   },
   (table) => [index('mailroom_to').on(table.toAddress, table.receivedAt)],
 );
+
+/** Mailboxes of the demo's mail server from which everything comes back. */
+export const closedMailboxes = sqliteTable('closed_mailboxes', { address: text().primaryKey() });

@@ -1,20 +1,18 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { Reading, Transaction } from '@/server/db/database';
-import { settings } from '@/server/db/schema/organisation';
+import { closedMailboxes } from '@/server/db/schema/mailing';
 
-const NAME = 'closed mailboxes';
-
-/** The mailboxes of the demo's mail server from which everything comes back. */
-export async function closedMailboxes(db: Reading | Transaction): Promise<readonly string[]> {
-  const [row] = await db.select().from(settings).where(eq(settings.name, NAME));
-  return row === undefined ? [] : (JSON.parse(row.value) as readonly string[]);
+/** Whether everything for a mailbox of the demo's mail server comes back. */
+export async function isMailboxClosed(db: Reading, address: string): Promise<boolean> {
+  return (await db.$count(closedMailboxes, eq(closedMailboxes.address, address))) > 0;
 }
 
-export async function putClosedMailboxes(
+export async function putMailboxClosed(
   tx: Transaction,
-  addresses: readonly string[],
+  address: string,
+  closed: boolean,
 ): Promise<void> {
-  const row = { name: NAME, value: JSON.stringify(addresses) };
-  await tx.insert(settings).values(row).onConflictDoUpdate({ target: settings.name, set: row });
+  if (closed) await tx.insert(closedMailboxes).values({ address }).onConflictDoNothing();
+  else await tx.delete(closedMailboxes).where(eq(closedMailboxes.address, address));
 }

@@ -112,19 +112,6 @@ export async function stopWaiting(tx: Transaction, dispatch: DispatchId): Promis
   return rows.length;
 }
 
-/** What came to an address of the demo's mail server and was not taken in. */
-export async function untakenMail(db: Reading, address: string) {
-  return db
-    .select({ id: mailroom.id, raw: mailroom.raw })
-    .from(mailroom)
-    .where(and(eq(mailroom.toAddress, address), eq(mailroom.taken, false)))
-    .orderBy(mailroom.receivedAt);
-}
-
-export async function markTaken(tx: Transaction, id: Id<'message'>): Promise<void> {
-  await tx.update(mailroom).set({ taken: true }).where(eq(mailroom.id, id));
-}
-
 export async function listMailroom(db: Reading, address: string | undefined, limit: number) {
   return db
     .select({

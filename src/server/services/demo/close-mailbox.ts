@@ -1,9 +1,6 @@
 import 'server-only';
 import type { CloseMailboxInput } from '@/contracts/mailroom';
-import {
-  closedMailboxes,
-  putClosedMailboxes,
-} from '@/server/repositories/mailing/closed-mailboxes';
+import { putMailboxClosed } from '@/server/repositories/mailing/closed-mailboxes';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needDemo } from '@/server/services/demo/need-demo';
 
@@ -19,9 +16,6 @@ export async function closeMailbox(
   { address, closed }: CloseMailboxInput,
 ): Promise<Record<string, never>> {
   await needDemo(deps);
-  await deps.db.write(async (tx) => {
-    const others = (await closedMailboxes(tx)).filter((each) => each !== address);
-    await putClosedMailboxes(tx, closed ? [...others, address] : others);
-  });
+  await deps.db.write((tx) => putMailboxClosed(tx, address, closed));
   return {};
 }

@@ -5,7 +5,7 @@ import {
   listMailroom,
   mailroomAddresses,
 } from '@/server/repositories/mailing/mail-repository';
-import { closedMailboxes } from '@/server/repositories/mailing/closed-mailboxes';
+import { isMailboxClosed } from '@/server/repositories/mailing/closed-mailboxes';
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needDemo } from '@/server/services/demo/need-demo';
@@ -48,7 +48,7 @@ export async function viewMailroom(
 ) {
   const { messages, addresses } = await readMailroom(deps, input);
   const address = input.address ?? null;
-  const isClosed = address !== null && (await closedMailboxes(deps.db.read)).includes(address);
+  const isClosed = address !== null && (await isMailboxClosed(deps.db.read, address));
   const mailbox = { messages, addresses, address, isClosed };
   const message =
     input.message === undefined ? null : await readMessage(deps, { id: input.message });

@@ -221,12 +221,23 @@ export async function viewTerms(deps: Deps): Promise<TermsPage> {
   return { terms, markings, folders, ceilings, defaults, rules };
 }
 
+function needFreeMarkingName(
+  all: readonly { readonly id: MarkingId; readonly name: string }[],
+  name: string,
+  own: MarkingId,
+): void {
+  const same = (each: string) => each.toLowerCase() === name.toLowerCase();
+  if (all.some((each) => each.id !== own && same(each.name)))
+    throw new ServiceError('marking-name-taken', { name });
+}
+
 /** Adds a marking, renames one or moves it before the one that it comes after; the documents that bear it keep it. */
 export async function putMarking(
   deps: Deps,
   actor: StaffActor,
   {
     up = false,
+    hidesTitles = false,
     ...input
   }: {
     readonly id: MarkingId | null;
@@ -239,12 +250,10 @@ export async function putMarking(
   const id = input.id ?? newId('marking', deps.random);
   await deps.db.write(async (tx) => {
     const all = await listMarkings(tx);
-    if (input.id !== null && !all.some((each) => each.id === id))
-      throw new ServiceError('no-marking');
-    if (all.some((each) => each.id !== id && each.name.toLowerCase() === input.name.toLowerCase()))
-      throw new ServiceError('marking-name-taken', { name: input.name });
     const before = all.find((each) => each.id === id);
-    await putMarkingRow(tx, { ...input, id });
+    if (input.id !== null && before === undefined) throw new ServiceError('no-marking');
+    needFreeMarkingName(all, input.name, id);
+    await putMarkingRow(tx, { ...input, id, hidesTitles });
     if (up) await moveMarkingUp(tx, id);
     await record(
       deps,
@@ -256,7 +265,7 @@ export async function putMarking(
         meaningBefore: before?.meaning ?? null,
         meaning: input.meaning,
         hidesTitlesBefore: before?.hidesTitles ?? null,
-        hidesTitles: input.hidesTitles ?? before?.hidesTitles ?? false,
+        hidesTitles,
         ...(up ? { up } : {}),
       }),
     );

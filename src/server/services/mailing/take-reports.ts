@@ -1,7 +1,7 @@
 import 'server-only';
 import { simpleParser } from 'mailparser';
 import { parseDeliveryStatus, type RecipientStatus } from '@/core/mail/delivery-status';
-import { statusWords } from '@/core/mail/status-words';
+import { returnedText } from '@/server/mail/failure-words';
 import type { Taken } from '@/server/mail/inbox';
 import {
   findMail,
@@ -29,15 +29,6 @@ async function reportIn(beginning: Uint8Array): Promise<Report | null> {
   return message === undefined ? null : { message, status };
 }
 
-/** What a message that came back, or is late, is to say, beside what their server answered. */
-function wordsOf({ action, status, diagnostic }: RecipientStatus): string {
-  const words =
-    action === 'delayed'
-      ? 'It is late: their mail server is still being tried.'
-      : statusWords(status);
-  return diagnostic === '' ? words : `${words} Their server: “${diagnostic.slice(0, 300)}”`;
-}
-
 async function noteReturned(deps: Deps, mail: OutboxRow, report: Report): Promise<Taken> {
   const { status } = report;
   const now = deps.clock.now();
@@ -46,7 +37,7 @@ async function noteReturned(deps: Deps, mail: OutboxRow, report: Report): Promis
     // It came back before it was written down that it went out.
     if (current?.state === 'sending') return 'later';
     if (current?.state !== 'delivered' && current?.state !== 'unsure') return 'done';
-    const lastError = wordsOf(status);
+    const lastError = returnedText(status);
     if (status.action === 'delayed') {
       await settleMail(tx, mail.id, { lastError });
       return 'done';

@@ -41,24 +41,7 @@ export async function addToPeople(
         createdAt: now,
       }));
     await insertRecipients(tx, added);
-    const events: LedgerEvent[] = [];
-    for (const person of known) {
-      const stated = wanted.get(person.address);
-      const name = person.name === '' ? (stated?.name ?? '') : person.name;
-      const organisation =
-        person.organisation === '' ? (stated?.organisation ?? '') : person.organisation;
-      if (name === person.name && organisation === person.organisation) continue;
-      await changePersonRow(tx, person.id, { name, organisation });
-      events.push({
-        action: 'recipient.changed',
-        outcome: 'done',
-        actor: { kind: 'staff', id: actor.id },
-        occurredAt: now,
-        recipient: person.id,
-        details: { before: {}, after: {} },
-        personal: { text: `${person.name}, ${person.organisation} → ${name}, ${organisation}` },
-      });
-    }
+    const events = await fillIn(tx, actor, known, wanted, now);
     if (added.length > 0)
       events.push({
         action: 'people.imported',
@@ -79,6 +62,36 @@ export async function addToPeople(
     if (id !== null) await join(deps, tx, actor, id, all, now);
     return { added: added.length, known: known.length, group: id };
   });
+}
+
+type Stated = AddToPeopleInput['people'][number];
+
+/** Fills in what was not known of people who are known. */
+async function fillIn(
+  tx: Transaction,
+  actor: StaffActor,
+  known: Awaited<ReturnType<typeof findRecipients>>,
+  wanted: ReadonlyMap<string, Stated>,
+  now: number,
+): Promise<LedgerEvent[]> {
+  const events: LedgerEvent[] = [];
+  for (const { id, address, ...before } of known) {
+    const stated = wanted.get(address) ?? before;
+    const name = before.name || stated.name;
+    const organisation = before.organisation || stated.organisation;
+    if (name === before.name && organisation === before.organisation) continue;
+    await changePersonRow(tx, id, { name, organisation });
+    events.push({
+      action: 'recipient.changed',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: now,
+      recipient: id,
+      details: { before: {}, after: {} },
+      personal: { text: `${before.name}, ${before.organisation} → ${name}, ${organisation}` },
+    });
+  }
+  return events;
 }
 
 async function groupOf(

@@ -4,7 +4,7 @@ import { groupId } from '@/contracts/dispatch';
 import type { GroupId } from '@/core/base/ids';
 
 /** The most people that are added at once; more come as a list. */
-export const MOST_ADDED = 2_000;
+const MOST_ADDED = 2_000;
 
 /** People who are to be known, and the group they are put into: one that is there, or a new one by its name. */
 export const addToPeopleInput = z.object({

@@ -6,13 +6,7 @@ import { markingId, type MarkingRow } from '@/contracts/marking';
 import type { SavedView } from '@/contracts/views';
 
 /** Where a dispatch stands; one may stand in several places. */
-export const DISPATCH_STATES = [
-  'active',
-  'over',
-  'never-opened',
-  'not-delivered',
-  'asked',
-] as const;
+const DISPATCH_STATES = ['active', 'over', 'never-opened', 'not-delivered', 'asked'] as const;
 export type DispatchState = (typeof DISPATCH_STATES)[number];
 
 /** Which dispatches are listed; absent: all. Days are both inside, in the organisation's zone. */

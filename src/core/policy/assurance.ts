@@ -7,18 +7,8 @@ import type { Right, Terms } from '@/core/policy/rights';
 export type Assurance = 'cryptography' | 'server' | 'reader' | 'nothing';
 
 /** What an assurance is told of. */
-export const HELD = [
-  'file',
-  'end',
-  'copy',
-  'print',
-  'keep',
-  'pass-on',
-  'watermark',
-  'place',
-  'capture',
-] as const;
-export type Held = (typeof HELD)[number];
+export type Held =
+  'file' | 'end' | 'copy' | 'print' | 'keep' | 'pass-on' | 'watermark' | 'place' | 'capture';
 
 export type AssuranceLine = {
   readonly held: Held;

@@ -89,6 +89,19 @@ function answerable({ right }: RequestRow): AnswerInput['right'] {
   return right === 'pass-on' || right === 'comment' || right === 'revise' ? null : right;
 }
 
+/** The right that an answer gives, and to print how often. */
+function rightGiven(
+  request: RequestRow,
+  isGiven: boolean,
+  prints: string,
+): Pick<AnswerFields, 'right' | 'prints'> {
+  if (!isGiven) return { right: null, prints: null };
+  return {
+    right: answerable(request),
+    prints: request.right === 'print' ? printsOf(prints) : null,
+  };
+}
+
 function printsOf(text: string): number | null {
   return text === '' ? null : Math.max(1, Math.floor(Number(text)) || 1);
 }
@@ -102,16 +115,10 @@ function GrantAnswer(props: Props) {
   const [isAsAsked, setAsAsked] = useState(differ);
   const { busy, send, ask } = useAnswering(props);
   const given = isGiven ? request.right : null;
-  const isSilent = words.trim() === '';
   const givesNothing = given === null && until === null && !isAsAsked;
   const give = () =>
     send(
-      {
-        right: given === null ? null : answerable(request),
-        until: isAsAsked ? 'as-asked' : until,
-        prints: given === 'print' ? printsOf(prints) : null,
-        words,
-      },
+      { ...rightGiven(request, isGiven, prints), until: isAsAsked ? 'as-asked' : until, words },
       'Given to',
     );
   return (
@@ -146,23 +153,44 @@ function GrantAnswer(props: Props) {
         <Button variant="contained" disabled={busy || givesNothing} onClick={() => void give()}>
           {people === 1 ? 'Give this' : `Give this to all ${String(people)}`}
         </Button>
-        <Button
-          color="error"
-          disabled={busy || isSilent}
-          onClick={() => void send({ ...GIVES_NOTHING, words }, 'Declined for')}
-        >
-          Decline
-        </Button>
-        <Button disabled={busy || isSilent} onClick={() => void ask(words)}>
-          Ask back
-        </Button>
-        {isSilent && (
-          <span className="quiet">
-            To decline, write a message that says why; to ask back, your question.
-          </span>
-        )}
+        <WordsActs
+          words={words}
+          busy={busy}
+          onDecline={() => void send({ ...GIVES_NOTHING, words }, 'Declined for')}
+          onAsk={() => void ask(words)}
+        />
       </div>
     </div>
+  );
+}
+
+/** What can be done with words alone. */
+function WordsActs({
+  words,
+  busy,
+  onDecline,
+  onAsk,
+}: {
+  readonly words: string;
+  readonly busy: boolean;
+  readonly onDecline: () => void;
+  readonly onAsk: () => void;
+}) {
+  const isSilent = words.trim() === '';
+  return (
+    <>
+      <Button color="error" disabled={busy || isSilent} onClick={onDecline}>
+        Decline
+      </Button>
+      <Button disabled={busy || isSilent} onClick={onAsk}>
+        Ask back
+      </Button>
+      {isSilent && (
+        <span className="quiet">
+          To decline, write a message that says why; to ask back, your question.
+        </span>
+      )}
+    </>
   );
 }
 

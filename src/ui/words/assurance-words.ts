@@ -1,7 +1,7 @@
 import type { Assurance, AssuranceLine, Held } from '@/core/policy/assurance';
 
 /** What holds it, to be read behind the name of what is held. */
-export const assuranceWords: Record<Assurance, string> = {
+const assuranceWords: Record<Assurance, string> = {
   cryptography: 'by cryptography',
   server: 'by the server',
   reader: 'by the reader',

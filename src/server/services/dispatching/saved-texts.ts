@@ -1,26 +1,15 @@
 import 'server-only';
 import { newId, type TextId } from '@/core/base/ids';
 import type { PutTextInput, SavedTexts } from '@/contracts/saved-texts';
-import type { SettingsDetails } from '@/core/ledger/details';
-import type { LedgerEvent } from '@/core/ledger/entry';
 import {
   listSavedTexts,
   putTextRow,
   removeTextRow,
 } from '@/server/repositories/dispatching/text-repository';
+import { aboutSettings } from '@/server/services/base/about-settings';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
-
-function about(actor: StaffActor, now: number, details: SettingsDetails): LedgerEvent {
-  return {
-    action: 'settings.changed',
-    outcome: 'done',
-    actor: { kind: 'staff', id: actor.id },
-    occurredAt: now,
-    details,
-  };
-}
 
 /** Saves a message under a name, for everybody who sends; one of the same name is replaced. */
 export async function putText(
@@ -33,7 +22,7 @@ export async function putText(
     const made = (await listSavedTexts(tx)).every(({ name }) => name !== input.name);
     const id = newId('text', deps.random);
     await putTextRow(tx, { ...input, id, changedBy: actor.id, changedAt: now });
-    await record(deps, tx, about(actor, now, { savedText: input.name, made }));
+    await record(deps, tx, aboutSettings(actor, now, { savedText: input.name, made }));
   });
   return { texts: await listSavedTexts(deps.db.read) };
 }
@@ -47,7 +36,11 @@ export async function removeText(
   await deps.db.write(async (tx) => {
     const name = await removeTextRow(tx, id);
     if (name === null) throw new ServiceError('no-text');
-    await record(deps, tx, about(actor, deps.clock.now(), { savedText: name, removed: name }));
+    await record(
+      deps,
+      tx,
+      aboutSettings(actor, deps.clock.now(), { savedText: name, removed: name }),
+    );
   });
   return { texts: await listSavedTexts(deps.db.read) };
 }

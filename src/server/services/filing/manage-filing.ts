@@ -1,8 +1,6 @@
 import 'server-only';
 import { newId, type FolderId, type MarkingId, type StaffId, type TermsId } from '@/core/base/ids';
 import { withThoseBelow, wouldLoop, type FolderNode } from '@/core/content/folders';
-import type { SettingsDetails } from '@/core/ledger/details';
-import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Level } from '@/core/policy/levels';
 import { holds } from '@/core/policy/permissions';
 import type { FolderRow } from '@/contracts/folder';
@@ -26,6 +24,7 @@ import { listCeilings, removeCeilingRow } from '@/server/repositories/policy/cei
 import { listDefaults, removeDefaultsRow } from '@/server/repositories/policy/defaults-repository';
 import { standingsIn } from '@/server/repositories/documents/document-repository';
 import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
+import { aboutSettings } from '@/server/services/base/about-settings';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needNothingLoosened } from '@/server/services/policy/loosening';
@@ -50,16 +49,6 @@ export async function viewFolders(deps: Deps): Promise<FolderRow[]> {
 async function removeRulesOf(tx: Transaction, level: Level, subject: string): Promise<void> {
   await removeCeilingRow(tx, level, subject);
   await removeDefaultsRow(tx, level, subject);
-}
-
-function aboutSettings(actor: StaffActor, now: number, details: SettingsDetails): LedgerEvent {
-  return {
-    action: 'settings.changed',
-    outcome: 'done',
-    actor: { kind: 'staff', id: actor.id },
-    occurredAt: now,
-    details,
-  };
 }
 
 async function needFreeName(

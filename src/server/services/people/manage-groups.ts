@@ -17,6 +17,7 @@ import {
 } from '@/server/repositories/people/group-repository';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import { renameAddressee } from '@/server/repositories/access/wider-repository';
+import { aboutSettings } from '@/server/services/base/about-settings';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { mailNewGrants } from '@/server/services/dispatching/mail-new-grants';
 import { ServiceError } from '@/server/services/base/errors';
@@ -50,13 +51,7 @@ function noted(
   actor: StaffActor,
   details: SettingsDetails,
 ): Promise<void> {
-  return record(deps, tx, {
-    action: 'settings.changed',
-    outcome: 'done',
-    actor: { kind: 'staff', id: actor.id },
-    occurredAt: deps.clock.now(),
-    details,
-  });
+  return record(deps, tx, aboutSettings(actor, deps.clock.now(), details));
 }
 
 /** Makes a group or renames one. @throws ServiceError `CONFLICT` where the name is taken, `NOT_FOUND`, `NOT_ALLOWED` */

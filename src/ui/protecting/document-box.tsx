@@ -21,6 +21,7 @@ export function DocumentBox({
   readonly onPick: (document: DocumentRow) => void;
 }) {
   const [text, setText] = useState('');
+  const [isOpen, setOpen] = useState(false);
   const wanted = usePaused(text.trim());
   const { answer, busy } = useAsked(
     'GET /api/v1/documents',
@@ -37,12 +38,20 @@ export function DocumentBox({
     const { rows } = await api('GET /api/v1/documents', { q: text.trim(), own: 'true' });
     const first = rows.find(canPick);
     if (first === undefined) return;
+    setOpen(false);
     setText('');
     onPick(first);
   };
   return (
     <Autocomplete<DocumentRow>
       openOnFocus
+      open={isOpen}
+      onOpen={() => {
+        setOpen(true);
+      }}
+      onClose={() => {
+        setOpen(false);
+      }}
       autoHighlight
       clearOnBlur
       className="document-box"

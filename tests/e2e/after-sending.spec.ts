@@ -60,7 +60,7 @@ test('mail that came back is sent again, a document is added, a question goes ba
   await reader.getByRole('button', { name: 'Read' }).first().click();
   const own = reader.getByRole('region', { name: 'What you asked for' });
   await own.getByRole('button', { name: 'Ask for more, or write' }).click();
-  await own.getByLabel('To print').check();
+  await own.getByLabel(/^To copy/).check();
   await own.getByLabel('Reason or message').fill('For the loft');
   await own.getByRole('button', { name: /^Send to/ }).click();
   await expect(own).toContainText('waiting for an answer');

@@ -92,6 +92,11 @@ test('the organisation holds back what nobody asked to hold back', async () => {
   expect(row).toMatchObject({ id: held, leavesAt: now() + 5 * MINUTE, own: true });
   await hastenHeld(product.deps, product.ida, { id: held });
   expect(await arrived()).toBe(1);
+  const { rows } = await listLedger(product.deps, product.ida, ledgerInput.parse({}));
+  expect(rows.find(({ action }) => action === 'dispatch.hastened')).toMatchObject({
+    actor: { id: product.ida.id },
+    details: { held },
+  });
   await putWorkSettings(product.deps, product.ida, { heldFor: 0 });
 });
 

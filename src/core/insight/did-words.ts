@@ -20,6 +20,7 @@ const done: Record<Action, string> = {
   'dispatch.sent': 'dispatched',
   'dispatch.held': 'held a dispatch back',
   'dispatch.stopped': 'stopped a dispatch before it left',
+  'dispatch.hastened': 'let a held dispatch leave at once',
   'dispatch.mailed-again': 'mailed a link again',
   'grant.given': 'gave access',
   'grant.changed': 'changed access',

@@ -322,6 +322,7 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'document.revoked': null,
   'document.reinstated': null,
   'dispatch.mailed-again': null,
+  'dispatch.hastened': null,
   'mail.delivered': null,
   'mail.failed': null,
   'mail.stopped': (details) => counts(details, { messages: 'Messages' }),

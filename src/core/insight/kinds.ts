@@ -27,6 +27,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'dispatch.sent': 'sent',
   'dispatch.held': 'changed',
   'dispatch.stopped': 'changed',
+  'dispatch.hastened': 'changed',
   'dispatch.mailed-again': 'sent',
   'mail.delivered': 'sent',
   'mail.failed': 'sent',

@@ -32,6 +32,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'dispatch.sent': NOTHING,
   'dispatch.held': NOTHING,
   'dispatch.stopped': NOTHING,
+  'dispatch.hastened': NOTHING,
   'dispatch.mailed-again': { toSomebody: true },
   'grant.given': { changes: 'own', toSomebody: true },
   'grant.changed': { changes: 'all', ends: true, toSomebody: true },

@@ -151,6 +151,7 @@ export type Details = {
   };
   /** `problem`: why it could not leave; absent: somebody stopped it. */
   'dispatch.stopped': { readonly held: HeldId; readonly problem?: string };
+  'dispatch.hastened': { readonly held: HeldId };
   /** `status`: what RFC 3463 calls an enhanced status code; empty: none was given. */
   'mail.returned': { readonly status: string };
   'mail.stopped': { readonly messages: number };

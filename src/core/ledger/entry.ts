@@ -33,6 +33,7 @@ export const ACTIONS = [
   'dispatch.sent',
   'dispatch.held',
   'dispatch.stopped',
+  'dispatch.hastened',
   'dispatch.mailed-again',
   'grant.given',
   'grant.changed',

@@ -1,6 +1,5 @@
 'use client';
 
-import { useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import type { ComposeStart } from '@/contracts/draft';
 import { bareDomain } from '@/core/policy/address';
@@ -13,6 +12,7 @@ import { NO_MAIL } from '@/ui/compose/compose-problems';
 import { ceilingWarnings } from '@/ui/compose/ceiling-warnings';
 import { SeenAs } from '@/ui/compose/seen-as';
 import type { Composed } from '@/ui/compose/use-composed';
+import { useSettled } from '@/ui/compose/use-settled';
 import { nameOf, type GridRow } from '@/ui/recipients/grid-view';
 import { WhatHolds } from '@/ui/compose/what-holds';
 import { Note } from '@/ui/shell/notice';
@@ -40,7 +40,7 @@ function titleOf({ row, known }: GridRow): string {
 
 /** What comes of what was composed so far: what stops it, what to look at, and what each would get. */
 export function Consequences(props: Props) {
-  const composed = useDeferredValue(props.composed);
+  const composed = useSettled(props.composed);
   const { start, active } = props;
   const shown = { start, composed, active };
   return (

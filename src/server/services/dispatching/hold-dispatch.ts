@@ -171,6 +171,13 @@ export async function hastenHeld(
     const leavesAt = deps.clock.now();
     if (!(await settleHeld(tx, id, ['held', 'failed'], { state: 'held', leavesAt, problem: null })))
       throw new ServiceError('held-left');
+    await record(deps, tx, {
+      action: 'dispatch.hastened',
+      outcome: 'done',
+      actor: { kind: 'staff', id: actor.id },
+      occurredAt: leavesAt,
+      details: { held: id },
+    });
   });
   await sendHeld(deps);
   return {};

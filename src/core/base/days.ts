@@ -1,4 +1,14 @@
 import { DAY, MINUTE, type Moment } from '@/core/base/time';
+import { zoneFormat } from '@/core/base/zone-format';
+
+const wallIn = zoneFormat({
+  hourCycle: 'h23',
+  year: 'numeric',
+  month: '2-digit',
+  day: '2-digit',
+  hour: '2-digit',
+  minute: '2-digit',
+});
 
 /** A day as `2026-11-25`; the day after it. */
 export function dayAfter(day: string): string {
@@ -8,15 +18,7 @@ export function dayAfter(day: string): string {
 /** What the clocks of a zone are ahead of UTC at a moment, in ms. */
 function offsetAt(moment: Moment, zone: string): number {
   const parts = Object.fromEntries(
-    new Intl.DateTimeFormat('en-GB', {
-      timeZone: zone,
-      hourCycle: 'h23',
-      year: 'numeric',
-      month: '2-digit',
-      day: '2-digit',
-      hour: '2-digit',
-      minute: '2-digit',
-    })
+    wallIn(zone)
       .formatToParts(moment)
       .map(({ type, value }) => [type, Number(value)]),
   );

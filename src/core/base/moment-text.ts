@@ -1,18 +1,21 @@
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
+import { zoneFormat } from '@/core/base/zone-format';
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+const momentIn = zoneFormat({
+  day: 'numeric',
+  month: 'numeric',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+});
+const nameIn = zoneFormat({ timeZoneName: 'short' });
 
 /** `31 Dec 2026 17:00`: months of three letters, so that columns line up. */
 export function momentText(at: number, zone: string): string {
   const parts = Object.fromEntries(
-    new Intl.DateTimeFormat('en-GB', {
-      day: 'numeric',
-      month: 'numeric',
-      year: 'numeric',
-      hour: '2-digit',
-      minute: '2-digit',
-      timeZone: zone,
-    })
+    momentIn(zone)
       .formatToParts(at)
       .map((part) => [part.type, part.value]),
   );
@@ -36,7 +39,7 @@ export function dayText(day: string): string {
 /** The zone's short name at that moment: `UTC`, `GMT+1`. */
 export function zoneName(at: number, zone: string): string {
   return (
-    new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' })
+    nameIn(zone)
       .formatToParts(at)
       .find((part) => part.type === 'timeZoneName')?.value ?? zone
   );

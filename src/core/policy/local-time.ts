@@ -1,28 +1,20 @@
 import type { Moment } from '@/core/base/time';
 import { HOUR, MINUTE } from '@/core/base/time';
+import { zoneFormat } from '@/core/base/zone-format';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const formatters = new Map<string, Intl.DateTimeFormat>();
+const clockIn = zoneFormat({
+  weekday: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+  hourCycle: 'h23',
+});
 /** The last quarter hour asked about in each zone: offsets change on whole ones only, and asking Intl is slow. */
 const quarters = new Map<
   string,
   { readonly start: Moment; readonly weekday: number; readonly minute: number }
 >();
 const QUARTER = HOUR / 4;
-
-function formatterFor(zone: string): Intl.DateTimeFormat {
-  const known = formatters.get(zone);
-  if (known !== undefined) return known;
-  const made = new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone,
-    weekday: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  });
-  formatters.set(zone, made);
-  return made;
-}
 
 /**
  * Weekday (1 is Monday) and minute of the day that clocks show in a zone. @throws RangeError where
@@ -36,7 +28,7 @@ export function localTime(
   let quarter = quarters.get(zone);
   if (quarter?.start !== start) {
     const parts = Object.fromEntries(
-      formatterFor(zone)
+      clockIn(zone)
         .formatToParts(start)
         .map(({ type, value }) => [type, value]),
     );

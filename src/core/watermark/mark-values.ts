@@ -1,5 +1,9 @@
+import { zoneFormat } from '@/core/base/zone-format';
 import type { Moment } from '@/core/base/time';
 import type { TokenValues } from '@/core/watermark/tokens';
+
+const dateIn = zoneFormat({ dateStyle: 'medium' });
+const timeIn = zoneFormat({ hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
 
 /**
  * What the pieces of a watermark say of one open. Somebody without a name goes by their address.
@@ -14,12 +18,7 @@ export function markValues(
   return {
     ...about,
     name: about.name === '' ? about.address : about.name,
-    date: new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(at),
-    time: new Intl.DateTimeFormat('en-GB', {
-      hour: '2-digit',
-      minute: '2-digit',
-      timeZone: zone,
-      timeZoneName: 'short',
-    }).format(at),
+    date: dateIn(zone).format(at),
+    time: timeIn(zone).format(at),
   };
 }

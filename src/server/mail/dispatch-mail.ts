@@ -1,4 +1,5 @@
 import { mailHtml, mailText, type MailPart } from '@/server/mail/html';
+import { zoneFormat } from '@/core/base/zone-format';
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 
 /** What a recipient is told about one dispatch. */
@@ -20,12 +21,11 @@ export type DispatchMailFacts = {
   readonly form: DeliveryForm;
 };
 
+const longIn = zoneFormat({ dateStyle: 'long', timeStyle: 'short' });
+
 /** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
 export function momentWords(moment: number, zone: string): string {
-  return (
-    `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(moment)} ` +
-    `(${zone})`
-  );
+  return `${longIn(zone).format(moment)} (${zone})`;
 }
 
 /** How to get to what was sent. */

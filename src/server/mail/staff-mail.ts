@@ -1,3 +1,5 @@
+import { momentWords } from '@/server/mail/dispatch-mail';
+
 /** What a colleague is told who is to choose a password. */
 export type PasswordMailFacts = {
   readonly purpose: 'invitation' | 'reset';
@@ -19,9 +21,7 @@ export function passwordMail({
   until,
   link,
 }: PasswordMailFacts): { readonly subject: string; readonly body: string } {
-  const end =
-    `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(until)} ` +
-    `(${zone})`;
+  const end = momentWords(until, zone);
   const why =
     purpose === 'invitation'
       ? `${by} has invited you to Embargo at ${organisation}.`
@@ -64,9 +64,7 @@ export function newAdministratorMail({
   from,
   link,
 }: NewAdministratorFacts): { readonly subject: string; readonly body: string } {
-  const moment =
-    `${new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: zone }).format(from)} ` +
-    `(${zone})`;
+  const moment = momentWords(from, zone);
   return {
     subject: `${name} becomes an administrator at ${organisation}`,
     body: [

@@ -1,8 +1,6 @@
 'use client';
 
 import { memo, type MouseEvent } from 'react';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
 import { bareDomain } from '@/core/policy/address';
 import { differsIn, isRightColumn, otherConditions } from '@/core/compose/columns';
 import type { Terms } from '@/core/policy/rights';
@@ -90,7 +88,8 @@ export const GridRowView = memo(function GridRowView({
 }: Props) {
   const { key } = each.row;
   return (
-    <TableRow
+    // Plain elements: hundreds of cells are drawn at an edit, and the library's are styled one by one.
+    <tr
       role="row"
       className={`grid-row ${concern ?? ''} ${key === COMMON ? 'common' : ''}`}
       aria-selected={selected}
@@ -102,7 +101,7 @@ export const GridRowView = memo(function GridRowView({
         const differs =
           key !== COMMON && isChangeable(column) && differsIn(column, each.row, each.terms, common);
         return (
-          <TableCell
+          <td
             key={column}
             id={cellId(key, column)}
             role={column === 'who' ? 'rowheader' : 'gridcell'}
@@ -115,9 +114,9 @@ export const GridRowView = memo(function GridRowView({
             }}
           >
             <CellContent column={column} each={each} documents={documents} />
-          </TableCell>
+          </td>
         );
       })}
-    </TableRow>
+    </tr>
   );
 });

@@ -1,5 +1,5 @@
 import { fc, test as prop } from '@fast-check/vitest';
-import { describe, expect, test } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import { reachScale, snapTo } from '@/ui/reach/reach-scale';
 
@@ -31,5 +31,14 @@ describe('the scale of reach lines', () => {
     expect(Math.abs(snapTo(days, end, 111) - end) % HOUR).toBe(0);
     expect(snapTo(weeks, end, 9_999)).toBeLessThanOrEqual(start + 31 * DAY);
     expect(snapTo(weeks, end, -50)).toBeGreaterThanOrEqual(start - DAY);
+  });
+
+  test('has the same ticks in every browser while it is drawn in UTC', () => {
+    const labels = () => reachScale([start, start + 40 * DAY], 460, 'UTC').ticks;
+    const here = labels();
+    vi.stubEnv('TZ', 'Pacific/Auckland');
+    expect(labels()).toEqual(here);
+    expect(reachScale([start, start + 40 * DAY], 460, 'Pacific/Auckland').ticks).not.toEqual(here);
+    vi.unstubAllEnvs();
   });
 });

@@ -4,6 +4,10 @@ import {
   timeHour,
   timeMonday,
   timeMonth,
+  utcDay,
+  utcHour,
+  utcMonday,
+  utcMonth,
   type CountableTimeInterval,
   type ScaleTime,
 } from 'd3';
@@ -21,18 +25,23 @@ type Tick = { readonly at: number; readonly label: string };
 
 const PIXELS_A_TICK = 70;
 
+const LOCAL = { hour: timeHour, day: timeDay, monday: timeMonday, month: timeMonth };
+const UTC = { hour: utcHour, day: utcDay, monday: utcMonday, month: utcMonth };
+
+/**
+ * The calendar that ticks follow. A page is drawn in UTC on the server, and so it is when a browser
+ * takes it over: by its own calendar the first picture would be another one.
+ */
+function calendarOf(zone: string): typeof LOCAL {
+  return zone === 'UTC' ? UTC : LOCAL;
+}
+
 /** The finest calendar step that still leaves every tick room for its label. */
-function ticksFor(x: ScaleTime<number, number>, width: number): Date[] {
+function ticksFor(x: ScaleTime<number, number>, width: number, zone: string): Date[] {
   const most = Math.max(2, Math.floor(width / PIXELS_A_TICK));
   const [first, last] = x.domain() as [Date, Date];
-  const every = [
-    timeHour.every(6),
-    timeDay,
-    timeMonday,
-    timeMonday.every(2),
-    timeMonth,
-    timeMonth.every(3),
-  ];
+  const { hour, day, monday, month } = calendarOf(zone);
+  const every = [hour.every(6), day, monday, monday.every(2), month, month.every(3)];
   for (const interval of every) {
     const ticks = interval?.range(first, last) ?? [];
     if (ticks.length > 0 && ticks.length <= most) return ticks;
@@ -48,7 +57,7 @@ export function reachScale(
   const x = scaleTime()
     .domain([new Date(first), new Date(last)])
     .range([0, width]);
-  const ticks = ticksFor(x, width).map((date) => ({
+  const ticks = ticksFor(x, width, zone).map((date) => ({
     at: date.getTime(),
     label: momentText(date.getTime(), zone).split(' ').slice(0, 2).join(' '),
   }));

@@ -12,6 +12,7 @@ import {
 } from '@/server/services/people/exchange-people';
 import { putGroup, viewGroupAddresses } from '@/server/services/people/manage-groups';
 import { changePerson, listPeople } from '@/server/services/people/manage-people';
+import { joinStaff } from '../support/staff';
 import { START, drawing, protect, startProduct, type Product } from '../support/product';
 
 let product: Product;
@@ -117,4 +118,16 @@ test('an identifier is one person’s, by hand and by a list', async () => {
   await bring('email,identifier\nnew@harbour.example,H-9\n');
   expect(await found('H-9')).toEqual(['per@harbour.example']);
   expect(await found('new@')).toEqual(['new@harbour.example']);
+});
+
+test('a sender names nobody whom others added, and names their own', async () => {
+  const nils = await joinStaff(product, 'sender', 'nils-who-names');
+  const add = (actor: typeof nils, address: string, name: string) =>
+    addToPeople(product.deps, actor, { people: [person(address, name)], group: null });
+  await add(product.ida, 'owned@yard.example', '');
+  await add(nils, 'owned@yard.example', 'The director');
+  expect(await found('The director')).toEqual([]);
+  await add(nils, 'own@yard.example', '');
+  await add(nils, 'own@yard.example', 'Own Name');
+  expect(await found('Own Name')).toEqual(['own@yard.example']);
 });

@@ -192,7 +192,7 @@ test('a Maildir hands over each new message once, and keeps it as seen', async (
       return Promise.resolve(answer);
     });
   await take('done');
-  for (const name of ['cur', 'new', 'tmp']) mkdirSync(path.join(folder, name));
+  for (const name of ['new', 'tmp']) mkdirSync(path.join(folder, name));
   writeFileSync(path.join(folder, 'new', '2.host'), 'second');
   writeFileSync(path.join(folder, 'new', '1.host'), 'first');
   await take('later');

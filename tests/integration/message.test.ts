@@ -109,6 +109,25 @@ describe('a note', () => {
   });
 });
 
+test('nobody finds out by a note what stands in somebody else’s document', async () => {
+  const nils = await joinStaff(product, 'sender', 'nils-who-guesses');
+  const quoted = wordsOf(await drawing(2))
+    .slice(0, 40)
+    .join(' ');
+  const problems: unknown[] = [];
+  for (const note of [quoted, quoted.toUpperCase().split(' ').toReversed().join(' ')])
+    await sendDocuments(product.deps, nils, {
+      documents: [document],
+      recipients: [MIRA],
+      terms,
+      subject: 'Guess',
+      note,
+      watermark: '',
+      delivery: 'mail',
+    }).catch((error: unknown) => problems.push(error));
+  expect(problems).toMatchObject([{ problem: 'title-of-others' }, { problem: 'title-of-others' }]);
+});
+
 test('titles stay out of mail where the marking wants it, and are read behind the link', async () => {
   const { id: markingId } = await putMarking(product.deps, product.ida, {
     id: null,

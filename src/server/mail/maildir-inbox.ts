@@ -1,4 +1,4 @@
-import { open, readdir, rename } from 'node:fs/promises';
+import { mkdir, open, readdir, rename } from 'node:fs/promises';
 import path from 'node:path';
 import { BEGINNING_BYTES, type MailInbox } from '@/server/mail/inbox';
 
@@ -29,7 +29,9 @@ async function newIn(folder: string): Promise<readonly string[]> {
 export function createMaildirInbox(folder: string): MailInbox {
   return {
     take: async (each) => {
-      for (const name of await newIn(folder)) {
+      const names = await newIn(folder);
+      if (names.length > 0) await mkdir(path.join(folder, 'cur'), { recursive: true });
+      for (const name of names) {
         const file = path.join(folder, 'new', name);
         if ((await each(await beginningOf(file))) === 'done')
           await rename(file, path.join(folder, 'cur', `${name}:2,S`));

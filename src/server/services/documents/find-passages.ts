@@ -1,6 +1,7 @@
 import 'server-only';
 import type { DocumentId } from '@/core/base/ids';
 import { passagesOf } from '@/core/content/passages';
+import { reaches } from '@/core/policy/permissions';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { ContentError } from '@/server/rendering/errors';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
@@ -12,8 +13,9 @@ const PAGES_EACH = 40;
 const PAGES_IN_ALL = 400;
 
 /**
- * The first of some documents that a text quotes at length; `null`: none. A document without text,
- * or one that nobody can open any more, is quoted by nobody.
+ * The first of some documents of one's own that a text quotes at length; `null`: none. A document
+ * without text, or one that nobody can open any more, is quoted by nobody, and whether somebody
+ * else's is quoted is nobody's to find out.
  */
 export async function quotedDocument(
   deps: Deps,
@@ -26,12 +28,17 @@ export async function quotedDocument(
   let pagesLeft = PAGES_IN_ALL;
   for (const id of documents) {
     const found = await findDocument(deps.db.read, id);
-    if (found?.version.wrappedKey == null || found.version.damagedAt !== null) continue;
+    if (found === null || !isReadable(actor, found)) continue;
     const pages = Math.min(found.version.pages, PAGES_EACH, pagesLeft);
     pagesLeft -= pages;
     if (passages.isIn(await textOf(deps, actor, found, pages))) return found.document;
   }
   return null;
+}
+
+function isReadable(actor: StaffActor, { document, version }: Found): boolean {
+  const isOwn = reaches(actor, { owner: document.ownerId, deputy: document.deputyId });
+  return isOwn && version.wrappedKey !== null && version.damagedAt === null;
 }
 
 type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;

@@ -16,9 +16,19 @@ type Report = { readonly message: string; readonly status: RecipientStatus };
 /** Our message's id in a Message-ID header of what is returned: for servers that know no envelope id. */
 const OWN_ID = /^message-id:\s*<(msg_[0-9a-z]+)@/im;
 
+/** The parts of a message; none where it is no mail: one that cannot be read must not hold up others. */
+async function partsOf(beginning: Uint8Array) {
+  try {
+    const options = { keepDeliveryStatus: true };
+    return (await simpleParser(Buffer.from(beginning), options)).attachments;
+  } catch {
+    return [];
+  }
+}
+
 /** What a message says became of one of ours; `null`: it is no delivery report. */
 async function reportIn(beginning: Uint8Array): Promise<Report | null> {
-  const { attachments } = await simpleParser(Buffer.from(beginning), { keepDeliveryStatus: true });
+  const attachments = await partsOf(beginning);
   const part = attachments.find(({ contentType }) => contentType === 'message/delivery-status');
   if (part === undefined) return null;
   const found = parseDeliveryStatus(part.content.toString('utf8'));

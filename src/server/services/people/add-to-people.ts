@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import type { AddedToPeople, AddToPeopleInput } from '@/contracts/add-people';
+import { holds } from '@/core/policy/permissions';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import type { Transaction } from '@/server/db/database';
 import {
@@ -76,6 +77,8 @@ async function fillIn(
 ): Promise<LedgerEvent[]> {
   const events: LedgerEvent[] = [];
   for (const { id, address, ...before } of known) {
+    // What others know of somebody is theirs to say, as where a person is changed alone.
+    if (!holds(actor.role, 'settings') && before.addedBy !== actor.id) continue;
     const stated = wanted.get(address) ?? before;
     const name = before.name || stated.name;
     const organisation = before.organisation || stated.organisation;

@@ -294,6 +294,7 @@ test('a draft is gone with its dispatch, and stays where that fails or it is som
     form: 'link' as const,
     delivery: 'by-hand' as const,
     titleOnCover: true,
+    noteInMail: true,
     reason: 'because',
   };
   const rows = [rowOf('mira@x.example', 'person'), rowOf(LINK_KEY, 'link')];

@@ -9,8 +9,8 @@ export const putMarkingInput = z.object({
   id: markingId.nullable(),
   name: z.string().trim().min(1, 'the marking needs a name').max(60),
   meaning: z.string().trim().max(300),
-  /** Whether titles of what bears it stay out of mail and of cover pages. */
-  hidesTitles: z.boolean().default(false),
+  /** Whether titles of what bears it stay out of mail and of cover pages; absent: as before. */
+  hidesTitles: z.boolean().optional(),
   up: z.boolean().optional(),
 });
 export const markingInput = z.object({ id: markingId });

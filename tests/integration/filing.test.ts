@@ -117,6 +117,19 @@ describe('markings and attributes', () => {
   });
 });
 
+test('a marking that hides titles goes on doing so where it is moved or renamed', async () => {
+  const { deps, ida } = product;
+  const said = { id: null, name: 'Quiet', meaning: '', hidesTitles: true };
+  const { id } = await putMarking(deps, ida, said);
+  await putMarking(deps, ida, { id, name: 'Quiet one', meaning: '', up: true });
+  const hides = async () =>
+    (await viewTerms(deps)).markings.find((each) => each.id === id)?.hidesTitles;
+  expect(await hides()).toBe(true);
+  await putMarking(deps, ida, { ...said, id, hidesTitles: false });
+  expect(await hides()).toBe(false);
+  await removeMarking(deps, ida, { id });
+});
+
 test('a folder says how new documents are marked, until that marking is gone', async () => {
   const { deps, ida } = product;
   const { id: markingId } = await putMarking(deps, ida, { id: null, name: 'Yards', meaning: '' });

@@ -226,13 +226,13 @@ export async function putMarking(
   actor: StaffActor,
   {
     up = false,
-    hidesTitles = false,
+    hidesTitles: hides,
     ...input
   }: {
     readonly id: MarkingId | null;
     readonly name: string;
     readonly meaning: string;
-    readonly hidesTitles?: boolean;
+    readonly hidesTitles?: boolean | undefined;
     readonly up?: boolean | undefined;
   },
 ): Promise<{ readonly id: MarkingId }> {
@@ -242,6 +242,8 @@ export async function putMarking(
     const before = all.find((each) => each.id === id);
     if (input.id !== null && before === undefined) throw new ServiceError('no-marking');
     needFreeMarkingName(all, input.name, id);
+    const was = before ?? { name: null, meaning: null, hidesTitles: null };
+    const hidesTitles = hides ?? was.hidesTitles ?? false;
     await putMarkingRow(tx, { ...input, id, hidesTitles });
     if (up) await moveMarkingUp(tx, id);
     await record(
@@ -249,11 +251,11 @@ export async function putMarking(
       tx,
       aboutSettings(actor, deps.clock.now(), {
         marking: id,
-        before: before?.name ?? null,
+        before: was.name,
         after: input.name,
-        meaningBefore: before?.meaning ?? null,
+        meaningBefore: was.meaning,
         meaning: input.meaning,
-        hidesTitlesBefore: before?.hidesTitles ?? null,
+        hidesTitlesBefore: was.hidesTitles,
         hidesTitles,
         ...(up ? { up } : {}),
       }),

@@ -22,6 +22,7 @@ import {
   startProduct,
   type Product,
 } from '../support/product';
+import { setWay } from '../support/rules';
 import { joinStaff } from '../support/staff';
 
 const MIRA = 'mira@yard.example';
@@ -129,6 +130,27 @@ test('a group gets them as a whole, and its members beneath it', async () => {
   const whole = given.find(({ kind }) => kind === 'group');
   expect(given).toHaveLength(3);
   expect(given.filter(({ parent }) => parent === whole?.id)).toHaveLength(2);
+});
+
+test('a way that was forbidden since, or wants a second person, takes no more documents', async () => {
+  const { id } = await dispatchDocuments(product.deps, product.ida, {
+    documents: [first],
+    recipients: [],
+    domains: [{ domain: 'yard.example' }],
+    terms: { rights: ['read'], from: null, until: START + 5 * DAY, prints: null },
+    subject: 'To the yard',
+    note: '',
+    watermark: '',
+    delivery: 'by-hand',
+  });
+  sent = { ...sent, id };
+  await setWay(product, 'domain', 'forbidden', 'people are named');
+  await expect(add()).rejects.toMatchObject({ problem: 'way-forbidden' });
+  await setWay(product, 'domain', 'agreed', 'a look first');
+  await expect(add()).rejects.toMatchObject({ problem: 'second-person-needed' });
+  expect(await rows()).toEqual([]);
+  await setWay(product, 'domain', 'allowed');
+  expect(await add()).toEqual({ given: 1 });
 });
 
 test('twenty at once add it once, and nobody adds to what somebody else sent', async () => {

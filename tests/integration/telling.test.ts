@@ -19,6 +19,7 @@ import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-g
 import { putTerms } from '@/server/services/access/change-saved-terms';
 import { revokeAccess } from '@/server/services/access/revoke-access';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { putText, removeText } from '@/server/services/dispatching/saved-texts';
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { listLedger } from '@/server/services/ledger/list-entries';
@@ -249,6 +250,17 @@ describe('an entry about how things are set says what it was and is', () => {
   ])('%s', async (_name, action, act, facts) => {
     await act();
     expect((await told(action)).facts).toEqual(expect.arrayContaining([...facts]));
+  });
+
+  test('a saved text, that it was made, changed and removed', async () => {
+    const text = { name: 'To a yard', subject: 'Lines plan', note: '' };
+    const { texts } = await putText(product.deps, product.ida, text);
+    expect((await told('settings.changed')).facts).toEqual(['Saved text made: To a yard']);
+    await putText(product.deps, product.ida, { ...text, note: 'Read it' });
+    expect((await told('settings.changed')).facts).toEqual(['Saved text changed: To a yard']);
+    const [made] = texts;
+    await removeText(product.deps, product.ida, { id: made?.id ?? 'txt_' });
+    expect((await told('settings.changed')).facts).toEqual(['Saved text removed: To a yard']);
   });
 
   test('a group, who came in and who went out', async () => {

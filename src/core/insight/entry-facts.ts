@@ -88,6 +88,11 @@ function aboutRule(details: Details): Fact[] {
   ];
 }
 
+function aboutSavedText({ savedText, made, removed }: Details): Fact[] {
+  if (removed !== undefined) return fact('Saved text removed', text(savedText));
+  return fact(made === true ? 'Saved text made' : 'Saved text changed', text(savedText));
+}
+
 function aboutTwoPeople({ asked: isAsked, twoPeople }: Details): Fact[] {
   if (isAsked === false) return fact('Asked', 'that one person is enough');
   const words = twoPeople === true ? 'needed to destroy keys' : 'not needed to destroy keys';
@@ -97,6 +102,7 @@ function aboutTwoPeople({ asked: isAsked, twoPeople }: Details): Fact[] {
 /** What of a settings change is told by the first of its details that is there. */
 const settingsTellers: readonly (readonly [detail: string, teller: Teller])[] = [
   ['rule', aboutRule],
+  ['savedText', aboutSavedText],
   [
     'defaults',
     (details, words) => [

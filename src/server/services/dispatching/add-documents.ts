@@ -2,6 +2,7 @@ import 'server-only';
 import { groupBy } from '@/core/base/group';
 import type { RecipientId } from '@/core/base/ids';
 import { windowState } from '@/core/policy/decide';
+import type { AddresseeKind } from '@/core/policy/addressee';
 import { isInTheClear } from '@/core/policy/delivery';
 import type { AddDocumentsInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
@@ -9,6 +10,7 @@ import { grantsOf, termsOf, toFacts } from '@/server/repositories/access/grant-r
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { addGrants } from '@/server/services/access/give-grants';
 import { ServiceError } from '@/server/services/base/errors';
+import { needAllowed } from '@/server/services/policy/within-rules';
 import { record } from '@/server/services/base/record';
 import {
   checkDocuments,
@@ -19,7 +21,7 @@ import { linksToMail } from '@/server/services/dispatching/change-link';
 import { mailLinks } from '@/server/services/dispatching/mail-links';
 import type { Settled } from '@/server/services/dispatching/settle-recipients';
 
-type Standing = Settled & { readonly isPerson: boolean };
+type Standing = Settled & { readonly kind: AddresseeKind };
 
 /**
  * Everybody whom a dispatch addresses and who has something of it now, each on the terms they have
@@ -58,7 +60,7 @@ async function standingPeople(
         zone: recipient.zone,
         terms: termsOf(grant),
         kept: grant.termsId,
-        isPerson: recipient.kind === 'person',
+        kind: recipient.kind,
         ...(through === null ? {} : { through }),
       },
     ];
@@ -107,8 +109,14 @@ export async function addDocuments(
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
     const people = wantedOf(await standingPeople(tx, input, now), input.recipients);
     if (people.length === 0) throw new ServiceError('given-to-nobody-here');
+    // By the rules of now: a way may have been forbidden since the dispatch was sent.
+    await needAllowed(tx, {
+      form: dispatch.form,
+      domains: people.filter(({ kind }) => kind === 'domain'),
+      openLink: people.find(({ kind }) => kind === 'link') ?? null,
+    });
     const given = await addGrants(deps, tx, actor, dispatch, { documents, people, now });
-    const mailed = people.filter(({ isPerson }) => isPerson);
+    const mailed = people.filter(({ kind }) => kind === 'person');
     if (dispatch.delivery === 'mail') {
       const tokens = await linksToMail(deps, tx, actor, input.id, mailed);
       await mailLinks(

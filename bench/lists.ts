@@ -172,6 +172,7 @@ export async function lists(folder: string): Promise<void> {
           mediaType: 'application/pdf' as const,
           pages: 3,
           bytes: 90_000,
+          contentMac: row.versionId,
           blobKey: row.versionId,
           headerBytes: 200,
           wrappedKey: Buffer.alloc(60),

@@ -1,3 +1,4 @@
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { build, context, type BuildOptions } from 'esbuild';
 
@@ -27,8 +28,16 @@ const WORKERS: BuildOptions = {
   external: ['@libsql/client', 'libsql', 'sharp', '@hyzyla/pdfium', 'piscina'],
 };
 
+/** Leaves files that would not change as they are, since a server may be starting from them. */
 export async function buildWorkers(): Promise<void> {
-  await build(WORKERS);
+  const { outputFiles } = await build({ ...WORKERS, write: false });
+  for (const { path: file, contents } of outputFiles) {
+    if (existsSync(file) && readFileSync(file).equals(contents)) continue;
+    mkdirSync(path.dirname(file), { recursive: true });
+    const whole = `${file}.new`;
+    writeFileSync(whole, contents);
+    renameSync(whole, file);
+  }
 }
 
 /** The same, and again whenever a source changes; a thread that runs goes on as it was. */

@@ -59,6 +59,8 @@ export const finishUploadInput = z.object({
   folderId: folderId.nullish(),
   markingId: markingId.nullish(),
   recoverable: z.boolean().optional(),
+  /** Whether it becomes a document of its own although the same file is one already. */
+  again: z.boolean().optional(),
 });
 export const finishRevisionInput = z.object({ id: uploadId });
 export type FinishUploadInput = z.infer<typeof finishUploadInput>;
@@ -72,6 +74,13 @@ export type FileLooked = {
   readonly reference: string;
   /** The marking that it names itself; `null`: none. */
   readonly marking: { readonly id: MarkingId; readonly name: string } | null;
+  /** The document that the same file is already, among those the asker answers for. */
+  readonly same: SameDocument | null;
+};
+export type SameDocument = {
+  readonly reference: string;
+  readonly title: string;
+  readonly revoked: boolean;
 };
 export const documentInput = z.object({ id: documentId });
 /** One page of a document that a member of staff checks. */

@@ -138,6 +138,7 @@ export const PROBLEMS = {
   'file-incomplete': { kind: 'CONFLICT', to: 'staff' },
   'upload-is-version': { kind: 'CONFLICT', to: 'staff' },
   'upload-is-document': { kind: 'CONFLICT', to: 'staff' },
+  'same-file': { kind: 'CONFLICT', to: 'staff' },
   'protect-as-new': { kind: 'CONFLICT', to: 'staff' },
   'not-sent-to-person': { kind: 'NOT_FOUND', to: 'staff' },
   'no-protected-file': { kind: 'CONFLICT', to: 'staff' },
@@ -282,6 +283,8 @@ type WithFields = {
   'successor-blocked': { readonly address: string };
   'pass-on-refused': { readonly reason: PassOnRefusal };
   'reference-taken': { readonly reference: string };
+  /** `same`: the reference of the document that it is. */
+  'same-file': { readonly title: string; readonly same: string };
   'code-wrong': { readonly left: number };
   'nobody-to-join': { readonly address: string };
   'beyond-own-limits': { readonly beyond: Beyond; readonly setBy: string | null };

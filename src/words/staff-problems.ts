@@ -152,6 +152,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'file-incomplete': () => 'Part of the file is still missing.',
   'upload-is-version': () => 'This upload is a new version of a document.',
   'upload-is-document': () => 'This upload is a document of its own.',
+  'same-file': ({ title, same }) => `This file is protected already: ${title}, ${same}.`,
   'protect-as-new': () => 'This document’s key was destroyed. Protect the file as a new document.',
   'not-sent-to-person': () => 'This person was not sent this document in this dispatch.',
   'no-protected-file': () => 'This was sent unprotected, so there is no protected file of it.',

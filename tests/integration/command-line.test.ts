@@ -27,6 +27,7 @@ const protectOne = async (...more: string[]): Promise<string> => {
     `CLI-${String(Math.random())}`,
     '--out',
     at('out'),
+    '--again',
     '--json',
     ...more,
   );
@@ -118,13 +119,17 @@ describe('protect', () => {
     expect((await run('ledger', 'verify')).code).toBe(0);
   });
 
-  test('what is no PDF, or cannot be sent, leaves nothing behind', async () => {
+  test('what is no PDF, is protected already, or cannot be sent, leaves nothing behind', async () => {
     writeFileSync(at('notes.pdf'), 'Dear all');
     const files = filesIn(product.folder).length;
     const before = (await product.deps.db.read.select().from(documents)).length;
     expect(await run('protect', at('notes.pdf'), '--to', 'a@b.example')).toMatchObject({
       code: 1,
       err: expect.stringContaining('not a PDF') as string,
+    });
+    expect(await run('protect', at('Lines plan.pdf'), '--to', 'a@b.example')).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('protected already') as string,
     });
     expect(await run('protect', at('Lines plan.pdf'), '--to', 'no address')).toMatchObject({
       code: 2,

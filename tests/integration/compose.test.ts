@@ -384,7 +384,7 @@ describe('a file that is dropped', () => {
       name: 'Outline specification',
       meaning: '',
     });
-    const bytes = await drawing(1);
+    const bytes = Buffer.concat([await drawing(1), Buffer.from('\n% no other test brings it')]);
     const id = await upload(bytes, 'Weights AB-77.pdf');
     const looked = await lookAtUpload(product.deps, product.ida, { id });
     expect(looked).toMatchObject({

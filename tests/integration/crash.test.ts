@@ -55,7 +55,12 @@ test.each([90, 350])(
     };
     for (const { id, receivedBytes, declaredBytes } of left)
       if (receivedBytes === declaredBytes)
-        await protectDocument(container.deps, actor, { id, title: 'After the end', reference: id });
+        await protectDocument(container.deps, actor, {
+          id,
+          title: 'After the end',
+          reference: id,
+          again: true,
+        });
     expect(await read.$count(uploads, sql`received_bytes = declared_bytes`)).toBe(0);
     expect(readdirSync(path.join(folder, 'blobs')).length).toBeGreaterThanOrEqual(
       await read.$count(documents),

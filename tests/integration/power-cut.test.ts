@@ -54,7 +54,12 @@ async function takeIn(
     await receivePart(deps, product.ida, { id: known.id, offset: 0 }, inPieces(paper))
   ).receivedBytes;
   known.document ??= (
-    await protectDocument(deps, product.ida, { id: known.id, title: reference, reference })
+    await protectDocument(deps, product.ida, {
+      id: known.id,
+      title: reference,
+      reference,
+      again: true,
+    })
   ).id;
 }
 

@@ -50,6 +50,7 @@ async function protectMany({ deps, actor }: Dying): Promise<void> {
       id,
       title: `Dying ${String(i)}`,
       reference: `DYING-${String(i)}`,
+      again: true,
     });
     process.stdout.write(`stored ${String(i + 1)}\n`);
   }

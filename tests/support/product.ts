@@ -106,7 +106,13 @@ export async function protect(
   for (let at = 0; at < bytes.length; at += PART)
     await receivePart(deps, ida, { id, offset: at }, inPieces(bytes.subarray(at, at + PART)));
   return (
-    await protectDocument(deps, ida, { id, title, reference: `REF-${String(nextReference++)}` })
+    await protectDocument(deps, ida, {
+      id,
+      title,
+      reference: `REF-${String(nextReference++)}`,
+      // The same drawing serves many tests.
+      again: true,
+    })
   ).id;
 }
 

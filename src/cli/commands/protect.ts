@@ -38,6 +38,7 @@ export const protectCommand: Command = {
 --title, --reference   for one file: else both follow from its name
 --title-on-cover   the first page and the name say the title as well
 --mail FORM        mail it instead: link, file or both
+--again            make another document of a file that is protected already
 --no-recovery      leave the organisation's recovery key out
 --as ADDRESS       which member of staff this is, where there are several administrators`,
   options: {
@@ -49,6 +50,7 @@ export const protectCommand: Command = {
     reference: { type: 'string' },
     'title-on-cover': { type: 'boolean' },
     mail: { type: 'string' },
+    again: { type: 'boolean' },
     'no-recovery': { type: 'boolean' },
     as: { type: 'string' },
   },
@@ -183,7 +185,10 @@ async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): 
     const reference =
       call.text('reference') ??
       referenceFrom(path.basename(file), new Set(await allReferences(deps.db.read)));
-    const finish = checked(finishUploadInput.safeParse({ id, title, reference, recoverable }));
+    const again = call.flag('again');
+    const finish = checked(
+      finishUploadInput.safeParse({ id, title, reference, recoverable, again }),
+    );
     return {
       path: file,
       id: (await protectDocument(deps, actor, finish)).id,

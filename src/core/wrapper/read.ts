@@ -85,6 +85,17 @@ export async function findPayload(read: ReadBytes, size: number): Promise<Payloa
   return { offset, length, link };
 }
 
+/** Whether a PDF is a protected file, or was one before another program saved it anew. */
+export async function isProtectedFile(read: ReadBytes, size: number): Promise<boolean> {
+  try {
+    await findPayload(read, size);
+    return true;
+  } catch (error) {
+    if (error instanceof WrapperError) return error.code !== 'NOT_PROTECTED';
+    throw error;
+  }
+}
+
 /** The link in the mark before the file's object. @throws WrapperError */
 async function findLink(read: ReadBytes, fileAt: number): Promise<string> {
   const before = Math.min(fileAt, MARK_LINE);

@@ -4,6 +4,7 @@ import { AppError } from '@/core/base/errors';
 export type ContentErrorCode =
   | 'EMPTY_FILE'
   | 'NOT_A_PDF'
+  | 'PROTECTED_ALREADY'
   | 'PDF_DAMAGED'
   | 'PDF_LOCKED'
   | 'PDF_TOO_DEMANDING'
@@ -15,6 +16,7 @@ export type ContentErrorCode =
 const sentences: Record<ContentErrorCode, string> = {
   EMPTY_FILE: 'This file is empty.',
   NOT_A_PDF: 'This file is not a PDF.',
+  PROTECTED_ALREADY: 'This file is protected already. Use the document that is in it.',
   PDF_DAMAGED: 'This PDF is damaged and cannot be opened.',
   PDF_LOCKED: 'This PDF asks for a password. Save it without one and choose it again.',
   PDF_TOO_DEMANDING: 'This PDF takes too long or too much memory to draw, so it was stopped.',

@@ -1,3 +1,4 @@
+import { isProtectedFile } from '@/core/wrapper/read';
 import { ContentError } from '@/server/rendering/errors';
 import { inflationOf } from '@/server/rendering/inflation';
 import { keepMarked } from '@/server/rendering/keep-marked';
@@ -14,6 +15,9 @@ export function pdfEngine(): PageEngine {
   return {
     open: async (reader) => openPdf(await pdfium, reader),
     check: async (reader) => {
+      const read = async (offset: number, length: number): Promise<Uint8Array> =>
+        Promise.resolve(reader.read(offset, Math.min(length, reader.size - offset)));
+      if (await isProtectedFile(read, reader.size)) throw new ContentError('PROTECTED_ALREADY');
       if ((await inflationOf(reader, MOST_UNPACKED)) === 'beyond')
         throw new ContentError('PDF_UNPACKS_TOO_FAR');
     },

@@ -228,9 +228,11 @@ function beginningTerms(
 function fileProblems({ jobs }: Files): string[] {
   const asks = jobs.filter(({ state }) => state === 'asks');
   const failed = jobs.filter(({ state }) => state === 'failed');
+  const same = jobs.filter(({ state }) => state === 'same');
   return [
     ...asks.map(({ title }) => `Choose how “${title}” is marked.`),
     ...failed.map(({ file }) => `${file.name} could not be protected. Try again or remove it.`),
+    ...same.map(({ file }) => `${file.name} is protected already. Use that document or remove it.`),
   ];
 }
 

@@ -27,10 +27,13 @@ type Props = {
 
 /** Takes files in: chosen, named, encrypted, each with its progress. */
 export function ProtectPanel({ taken, folderId, folderMarking, markings, recovery }: Props) {
-  const { jobs, halves, add, change, remove, cancel, protectAll } = useProtecting(taken);
+  const { jobs, halves, add, change, remove, cancel, protectAll, protectAgain } =
+    useProtecting(taken);
   const ready = jobs.filter(isReady).length;
   const isEncrypting = (name: string) =>
-    jobs.some(({ state, file }) => state === 'encrypting' && file.name === name);
+    jobs.some(
+      ({ state, file }) => (state === 'encrypting' || state === 'same') && file.name === name,
+    );
   return (
     <div className="stack above-12">
       <DropFiles onFiles={add} />
@@ -51,6 +54,7 @@ export function ProtectPanel({ taken, folderId, folderMarking, markings, recover
           onRemove={() => {
             remove(job.key);
           }}
+          onAgain={() => void protectAgain(job.key)}
         />
       ))}
       {ready > 0 && (

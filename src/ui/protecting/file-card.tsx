@@ -18,10 +18,10 @@ export function FileCard({
   readonly files: Files;
   readonly markings: readonly MarkingRow[];
 }) {
-  const { key, title, state, file, progress, problem } = job;
+  const { key, title, state, file, progress, problem, same } = job;
   const percent = progress.total === 0 ? 0 : (progress.sent / progress.total) * 100;
   return (
-    <li className={state === 'failed' ? 'document-card stops' : 'document-card'}>
+    <li className={problem !== null ? 'document-card stops' : 'document-card'}>
       <span className="document-card-text">
         <b>{title}</b>
         {state === 'arriving' && (
@@ -46,6 +46,16 @@ export function FileCard({
           </span>
         )}
       </span>
+      {state === 'same' && same !== null && (
+        <Button
+          variant="text"
+          onClick={() => {
+            files.takeSame(key);
+          }}
+        >
+          Use {same.reference}
+        </Button>
+      )}
       {state === 'failed' && (
         <Button
           variant="text"

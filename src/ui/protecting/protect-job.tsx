@@ -12,11 +12,14 @@ export function ProtectJob({
   onChange,
   onCancel,
   onRemove,
+  onAgain,
 }: {
   readonly job: Job;
   readonly onChange: (part: Partial<Job>) => void;
   readonly onCancel: () => void;
   readonly onRemove: () => void;
+  /** Makes another document of it, although it is one already. */
+  readonly onAgain: () => void;
 }) {
   const { file, title, reference, state, problem } = job;
   return (
@@ -56,6 +59,12 @@ export function ProtectJob({
         <span role="alert" className="magenta">
           {problem}
         </span>
+      )}
+      {state === 'same' && (
+        <div className="row">
+          <span className="quiet">Another document of it would have access of its own.</span>
+          <Button onClick={onAgain}>Protect as another document</Button>
+        </div>
       )}
     </div>
   );

@@ -9,7 +9,10 @@ export type NewDocument = {
   readonly reference: string;
   readonly folderId: FolderId | null;
   readonly markingId: MarkingId | null;
-  /** Whether the recovery key is to open it. */ readonly recoverable: boolean;
+  /** Whether the recovery key is to open it. */
+  readonly recoverable: boolean;
+  /** Whether it becomes a document of its own although the same file is one already. */
+  readonly again?: boolean;
 };
 /** An upload that goes on where it was left. */
 type Resumed = Pick<HalfUpload, 'id' | 'partBytes' | 'receivedBytes'>;
@@ -129,9 +132,15 @@ async function endUpload<R>(id: UploadId, end: 'finish' | 'revise', about: objec
   }
 }
 
-/** What a connection cut off can be gone on with; what was cancelled or refused cannot. */
+/** Whether a file was not taken in because it is a document already. */
+export function isSameFile(error: unknown): boolean {
+  return error instanceof CallError && 'same' in error.data;
+}
+
+/** What a connection cut off, or is a document already, can be gone on with; what was cancelled or refused cannot. */
 async function dropUnlessCut(id: UploadId, error: unknown): Promise<void> {
-  if (!(error instanceof CallError && error.code === 'UNREACHABLE'))
+  const isCut = error instanceof CallError && error.code === 'UNREACHABLE';
+  if (!isCut && !isSameFile(error))
     await api('DELETE /api/v1/uploads/:id', { id }).catch(() => undefined);
 }
 

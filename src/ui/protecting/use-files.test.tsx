@@ -2,6 +2,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { expect, test } from 'vitest';
 import type { MarkingRow } from '@/contracts/marking';
+import { FileCard } from '@/ui/protecting/file-card';
 import { useFiles } from '@/ui/protecting/use-files';
 import { show } from '../../../tests/support/screen';
 
@@ -84,6 +85,7 @@ test('a file that says nothing of its marking takes that of the folder, and asks
       title: 'One',
       reference: 'R-1',
       marking: null,
+      same: null,
     }),
   };
   show(<Marked folder={null} />, arrived);
@@ -98,4 +100,51 @@ test('a file that says nothing of its marking takes that of the folder, and asks
   expect(calls.find(({ input }) => 'markingId' in input)?.input).toMatchObject({
     markingId: 'mrk_bidders',
   });
+});
+
+function Same() {
+  const [done, setDone] = useState<readonly string[]>([]);
+  const files = useFiles({ markings: [] }, ({ reference }) => {
+    setDone((all) => [...all, reference]);
+  });
+  return (
+    <>
+      <button
+        onClick={() => {
+          files.add([pdf('one.pdf')]);
+        }}
+      >
+        Add
+      </button>
+      {files.jobs.map((job) => (
+        <FileCard key={job.key} job={job} files={files} markings={[]} />
+      ))}
+      <p>sends {done.join(', ')}</p>
+    </>
+  );
+}
+
+test('the clear original of a document is not protected again: the document is taken', async () => {
+  const known = {
+    'POST /api/v1/uploads': () => ({ id: 'upl_1', partBytes: 1 << 20, receivedBytes: 0 }),
+    'PUT /api/v1/uploads/:id': () => ({ receivedBytes: 16 }),
+    'DELETE /api/v1/uploads/:id': () => ({}),
+    'POST /api/v1/uploads/:id/look': () => ({
+      pages: 1,
+      title: 'One',
+      reference: 'R-2',
+      marking: null,
+      same: { reference: 'R-1', title: 'Lines plan', revoked: false },
+    }),
+    'GET /api/v1/documents': () => ({ rows: [{ id: 'doc_1', reference: 'R-1' }], total: 1 }),
+  };
+  const { calls } = show(<Same />, known);
+  fireEvent.click(screen.getByRole('button', { name: 'Add' }));
+  expect(await screen.findByText('This file is protected already: Lines plan, R-1.')).toBeDefined();
+  fireEvent.click(screen.getByRole('button', { name: 'Use R-1' }));
+  expect(await screen.findByText('sends R-1')).toBeDefined();
+  expect(screen.queryByRole('listitem')).toBeNull();
+  // What was uploaded of it is of no use any more.
+  expect(calls.some(({ route }) => route.startsWith('DELETE /api/v1/uploads'))).toBe(true);
+  expect(calls.some(({ route }) => route.endsWith('/finish'))).toBe(false);
 });

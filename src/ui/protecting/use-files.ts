@@ -1,14 +1,16 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { DocumentRow, FileLooked } from '@/contracts/document';
+import type { DocumentRow, FileLooked, SameDocument } from '@/contracts/document';
 import type { MarkingRow } from '@/contracts/marking';
-import type { FolderId, MarkingId, UploadId } from '@/core/base/ids';
+import type { FolderId, MarkingId, UploadId, VersionId } from '@/core/base/ids';
 import { stricterMarking } from '@/core/content/suggest';
 import { titleFrom } from '@/core/content/names';
 import { MAX_DOCUMENT } from '@/core/content/sizes';
 import { HEAD, mediaTypeOf } from '@/core/content/media-types';
 import { finishUpload, uploadParts, type UploadProgress } from '@/ui/protecting/upload-file';
+import { WrapperError } from '@/core/wrapper/errors';
+import { inspectPicked } from '@/ui/files/read-slice';
 import { api } from '@/ui/http/api';
 import { sentenceOf } from '@/ui/http/call';
 
@@ -19,12 +21,14 @@ export type FileJob = {
   readonly title: string;
   /**
    * `arriving`: it is being encrypted; `looking`: it is opened once to see what it is; `asks`: its
-   * marking has to be chosen; `finishing`: it becomes a document.
+   * marking has to be chosen; `finishing`: it becomes a document; `same`: it is a document already.
    */
-  readonly state: 'arriving' | 'looking' | 'asks' | 'finishing' | 'failed';
+  readonly state: 'arriving' | 'looking' | 'asks' | 'finishing' | 'failed' | 'same';
   readonly progress: UploadProgress;
   readonly problem: string | null;
   readonly found: FileLooked | null;
+  /** The document that it is already, where it can be taken instead. */
+  readonly same: SameDocument | null;
 };
 
 export type Files = {
@@ -33,23 +37,65 @@ export type Files = {
   /** Marks it and lets it become a document. */
   readonly mark: (key: number, marking: MarkingId | null) => void;
   readonly again: (key: number) => void;
+  /** Takes the document that a file is already. */
+  readonly takeSame: (key: number) => void;
   readonly remove: (key: number) => void;
 };
 
-const fresh = (file: File): Pick<FileJob, 'state' | 'progress' | 'problem'> => ({
+const fresh = (file: File): Pick<FileJob, 'state' | 'progress' | 'problem' | 'same'> => ({
   state: 'arriving',
   progress: { sent: 0, total: file.size },
   problem: null,
+  same: null,
 });
 
+type Unsuited = Pick<FileJob, 'state' | 'problem' | 'same'>;
+
+const failed = (problem: string): Unsuited => ({ state: 'failed', problem, same: null });
+
 /** Why a file cannot be protected, seen before anything of it is sent; `null`: nothing is seen. */
-async function unsuited(file: File): Promise<string | null> {
-  if (file.size === 0) return 'This file is empty.';
-  if (file.size > MAX_DOCUMENT) return 'This file is larger than 1 GiB.';
+async function unsuited(file: File): Promise<Unsuited | null> {
+  if (file.size === 0) return failed('This file is empty.');
+  if (file.size > MAX_DOCUMENT) return failed('This file is larger than 1 GiB.');
+  const inside = await protectedIn(file);
+  if (inside !== null) return inside;
   const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
   return mediaTypeOf(head) === null
-    ? 'This file is not a PDF. Only PDF files can be protected.'
+    ? failed('This file is not a PDF. Only PDF files can be protected.')
     : null;
+}
+
+/** What a file is that is a protected file itself, or an age file; `null`: it is neither. */
+async function protectedIn(file: File): Promise<Unsuited | null> {
+  const inspected = await inspectPicked(file).catch((error: unknown) => {
+    if (error instanceof WrapperError && error.code === 'NOT_PROTECTED') return null;
+    return 'broken' as const;
+  });
+  if (inspected === null) return null;
+  if (inspected === 'broken' || inspected.stanza === null)
+    return failed('This file is encrypted already, but not by this service.');
+  const { version, serviceUrl } = inspected.stanza;
+  const { found } = await api('POST /api/v1/files/inspect', {
+    // The server says of an id that is none that it is not known here.
+    version: version as VersionId,
+    serviceUrl,
+    link: inspected.link,
+  });
+  if (found === null) return failed('This file is protected already, by another service.');
+  return sameAs(found.document);
+}
+
+/** A file that is a document already: that one is taken, unless it is revoked. */
+function sameAs(same: SameDocument): Unsuited {
+  const { title, reference, revoked } = same;
+  const problem = `This file is protected already: ${title}, ${reference}`;
+  if (revoked) return failed(`${problem}, which is revoked.`);
+  return { state: 'same', problem: `${problem}.`, same };
+}
+
+/** The documents somebody may send whose title or reference holds this. */
+async function named(reference: string): Promise<readonly DocumentRow[]> {
+  return (await api('GET /api/v1/documents', { q: reference, own: 'true' })).rows;
 }
 
 /** Where files are put, and how they can be marked. */
@@ -113,8 +159,7 @@ export function useFiles(
         folderId: filing.current.folderId,
         recoverable: true,
       });
-      const { rows } = await api('GET /api/v1/documents', { q: reference, own: 'true' });
-      const document = rows.find((each) => each.id === id);
+      const document = (await named(reference)).find((each) => each.id === id);
       if (document !== undefined && !removed.current.has(key)) onDone(document);
       drop(key);
     } catch (error) {
@@ -141,6 +186,10 @@ export function useFiles(
       const found = await api('POST /api/v1/uploads/:id/look', { id: upload });
       change(key, { title: found.title, found });
       if (removed.current.has(key)) return;
+      if (found.same !== null) {
+        change(key, sameAs(found.same));
+        return;
+      }
       const { folderMarking: usual, markings: all } = filing.current;
       const marking = stricterMarking(all, found.marking?.id ?? null, usual);
       if (marking === null && all.length > 0) change(key, { state: 'asks' });
@@ -150,10 +199,27 @@ export function useFiles(
       else change(key, { state: 'failed', problem: sentenceOf(error) });
     }
   };
+  const takeDocument = async (key: number, { reference }: SameDocument): Promise<void> => {
+    try {
+      const document = (await named(reference)).find((each) => each.reference === reference);
+      if (document === undefined) {
+        change(
+          key,
+          failed(`${reference} is a colleague’s document. Ask them or an administrator.`),
+        );
+        return;
+      }
+      forget(key);
+      drop(key);
+      onDone(document);
+    } catch (error) {
+      change(key, failed(sentenceOf(error)));
+    }
+  };
   /** What cannot be protected says so at once, and not when its turn comes. */
   const begin = async (job: FileJob): Promise<void> => {
-    const problem = await unsuited(job.file);
-    if (problem !== null) change(job.key, { state: 'failed', problem });
+    const problem = await unsuited(job.file).catch((error: unknown) => failed(sentenceOf(error)));
+    if (problem !== null) change(job.key, problem);
     else queue.current = queue.current.then(() => take(job));
   };
   return {
@@ -172,6 +238,10 @@ export function useFiles(
     mark: (key, marking) => {
       const job = jobs.find((each) => each.key === key);
       if (job?.found != null) void finish(key, job.found, marking);
+    },
+    takeSame: (key) => {
+      const same = jobs.find((each) => each.key === key)?.same;
+      if (same != null) void takeDocument(key, same);
     },
     again: (key) => {
       const job = jobs.find((each) => each.key === key);

@@ -5,7 +5,8 @@ import { useRouter } from 'next/navigation';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
 import { halfOf, useHalfUploads, type HalfUploadsFound } from '@/ui/protecting/half-uploads';
-import { uploadFile, type UploadProgress } from '@/ui/protecting/upload-file';
+import { isSameFile, uploadFile, type UploadProgress } from '@/ui/protecting/upload-file';
+import { api } from '@/ui/http/api';
 import { sentenceOf } from '@/ui/http/call';
 
 /** One file on its way in. */
@@ -14,7 +15,8 @@ export type Job = {
   readonly file: File;
   readonly title: string;
   readonly reference: string;
-  readonly state: 'chosen' | 'encrypting' | 'done' | 'failed';
+  /** `same`: the file is a document already, and waits to be told that another is meant. */
+  readonly state: 'chosen' | 'encrypting' | 'done' | 'failed' | 'same';
   readonly progress: UploadProgress;
   readonly problem: string | null;
 };
@@ -34,6 +36,8 @@ export type Protecting = {
   readonly remove: (key: number) => void;
   readonly cancel: (key: number) => void;
   readonly protectAll: (filed: Filed) => Promise<void>;
+  /** Makes another document of a file that is one already. */
+  readonly protectAgain: (key: number) => Promise<void>;
 };
 
 /** Whether a job can still be named otherwise and sent. */
@@ -48,9 +52,14 @@ export function useProtecting(taken: readonly string[]): Protecting {
   const halves = useHalfUploads();
   const nextKey = useRef(1);
   const stops = useRef(new Map<number, AbortController>());
+  const lastFiled = useRef<Filed | null>(null);
 
   const change = (key: number, part: Partial<Job>) => {
     setJobs((all) => all.map((job) => (job.key === key ? { ...job, ...part } : job)));
+  };
+  const dropHalf = async ({ file }: Job): Promise<void> => {
+    const half = halfOf(halves.found, file);
+    if (half !== null) await api('DELETE /api/v1/uploads/:id', { id: half.id });
   };
   const add = (files: readonly File[]) => {
     setJobs((all) => {
@@ -71,14 +80,14 @@ export function useProtecting(taken: readonly string[]): Protecting {
       return [...all, ...added];
     });
   };
-  const protect = async ({ key, file, title, reference }: Job, filed: Filed) => {
+  const protect = async ({ key, file, title, reference, state }: Job, filed: Filed) => {
     const stop = new AbortController();
     stops.current.set(key, stop);
     change(key, { state: 'encrypting', problem: null });
     try {
       await uploadFile(
         file,
-        { title, reference, ...filed },
+        { title, reference, again: state === 'same', ...filed },
         (progress) => {
           change(key, { progress });
         },
@@ -92,7 +101,7 @@ export function useProtecting(taken: readonly string[]): Protecting {
         key,
         stop.signal.aborted
           ? { state: 'chosen', progress: { sent: 0, total: file.size } }
-          : { state: 'failed', problem: sentenceOf(error) },
+          : { state: isSameFile(error) ? 'same' : 'failed', problem: sentenceOf(error) },
       );
     } finally {
       halves.look();
@@ -104,10 +113,17 @@ export function useProtecting(taken: readonly string[]): Protecting {
     add,
     change,
     remove: (key) => {
-      setJobs((all) => all.filter((job) => job.key !== key));
+      const job = jobs.find((each) => each.key === key);
+      setJobs((all) => all.filter((each) => each.key !== key));
+      if (job?.state === 'same') void dropHalf(job).finally(halves.look);
     },
     cancel: (key) => stops.current.get(key)?.abort(),
+    protectAgain: async (key) => {
+      const job = jobs.find((each) => each.key === key);
+      if (job !== undefined && lastFiled.current !== null) await protect(job, lastFiled.current);
+    },
     protectAll: async (filed) => {
+      lastFiled.current = filed;
       for (const job of jobs) if (isReady(job)) await protect(job, filed);
     },
   };

@@ -209,6 +209,7 @@ CREATE TABLE `uploads` (
 	`recovery_key` text,
 	`sealing_from` integer,
 	`sealing_mac` text,
+	`content_mac` text DEFAULT '' NOT NULL,
 	`created_at` integer NOT NULL,
 	`updated_at` integer NOT NULL,
 	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
@@ -223,6 +224,7 @@ CREATE TABLE `versions` (
 	`media_type` text NOT NULL,
 	`pages` integer NOT NULL,
 	`bytes` integer NOT NULL,
+	`content_mac` text NOT NULL,
 	`blob_key` text NOT NULL,
 	`header_bytes` integer NOT NULL,
 	`wrapped_key` blob,
@@ -237,6 +239,7 @@ CREATE TABLE `versions` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `versions_number` ON `versions` (`document_id`,`number`);--> statement-breakpoint
+CREATE INDEX `versions_content` ON `versions` (`content_mac`);--> statement-breakpoint
 CREATE TABLE `ledger_checkpoints` (
 	`size` integer PRIMARY KEY NOT NULL,
 	`text` text NOT NULL,

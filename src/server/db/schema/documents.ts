@@ -110,6 +110,8 @@ export const versions = sqliteTable(
     pages: integer().notNull(),
     /** Plain length in bytes. */
     bytes: integer().notNull(),
+    /** A keyed hash of its plain content: two that are the same have the same. */
+    contentMac: text().notNull(),
     blobKey: text().notNull(),
     headerBytes: integer().notNull(),
     /** The file key under the master key; null once it was destroyed. */
@@ -126,7 +128,10 @@ export const versions = sqliteTable(
     damagedAt: integer(),
     seal: seal(),
   },
-  (table) => [uniqueIndex('versions_number').on(table.documentId, table.number)],
+  (table) => [
+    uniqueIndex('versions_number').on(table.documentId, table.number),
+    index('versions_content').on(table.contentMac),
+  ],
 );
 
 export const uploads = sqliteTable('uploads', {
@@ -156,6 +161,8 @@ export const uploads = sqliteTable('uploads', {
    */
   sealingFrom: integer(),
   sealingMac: text(),
+  /** A keyed hash of the plain content that has come. */
+  contentMac: text().notNull().default(''),
   createdAt: integer().notNull(),
   updatedAt: integer().notNull(),
 });

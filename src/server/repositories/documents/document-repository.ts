@@ -1,5 +1,17 @@
 import 'server-only';
-import { and, count, desc, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import {
+  and,
+  count,
+  desc,
+  eq,
+  inArray,
+  isNotNull,
+  isNull,
+  lt,
+  or,
+  sql,
+  type SQL,
+} from 'drizzle-orm';
 import type { DocumentOrder } from '@/core/base/order';
 import type {
   DocumentId,
@@ -65,13 +77,12 @@ export async function noteSealing(
 
 export async function advanceUpload(
   tx: Transaction,
-  { id, mediaType }: Pick<UploadRow, 'id' | 'mediaType'>,
-  receivedBytes: number,
+  { id, mediaType, receivedBytes, contentMac }: UploadRow,
   now: number,
 ): Promise<void> {
   await tx
     .update(uploads)
-    .set({ receivedBytes, mediaType, updatedAt: now })
+    .set({ receivedBytes, mediaType, contentMac, updatedAt: now })
     .where(eq(uploads.id, id));
 }
 
@@ -107,6 +118,23 @@ export async function referenceTaken(
     .where(eq(documents.reference, reference))
     .limit(1);
   return rows.length > 0;
+}
+
+/** The documents of which some version holds this content and has its key yet, the oldest first. */
+export async function documentsHolding(db: Reading | Transaction, contentMac: string) {
+  return db
+    .selectDistinct({
+      id: documents.id,
+      reference: documents.reference,
+      title: documents.title,
+      ownerId: documents.ownerId,
+      deputyId: documents.deputyId,
+      revokedAt: documents.revokedAt,
+    })
+    .from(versions)
+    .innerJoin(documents, eq(documents.id, versions.documentId))
+    .where(and(eq(versions.contentMac, contentMac), isNotNull(versions.wrappedKey)))
+    .orderBy(documents.createdAt);
 }
 
 /** Every reference that begins so. */

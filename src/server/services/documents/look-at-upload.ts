@@ -7,7 +7,11 @@ import { listMarkings } from '@/server/repositories/documents/filing-repository'
 import { referencesLike } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { recordAlone } from '@/server/services/base/record';
-import { inspectUpload, ownUpload } from '@/server/services/documents/protect-document';
+import {
+  inspectUpload,
+  ownUpload,
+  sameDocument,
+} from '@/server/services/documents/protect-document';
 
 /**
  * Opens a file that has arrived whole, to suggest its title, a free reference and its marking from
@@ -43,6 +47,7 @@ export async function lookAtUpload(
     title: suggestTitle(shown),
     reference: free(wanted, taken),
     marking: marking === null ? null : { id: marking.id, name: marking.name },
+    same: await sameDocument(deps.db.read, actor, upload),
   };
 }
 

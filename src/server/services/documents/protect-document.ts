@@ -2,16 +2,18 @@ import 'server-only';
 import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
-import type { FinishUploadInput } from '@/contracts/document';
+import type { FinishUploadInput, SameDocument } from '@/contracts/document';
 import type { Reading, Transaction } from '@/server/db/database';
 import {
   findUpload,
   insertDocument,
+  documentsHolding,
   insertVersion,
   referenceTaken,
   removeUpload,
   type UploadRow,
 } from '@/server/repositories/documents/document-repository';
+import { reaches } from '@/core/policy/permissions';
 import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { discardUpload } from '@/server/services/documents/discard-upload';
@@ -64,6 +66,20 @@ export async function inspectUpload(deps: Deps, upload: UploadRow): Promise<Show
   return { ...shown, mediaType };
 }
 
+/** The document that an upload's content is already, among those somebody answers for; `null`: none. */
+export async function sameDocument(
+  db: Reading | Transaction,
+  actor: StaffActor,
+  { contentMac }: Pick<UploadRow, 'contentMac'>,
+): Promise<SameDocument | null> {
+  const found = (await documentsHolding(db, contentMac)).find(({ ownerId, deputyId }) =>
+    reaches(actor, { owner: ownerId, deputy: deputyId }),
+  );
+  if (found === undefined) return null;
+  const { reference, title, revokedAt } = found;
+  return { reference, title, revoked: revokedAt !== null };
+}
+
 /** The same, for a file that is taken in: what lies there is whole and stays. */
 async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
   const { pages, mediaType } = await inspectUpload(deps, upload);
@@ -90,6 +106,7 @@ function versionOf(
     fileName: upload.fileName,
     ...inspected,
     bytes: upload.declaredBytes,
+    contentMac: upload.contentMac,
     blobKey: upload.blobKey,
     headerBytes: upload.headerBytes,
     wrappedKey: upload.wrappedKey,
@@ -114,7 +131,8 @@ function aboutVersion(upload: UploadRow, actor: StaffActor, document: DocumentId
 /**
  * Makes a finished upload a document.
  *
- * @throws ServiceError `CONFLICT` where bytes are missing or the reference is taken; ContentError
+ * @throws ServiceError `CONFLICT` where bytes are missing, the reference is taken or the same file is
+ * a document already; ContentError
  */
 export async function protectDocument(
   deps: Deps,
@@ -122,15 +140,22 @@ export async function protectDocument(
   input: FinishUploadInput,
 ): Promise<{ readonly id: DocumentId }> {
   const upload = await ownUpload(deps.db.read, actor, input.id);
-  const { reference, title, folderId = null, markingId = null, recoverable } = input;
+  const { reference, title, folderId = null, markingId = null, recoverable, again = false } = input;
   if (upload.documentId !== null) throw new ServiceError('upload-is-version');
   const isTaken = new ServiceError('reference-taken', { reference });
   if (await referenceTaken(deps.db.read, reference)) throw isTaken;
+  const needNew = async (db: Reading | Transaction): Promise<void> => {
+    const same = again ? null : await sameDocument(db, actor, upload);
+    if (same !== null)
+      throw new ServiceError('same-file', { title: same.title, same: same.reference });
+  };
+  await needNew(deps.db.read);
   const inspected = await inspect(deps, upload);
   const id = newId('document', deps.random);
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
     if (await referenceTaken(tx, reference)) throw isTaken;
+    await needNew(tx);
     const fresh = await ownUpload(tx, actor, input.id);
     await insertDocument(
       tx,

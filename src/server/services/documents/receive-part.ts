@@ -115,7 +115,8 @@ async function sealPart(
   upload: UploadRow,
   part: Uint8Array,
 ): Promise<PartResult> {
-  await claimPlace(deps, actor, upload, deps.vault.macOf('upload part', part));
+  const mac = deps.vault.macOf('upload part', part);
+  await claimPlace(deps, actor, upload, mac);
   await recordAlone(deps, {
     action: 'key.unwrapped',
     outcome: 'done',
@@ -146,7 +147,10 @@ async function sealPart(
     upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG),
     sealed,
   );
-  await deps.db.write((tx) => advanceUpload(tx, upload, receivedBytes, deps.clock.now()));
+  const contentMac = deps.vault.mac('content', `${upload.contentMac} ${mac}`);
+  await deps.db.write((tx) =>
+    advanceUpload(tx, { ...upload, receivedBytes, contentMac }, deps.clock.now()),
+  );
   return { receivedBytes };
 }
 

@@ -43,6 +43,8 @@ export type ConsentRow = {
   readonly subject: string;
   /** Whom a dispatch is for. */
   readonly to: readonly string[];
+  /** The time that was set for a dispatch to leave; null: once it is approved. */
+  readonly leavesAt: number | null;
   readonly reason: string;
   readonly askedBy: string;
   readonly askedAt: number;

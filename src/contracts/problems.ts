@@ -195,7 +195,7 @@ export const PROBLEMS = {
   'too-large-to-mail': { kind: 'TOO_LARGE', to: 'staff' },
   'given-nothing': { kind: 'INVALID', to: 'staff' },
   'document-for-nobody': { kind: 'INVALID', to: 'staff' },
-  'approved-leaves-at-once': { kind: 'INVALID', to: 'staff' },
+  'approved-for-then': { kind: 'CONFLICT', to: 'staff' },
   'held-left': { kind: 'CONFLICT', to: 'staff' },
   'sender-gone': { kind: 'NOT_ALLOWED', to: 'staff' },
   'draft-changed': { kind: 'CONFLICT', to: 'staff' },

@@ -76,8 +76,8 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'One of the recipients is given no document. Give them one, or remove them.',
   'document-for-nobody': () =>
     'One of the documents is given to nobody. Give it to somebody, or remove it.',
-  'approved-leaves-at-once': () =>
-    'It needs a second person, and leaves when they approve. Remove the later time.',
+  'approved-for-then': () =>
+    'A second person approved it for that time. To send it sooner, stop it and send it again.',
   'held-left': () => 'It has left already, or was stopped before.',
   'sender-gone': () => 'The colleague who composed it may not send any more.',
   'draft-changed': () =>

@@ -1,6 +1,6 @@
 // Ways of handing out: what is forbidden, what waits for a second person, links that ask for no
 // proof, and what goes out in the clear.
-import { DAY } from '@/core/base/time';
+import { DAY, MINUTE } from '@/core/base/time';
 import { inArray } from 'drizzle-orm';
 import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, beforeEach, describe, expect, onTestFinished, test } from 'vitest';
@@ -10,6 +10,9 @@ import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
 import type { DispatchInput } from '@/contracts/dispatch';
 import { ledgerEntries } from '@/server/db/schema/ledger';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
+import { EMPTY_SHEET } from '@/core/compose/sheet';
+import { keepDraftInput } from '@/contracts/draft';
+import { draftsOf } from '@/server/repositories/dispatching/draft-repository';
 import { senderLimitsInput } from '@/contracts/staff';
 import { changeGrants } from '@/server/services/access/change-grants';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
@@ -32,6 +35,8 @@ import { putRule, viewRules } from '@/server/services/policy/manage-rules';
 import { openDocument } from '@/server/services/reading/open-document';
 import { sharedWith } from '@/server/services/reading/shared-with';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
+import { hastenHeld, sendHeld, viewHeld } from '@/server/services/dispatching/hold-dispatch';
+import { keepDraft } from '@/server/services/dispatching/keep-draft';
 import { sendDocuments } from '@/server/services/dispatching/send-documents';
 import { proofAsked, visitLink } from '@/server/services/reading/visit-link';
 import { findDeviceByToken } from '@/server/repositories/reading/reader-repository';
@@ -195,14 +200,78 @@ describe('what wants a second person', () => {
     ]);
   });
 
-  test('leaves when they agree, so no other time is taken besides', async () => {
-    await expect(
-      sendDocuments(product.deps, product.ida, {
-        ...toDomain(),
-        leavesAt: product.deps.clock.now() + DAY,
+  /** A moment that the clock can be set to; afterwards it is as it was. */
+  const laterOn = (): number => {
+    const now = product.deps.clock.now();
+    onTestFinished(() => {
+      product.clock.set(now);
+    });
+    return now + DAY;
+  };
+
+  test('leaves at the time that was set for it, though they agreed before, and no sooner', async () => {
+    const { deps, ida } = product;
+    const leavesAt = laterOn();
+    await sendDocuments(deps, ida, { ...toDomain(), leavesAt });
+    const [asked] = await listConsents(deps, otto);
+    expect(asked?.leavesAt).toBe(leavesAt);
+    await answerConsent(deps, otto, { id: asked?.id ?? 'cns_', agree: true });
+    const given = () => grantRows(deps, ida, { document });
+    const before = (await given()).length;
+    const [held] = await viewHeld(deps, ida);
+    expect(held?.leavesAt).toBe(leavesAt);
+    await expect(hastenHeld(deps, ida, { id: held?.id ?? 'hld_' })).rejects.toMatchObject({
+      problem: 'approved-for-then',
+    });
+    await sendHeld(deps);
+    expect((await given()).length).toBe(before);
+    product.clock.set(leavesAt);
+    expect(await sendHeld(deps)).toBe(1);
+    expect((await given()).length).toBeGreaterThan(before);
+    expect((await bodies('dispatch.sent')).at(-1)).toContain(`"consent":"${asked?.id ?? ''}"`);
+  });
+
+  test('leaves at once where its time has passed when they agree', async () => {
+    const { deps, ida } = product;
+    const leavesAt = laterOn();
+    await sendDocuments(deps, ida, { ...toDomain(), leavesAt });
+    const [asked] = await listConsents(deps, otto);
+    product.clock.set(leavesAt + MINUTE);
+    const before = (await grantRows(deps, ida, { document })).length;
+    await answerConsent(deps, otto, { id: asked?.id ?? 'cns_', agree: true });
+    expect(await viewHeld(deps, ida)).toEqual([]);
+    expect((await grantRows(deps, ida, { document })).length).toBeGreaterThan(before);
+  });
+
+  test('is a draft of its sender again where they decline', async () => {
+    const { deps, ida } = product;
+    const { id } = await keepDraft(
+      deps,
+      ida,
+      keepDraftInput.parse({
+        id: null,
+        body: {
+          sheet: EMPTY_SHEET,
+          subject: 'Declined',
+          note: 'as it was',
+          watermark: '{address}',
+          way: {
+            form: 'link',
+            delivery: 'mail',
+            titleOnCover: false,
+            noteInMail: true,
+            reason: '',
+          },
+          waved: [],
+        },
       }),
-    ).rejects.toMatchObject({ problem: 'approved-leaves-at-once' });
-    expect(await listConsents(product.deps, product.ida)).toEqual([]);
+    );
+    await sendDocuments(deps, ida, { ...toDomain(), draft: id });
+    const notes = async () => (await draftsOf(deps.db.read, ida.id)).map(({ body }) => body.note);
+    expect(await notes()).toEqual([]);
+    const [asked] = await listConsents(deps, otto);
+    await answerConsent(deps, otto, { id: asked?.id ?? 'cns_', agree: false });
+    expect(await notes()).toEqual(['as it was']);
   });
 
   test('is taken back by who asked, declined by who answers, and shown to nobody else', async () => {

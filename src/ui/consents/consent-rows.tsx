@@ -54,7 +54,13 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                   <b>{row.askedBy}</b> asks, <Moment at={row.askedAt} />
                 </TableCell>
                 <TableCell>
-                  {askedText(row)} {row.kind === 'destroy-keys' && <b>This cannot be undone.</b>}
+                  {askedText(row)}
+                  {row.leavesAt !== null && (
+                    <>
+                      . It leaves <Moment at={row.leavesAt} />
+                    </>
+                  )}{' '}
+                  {row.kind === 'destroy-keys' && <b>This cannot be undone.</b>}
                   {row.reason !== '' && <span className="under">“{row.reason}”</span>}
                 </TableCell>
                 <TableCell>

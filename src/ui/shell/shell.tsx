@@ -1,7 +1,6 @@
 'use client';
 
-import Link, { useLinkStatus } from 'next/link';
-import { usePathname } from 'next/navigation';
+import { useLinkStatus } from 'next/link';
 import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { useColorScheme } from '@mui/material/styles';
@@ -14,6 +13,7 @@ import { Emblem } from '@/ui/shell/emblem';
 import { FindBox } from '@/ui/shell/find-box';
 import { AskReason } from '@/ui/shell/ask-reason';
 import { ReasonsAskedProvider } from '@/ui/shell/reason-field';
+import { PlaceLink } from '@/ui/shell/place-link';
 import { ProveAgain } from '@/ui/shell/prove-again';
 import { RoleProvider } from '@/ui/shell/permissions';
 
@@ -50,7 +50,6 @@ export function Shell({
   readonly bar: DemoBar | null;
   readonly children: ReactNode;
 }) {
-  const path = usePathname();
   return (
     <QueryProvider>
       <div className="app">
@@ -63,21 +62,15 @@ export function Shell({
           {[...places, ...(demo ? demoPlaces : [])]
             .filter((place) => holds(role, place.needs))
             .map((place) => (
-              <Link
-                key={place.href}
-                href={place.href}
-                aria-current={path.startsWith(place.href) ? 'page' : undefined}
-              >
+              <PlaceLink key={place.href} href={place.href}>
                 {place.name}
                 <Pending />
-              </Link>
+              </PlaceLink>
             ))}
           <div className="gap" />
           <div className="stack who">
             <div className="self">
-              <Link href="/you" aria-current={path.startsWith('/you') ? 'page' : undefined}>
-                {name}
-              </Link>
+              <PlaceLink href="/you">{name}</PlaceLink>
               <span className="quiet small">
                 {role} · {organisation}
               </span>

@@ -12,6 +12,7 @@ import type {
   TermsId,
 } from '@/core/base/ids';
 import type { RefusalReason } from '@/core/policy/decide';
+import type { DraftBody } from '@/core/compose/draft';
 import type { Json } from '@/core/ledger/canonical';
 import type { Conditions } from '@/core/policy/conditions';
 import type { ConsentKind } from '@/core/policy/consent';
@@ -93,6 +94,8 @@ export const consents = sqliteTable(
     documents: text({ mode: 'json' }).$type<readonly DocumentId[]>().notNull(),
     /** A dispatch as it was composed, or the marking wanted; null: nothing besides. */
     body: text({ mode: 'json' }).$type<Json>(),
+    /** What a dispatch was composed in, for its sender where it is declined; null: nothing. */
+    draft: text({ mode: 'json' }).$type<DraftBody>(),
     reason: text().notNull(),
     state: text().$type<'waiting' | 'agreed' | 'declined'>().notNull(),
     askedBy: text()

@@ -1,5 +1,13 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import type { DispatchId, DraftId, HeldId, StaffId, TermsId, TextId } from '@/core/base/ids';
+import type {
+  ConsentId,
+  DispatchId,
+  DraftId,
+  HeldId,
+  StaffId,
+  TermsId,
+  TextId,
+} from '@/core/base/ids';
 import type { DeliveryForm } from '@/core/policy/delivery';
 import type { Json } from '@/core/ledger/canonical';
 import type { DraftBody } from '@/core/compose/draft';
@@ -65,6 +73,8 @@ export const heldDispatches = sqliteTable(
     /** What it was composed in, for anyone who stops it; null: it was not composed on a page. */
     draft: text({ mode: 'json' }).$type<DraftBody>(),
     leavesAt: integer().notNull(),
+    /** The agreement of a second person by which it may leave; null: it needs none. */
+    consentId: text().$type<ConsentId>(),
     state: text().$type<'held' | 'left' | 'stopped' | 'failed'>().notNull().default('held'),
     /** Why it could not leave. */
     problem: text(),

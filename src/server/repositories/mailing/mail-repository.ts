@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, lte, sql } from 'drizzle-orm';
+import { and, desc, eq, lte, sql, type SQL } from 'drizzle-orm';
 import type { DispatchId, Id } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { mailroom, outbox } from '@/server/db/schema/mailing';
@@ -16,6 +16,25 @@ export async function queueMail(
   if (rows.length > 0) await tx.insert(outbox).values([...rows]);
 }
 
+/** What waits and may be handed over now; `urgent`: codes and notices alone. */
+function isDue(which: 'urgent' | 'all', now: number): SQL | undefined {
+  return and(
+    eq(outbox.state, 'waiting'),
+    which === 'urgent' ? eq(outbox.urgent, true) : undefined,
+    lte(outbox.nextAttemptAt, now),
+  );
+}
+
+/** Whether any message is due. */
+export async function hasMailDue(
+  db: Reading,
+  which: 'urgent' | 'all',
+  now: number,
+): Promise<boolean> {
+  const rows = await db.select({ id: outbox.id }).from(outbox).where(isDue(which, now)).limit(1);
+  return rows.length > 0;
+}
+
 /**
  * Marks the next message that is due as being handed over, codes and notices before all else.
  * `lease`: until when that may take.
@@ -29,13 +48,7 @@ export async function claimMail(
   const [next] = await tx
     .select({ id: outbox.id })
     .from(outbox)
-    .where(
-      and(
-        eq(outbox.state, 'waiting'),
-        which === 'urgent' ? eq(outbox.urgent, true) : undefined,
-        lte(outbox.nextAttemptAt, now),
-      ),
-    )
+    .where(isDue(which, now))
     .orderBy(desc(outbox.urgent), outbox.nextAttemptAt, sql`rowid`)
     .limit(1);
   if (next === undefined) return null;

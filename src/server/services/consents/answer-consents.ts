@@ -24,6 +24,8 @@ import { findStaff } from '@/server/repositories/staff/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { afterDestruction, destroyIn } from '@/server/services/documents/destroy-keys';
 import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
+import { holdIn } from '@/server/services/dispatching/hold-dispatch';
+import { restoreDraft } from '@/server/services/dispatching/restore-draft';
 import { ServiceError } from '@/server/services/base/errors';
 import { fileIn } from '@/server/services/filing/file-documents';
 import { needProof } from '@/server/services/staff/prove-staff';
@@ -64,14 +66,7 @@ async function carryOut(
       await changeOrganisation(tx, { twoPeople: false });
       return 0;
     case 'send':
-      await dispatchIn(
-        deps,
-        tx,
-        await askerNow(tx, actor, consent),
-        dispatchInput.parse(consent.body),
-        now,
-        consent.id,
-      );
+      await sendAgreed(deps, tx, await askerNow(tx, actor, consent), consent, now);
       return 0;
     case 'lower-marking':
       await fileIn(
@@ -84,6 +79,20 @@ async function carryOut(
       );
       return 0;
   }
+}
+
+/** Sends what somebody asked to send, at once or at the time that was set for it. */
+async function sendAgreed(
+  deps: Deps,
+  tx: Transaction,
+  sender: StaffActor,
+  { id, body, draft }: ConsentRecord,
+  now: number,
+): Promise<void> {
+  const input = dispatchInput.parse(body);
+  const { leavesAt } = input;
+  if (leavesAt == null || leavesAt <= now) await dispatchIn(deps, tx, sender, input, now, id);
+  else await holdIn(deps, tx, sender, input, { now, leavesAt, draft, consent: id });
 }
 
 /** The action by which each kind of consent is answered. */
@@ -114,7 +123,7 @@ async function needMayAnswer(
 
 /**
  * Agrees to what somebody else asked for, which is then done, or declines it. Who asked can take it
- * back.
+ * back. A dispatch that is declined or taken back is a draft of its sender again.
  *
  * @throws ServiceError `NOT_ALLOWED` where it is one's own or one is no administrator, `CONFLICT`
  * where it was answered before
@@ -136,6 +145,8 @@ export async function answerConsent(
       occurredAt: now,
       details: { consent: id, kind: settled.kind, agreed: agree },
     });
+    if (!agree && settled.draft !== null)
+      await restoreDraft(deps, tx, settled.askedBy, settled.draft);
     return {
       ending: agree && settled.kind === 'destroy-keys',
       destroyed: agree ? await carryOut(deps, tx, actor, settled, now) : 0,
@@ -149,15 +160,16 @@ export async function answerConsent(
 async function whatOf(
   deps: Pick<Deps, 'db'>,
   { kind, body }: ConsentRecord,
-): Promise<Pick<ConsentRow, 'subject' | 'to'>> {
+): Promise<Pick<ConsentRow, 'subject' | 'to' | 'leavesAt'>> {
   if (kind === 'lower-marking')
     return {
       subject:
         (await listMarkings(deps.db.read)).find(({ id }) => id === body)?.name ?? 'no marking',
       to: [],
+      leavesAt: null,
     };
   const dispatch = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
-  if (dispatch === undefined) return { subject: '', to: [] };
+  if (dispatch === undefined) return { subject: '', to: [], leavesAt: null };
   const open =
     dispatch.openLink != null ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
   return {
@@ -170,6 +182,7 @@ async function whatOf(
       ...((dispatch.groups ?? []).length === 0 ? [] : ['groups']),
       ...open,
     ],
+    leavesAt: dispatch.leavesAt ?? null,
   };
 }
 

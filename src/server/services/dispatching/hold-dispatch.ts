@@ -1,10 +1,10 @@
 import 'server-only';
-import { newId, type DraftId, type HeldId } from '@/core/base/ids';
+import { newId, type ConsentId, type DraftId, type HeldId } from '@/core/base/ids';
 import { holds, reaches } from '@/core/policy/permissions';
+import type { DraftBody } from '@/core/compose/draft';
 import { dispatchInput, type DispatchInput, type SendResult } from '@/contracts/dispatch';
 import type { ProblemCode } from '@/contracts/problems';
 import type { Transaction } from '@/server/db/database';
-import { findDraft, putDraft } from '@/server/repositories/dispatching/draft-repository';
 import {
   dueHeld,
   findHeld,
@@ -19,6 +19,7 @@ import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { needOurs } from '@/server/services/base/trusted-rows';
+import { restoreDraft } from '@/server/services/dispatching/restore-draft';
 import { checkDispatch } from '@/server/services/dispatching/check-dispatch';
 import { dispatchIn } from '@/server/services/dispatching/dispatch-documents';
 import { needsSecond } from '@/server/services/policy/within-rules';
@@ -27,7 +28,7 @@ import { needsSecond } from '@/server/services/policy/within-rules';
 type HeldProblem = { readonly problem: ProblemCode; readonly fields: object };
 
 /** What is held back, as a page is told. */
-export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state'> & {
+export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state' | 'consentId'> & {
   readonly by: string;
   readonly own: boolean;
   readonly input: Pick<
@@ -35,6 +36,15 @@ export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state'>
     'subject' | 'documents' | 'recipients' | 'groups' | 'domains'
   >;
   readonly problem: HeldProblem | null;
+};
+
+type Holding = {
+  readonly now: number;
+  readonly leavesAt: number;
+  /** What it was composed in, for whoever stops it; `null`: it was not composed on a page. */
+  readonly draft: DraftBody | null;
+  /** The agreement of a second person by which it may leave. */
+  readonly consent?: ConsentId | null;
 };
 
 /**
@@ -48,16 +58,16 @@ export async function holdIn(
   tx: Transaction,
   actor: StaffActor,
   input: DispatchInput,
-  { now, leavesAt }: { readonly now: number; readonly leavesAt: number },
+  { now, leavesAt, draft, consent = null }: Holding,
 ): Promise<SendResult> {
   await checkDispatch(deps, tx, actor, input, leavesAt);
   const held = newId('held', deps.random);
-  const draft = input.draft == null ? null : await findDraft(tx, input.draft, actor.id);
   await insertHeld(tx, {
     id: held,
     staffId: actor.id,
     body: input,
-    draft: draft?.body ?? null,
+    draft,
+    consentId: consent,
     leavesAt,
     createdAt: now,
   });
@@ -144,14 +154,7 @@ export async function stopHeld(
       details: { held: id },
     });
     if (held.draft === null) return { draft: null };
-    const draft = newId('draft', deps.random);
-    await putDraft(tx, {
-      id: draft,
-      staffId: held.staffId,
-      body: held.draft,
-      revision: 1,
-      updatedAt: now,
-    });
+    const draft = await restoreDraft(deps, tx, held.staffId, held.draft);
     return { draft: held.staffId === actor.id ? draft : null };
   });
 }
@@ -159,7 +162,7 @@ export async function stopHeld(
 /**
  * Lets a dispatch that is held back leave at once.
  *
- * @throws ServiceError `CONFLICT` where it has left or was stopped
+ * @throws ServiceError `CONFLICT` where it has left, was stopped, or was agreed to for its own time
  */
 export async function hastenHeld(
   deps: Deps,
@@ -167,7 +170,9 @@ export async function hastenHeld(
   { id }: { readonly id: HeldId },
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
-    await needHeld(deps, tx, actor, id);
+    const { consentId } = await needHeld(deps, tx, actor, id);
+    // The time is a part of what was agreed to.
+    if (consentId !== null) throw new ServiceError('approved-for-then');
     const leavesAt = deps.clock.now();
     if (!(await settleHeld(tx, id, ['held', 'failed'], { state: 'held', leavesAt, problem: null })))
       throw new ServiceError('held-left');
@@ -216,8 +221,9 @@ async function leave(deps: Deps, tx: Transaction, id: HeldId): Promise<void> {
   await settleHeld(tx, id, ['held'], { state: 'left' });
   const sender = await senderNow(tx, held);
   const input = dispatchInput.parse(held.body);
-  if (await needsSecond(tx, input)) throw new ServiceError('second-person-needed');
-  await dispatchIn(deps, tx, sender, input, now);
+  if (held.consentId === null && (await needsSecond(tx, input)))
+    throw new ServiceError('second-person-needed');
+  await dispatchIn(deps, tx, sender, input, now, held.consentId ?? undefined);
 }
 
 /** Who composed it, as they are now. @throws ServiceError `NOT_ALLOWED` where they may not send any more */

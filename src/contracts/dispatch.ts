@@ -223,16 +223,16 @@ export const addDocumentsInput = z.object({
 });
 export type AddDocumentsInput = z.infer<typeof addDocumentsInput>;
 
-/** Whose protected file of which document of a dispatch. */
+/** Whose protected file of which document of a dispatch; no recipient: one for everybody it was sent to. */
 export const takeFileInput = z.object({
   id: dispatchId,
-  recipient: recipientId,
+  recipient: recipientId.optional(),
   document: documentId,
 });
 export type TakeFileInput = z.infer<typeof takeFileInput>;
 
-/** One recipient's link into one dispatch. */
-export const linkInput = z.object({ id: dispatchId, recipient: recipientId });
+/** One recipient's link into one dispatch; no recipient: that of the files made for everybody. */
+export const linkInput = z.object({ id: dispatchId, recipient: recipientId.optional() });
 export type LinkInput = z.infer<typeof linkInput>;
 
 export const mailAgainInput = z.object({
@@ -249,6 +249,8 @@ export const heldInput = z.object({
 });
 /** A dispatch that is held back: it leaves by itself unless it is stopped. */
 export type HeldRow = {
+  /** Whether a second person agreed that it leaves at that time, and no sooner. */
+  readonly approved: boolean;
   readonly id: HeldId;
   readonly subject: string;
   readonly by: string;
@@ -386,6 +388,8 @@ export type DispatchDetail = {
   readonly reason: string;
   /** Whether the person who looks may add people. */
   readonly mayAdd: boolean;
+  /** The link of files made for everybody it was sent to; `null`: none was made. */
+  readonly sharedLink: { readonly off: boolean } | null;
   readonly sentAt: number;
   readonly sentBy: string;
   readonly grants: readonly GrantRow[];

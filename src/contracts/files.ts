@@ -33,7 +33,8 @@ export type FileFound = {
   readonly madeFor: {
     readonly dispatch: DispatchId;
     readonly reference: string;
-    readonly address: string;
+    /** Whose; `null`: it was made for everybody it was sent to. */
+    readonly address: string | null;
     readonly sentAt: number;
     readonly sentBy: string;
   } | null;

@@ -141,6 +141,7 @@ export const PROBLEMS = {
   'same-file': { kind: 'CONFLICT', to: 'staff' },
   'protect-as-new': { kind: 'CONFLICT', to: 'staff' },
   'not-sent-to-person': { kind: 'NOT_FOUND', to: 'staff' },
+  'not-sent-in-dispatch': { kind: 'NOT_FOUND', to: 'staff' },
   'no-protected-file': { kind: 'CONFLICT', to: 'staff' },
   'file-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
   'file-holds-link': { kind: 'NOT_ALLOWED', to: 'staff' },

@@ -7,6 +7,7 @@ type Held = {
   readonly id: HeldId;
   readonly by: string;
   readonly own: boolean;
+  readonly approved: boolean;
   readonly leavesAt: number;
   readonly input: {
     readonly subject: string;
@@ -20,10 +21,11 @@ type Held = {
 
 /** The same as a page shows it, with why one could not leave in a sentence. */
 export function heldRows(found: readonly Held[]): HeldRow[] {
-  return found.map(({ id, by, own, leavesAt, input, problem }) => ({
+  return found.map(({ id, by, own, approved, leavesAt, input, problem }) => ({
     id,
     by,
     own,
+    approved,
     leavesAt,
     subject: input.subject,
     documents: input.documents.length,

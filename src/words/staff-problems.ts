@@ -155,6 +155,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'same-file': ({ title, same }) => `This file is protected already: ${title}, ${same}.`,
   'protect-as-new': () => 'This document’s key was destroyed. Protect the file as a new document.',
   'not-sent-to-person': () => 'This person was not sent this document in this dispatch.',
+  'not-sent-in-dispatch': () => 'This document was not sent in this dispatch.',
   'no-protected-file': () => 'This was sent unprotected, so there is no protected file of it.',
   'file-of-others': () =>
     'This was sent by somebody else. Ask them or an administrator for the file.',

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { rmSync } from 'node:fs';
 import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import type { DocumentId, RecipientId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, RecipientId, VersionId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { CHUNK, PAYLOAD_NONCE, openChunk, payloadKey } from '@/core/age/chunks';
 import { parseHeader } from '@/core/age/header';
@@ -28,7 +28,11 @@ import {
   finishDrill,
   viewKeys,
 } from '@/server/services/keys/manage-keys';
+import { openDocument } from '@/server/services/reading/open-document';
 import { sharedWith } from '@/server/services/reading/shared-with';
+import { proofAsked } from '@/server/services/reading/visit-link';
+import { replaceLink, switchOffLink } from '@/server/services/dispatching/change-link';
+import { viewDispatch } from '@/server/services/dispatching/view-dispatch';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
@@ -290,5 +294,83 @@ describe('the drill', () => {
     await expect(
       changeRecoveryKey(product.deps, product.ida, { recoveryKey: 'age1nothing' }),
     ).rejects.toMatchObject({ code: 'INVALID' });
+  });
+});
+
+describe('one for everybody', () => {
+  const takeShared = async (id: DispatchId) => {
+    const file = await takeProtectedFile(product.deps, product.ida, { id, document });
+    const { link, stanza } = await look(await whole(file.read()));
+    return { name: file.name, link: link ?? '', version: stanza?.version as VersionId };
+  };
+  const tokenIn = (link: string): string => link.split('/').at(-1) ?? '';
+  const opensFor = async (link: string, who: string) => {
+    const token = tokenIn(link);
+    const reader = await prove(product, token, address(who));
+    return openDocument(product.deps, reader, { token, document });
+  };
+
+  test('leads each to what is theirs, names nobody, and opens nothing for a stranger', async () => {
+    const { id } = await send({ delivery: 'by-hand' }, 'mira', 'jonas');
+    const { name, link, version } = await takeShared(id);
+    expect(name).toMatch(/^REF-\d+ - for recipients of D-\d+\.pdf$/);
+    expect(await proofAsked(product.deps, tokenIn(link))).toBe('address');
+    for (const who of ['mira', 'jonas'])
+      expect((await opensFor(link, who)).outcome).toBe('granted');
+    expect(await opensFor(link, 'stranger')).toMatchObject({
+      outcome: 'refused',
+      reason: 'not-addressed',
+      sender: null,
+    });
+    const entries = await product.deps.db.read
+      .select()
+      .from(ledgerEntries)
+      .where(eq(ledgerEntries.dispatchId, id));
+    const of = (action: string) => entries.filter((entry) => entry.action === action);
+    expect(of('file.taken')).toMatchObject([{ recipientId: null, grantId: null }]);
+    expect(of('document.opened').map(({ linkOf }) => linkOf)).toEqual([null, null, null]);
+    const { found } = await inspectForStaff(product.deps, product.ida, {
+      version,
+      serviceUrl: product.deps.publicUrl,
+      link,
+    });
+    expect(found?.madeFor).toMatchObject({ dispatch: id, address: null });
+  });
+
+  test('has one link, however many take it at once, which is replaced and switched off alone', async () => {
+    const { deps, ida } = product;
+    const { id, grants } = await send({ delivery: 'by-hand', form: 'both' }, 'mira');
+    const taken = await Promise.all(Array.from({ length: 20 }, () => takeShared(id)));
+    expect(new Set(taken.map(({ link }) => link)).size).toBe(1);
+    const [first = { link: '' }] = taken;
+    const { link } = await replaceLink(deps, ida, { id });
+    expect(await proofAsked(deps, tokenIn(first.link))).toBeNull();
+    expect((await takeShared(id)).link).toBe(link);
+    await switchOffLink(deps, ida, { id });
+    expect(await proofAsked(deps, tokenIn(link))).toBeNull();
+    await expect(takeShared(id)).rejects.toMatchObject({ problem: 'link-off' });
+    expect((await viewDispatch(deps, ida, { id })).sharedLink).toEqual({ off: true });
+    // Everybody's own link is as it was.
+    expect(await proofAsked(deps, tokenIn(grants[0]?.link ?? ''))).toBe('address');
+    expect((await grantRows(deps, ida, { dispatch: id })).map((row) => row.link)).toEqual([
+      grants[0]?.link,
+    ]);
+  });
+
+  test('is taken by who sent it, of what it carries', async () => {
+    const { id } = await send({ delivery: 'by-hand' }, 'mira');
+    const other = await joinStaff(product, 'sender', `everybody${String(round)}`);
+    await expect(takeProtectedFile(product.deps, other, { id, document })).rejects.toMatchObject({
+      problem: 'dispatch-of-others',
+    });
+    await expect(replaceLink(product.deps, product.ida, { id })).rejects.toMatchObject({
+      problem: 'link-unknown',
+    });
+    const elsewhere = await protect(product, await drawing(1), 'Elsewhere');
+    await expect(
+      takeProtectedFile(product.deps, product.ida, { id, document: elsewhere }),
+    ).rejects.toMatchObject({ problem: 'not-sent-in-dispatch' });
+    // What was refused left no link behind.
+    expect((await viewDispatch(product.deps, product.ida, { id })).sharedLink).toBeNull();
   });
 });

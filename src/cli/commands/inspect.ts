@@ -46,7 +46,8 @@ function staffText(
     ...(madeFor === null
       ? []
       : [
-          `Made for ${madeFor.address} in ${madeFor.reference}, sent ${toUtcText(madeFor.sentAt)} by ${madeFor.sentBy}`,
+          `Made for ${madeFor.address ?? 'everybody it was sent to'} in ${madeFor.reference}, ` +
+            `sent ${toUtcText(madeFor.sentAt)} by ${madeFor.sentBy}`,
         ]),
     keyWords(inspected),
     `${String(live)} of ${String(grants.length)} grants open it now${grants.length === 0 ? '' : ':'}`,

@@ -34,6 +34,7 @@ export const protectCommand: Command = {
   help: `--to ADDRESSES     who may open them, separated by commas, spaces or lines; may be given several times
 --terms NAME       saved terms; without them: Read, for 30 days
 --out FOLDER       where the protected files go; else here
+--one-file         one file for everybody, instead of one for each organisation
 --subject TEXT     what recipients are told it is; else the first title
 --title, --reference   for one file: else both follow from its name
 --title-on-cover   the first page and the name say the title as well
@@ -45,6 +46,7 @@ export const protectCommand: Command = {
     to: { type: 'string', multiple: true },
     terms: { type: 'string' },
     out: { type: 'string' },
+    'one-file': { type: 'boolean' },
     subject: { type: 'string' },
     title: { type: 'string' },
     reference: { type: 'string' },
@@ -211,7 +213,21 @@ function free(folder: string, name: string): string {
   }
 }
 
-/** One protected file for each document and organisation: everybody there is led to their own proof by it. */
+/** The organisation of a recipient, or else the domain of their address. */
+function organisationOf({
+  organisation,
+  address,
+}: {
+  readonly organisation: string;
+  readonly address: string;
+}): string {
+  return organisation === '' ? address.slice(address.indexOf('@')) : organisation;
+}
+
+/**
+ * One protected file for each document and organisation, or for each document alone: everybody who
+ * has it is led to their own proof by it.
+ */
 async function writeFiles(
   call: Call,
   deps: Deps,
@@ -219,21 +235,18 @@ async function writeFiles(
   id: DispatchId,
 ): Promise<string[]> {
   const folder = call.text('out') ?? '.';
+  const forAll = call.flag('one-file');
   await mkdir(folder, { recursive: true });
   const rows = await grantsOf(deps.db.read, { dispatch: id });
   const written: string[] = [];
   for (const [first] of groupBy(
     rows,
-    ({ document, recipient }) =>
-      `${document.id} ` +
-      (recipient.organisation === ''
-        ? recipient.address.slice(recipient.address.indexOf('@'))
-        : recipient.organisation),
+    ({ document, recipient }) => `${document.id} ${forAll ? '' : organisationOf(recipient)}`,
   ).values()) {
     if (first === undefined) continue;
     const file = await takeProtectedFile(deps, actor, {
       id,
-      recipient: first.recipient.id,
+      ...(forAll ? {} : { recipient: first.recipient.id }),
       document: first.document.id,
     });
     const target = free(folder, file.name);

@@ -55,11 +55,7 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
                 </TableCell>
                 <TableCell>
                   {askedText(row)}
-                  {row.leavesAt !== null && (
-                    <>
-                      . It leaves <Moment at={row.leavesAt} />
-                    </>
-                  )}{' '}
+                  <Leaving at={row.leavesAt} />{' '}
                   {row.kind === 'destroy-keys' && <b>This cannot be undone.</b>}
                   {row.reason !== '' && <span className="under">“{row.reason}”</span>}
                 </TableCell>
@@ -77,6 +73,15 @@ export function ConsentRows({ consents }: { readonly consents: readonly ConsentR
           </TableBody>
         </Table>
       )}
+    </>
+  );
+}
+
+function Leaving({ at }: { readonly at: number | null }) {
+  if (at === null) return null;
+  return (
+    <>
+      . It leaves <Moment at={at} />
     </>
   );
 }

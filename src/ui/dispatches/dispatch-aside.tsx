@@ -6,6 +6,7 @@ import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { HandedPart } from '@/ui/dispatches/handed-part';
 import { PassedOnPart } from '@/ui/dispatches/passed-on-part';
+import { FileForAll } from '@/ui/dispatches/file-for-all';
 import { ToCarry } from '@/ui/dispatches/to-carry';
 import { FormattedText } from '@/ui/words/formatted-text';
 import { Note } from '@/ui/shell/notice';
@@ -41,6 +42,7 @@ export function DispatchAside({
       {carried.length > 0 && (
         <>
           <ToCarry grants={carried} form={detail.form} />
+          {detail.mayAdd && carriesFile(detail.form) && <FileForAll detail={detail} />}
           <hr />
         </>
       )}

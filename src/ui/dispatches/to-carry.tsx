@@ -4,10 +4,20 @@ import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
-import { carriesFile, type DeliveryForm } from '@/core/policy/delivery';
+import { carriesFile, carriesLink, type DeliveryForm } from '@/core/policy/delivery';
 import { linkWords } from '@/ui/words/addressee-words';
 import { personName } from '@/ui/grants/grant-words';
 import { TakeFile } from '@/ui/grants/take-file';
+
+/** A line for each recipient whose link is known here: name, address and link, for a table or a mail. */
+export function linkList(grants: readonly GrantRow[]): string {
+  const lines = [...groupBy(grants, (grant) => grant.recipientId).values()].flatMap(([grant]) =>
+    grant === undefined || grant.link === ''
+      ? []
+      : [[personName(grant), grant.address, grant.link].join('\t')],
+  );
+  return lines.join('\n');
+}
 
 /** What of a dispatch is carried by hand, person by person: links to copy, protected files to take. */
 export function ToCarry({
@@ -18,18 +28,32 @@ export function ToCarry({
   readonly form: DeliveryForm;
 }) {
   const [copied, setCopied] = useState<string | null>(null);
-  const copy = async (grant: GrantRow) => {
+  const copy = async (text: string) => {
     try {
-      await navigator.clipboard.writeText(grant.link);
-      setCopied(grant.link);
+      await navigator.clipboard.writeText(text);
+      setCopied(text);
     } catch {
       setCopied(null);
     }
   };
+  const list = linkList(grants);
+  const name = carriesLink(form) ? 'Links to hand over' : 'Files to hand over';
   return (
-    <section className="stack" aria-label="Links to hand over">
-      <h2>Links to hand over</h2>
-      <p className="quiet">Give each person their link in any way you like.</p>
+    <section className="stack" aria-label={name}>
+      <div className="row">
+        <h2>{name}</h2>
+        <span className="gap" />
+        {carriesLink(form) && grants.length > 1 && list !== '' && (
+          <Button variant="text" onClick={() => void copy(list)}>
+            {copied === list ? 'Copied' : 'Copy all links'}
+          </Button>
+        )}
+      </div>
+      <p className="quiet">
+        {carriesLink(form)
+          ? 'Give each person their link in any way you like.'
+          : 'Give each person their file in any way you like.'}
+      </p>
       {[...groupBy(grants, (grant) => grant.recipientId).values()].map((own) =>
         own.slice(0, 1).map((grant) => (
           <div key={grant.recipientId} className="stack tight">
@@ -40,7 +64,7 @@ export function ToCarry({
                 <Button
                   variant="text"
                   aria-label={`Copy the link of ${personName(grant)}`}
-                  onClick={() => void copy(grant)}
+                  onClick={() => void copy(grant.link)}
                 >
                   {copied === grant.link ? 'Copied' : 'Copy the link'}
                 </Button>
@@ -55,7 +79,7 @@ export function ToCarry({
               ))}
             {carriesFile(form) &&
               own.map((each) => (
-                <TakeFile key={each.id} grant={each} label={each.documentReference} />
+                <TakeFile key={each.id} of={each} label={each.documentReference} />
               ))}
           </div>
         )),

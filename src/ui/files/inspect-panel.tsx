@@ -105,8 +105,8 @@ function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
       </p>
       {madeFor !== null && (
         <p>
-          Made for <b>{madeFor.address}</b>, sent by {madeFor.sentBy} <Moment at={madeFor.sentAt} />
-          :{' '}
+          Made for <b>{madeFor.address ?? 'everybody it was sent to'}</b>, sent by {madeFor.sentBy}{' '}
+          <Moment at={madeFor.sentAt} />:{' '}
           <Link className="figure" href={`/dispatches/${madeFor.dispatch}`}>
             {madeFor.reference}
           </Link>

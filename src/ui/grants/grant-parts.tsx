@@ -63,7 +63,7 @@ export function GrantLink({
       ) : (
         <code className="key-text">{grant.link}</code>
       )}
-      {grant.mayChange && !isOver && <TakeFile grant={grant} label="Download protected file" />}
+      {grant.mayChange && !isOver && <TakeFile of={grant} label="Download protected file" />}
     </>
   );
 }

@@ -1,23 +1,34 @@
 'use client';
 
 import Button from '@mui/material/Button';
-import type { GrantRow } from '@/contracts/dispatch';
+import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
 import { takeDownload } from '@/ui/http/take-download';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Notice } from '@/ui/shell/notice';
 
-/** Hands over one person's document as a protected file. */
-export function TakeFile({ grant, label }: { readonly grant: GrantRow; readonly label: string }) {
+type Taken = {
+  readonly dispatchId: DispatchId;
+  readonly documentId: DocumentId;
+  readonly documentReference: string;
+  /** Absent: everybody it was sent to. */
+  readonly recipientId?: RecipientId;
+  readonly address: string;
+};
+
+/** Hands over a document of one person, or of everybody, as a protected file. */
+export function TakeFile({ of, label }: { readonly of: Taken; readonly label: string }) {
   const { busy, said, attempt } = useAttempt();
-  const query = new URLSearchParams({ recipient: grant.recipientId, document: grant.documentId });
+  const { dispatchId, documentId, documentReference, recipientId, address } = of;
+  const query = new URLSearchParams({ document: documentId });
+  if (recipientId !== undefined) query.set('recipient', recipientId);
   const take = () =>
-    attempt(() => takeDownload(`/api/v1/dispatches/${grant.dispatchId}/file?${query.toString()}`));
+    attempt(() => takeDownload(`/api/v1/dispatches/${dispatchId}/file?${query.toString()}`));
   return (
     <div>
       <Button
         variant="text"
         disabled={busy}
-        aria-label={`Download ${grant.documentReference} as a protected file for ${grant.address}`}
+        aria-label={`Download ${documentReference} as a protected file for ${address}`}
         onClick={() => void take()}
       >
         {label}

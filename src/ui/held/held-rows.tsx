@@ -85,12 +85,16 @@ export function HeldRows({
           >
             {row.problem === null ? 'Stop' : 'Back to Compose'}
           </Button>
-          <Button
-            disabled={busy}
-            onClick={() => void attempt(() => api('POST /api/v1/held/:id/now', { id: row.id }))}
-          >
-            {row.problem === null ? 'Send now' : 'Try again'}
-          </Button>
+          {row.approved && row.problem === null ? (
+            <span className="quiet">approved for that time</span>
+          ) : (
+            <Button
+              disabled={busy}
+              onClick={() => void attempt(() => api('POST /api/v1/held/:id/now', { id: row.id }))}
+            >
+              {row.problem === null ? 'Send now' : 'Try again'}
+            </Button>
+          )}
         </div>
       ))}
     </section>

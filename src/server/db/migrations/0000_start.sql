@@ -52,7 +52,7 @@ CREATE TABLE `links` (
 	`id` text PRIMARY KEY NOT NULL,
 	`token` text NOT NULL,
 	`dispatch_id` text NOT NULL,
-	`recipient_id` text NOT NULL,
+	`recipient_id` text,
 	`created_at` integer NOT NULL,
 	`off_at` integer,
 	`seal` blob,

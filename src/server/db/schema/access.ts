@@ -147,7 +147,10 @@ export const requests = sqliteTable(
   ],
 );
 
-/** One way to a dispatch for one addressee. The token alone opens nothing. */
+/**
+ * One way to a dispatch, for one addressee or for whoever it was sent to. The token alone opens
+ * nothing, save that of an open link.
+ */
 export const links = sqliteTable('links', {
   id: text().$type<LinkId>().primaryKey(),
   token: text().notNull().unique(),
@@ -155,9 +158,9 @@ export const links = sqliteTable('links', {
     .$type<DispatchId>()
     .notNull()
     .references(() => dispatches.id),
+  /** Whose it is; null: that of a file made for everybody the dispatch was sent to. */
   recipientId: text()
     .$type<RecipientId>()
-    .notNull()
     .references(() => recipients.id),
   createdAt: integer().notNull(),
   /** When it was switched off; null: it leads to the dispatch. */

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { and, eq, inArray, isNull, type SQL } from 'drizzle-orm';
 import type { DispatchId, DocumentId, GrantId, RecipientId, LinkId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { dispatches } from '@/server/db/schema/dispatching';
@@ -17,17 +17,35 @@ export async function insertDispatch(
   await tx.insert(dispatches).values(dispatch);
 }
 
-/** Somebody's link into a dispatch, switched off or not; `null` where they have none. */
+/** Whose link into a dispatch; `null`: the one of files made for everybody it was sent to. */
+function linkFor(dispatch: DispatchId, recipient: RecipientId | null): SQL | undefined {
+  return and(
+    eq(links.dispatchId, dispatch),
+    recipient === null ? isNull(links.recipientId) : eq(links.recipientId, recipient),
+  );
+}
+
+/** A link into a dispatch, switched off or not; `null` where there is none. */
 export async function findLinkOf(
   tx: Transaction,
   dispatch: DispatchId,
-  recipient: RecipientId,
+  recipient: RecipientId | null,
 ): Promise<LinkId | null> {
-  const [row] = await tx
-    .select({ id: links.id })
-    .from(links)
-    .where(and(eq(links.dispatchId, dispatch), eq(links.recipientId, recipient)));
+  const [row] = await tx.select({ id: links.id }).from(links).where(linkFor(dispatch, recipient));
   return row?.id ?? null;
+}
+
+/** The link of files made for everybody a dispatch was sent to, and whether it leads there; `null`: none was made. */
+export async function sharedLinkOf(
+  db: Reading,
+  dispatch: DispatchId,
+): Promise<{ readonly off: boolean } | null> {
+  const [row] = await db.select({ offAt: links.offAt }).from(links).where(linkFor(dispatch, null));
+  return row === undefined ? null : { off: row.offAt !== null };
+}
+
+export async function insertLink(tx: Transaction, link: typeof links.$inferInsert): Promise<void> {
+  await tx.insert(links).values(link);
 }
 
 /** Puts another token in the place of a link's, which leads to its dispatch again. */
@@ -45,16 +63,32 @@ export async function putLinkOff(tx: Transaction, id: LinkId, now: number): Prom
   return rows.length > 0;
 }
 
+type LinkRow = { readonly recipientId: RecipientId | null; readonly token: string };
+
+async function linkRows(
+  db: Reading | Transaction,
+  dispatch: DispatchId,
+  which: SQL | undefined,
+): Promise<LinkRow[]> {
+  return db
+    .select({ recipientId: links.recipientId, token: links.token })
+    .from(links)
+    .where(and(eq(links.dispatchId, dispatch), which));
+}
+
+/** The tokens of links that are somebody's own. */
+function byRecipient(rows: readonly LinkRow[]): Map<RecipientId, string> {
+  return new Map(
+    rows.flatMap(({ recipientId, token }) => (recipientId === null ? [] : [[recipientId, token]])),
+  );
+}
+
 /** The links of a dispatch that lead to it, by recipient. */
 export async function linksOf(
   db: Reading | Transaction,
   dispatch: DispatchId,
 ): Promise<Map<RecipientId, string>> {
-  const rows = await db
-    .select({ recipientId: links.recipientId, token: links.token })
-    .from(links)
-    .where(and(eq(links.dispatchId, dispatch), isNull(links.offAt)));
-  return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
+  return byRecipient(await linkRows(db, dispatch, isNull(links.offAt)));
 }
 
 /** Everybody who has a link into a dispatch, whether it leads there or was switched off. */
@@ -62,11 +96,7 @@ export async function allLinksOf(
   tx: Transaction,
   dispatch: DispatchId,
 ): Promise<Map<RecipientId, string>> {
-  const rows = await tx
-    .select({ recipientId: links.recipientId, token: links.token })
-    .from(links)
-    .where(eq(links.dispatchId, dispatch));
-  return new Map(rows.map(({ recipientId, token }) => [recipientId, token]));
+  return byRecipient(await linkRows(tx, dispatch, undefined));
 }
 
 /** What a dispatch carries, and whom it reaches. */

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { DispatchId, DocumentId, RecipientId, VersionId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
 import { dispatches } from '@/server/db/schema/dispatching';
@@ -10,16 +10,37 @@ import { recipients } from '@/server/db/schema/people';
 import { staff } from '@/server/db/schema/staff';
 
 export type FileFacts = NonNullable<Awaited<ReturnType<typeof findFileFacts>>>;
+export type SharedFileFacts = Omit<FileFacts, 'recipient' | 'grantId'>;
 
 /**
  * What a protected file for one person of a dispatch says and carries: the version named, or the
  * document's current one.
  */
-export async function findFileFacts(
+export function findFileFacts(
   db: Reading | Transaction,
-  of: { readonly dispatch: DispatchId; readonly recipient: RecipientId } & (
-    { readonly document: DocumentId } | { readonly version: VersionId }
-  ),
+  of: Carried & { readonly recipient: RecipientId },
+) {
+  return findFacts(db, of);
+}
+
+/** The same for a file made for everybody a dispatch was sent to, whose link there is. */
+export async function findSharedFileFacts(
+  db: Reading | Transaction,
+  of: Carried,
+): Promise<SharedFileFacts | null> {
+  const found = await findFacts(db, { ...of, recipient: null });
+  if (found === null) return null;
+  const { recipient: _anyone, grantId: _theirs, ...facts } = found;
+  return facts;
+}
+
+type Carried = { readonly dispatch: DispatchId } & (
+  { readonly document: DocumentId } | { readonly version: VersionId }
+);
+
+async function findFacts(
+  db: Reading | Transaction,
+  of: Carried & { readonly recipient: RecipientId | null },
 ) {
   const [row] = await db
     .select({
@@ -48,17 +69,23 @@ export async function findFileFacts(
     )
     .innerJoin(
       links,
-      and(eq(links.dispatchId, grants.dispatchId), eq(links.recipientId, grants.recipientId)),
+      and(
+        eq(links.dispatchId, grants.dispatchId),
+        of.recipient === null
+          ? isNull(links.recipientId)
+          : eq(links.recipientId, grants.recipientId),
+      ),
     )
     .leftJoin(markings, eq(markings.id, documents.markingId))
     .innerJoin(organisation, eq(organisation.id, 1))
     .where(
       and(
         eq(grants.dispatchId, of.dispatch),
-        eq(grants.recipientId, of.recipient),
+        of.recipient === null ? undefined : eq(grants.recipientId, of.recipient),
         'document' in of ? eq(grants.documentId, of.document) : undefined,
       ),
-    );
+    )
+    .limit(1);
   return row ?? null;
 }
 

@@ -22,6 +22,7 @@ export type ChallengeRow = typeof challenges.$inferSelect;
 export type DeviceRow = typeof devices.$inferSelect;
 export type LicenceRow = Omit<typeof licences.$inferSelect, 'seal'>;
 
+/** A link that leads to its dispatch. `addressee` and `kind` are `null` where it is nobody's own. */
 export async function findLink(db: Reading, token: string) {
   const [row] = await db
     .select({
@@ -35,7 +36,7 @@ export async function findLink(db: Reading, token: string) {
     .from(links)
     .innerJoin(dispatches, eq(dispatches.id, links.dispatchId))
     .innerJoin(staff, eq(staff.id, dispatches.sentBy))
-    .innerJoin(recipients, eq(recipients.id, links.recipientId))
+    .leftJoin(recipients, eq(recipients.id, links.recipientId))
     .where(and(eq(links.token, token), isNull(links.offAt)));
   return row ?? null;
 }

@@ -249,11 +249,11 @@ const formText: Record<DeliveryForm, string> = {
 /** How they were delivered, where it was not as usual. */
 const deliveryText: Record<Delivery, string> = { mail: '', 'by-hand': '-by-hand' };
 
-/** A link that leads an addressee to a dispatch. */
-export function newLink(
+/** A link that leads an addressee, or with `null` whoever it was sent to, to a dispatch. */
+export function newLink<R extends RecipientId | null>(
   deps: Pick<Deps, 'random'>,
   dispatchId: DispatchId,
-  recipientId: RecipientId,
+  recipientId: R,
   createdAt: number,
 ) {
   return {

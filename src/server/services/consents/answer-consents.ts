@@ -160,16 +160,15 @@ export async function answerConsent(
 async function whatOf(
   deps: Pick<Deps, 'db'>,
   { kind, body }: ConsentRecord,
-): Promise<Pick<ConsentRow, 'subject' | 'to' | 'leavesAt'>> {
+): Promise<Pick<ConsentRow, 'subject' | 'to'>> {
   if (kind === 'lower-marking')
     return {
       subject:
         (await listMarkings(deps.db.read)).find(({ id }) => id === body)?.name ?? 'no marking',
       to: [],
-      leavesAt: null,
     };
   const dispatch = kind === 'send' ? dispatchInput.safeParse(body).data : undefined;
-  if (dispatch === undefined) return { subject: '', to: [], leavesAt: null };
+  if (dispatch === undefined) return { subject: '', to: [] };
   const open =
     dispatch.openLink != null ? [addresseeName({ kind: 'link', name: '', address: '' })] : [];
   return {
@@ -182,8 +181,13 @@ async function whatOf(
       ...((dispatch.groups ?? []).length === 0 ? [] : ['groups']),
       ...open,
     ],
-    leavesAt: dispatch.leavesAt ?? null,
   };
+}
+
+/** The time that was set for a dispatch to leave; `null`: none. */
+function leavesAtOf({ kind, body }: ConsentRecord): number | null {
+  if (kind !== 'send') return null;
+  return dispatchInput.safeParse(body).data?.leavesAt ?? null;
 }
 
 /** What waits for a second person: all of it for who may answer, their own for everybody else. */
@@ -205,6 +209,7 @@ export async function listConsents(deps: Deps, actor: StaffActor): Promise<Conse
       kind: consent.kind,
       titles: consent.documents.map((id) => titles.get(id) ?? id),
       ...(await whatOf(deps, consent)),
+      leavesAt: leavesAtOf(consent),
       reason: consent.reason,
       askedBy,
       askedAt: consent.askedAt,

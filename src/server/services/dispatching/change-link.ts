@@ -22,7 +22,7 @@ async function needLink(
   { id, recipient }: LinkInput,
 ): Promise<LinkId> {
   await needDispatch(tx, actor, id);
-  const found = await findLinkOf(tx, id, recipient);
+  const found = await findLinkOf(tx, id, recipient ?? null);
   if (found === null) throw new ServiceError('link-unknown');
   // A row that another program wrote would pass for this product's own once it is changed.
   await needOurs(deps, tx, { links: [found] });
@@ -41,12 +41,12 @@ function about(
     actor: { kind: 'staff', id: actor.id },
     occurredAt: now,
     dispatch: id,
-    recipient,
+    ...(recipient === undefined ? {} : { recipient }),
   } as const;
 }
 
 /**
- * Gives somebody, or what stands for many, another link into a dispatch: the one they had leads
+ * Gives somebody, what stands for many, or the files made for everybody another link into a dispatch: the one they had leads
  * nowhere from now on. What they may open stays as it is, and nothing is mailed.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where the dispatch is somebody else's
@@ -59,7 +59,7 @@ export async function replaceLink(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const link = await needLink(deps, tx, actor, input);
-    const { token } = newLink(deps, input.id, input.recipient, now);
+    const { token } = newLink(deps, input.id, input.recipient ?? null, now);
     await putLinkToken(tx, link, token);
     await record(deps, tx, about('link.replaced', actor, input, now));
     return { link: `${deps.publicUrl}/r/${token}` };

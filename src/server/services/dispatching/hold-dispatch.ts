@@ -36,6 +36,8 @@ export type HeldFound = Omit<HeldRecord, 'body' | 'draft' | 'problem' | 'state' 
     'subject' | 'documents' | 'recipients' | 'groups' | 'domains'
   >;
   readonly problem: HeldProblem | null;
+  /** Whether a second person agreed that it leaves at that time. */
+  readonly approved: boolean;
 };
 
 type Holding = {
@@ -106,6 +108,7 @@ export async function viewHeld(
         createdAt,
         by,
         own: staffId === actor.id,
+        approved: held.consentId !== null,
         input,
         problem: held.problem === null ? null : (JSON.parse(held.problem) as HeldProblem),
       },
@@ -170,10 +173,11 @@ export async function hastenHeld(
   { id }: { readonly id: HeldId },
 ): Promise<Record<string, never>> {
   await deps.db.write(async (tx) => {
-    const { consentId } = await needHeld(deps, tx, actor, id);
-    // The time is a part of what was agreed to.
-    if (consentId !== null) throw new ServiceError('approved-for-then');
+    const held = await needHeld(deps, tx, actor, id);
     const leavesAt = deps.clock.now();
+    // The time is a part of what was agreed to.
+    if (held.consentId !== null && held.leavesAt > leavesAt)
+      throw new ServiceError('approved-for-then');
     if (!(await settleHeld(tx, id, ['held', 'failed'], { state: 'held', leavesAt, problem: null })))
       throw new ServiceError('held-left');
     await record(deps, tx, {

@@ -19,8 +19,8 @@ import { needsSecond } from '@/server/services/policy/within-rules';
 
 /**
  * Sends, within the rules of the organisation: where they want a second person for it, one is asked
- * instead and nothing goes out until they agree, nor before the time that was set. Where a later time is asked for, or the organisation
- * holds what leaves back for a while, it leaves then.
+ * instead, and nothing goes out until they agree. Where a later time is asked for, or the
+ * organisation holds what leaves back for a while, it leaves then.
  *
  * @throws ServiceError `NOT_ALLOWED` for what is forbidden; else as for any dispatch
  */

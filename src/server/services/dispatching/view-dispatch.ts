@@ -2,7 +2,7 @@ import 'server-only';
 import type { DispatchDetail, EventMark } from '@/contracts/dispatch';
 import { reaches } from '@/core/policy/permissions';
 import type { DispatchId, DocumentId, RecipientId } from '@/core/base/ids';
-import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
+import { findDispatch, sharedLinkOf } from '@/server/repositories/dispatching/dispatch-repository';
 import { listMarkings, listSavedTerms } from '@/server/repositories/documents/filing-repository';
 import { marksOf } from '@/server/repositories/ledger/ledger-reader';
 import { listRequests } from '@/server/services/requests/answer-requests';
@@ -68,6 +68,7 @@ export async function viewDispatch(
     titleOnCover: dispatch.titleOnCover,
     reason: dispatch.reason,
     mayAdd: reaches(actor, { sender: dispatch.sentBy }),
+    sharedLink: await sharedLinkOf(deps.db.read, id),
     sentAt: dispatch.sentAt,
     sentBy,
     grants,

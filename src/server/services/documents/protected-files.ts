@@ -1,13 +1,25 @@
 import 'server-only';
 import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
-import type { VersionId } from '@/core/base/ids';
+import type { DispatchId, DocumentId, VersionId } from '@/core/base/ids';
+import type { LedgerEvent } from '@/core/ledger/entry';
 import { carriesFile, isInTheClear, payloadName, protectedFileName } from '@/core/policy/delivery';
 import { reaches } from '@/core/policy/permissions';
 import { envelope } from '@/core/wrapper/write';
 import type { TakeFileInput } from '@/contracts/dispatch';
 import type { OutboxRow } from '@/server/repositories/mailing/mail-repository';
-import { findFileFacts, type FileFacts } from '@/server/repositories/documents/file-repository';
+import {
+  findFileFacts,
+  findSharedFileFacts,
+  type FileFacts,
+  type SharedFileFacts,
+} from '@/server/repositories/documents/file-repository';
+import {
+  findDispatch,
+  findLinkOf,
+  insertLink,
+} from '@/server/repositories/dispatching/dispatch-repository';
+import { newLink } from '@/server/services/access/give-grants';
 import { clearFileOf } from '@/server/services/documents/clear-files';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -27,16 +39,31 @@ const WRAPPER: MediaType = 'application/pdf';
 
 type FileDeps = Pick<Deps, 'blobs' | 'covers' | 'random' | 'clock' | 'publicUrl'>;
 
-/** The organisation a file is made for: the recipient's, or else the domain of their address. */
-function addressee({ recipient }: FileFacts): string {
-  return recipient.organisation === ''
-    ? recipient.address.slice(recipient.address.indexOf('@') + 1)
-    : recipient.organisation;
+/** Whom a file is made for, as its cover page and its name say it. */
+type MadeFor = {
+  /** The organisation; `null`: everybody the dispatch was sent to. */
+  readonly organisation: string | null;
+  readonly language: string | null;
+};
+
+const EVERYBODY: MadeFor = { organisation: null, language: null };
+
+/** The recipient's organisation, or else the domain of their address. */
+function oneOf({ recipient }: FileFacts): MadeFor {
+  const { organisation, address, language } = recipient;
+  return {
+    organisation: organisation === '' ? address.slice(address.indexOf('@') + 1) : organisation,
+    language,
+  };
 }
 
 /** @throws ServiceError `NOT_FOUND` where the content is not in the store */
-async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<ProtectedFile> {
-  const { dispatch, document, version, recipient } = facts;
+async function protectedFileOf(
+  deps: FileDeps,
+  facts: SharedFileFacts,
+  madeFor: MadeFor,
+): Promise<ProtectedFile> {
+  const { dispatch, document, version } = facts;
   // Its cover page would lead nowhere.
   if (facts.linkOffAt !== null) throw new ServiceError('link-off');
   const title = dispatch.titleOnCover && !facts.hidesTitles ? document.title : null;
@@ -48,9 +75,9 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
       senderAddress: facts.senderAddress,
       reference: document.reference,
       title,
-      sentTo: addressee(facts),
+      sentTo: madeFor.organisation,
       link: `${deps.publicUrl}/r/${facts.token}`,
-      language: recipient.language,
+      language: madeFor.language,
       createdAt: deps.clock.now(),
     },
     deps.random(16),
@@ -64,7 +91,7 @@ async function protectedFileOf(deps: FileDeps, facts: FileFacts): Promise<Protec
     name: protectedFileName({
       reference: document.reference,
       title,
-      organisation: addressee(facts),
+      organisation: madeFor.organisation ?? `recipients of ${dispatch.reference}`,
     }),
     mediaType: WRAPPER,
     bytes: head.length + payloadBytes + tail.length,
@@ -94,42 +121,73 @@ export async function attachedTo(
         : [
             isInTheClear(facts.dispatch.form)
               ? clearFileOf(deps, facts)
-              : protectedFileOf(deps, facts),
+              : protectedFileOf(deps, facts, oneOf(facts)),
           ],
     ),
   );
 }
 
 /**
- * A protected file for a member of staff to carry, by whatever means. It opens nothing that its
- * addressee was not given, and leaves the same record as a mailed one.
+ * A protected file for a member of staff to carry, by whatever means: for one recipient, or one for
+ * everybody the dispatch was sent to. It opens nothing that anyone was not given, and leaves the
+ * same record as a mailed one.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`, `CONFLICT` where nobody could open it
  */
 export async function takeProtectedFile(
   deps: Deps,
   actor: StaffActor,
-  input: TakeFileInput,
+  { id, document, recipient }: TakeFileInput,
 ): Promise<ProtectedFile> {
-  const facts = await findFileFacts(deps.db.read, {
-    dispatch: input.id,
-    recipient: input.recipient,
-    document: input.document,
-  });
+  if (recipient === undefined) {
+    const facts = await sharedFacts(deps, actor, { dispatch: id, document });
+    return take(deps, actor, facts, EVERYBODY, {});
+  }
+  const facts = await findFileFacts(deps.db.read, { dispatch: id, document, recipient });
   if (facts === null) throw new ServiceError('not-sent-to-person');
-  const { dispatch, document, version, recipient } = facts;
+  if (facts.recipient.kind === 'link' && facts.dispatch.sentBy !== actor.id)
+    throw new ServiceError('file-holds-link');
+  return take(deps, actor, facts, oneOf(facts), { recipient, grant: facts.grantId });
+}
+
+/** What a file for everybody says. Its link is made with the first such file of a dispatch. */
+async function sharedFacts(
+  deps: Deps,
+  actor: StaffActor,
+  of: { readonly dispatch: DispatchId; readonly document: DocumentId },
+): Promise<SharedFileFacts> {
+  const { dispatch } = of;
+  return deps.db.write(async (tx) => {
+    const found = await findDispatch(tx, dispatch);
+    if (found === null) throw new ServiceError('no-dispatch');
+    if (!reaches(actor, { sender: found.dispatch.sentBy }))
+      throw new ServiceError('dispatch-of-others');
+    if ((await findLinkOf(tx, dispatch, null)) === null)
+      await insertLink(tx, newLink(deps, dispatch, null, deps.clock.now()));
+    const facts = await findSharedFileFacts(tx, of);
+    if (facts === null) throw new ServiceError('not-sent-in-dispatch');
+    return facts;
+  });
+}
+
+async function take(
+  deps: Deps,
+  actor: StaffActor,
+  facts: SharedFileFacts,
+  madeFor: MadeFor,
+  whose: Pick<LedgerEvent, 'recipient' | 'grant'>,
+): Promise<ProtectedFile> {
+  const { dispatch, document, version } = facts;
   if (!carriesFile(dispatch.form)) await deps.db.write((tx) => needAllowed(tx, { form: 'file' }));
   if (isInTheClear(dispatch.form)) throw new ServiceError('no-protected-file');
   if (
     !reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })
   )
     throw new ServiceError('file-of-others');
-  if (recipient.kind === 'link' && dispatch.sentBy !== actor.id)
-    throw new ServiceError('file-holds-link');
   if (document.revokedAt !== null || version.wrappedKey === null)
     throw new ServiceError('opens-for-nobody');
   if (version.damagedAt !== null) throw new ServiceError('content-damaged');
-  const file = await protectedFileOf(deps, facts);
+  const file = await protectedFileOf(deps, facts, madeFor);
   await recordAlone(deps, {
     action: 'file.taken',
     outcome: 'done',
@@ -138,8 +196,7 @@ export async function takeProtectedFile(
     dispatch: dispatch.id,
     document: document.id,
     version: version.id,
-    recipient: recipient.id,
-    grant: facts.grantId,
+    ...whose,
     details: { bytes: file.bytes },
   });
   return file;

@@ -12,7 +12,7 @@ import {
 } from '@/core/base/ids';
 import { offeredRight } from '@/contracts/right';
 import { DOUBTS } from '@/core/compose/concerns';
-import { MOST_RECIPIENTS } from '@/core/compose/limits';
+import { MOST_DOCUMENTS, MOST_RECIPIENTS } from '@/core/compose/limits';
 import { brokenDependencies, type Right } from '@/core/policy/rights';
 import { normaliseAddress } from '@/core/policy/address';
 import type { ReachMark } from '@/core/reach/lines';
@@ -118,7 +118,7 @@ export const watermark = z
 const ownInput = {
   terms: termsInput.nullish(),
   kept: termsId.nullish(),
-  without: z.array(documentId).max(50).optional(),
+  without: z.array(documentId).max(MOST_DOCUMENTS).optional(),
 };
 
 const recipientsInput = z
@@ -165,7 +165,7 @@ const NOBODY = { path: ['recipients'], message: 'add at least one recipient' };
 
 export const dispatchInput = z
   .object({
-    documents: z.array(documentId).min(1, 'choose at least one document').max(50),
+    documents: z.array(documentId).min(1, 'choose at least one document').max(MOST_DOCUMENTS),
     ...addresseesInput,
     terms: termsInput,
     /** The saved terms that these are, unchanged. */
@@ -218,7 +218,7 @@ const recipientId = z.custom<RecipientId>(
 /** Documents that a dispatch carries from now on: for all of its people, or for those who are named. */
 export const addDocumentsInput = z.object({
   id: dispatchId,
-  documents: z.array(documentId).min(1, 'choose at least one document').max(50),
+  documents: z.array(documentId).min(1, 'choose at least one document').max(MOST_DOCUMENTS),
   recipients: z.array(recipientId).min(1).max(MOST_RECIPIENTS).nullable(),
 });
 export type AddDocumentsInput = z.infer<typeof addDocumentsInput>;

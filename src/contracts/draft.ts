@@ -4,7 +4,7 @@ import type { Conditions } from '@/core/policy/conditions';
 import { TAKES } from '@/core/compose/again';
 import { DOUBTS } from '@/core/compose/concerns';
 import type { DraftBody } from '@/core/compose/draft';
-import { MOST_DRAFT_ROWS } from '@/core/compose/limits';
+import { MOST_DOCUMENTS, MOST_DRAFT_ROWS } from '@/core/compose/limits';
 import type { OwnTerms } from '@/core/compose/own-terms';
 import { RIGHTS } from '@/core/policy/rights';
 import type { CeilingRow } from '@/contracts/ceiling';
@@ -43,13 +43,13 @@ const row = z.object({
     conditions: z.custom<OwnTerms['conditions']>(isObject).optional(),
   }),
   saved: termsId.nullish(),
-  without: z.array(documentId).max(50),
+  without: z.array(documentId).max(MOST_DOCUMENTS),
 });
 
 /** What is composed, as far as it is; nothing of it has to be whole or right. */
 const draftBody: z.ZodType<DraftBody> = z.object({
   sheet: z.object({
-    documents: z.array(documentId).max(50),
+    documents: z.array(documentId).max(MOST_DOCUMENTS),
     rows: z.array(row).max(MOST_DRAFT_ROWS),
     common: draftTerms.nullable(),
     saved: termsId.nullable(),

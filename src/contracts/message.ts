@@ -3,6 +3,7 @@ import { emailAddress } from '@/contracts/address';
 import { draftTerms } from '@/contracts/draft';
 import { documentId } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
+import { MOST_DOCUMENTS } from '@/core/compose/limits';
 
 /** The message that one recipient would get of what is composed. */
 export const previewMailInput = z
@@ -11,7 +12,7 @@ export const previewMailInput = z
   .extend({
     terms: draftTerms,
     subject: z.string().trim().max(160),
-    documents: z.array(documentId).max(50),
+    documents: z.array(documentId).max(MOST_DOCUMENTS),
     recipient: z.object({
       address: emailAddress,
       name: z.string().trim().max(120),

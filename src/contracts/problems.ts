@@ -55,6 +55,7 @@ export const PROBLEMS = {
   'no-text': { kind: 'NOT_FOUND', to: 'staff' },
   'note-quotes': { kind: 'INVALID', to: 'staff' },
   'given-to-nobody-here': { kind: 'CONFLICT', to: 'staff' },
+  'dispatch-full': { kind: 'CONFLICT', to: 'staff' },
   'carried-already': { kind: 'CONFLICT', to: 'staff' },
   'own-id-taken': { kind: 'CONFLICT', to: 'staff' },
   'request-turns': { kind: 'CONFLICT', to: 'staff' },
@@ -284,6 +285,7 @@ type WithFields = {
   'successor-blocked': { readonly address: string };
   'pass-on-refused': { readonly reason: PassOnRefusal };
   'reference-taken': { readonly reference: string };
+  'dispatch-full': { readonly most: number; readonly carried: number };
   /** `same`: the reference of the document that it is. */
   'same-file': { readonly title: string; readonly same: string };
   'code-wrong': { readonly left: number };

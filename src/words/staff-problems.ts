@@ -37,6 +37,9 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'Somebody else answered one of these in the meantime. Nothing was answered now; look at them again.',
   'link-off-already': () => 'This link was already switched off.',
   'link-off': () => 'The link of this person was switched off. Replace it first.',
+  'dispatch-full': ({ most, carried }) =>
+    `A dispatch carries at most ${String(most)} documents, and this one has ${String(carried)}. ` +
+    'Send the others in a new one.',
   'no-text': () => 'There is no such saved text.',
   'note-quotes': ({ title }) =>
     `The note quotes a passage of “${title}”, and mail is not protected. Remove it, or put the ` +

@@ -1,7 +1,7 @@
 // Documents that are added to a dispatch later: everybody, or some, on the terms they have there.
 import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
-import type { DocumentId, RecipientId } from '@/core/base/ids';
+import { newId, type DocumentId, type RecipientId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
@@ -10,6 +10,7 @@ import { addDocuments } from '@/server/services/dispatching/add-documents';
 import { switchOffLink } from '@/server/services/dispatching/change-link';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
+import { findDocument, insertDocument } from '@/server/repositories/documents/document-repository';
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
 import { openDocument } from '@/server/services/reading/open-document';
@@ -161,4 +162,37 @@ test('twenty at once add it once, and nobody adds to what somebody else sent', a
   await expect(
     addDocuments(product.deps, nils, { id: sent.id, documents: [later], recipients: null }),
   ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
+});
+
+test('no more than one dispatch carries, however often they are added', async () => {
+  const { deps } = product;
+  const found = await findDocument(deps.db.read, later);
+  if (found === null) throw new Error('there is none');
+  const copies = Array.from({ length: 50 }, (_each, n) => ({
+    document: {
+      ...found.document,
+      id: newId('document', deps.random),
+      reference: `COPY-${String(n)}`,
+      versionId: newId('version', deps.random),
+    },
+  }));
+  await deps.db.write(async (tx) => {
+    for (const { document } of copies)
+      await insertDocument(tx, document, {
+        ...found.version,
+        id: document.versionId,
+        documentId: document.id,
+      });
+  });
+  const ids = copies.map(({ document }) => document.id);
+  await expect(add({ documents: ids })).rejects.toMatchObject({
+    problem: 'dispatch-full',
+    fields: { most: 50, carried: 1 },
+  });
+  expect(await add({ documents: ids.slice(0, 49), recipients: [await recipientAt(MIRA)] })).toEqual(
+    {
+      given: 1,
+    },
+  );
+  await expect(add()).rejects.toMatchObject({ problem: 'dispatch-full' });
 });

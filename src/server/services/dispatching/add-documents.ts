@@ -4,6 +4,7 @@ import type { RecipientId } from '@/core/base/ids';
 import { windowState } from '@/core/policy/decide';
 import type { AddresseeKind } from '@/core/policy/addressee';
 import { isInTheClear } from '@/core/policy/delivery';
+import { MOST_DOCUMENTS } from '@/core/compose/limits';
 import type { AddDocumentsInput } from '@/contracts/dispatch';
 import type { Transaction } from '@/server/db/database';
 import { grantsOf, termsOf, toFacts } from '@/server/repositories/access/grant-reader';
@@ -106,6 +107,8 @@ export async function addDocuments(
     );
     const twice = documents.find(({ id }) => carried.has(id));
     if (twice !== undefined) throw new ServiceError('carried-already', { title: twice.title });
+    if (carried.size + documents.length > MOST_DOCUMENTS)
+      throw new ServiceError('dispatch-full', { most: MOST_DOCUMENTS, carried: carried.size });
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
     const people = wantedOf(await standingPeople(tx, input, now), input.recipients);
     if (people.length === 0) throw new ServiceError('given-to-nobody-here');

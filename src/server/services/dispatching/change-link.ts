@@ -46,8 +46,9 @@ function about(
 }
 
 /**
- * Gives somebody, what stands for many, or the files made for everybody another link into a dispatch: the one they had leads
- * nowhere from now on. What they may open stays as it is, and nothing is mailed.
+ * Gives somebody, what stands for many, or the files made for everybody another link into a
+ * dispatch: the one there was leads nowhere from now on. What anyone may open stays as it is, and
+ * nothing is mailed.
  *
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` where the dispatch is somebody else's
  */

@@ -19,7 +19,7 @@ import { previewCeiling, putCeiling, viewCeilings } from '@/server/services/poli
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { blockPerson, listPeople } from '@/server/services/people/manage-people';
 import { makeFolder, putMarking } from '@/server/services/filing/manage-filing';
-import { momentWords } from '@/server/mail/dispatch-mail';
+import { momentWords } from '@/server/mail/moment-words';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
 import { openDocument } from '@/server/services/reading/open-document';
 import { renderPage } from '@/server/services/reading/read-pages';

@@ -9,12 +9,13 @@ const MOST = 1_000;
  */
 export function zoneFormat(
   options: Omit<Intl.DateTimeFormatOptions, 'timeZone'>,
+  locale = 'en-GB',
 ): (zone: string) => Intl.DateTimeFormat {
   const made = new Map<string, Intl.DateTimeFormat>();
   return (zone) => {
     const known = made.get(zone);
     if (known !== undefined) return known;
-    const format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone });
+    const format = new Intl.DateTimeFormat(locale, { ...options, timeZone: zone });
     if (made.size >= MOST) made.clear();
     made.set(zone, format);
     return format;

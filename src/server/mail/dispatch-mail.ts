@@ -1,5 +1,7 @@
 import { mailHtml, mailText, type MailPart } from '@/server/mail/html';
-import { zoneFormat } from '@/core/base/zone-format';
+import type { MailLanguage } from '@/core/base/languages';
+import { mailWords } from '@/words/mail/mail-words';
+import { momentWords } from '@/server/mail/moment-words';
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 
 /** What a recipient is told about one dispatch. */
@@ -7,6 +9,7 @@ export type DispatchMailFacts = {
   readonly senderName: string;
   readonly organisation: string;
   readonly zone: string;
+  readonly language: MailLanguage;
   readonly subject: string;
   /** What the sender wrote, filled in for this recipient; empty: nothing, or only behind the link. */
   readonly note: string;
@@ -21,47 +24,51 @@ export type DispatchMailFacts = {
   readonly form: DeliveryForm;
 };
 
-const longIn = zoneFormat({ dateStyle: 'long', timeStyle: 'short' });
-
-/** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
-export function momentWords(moment: number, zone: string): string {
-  return `${longIn(zone).format(moment)} (${zone})`;
-}
-
 /** How to get to what was sent. */
-function wayIn({ form, link, address, titles }: DispatchMailFacts): string[] {
-  const proof =
-    `prove that ${address} is your email address. You will get a six-digit code by email; you need no account and ` +
-    'nothing to install.';
-  const attached =
-    titles.length === 1
-      ? 'It is attached, encrypted, as a PDF'
-      : 'They are attached, encrypted, as PDFs';
-  const toRead = [`To read, open this link and ${proof}`, link];
-  if (isInTheClear(form)) return [titles.length === 1 ? 'It is attached.' : 'They are attached.'];
-  if (!carriesFile(form)) return toRead;
-  if (!carriesLink(form))
-    return [
-      `${attached} whose first page says how to open ${titles.length === 1 ? 'it' : 'each'}: ` +
-        `follow its link, or point a phone at its code, and ${proof}`,
-    ];
-  return [...toRead, `${attached} as well; the first page leads to the same place.`];
-}
-
-function what({ titles, form }: DispatchMailFacts): string {
-  const kind = isInTheClear(form) ? '' : 'protected ';
-  return titles.length === 1 ? `a ${kind}document` : `${kind}documents`;
+function wayIn(facts: DispatchMailFacts): string[] {
+  const { form, link, address, titles } = facts;
+  const say = mailWords(facts.language);
+  const count = titles.length;
+  if (isInTheClear(form)) return [say('sent.attachedClear', { count })];
+  if (!carriesLink(form)) return [say('sent.attached', { count, address })];
+  const toRead = [say('sent.toRead', { address }), link];
+  return carriesFile(form) ? [...toRead, say('sent.attachedAsWell', { count })] : toRead;
 }
 
 /** When access ends, to be read behind `until`. */
-export function endsWords(ends: readonly (number | null)[], zone: string): string {
+export function endsWords(
+  ends: readonly (number | null)[],
+  zone: string,
+  language: MailLanguage,
+): string {
   const [first = null, ...others] = new Set(ends);
-  if (others.length > 0) return 'the times named for each';
-  return first === null ? 'further notice' : momentWords(first, zone);
+  const say = mailWords(language);
+  if (others.length > 0) return say('ends.several');
+  return first === null ? say('ends.none') : momentWords(first, zone, language);
 }
 
-function endText(end: number | null, zone: string): string {
-  return end === null ? ', with no end' : `, until ${momentWords(end, zone)}`;
+function titleLine(facts: DispatchMailFacts, title: string, end: number | null): string {
+  const say = mailWords(facts.language);
+  return end === null
+    ? say('sent.titleNoEnd', { title })
+    : say('sent.titleUntil', { title, end: momentWords(end, facts.zone, facts.language) });
+}
+
+/** From when until when it opens, where that is the same for all; `null`: nothing is to be said. */
+function windowLine({ from, ends, titles, zone, language }: DispatchMailFacts): string | null {
+  const [first = null] = ends;
+  const say = mailWords(language);
+  const count = titles.length;
+  const words = (moment: number): string => momentWords(moment, zone, language);
+  const until = isSame(ends) && first !== null ? words(first) : null;
+  if (from !== null && until !== null)
+    return say('sent.fromUntil', { count, from: words(from), until });
+  if (from !== null) return say('sent.from', { count, from: words(from) });
+  return until === null ? null : say('sent.until', { count, until });
+}
+
+function isSame(ends: readonly (number | null)[]): boolean {
+  return ends.every((end) => end === ends[0]);
 }
 
 /**
@@ -74,28 +81,22 @@ export function dispatchMail(facts: DispatchMailFacts): {
   readonly html: string;
   readonly parts: readonly MailPart[];
 } {
-  const [first = null] = facts.ends;
-  const isSame = facts.ends.every((end) => end === first);
-  const until = isSame && first !== null ? `until ${momentWords(first, facts.zone)}` : null;
-  const window = [facts.from === null ? null : `from ${momentWords(facts.from, facts.zone)}`, until]
-    .filter((part) => part !== null)
-    .join(' ');
+  const { senderName: sender, organisation, titles, ends, note } = facts;
+  const say = mailWords(facts.language);
+  const about = { sender, organisation, count: titles.length };
+  const isClear = isInTheClear(facts.form);
   const parts: MailPart[] = [
-    `${facts.senderName} of ${facts.organisation} has sent you ${what(facts)}:`,
-    facts.titles
-      .map(
-        (title, index) =>
-          `  ${title}${isSame ? '' : endText(facts.ends[index] ?? null, facts.zone)}`,
-      )
+    isClear ? say('sent.introClear', about) : say('sent.intro', about),
+    titles
+      .map((title, n) => (isSame(ends) ? title : titleLine(facts, title, ends[n] ?? null)))
+      .map((line) => `  ${line}`)
       .join('\n'),
-    ...(facts.note === '' ? [] : [{ note: facts.note }]),
+    ...(note === '' ? [] : [{ note }]),
     ...wayIn(facts),
-    ...(window === '' ? [] : [`You can open it ${window}.`]),
-    ...(isInTheClear(facts.form)
-      ? []
-      : ['This is for you only: anybody else who opens it has to prove this same email address.']),
-    'If you did not expect this, ask the sender in a way you already know.',
-  ];
+    windowLine(facts) ?? [],
+    isClear ? [] : say('sent.onlyYou'),
+    say('sent.unexpected'),
+  ].flat();
   return { subject: facts.subject, body: mailText(parts), html: mailHtml(parts), parts };
 }
 
@@ -104,17 +105,22 @@ export function codeMail(facts: {
   readonly code: string;
   readonly when: number;
   readonly zone: string;
-  readonly place: string;
+  /** The network it was asked for from, and the place that is near it; `null`: not known. */
+  readonly network: string;
+  readonly near: string | null;
   readonly minutes: number;
+  readonly language: MailLanguage;
 }): { readonly subject: string; readonly body: string } {
+  const { network, near, zone, language, minutes } = facts;
+  const say = mailWords(language);
+  const code = `${facts.code.slice(0, 3)} ${facts.code.slice(3)}`;
+  const place = near === null ? network : say('code.near', { network, place: near });
   return {
-    subject: `${facts.code.slice(0, 3)} ${facts.code.slice(3)} is your code`,
+    subject: say('code.subject', { code }),
     body: [
-      `Your code is ${facts.code.slice(0, 3)} ${facts.code.slice(3)}`,
-      `Enter it on the page that asked for it, within ${String(facts.minutes)} minutes. It works only there.`,
-      `It was requested on ${momentWords(facts.when, facts.zone)}, from ${facts.place}. If ` +
-        'that was not you, do nothing: without the code nobody can go on. Nobody will ' +
-        'ever ask you for it.',
+      say('code.code', { code }),
+      say('code.enter', { minutes: String(minutes) }),
+      say('code.asked', { when: momentWords(facts.when, zone, language), place }),
     ].join('\n\n'),
   };
 }

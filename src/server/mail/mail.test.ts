@@ -13,6 +13,7 @@ const facts = {
   senderName: 'Ida Roe',
   organisation: 'Tern & Quill',
   zone: 'Europe/Oslo',
+  language: 'en' as const,
   subject: 'Tender round 1',
   note: '',
   titles: ['Lines plan'],
@@ -78,7 +79,9 @@ describe('the words of a message', () => {
       code: '048213',
       when: when.getTime(),
       zone: 'Europe/Oslo',
-      place: 'Port Brackwater',
+      network: '203.0.113.24',
+      near: 'Port Brackwater',
+      language: 'en',
       minutes: 10,
     });
     expect(subject).toBe('048 213 is your code');

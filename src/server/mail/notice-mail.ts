@@ -1,6 +1,8 @@
 import { refusalName } from '@/core/policy/refusal-names';
 import { kindsOf, type NoticeKind, type Opened } from '@/core/insight/notices';
-import { momentWords } from '@/server/mail/dispatch-mail';
+import type { MailLanguage } from '@/core/base/languages';
+import { momentWords } from '@/server/mail/moment-words';
+import { mailWords } from '@/words/mail/mail-words';
 
 type Mail = { readonly subject: string; readonly body: string };
 
@@ -78,18 +80,18 @@ export function endSoonMail(facts: {
   readonly ends: readonly { readonly title: string; readonly until: number }[];
   readonly zone: string;
   readonly link: string;
+  readonly language: MailLanguage;
 }): Mail {
-  const { senderName, organisation, ends, zone, link } = facts;
-  const [first] = ends;
+  const { senderName: sender, organisation, ends, zone, link, language } = facts;
+  const say = mailWords(language);
   return {
-    subject:
-      ends.length === 1
-        ? `Your access to “${first?.title ?? ''}” ends soon`
-        : 'Your access to some documents ends soon',
+    subject: say('ending.subject', { count: ends.length, title: ends[0]?.title ?? '' }),
     body: [
-      `${senderName} of ${organisation} sent you what ends soon:`,
-      ...ends.map(({ title, until }) => `“${title}”, until ${momentWords(until, zone)}`),
-      'Open it, or ask for more time, here:',
+      say('ending.intro', { sender, organisation }),
+      ...ends.map(({ title, until }) =>
+        say('ending.each', { title, until: momentWords(until, zone, language) }),
+      ),
+      say('ending.more'),
       link,
     ].join('\n\n'),
   };

@@ -1,5 +1,7 @@
 import { isMessage, type Ask } from '@/core/policy/requests';
-import { momentWords } from '@/server/mail/dispatch-mail';
+import type { MailLanguage } from '@/core/base/languages';
+import { momentWords } from '@/server/mail/moment-words';
+import { mailWords } from '@/words/mail/mail-words';
 
 type Mail = { readonly subject: string; readonly body: string };
 
@@ -39,15 +41,15 @@ export function askedBackMail(facts: {
   readonly title: string;
   readonly words: string;
   readonly link: string;
+  readonly language: MailLanguage;
 }): Mail {
+  const { senderName: sender, title, words, link } = facts;
+  const say = mailWords(facts.language);
   return {
-    subject: `A question about your request for “${facts.title}”`,
-    body: [
-      `${facts.senderName} has a question before answering what you asked about “${facts.title}”:`,
-      `“${facts.words}”`,
-      'Reply where you asked, by the same link as before:',
-      facts.link,
-    ].join('\n\n'),
+    subject: say('question.subject', { title }),
+    body: [say('question.asks', { sender, title }), `“${words}”`, say('question.reply'), link].join(
+      '\n\n',
+    ),
   };
 }
 
@@ -69,32 +71,38 @@ export function repliedMail(facts: {
   };
 }
 
+/** How a request was answered, as messages name it. */
+const OUTCOMES = {
+  given: 'answer.given',
+  'given-in-part': 'answer.givenInPart',
+  declined: 'answer.declined',
+  answered: 'answer.answered',
+} as const;
+
 /** What a recipient is told when a request was answered. */
 export function answeredMail(facts: {
   readonly senderName: string;
   readonly title: string;
-  readonly state: 'given' | 'given-in-part' | 'declined' | 'answered';
+  readonly state: keyof typeof OUTCOMES;
   readonly words: string;
   readonly until: number | null;
   readonly zone: string;
   readonly link: string;
+  readonly language: MailLanguage;
 }): Mail {
-  const outcome = {
-    given: 'You were given what you asked for',
-    'given-in-part': 'You were given part of what you asked for',
-    declined: 'What you asked for was declined',
-    answered: 'Your message was answered',
-  }[facts.state];
+  const { senderName: sender, title, state, words, until, zone, link, language } = facts;
+  const say = mailWords(language);
+  const isGiven = state === 'given' || state === 'given-in-part';
   return {
-    subject: `Your request about “${facts.title}”`,
+    subject: say('answer.subject', { title }),
     body: [
-      `${outcome}, by ${facts.senderName}, for “${facts.title}”.`,
-      ...(facts.words === '' ? [] : [`“${facts.words}”`]),
-      ...(facts.state === 'declined' || facts.state === 'answered' || facts.until === null
-        ? []
-        : [`It is valid until ${momentWords(facts.until, facts.zone)}.`]),
-      'Use the same link as before:',
-      facts.link,
+      say(OUTCOMES[state], { sender, title }),
+      ...(words === '' ? [] : [`“${words}”`]),
+      ...(isGiven && until !== null
+        ? [say('answer.valid', { until: momentWords(until, zone, language) })]
+        : []),
+      say('answer.sameLink'),
+      link,
     ].join('\n\n'),
   };
 }

@@ -1,4 +1,4 @@
-import { momentWords } from '@/server/mail/dispatch-mail';
+import { momentWords } from '@/server/mail/moment-words';
 
 /** What a colleague is told who is to choose a password. */
 export type PasswordMailFacts = {

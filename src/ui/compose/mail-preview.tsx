@@ -4,6 +4,7 @@ import type { Composed } from '@/ui/compose/use-composed';
 import { useAsked } from '@/ui/http/use-asked';
 import type { GridRow } from '@/ui/recipients/grid-view';
 import { Problem } from '@/ui/shell/notice';
+import { languageName } from '@/ui/words/language-words';
 import { FormattedText } from '@/ui/words/formatted-text';
 
 /** The message as one recipient gets it. */
@@ -33,21 +34,26 @@ export function MailPreviewPart({
       {answer !== null && (
         <>
           <p>
-            <span className="quiet">To {row.key}</span>
+            <span className="quiet">
+              To {row.key}
+              {answer.language === 'en' ? '' : `, in ${languageName(answer.language)}`}
+            </span>
             <br />
             <b>{answer.subject === '' ? 'No subject yet' : answer.subject}</b>
           </p>
-          {answer.parts.map(({ text, note: isNote }, at) =>
-            isNote ? (
-              <div key={at}>
-                <FormattedText text={text} />
-              </div>
-            ) : (
-              <p key={at} className="keep-lines">
-                {text}
-              </p>
-            ),
-          )}
+          <div lang={answer.language}>
+            {answer.parts.map(({ text, note: isNote }, at) =>
+              isNote ? (
+                <div key={at}>
+                  <FormattedText text={text} />
+                </div>
+              ) : (
+                <p key={at} className="keep-lines">
+                  {text}
+                </p>
+              ),
+            )}
+          </div>
         </>
       )}
     </section>

@@ -1,5 +1,6 @@
 'use client';
 
+import { languageName } from '@/ui/words/language-words';
 import { useState } from 'react';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
@@ -70,7 +71,7 @@ function Zone({ zone, now }: { readonly zone: string | null; readonly now: numbe
 
 function Language({ of }: { readonly of: string | null }) {
   if (of === null) return <span className="quiet">language not known</span>;
-  return new Intl.DisplayNames('en', { type: 'language' }).of(of) ?? of;
+  return languageName(of);
 }
 
 function KnownForm({

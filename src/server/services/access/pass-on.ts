@@ -1,10 +1,12 @@
 import 'server-only';
-import { subjects } from '@/server/mail/subjects';
 import { newId, type RecipientId } from '@/core/base/ids';
 import { bareDomain, domainOf } from '@/core/policy/address';
 import { passOnRefusal, passedOnTerms, type PassOnHeld } from '@/core/policy/passing-on';
 import { RIGHTS, type Terms } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
+import { mailLanguage } from '@/core/base/languages';
+import { passedOnSubject } from '@/server/mail/subjects';
+import { mailTitles, type Titled } from '@/server/services/base/mail-titles';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
 import {
   findDispatch,
@@ -46,7 +48,7 @@ export async function passOn(
 ): Promise<{ readonly passedOn: readonly PassedOn[] }> {
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
-    const { from, giver, title, held } = await heldBy(deps, tx, actor, input);
+    const { from, giver, document, held } = await heldBy(deps, tx, actor, input);
     const refusal = passOnRefusal(input, held);
     if (refusal !== null) throw new ServiceError('pass-on-refused', { reason: refusal });
     const person = await personAt(deps, tx, input.address, now);
@@ -62,7 +64,7 @@ export async function passOn(
       await putLinkToken(tx, off, link.token);
     }
     const url = `${deps.publicUrl}/r/${there ?? link.token}`;
-    const mail = await mailAbout(tx, { giver, person, title, grant, note: input.note, url });
+    const mail = await mailAbout(tx, { giver, person, document, grant, note: input.note, url });
     await queueMail(tx, [
       {
         id: newId('message', deps.random),
@@ -86,7 +88,7 @@ export async function passOn(
 
 type Grant = Awaited<ReturnType<typeof grantsByIds>>[number];
 type Recipient = NonNullable<Awaited<ReturnType<typeof findRecipientByAddress>>>;
-type Person = Pick<Recipient, 'id' | 'address' | 'zone'>;
+type Person = Pick<Recipient, 'id' | 'address' | 'zone' | 'language'>;
 
 /**
  * What somebody holds of a document and may pass on: what the decision came to, under every ceiling
@@ -102,7 +104,7 @@ async function heldBy(
 ): Promise<{
   readonly from: Grant;
   readonly giver: Recipient;
-  readonly title: string;
+  readonly document: Titled;
   readonly held: PassOnHeld;
 }> {
   const decision = await decideFor(deps, tx, actor, document);
@@ -120,7 +122,7 @@ async function heldBy(
   return {
     from,
     giver,
-    title: found.document.title,
+    document: found.document,
     held: {
       address: giver.address,
       terms: {
@@ -147,7 +149,7 @@ async function personAt(
   const id = newId('recipient', deps.random);
   const organisation = await organisationAt(tx, domainOf(address));
   await insertRecipients(tx, [{ id, address, name: '', organisation, createdAt: now }]);
-  return { id, address, zone: null };
+  return { id, address, zone: null, language: null };
 }
 
 /** A grant beneath another, in the same dispatch. */
@@ -174,7 +176,7 @@ function passedGrant(deps: Deps, from: Grant, person: RecipientId, terms: Terms,
 type Passed = {
   readonly giver: Recipient;
   readonly person: Person;
-  readonly title: string;
+  readonly document: Titled;
   readonly grant: ReturnType<typeof passedGrant>;
   readonly note: string;
   readonly url: string;
@@ -183,8 +185,10 @@ type Passed = {
 /** The email to whom something is passed on, in the name of the one who does. */
 async function mailAbout(
   tx: Transaction,
-  { giver, person, title, grant, note, url }: Passed,
+  { giver, person, document, grant, note, url }: Passed,
 ): Promise<ReturnType<typeof dispatchMail>> {
+  const language = mailLanguage(person.language);
+  const title = (await mailTitles(tx))(document, language);
   const dispatch = await findDispatch(tx, grant.dispatchId);
   const organisation = await findOrganisation(tx);
   return dispatchMail({
@@ -192,7 +196,8 @@ async function mailAbout(
     organisation:
       giver.organisation === '' ? bareDomain(domainOf(giver.address)) : giver.organisation,
     zone: person.zone ?? organisation?.zone ?? 'UTC',
-    subject: subjects.passedOn(dispatch?.dispatch.subject ?? title),
+    language,
+    subject: passedOnSubject(dispatch?.dispatch.subject ?? title, language),
     note,
     form: 'link',
     titles: [title],

@@ -74,6 +74,7 @@ type Member = Row & {
   readonly name: string;
   readonly organisation: string;
   readonly zone: string | null;
+  readonly language: string | null;
   readonly through: RecipientId;
   readonly own: OwnTerms;
 };
@@ -126,8 +127,9 @@ export async function settleWider(
     const fresh = people.filter(({ group: of, person }) => of === id && !taken.has(person.id));
     for (const { person } of fresh) {
       taken.add(person.id);
-      const { id: member, address, name, organisation, zone } = person;
-      members.push({ id: member, address, name, organisation, zone, through: row.id, own });
+      const { id: member, address, name, organisation, zone, language } = person;
+      const about = { id: member, address, name, organisation, zone, language };
+      members.push({ ...about, through: row.id, own });
     }
   }
   return { wider, members };

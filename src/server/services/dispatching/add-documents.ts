@@ -59,6 +59,7 @@ async function standingPeople(
         name: recipient.name,
         organisation: recipient.organisation,
         zone: recipient.zone,
+        language: recipient.language,
         terms: termsOf(grant),
         kept: grant.termsId,
         kind: recipient.kind,

@@ -9,7 +9,8 @@ import { type MailAgainInput } from '@/contracts/dispatch';
 import type { Reading, Transaction } from '@/server/db/database';
 import { fillFields } from '@/core/message/fields';
 import { dispatchMail, endsWords } from '@/server/mail/dispatch-mail';
-import { listMarkings } from '@/server/repositories/documents/filing-repository';
+import { mailLanguage } from '@/core/base/languages';
+import { mailTitles } from '@/server/services/base/mail-titles';
 import { linksToMail } from '@/server/services/dispatching/change-link';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
@@ -77,9 +78,7 @@ export async function mailMaker(
 ) {
   const organisation = await findOrganisation(tx);
   const ceilingsOf = await ceilingFinder(tx);
-  const hiding = new Set(
-    (await listMarkings(tx)).filter(({ hidesTitles }) => hidesTitles).map(({ id }) => id),
-  );
+  const titleOf = await mailTitles(tx);
   return (person: Addressed, token: string) => {
     const theirs = documents.filter(({ id }) => person.without?.includes(id) !== true);
     // What is told is what opens: the end that ceilings leave.
@@ -88,20 +87,20 @@ export async function mailMaker(
         underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
     );
     const zone = person.zone ?? organisation?.zone ?? 'UTC';
-    const titles = theirs.map(({ title, reference, markingId }) =>
-      markingId !== null && hiding.has(markingId) ? `Document ${reference}` : title,
-    );
+    const language = mailLanguage(person.language);
+    const titles = theirs.map((document) => titleOf(document, language));
     const mail = dispatchMail({
       senderName: actor.name,
       organisation: organisation?.name ?? '',
       zone,
+      language,
       subject,
       note: noteInMail
         ? fillFields(note, {
             recipient: person.name || person.address,
             organisation: person.organisation,
             documents: titles.join(', '),
-            ends: endsWords(ends, zone),
+            ends: endsWords(ends, zone, language),
             sender: actor.name,
           })
         : '',
@@ -149,6 +148,7 @@ export async function mailAgain(
         name: recipient.name,
         organisation: recipient.organisation,
         zone: recipient.zone,
+        language: recipient.language,
         terms: toFacts(grant).terms,
         givenAt: grant.givenAt,
       })),

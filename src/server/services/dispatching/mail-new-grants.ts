@@ -30,6 +30,7 @@ export async function mailNewGrants(
         name: recipient.name,
         organisation: recipient.organisation,
         zone: recipient.zone,
+        language: recipient.language,
         terms: termsOf(grant),
       })),
     );

@@ -1,4 +1,5 @@
 import 'server-only';
+import { mailLanguage } from '@/core/base/languages';
 import type { MailPreview, PreviewMailInput } from '@/contracts/message';
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
@@ -18,10 +19,17 @@ export async function previewMail(
   const mailOf = await mailMaker(deps, db, actor, { ...input, form, noteInMail, documents }, now);
   const named = known === undefined || known.name === '' ? recipient : known;
   const { subject, parts } = mailOf(
-    { ...named, address: recipient.address, zone: known?.zone ?? null, terms },
+    {
+      ...named,
+      address: recipient.address,
+      zone: known?.zone ?? null,
+      language: known?.language ?? null,
+      terms,
+    },
     '…',
   );
   return {
+    language: mailLanguage(known?.language ?? null),
     subject,
     parts: parts.map((part) =>
       typeof part === 'string' ? { text: part, note: false } : { text: part.note, note: true },

@@ -21,6 +21,8 @@ export type Settled = Addressee & {
   readonly name: string;
   readonly organisation: string;
   readonly zone: string | null;
+  /** The recipient's language (BCP 47), where it is known. */
+  readonly language: string | null;
   readonly givenAt?: number;
 };
 
@@ -81,12 +83,13 @@ export async function settleRecipients(
     });
   return {
     people: [
-      ...listed.map(({ id, address, name, organisation, zone }) => ({
+      ...listed.map(({ id, address, name, organisation, zone, language }) => ({
         id,
         address,
         name,
         organisation,
         zone,
+        language,
         ...given(wanted.get(address) ?? {}),
       })),
       ...members.map(({ own, ...member }) => ({ ...member, ...given(own) })),
@@ -115,6 +118,7 @@ async function settlePeople(
       name,
       organisation,
       zone: null,
+      language: null,
       addedBy: actor.id,
       createdAt: now,
     }));

@@ -10,6 +10,8 @@ import { documentsEnding, senderOf } from '@/server/repositories/mailing/notice-
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { linkOf } from '@/server/repositories/reading/reader-repository';
 import { findSetting, putSetting } from '@/server/repositories/staff/settings-repository';
+import { mailLanguage } from '@/core/base/languages';
+import { mailTitles, type Titled } from '@/server/services/base/mail-titles';
 import type { Deps } from '@/server/services/base/deps';
 import { reachedWithout } from '@/server/services/access/reach-now';
 import { readWorkSettings } from '@/server/services/base/work-settings';
@@ -20,7 +22,7 @@ type Told = { readonly upTo: number };
 type End = {
   readonly person: RecipientRecord;
   readonly dispatch: DispatchId;
-  readonly title: string;
+  readonly document: Titled;
   readonly until: number;
 };
 
@@ -48,7 +50,7 @@ async function endsIn(deps: Pick<Deps, 'db' | 'clock'>, from: number, to: number
         ends.push({
           person,
           dispatch: row.dispatch.id,
-          title: row.document.title,
+          document: row.document,
           until: after.until,
         });
     }
@@ -67,10 +69,13 @@ async function mailOf(deps: Deps, ends: readonly End[], now: number): Promise<Ma
   const token = await linkOf(db, dispatch, person.id);
   if (token === null) return null;
   const organisation = await findOrganisation(db);
+  const language = mailLanguage(person.language);
+  const titleOf = await mailTitles(db);
   const mail = endSoonMail({
     senderName: await senderOf(db, dispatch),
     organisation: organisation?.name ?? '',
-    ends,
+    ends: ends.map(({ document, until }) => ({ title: titleOf(document, language), until })),
+    language,
     zone: person.zone ?? organisation?.zone ?? 'UTC',
     link: `${deps.publicUrl}/r/${token}`,
   });

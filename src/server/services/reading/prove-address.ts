@@ -1,6 +1,7 @@
 import 'server-only';
 import { newId } from '@/core/base/ids';
 import { equalBytes, utf8 } from '@/core/base/bytes';
+import { mailLanguage } from '@/core/base/languages';
 import { MINUTE } from '@/core/base/time';
 import type { Details } from '@/core/ledger/details';
 import type { EnterCodeInput } from '@/contracts/reader';
@@ -74,12 +75,13 @@ export async function requestCode(
   const code = newCode(deps);
   const organisation = await findOrganisation(deps.db.read);
   const id = newId('challenge', deps.random);
-  const place = deps.places.find(actor.from.network);
   const mail = codeMail({
     code,
     when: now,
     zone: organisation?.zone ?? 'UTC',
-    place: place === null ? actor.from.network : `${actor.from.network}, near ${place.name}`,
+    network: actor.from.network,
+    near: deps.places.find(actor.from.network)?.name ?? null,
+    language: mailLanguage(recipient?.language ?? null),
     minutes: CODE_LASTS / MINUTE,
   });
   await deps.db.write(async (tx) => {

@@ -1,5 +1,6 @@
 import 'server-only';
 import { fillFields, hasFields } from '@/core/message/fields';
+import { mailLanguage } from '@/core/base/languages';
 import { endsWords } from '@/server/mail/dispatch-mail';
 import type { Decision } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
@@ -131,6 +132,7 @@ async function noteFor(
     ends: endsWords(
       documents.flatMap(({ state }) => (state.open ? [state.until] : [])),
       zone,
+      mailLanguage(person?.language ?? null),
     ),
     sender: senderName,
   });

@@ -12,6 +12,8 @@ import {
   requestsByIds,
   type WholeRequest,
 } from '@/server/repositories/dispatching/request-repository';
+import { mailLanguage } from '@/core/base/languages';
+import { mailTitles } from '@/server/services/base/mail-titles';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
@@ -65,6 +67,7 @@ export async function askBack(
   const now = deps.clock.now();
   return deps.db.write(async (tx) => {
     const rows = await needRequests(tx, actor, input.requests);
+    const titleOf = await mailTitles(tx);
     for (const row of rows) {
       const { request, recipient, document, dispatch } = row;
       if (!isOpen(request.state)) throw new ServiceError('request-answered');
@@ -81,10 +84,12 @@ export async function askBack(
       // Somebody who came by an open link has no address: they see the question where they asked.
       if (recipient.kind !== 'person') continue;
       const token = await linkOf(tx, dispatch.id, recipient.id);
+      const language = mailLanguage(recipient.language);
       const message = askedBackMail({
         senderName: actor.name,
-        title: document.title,
+        title: titleOf(document, language),
         words: input.words,
+        language,
         link: `${deps.publicUrl}/r/${token ?? ''}`,
       });
       await mail(deps, tx, recipient.address, message, now);

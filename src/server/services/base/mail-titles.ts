@@ -1,0 +1,24 @@
+import 'server-only';
+import type { MailLanguage } from '@/core/base/languages';
+import type { Reading, Transaction } from '@/server/db/database';
+import { listMarkings } from '@/server/repositories/documents/filing-repository';
+import { hiddenTitle } from '@/server/mail/subjects';
+import type { MarkingId } from '@/core/base/ids';
+
+/** What of a document its name in mail depends on. */
+export type Titled = {
+  readonly title: string;
+  readonly reference: string;
+  readonly markingId: MarkingId | null;
+};
+
+/** What documents are called in mail: those whose marking hides titles, by their reference alone. */
+export async function mailTitles(
+  db: Reading | Transaction,
+): Promise<(document: Titled, language: MailLanguage) => string> {
+  const hiding = new Set(
+    (await listMarkings(db)).filter(({ hidesTitles }) => hidesTitles).map(({ id }) => id),
+  );
+  return ({ title, reference, markingId }, language) =>
+    markingId !== null && hiding.has(markingId) ? hiddenTitle(reference, language) : title;
+}

@@ -28,7 +28,7 @@ async function publicKey(): Promise<{ kty: 'EC'; crv: 'P-256'; x: string; y: str
 async function codeFor(deps: Deps, address: string): Promise<string> {
   await deliverMail(deps);
   const { messages } = await readMailroom(deps, { address });
-  const newest = messages.find((message) => message.subject.endsWith('is your code'));
+  const newest = messages.find((message) => /^\d{3} \d{3} /.test(message.subject));
   const message = await readMessage(deps, { id: newest?.id ?? '' });
   return /^Subject: (\d{3}) (\d{3})/m.exec(message.raw)?.slice(1).join('') ?? '';
 }

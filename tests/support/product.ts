@@ -159,7 +159,7 @@ export async function newestCode({ deps }: Product, address: string): Promise<st
   const { messages } = await readMailroom(deps, { address });
   return (
     messages
-      .find((message) => message.subject.endsWith('is your code'))
+      .find((message) => /^\d{3} \d{3} /.test(message.subject))
       ?.subject.replaceAll(/\D/g, '') ?? ''
   );
 }

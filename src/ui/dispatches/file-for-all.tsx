@@ -65,7 +65,7 @@ function TakeForAll({ grant }: { readonly grant: GrantRow }) {
   return (
     <TakeFile
       of={{ dispatchId, documentId, documentReference, address: 'everybody it was sent to' }}
-      label={documentReference}
+      label={`Download ${documentReference}`}
     />
   );
 }

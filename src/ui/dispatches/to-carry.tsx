@@ -79,7 +79,7 @@ export function ToCarry({
               ))}
             {carriesFile(form) &&
               own.map((each) => (
-                <TakeFile key={each.id} of={each} label={each.documentReference} />
+                <TakeFile key={each.id} of={each} label={`Download ${each.documentReference}`} />
               ))}
           </div>
         )),

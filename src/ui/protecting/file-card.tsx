@@ -49,6 +49,7 @@ export function FileCard({
       {state === 'same' && same !== null && (
         <Button
           variant="text"
+          className="nowrap"
           onClick={() => {
             files.takeSame(key);
           }}

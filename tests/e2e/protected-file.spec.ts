@@ -85,7 +85,9 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   await expectNothingSerious(page);
 });
 
-test('files are taken to be carried by hand, each for its own person', async ({ page }, info) => {
+test('files are taken to be carried by hand, for one or for everybody, and recognised when they come back', async ({
+  page,
+}, info) => {
   await signIn(page, '/compose');
   await addDocuments(page, 'Weight list');
   await addRecipients(page, ADDRESS, 'someone@new-yard.example');
@@ -107,8 +109,29 @@ test('files are taken to be carried by hand, each for its own person', async ({ 
   expect(
     execFileSync('pdftotext', [info.outputPath('taken.pdf'), '-'], { encoding: 'utf8' }),
   ).not.toContain('Weight list');
+  const [forAll] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('region', { name: 'One file for everybody' })
+      .getByRole('button', { name: 'Download TQ-412-WL-02' })
+      .click(),
+  ]);
+  expect(forAll.suggestedFilename()).toMatch(/^TQ-412-WL-02 - for recipients of D-\d{4}\.pdf$/);
+  await expect(page.getByRole('button', { name: 'Link of the file for everybody' })).toBeVisible();
+  await expectNothingSerious(page);
   await open(page, '/ledger');
   await expect(page.getByText('downloaded a protected file').first()).toBeVisible();
+
+  await open(page, '/compose');
+  await page.getByLabel('Files to protect').setInputFiles(info.outputPath('taken.pdf'));
+  await expect(
+    page.getByText('This file is protected already: Weight list, TQ-412-WL-02.'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Use TQ-412-WL-02' }).click();
+  await expect(
+    page.getByRole('list', { name: 'Chosen documents' }).getByText('Weight list', { exact: true }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Discard' }).click();
 });
 
 test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({

@@ -101,6 +101,13 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
     after: "['mail', 'by-hand', 'by-pigeon'] as const",
     wanting: ['src/server/services/access/give-grants.ts', 'src/ui/words/delivery-words.ts'],
   },
+  'language of mail': {
+    name: 'qya',
+    file: 'src/core/base/languages.ts',
+    before: "'es', 'ja'] as const",
+    after: "'es', 'ja', 'qya'] as const",
+    wanting: ['src/server/mail/moment-words.ts', 'src/words/mail/mail-words.ts'],
+  },
   'language of the reader': {
     name: 'tlh',
     file: 'src/core/base/languages.ts',
@@ -117,7 +124,7 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
 /** Where the tables stand; the rest of the sources takes a minute to check and has none. */
 const TABLES = new RegExp(
   [
-    '/src/(core|words|contracts/(conditions|problems)|server/(rendering|services/access/give-grants)',
+    '/src/(core|words|contracts/(conditions|problems)|server/(rendering|mail/moment-words|services/access/give-grants)',
     'ui/(words|why/why-words|terms-fields/condition-fields))',
   ].join('|'),
 );

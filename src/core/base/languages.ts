@@ -11,5 +11,5 @@ export type MailLanguage = (typeof MAIL_LANGUAGES)[number];
 /** The language to write in to somebody whose tag (BCP 47) may be any or none. */
 export function mailLanguage(tag: string | null): MailLanguage {
   const primary = tag?.split('-')[0]?.toLowerCase();
-  return MAIL_LANGUAGES.find((language) => language === primary) ?? DEFAULT_LANGUAGE;
+  return MAIL_LANGUAGES.find((language) => language === primary) ?? 'en';
 }

@@ -4,7 +4,7 @@ import { decide } from '@/core/policy/decide';
 import { reach } from '@/core/policy/reach';
 import { randomCase } from '../../../tests/support/random-policy';
 
-const CASES = 1_500;
+const CASES = 700;
 
 describe('reach', () => {
   it('is what the decision is, and each of its routes is a way in by itself', () => {

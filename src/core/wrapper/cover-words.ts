@@ -70,6 +70,25 @@ const words: Readonly<Record<string, CoverWords>> = {
     inside:
       'Le document est dans ce fichier, chiffré. C’est un fichier age, un format ouvert (age-encryption.org/v1).',
   },
+  es: {
+    heading: 'Este documento se le ha enviado protegido',
+    from: (sender, organisation) => `${sender}, de ${organisation}, se lo ha enviado.`,
+    reference: 'Referencia',
+    title: 'Título',
+    sentTo: 'Enviado a',
+    howTo: 'Cómo abrirlo',
+    steps: [
+      'Abra la página de abajo, en un ordenador o un teléfono. No hay nada que instalar.',
+      'Escriba la dirección de correo a la que se envió. Recibirá un código que demuestra que es suya.',
+      'Lea allí el documento. La página dice qué puede hacer con él, y hasta cuándo.',
+    ],
+    code: 'La misma página, para un teléfono',
+    ask: (sender, address) =>
+      `Si no lo esperaba o no puede abrirlo, pregunte a ${sender}, ${address}, por una vía que ya conozca.`,
+    inside:
+      'El documento está cifrado dentro de este archivo. Es un archivo age, un formato abierto ' +
+      '(age-encryption.org/v1).',
+  },
   nb: {
     heading: 'Dette dokumentet er sendt deg beskyttet',
     from: (sender, organisation) => `${sender} i ${organisation} har sendt det til deg.`,

@@ -78,6 +78,8 @@ export type FileLooked = {
   readonly same: SameDocument | null;
 };
 export type SameDocument = {
+  /** The version that it is, where the document has a newer one; `null`: it is the current one. */
+  readonly older: number | null;
   readonly reference: string;
   readonly title: string;
   readonly revoked: boolean;

@@ -287,7 +287,11 @@ type WithFields = {
   'reference-taken': { readonly reference: string };
   'dispatch-full': { readonly most: number; readonly carried: number };
   /** `same`: the reference of the document that it is. */
-  'same-file': { readonly title: string; readonly same: string };
+  'same-file': {
+    readonly title: string;
+    readonly same: string;
+    readonly older: number | null;
+  };
   'code-wrong': { readonly left: number };
   'nobody-to-join': { readonly address: string };
   'beyond-own-limits': { readonly beyond: Beyond; readonly setBy: string | null };

@@ -1,3 +1,4 @@
+import { sameFileWords } from '@/core/content/same-file-words';
 import { counted } from '@/core/base/counted';
 import { listed } from '@/core/base/listed';
 import { zonedText } from '@/core/base/moment-text';
@@ -155,7 +156,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'file-incomplete': () => 'Part of the file is still missing.',
   'upload-is-version': () => 'This upload is a new version of a document.',
   'upload-is-document': () => 'This upload is a document of its own.',
-  'same-file': ({ title, same }) => `This file is protected already: ${title}, ${same}.`,
+  'same-file': ({ title, same, older }) => sameFileWords({ title, reference: same, older }),
   'protect-as-new': () => 'This document’s key was destroyed. Protect the file as a new document.',
   'not-sent-to-person': () => 'This person was not sent this document in this dispatch.',
   'not-sent-in-dispatch': () => 'This document was not sent in this dispatch.',

@@ -1,11 +1,13 @@
 // A file that is protected already: the clear original of a document, and a protected file itself.
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { versions } from '@/server/db/schema/documents';
 import type { StaffActor } from '@/server/services/base/deps';
 import { revokeDocument } from '@/server/services/access/revoke-document';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { lookAtUpload } from '@/server/services/documents/look-at-upload';
-import { protectDocument } from '@/server/services/documents/protect-document';
+import { protectDocument, reviseDocument } from '@/server/services/documents/protect-document';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { receivePart } from '@/server/services/documents/receive-part';
 import { setWay } from '../support/rules';
@@ -50,11 +52,12 @@ describe('the clear original of a document', () => {
     expect((await lookAtUpload(deps, ida, { id: again })).same).toEqual({
       ...name,
       revoked: false,
+      older: null,
     });
     const other = { title: 'Other', reference: 'REC-2' };
     await expect(protectDocument(deps, ida, { id: again, ...other })).rejects.toMatchObject({
       problem: 'same-file',
-      fields: { title: 'Recognised', same: 'REC-1' },
+      fields: { title: 'Recognised', same: 'REC-1', older: null },
     });
 
     const nils = await joinStaff(product, 'sender', 'nils-same');
@@ -81,6 +84,27 @@ describe('the clear original of a document', () => {
     expect(done.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
     const refused = done.findIndex(({ status }) => status === 'rejected');
     expect(await finish(refused, true)).toHaveProperty('id');
+  });
+
+  test('of an older version is said to be that, and one that is damaged here is taken in anew', async () => {
+    const { deps, ida } = product;
+    const bytes = await unlike('first version');
+    const id = await protect(product, bytes);
+    const newer = await unlike('second version');
+    const { id: upload2 } = await beginUpload(deps, ida, {
+      fileName: 'b.pdf',
+      bytes: newer.length,
+      revises: id,
+    });
+    await receivePart(deps, ida, { id: upload2, offset: 0 }, inPieces(newer));
+    await reviseDocument(deps, ida, { id: upload2 });
+    const again = await upload(bytes);
+    expect((await lookAtUpload(deps, ida, { id: again })).same?.older).toBe(1);
+    expect((await lookAtUpload(deps, ida, { id: await upload(newer) })).same?.older).toBeNull();
+    await deps.db.write(async (tx) => {
+      await tx.update(versions).set({ damagedAt: 1 }).where(eq(versions.documentId, id));
+    });
+    expect((await lookAtUpload(deps, ida, { id: again })).same).toBeNull();
   });
 
   test('differs by its last byte alone', async () => {

@@ -134,7 +134,7 @@ test('the clear original of a document is not protected again: the document is t
       title: 'One',
       reference: 'R-2',
       marking: null,
-      same: { reference: 'R-1', title: 'Lines plan', revoked: false },
+      same: { reference: 'R-1', title: 'Lines plan', revoked: false, older: null },
     }),
     'GET /api/v1/documents': () => ({ rows: [{ id: 'doc_1', reference: 'R-1' }], total: 1 }),
   };

@@ -5,6 +5,7 @@ import type { DocumentRow, FileLooked, SameDocument } from '@/contracts/document
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId, UploadId, VersionId } from '@/core/base/ids';
 import { stricterMarking } from '@/core/content/suggest';
+import { sameFileWords } from '@/core/content/same-file-words';
 import { titleFrom } from '@/core/content/names';
 import { MAX_DOCUMENT } from '@/core/content/sizes';
 import { HEAD, mediaTypeOf } from '@/core/content/media-types';
@@ -82,15 +83,15 @@ async function protectedIn(file: File): Promise<Unsuited | null> {
     link: inspected.link,
   });
   if (found === null) return failed('This file is protected already, by another service.');
-  return sameAs(found.document);
+  const { current, number } = found.version;
+  return sameAs({ ...found.document, older: current ? null : number });
 }
 
 /** A file that is a document already: that one is taken, unless it is revoked. */
 function sameAs(same: SameDocument): Unsuited {
-  const { title, reference, revoked } = same;
-  const problem = `This file is protected already: ${title}, ${reference}`;
-  if (revoked) return failed(`${problem}, which is revoked.`);
-  return { state: 'same', problem: `${problem}.`, same };
+  const problem = sameFileWords(same);
+  if (same.revoked) return failed(`${problem} The document is revoked.`);
+  return { state: 'same', problem, same };
 }
 
 /** The documents somebody may send whose title or reference holds this. */

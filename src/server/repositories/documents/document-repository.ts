@@ -120,21 +120,33 @@ export async function referenceTaken(
   return rows.length > 0;
 }
 
-/** The documents of which some version holds this content and has its key yet, the oldest first. */
+/**
+ * The documents of which some version holds this content and can be opened yet, those first of which
+ * it is the current one.
+ */
 export async function documentsHolding(db: Reading | Transaction, contentMac: string) {
+  const isCurrent = eq(versions.id, documents.versionId);
   return db
-    .selectDistinct({
+    .select({
       id: documents.id,
       reference: documents.reference,
       title: documents.title,
       ownerId: documents.ownerId,
       deputyId: documents.deputyId,
       revokedAt: documents.revokedAt,
+      number: versions.number,
+      isCurrent: sql<boolean>`${isCurrent}`.mapWith(Boolean),
     })
     .from(versions)
     .innerJoin(documents, eq(documents.id, versions.documentId))
-    .where(and(eq(versions.contentMac, contentMac), isNotNull(versions.wrappedKey)))
-    .orderBy(documents.createdAt);
+    .where(
+      and(
+        eq(versions.contentMac, contentMac),
+        isNotNull(versions.wrappedKey),
+        isNull(versions.damagedAt),
+      ),
+    )
+    .orderBy(desc(isCurrent), documents.createdAt);
 }
 
 /** Every reference that begins so. */

@@ -76,8 +76,8 @@ export async function sameDocument(
     reaches(actor, { owner: ownerId, deputy: deputyId }),
   );
   if (found === undefined) return null;
-  const { reference, title, revokedAt } = found;
-  return { reference, title, revoked: revokedAt !== null };
+  const { reference, title, revokedAt, number, isCurrent } = found;
+  return { reference, title, revoked: revokedAt !== null, older: isCurrent ? null : number };
 }
 
 /** The same, for a file that is taken in: what lies there is whole and stays. */
@@ -146,8 +146,9 @@ export async function protectDocument(
   if (await referenceTaken(deps.db.read, reference)) throw isTaken;
   const needNew = async (db: Reading | Transaction): Promise<void> => {
     const same = again ? null : await sameDocument(db, actor, upload);
-    if (same !== null)
-      throw new ServiceError('same-file', { title: same.title, same: same.reference });
+    if (same === null) return;
+    const { title: known, reference: of, older } = same;
+    throw new ServiceError('same-file', { title: known, same: of, older });
   };
   await needNew(deps.db.read);
   const inspected = await inspect(deps, upload);

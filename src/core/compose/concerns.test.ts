@@ -41,6 +41,7 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
   usualEnd: NOW + 30 * DAY,
   mailed: true,
   markedLower: null,
+  titlesIn: null,
   ...over,
 });
 const codes = (sheet: Sheet, over: Partial<Situation> = {}): ConcernCode[] =>
@@ -89,12 +90,13 @@ describe('before a dispatch is sent', () => {
     ['passes-to-nobody', sheetOf([person('a@yard.example', { rights: { 'pass-on': true } })])],
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
     ['message-marked-lower', sheetOf([mira]), { markedLower: 'note' }],
+    ['title-in-mail', sheetOf([mira]), { titlesIn: { where: 'subject', documents: [PLAN] } }],
   ])('%s is said', (code, sheet, over) => {
     expect(codes(sheet, over)).toContain(code);
   });
 
   test('every concern there is was provoked above', () => {
-    expect(Object.keys(CONCERNS)).toHaveLength(17);
+    expect(Object.keys(CONCERNS)).toHaveLength(18);
   });
 
   test('what stops it comes before what is only asked', () => {
@@ -151,6 +153,10 @@ describe('what mends a concern', () => {
       only(sheetOf([mira]), 'message-marked-lower', { markedLower }).mends;
     expect(mendsAt('note')).toEqual([{ kind: 'note-behind-link' }]);
     expect(mendsAt('subject')).toEqual([]);
+    const titlesAt = (where: 'subject' | 'note') =>
+      only(sheetOf([mira]), 'title-in-mail', { titlesIn: { where, documents: [PLAN] } }).mends;
+    expect(titlesAt('note')).toEqual([{ kind: 'note-behind-link' }]);
+    expect(titlesAt('subject')).toEqual([]);
     const sheet = sheetOf([mira]);
     expect(mended(sheet, common, { kind: 'note-behind-link' }, NOW)).toBe(sheet);
   });

@@ -5,6 +5,7 @@ import { underCeilings } from '@/core/policy/ceiling';
 import { windowState } from '@/core/policy/decide';
 import { brokenDependencies, termsText, type Terms } from '@/core/policy/rights';
 import { termsOfRow, type Row, type Sheet } from '@/core/compose/sheet';
+import type { TitlesIn } from '@/core/compose/hidden-titles';
 import type { Mend } from '@/core/compose/mend';
 
 /**
@@ -29,6 +30,7 @@ export const CONCERNS = {
   'passes-to-nobody': 'asks',
   'not-yet': 'asks',
   'message-marked-lower': 'asks',
+  'title-in-mail': 'asks',
 } as const satisfies Record<string, 'stops' | 'asks'>;
 export type ConcernCode = keyof typeof CONCERNS;
 /** What can be left as it is. */
@@ -76,6 +78,8 @@ export type Situation = {
   readonly mailed: boolean;
   /** Where the mail names a marking below that of what it carries; `null`: nowhere. */
   readonly markedLower: 'subject' | 'note' | null;
+  /** Where the mail names titles that their markings keep out of it; `null`: nowhere. */
+  readonly titlesIn: TitlesIn | null;
 };
 
 type Judged = { readonly row: Row; readonly terms: Terms; readonly facts: RowFacts | undefined };
@@ -193,11 +197,26 @@ function ofDocuments(sheet: Sheet, situation: Situation): Concern[] {
   ];
 }
 
-function ofMessage({ markedLower }: Situation): Concern[] {
-  if (markedLower === null) return [];
+function ofMessage({ markedLower, titlesIn }: Situation): Concern[] {
   // A subject stands in the mail whatever becomes of the note.
-  const mends: Mend[] = markedLower === 'note' ? [{ kind: 'note-behind-link' }] : [];
-  return [{ code: 'message-marked-lower', rows: [], documents: [], mends }];
+  const mendsIn = (where: 'subject' | 'note'): Mend[] =>
+    where === 'note' ? [{ kind: 'note-behind-link' }] : [];
+  const concerns: Concern[] = [];
+  if (markedLower !== null)
+    concerns.push({
+      code: 'message-marked-lower',
+      rows: [],
+      documents: [],
+      mends: mendsIn(markedLower),
+    });
+  if (titlesIn !== null)
+    concerns.push({
+      code: 'title-in-mail',
+      rows: [],
+      documents: titlesIn.documents,
+      mends: mendsIn(titlesIn.where),
+    });
+  return concerns;
 }
 
 /** One for each address that looks like a known one: each is a question of its own. */
@@ -262,5 +281,6 @@ const MENDS: Readonly<Record<ConcernCode, (offered: Offered) => Mend[]>> = {
   'looks-like': none,
   // Where the mail names it decides.
   'message-marked-lower': none,
+  'title-in-mail': none,
   'passes-to-nobody': () => [{ kind: 'pass-to-one' }, { kind: 'take-pass-on' }],
 };

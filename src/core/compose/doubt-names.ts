@@ -8,4 +8,5 @@ export const doubtNames: Record<DoubtCode, string> = {
   'passes-to-nobody': 'Pass on without effect',
   'not-yet': 'a window that begins later',
   'message-marked-lower': 'a message marked lower than what it carries',
+  'title-in-mail': 'a title in the mail that its marking keeps out',
 };

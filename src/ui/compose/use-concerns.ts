@@ -6,6 +6,7 @@ import type { ComposeStart } from '@/contracts/draft';
 import type { DocumentId } from '@/core/base/ids';
 import { concernsOf, isDoubt, type Concern } from '@/core/compose/concerns';
 import type { Waved } from '@/core/compose/draft';
+import { titlesInMail } from '@/core/compose/hidden-titles';
 import { markedLower } from '@/core/compose/marked-lower';
 import { mended, type Mend } from '@/core/compose/mend';
 import type { Sheet } from '@/core/compose/sheet';
@@ -70,6 +71,13 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
     const carried = documents.map(({ markingId }) => markingId);
     return mailed ? markedLower(start.markings, carried, { subject, note }) : null;
   }, [start.markings, documents, mailed, subject, note]);
+  const titlesIn = useMemo(() => {
+    const hiding = new Set(
+      start.markings.flatMap(({ id, hidesTitles }) => (hidesTitles ? [id] : [])),
+    );
+    const hidden = documents.filter(({ markingId }) => markingId !== null && hiding.has(markingId));
+    return mailed ? titlesInMail(hidden, { subject, note }) : null;
+  }, [start.markings, documents, mailed, subject, note]);
   const concerns = useMemo(
     () =>
       concernsOf(isClear ? withoutTerms(work.sheet) : work.sheet, {
@@ -81,8 +89,21 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
         usualEnd: typeof usualDays === 'number' ? endAfter(now, usualDays) : null,
         mailed,
         markedLower: lower,
+        titlesIn,
       }).filter(({ code }) => !isClear || !ABOUT_TERMS.has(code)),
-    [work.sheet, now, common, documents, facts, ceilingsOf, usualDays, mailed, lower, isClear],
+    [
+      work.sheet,
+      now,
+      common,
+      documents,
+      facts,
+      ceilingsOf,
+      usualDays,
+      mailed,
+      lower,
+      titlesIn,
+      isClear,
+    ],
   );
   const open = concerns.filter((concern) => !isWaved(concern, waved));
   const concernOf = useMemo(() => {

@@ -64,6 +64,8 @@ const WORDS: Record<ConcernCode, (concern: Concern, names: ConcernNames) => stri
     `Pass on has no effect for ${who(concern, names)}: it is not said to how many people.`,
   'not-yet': (concern, names) => `${who(concern, names)} cannot open it yet when the mail arrives.`,
   'message-marked-lower': () => 'The mail names a lower marking than a document it carries has.',
+  'title-in-mail': (concern, names) =>
+    `The mail names ${titles(concern, names)}, which the marking keeps out of mail.`,
 };
 
 export function concernText(concern: Concern, names: ConcernNames): string {

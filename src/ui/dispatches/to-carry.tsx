@@ -6,18 +6,9 @@ import type { GrantRow } from '@/contracts/dispatch';
 import { groupBy } from '@/core/base/group';
 import { carriesFile, carriesLink, type DeliveryForm } from '@/core/policy/delivery';
 import { linkWords } from '@/ui/words/addressee-words';
+import { linkList } from '@/ui/dispatches/link-list';
 import { personName } from '@/ui/grants/grant-words';
 import { TakeFile } from '@/ui/grants/take-file';
-
-/** A line for each recipient whose link is known here: name, address and link, for a table or a mail. */
-export function linkList(grants: readonly GrantRow[]): string {
-  const lines = [...groupBy(grants, (grant) => grant.recipientId).values()].flatMap(([grant]) =>
-    grant === undefined || grant.link === ''
-      ? []
-      : [[personName(grant), grant.address, grant.link].join('\t')],
-  );
-  return lines.join('\n');
-}
 
 /** What of a dispatch is carried by hand, person by person: links to copy, protected files to take. */
 export function ToCarry({

@@ -103,15 +103,7 @@ function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
         </Link>{' '}
         · {sizeText(version.bytes)} · protected <Moment at={version.protectedAt} />
       </p>
-      {madeFor !== null && (
-        <p>
-          Made for <b>{madeFor.address ?? 'everybody it was sent to'}</b>, sent by {madeFor.sentBy}{' '}
-          <Moment at={madeFor.sentAt} />:{' '}
-          <Link className="figure" href={`/dispatches/${madeFor.dispatch}`}>
-            {madeFor.reference}
-          </Link>
-        </p>
-      )}
+      <MadeFor of={madeFor} />
       {version.keyDestroyed && (
         <p className="magenta">
           Its key was destroyed:{' '}
@@ -145,5 +137,18 @@ function Found({ answer: { name, found, host } }: { readonly answer: Answer }) {
         <p className="quiet">and {grants.length - 40} more, on the document’s page</p>
       )}
     </div>
+  );
+}
+
+function MadeFor({ of }: { readonly of: FileFound['madeFor'] }) {
+  if (of === null) return null;
+  return (
+    <p>
+      Made for <b>{of.address ?? 'everybody it was sent to'}</b>, sent by {of.sentBy}{' '}
+      <Moment at={of.sentAt} />:{' '}
+      <Link className="figure" href={`/dispatches/${of.dispatch}`}>
+        {of.reference}
+      </Link>
+    </p>
   );
 }

@@ -1,26 +1,7 @@
 import 'server-only';
-import {
-  and,
-  count,
-  desc,
-  eq,
-  inArray,
-  isNotNull,
-  isNull,
-  lt,
-  or,
-  sql,
-  type SQL,
-} from 'drizzle-orm';
+import { and, count, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
 import type { DocumentOrder } from '@/core/base/order';
-import type {
-  DocumentId,
-  FolderId,
-  MarkingId,
-  StaffId,
-  UploadId,
-  VersionId,
-} from '@/core/base/ids';
+import type { DocumentId, FolderId, MarkingId, StaffId, VersionId } from '@/core/base/ids';
 import type { Standing } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
 import { documents, markings, uploads, versions } from '@/server/db/schema/documents';
@@ -29,66 +10,6 @@ import { licences } from '@/server/db/schema/reading';
 import { staff } from '@/server/db/schema/staff';
 import { holding } from '@/server/repositories/access/holding';
 import { behind, inOrder, type Ordering } from '@/server/repositories/base/ordering';
-
-export type UploadRow = typeof uploads.$inferSelect;
-
-export async function findUpload(
-  db: Reading | Transaction,
-  id: UploadId,
-  owner: StaffId,
-): Promise<UploadRow | null> {
-  const [row] = await db
-    .select()
-    .from(uploads)
-    .where(and(eq(uploads.id, id), eq(uploads.staffId, owner)));
-  return row ?? null;
-}
-
-/** Uploads that somebody began as documents of their own and has not finished, the newest first. */
-export async function uploadsOf(db: Reading, staff: StaffId): Promise<UploadRow[]> {
-  return db
-    .select()
-    .from(uploads)
-    .where(and(eq(uploads.staffId, staff), isNull(uploads.documentId)))
-    .orderBy(desc(uploads.updatedAt));
-}
-
-/** Uploads, no matter who began them, of which no part has come since. */
-export async function uploadsUntouchedSince(db: Reading, moment: number): Promise<UploadRow[]> {
-  return db.select().from(uploads).where(lt(uploads.updatedAt, moment));
-}
-
-export async function insertUpload(
-  tx: Transaction,
-  row: typeof uploads.$inferInsert,
-): Promise<void> {
-  await tx.insert(uploads).values(row);
-}
-
-/** Notes what is about to be sealed in an upload, and from where on. */
-export async function noteSealing(
-  tx: Transaction,
-  id: UploadId,
-  sealingFrom: number,
-  sealingMac: string,
-): Promise<void> {
-  await tx.update(uploads).set({ sealingFrom, sealingMac }).where(eq(uploads.id, id));
-}
-
-export async function advanceUpload(
-  tx: Transaction,
-  { id, mediaType, receivedBytes, contentMac }: UploadRow,
-  now: number,
-): Promise<void> {
-  await tx
-    .update(uploads)
-    .set({ receivedBytes, mediaType, contentMac, updatedAt: now })
-    .where(eq(uploads.id, id));
-}
-
-export async function removeUpload(tx: Transaction, id: UploadId): Promise<void> {
-  await tx.delete(uploads).where(eq(uploads.id, id));
-}
 
 /** The contents that uploads and versions name: a power cut can leave a whole one among those that are not. */
 export async function namedBlobKeys(db: Reading): Promise<Set<string>> {

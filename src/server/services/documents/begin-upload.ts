@@ -11,7 +11,7 @@ import {
 } from '@/contracts/document';
 import { MAX_DOCUMENT } from '@/core/content/sizes';
 import { ContentError } from '@/server/rendering/errors';
-import { insertUpload, uploadsOf } from '@/server/repositories/documents/document-repository';
+import { insertUpload, uploadsOf } from '@/server/repositories/documents/upload-repository';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needDocument } from '@/server/services/access/revoke-document';

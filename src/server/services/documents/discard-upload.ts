@@ -1,10 +1,10 @@
 import 'server-only';
 import { DAY } from '@/core/base/time';
-import type { UploadRow } from '@/server/repositories/documents/document-repository';
+import type { UploadRow } from '@/server/repositories/documents/upload-repository';
 import {
   removeUpload,
   uploadsUntouchedSince,
-} from '@/server/repositories/documents/document-repository';
+} from '@/server/repositories/documents/upload-repository';
 import type { Deps } from '@/server/services/base/deps';
 
 /** Ends an upload and removes every byte of it. */

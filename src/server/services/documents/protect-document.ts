@@ -5,14 +5,16 @@ import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
 import type { FinishUploadInput, SameDocument } from '@/contracts/document';
 import type { Reading, Transaction } from '@/server/db/database';
 import {
-  findUpload,
   insertDocument,
   documentsHolding,
   insertVersion,
   referenceTaken,
+} from '@/server/repositories/documents/document-repository';
+import {
+  findUpload,
   removeUpload,
   type UploadRow,
-} from '@/server/repositories/documents/document-repository';
+} from '@/server/repositories/documents/upload-repository';
 import { reaches } from '@/core/policy/permissions';
 import { renewDaysAtMost } from '@/server/repositories/access/effective-end';
 import type { Deps, StaffActor } from '@/server/services/base/deps';

@@ -12,7 +12,7 @@ import {
   findUpload,
   noteSealing,
   type UploadRow,
-} from '@/server/repositories/documents/document-repository';
+} from '@/server/repositories/documents/upload-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { discardUpload } from '@/server/services/documents/discard-upload';
 import { ServiceError } from '@/server/services/base/errors';

@@ -45,6 +45,7 @@ import {
   startProduct,
   type Product,
 } from '../support/product';
+import { setWay } from '../support/rules';
 import { joinStaff } from '../support/staff';
 import { eq } from 'drizzle-orm';
 import { blobFile } from '../support/blob-file';
@@ -370,6 +371,12 @@ describe('one for everybody', () => {
     await expect(
       takeProtectedFile(product.deps, product.ida, { id, document: elsewhere }),
     ).rejects.toMatchObject({ problem: 'not-sent-in-dispatch' });
+    await setWay(product, 'unprotected', 'allowed');
+    const clear = await send({ form: 'unprotected', reason: 'They have no browser' }, 'clear');
+    await expect(
+      takeProtectedFile(product.deps, product.ida, { id: clear.id, document }),
+    ).rejects.toMatchObject({ problem: 'no-protected-file' });
+    expect((await viewDispatch(product.deps, product.ida, clear)).sharedLink).toBeNull();
     // What was refused left no link behind.
     expect((await viewDispatch(product.deps, product.ida, { id })).sharedLink).toBeNull();
   });

@@ -3,7 +3,14 @@ import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
 import type { DispatchId, DocumentId, VersionId } from '@/core/base/ids';
 import type { LedgerEvent } from '@/core/ledger/entry';
-import { carriesFile, isInTheClear, payloadName, protectedFileName } from '@/core/policy/delivery';
+import {
+  carriesFile,
+  isInTheClear,
+  payloadName,
+  protectedFileName,
+  type DeliveryForm,
+} from '@/core/policy/delivery';
+import type { Transaction } from '@/server/db/database';
 import { reaches } from '@/core/policy/permissions';
 import { envelope } from '@/core/wrapper/write';
 import type { TakeFileInput } from '@/contracts/dispatch';
@@ -147,7 +154,16 @@ export async function takeProtectedFile(
   if (facts === null) throw new ServiceError('not-sent-to-person');
   if (facts.recipient.kind === 'link' && facts.dispatch.sentBy !== actor.id)
     throw new ServiceError('file-holds-link');
+  const { form } = facts.dispatch;
+  if (!carriesFile(form)) await deps.db.write((tx) => needFileToo(tx, form));
   return take(deps, actor, facts, oneOf(facts), { recipient, grant: facts.grantId });
+}
+
+/** Whether a dispatch may be carried as a file, though it was sent otherwise. @throws ServiceError */
+async function needFileToo(tx: Transaction, form: DeliveryForm): Promise<void> {
+  if (carriesFile(form)) return;
+  await needAllowed(tx, { form: 'file' });
+  if (isInTheClear(form)) throw new ServiceError('no-protected-file');
 }
 
 /** What a file for everybody says. Its link is made with the first such file of a dispatch. */
@@ -162,6 +178,7 @@ async function sharedFacts(
     if (found === null) throw new ServiceError('no-dispatch');
     if (!reaches(actor, { sender: found.dispatch.sentBy }))
       throw new ServiceError('dispatch-of-others');
+    await needFileToo(tx, found.dispatch.form);
     if ((await findLinkOf(tx, dispatch, null)) === null)
       await insertLink(tx, newLink(deps, dispatch, null, deps.clock.now()));
     const facts = await findSharedFileFacts(tx, of);
@@ -178,8 +195,6 @@ async function take(
   whose: Pick<LedgerEvent, 'recipient' | 'grant'>,
 ): Promise<ProtectedFile> {
   const { dispatch, document, version } = facts;
-  if (!carriesFile(dispatch.form)) await deps.db.write((tx) => needAllowed(tx, { form: 'file' }));
-  if (isInTheClear(dispatch.form)) throw new ServiceError('no-protected-file');
   if (
     !reaches(actor, { sender: dispatch.sentBy, owner: document.ownerId, deputy: document.deputyId })
   )

@@ -1,3 +1,4 @@
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { mkdtempSync } from 'node:fs';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
@@ -36,7 +37,7 @@ export async function dispatching(folder: string): Promise<void> {
     terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null },
     subject: 'To many',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'mail',
   });
   const asked = () => seconds(() => listPeople(deps, ida, { q: '' }));
@@ -108,7 +109,7 @@ export async function composing(folder: string): Promise<void> {
     },
     subject: 'Large',
     note: '',
-    watermark: '{address}',
+    watermark: DEFAULT_WATERMARK,
     way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [],
   };

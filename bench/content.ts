@@ -1,3 +1,4 @@
+import { newLayer } from '@/core/watermark/layers';
 import { createCipheriv, randomBytes } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { open, stat } from 'node:fs/promises';
@@ -133,7 +134,12 @@ export async function firstPage(folder: string): Promise<void> {
             source,
             page: 1,
             width: 1275,
-            watermark: `mira.kolbe@brackwater.example · 25 Nov 2026 13:${String(i)} CET · 203.0.113.24 · REF-1`,
+            watermark: [
+              newLayer(
+                'tiled',
+                `mira.kolbe@brackwater.example · 25 Nov 2026 13:${String(i)} CET · 203.0.113.24 · REF-1`,
+              ),
+            ],
           },
           { who: 'bench' },
         ),

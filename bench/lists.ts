@@ -144,7 +144,7 @@ export async function lists(folder: string): Promise<void> {
     reference: 'D-0001',
     subject: 'Everything',
     note: '',
-    watermark: '',
+    watermark: [],
     sentBy: staffId,
     sentAt: now,
   };
@@ -305,7 +305,7 @@ export async function lists(folder: string): Promise<void> {
           versionId,
           recipientId: row.grant.recipientId,
           deviceId: row.device,
-          watermark: '',
+          watermark: [],
           statement: '',
           openedAt: now,
           expiresAt: now + DAY,

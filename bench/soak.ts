@@ -1,5 +1,5 @@
 // `npm run bench soak`: the built server under mixed work for MINUTES (60), and what it holds in memory each minute.
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { open, signed, startTarget, type Browser, type Target } from '../tests/attack/target';
 import { drawing } from '../tests/support/product';
 import { say } from './measure';

@@ -1,5 +1,5 @@
 import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK, newLayer } from '@/core/watermark/layers';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { fileDocuments } from '@/server/services/filing/file-documents';
 import { NO_LIMITS } from '@/core/policy/ceiling';
@@ -78,7 +78,10 @@ export async function fileEverything(
     rights: ['read', 'copy', 'print'],
     prints: null,
     days: 90,
-    watermark: '{organisation} · {name} · {date}',
+    watermark: [
+      newLayer('tiled', '{organisation} · {name} · {date}'),
+      newLayer('footer', '{reference} · {version} · page {page}'),
+    ],
   });
   await putCeiling(deps, ida, {
     level: 'organisation',
@@ -102,21 +105,27 @@ export async function fileEverything(
     level: 'organisation',
     subject: '',
     defaults: { ...NO_DEFAULTS, rights: ['read'], days: 30 },
-    watermark: '',
+    watermark: [],
     seen: null,
   });
   await putDefaults(deps, ida, {
     level: 'marking',
     subject: markingIds.get('Bidders') ?? '',
     defaults: { rights: ['read', 'print'], days: 21, prints: 2 },
-    watermark: 'Tender, for bidders',
+    watermark: [newLayer('header', 'Tender, for bidders')],
     seen: null,
   });
   await putDefaults(deps, ida, {
     level: 'marking',
     subject: markingIds.get('Until announced') ?? '',
     defaults: { ...NO_DEFAULTS, days: 14 },
-    watermark: 'Not public before the launch',
+    watermark: [
+      {
+        ...newLayer('corner', 'Not public before the launch · {reference}'),
+        colour: 'magenta',
+        corner: 'top-right',
+      },
+    ],
     seen: null,
   });
   await putRule(deps, ida, {

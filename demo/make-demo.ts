@@ -4,7 +4,7 @@ import path from 'node:path';
 import { generateX25519Identity, identityToRecipient } from 'age-encryption';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { DocumentId, GroupId } from '@/core/base/ids';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { settableClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';

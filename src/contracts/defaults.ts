@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { offeredRight } from '@/contracts/right';
 import type { Defaults, LevelDefaults } from '@/core/policy/defaults';
 import { LEVELS } from '@/core/policy/levels';
-import { rightsInput, watermark } from '@/contracts/dispatch';
+import { rightsInput } from '@/contracts/dispatch';
+import { watermarkInput } from '@/contracts/watermark';
 import type { ImpactFound } from '@/contracts/impact';
 
-/** Characters of a watermark that a level adds: several of them share a page with the dispatch's own. */
-const MAX_LEVEL_WATERMARK = 80;
+/** Layers that one level adds: several of them share a page with the dispatch's own. */
+const MAX_LEVEL_LAYERS = 3;
 
 const defaults: z.ZodType<Defaults, Defaults> = z
   .strictObject({
@@ -25,9 +26,9 @@ export const defaultsInput = z.object({
   level: z.enum(LEVELS),
   subject: z.string().max(64),
   defaults,
-  watermark: watermark.max(
-    MAX_LEVEL_WATERMARK,
-    `at most ${String(MAX_LEVEL_WATERMARK)} characters, because it shares the page with others`,
+  watermark: watermarkInput.refine(
+    (layers) => layers.length <= MAX_LEVEL_LAYERS,
+    `at most ${String(MAX_LEVEL_LAYERS)} layers, because they share the page with others`,
   ),
   seen: z.number().int().nullable(),
 });

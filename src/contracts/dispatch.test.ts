@@ -1,3 +1,4 @@
+import { newLayer } from '@/core/watermark/layers';
 import { describe, expect, test } from 'vitest';
 import { dispatchInput, termsInput } from '@/contracts/dispatch';
 import { keepDraftInput } from '@/contracts/draft';
@@ -10,7 +11,7 @@ const input = {
   terms,
   subject: ' For you ',
   note: '',
-  watermark: '{address}',
+  watermark: [newLayer('tiled', '{address}')],
 };
 const wrong = (value: unknown): string[] =>
   dispatchInput.safeParse(value).error?.issues.map(({ message }) => message) ?? [];
@@ -37,7 +38,11 @@ describe('a dispatch as it is asked for', () => {
       /“mira” is not an email address/,
     ],
     ['no subject', { ...input, subject: '  ' }, /the subject is missing/],
-    ['a token nobody knows', { ...input, watermark: '{password}' }, /\{password\} is not a piece/],
+    [
+      'a token nobody knows',
+      { ...input, watermark: [newLayer('tiled', '{password}')] },
+      /\{password\} is not a piece/,
+    ],
     [
       'an end before the start',
       { ...input, terms: { ...terms, from: 20, until: 10 } },
@@ -83,7 +88,7 @@ test('a draft may be as unfinished as it likes, and no larger than it need be', 
     sheet: { documents: [], rows: [row], common: { ...terms, until: 1 }, saved: null },
     subject: '',
     note: '',
-    watermark: '{nonsense}',
+    watermark: [newLayer('tiled', '{nonsense}')],
     way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [{ code: 'no-end', rows: ['half an addr'] }],
   };

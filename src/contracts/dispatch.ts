@@ -23,7 +23,8 @@ import {
   type Delivery,
   type DeliveryForm,
 } from '@/core/policy/delivery';
-import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
+import { watermarkInput } from '@/contracts/watermark';
+import type { Watermark } from '@/core/watermark/layers';
 import { conditionsInput, domainInput } from '@/contracts/conditions';
 import { reasonInput } from '@/contracts/settings';
 import { documentId } from '@/contracts/document';
@@ -105,15 +106,6 @@ const address = z.string().transform((text, context) => {
   return normalised ?? z.NEVER;
 });
 
-export const watermark = z
-  .string()
-  .trim()
-  .max(MAX_WATERMARK)
-  .superRefine((text, context) => {
-    for (const name of unknownTokens(text))
-      context.addIssue({ code: 'custom', message: `{${name}} is not a piece of a watermark` });
-  });
-
 /** What may be one addressee's own: terms, the saved terms that those are, and documents they are not given. */
 const ownInput = {
   terms: termsInput.nullish(),
@@ -174,7 +166,7 @@ export const dispatchInput = z
     note: z.string().trim().max(4000),
     /** Whether the note stands in the mail; else only behind the link. */
     noteInMail: z.boolean().optional(),
-    watermark,
+    watermark: watermarkInput,
     delivery: z.enum(DELIVERIES).default('mail'),
     /** What is handed over: a link, protected files, or both. */
     form: z.enum(DELIVERY_FORMS).optional(),
@@ -380,7 +372,7 @@ export type DispatchDetail = {
   readonly subject: string;
   readonly note: string;
   readonly noteInMail: boolean;
-  readonly watermark: string;
+  readonly watermark: Watermark;
   readonly delivery: Delivery;
   readonly form: DeliveryForm;
   readonly titleOnCover: boolean;

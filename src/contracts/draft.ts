@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { watermarkInput } from '@/contracts/watermark';
 import type { DraftId } from '@/core/base/ids';
 import type { Conditions } from '@/core/policy/conditions';
 import { TAKES } from '@/core/compose/again';
@@ -56,7 +57,7 @@ const draftBody: z.ZodType<DraftBody> = z.object({
   }),
   subject: z.string().max(200),
   note: z.string().max(5_000),
-  watermark: z.string().max(500),
+  watermark: watermarkInput,
   way: z.object({
     form: z.enum(DELIVERY_FORMS),
     delivery: z.enum(DELIVERIES),

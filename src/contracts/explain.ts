@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { watermarkInput } from '@/contracts/watermark';
 import { isId, type RecipientId } from '@/core/base/ids';
 import { documentId } from '@/contracts/document';
 import { draftTerms } from '@/contracts/draft';
@@ -42,7 +43,11 @@ export const previewPageInput = z.object({
   address: z.string().trim().max(320),
   name: z.string().max(120).default(''),
   organisation: z.string().max(120).default(''),
-  watermark: z.string().max(500),
+  watermark: watermarkInput,
+  /** As it is read, or as it would be printed. */
+  medium: z.enum(['screen', 'paper']).default('screen'),
+  /** Dark: as on a page of light letters on dark. */
+  ground: z.enum(['light', 'dark']).default('light'),
   at: z.number().int().nullish(),
   network: z.string().trim().max(64).nullish(),
   width: z.number().int().min(100).max(1_600).default(560),

@@ -1,11 +1,13 @@
 // What comes in from outside is taken or refused with a sentence, before anything happens.
+import { newLayer } from '@/core/watermark/layers';
 import { describe, expect, test } from 'vitest';
 import { demoInput } from '@/contracts/demo';
 import { dispatchInput } from '@/contracts/dispatch';
 import { fileInput, listDocumentsInput } from '@/contracts/document';
 import { makeFolderInput } from '@/contracts/folder';
 import { putTermsInput } from '@/contracts/saved-terms';
-import { isLanguage, isZone } from '@/contracts/locale';
+import { isZone } from '@/core/base/zone-format';
+import { isLanguage } from '@/contracts/locale';
 import { askInput } from '@/contracts/requests';
 import { factorCode } from '@/contracts/identity';
 
@@ -29,7 +31,7 @@ describe('a dispatch', () => {
     terms,
     subject: 'S',
     note: '',
-    watermark: '',
+    watermark: [],
   });
 
   test('takes a thousand addresses, and says what is too many', () => {
@@ -63,14 +65,14 @@ describe('saved terms', () => {
     until: null,
     prints: null,
     days: 7,
-    watermark: '',
+    watermark: [],
   };
   test.each([
     [{ days: 0 }],
     [{ days: 4_000 }],
     [{ rights: [] }],
     [{ rights: ['read', 'keep'] }],
-    [{ watermark: '{nobody}' }],
+    [{ watermark: [newLayer('tiled', '{nobody}')] }],
     [{ name: ' ' }],
   ])('refuse %j', (change) => {
     expect(putTermsInput.safeParse({ ...terms, ...change }).success).toBe(false);

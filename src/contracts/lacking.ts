@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { recipientId } from '@/contracts/access';
 import { documentId } from '@/contracts/document';
-import { termsInput, watermark } from '@/contracts/dispatch';
+import { termsInput } from '@/contracts/dispatch';
+import { watermarkInput } from '@/contracts/watermark';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import type { SavedTerms } from '@/core/policy/saved-terms';
 
@@ -21,7 +22,7 @@ export const giveToInput = z.object({
     .min(1, 'choose at least one person')
     .max(500, 'at most 500 people at a time'),
   terms: termsInput,
-  watermark,
+  watermark: watermarkInput,
 });
 export type GiveToInput = z.infer<typeof giveToInput>;
 
@@ -32,7 +33,7 @@ export const giveInput = z.object({
     .min(1, 'choose at least one document')
     .max(50, 'at most 50 documents at a time'),
   terms: termsInput,
-  watermark,
+  watermark: watermarkInput,
 });
 export type GiveInput = z.infer<typeof giveInput>;
 

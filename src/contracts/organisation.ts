@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { isPublicKey } from '@/core/age/recipients';
-import { isZone } from '@/contracts/locale';
+import { isZone } from '@/core/base/zone-format';
 import { password } from '@/contracts/identity';
 import { normaliseAddress } from '@/core/policy/address';
 

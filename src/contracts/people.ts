@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { recipientId } from '@/contracts/access';
 import { emailAddress } from '@/contracts/address';
-import { isLanguage, isZone } from '@/contracts/locale';
+import { isZone } from '@/core/base/zone-format';
+import { isLanguage } from '@/contracts/locale';
 import { orderBy, type Page } from '@/contracts/page';
 import { PEOPLE_ORDERS } from '@/core/base/order';
 import { groupId, type GrantRow } from '@/contracts/dispatch';

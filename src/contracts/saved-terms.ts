@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { conditionsInput } from '@/contracts/conditions';
-import { rightsInput, termsId, watermark } from '@/contracts/dispatch';
+import { rightsInput, termsId } from '@/contracts/dispatch';
+import { watermarkInput } from '@/contracts/watermark';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { FolderRow } from '@/contracts/folder';
@@ -14,7 +15,7 @@ export const putTermsInput = z
     id: termsId.nullable(),
     name: z.string().trim().min(1, 'the terms need a name').max(80),
     days: z.number().int().min(1).max(3_650).nullable(),
-    watermark,
+    watermark: watermarkInput,
     conditions: conditionsInput.optional(),
     /** The version that was seen; absent: whatever it is. */
     seen: z.number().int().optional(),

@@ -4,12 +4,16 @@ import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
 import { readerOf, type PlainReader } from '@/core/age/random-access';
 import { MEDIA_TYPES } from '@/core/content/media-types';
-import { burn, makeStamp, type Picture, type Stamp } from '@/core/watermark/burn';
+import { type Picture } from '@/core/watermark/burn';
+import { wholePage } from '@/core/watermark/layout';
 import { ContentError } from '@/server/rendering/errors';
 import { createPageEngines } from '@/server/rendering/page-engines';
-import type { PageSource } from '@/server/rendering/page-source';
+import { createMarker } from '@/server/rendering/mark-pages';
+import type { PageSource, PartOfPage } from '@/server/rendering/page-source';
 import {
   FORGET,
+  type Drawn,
+  type Found,
   type PagePicture,
   type RenderReply,
   type RenderResults,
@@ -35,7 +39,7 @@ type OpenDocument = { readonly pages: PageSource; readonly closeFile: () => void
 
 const engines = createPageEngines();
 const kept = new Map<string, OpenDocument>();
-let lastStamp: { readonly text: string; readonly stamp: Stamp } | null = null;
+const marker = createMarker();
 
 /** Reads the plain bytes of a stored file, until it is closed. */
 function plainReader(source: SealedSource): {
@@ -98,17 +102,6 @@ function dropEngines(): void {
   kept.clear();
 }
 
-function mark(picture: Picture, text: string): void {
-  if (
-    lastStamp?.text !== text ||
-    lastStamp.stamp.width !== picture.width ||
-    lastStamp.stamp.height !== picture.height
-  ) {
-    lastStamp = { text, stamp: makeStamp(text, picture.width, picture.height) };
-  }
-  burn(picture, lastStamp.stamp);
-}
-
 function isPhotographic({ rgba }: Picture): boolean {
   const pixels = new Uint32Array(rgba.buffer, rgba.byteOffset, rgba.length / 4);
   const step = Math.max(1, Math.floor(pixels.length / SAMPLE));
@@ -132,36 +125,86 @@ async function encode(picture: Picture, asJpeg: boolean): Promise<PagePicture> {
   };
 }
 
-async function drawMarked(
-  source: SealedSource,
-  page: number,
-  width: number,
-  watermark: string,
-): Promise<Picture> {
-  const picture = (await open(source)).draw(page, width);
-  mark(picture, watermark);
-  return picture;
+/** The page as it is, put where all threads can take it from, and a picture of it to be marked. */
+async function drawn({
+  source,
+  page,
+  width,
+  part,
+}: RenderTask & { kind: 'page' }): Promise<{ readonly picture: Picture; readonly drawn: Drawn }> {
+  const pages = await open(source);
+  const { picture, view } =
+    part === undefined ? asWhole(pages.draw(page, width)) : pages.drawPart(page, width, part);
+  const pixels = new SharedArrayBuffer(picture.rgba.length);
+  new Uint8Array(pixels).set(picture.rgba);
+  const { width: across, height } = picture;
+  return {
+    picture,
+    drawn: { pixels, width: across, height, view, photographic: isPhotographic(picture) },
+  };
 }
 
-async function drawPage(task: RenderTask & { kind: 'page' }): Promise<PagePicture> {
-  const picture = await drawMarked(task.source, task.page, task.width, task.watermark);
-  return encode(picture, isPhotographic(picture));
+function asWhole(picture: Picture): PartOfPage {
+  return { picture, view: wholePage(picture.width, picture.height) };
+}
+
+/** Light becomes dark and dark light. */
+function changeOver({ rgba }: Picture): void {
+  for (let at = 0; at < rgba.length; at += 4)
+    for (let i = at; i < at + 3; i++) rgba[i] = 255 - (rgba[i] ?? 0);
+}
+
+function copyOf({ pixels, width, height }: Drawn): Picture {
+  return { width, height, rgba: new Uint8Array(pixels).slice() };
+}
+
+async function drawPage(task: RenderTask & { kind: 'page' }): Promise<RenderResults['page']> {
+  const made =
+    task.drawn === undefined
+      ? await drawn(task)
+      : { picture: copyOf(task.drawn), drawn: task.drawn };
+  const { view, photographic } = made.drawn;
+  if (task.isDark === true) changeOver(made.picture);
+  await marker.mark(made.picture, task.watermark, task.page, view);
+  const picture = await encode(made.picture, photographic);
+  return task.drawn === undefined ? { ...picture, drawn: made.drawn } : picture;
+}
+
+/** How long one request may look through pages, in ms: others wait meanwhile. */
+const SEARCHES_FOR = 400;
+
+async function find({
+  source,
+  words,
+  from,
+}: RenderTask & { kind: 'find' }): Promise<RenderResults['find']> {
+  const document = await open(source);
+  const ends = performance.now() + SEARCHES_FOR;
+  const found: Found[] = [];
+  for (let page = from; page <= document.pages; page++) {
+    if (page > from && performance.now() > ends) return { found, next: page };
+    const places = document.find(page, words);
+    if (places.length > 0) found.push({ page, places });
+  }
+  return { found, next: null };
 }
 
 async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResults['print']> {
-  const size = (await open(task.source)).pageSize(task.page);
+  const pages = await open(task.source);
+  const size = pages.pageSize(task.page);
+  const picture = pages.draw(task.page, task.width ?? PRINT_WIDTH);
+  const sheet = await marker.markPaper(picture, task.watermark, task.page);
   // A PDF takes JPEG in as it is, where PNG would have to be unpacked and packed again.
-  return {
-    ...(await encode(await drawMarked(task.source, task.page, PRINT_WIDTH, task.watermark), true)),
-    size,
-  };
+  return { ...(await encode(sheet, true)), size };
 }
 
 async function keep({
   source,
   watermark,
 }: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
-  return withPlain(source, (reader) => engines.of(source.mediaType).keep(reader, watermark));
+  return withPlain(source, (reader) =>
+    engines.of(source.mediaType).keep(reader, watermark, marker.shaped),
+  );
 }
 
 /** Looks at a file that is being taken in, and refuses what could not be drawn or handed on within bounds later. */
@@ -201,6 +244,10 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
       return drawPage(task);
     case 'text':
       return (await open(task.source)).text(task.page);
+    case 'outline':
+      return (await open(task.source)).outline();
+    case 'find':
+      return find(task);
     case 'print':
       return print(task);
     case 'keep':

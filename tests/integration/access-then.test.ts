@@ -7,7 +7,7 @@ import { NO_LIMITS } from '@/core/policy/ceiling';
 import { ANYWHERE } from '@/core/policy/conditions';
 import { decide } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { recipients } from '@/server/db/schema/people';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { changeGrants } from '@/server/services/access/change-grants';

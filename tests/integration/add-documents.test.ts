@@ -122,7 +122,7 @@ test('a group gets them as a whole, and its members beneath it', async () => {
     terms: { rights: ['read'], from: null, until: START + 5 * DAY, prints: null },
     subject: 'To the bidders',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'mail',
   });
   sent = { ...sent, id };
@@ -141,7 +141,7 @@ test('a way that was forbidden since, or wants a second person, takes no more do
     terms: { rights: ['read'], from: null, until: START + 5 * DAY, prints: null },
     subject: 'To the yard',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
   });
   sent = { ...sent, id };

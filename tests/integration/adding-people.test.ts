@@ -41,7 +41,7 @@ async function groupWithDispatch(name: string) {
     terms: { rights: ['read'], from: null, until: START + 9 * DAY, prints: null },
     subject: name,
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
   });
   return { id, sent };

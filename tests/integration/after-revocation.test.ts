@@ -261,7 +261,7 @@ describe('what is said is so', () => {
       terms,
       subject: 'all',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'by-hand' as const,
     };
     const { id } = await dispatchDocuments(deps, ida, {
@@ -297,7 +297,7 @@ describe('what is said is so', () => {
       terms,
       subject: 'all',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'by-hand' as const,
     };
     const first = await dispatchDocuments(deps, ida, {

@@ -1,4 +1,5 @@
 // Composing: what each is given apart, who is suggested, drafts in two windows, and what is seen before it leaves.
+import { newLayer } from '@/core/watermark/layers';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
@@ -67,7 +68,7 @@ const input = (over: object): DispatchInput =>
     terms,
     subject: 'Two papers',
     note: '',
-    watermark: '{address}',
+    watermark: [newLayer('tiled', '{address}')],
     delivery: 'by-hand',
     ...over,
   });
@@ -268,7 +269,7 @@ describe('a draft', () => {
     sheet: { ...EMPTY_SHEET, documents: [plan], rows: [rowOf(address('mira'), 'person')] },
     subject: 'Half made',
     note: '',
-    watermark: '',
+    watermark: [],
     way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [],
   });
@@ -357,12 +358,12 @@ describe('what is seen before it leaves', () => {
     const asked = previewPageInput.parse({
       id: plan,
       address: address('mira'),
-      watermark: '{address}',
+      watermark: [newLayer('tiled', '{address}')],
       width: 300,
     });
     const picture = await previewPage(product.deps, product.ida, asked);
     expect(picture).toMatchObject({ width: 300, type: 'image/png' });
-    const other = await previewPage(product.deps, product.ida, { ...asked, watermark: '' });
+    const other = await previewPage(product.deps, product.ida, { ...asked, watermark: [] });
     expect(Buffer.compare(Buffer.from(picture.bytes), Buffer.from(other.bytes))).not.toBe(0);
     const nils = await joinStaff(product, 'sender', `nils-${String(round)}`);
     await expect(previewPage(product.deps, nils, asked)).rejects.toMatchObject({

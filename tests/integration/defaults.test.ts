@@ -1,5 +1,6 @@
 // What levels set beside their ceilings: beginnings of dispatches and marks on every page, from the
 // screens' services to the reader.
+import { linesOf, newLayer } from '@/core/watermark/layers';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, FolderId } from '@/core/base/ids';
 import { NO_DEFAULTS } from '@/core/policy/defaults';
@@ -28,7 +29,7 @@ const set = (over: Partial<DefaultsInput>): DefaultsInput => ({
   level: 'folder',
   subject: folder,
   defaults: NO_DEFAULTS,
-  watermark: '',
+  watermark: [],
   seen: null,
   ...over,
 });
@@ -59,7 +60,8 @@ async function watermarkOnOpen(
     document,
   });
   if (opened.outcome !== 'granted') throw new Error('refused');
-  return (await findLicence(product.deps.db.read, opened.licence))?.licence.watermark ?? '';
+  const found = await findLicence(product.deps.db.read, opened.licence);
+  return linesOf(found?.licence.watermark ?? []);
 }
 
 test('dispatches begin with what the nearest level says, wherever they begin', async () => {
@@ -96,7 +98,7 @@ test('marks of every level stand on the page of the next open; whom that touches
     (await viewDefaults(product.deps)).find(({ level }) => level === 'folder')?.setAt ?? null;
   const asked = set({
     defaults: { rights: null, days: 9, prints: null },
-    watermark: 'Bidders only, {organisation}',
+    watermark: [newLayer('tiled', 'Bidders only, {organisation}')],
     seen,
   });
   expect(await previewDefaults(product.deps, product.ida, asked)).toMatchObject({
@@ -108,7 +110,7 @@ test('marks of every level stand on the page of the next open; whom that touches
   });
   expect(await watermarkOnOpen(sent, filed)).toBe(before);
   const { before: was, setAt } = await putDefaults(product.deps, product.ida, asked);
-  expect(await watermarkOnOpen(sent, filed)).toBe(`Bidders only,  · ${before}`);
+  expect(await watermarkOnOpen(sent, filed)).toBe(`Bidders only, {organisation}; ${before}`);
   expect(await watermarkOnOpen(sent, loose)).not.toContain('Bidders');
   await putDefaults(product.deps, product.ida, set({ ...was, seen: setAt }));
   expect(await watermarkOnOpen(sent, filed)).toBe(before);
@@ -146,21 +148,27 @@ test('what of a default a ceiling takes at once is said beside it', async () => 
 
 test('nothing is set over what somebody else set meanwhile, and nothing contradictory', async () => {
   await expect(
-    putDefaults(product.deps, product.ida, set({ watermark: 'X' })),
+    putDefaults(product.deps, product.ida, set({ watermark: [newLayer('tiled', 'X')] })),
   ).rejects.toMatchObject({ code: 'CONFLICT' });
   await expect(
     putDefaults(
       product.deps,
       product.ida,
-      set({ level: 'marking', subject: 'mrk_none', watermark: 'X' }),
+      set({ level: 'marking', subject: 'mrk_none', watermark: [newLayer('tiled', 'X')] }),
     ),
   ).rejects.toMatchObject({ code: 'NOT_FOUND' });
   expect(
     defaultsInput.safeParse(set({ defaults: { rights: ['read', 'keep'], days: 1, prints: null } }))
       .error?.issues[0]?.message,
   ).toMatch(/keep/);
-  expect(defaultsInput.safeParse(set({ watermark: '{nobody}' })).success).toBe(false);
-  expect(defaultsInput.safeParse(set({ watermark: 'x'.repeat(81) })).success).toBe(false);
+  expect(defaultsInput.safeParse(set({ watermark: [newLayer('tiled', '{nobody}')] })).success).toBe(
+    false,
+  );
+  expect(
+    defaultsInput.safeParse(
+      set({ watermark: Array.from({ length: 4 }, () => newLayer('tiled', 'x')) }),
+    ).success,
+  ).toBe(false);
 });
 
 test('what a folder sets goes with it', async () => {
@@ -185,7 +193,11 @@ test('filing otherwise says before whom it would touch, by ceilings and marks, a
     limits: { ...NO_LIMITS, days: 3 },
     seen: null,
   });
-  await putDefaults(product.deps, product.ida, set({ subject: marked, watermark: 'Seen here' }));
+  await putDefaults(
+    product.deps,
+    product.ida,
+    set({ subject: marked, watermark: [newLayer('tiled', 'Seen here')] }),
+  );
   await dispatch(product, [paper], ['mira@x.example', 'per@x.example']);
   const preview = (folderId: FolderId | null) =>
     previewFiling(product.deps, product.ida, { documents: [paper], folderId });

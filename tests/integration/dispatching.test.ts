@@ -67,7 +67,7 @@ test('links carried by hand lead to the document, and no message goes out', asyn
     terms,
     subject: 'By hand',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
   });
   expect(await mailTo(mira.address)).toEqual([]);
@@ -270,7 +270,7 @@ test('an organisation seen where it never was stands on Today', async () => {
     terms,
     subject: 'Somewhere',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'mail',
   });
   const token =
@@ -302,7 +302,7 @@ test('a draft is gone with its dispatch, and stays where that fails or it is som
     sheet: { ...EMPTY_SHEET, documents: [document], rows, common: terms },
     subject: 'Half made',
     note: '',
-    watermark: '',
+    watermark: [],
     way,
     waved: [],
   };
@@ -321,7 +321,7 @@ test('a draft is gone with its dispatch, and stays where that fails or it is som
     terms,
     subject: 'Half made',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
   });
   const nils = await joinStaff(product, 'sender', 'nils-of-the-draft');

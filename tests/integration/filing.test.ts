@@ -1,4 +1,5 @@
 // Folders, markings, attributes, owners and deputies, and versions of documents.
+import { newLayer } from '@/core/watermark/layers';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { PART } from '@/contracts/document';
 import type { DocumentId } from '@/core/base/ids';
@@ -255,7 +256,7 @@ test('saved terms and views are chosen by name, replaced, and dropped without a 
     rights: ['read'] as const,
     days: 7,
     prints: null,
-    watermark: '{name}',
+    watermark: [newLayer('tiled', '{name}')],
   };
   const { id } = await putTerms(deps, ida, { id: null, ...terms, rights: ['read'] });
   await expect(

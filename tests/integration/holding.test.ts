@@ -52,7 +52,7 @@ const input = (over: object = {}) =>
     terms: { rights: ['read'], from: null, until: now() + 30 * DAY, prints: null },
     subject: `Later ${String(round)}`,
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'mail',
     leavesAt: now() + 10 * MINUTE,
     ...over,
@@ -105,7 +105,7 @@ test('one that is stopped is a draft again, as it was composed', async () => {
     sheet: { ...EMPTY_SHEET, documents: [document], rows: [rowOf(address(), 'person')] },
     subject: 'Composed',
     note: 'A note',
-    watermark: '',
+    watermark: [],
     way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [],
   };

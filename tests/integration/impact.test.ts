@@ -7,7 +7,7 @@ import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import { ANYWHERE } from '@/core/policy/conditions';
 import { decide } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { recipients } from '@/server/db/schema/people';
 import { askerOf, policyFor } from '@/server/services/policy/document-policy';

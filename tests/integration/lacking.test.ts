@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { revokeDocument } from '@/server/services/access/revoke-document';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { importPeople } from '@/server/services/people/exchange-people';
@@ -111,7 +111,7 @@ test('from the other side: who does not hold a document is given it together', a
       id,
       recipients,
       terms: { ...terms, until: START + 40 * DAY },
-      watermark: '',
+      watermark: [],
     }),
   ).toMatchObject({ given: 2 });
   expect((await unreached('kelder')).total).toBe(0);
@@ -121,7 +121,7 @@ test('from the other side: who does not hold a document is given it together', a
       id,
       recipients: ['rcp_00000000000000000000'],
       terms,
-      watermark: '',
+      watermark: [],
     }),
   ).rejects.toMatchObject({ code: 'NOT_FOUND' });
 });
@@ -134,7 +134,7 @@ test('where links want a second person it waits for them, and where they are for
     id: held?.recipientId ?? ('rcp_' as const),
     documents: papers.slice(1, 3),
     terms: { ...terms, until: START + 40 * DAY },
-    watermark: '',
+    watermark: [],
   };
   const before = (await viewLacking(product.deps, product.ida, { id: late.id, q: '' })).total;
   await setWay(product, 'link', 'agreed');
@@ -159,7 +159,7 @@ test('somebody blocked is given nothing, and a sender sees only what is theirs',
       id: person,
       documents: papers.slice(0, 1),
       terms,
-      watermark: '',
+      watermark: [],
     }),
   ).rejects.toMatchObject({ code: 'CONFLICT' });
 });

@@ -49,7 +49,7 @@ beforeAll(async () => {
     terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null },
     subject: 'x',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'mail' as const,
   });
   const rows = await grantRows(deps, ida, { dispatch: id });

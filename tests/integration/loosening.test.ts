@@ -1,4 +1,5 @@
 // What an administrator set, no sender loosens; and what reaches far needs a proof, and a second person who is one.
+import { newLayer } from '@/core/watermark/layers';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId, FolderId } from '@/core/base/ids';
@@ -69,7 +70,7 @@ const mark = (subject: string, watermark = 'SECRET') =>
     level: 'folder',
     subject,
     defaults: NO_DEFAULTS,
-    watermark,
+    watermark: [newLayer('tiled', watermark)],
     seen: null,
   });
 
@@ -193,7 +194,7 @@ describe('a sender', () => {
       terms: { rights: ['read' as const], from: null, until: START + DAY, prints: null },
       subject: 's',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'by-hand' as const,
     };
     await dispatchDocuments(product.deps, limited, input);
@@ -258,7 +259,7 @@ test('an open link is seen, and its file taken, by who made it alone', async () 
     terms: { rights: ['read' as const], from: null, until: START + DAY, prints: null },
     subject: 's',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand' as const,
   };
   const { id } = await dispatchDocuments(product.deps, sender, input);

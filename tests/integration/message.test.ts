@@ -1,5 +1,6 @@
 // The message of a dispatch: filled in for each, formatted, in the mail or only behind the link, and
 // never with what is protected in it.
+import { newLayer } from '@/core/watermark/layers';
 import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
@@ -52,7 +53,7 @@ async function send(over: Partial<DispatchInput> = {}) {
     terms,
     subject: 'Round 2',
     note: '',
-    watermark: '{name}',
+    watermark: [newLayer('tiled', '{name}')],
     delivery: 'mail',
     ...over,
   });
@@ -122,7 +123,7 @@ test('nobody finds out by a note what stands in somebody else’s document', asy
       terms,
       subject: 'Guess',
       note,
-      watermark: '',
+      watermark: [],
       delivery: 'mail',
     }).catch((error: unknown) => problems.push(error));
   expect(problems).toMatchObject([{ problem: 'title-of-others' }, { problem: 'title-of-others' }]);

@@ -152,7 +152,7 @@ describe('a new place', () => {
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'Keel',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'mail' as const,
     });
     const token = (await grantRows(deps, ida, { dispatch: id }))[0]?.link.split('/').at(-1) ?? '';

@@ -1,3 +1,4 @@
+import { newLayer } from '@/core/watermark/layers';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { grantsFromOdrl } from '@/core/odrl/grants';
@@ -30,7 +31,7 @@ beforeAll(async () => {
     rights: ['read', 'print'],
     days: 21,
     prints: 2,
-    watermark: '{address}',
+    watermark: [newLayer('tiled', '{address}')],
   });
   await putTerms(product.deps, product.ida, {
     id: null,
@@ -38,7 +39,7 @@ beforeAll(async () => {
     rights: ['read', 'copy', 'print', 'keep'],
     days: null,
     prints: null,
-    watermark: '',
+    watermark: [],
   });
 });
 afterAll(() => product.close());
@@ -394,7 +395,7 @@ describe('grants of a file', () => {
         terms: { rights: ['read'], from: null, until: START + 10 * DAY, prints: null },
         subject: 'For the group',
         note: '',
-        watermark: '',
+        watermark: [],
         delivery: 'by-hand',
       }));
     });

@@ -31,7 +31,7 @@ async function newDispatch() {
     terms: { rights: ['read' as const], from: null, until: START + 1, prints: null },
     subject: 's',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand' as const,
   };
   return () =>

@@ -1,4 +1,5 @@
 // What an open is charged to, whose mark it bears, and that a count of one is one: however it is asked for.
+import { linesOf, newLayer } from '@/core/watermark/layers';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
@@ -45,7 +46,7 @@ async function send(
     recipients: [{ address, name: '', organisation: '' }],
     subject: 'For you',
     note: `The note of ${watermark}`,
-    watermark,
+    watermark: watermark === '' ? [] : [newLayer('tiled', watermark)],
     delivery: 'by-hand',
     terms: { rights: ['read'], from: null, until: START + 30 * DAY, prints: null, ...terms },
   });
@@ -71,7 +72,7 @@ async function proveFiveTimes(
 
 async function watermarkOf(licence: LicenceId): Promise<string> {
   const [row] = await product.deps.db.read.select().from(licences).where(eq(licences.id, licence));
-  return row?.watermark ?? '';
+  return linesOf(row?.watermark ?? []);
 }
 
 const newestEntry = async () =>

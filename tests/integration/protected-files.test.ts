@@ -75,7 +75,7 @@ async function send(change: Partial<DispatchInput>, ...names: string[]) {
     terms,
     subject: `Round ${String(round)}`,
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'mail',
     form: 'file',
     ...change,

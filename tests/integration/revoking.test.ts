@@ -123,7 +123,7 @@ describe('a cut', () => {
       terms: { rights: ['read' as const], from: null, until: null, prints: null },
       subject: 'x',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'mail' as const,
     };
     await dispatchDocuments(product.deps, product.ida, input);
@@ -222,7 +222,7 @@ describe('what revoking does is told of people, by every way they have', () => {
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'all of you',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'mail',
     });
     expect((await effectOf()).stillReads).toMatchObject([
@@ -258,7 +258,7 @@ describe('what revoking does is told of people, by every way they have', () => {
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'for anybody',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'by-hand',
     });
     expect((await effectOf()).openLinks).toHaveLength(1);

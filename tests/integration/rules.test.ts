@@ -6,7 +6,7 @@ import { simpleParser } from 'mailparser';
 import { afterAll, beforeAll, beforeEach, describe, expect, onTestFinished, test } from 'vitest';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { Leave, Way } from '@/core/policy/rules';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK, newLayer } from '@/core/watermark/layers';
 import type { DispatchInput } from '@/contracts/dispatch';
 import { ledgerEntries } from '@/server/db/schema/ledger';
 import { answerConsent, listConsents } from '@/server/services/consents/answer-consents';
@@ -254,7 +254,7 @@ describe('what wants a second person', () => {
           sheet: EMPTY_SHEET,
           subject: 'Declined',
           note: 'as it was',
-          watermark: '{address}',
+          watermark: [newLayer('tiled', '{address}')],
           way: {
             form: 'link',
             delivery: 'mail',
@@ -607,7 +607,7 @@ describe('a sender’s limits', () => {
           )?.recipientId ?? 'rcp_',
         ],
         terms: { rights: ['read'], from: null, until: soon, prints: null },
-        watermark: '',
+        watermark: [],
       }),
     ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });
     expect(

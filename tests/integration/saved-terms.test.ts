@@ -1,4 +1,5 @@
 // Saved terms in use: who has access given with them, and what a change does to what was sent.
+import { newLayer } from '@/core/watermark/layers';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import type { DocumentId, TermsId } from '@/core/base/ids';
@@ -17,7 +18,7 @@ const WEEK = {
   rights: ['read', 'print'] as ('read' | 'print')[],
   days: 7,
   prints: 2,
-  watermark: '{name}',
+  watermark: [newLayer('tiled', '{name}')],
 };
 let product: Product;
 let document: DocumentId;
@@ -31,7 +32,7 @@ beforeAll(async () => {
     documents: [document],
     subject: 'With saved terms',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
     terms: { ...termsAt(WEEK, START), rights: WEEK.rights },
     kept: id,
@@ -131,7 +132,7 @@ test('terms that a dispatch does not use unchanged are not taken for them', asyn
     documents: [other],
     subject: 'Other',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
     terms: { rights: ['read'], from: null, until: START + 8 * DAY + HOUR, prints: null },
     kept: id,
@@ -149,7 +150,7 @@ test('nor are those whose end is another', async () => {
     documents: [other],
     subject: 'Longer',
     note: '',
-    watermark: '',
+    watermark: [],
     delivery: 'by-hand',
     terms: { rights: WEEK.rights, from: null, until: START + 30 * DAY, prints: 2 },
     kept: id,
@@ -166,7 +167,7 @@ test('the screen’s form is what the service takes', () => {
       rights: ['read'],
       prints: null,
       days: 7,
-      watermark: '',
+      watermark: [],
       reachBack: false,
     }).success,
   ).toBe(true);
@@ -177,7 +178,7 @@ test('the screen’s form is what the service takes', () => {
       rights: ['print'],
       prints: null,
       days: 7,
-      watermark: '',
+      watermark: [],
     }).success,
   ).toBe(false);
 });

@@ -57,7 +57,7 @@ async function work(deps: Deps, product: Product, people: readonly string[] | nu
       terms: { rights: ['read'], from: null, until: START + 9 * DAY, prints: null },
       subject: 'Round 2',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'mail',
     });
   product.clock.set(product.clock.now() + 3 * MINUTE);

@@ -229,7 +229,7 @@ describe('opens nothing by', () => {
         terms: { rights: ['read'], from: null, until: START + DAY, prints: null },
         subject: 's',
         note: '',
-        watermark: '',
+        watermark: [],
         delivery: 'by-hand',
       }).then(
         () => 'sent',
@@ -299,7 +299,7 @@ describe('is found by the verification where somebody', () => {
     ['takes somebody out of one', 'DELETE FROM group_members', 'rows-missing'],
     ['gives a device another key', `UPDATE devices SET public_key = '{}'`, 'row-foreign'],
     ['revives a device', 'UPDATE devices SET expires_at = 9999999999999', 'row-foreign'],
-    ['changes a watermark', "UPDATE dispatches SET watermark = ''", 'row-foreign'],
+    ['changes a watermark', "UPDATE dispatches SET watermark = '[]'", 'row-foreign'],
     ['sets a count back', 'UPDATE grants SET prints_made = -5', 'row-foreign'],
     ['takes an open away', 'DELETE FROM licences', 'rows-missing'],
     ['changes a version', "UPDATE versions SET blob_key = 'x'", 'row-foreign'],

@@ -163,7 +163,7 @@ describe('an entry about access', () => {
       terms: { rights: ['read'], from: null, until: null, prints: null },
       subject: 'x',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'by-hand' as const,
     });
     const [token = ''] = await tokensOf(id);
@@ -285,7 +285,7 @@ describe('an entry about how things are set says what it was and is', () => {
       rights: ['read'],
       days: 30,
       prints: null,
-      watermark: '',
+      watermark: [],
     });
     expect((await told('settings.changed')).facts).toEqual([
       'Saved terms made: For survey',
@@ -298,7 +298,7 @@ describe('an entry about how things are set says what it was and is', () => {
       rights: ['read', 'print'],
       days: 10,
       prints: null,
-      watermark: '',
+      watermark: [],
     });
     expect(await told('settings.changed')).toEqual({
       line: 'Ida Roe changed saved terms',

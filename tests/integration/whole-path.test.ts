@@ -82,7 +82,7 @@ describe('reading', () => {
       .select()
       .from(licences)
       .where(eq(licences.id, licence));
-    expect(row?.watermark).toMatch(
+    expect(row?.watermark[0]?.line).toMatch(
       /^mira\.\d+@brackwater\.example · 25 Nov 2026 10:00 CET · 203\.0\.113\.24 · REF-\d+$/,
     );
     await expect(
@@ -412,7 +412,7 @@ describe('people of one dispatch', () => {
       terms: { rights: ['read' as const], from: null, until: null, prints: null },
       subject: 'x',
       note: '',
-      watermark: '',
+      watermark: [],
       delivery: 'mail' as const,
     };
     const { id } = await dispatchDocuments(product.deps, product.ida, input);

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId, GroupId, RecipientId } from '@/core/base/ids';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { dispatchInput, type DispatchInput } from '@/contracts/dispatch';
 import { changeGrants } from '@/server/services/access/change-grants';
 import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
@@ -413,7 +413,7 @@ describe('everyone at a domain', () => {
         id: document,
         recipients: [id],
         terms: input({}).terms,
-        watermark: '',
+        watermark: [],
       }),
     ).rejects.toMatchObject({ code: 'NOT_FOUND' });
     expect((await takePeopleOut(product.deps, product.ida, { format: 'csv' })).text).not.toContain(

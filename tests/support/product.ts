@@ -5,7 +5,7 @@ import path from 'node:path';
 import { generateX25519Identity, identityToRecipient } from 'age-encryption';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import type { DispatchInput } from '@/contracts/dispatch';
 import { PART } from '@/contracts/document';
 import { settableClock } from '@/server/clock/clock';

@@ -1,3 +1,13 @@
+/** Whether a text names a time zone (IANA). */
+export function isZone(text: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: text });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** Zones whose formats are kept: there are fewer than a thousand names, and aliases are as good as any. */
 const MOST = 1_000;
 

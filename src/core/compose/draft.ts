@@ -1,3 +1,4 @@
+import type { Watermark } from '@/core/watermark/layers';
 import type { DoubtCode } from '@/core/compose/concerns';
 import type { Sheet } from '@/core/compose/sheet';
 import type { Delivery, DeliveryForm } from '@/core/policy/delivery';
@@ -20,7 +21,7 @@ export type DraftBody = {
   readonly sheet: Sheet;
   readonly subject: string;
   readonly note: string;
-  readonly watermark: string;
+  readonly watermark: Watermark;
   readonly way: HandingOver;
   /** When it is to leave; absent or `null`: as soon as it may. */
   readonly leavesAt?: number | null | undefined;

@@ -1,3 +1,4 @@
+import { newLayer } from '@/core/watermark/layers';
 import { expect, test } from 'vitest';
 import { licenceSigner, verifyLicence, type Licence } from '@/core/licence/licence';
 import { newSigningKey } from '@/server/vault/vault';
@@ -11,7 +12,7 @@ const licence: Licence = {
   recipient: 'rcp_1',
   device: 'dev_1',
   rights: ['read'],
-  watermark: 'mira@brackwater.example',
+  watermark: [newLayer('tiled', 'mira@brackwater.example')],
   issuedAt: 1_000_000,
   expiresAt: 2_000_000,
 };

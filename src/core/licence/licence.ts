@@ -11,6 +11,7 @@ import type {
   VersionId,
 } from '@/core/base/ids';
 import type { Right } from '@/core/policy/rights';
+import type { Watermark } from '@/core/watermark/layers';
 
 /**
  * The statement that one open is allowed. Moments are ms since the epoch; the signed form carries
@@ -24,7 +25,8 @@ export type Licence = {
   readonly recipient: RecipientId;
   readonly device: DeviceId;
   readonly rights: readonly Right[];
-  readonly watermark: string;
+  /** Its pieces filled in. */
+  readonly watermark: Watermark;
   readonly issuedAt: Moment;
   readonly expiresAt: Moment;
 };

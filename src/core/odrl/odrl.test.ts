@@ -1,3 +1,12 @@
+import {
+  MARK_COLOURS,
+  MARK_CORNERS,
+  MARK_LIMITS,
+  MARK_MEDIA,
+  MARK_PLACES,
+  newLayer,
+  type MarkLayer,
+} from '@/core/watermark/layers';
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
 import type { Conditions, Weekday } from '@/core/policy/conditions';
@@ -48,13 +57,28 @@ const conditions: fc.Arbitrary<Conditions> = fc.record(
   },
   { requiredKeys: [] },
 );
+const limited = (name: keyof typeof MARK_LIMITS) => fc.integer(MARK_LIMITS[name]);
+const anyLayer: fc.Arbitrary<MarkLayer> = fc
+  .record({
+    place: fc.constantFrom(...MARK_PLACES),
+    on: fc.constantFrom(...MARK_MEDIA),
+    line: fc.constantFrom('Seen by {name}', '{attribute:Lot} · {copy}', 'plain words'),
+    zone: fc.constantFrom(null, 'UTC', 'Asia/Tokyo'),
+    size: limited('size'),
+    angle: limited('angle'),
+    density: limited('density'),
+    strength: limited('strength'),
+    colour: fc.constantFrom(...MARK_COLOURS),
+    corner: fc.constantFrom(...MARK_CORNERS),
+  })
+  .map((layer) => (layer.place === 'banner' ? { ...layer, on: 'paper' } : layer));
 const terms: fc.Arbitrary<NamedTerms> = fc
   .record({
     name: text,
     rights,
     days: fc.option(fc.integer({ min: 1, max: 3650 }), { nil: null }),
     prints: count,
-    watermark: fc.oneof(fc.constant(''), text),
+    watermark: fc.array(anyLayer, { maxLength: 6 }),
     conditions,
   })
   .map(({ conditions: others, ...each }) => ({
@@ -163,7 +187,7 @@ const sample: NamedTerms = {
   rights: ['read', 'print'],
   days: 21,
   prints: 2,
-  watermark: '{address}',
+  watermark: [newLayer('tiled', '{address}')],
 };
 
 describe('what others write', () => {
@@ -179,7 +203,7 @@ describe('what others write', () => {
       {
         name: 'policy 1',
         unknown: [],
-        terms: { name: 'policy 1', rights: ['read'], days: null, prints: null, watermark: '' },
+        terms: { name: 'policy 1', rights: ['read'], days: null, prints: null, watermark: [] },
       },
     ]);
   });

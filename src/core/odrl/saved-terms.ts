@@ -1,6 +1,8 @@
 import type { SavedTerms } from '@/core/policy/saved-terms';
 import { conditionsOf, permissionsOf } from '@/core/odrl/permissions';
 import { Findings, isObject, listOf, type Json, type Unknown } from '@/core/odrl/report';
+import type { Watermark } from '@/core/watermark/layers';
+import { readWatermark, watermarkProblem } from '@/core/watermark/read-layers';
 import { NAMESPACE, ODRL_CONTEXT, PREFIX, PROFILE } from '@/core/odrl/vocabulary';
 
 export type NamedTerms = SavedTerms & { readonly name: string };
@@ -25,9 +27,17 @@ function policyOf({ name, rights, days, prints, watermark, conditions }: NamedTe
     profile: PROFILE,
     [`${PREFIX}:name`]: name,
     permission: permissionsOf({ rights, days, prints, from: null, until: null, conditions }, ASSET),
-    ...(watermark === ''
+    ...(watermark.length === 0
       ? {}
-      : { obligation: [{ ...ASSET, action: 'watermark', [`${PREFIX}:text`]: watermark }] }),
+      : {
+          obligation: [
+            {
+              ...ASSET,
+              action: 'watermark',
+              [`${PREFIX}:layers`]: watermark.map((layer) => ({ ...layer })),
+            },
+          ],
+        }),
   };
 }
 
@@ -36,21 +46,19 @@ export function termsToOdrl(terms: readonly NamedTerms[]): Json {
   return { '@context': [ODRL_CONTEXT, { [PREFIX]: NAMESPACE }], '@graph': terms.map(policyOf) };
 }
 
-function watermarkOf(policy: Readonly<Record<string, Json>>, findings: Findings): string {
+function watermarkOf(policy: Readonly<Record<string, Json>>, findings: Findings): Watermark {
   const duties = listOf(policy['obligation']);
-  if (duties.length === 0) return '';
+  if (duties.length === 0) return [];
   const [duty] = duties;
-  if (
-    duties.length > 1 ||
-    !isObject(duty) ||
-    duty['action'] !== 'watermark' ||
-    typeof duty[`${PREFIX}:text`] !== 'string'
-  ) {
-    findings.add('obligation', 'the only obligation known here is one watermark with its text');
-    return '';
+  if (duties.length > 1 || !isObject(duty) || duty['action'] !== 'watermark') {
+    findings.add('obligation', 'the only obligation known here is one watermark with its layers');
+    return [];
   }
-  findings.others(duty, ['action', 'target', '@type', 'uid', `${PREFIX}:text`], 'obligation/0');
-  return duty[`${PREFIX}:text`] as string;
+  findings.others(duty, ['action', 'target', '@type', 'uid', `${PREFIX}:layers`], 'obligation/0');
+  const layers = duty[`${PREFIX}:layers`];
+  const problem = watermarkProblem(layers);
+  if (problem !== null) findings.add(`obligation/0/${PREFIX}:layers`, problem);
+  return readWatermark(layers) ?? [];
 }
 
 type Policy = Readonly<Record<string, Json>>;

@@ -1,3 +1,4 @@
+import { holdsLayers, newLayer } from '@/core/watermark/layers';
 import { fc, test } from '@fast-check/vitest';
 import { describe, expect, it } from 'vitest';
 import {
@@ -13,13 +14,13 @@ import { brokenDependencies, RIGHTS } from '@/core/policy/rights';
 const level = (
   at: LevelDefaults['level'],
   set: Partial<LevelDefaults['defaults']>,
-  watermark = '',
+  line = '',
   subject = at === 'organisation' ? '' : `a ${at}`,
 ): LevelDefaults => ({
   level: at,
   subject,
   defaults: { ...NO_DEFAULTS, ...set },
-  watermark,
+  watermark: line === '' ? [] : [newLayer('tiled', line)],
   setBy: 'stf_a',
   setAt: 0,
 });
@@ -27,7 +28,11 @@ const level = (
 const anyLevel = fc.record({
   level: fc.constantFrom(...LEVELS),
   subject: fc.constant(''),
-  watermark: fc.constantFrom('', 'Not to be copied', '{name}'),
+  watermark: fc.constantFrom(
+    [],
+    [newLayer('header', 'Not to be copied')],
+    [newLayer('tiled', '{name}')],
+  ),
   setBy: fc.constant('stf_a'),
   setAt: fc.constant(0),
   defaults: fc.record({
@@ -98,21 +103,25 @@ describe('what a dispatch begins with', () => {
 describe('what stands on every page', () => {
   it('is what every level asks for, outermost first, and each once', () => {
     expect(
-      watermarkUnder('{name}', [
-        level('organisation', {}, 'Tern & Quill'),
-        level('folder', {}, 'Hull 412'),
-        level('document', {}, 'Hull 412'),
-      ]),
-    ).toBe('Tern & Quill · Hull 412 · {name}');
-    expect(watermarkUnder('', [])).toBe('');
+      watermarkUnder(
+        [newLayer('tiled', '{name}')],
+        [
+          level('organisation', {}, 'Tern & Quill'),
+          level('folder', {}, 'Hull 412'),
+          level('document', {}, 'Hull 412'),
+        ],
+      ),
+    ).toEqual(['Tern & Quill', 'Hull 412', '{name}'].map((line) => newLayer('tiled', line)));
+    expect(watermarkUnder([], [])).toEqual([]);
   });
 
   test.prop([fc.string(), fc.array(anyLevel), anyLevel])(
     'never loses anything by a further level',
-    (own, rules, more) => {
-      const parts = watermarkUnder(own, [...rules, more]);
-      for (const text of [own, ...rules.map(({ watermark }) => watermark)])
-        expect(parts).toContain(text);
+    (line, rules, more) => {
+      const own = [newLayer('footer', line)];
+      const all = watermarkUnder(own, [...rules, more]);
+      for (const watermark of [own, ...rules.map((rule) => rule.watermark)])
+        expect(holdsLayers(all, watermark)).toBe(true);
     },
   );
 });

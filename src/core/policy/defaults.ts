@@ -2,6 +2,7 @@ import type { Moment } from '@/core/base/time';
 import { CAUTIOUS_TERMS, type SavedTerms } from '@/core/policy/saved-terms';
 import type { Subject } from '@/core/policy/levels';
 import { standingTerms, type Right } from '@/core/policy/rights';
+import { joinWatermarks, type Watermark } from '@/core/watermark/layers';
 
 /** What a dispatch begins with below a level, where nobody chooses otherwise. `null`: left to the level outside. */
 export type Defaults = {
@@ -16,7 +17,7 @@ export const NO_DEFAULTS: Defaults = { rights: null, days: null, prints: null };
 export type LevelDefaults = Subject & {
   readonly defaults: Defaults;
   /** What stands on every page below it, beside what a dispatch puts there; empty: nothing. */
-  readonly watermark: string;
+  readonly watermark: Watermark;
   readonly setBy: string;
   readonly setAt: Moment;
 };
@@ -34,7 +35,7 @@ export function setsAnything({
   defaults,
   watermark,
 }: Pick<LevelDefaults, 'defaults' | 'watermark'>): boolean {
-  return watermark !== '' || Object.values(defaults).some((value) => value !== null);
+  return watermark.length > 0 || Object.values(defaults).some((value) => value !== null);
 }
 
 function nearest<T extends LevelDefaults>(
@@ -111,10 +112,8 @@ export function commonDefaults<T extends LevelDefaults>(each: readonly Begun<T>[
  * document asks for. Below can only add.
  */
 export function watermarkUnder(
-  own: string,
+  own: Watermark,
   outermostFirst: readonly Pick<LevelDefaults, 'watermark'>[],
-): string {
-  return [...new Set([...outermostFirst.map(({ watermark }) => watermark), own])]
-    .filter((text) => text !== '')
-    .join(' · ');
+): Watermark {
+  return joinWatermarks([...outermostFirst.map(({ watermark }) => watermark), own]);
 }

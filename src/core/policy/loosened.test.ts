@@ -1,3 +1,4 @@
+import { newLayer } from '@/core/watermark/layers';
 import { fc, test } from '@fast-check/vitest';
 import { describe, expect, it } from 'vitest';
 import { NO_LIMITS, underCeilings, type Ceiling, type Limits } from '@/core/policy/ceiling';
@@ -16,7 +17,7 @@ const mark = (watermark: string, subject = 'fld_1'): LevelDefaults => ({
   level: 'folder',
   subject,
   defaults: { rights: null, days: null, prints: null },
-  watermark,
+  watermark: watermark === '' ? [] : [newLayer('tiled', watermark)],
   setBy: 'stf_1',
   setAt: 0,
 });

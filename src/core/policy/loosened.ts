@@ -1,5 +1,6 @@
 import type { Ceiling, Limits } from '@/core/policy/ceiling';
 import type { LevelDefaults } from '@/core/policy/defaults';
+import { holdsLayers, joinWatermarks } from '@/core/watermark/layers';
 import { reaching, type Parents, type Standing, type Subject } from '@/core/policy/levels';
 
 /** What levels impose on a document: ceilings, and watermarks that are required. */
@@ -15,7 +16,7 @@ export type Levels = Imposed & { readonly parents: Parents };
 export function imposedOn(standing: Standing, { ceilings, marks, parents }: Levels): Imposed {
   return {
     ceilings: reaching(standing, ceilings, parents),
-    marks: reaching(standing, marks, parents).filter(({ watermark }) => watermark !== ''),
+    marks: reaching(standing, marks, parents).filter(({ watermark }) => watermark.length > 0),
   };
 }
 
@@ -80,7 +81,8 @@ export function loosened(before: Imposed, after: Imposed): Subject | null {
   if (ceiling !== undefined) return ceiling;
   return (
     before.marks.find(
-      ({ watermark }) => !after.marks.some((each) => each.watermark === watermark),
+      ({ watermark }) =>
+        !holdsLayers(joinWatermarks(after.marks.map((each) => each.watermark)), watermark),
     ) ?? null
   );
 }

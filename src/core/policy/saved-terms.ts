@@ -1,6 +1,6 @@
 import { DAY, HOUR } from '@/core/base/time';
 import type { Conditions } from '@/core/policy/conditions';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK, type Watermark } from '@/core/watermark/layers';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Terms kept under a name. Their end is a span, since they are used again and again. */
@@ -9,7 +9,7 @@ export type SavedTerms = {
   /** Days from the dispatch on; `null`: no end. */
   readonly days: number | null;
   readonly prints: number | null;
-  readonly watermark: string;
+  readonly watermark: Watermark;
   /** What else must hold; absent: nothing. */
   readonly conditions?: Conditions | undefined;
 };

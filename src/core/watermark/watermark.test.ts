@@ -1,80 +1,17 @@
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
-import { burn, makeStamp, type Picture } from '@/core/watermark/burn';
-import { layOut } from '@/core/watermark/layout';
-import { outlineOf } from '@/core/watermark/outline';
-import { rasterise } from '@/core/watermark/raster';
-import { fillTokens, unknownTokens } from '@/core/watermark/tokens';
-
-const values = {
-  name: 'Mira',
-  address: 'mira@brackwater.example',
-  organisation: 'Brackwater Yard',
-  date: '25 Nov',
-  time: '13:41',
-  network: '203.0.113.24',
-  reference: 'D-1',
-};
-
-test('tokens are filled in, unknown ones stay and are named', () => {
-  expect(fillTokens('{name} of {organisation}, {moon}', values)).toBe(
-    'Mira of Brackwater Yard, {moon}',
-  );
-  expect(unknownTokens('{name} {moon} {sun}')).toEqual(['moon', 'sun']);
-});
-
-test('what a token is filled with is not filled in again', () => {
-  expect(fillTokens('{name}', { ...values, name: '{network}' })).toBe('{network}');
-});
-
-function total(contour: readonly number[]): number {
-  return rasterise([contour]).alphas.reduce((sum, alpha) => sum + alpha, 0) / 255;
-}
-
-describe('rasterise', () => {
-  test.each([
-    ['a square on whole pixels', [2, 2, 12, 2, 12, 12, 2, 12], 100],
-    ['a square on half pixels', [2.5, 2.5, 12.5, 2.5, 12.5, 12.5, 2.5, 12.5], 100],
-    ['a triangle', [0, 0, 20, 0, 0, 20], 200],
-    ['a triangle with an edge as good as level', [0, 0, 20, 5e-324, 10, 10], 100],
-    ['a flat sliver', [0, 0, 40, 0, 40, 0.5, 0, 0.5], 20],
-  ])('covers as much as the area of %s', (_name, contour, area) => {
-    expect(total(contour)).toBeGreaterThan(area - 1.5);
-    expect(total(contour)).toBeLessThan(area + 1.5);
-  });
-
-  test('leaves a hole where the inner contour turns the other way', () => {
-    const { alphas } = rasterise([
-      [0, 0, 20, 0, 20, 20, 0, 20],
-      [5, 5, 5, 15, 15, 15, 15, 5],
-    ]);
-    expect(alphas.reduce((sum, alpha) => sum + alpha, 0) / 255).toBeCloseTo(300, 0);
-  });
-
-  prop.prop([
-    fc.array(
-      fc.tuple(
-        fc.double({ min: -30, max: 30, noNaN: true }),
-        fc.double({ min: -30, max: 30, noNaN: true }),
-      ),
-      { minLength: 3, maxLength: 3 },
-    ),
-  ])('covers any triangle by its area', (points) => {
-    const [[ax, ay], [bx, by], [cx, cy]] = points as [
-      [number, number],
-      [number, number],
-      [number, number],
-    ];
-    const area = Math.abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) / 2;
-    // Each pixel's coverage is rounded to 1/255, and faint ones to nothing.
-    expect(Math.abs(total(points.flat()) - area)).toBeLessThan(0.5 + area * 0.02);
-  });
-});
-
-test('a character the font lacks is drawn, not dropped', () => {
-  expect(outlineOf('水', 20).contours.length).toBeGreaterThan(0);
-  expect(outlineOf('Å', 20).width).toBeGreaterThan(0);
-});
+import { withBanners } from '@/core/watermark/band';
+import { burn, makeStamp, pageStamp, type Picture } from '@/core/watermark/burn';
+import {
+  DEFAULT_WATERMARK,
+  MARK_COLOURS,
+  MARK_LIMITS,
+  newLayer,
+  type MarkLayer,
+  type Watermark,
+} from '@/core/watermark/layers';
+import { layOut, shapeLayers, wholePage } from '@/core/watermark/layout';
+import { ownScriptsOnly } from '@/core/watermark/shape';
 
 function sheet(width: number, height: number, grey: number): Picture {
   const rgba = new Uint8Array(width * height * 4).fill(grey);
@@ -82,43 +19,198 @@ function sheet(width: number, height: number, grey: number): Picture {
   return { width, height, rgba };
 }
 
+const shaped = (watermark: Watermark) => shapeLayers(watermark, ownScriptsOnly);
+const tiled = (line: string, change: Partial<MarkLayer> = {}): MarkLayer => ({
+  ...newLayer('tiled', line),
+  ...change,
+});
+
 const changed = (picture: Picture, grey: number): number =>
   picture.rgba.filter((value, i) => i % 4 === 0 && value !== grey).length;
+
+/** Brightness of each pixel, 0 to 1, linear as the eye adapts (WCAG 2.2, relative luminance). */
+function luminance({ rgba }: Picture, at: number): number {
+  const [red = 0, green = 0, blue = 0] = [0, 1, 2].map((i) => {
+    const share = (rgba[at + i] ?? 0) / 255;
+    return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+  });
+  return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+}
+
+function contrast(one: number, other: number): number {
+  return (Math.max(one, other) + 0.05) / (Math.min(one, other) + 0.05);
+}
+
+/** The strongest contrast of any marked pixel with the ground around it. */
+function standsOut(page: Picture): number {
+  const ground = luminance(page, 0);
+  let most = 1;
+  for (let at = 0; at < page.rgba.length; at += 4)
+    most = Math.max(most, contrast(ground, luminance(page, at)));
+  return most;
+}
 
 describe('burning', () => {
   test.each([
     ['a white page', 255],
     ['a black page', 0],
     ['a grey page', 128],
-  ])('marks %s', (_name, grey) => {
+  ])('marks %s', async (_name, grey) => {
     const page = sheet(600, 800, grey);
-    burn(page, makeStamp('mira@brackwater.example', 600, 800));
+    burn(page, pageStamp(await shaped([tiled('mira@brackwater.example')]), 600, 800));
     const share = changed(page, grey) / (600 * 800);
     expect(share).toBeGreaterThan(0.02);
     expect(share).toBeLessThan(0.2);
   });
 
-  test('leaves no sixth of a page without a mark', () => {
-    const page = sheet(1200, 1700, 255);
-    burn(page, makeStamp('mira@brackwater.example · 25 Nov 2026', 1200, 1700));
-    for (let row = 0; row < 3; row++) {
-      for (let column = 0; column < 2; column++) {
-        let marked = 0;
-        for (let y = row * 566; y < (row + 1) * 566; y++)
-          for (let x = column * 600; x < (column + 1) * 600; x++)
-            if (page.rgba[(y * 1200 + x) * 4] !== 255) marked++;
-        expect(marked).toBeGreaterThan(1000);
+  test.each([1, 2, 3])(
+    'leaves no sixth of a page without a mark, at density %i',
+    async (density) => {
+      const page = sheet(1200, 1700, 255);
+      const layers = await shaped([tiled('mira@brackwater.example · 25 Nov 2026', { density })]);
+      burn(page, pageStamp(layers, 1200, 1700));
+      for (let row = 0; row < 3; row++) {
+        for (let column = 0; column < 2; column++) {
+          let marked = 0;
+          for (let y = row * 566; y < (row + 1) * 566; y++)
+            for (let x = column * 600; x < (column + 1) * 600; x++)
+              if (page.rgba[(y * 1200 + x) * 4] !== 255) marked++;
+          expect(marked).toBeGreaterThan(1000);
+        }
+      }
+    },
+  );
+
+  test('an empty text marks nothing', async () => {
+    const page = sheet(100, 100, 255);
+    burn(page, pageStamp(await shaped([tiled('  '), tiled('{copy}')]), 100, 100));
+    expect(changed(page, 255)).toBe(0);
+  });
+
+  // Whatever somebody sets: it can be made out, and letters beneath it stay readable.
+  prop.prop(
+    [
+      fc.constantFrom(...MARK_COLOURS),
+      fc.integer(MARK_LIMITS.strength),
+      fc.constantFrom(0, 30, 70, 100, 122, 123, 128, 160, 200, 235, 255),
+    ],
+    { numRuns: 60 },
+  )('is seen on any ground, and hides no text', async (colour, strength, grey) => {
+    const page = sheet(160, 60, grey);
+    burn(page, pageStamp(await shaped([tiled('MIRA', { colour, strength })]), 160, 60));
+    expect(standsOut(page)).toBeGreaterThan(1.1);
+    // Letters on a page are as far from their ground as black from white or the other way about.
+    const letters = sheet(160, 60, grey < 128 ? 255 : 0);
+    burn(letters, pageStamp(await shaped([tiled('MIRA', { colour, strength })]), 160, 60));
+    const isClear = grey < 40 || grey > 215;
+    for (let at = 0; isClear && at < page.rgba.length; at += 4)
+      expect(contrast(luminance(page, at), luminance(letters, at))).toBeGreaterThan(3);
+  });
+});
+
+describe('a part of a page that is looked at in detail', () => {
+  const layers: Watermark = [
+    tiled('mira@brackwater.example · 25 Nov 2026'),
+    newLayer('header', 'Tender'),
+    newLayer('corner', 'Hull 412 · for bidders'),
+  ];
+
+  test('bears what the whole page bears there', async () => {
+    const ready = await shaped(layers);
+    const [width, height] = [1400, 1000];
+    const whole = sheet(width, height, 255);
+    burn(whole, pageStamp(ready, width, height));
+    for (const crop of [
+      { left: 0, top: 0, width: 700, height: 400 },
+      { left: 700, top: 400, width: 700, height: 600 },
+      { left: 333, top: 217, width: 100, height: 100 },
+    ]) {
+      const part = sheet(crop.width, crop.height, 255);
+      burn(part, makeStamp(ready, { width, height, crop }));
+      for (let row = 0; row < crop.height; row++) {
+        const from = ((crop.top + row) * width + crop.left) * 4;
+        expect(part.rgba.subarray(row * crop.width * 4, (row + 1) * crop.width * 4)).toEqual(
+          whole.rgba.subarray(from, from + crop.width * 4),
+        );
       }
     }
   });
 
-  test('an empty text marks nothing', () => {
-    const page = sheet(100, 100, 255);
-    burn(page, makeStamp('  ', 100, 100));
-    expect(changed(page, 255)).toBe(0);
+  prop.prop([fc.integer({ min: 0, max: 17 }), fc.integer({ min: 0, max: 12 })], { numRuns: 12 })(
+    'is never without a mark, however far in one goes',
+    async (column, row) => {
+      const crop = { left: column * 1024, top: row * 1024, width: 1024, height: 1024 };
+      const part = sheet(1024, 1024, 255);
+      const ready = await shaped([tiled('mira@brackwater.example · 25 Nov 2026')]);
+      burn(part, makeStamp(ready, { width: 19_000, height: 13_500, crop }));
+      expect(changed(part, 255)).toBeGreaterThan(5_000);
+    },
+  );
+});
+
+describe('lines at the edges', () => {
+  const bounds = async (watermark: Watermark) => {
+    const page = sheet(600, 800, 255);
+    burn(page, pageStamp(await shaped(watermark), 600, 800));
+    const rows = Array.from({ length: 800 }, (_each, y) => y).filter((y) =>
+      page.rgba.subarray(y * 2400, (y + 1) * 2400).some((value) => value !== 255),
+    );
+    return { first: rows[0] ?? -1, last: rows.at(-1) ?? -1 };
+  };
+
+  test('stand at the top and at the bottom', async () => {
+    expect((await bounds([newLayer('header', 'Tender')])).last).toBeLessThan(60);
+    expect((await bounds([newLayer('footer', 'Tender')])).first).toBeGreaterThan(740);
   });
 
-  test('the same text is laid out the same on every page of a size', () => {
-    expect(layOut(600, 800, 300)).toEqual(layOut(600, 800, 300));
+  test('of several layers stand below one another', async () => {
+    const { placements } = layOut(
+      await shaped([newLayer('header', 'One'), newLayer('header', 'Two')]),
+      wholePage(600, 800),
+    );
+    const [one = 0, two = 0] = placements.map(({ points }) => points[0]?.[1] ?? 0);
+    expect(two - one).toBeGreaterThan(10);
+  });
+
+  test('that are too long are broken between their parts, and set smaller where one alone is too long', async () => {
+    const long = Array.from({ length: 8 }, () => 'Tern & Quill Naval Architects').join(' · ');
+    const { placements } = layOut(await shaped([newLayer('header', long)]), wholePage(600, 800));
+    expect(placements.length).toBeGreaterThan(1);
+    const one = layOut(await shaped([newLayer('header', 'W'.repeat(120))]), wholePage(600, 800));
+    expect(one.placements).toHaveLength(1);
+    expect(one.placements[0]?.points[0]?.[0]).toBeGreaterThanOrEqual(10);
+  });
+
+  test.each(['top-left', 'top-right', 'bottom-left', 'bottom-right'] as const)(
+    'a stamp lies whole in its corner: %s',
+    async (corner) => {
+      const layer = { ...newLayer('corner', 'For the yards that bid · H412-001'), corner };
+      const { frames } = layOut(await shaped([layer]), wholePage(600, 800));
+      const box = frames[0]?.box ?? { left: -1, top: -1, width: 0, height: 0 };
+      expect(box.left + box.width / 2 < 300).toBe(corner.endsWith('left'));
+      expect(box.top + box.height / 2 < 400).toBe(corner.startsWith('top'));
+      expect(box.left).toBeGreaterThanOrEqual(0);
+      expect(box.left + box.width).toBeLessThanOrEqual(600);
+      expect(box.top + box.height).toBeLessThanOrEqual(800);
+    },
+  );
+});
+
+describe('a strip beside a printed page', () => {
+  test('covers nothing of it, and the sheet keeps its shape', async () => {
+    const page = sheet(600, 800, 40);
+    const paper = withBanners(page, await shaped([newLayer('banner', 'Copy 3')]));
+    expect(paper.width / paper.height).toBeCloseTo(600 / 800, 2);
+    expect(paper.rgba.filter((value, i) => i % 4 === 0 && value === 40)).toHaveLength(600 * 800);
+  });
+
+  test('without one the page is as it was', async () => {
+    const page = sheet(60, 80, 40);
+    expect(withBanners(page, await shaped([newLayer('header', 'x')]))).toBe(page);
+  });
+
+  test('is not on pages as they are read', async () => {
+    const read = layOut(await shaped(DEFAULT_WATERMARK.slice(1)), wholePage(600, 800));
+    expect(read.placements).toEqual([]);
   });
 });

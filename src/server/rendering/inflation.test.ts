@@ -1,9 +1,14 @@
+import { newLayer } from '@/core/watermark/layers';
+import { shapeLayers } from '@/core/watermark/layout';
+import { ownScriptsOnly } from '@/core/watermark/shape';
 import { deflateSync } from 'node:zlib';
 import { PDFDocument, PDFName, PDFString } from '@cantoo/pdf-lib';
 import { describe, expect, test } from 'vitest';
 import { inflationOf } from '@/server/rendering/inflation';
 import { keepMarked } from '@/server/rendering/keep-marked';
 import { picturesToPdf } from '@/server/rendering/picture-pdf';
+
+const MARK = await shapeLayers([newLayer('tiled', 'MARK')], ownScriptsOnly);
 
 const MOST = 1 << 20;
 const bytesOf = (content: Buffer) => ({
@@ -69,7 +74,7 @@ describe('what object streams unpack to', () => {
     const bomb = new Uint8Array(
       stream('/Type /ObjStm /Filter /FlateDecode', deflateSync(Buffer.alloc(200 << 20))),
     );
-    expect(await keepMarked(bomb, 'MARK')).toEqual({ bytes: bomb, marked: false });
+    expect(await keepMarked(bomb, MARK)).toEqual({ bytes: bomb, marked: false });
   });
 });
 
@@ -105,7 +110,7 @@ test('a kept copy runs nothing and leads nowhere', async () => {
     A: { S: 'GoTo', D: [0] },
   });
   page.node.set(PDFName.of('Annots'), pdf.context.obj([link, inside]));
-  const { bytes, marked } = await keepMarked(await pdf.save(), 'MARK');
+  const { bytes, marked } = await keepMarked(await pdf.save(), MARK);
   expect(marked).toBe(true);
   const after = await PDFDocument.load(bytes);
   const objects = after.context

@@ -1,3 +1,6 @@
+import { newLayer } from '@/core/watermark/layers';
+import { shapeLayers } from '@/core/watermark/layout';
+import { ownScriptsOnly } from '@/core/watermark/shape';
 import { PDFDocument, degrees } from '@cantoo/pdf-lib';
 import { describe, expect, test } from 'vitest';
 import { keepMarked } from '@/server/rendering/keep-marked';
@@ -5,7 +8,10 @@ import { openPdf } from '@/server/rendering/pdf-document';
 import { loadPdfium } from '@/server/rendering/pdfium';
 
 const pdfium = await loadPdfium();
-const TEXT = 'mira.kolbe@brackwater.example · 25 Nov 2026 · REF-1';
+const SHAPED = await shapeLayers(
+  [newLayer('tiled', 'mira.kolbe@brackwater.example · 25 Nov 2026 · REF-1')],
+  ownScriptsOnly,
+);
 
 async function sheet(width: number, height: number, turned: number): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
@@ -33,7 +39,7 @@ const inked = ({ rgba }: { readonly rgba: Uint8Array }): number =>
 
 describe('a kept copy', () => {
   test('bears the watermark all over', async () => {
-    const { bytes, marked } = await keepMarked(await sheet(595, 842, 0), TEXT);
+    const { bytes, marked } = await keepMarked(await sheet(595, 842, 0), SHAPED);
     expect(marked).toBe(true);
     const { width, height, rgba } = drawn(bytes);
     const pixels = width * height;
@@ -51,9 +57,9 @@ describe('a kept copy', () => {
   test.each([90, 180, 270, -90])(
     'of a page turned by %i° bears it as it is seen, not as the sheet lies',
     async (turned) => {
-      const upright = drawn((await keepMarked(await sheet(595, 842, 0), TEXT)).bytes);
+      const upright = drawn((await keepMarked(await sheet(595, 842, 0), SHAPED)).bytes);
       const [width, height] = turned === 180 ? [595, 842] : [842, 595];
-      const seen = drawn((await keepMarked(await sheet(width, height, turned), TEXT)).bytes);
+      const seen = drawn((await keepMarked(await sheet(width, height, turned), SHAPED)).bytes);
       expect([seen.width, seen.height]).toEqual([upright.width, upright.height]);
       let different = 0;
       for (let i = 0; i < seen.rgba.length; i += 4)
@@ -64,8 +70,8 @@ describe('a kept copy', () => {
 
   test('comes back as it was where there is nothing to draw or the file cannot be rewritten', async () => {
     const plain = await sheet(595, 842, 0);
-    expect(await keepMarked(plain, '  ')).toEqual({ bytes: plain, marked: false });
+    expect(await keepMarked(plain, [])).toEqual({ bytes: plain, marked: false });
     const broken = new TextEncoder().encode('%PDF-1.7\nnothing that holds together');
-    expect(await keepMarked(broken, TEXT)).toEqual({ bytes: broken, marked: false });
+    expect(await keepMarked(broken, SHAPED)).toEqual({ bytes: broken, marked: false });
   });
 });

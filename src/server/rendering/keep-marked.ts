@@ -18,18 +18,20 @@ import {
   type PDFOperator,
 } from '@cantoo/pdf-lib';
 import { inflationOf } from '@/server/rendering/inflation';
-import { layOut, textSize } from '@/core/watermark/layout';
-import { outlineOf } from '@/core/watermark/outline';
+import { colourOnPaper, contoursOf } from '@/core/watermark/burn';
+import type { MarkLayer } from '@/core/watermark/layers';
+import { layOut, wholePage, type Placement, type ShapedLayer } from '@/core/watermark/layout';
+import { outlineOf, widthOf, type Contour } from '@/core/watermark/outline';
 
 /** Larger documents are handed over as they are: marking them would take more memory than a server should give. */
 export const MAX_MARKED = 96 * 1024 * 1024;
 /** What its object streams may unpack to: all of it is held in memory at once. */
 const MAX_UNPACKED = 128 * 1024 * 1024;
 
-/** The watermark as drawing operators in a form that every repetition shows again. */
-function textOperators(text: string, size: number): PDFOperator[] {
-  const drawn = outlineOf(text, size).contours.flatMap((contour) => {
-    const points: PDFOperator[] = [moveTo(contour[0] ?? 0, -(contour[1] ?? 0))];
+/** Polygons as drawing operators; y grows upwards on a sheet. */
+function operatorsOf(contours: readonly Contour[]): PDFOperator[] {
+  const drawn = contours.flatMap((contour) => {
+    const points: PDFOperator[] = [moveTo(round(contour[0] ?? 0), round(-(contour[1] ?? 0)))];
     for (let i = 2; i < contour.length; i += 2)
       points.push(lineTo(round(contour[i] ?? 0), round(-(contour[i + 1] ?? 0))));
     return [...points, closePath()];
@@ -77,9 +79,9 @@ function onSheet(
  */
 export async function keepMarked(
   bytes: Uint8Array,
-  watermark: string,
+  layers: readonly ShapedLayer[],
 ): Promise<{ readonly bytes: Uint8Array; readonly marked: boolean }> {
-  if (watermark.trim() === '' || bytes.length > MAX_MARKED) return { bytes, marked: false };
+  if (layers.length === 0 || bytes.length > MAX_MARKED) return { bytes, marked: false };
   if (
     (await inflationOf(
       {
@@ -91,7 +93,7 @@ export async function keepMarked(
   )
     return { bytes, marked: false };
   try {
-    return { bytes: await withMark(bytes, watermark), marked: true };
+    return { bytes: await withMark(bytes, layers), marked: true };
   } catch {
     // Viewers repair more than can be rewritten.
     return { bytes, marked: false };
@@ -141,42 +143,80 @@ function quiet({ context }: PDFDocument): void {
   for (const [, object] of context.enumerateIndirectObjects()) quietObject(object, find);
 }
 
-async function withMark(bytes: Uint8Array, watermark: string): Promise<Uint8Array> {
+/** A line, or a frame, that is drawn at some points of a page, whatever page of that size it is. */
+type Drawing = {
+  readonly layer: MarkLayer;
+  readonly contours: readonly Contour[];
+  readonly reach: number;
+  readonly angle: number;
+  readonly points: Placement['points'];
+};
+
+function drawingsOn(layers: readonly ShapedLayer[], width: number, height: number): Drawing[] {
+  const { placements, frames } = layOut(layers, wholePage(width, height));
+  return [
+    ...placements.map(({ layer, glyphs, size, angle, points }) => ({
+      layer,
+      contours: outlineOf(glyphs, size),
+      reach: widthOf(glyphs, size) + size * 2,
+      angle,
+      points,
+    })),
+    ...frames.map((frame) => ({
+      layer: frame.layer,
+      contours: contoursOf(frame),
+      reach: width + height,
+      angle: 0,
+      points: [[0, 0]] as const,
+    })),
+  ];
+}
+
+/** A drawing as a form that every repetition shows again, and how strongly. */
+function formOf(pdf: PDFDocument, { layer, contours, reach }: Drawing) {
+  const { red, green, blue } = colourOnPaper(layer);
+  const operators = [
+    setFillingRgbColor(red / 255, green / 255, blue / 255),
+    ...operatorsOf(contours),
+  ];
+  const box = pdf.context.obj([-reach, -reach, reach, reach]);
+  return {
+    form: pdf.context.register(pdf.context.formXObject(operators, { BBox: box })),
+    state: pdf.context.register(pdf.context.obj({ ca: layer.strength / 100 })),
+  };
+}
+
+async function withMark(bytes: Uint8Array, layers: readonly ShapedLayer[]): Promise<Uint8Array> {
   const pdf = await PDFDocument.load(bytes, { updateMetadata: false });
   quiet(pdf);
-  const forms = new Map<string, ReturnType<PDFDocument['context']['register']>>();
+  const sheets = new Map<string, (Drawing & ReturnType<typeof formOf>)[]>();
   for (const page of pdf.getPages()) {
     const quarters = (((page.getRotation().angle / 90) % 4) + 4) % 4;
     const sheet = page.getMediaBox();
     const [width, height] =
       quarters % 2 === 0 ? [sheet.width, sheet.height] : [sheet.height, sheet.width];
-    const size = textSize(width, height);
-    const { points, angle } = layOut(width, height, outlineOf(watermark, size).width);
-    const key = size.toFixed(2);
-    const form =
-      forms.get(key) ??
-      pdf.context.register(
-        pdf.context.formXObject(
-          [setFillingRgbColor(15 / 255, 43 / 255, 60 / 255), ...textOperators(watermark, size)],
-          { BBox: pdf.context.obj([-size, -size, width * 4, size * 2]) },
-        ),
-      );
-    forms.set(key, form);
-    const formName = page.node.newXObject('Watermark', form);
-    const stateName = page.node.newExtGState('WatermarkState', pdf.context.obj({ ca: 0.2 }));
-    const turn = quarters * (Math.PI / 2) - angle;
-    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-    page.pushOperators(
-      pushGraphicsState(),
-      setGraphicsState(stateName),
-      ...points.flatMap(([left, down]) => [
+    const key = `${width.toFixed(1)} ${height.toFixed(1)}`;
+    const drawings =
+      sheets.get(key) ??
+      drawingsOn(layers, width, height).map((each) => ({ ...each, ...formOf(pdf, each) }));
+    sheets.set(key, drawings);
+    for (const { form, state, angle, points } of drawings) {
+      const formName = page.node.newXObject('Watermark', form);
+      const stateName = page.node.newExtGState('WatermarkState', state);
+      const turn = quarters * (Math.PI / 2) - angle;
+      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+      page.pushOperators(
         pushGraphicsState(),
-        concatTransformationMatrix(cos, sin, -sin, cos, ...onSheet(sheet, quarters, left, down)),
-        drawObject(formName),
+        setGraphicsState(stateName),
+        ...points.flatMap(([left, down]) => [
+          pushGraphicsState(),
+          concatTransformationMatrix(cos, sin, -sin, cos, ...onSheet(sheet, quarters, left, down)),
+          drawObject(formName),
+          popGraphicsState(),
+        ]),
         popGraphicsState(),
-      ]),
-      popGraphicsState(),
-    );
+      );
+    }
   }
   return pdf.save();
 }

@@ -1,14 +1,31 @@
 import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
+import type { Watermark } from '@/core/watermark/layers';
+import type { ShapedLayer, View } from '@/core/watermark/layout';
 
-/** A piece of text on a page and where it stands, in hundredths of a percent of the page, from its top left. */
-export type TextRun = {
-  readonly text: string;
+/** Where something stands on a page, in hundredths of a percent of it, from its top left. */
+export type TextBox = {
   readonly left: number;
   readonly top: number;
   readonly width: number;
   readonly height: number;
 };
+/** A piece of text on a page and where it stands. */
+export type TextRun = TextBox & { readonly text: string };
+/** A line of a document's outline; `depth` counts from 0. */
+export type OutlineEntry = {
+  readonly title: string;
+  readonly page: number;
+  readonly depth: number;
+};
+
+/** One of the squares that a page is cut into where it is looked at in detail, counted from its top left. */
+export type PagePart = { readonly column: number; readonly row: number };
+/** The side of such a square in px; those at the right and bottom edge are smaller. */
+export const PART_SIDE = 1_024;
+
+/** A part as it was drawn, and where on which page it lies. */
+export type PartOfPage = { readonly picture: Picture; readonly view: View };
 
 /** A document as pages that can be drawn, whatever kind of file it is. Pages count from 1. */
 export type PageSource = {
@@ -19,7 +36,12 @@ export type PageSource = {
   readonly pageSize: (page: number) => { readonly width: number; readonly height: number };
   /** Draws a page so that it is `width` px wide, within what the source can draw. */
   readonly draw: (page: number, width: number) => Picture;
+  /** Draws a part of a page that would be `width` px wide as a whole. */
+  readonly drawPart: (page: number, width: number, part: PagePart) => PartOfPage;
   readonly text: (page: number) => readonly TextRun[];
+  /** The places on a page where whole words stand, each as its boxes. */
+  readonly find: (page: number, words: string) => readonly (readonly TextBox[])[];
+  readonly outline: () => readonly OutlineEntry[];
   readonly close: () => void;
 };
 
@@ -32,6 +54,7 @@ export type PageEngine = {
   /** The document with the watermark on every page; `marked` is false where the format does not allow that. */
   readonly keep: (
     reader: PlainReader,
-    watermark: string,
+    watermark: Watermark,
+    shaped: (watermark: Watermark) => Promise<readonly ShapedLayer[]>,
   ) => Promise<{ readonly bytes: Uint8Array; readonly marked: boolean }>;
 };

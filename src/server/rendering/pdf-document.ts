@@ -1,14 +1,16 @@
 import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
+import { wholePage, type View } from '@/core/watermark/layout';
 import { ContentError } from '@/server/rendering/errors';
 import { onePage } from '@/server/rendering/one-page';
-import type { PageSource, TextRun } from '@/server/rendering/page-source';
+import { outlineEntries } from '@/server/rendering/pdf-outline';
+import { findIn, textOf, withText } from '@/server/rendering/pdf-text';
+import { PART_SIDE, type PagePart, type PageSource } from '@/server/rendering/page-source';
 import type { Pdfium } from '@/server/rendering/pdfium';
 
 /** Most pixels a page is ever drawn with: a page a kilometre wide is drawn small. */
 const MAX_PIXELS = 12_000_000;
 const MAX_SIDE = 8_000;
-const MAX_RUNS = 4_000;
 const FORMAT_BGRA = 4;
 const DRAW_ANNOTATIONS = 0x01;
 const DRAW_REVERSED = 0x10; // red first: the byte order of RGBA
@@ -58,8 +60,19 @@ export function openPdf(pdfium: Pdfium, reader: PlainReader): PageSource {
     title: titleOf(native, handle),
     close,
     pageSize: (page) => withPage(page, (_handle, size) => size),
-    draw: (page, width) => withPage(page, (loaded, size) => drawPage(native, loaded, size, width)),
+    draw: (page, width) =>
+      withPage(page, (loaded, size) => {
+        const view = wholePage(...pixelSize(size, width));
+        return drawView(native, loaded, view);
+      }),
+    drawPart: (page, width, part) =>
+      withPage(page, (loaded, size) => {
+        const view = partView(size, width, part);
+        return { view, picture: drawView(native, loaded, view) };
+      }),
     text: (page) => withPage(page, (loaded, size) => textOf(native, loaded, size)),
+    find: (page, words) => withPage(page, (loaded, size) => findIn(native, loaded, size, words)),
+    outline: () => outlineEntries(native, handle),
   };
 }
 
@@ -112,33 +125,37 @@ function onOtherFile<T>({ native, mount }: Pdfium, reader: PlainReader, use: Use
   }
 }
 
-function withText<T>(native: Pdfium['native'], text: string, use: (pointer: number) => T): T {
-  const bytes = Buffer.from(`${text}\0`);
-  const pointer = native.malloc(bytes.length);
-  new Uint8Array(native.memory.buffer).set(bytes, pointer);
-  try {
-    return use(pointer);
-  } finally {
-    native.free(pointer);
-  }
-}
-
-function pixelSize(
-  size: { width: number; height: number },
-  wanted: number,
-): { width: number; height: number } {
+function pixelSize(size: { width: number; height: number }, wanted: number): [number, number] {
   const ratio = size.height / size.width;
   const width = Math.min(wanted, Math.sqrt(MAX_PIXELS / ratio), MAX_SIDE, MAX_SIDE / ratio);
-  return { width: Math.max(1, Math.floor(width)), height: Math.max(1, Math.floor(width * ratio)) };
+  return [Math.max(1, Math.floor(width)), Math.max(1, Math.floor(width * ratio))];
 }
 
-function drawPage(
-  native: Pdfium['native'],
-  page: number,
+/** The widest a page is ever taken to be where only parts of it are drawn. */
+const WIDEST = 20_000;
+
+/** Where a part lies on a page that would be `wanted` px wide as a whole. @throws ContentError `NO_SUCH_PAGE` */
+function partView(
   size: { width: number; height: number },
   wanted: number,
-): Picture {
-  const { width, height } = pixelSize(size, wanted);
+  { column, row }: PagePart,
+): View {
+  const ratio = size.height / size.width;
+  const width = Math.floor(Math.min(wanted, WIDEST, WIDEST / ratio));
+  const height = Math.max(1, Math.floor(width * ratio));
+  const [left, top] = [column * PART_SIDE, row * PART_SIDE];
+  if (left >= width || top >= height) throw new ContentError('NO_SUCH_PAGE');
+  const crop = {
+    left,
+    top,
+    width: Math.min(PART_SIDE, width - left),
+    height: Math.min(PART_SIDE, height - top),
+  };
+  return { width, height, crop };
+}
+
+function drawView(native: Pdfium['native'], page: number, view: View): Picture {
+  const { width, height, left, top } = { ...view.crop };
   const length = width * height * 4;
   const pixels = native.malloc(length);
   if (pixels === 0) throw new ContentError('PDF_TOO_DEMANDING');
@@ -148,10 +165,10 @@ function drawPage(
     native.FPDF_RenderPageBitmap(
       bitmap,
       page,
-      0,
-      0,
-      width,
-      height,
+      -left,
+      -top,
+      view.width,
+      view.height,
       0,
       DRAW_ANNOTATIONS | DRAW_REVERSED,
     );
@@ -159,62 +176,5 @@ function drawPage(
     return { width, height, rgba: new Uint8Array(native.memory.buffer, pixels, length).slice() };
   } finally {
     native.free(pixels);
-  }
-}
-
-function textOf(
-  native: Pdfium['native'],
-  page: number,
-  size: { width: number; height: number },
-): TextRun[] {
-  const textPage = native.FPDFText_LoadPage(page);
-  if (textPage === 0) return [];
-  const box = native.malloc(32);
-  try {
-    const runs: TextRun[] = [];
-    const count = Math.min(MAX_RUNS, native.FPDFText_CountRects(textPage, 0, -1));
-    for (let i = 0; i < count; i++) {
-      native.FPDFText_GetRect(textPage, i, box, box + 8, box + 16, box + 24);
-      const view = new DataView(native.memory.buffer, box, 32);
-      const [left, top, right, bottom] = [0, 8, 16, 24].map((at) => view.getFloat64(at, true)) as [
-        number,
-        number,
-        number,
-        number,
-      ];
-      const text = boundedText(native, textPage, left, top, right, bottom);
-      if (text === '') continue;
-      const share = (value: number, whole: number): number => Math.round((value / whole) * 10_000);
-      runs.push({
-        text,
-        left: share(left, size.width),
-        top: share(size.height - top, size.height),
-        width: share(right - left, size.width),
-        height: share(top - bottom, size.height),
-      });
-    }
-    return runs;
-  } finally {
-    native.free(box);
-    native.FPDFText_ClosePage(textPage);
-  }
-}
-
-function boundedText(
-  native: Pdfium['native'],
-  textPage: number,
-  ...box: [number, number, number, number]
-): string {
-  const units = native.FPDFText_GetBoundedText(textPage, ...box, 0, 0);
-  if (units <= 0) return '';
-  const buffer = native.malloc(units * 2 + 2);
-  try {
-    const written = native.FPDFText_GetBoundedText(textPage, ...box, buffer, units);
-    return Buffer.from(new Uint8Array(native.memory.buffer, buffer, written * 2))
-      .toString('utf16le')
-      .replaceAll('\0', '')
-      .trimEnd();
-  } finally {
-    native.free(buffer);
   }
 }

@@ -1,3 +1,4 @@
+import { layersOn } from '@/core/watermark/layers';
 import { isProtectedFile } from '@/core/wrapper/read';
 import { ContentError } from '@/server/rendering/errors';
 import { inflationOf } from '@/server/rendering/inflation';
@@ -21,6 +22,8 @@ export function pdfEngine(): PageEngine {
       if ((await inflationOf(reader, MOST_UNPACKED)) === 'beyond')
         throw new ContentError('PDF_UNPACKS_TOO_FAR');
     },
-    keep: (reader, watermark) => keepMarked(reader.read(0, reader.size), watermark),
+    // A copy that is kept may be printed again and again, so it has no number.
+    keep: async (reader, watermark, shaped) =>
+      keepMarked(reader.read(0, reader.size), await shaped(layersOn(watermark, 'screen'))),
   };
 }

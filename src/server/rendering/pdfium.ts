@@ -24,7 +24,19 @@ type Native = Record<
   | 'FPDFText_ClosePage'
   | 'FPDFText_CountRects'
   | 'FPDFText_GetRect'
-  | 'FPDFText_GetBoundedText',
+  | 'FPDFText_GetBoundedText'
+  | 'FPDFText_FindStart'
+  | 'FPDFText_FindNext'
+  | 'FPDFText_FindClose'
+  | 'FPDFText_GetSchResultIndex'
+  | 'FPDFText_GetSchCount'
+  | 'FPDFBookmark_GetFirstChild'
+  | 'FPDFBookmark_GetNextSibling'
+  | 'FPDFBookmark_GetTitle'
+  | 'FPDFBookmark_GetDest'
+  | 'FPDFBookmark_GetAction'
+  | 'FPDFAction_GetDest'
+  | 'FPDFDest_GetDestPageIndex',
   (...args: number[]) => number
 > & { readonly memory: WebAssembly.Memory };
 

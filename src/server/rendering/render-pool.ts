@@ -4,6 +4,7 @@ import { BroadcastChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
+import { createDrawnPages } from '@/server/rendering/drawn-pages';
 import { ContentError } from '@/server/rendering/errors';
 import {
   FORGET,
@@ -11,6 +12,7 @@ import {
   type RenderResults,
   type RenderTask,
 } from '@/server/rendering/render-task';
+import { nameOfPlace } from '@/server/storage/open-blob';
 
 /** For whom something is drawn, by what they are counted under, and until when they wait for it. */
 export type Asker = { readonly who: string; readonly signal?: AbortSignal | null };
@@ -35,9 +37,13 @@ const LIMITS: Record<RenderTask['kind'], number> = {
   inspect: 20 * SECOND,
   page: 15 * SECOND,
   text: 10 * SECOND,
+  outline: 10 * SECOND,
+  find: 10 * SECOND,
   print: 15 * SECOND,
   keep: 5 * MINUTE,
 };
+/** Pages without marks that are held for others, in memory of this process. */
+const HELD = { bytes: 192 << 20, age: 2 * MINUTE };
 const MAX_HEAP_MB = 768;
 /** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
 const MAX_YOUNG_MB = 12;
@@ -50,6 +56,8 @@ const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
   inspect: 'making',
   page: 'reading',
   text: 'reading',
+  outline: 'reading',
+  find: 'making',
   print: 'making',
   keep: 'apart',
 };
@@ -94,26 +102,84 @@ export function createRenderPool(
     making: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 500, waitingEach: 20 }),
     apart: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 3 }),
   };
+  const run = async <K extends RenderTask['kind']>(
+    task: Extract<RenderTask, { readonly kind: K }>,
+    { who, signal = null }: Asker,
+  ): Promise<RenderResults[K]> => {
+    const place = PLACES[task.kind];
+    const reply = await queues[place](
+      who,
+      () => runLimited(place === 'apart' ? apart : pool, task, limits[task.kind]),
+      signal,
+    );
+    if (!reply.ok) throw new ContentError(reply.code);
+    return reply.result as RenderResults[K];
+  };
+  const shared = shareDrawn(run);
   return {
     run: async <K extends RenderTask['kind']>(
       task: Extract<RenderTask, { readonly kind: K }>,
-      { who, signal = null }: Asker,
+      asker: Asker,
     ) => {
-      const place = PLACES[task.kind];
-      const reply = await queues[place](
-        who,
-        () => runLimited(place === 'apart' ? apart : pool, task, limits[task.kind]),
-        signal,
-      );
-      if (!reply.ok) throw new ContentError(reply.code);
-      return reply.result as RenderResults[K];
+      const any: RenderTask = task;
+      const result = any.kind === 'page' ? await shared.run(any, asker) : await run(task, asker);
+      return result as RenderResults[K];
     },
     forget: () => {
+      shared.forget();
       channel.postMessage('forget');
     },
     close: async () => {
       channel.close();
       await Promise.all([pool.destroy(), apart.destroy()]);
+    },
+  };
+}
+
+type Page = RenderTask & { readonly kind: 'page' };
+type RunPage = (task: Page, asker: Asker) => Promise<RenderResults['page']>;
+
+function nameOf({ source, page, width, part }: Page): string {
+  const where = part === undefined ? '' : `${String(part.column)},${String(part.row)}`;
+  return `${nameOfPlace(source.place)} ${String(page)} ${String(width)} ${where}`;
+}
+
+/**
+ * Has a page that several are shown drawn once: who asks for it while it is drawn waits for that,
+ * and who asks a while later finds it. Marking and encoding it are each one's own.
+ */
+function shareDrawn(run: RunPage): { readonly run: RunPage; readonly forget: () => void } {
+  const held = createDrawnPages(HELD, Date.now);
+  setInterval(held.tidy, HELD.age).unref();
+  const underWay = new Map<string, Promise<unknown>>();
+  let generation = 0;
+  const draw = async (key: string, task: Page, asker: Asker) => {
+    const begun = generation;
+    const making = run(task, asker);
+    underWay.set(key, making);
+    try {
+      const { drawn, ...picture } = await making;
+      // What was drawn before a key was destroyed is not held after it.
+      if (drawn !== undefined && begun === generation) held.hold(key, drawn);
+      return picture;
+    } finally {
+      if (underWay.get(key) === making) underWay.delete(key);
+    }
+  };
+  return {
+    run: async (task, asker) => {
+      const key = nameOf(task);
+      for (let making = underWay.get(key); making !== undefined; making = underWay.get(key)) {
+        // Whether it succeeds is for whom it was begun to hear.
+        await making.catch(() => undefined);
+        asker.signal?.throwIfAborted();
+      }
+      const drawn = held.find(key);
+      return drawn === null ? draw(key, task, asker) : run({ ...task, drawn }, asker);
+    },
+    forget: () => {
+      generation++;
+      held.forget();
     },
   };
 }

@@ -1,6 +1,8 @@
 import type { BlobPlace } from '@/server/storage/blob-store';
 import type { MediaType } from '@/core/content/media-types';
-import type { TextRun } from '@/server/rendering/page-source';
+import type { Watermark } from '@/core/watermark/layers';
+import type { View } from '@/core/watermark/layout';
+import type { OutlineEntry, PagePart, TextBox, TextRun } from '@/server/rendering/page-source';
 import type { ContentErrorCode } from '@/server/rendering/errors';
 
 /** The channel on which threads are told to let go of every document and key they hold. */
@@ -24,18 +26,33 @@ export type RenderTask =
       readonly source: SealedSource;
       readonly page: number;
       readonly width: number;
-      readonly watermark: string;
+      readonly watermark: Watermark;
+      /** Only this part of it, where it is looked at in detail. */
+      readonly part?: PagePart;
+      /** With its light and dark changed over, to see how a mark does on the other. */
+      readonly isDark?: boolean;
+      /** The page without anybody's mark, where it was drawn already. */
+      readonly drawn?: Drawn;
+    }
+  | { readonly kind: 'outline'; readonly source: SealedSource }
+  /** Where whole words stand, from a page on, for as long as a search may take at a time. */
+  | {
+      readonly kind: 'find';
+      readonly source: SealedSource;
+      readonly words: string;
+      readonly from: number;
     }
   | { readonly kind: 'text'; readonly source: SealedSource; readonly page: number }
-  /** One page of a print rendition: its picture at the size of paper, watermark burned in. */
+  /** One page of a print rendition: its picture at the size of paper, or of `width`, watermark burned in. */
   | {
       readonly kind: 'print';
       readonly source: SealedSource;
       readonly page: number;
-      readonly watermark: string;
+      readonly watermark: Watermark;
+      readonly width?: number;
     }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
-  | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: string };
+  | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: Watermark };
 
 export type PagePicture = {
   readonly bytes: Uint8Array;
@@ -49,10 +66,26 @@ export type PrintedPage = PagePicture & {
   readonly size: { readonly width: number; readonly height: number };
 };
 
+/** A page, or a part of one, without anybody's mark, in memory that all threads share. */
+export type Drawn = {
+  readonly pixels: SharedArrayBuffer;
+  readonly width: number;
+  readonly height: number;
+  readonly view: View;
+  readonly photographic: boolean;
+};
+
+/** Places on one page where words were found. */
+export type Found = { readonly page: number; readonly places: readonly (readonly TextBox[])[] };
+
 export type RenderResults = {
   /** `title`: the one that the file states; `text`: the beginning of what it says. */
   readonly inspect: { readonly pages: number; readonly title: string; readonly text: string };
-  readonly page: PagePicture;
+  /** `drawn`: what others can be shown too, where it was drawn for this. */
+  readonly page: PagePicture & { readonly drawn?: Drawn };
+  readonly outline: readonly OutlineEntry[];
+  /** `next`: the page to go on from; null: the whole document was looked through. */
+  readonly find: { readonly found: readonly Found[]; readonly next: number | null };
   readonly text: readonly TextRun[];
   readonly print: PrintedPage;
   /** `marked`: it bears the watermark, and nothing in it acts or leads elsewhere by itself any more. */

@@ -3,10 +3,12 @@
 import { useId, useState, type ReactNode } from 'react';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
+import dynamic from 'next/dynamic';
 import Popover from '@mui/material/Popover';
-import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import type { ComposeStart } from '@/contracts/draft';
+import { seenAs } from '@/ui/compose/seen-as';
+import { layersWords } from '@/ui/watermark/mark-words';
 import { counted } from '@/core/base/counted';
 import { addRows, LINK_KEY, putTerms, removeRows, rowOf } from '@/core/compose/sheet';
 import { isInTheClear } from '@/core/policy/delivery';
@@ -21,6 +23,8 @@ import { MomentField } from '@/ui/time/moment-field';
 import { ChipButton } from '@/ui/shell/chips';
 import { formWords } from '@/ui/words/delivery-words';
 
+const Designer = dynamic(() => import('@/ui/watermark/designer').then((all) => all.Designer));
+
 type Props = {
   readonly start: ComposeStart;
   readonly composed: Composed;
@@ -32,7 +36,7 @@ type Props = {
 /** What is the same for all of a dispatch: its saved terms, message, delivery and watermark. */
 export function ComposeBar(props: Props) {
   const { start, composed, active } = props;
-  const { way, isClear, note, watermark } = composed;
+  const { way, isClear, note } = composed;
   return (
     <div className="row compose-bar">
       {!isClear && <TermsMenu {...props} />}
@@ -48,11 +52,7 @@ export function ComposeBar(props: Props) {
       <Fold name={whenWords(start, composed)} title="When">
         <WhenPart start={start} composed={composed} />
       </Fold>
-      {!isClear && (
-        <Fold name={watermark === '' ? 'No watermark' : 'Watermark'} title="Watermark">
-          <WatermarkPart composed={composed} />
-        </Fold>
-      )}
+      {!isClear && <WatermarkPart composed={composed} active={active} />}
     </div>
   );
 }
@@ -219,19 +219,31 @@ function DeliveryPart({ start, composed }: Pick<Props, 'start' | 'composed'>) {
   );
 }
 
-const WATERMARK_PIECES =
-  '{name} {address} {organisation} {date} {time} {network} {reference} are filled in at each open';
-
-function WatermarkPart({ composed: { watermark, setWatermark } }: Pick<Props, 'composed'>) {
+function WatermarkPart({ composed, active }: Pick<Props, 'composed' | 'active'>) {
+  const { watermark, setWatermark, documents } = composed;
+  const [isOpen, setOpen] = useState(false);
   return (
-    <TextField
-      label="Watermark"
-      autoFocus
-      value={watermark}
-      onChange={(event) => {
-        setWatermark(event.target.value);
-      }}
-      helperText={WATERMARK_PIECES}
-    />
+    <>
+      <ChipButton
+        aria-haspopup="dialog"
+        aria-expanded={isOpen}
+        onClick={() => {
+          setOpen(true);
+        }}
+      >
+        {layersWords(watermark)} ▾
+      </ChipButton>
+      {isOpen && (
+        <Designer
+          title="Watermark"
+          start={watermark}
+          shownAs={{ ...seenAs(active), document: documents[0] ?? null }}
+          onDone={(layers) => {
+            setOpen(false);
+            if (layers !== null) setWatermark(layers);
+          }}
+        />
+      )}
+    </>
   );
 }

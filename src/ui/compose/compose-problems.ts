@@ -2,19 +2,17 @@ import type { ComposeStart } from '@/contracts/draft';
 import { MOST_RECIPIENTS } from '@/core/compose/limits';
 import type { HandingOver } from '@/core/compose/draft';
 import { isInTheClear } from '@/core/policy/delivery';
-import { MAX_WATERMARK, unknownTokens } from '@/core/watermark/tokens';
 
 export const NO_MAIL = 'No mail server is set up here: set MAIL_URL and MAIL_FROM and start again.';
 
 type Draft = {
   readonly rows: number;
   readonly subject: string;
-  readonly watermark: string;
 };
 
 /** What keeps it from going out besides whom it is for, in words; empty: nothing does. */
 export function problemsOf(
-  { rows, subject, watermark }: Draft,
+  { rows, subject }: Draft,
   { mail }: Pick<ComposeStart, 'mail'>,
 ): string[] {
   return [
@@ -24,8 +22,6 @@ export function problemsOf(
         `These are ${rows.toLocaleString('en-GB')}: make it several.`
       : null,
     subject.trim() === '' ? 'The subject is missing.' : null,
-    watermark.length > MAX_WATERMARK ? 'The watermark is too long.' : null,
-    ...unknownTokens(watermark).map((name) => `{${name}} is not a piece of a watermark.`),
   ].filter((problem) => problem !== null);
 }
 

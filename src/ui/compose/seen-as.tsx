@@ -1,14 +1,15 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
 import type { Terms } from '@/core/policy/rights';
-import { pagePreview } from '@/ui/compose/page-preview';
+import type { Watermark } from '@/core/watermark/layers';
 import { useAsked } from '@/ui/http/use-asked';
 import { nameOf, organisationOf, type GridRow } from '@/ui/recipients/grid-view';
 import { Problem } from '@/ui/shell/notice';
+import { PreviewPicture } from '@/ui/watermark/preview-picture';
 import { NOW, WhatIf, type Case } from '@/ui/why/what-if';
 import { given, RightsFound } from '@/ui/why/why-panel';
 import { refusedWords } from '@/ui/why/why-words';
@@ -18,11 +19,11 @@ type Props = {
   readonly each: GridRow | null;
   readonly terms: Terms;
   readonly documents: readonly DocumentRow[];
-  readonly watermark: string;
+  readonly watermark: Watermark;
 };
 
 /** Who is shown for a row that stands for many, or where nobody is named. */
-function seenAs(each: GridRow | null) {
+export function seenAs(each: GridRow | null) {
   if (each?.row.kind === 'person')
     return {
       address: each.row.key,
@@ -87,7 +88,7 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
           They would be refused: {refusedWords[answer.reason ?? 'not-addressed']}.
         </p>
       ) : (
-        <FirstPage
+        <PreviewPicture
           key={document.id}
           request={{
             id: document.id,
@@ -98,60 +99,12 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
             at: asked.at,
             network: given(asked.network),
           }}
-          title={document.title}
+          alt={`Page 1 of ${document.title}, as a preview`}
         />
       )}
       <Problem words={problem} />
       {answer?.opens === true && <RightsFound found={answer} />}
       <WhatIf asked={asked} onAsk={setAsked} others={false} />
     </section>
-  );
-}
-
-const WAIT = 350;
-
-/** The picture of the page, drawn anew a moment after what stands on it changed. */
-function FirstPage({
-  request,
-  title,
-}: {
-  readonly request: Parameters<typeof pagePreview>[0];
-  readonly title: string;
-}) {
-  const [picture, setPicture] = useState<string | null>(null);
-  const [failed, setFailed] = useState(false);
-  const asked = JSON.stringify(request);
-  useEffect(() => {
-    let current = true;
-    let address: string | null = null;
-    const timer = setTimeout(() => {
-      pagePreview(JSON.parse(asked) as typeof request).then(
-        (made) => {
-          address = made;
-          if (current) {
-            setPicture(made);
-            setFailed(false);
-          } else URL.revokeObjectURL(made);
-        },
-        () => {
-          if (current) setFailed(true);
-        },
-      );
-    }, WAIT);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-      if (address !== null) URL.revokeObjectURL(address);
-    };
-  }, [asked]);
-  if (failed) return <p className="quiet">The page cannot be shown here.</p>;
-  return (
-    <div className="first-page">
-      {picture === null ? (
-        <span className="quiet small">drawing…</span>
-      ) : (
-        <img src={picture} alt={`Page 1 of ${title}, as a preview`} draggable={false} />
-      )}
-    </div>
   );
 }

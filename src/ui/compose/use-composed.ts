@@ -15,7 +15,7 @@ import type { Terms } from '@/core/policy/rights';
 import { judgeWays, waysOf } from '@/core/policy/rules';
 import { termsWithin } from '@/core/policy/sender-limits';
 import { termsAt } from '@/core/policy/saved-terms';
-import { DEFAULT_WATERMARK } from '@/core/watermark/tokens';
+import { DEFAULT_WATERMARK } from '@/core/watermark/layers';
 import { beginningsOf } from '@/ui/compose/beginnings';
 import { clearProblems } from '@/ui/compose/ceiling-warnings';
 import { handOverProblems, problemsOf } from '@/ui/compose/compose-problems';
@@ -132,7 +132,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
   const many = work.sheet.rows.some(({ kind }) => kind !== 'person');
   const problems = [
     ...fileProblems(files),
-    ...problemsOf({ rows: rows.length, subject, watermark }, start),
+    ...problemsOf({ rows: rows.length, subject }, start),
     ...(leavesAt !== null && leavesAt <= start.now
       ? ['It is to leave at a time that is over.']
       : []),
@@ -153,7 +153,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     common,
     subject,
     note,
-    watermark: isClear ? '' : watermark,
+    watermark: isClear ? [] : watermark,
     way,
     waved: looked.waved.map(({ code }) => code),
     leavesAt,

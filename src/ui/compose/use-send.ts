@@ -1,5 +1,6 @@
 'use client';
 
+import type { Watermark } from '@/core/watermark/layers';
 import { useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { Api } from '@/contracts/api';
@@ -20,7 +21,7 @@ type Composed = {
   readonly common: Terms;
   readonly subject: string;
   readonly note: string;
-  readonly watermark: string;
+  readonly watermark: Watermark;
   readonly way: HandingOver;
   readonly waved: readonly DoubtCode[];
   /** When it leaves; `null`: as soon as it may. */

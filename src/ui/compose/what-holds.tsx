@@ -32,7 +32,7 @@ export function WhatHolds({ composed: { rows, way, common, watermark }, active }
         <tbody>
           {assurances(terms, {
             carriesFile: carriesFile(way.form),
-            marked: watermark.trim() !== '',
+            marked: watermark.length > 0,
           }).map((line) => {
             const { name, by, how } = assuranceText(line);
             return (

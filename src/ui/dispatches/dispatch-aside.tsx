@@ -1,5 +1,6 @@
 'use client';
 
+import { MarkLines } from '@/ui/watermark/mark-line';
 import Link from 'next/link';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
@@ -50,7 +51,7 @@ export function DispatchAside({
       <PassedOnPart grants={detail.grants} now={now} />
       <Message detail={detail} />
       <h2>Watermark</h2>
-      <p className="figure">{detail.watermark === '' ? 'none' : detail.watermark}</p>
+      <MarkLines layers={detail.watermark} />
       <hr />
       <AccessThenPanel of={{ dispatch: detail.id }} names={severalDocuments ? 'both' : 'people'} />
     </div>

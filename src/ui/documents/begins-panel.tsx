@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { resolveDefaults, watermarkUnder } from '@/core/policy/defaults';
 import { OwnRule } from '@/ui/documents/own-rule';
+import { MarkLines } from '@/ui/watermark/mark-line';
 import { originWords } from '@/ui/words/origin-words';
 
 /**
@@ -15,17 +16,18 @@ const DefaultsForm = dynamic(() =>
 );
 
 export function BeginsPanel({ detail }: { readonly detail: DocumentDetail }) {
-  const marks = watermarkUnder('', detail.defaults);
+  const marks = watermarkUnder([], detail.defaults);
   return (
     <section className="stack" aria-label="Defaults">
       <h2>Defaults for new dispatches</h2>
       {originWords(resolveDefaults(detail.defaults)).map((line) => (
         <p key={line}>{line}</p>
       ))}
-      {marks !== '' && (
-        <p>
-          Also on every page: <span className="figure">{marks}</span>
-        </p>
+      {marks.length > 0 && (
+        <>
+          <p>Also on every page:</p>
+          <MarkLines layers={marks} />
+        </>
       )}
       <OwnRule
         ask="Set defaults…"

@@ -1,5 +1,6 @@
 'use client';
 
+import type { Watermark } from '@/core/watermark/layers';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { Api } from '@/contracts/api';
@@ -18,7 +19,7 @@ import { useTicks } from '@/ui/tables/ticks';
 type Given<Id extends string> = {
   readonly chosen: readonly Id[];
   readonly terms: Terms;
-  readonly watermark: string;
+  readonly watermark: Watermark;
 };
 
 /** The routes that say what is not held. */

@@ -15,7 +15,7 @@ import {
 import type { TermsPage } from '@/contracts/saved-terms';
 import { NO_DEFAULTS, setsAnything, type Defaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
-import { FormText, sentence } from '@/ui/forms/form-fields';
+import { sentence } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
 import type { Attempt } from '@/ui/http/use-attempt';
@@ -23,6 +23,7 @@ import { ImpactWords } from '@/ui/levels/impact-words';
 import { LevelChooser } from '@/ui/levels/level-chooser';
 import type { RuleDone } from '@/ui/levels/rule-done';
 import { RightsFields } from '@/ui/terms-fields/rights-fields';
+import { WatermarkField } from '@/ui/watermark/watermark-field';
 import { levelOf } from '@/ui/words/limit-words';
 
 type Looked = { readonly input: DefaultsInput; readonly impact: DefaultsImpact };
@@ -46,7 +47,7 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
       level,
       subject,
       defaults: known?.defaults ?? NO_DEFAULTS,
-      watermark: known?.watermark ?? '',
+      watermark: known?.watermark ?? [],
       seen: known?.setAt ?? null,
     };
   };
@@ -98,12 +99,22 @@ export function DefaultsForm({ of, page, mayChange, attempt, busy, onDone }: Pro
           />
         )}
       />
-      <FormText
+      <Controller
         control={control}
         name="watermark"
-        label="Also on every page"
-        disabled={!mayChange}
-        hint="Shown before the dispatch’s own watermark. A lower level can add to it, never remove it."
+        render={({ field, fieldState }) => (
+          <WatermarkField
+            label="Also on every page"
+            value={field.value}
+            onChange={field.onChange}
+            most={3}
+            disabled={!mayChange}
+            hint="Beside the dispatch’s own watermark. A lower level can add to it, never remove it."
+            problem={
+              fieldState.error === undefined ? undefined : sentence(fieldState.error.message ?? '')
+            }
+          />
+        )}
       />
       {mayChange && looked === null && (
         <div className="row">

@@ -15,7 +15,9 @@ export function DocumentBox({
   first,
   chosen,
   onPick,
+  label = 'Add a document',
 }: {
+  readonly label?: string;
   readonly first: Page<DocumentRow>;
   readonly chosen: readonly DocumentRow[];
   readonly onPick: (document: DocumentRow) => void;
@@ -85,7 +87,7 @@ export function DocumentBox({
       renderInput={(params) => (
         <TextField
           {...params}
-          label="Add a document"
+          label={label}
           placeholder={
             page.total > page.rows.length
               ? `The newest ${String(page.rows.length)} of ${page.total.toLocaleString('en-GB')}; type to find others`

@@ -2,13 +2,14 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
+import { WatermarkField } from '@/ui/watermark/watermark-field';
 import { Controller } from 'react-hook-form';
 import type { ImpactFound } from '@/contracts/impact';
 import { putTermsInput, type PutTermsInput, type SavedTermsRow } from '@/contracts/saved-terms';
 import { counted } from '@/core/base/counted';
 import { conditionLines } from '@/core/policy/condition-lines';
 import { CAUTIOUS_TERMS } from '@/core/policy/saved-terms';
-import { FormNumber, FormText } from '@/ui/forms/form-fields';
+import { FormNumber, FormText, sentence } from '@/ui/forms/form-fields';
 import { FormRights } from '@/ui/forms/form-rights';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
@@ -127,13 +128,21 @@ export function SavedTermsForm({ row, mayChange, attempt, onDone }: Props) {
           </p>
         ))
       )}
-      <FormText
+      <Controller
         control={control}
         name="watermark"
-        label="Watermark"
-        multiline
-        disabled={!mayChange}
-        hint="Earlier dispatches keep their watermark"
+        render={({ field, fieldState }) => (
+          <WatermarkField
+            label="Watermark"
+            value={field.value}
+            onChange={field.onChange}
+            disabled={!mayChange}
+            hint="Earlier dispatches keep their watermark."
+            problem={
+              fieldState.error === undefined ? undefined : sentence(fieldState.error.message ?? '')
+            }
+          />
+        )}
       />
       {looked !== null && (
         <WhatFollows

@@ -1,5 +1,6 @@
 'use client';
 
+import { layersWords } from '@/ui/watermark/mark-words';
 import { useMemo } from 'react';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import { counted } from '@/core/base/counted';
@@ -65,11 +66,7 @@ function columnsOf(onOpen: (row: SavedTermsRow) => void): readonly Column<SavedT
       header: 'Watermark',
       width: 150,
       kind: 'oneline',
-      cell: (row) => (
-        <span className="quiet" title={row.watermark}>
-          {row.watermark === '' ? 'none' : row.watermark}
-        </span>
-      ),
+      cell: (row) => <span className="quiet">{layersWords(row.watermark)}</span>,
     },
     {
       id: 'changedAt',

@@ -1,3 +1,4 @@
+import { wordsOfLayers } from '@/ui/watermark/mark-words';
 import type { Limits } from '@/core/policy/ceiling';
 import type { LevelDefaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
@@ -49,6 +50,6 @@ export function defaultLines({
       : days === 'no-end'
         ? 'no end'
         : `${String(days)} ${days === 1 ? 'day' : 'days'}`,
-    watermark === '' ? '' : `“${watermark}” on every page`,
+    watermark.length === 0 ? '' : `“${wordsOfLayers(watermark)}” on every page`,
   ].filter((line) => line !== '');
 }

@@ -1,3 +1,4 @@
+import type { Watermark } from '@/core/watermark/layers';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type {
   ConsentId,
@@ -22,7 +23,7 @@ export const dispatches = sqliteTable('dispatches', {
   note: text().notNull(),
   /** Whether the note stands in the mail, or only behind the link. */
   noteInMail: integer({ mode: 'boolean' }).notNull().default(true),
-  watermark: text().notNull(),
+  watermark: text({ mode: 'json' }).$type<Watermark>().notNull(),
   /** Whether Embargo mailed the links, or the sender carried them. */
   delivery: text().$type<'mail' | 'by-hand'>().notNull().default('mail'),
   /** What is handed over: a link to read by, the document in a protected file, or both. */

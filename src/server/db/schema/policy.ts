@@ -1,3 +1,4 @@
+import type { Watermark } from '@/core/watermark/layers';
 import { integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type { StaffId } from '@/core/base/ids';
 import type { Limits } from '@/core/policy/ceiling';
@@ -46,7 +47,7 @@ export const levelDefaults = sqliteTable(
     /** The marking, folder or document; empty for the organisation. */
     subject: text().notNull(),
     defaults: text({ mode: 'json' }).$type<Defaults>().notNull(),
-    watermark: text().notNull(),
+    watermark: text({ mode: 'json' }).$type<Watermark>().notNull(),
     setBy: text()
       .$type<StaffId>()
       .notNull()

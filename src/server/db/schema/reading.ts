@@ -1,3 +1,4 @@
+import type { Watermark } from '@/core/watermark/layers';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type {
   DeviceId,
@@ -77,8 +78,8 @@ export const licences = sqliteTable(
       .$type<DeviceId>()
       .notNull()
       .references(() => devices.id),
-    /** The watermark's text with every token filled in at the open. */
-    watermark: text().notNull(),
+    /** The watermark with every piece filled in that is known at the open. */
+    watermark: text({ mode: 'json' }).$type<Watermark>().notNull(),
     statement: text().notNull(),
     openedAt: integer().notNull(),
     expiresAt: integer().notNull(),

@@ -30,6 +30,25 @@ export async function listFolders(db: Reading | Transaction) {
   return rows.map((row) => ({ ...row, documents: row.documents ?? 0 }));
 }
 
+/** The names of the folder that a document is in, and of its marking; empty: none. */
+export async function folderAndMarking(
+  db: Reading | Transaction,
+  {
+    folderId,
+    markingId,
+  }: { readonly folderId: FolderId | null; readonly markingId: MarkingId | null },
+): Promise<{ readonly folder: string; readonly marking: string }> {
+  const [folder] =
+    folderId === null
+      ? []
+      : await db.select({ name: folders.name }).from(folders).where(eq(folders.id, folderId));
+  const [marking] =
+    markingId === null
+      ? []
+      : await db.select({ name: markings.name }).from(markings).where(eq(markings.id, markingId));
+  return { folder: folder?.name ?? '', marking: marking?.name ?? '' };
+}
+
 /** Whether a folder of this name is there already, beside one with the given id. */
 export async function folderNamed(
   tx: Transaction,

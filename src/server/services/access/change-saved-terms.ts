@@ -27,7 +27,7 @@ function asIfSentWith(
 ) {
   return {
     ...termsAt(
-      { rights, days, prints: rights.includes('print') ? prints : null, watermark: '', conditions },
+      { rights, days, prints: rights.includes('print') ? prints : null, watermark: [], conditions },
       grant.givenAt,
     ),
     from: grant.fromAt,

@@ -1,4 +1,5 @@
 import 'server-only';
+import { isSameWatermark } from '@/core/watermark/layers';
 import { stopped } from '@/core/odrl/stopped-words';
 import { newId, type TermsId } from '@/core/base/ids';
 import { termsFromOdrl, termsToOdrl, type NamedTerms } from '@/core/odrl/saved-terms';
@@ -46,7 +47,7 @@ function sameTerms(a: NamedTerms, b: NamedTerms): boolean {
   return (
     a.name === b.name &&
     a.days === b.days &&
-    a.watermark === b.watermark &&
+    isSameWatermark(a.watermark, b.watermark) &&
     termsText({ ...a, from: null, until: null }) === termsText({ ...b, from: null, until: null })
   );
 }

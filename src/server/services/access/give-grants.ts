@@ -1,4 +1,5 @@
 import 'server-only';
+import { linesOf, type Watermark } from '@/core/watermark/layers';
 import {
   newId,
   randomText,
@@ -52,7 +53,7 @@ type NewDispatch = {
   readonly id?: DispatchId;
   readonly subject: string;
   readonly note?: string;
-  readonly watermark: string;
+  readonly watermark: Watermark;
   /** Without mail the links are carried by hand, or lead those who already have one. */
   readonly delivery?: Delivery;
   readonly form?: DeliveryForm;
@@ -230,7 +231,7 @@ function sent(
       delivery: `${formText[row.form]}${deliveryText[row.delivery]}`,
       documents: gift.documents.length,
       recipients: gift.people.length,
-      watermark: row.watermark,
+      watermark: linesOf(row.watermark),
       ...(waved.length === 0 ? {} : { waved: [...new Set(waved)] }),
       ...(consent === undefined ? {} : { consent }),
     },

@@ -37,7 +37,7 @@ export async function dispatchIn(
     ? {
         ...asked,
         terms: IN_THE_CLEAR,
-        watermark: '',
+        watermark: [],
         recipients: asked.recipients.map((each) => ({ ...each, terms: null })),
         kept: null,
       }

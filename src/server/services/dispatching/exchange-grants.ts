@@ -1,4 +1,5 @@
 import 'server-only';
+import type { Watermark } from '@/core/watermark/layers';
 import { stopped } from '@/core/odrl/stopped-words';
 import { isId, type DispatchId, type GrantId } from '@/core/base/ids';
 import { grantsFromOdrl, grantsToOdrl, type ReadGrant, type StatedGrant } from '@/core/odrl/grants';
@@ -274,7 +275,7 @@ function stepsOf<K extends Step['kind']>(
 function sendingInput(
   { documents, addresses, terms }: PlannedDispatch<TermsInput>,
   subject: string,
-  watermark: string,
+  watermark: Watermark,
 ): DispatchInput {
   const groups = addresses.flatMap((address) => {
     const id = groupOf(address);

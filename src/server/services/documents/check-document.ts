@@ -3,6 +3,7 @@ import { checkMark } from '@/core/watermark/check-mark';
 import { hasCode } from '@/core/base/errors';
 import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
+import { layersOn, type Watermark } from '@/core/watermark/layers';
 import { reaches } from '@/core/policy/permissions';
 import type { CheckView } from '@/contracts/document';
 import type { PagePicture } from '@/server/rendering/render-task';
@@ -124,7 +125,7 @@ export async function checkPage(
   const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(
     deps.clock.now(),
   );
-  return drawChecked(deps, actor, { id, page, width, watermark: checkMark(actor.name, day) });
+  return drawChecked(deps, actor, { id, page, width, watermark: [checkMark(actor.name, day)] });
 }
 
 /**
@@ -140,10 +141,12 @@ export async function drawChecked(
     readonly id: DocumentId;
     readonly page: number;
     readonly width: number;
-    readonly watermark: string;
+    readonly watermark: Watermark;
+    readonly medium?: 'screen' | 'paper';
+    readonly ground?: 'light' | 'dark';
   },
 ): Promise<PagePicture> {
-  const { id, page, width, watermark } = drawing;
+  const { id, page, width, watermark, medium = 'screen', ground = 'light' } = drawing;
   const found = await needOwn(deps, actor, id);
   const key = await keyFor(deps, actor, found);
   const { version } = found;
@@ -159,7 +162,9 @@ export async function drawChecked(
   );
   try {
     return await deps.renderer.run(
-      { kind: 'page', source, page, width, watermark },
+      medium === 'paper'
+        ? { kind: 'print', source, page, watermark: layersOn(watermark, 'paper'), width }
+        : { kind: 'page', source, page, width, watermark, isDark: ground === 'dark' },
       { who: actor.id, signal: null },
     );
   } catch (error) {

@@ -1,16 +1,21 @@
 import 'server-only';
 import type { PreviewPageInput } from '@/contracts/explain';
 import { watermarkUnder } from '@/core/policy/defaults';
+import { deviceLabel } from '@/core/insight/device-label';
 import { previewMark } from '@/core/watermark/check-mark';
-import { markValues } from '@/core/watermark/mark-values';
-import { fillTokens } from '@/core/watermark/tokens';
+import { fillLayers } from '@/core/watermark/layers';
 import type { PagePicture } from '@/server/rendering/render-task';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { drawChecked } from '@/server/services/documents/check-document';
 import { defaultsFinder } from '@/server/services/policy/manage-defaults';
+import { filledFor } from '@/server/services/policy/mark-facts';
+
+/** What stands for what is known only once somebody opens it, or it has been sent. */
+const SHOWN_NETWORK = '192.0.2.14';
+const SHOWN_DEVICE = deviceLabel('Firefox Linux');
+const SHOWN_DISPATCH = 'this dispatch';
 
 /**
  * The first page of a document as somebody would see it, with the watermark of what is composed. It
@@ -21,11 +26,10 @@ import { defaultsFinder } from '@/server/services/policy/manage-defaults';
 export async function previewPage(
   deps: Deps,
   actor: StaffActor,
-  { id, width, watermark, at, network, ...person }: PreviewPageInput,
+  { id, width, watermark, medium, ground, at, network, ...person }: PreviewPageInput,
 ): Promise<PagePicture> {
-  const [found, organisation, defaultsOf] = await Promise.all([
+  const [found, defaultsOf] = await Promise.all([
     findDocument(deps.db.read, id),
-    findOrganisation(deps.db.read),
     defaultsFinder(deps.db.read),
   ]);
   if (found === null) throw new ServiceError('no-document');
@@ -35,18 +39,19 @@ export async function previewPage(
     marking: document.markingId,
     folder: document.folderId,
   });
-  const text = fillTokens(
+  const opener = {
+    ...person,
+    network: network ?? SHOWN_NETWORK,
+    device: SHOWN_DEVICE,
+    dispatch: SHOWN_DISPATCH,
+  };
+  const filled = await filledFor(
+    deps.db.read,
     watermarkUnder(watermark, around),
-    markValues(
-      { ...person, reference: document.reference, network: network ?? '192.0.2.14' },
-      at ?? deps.clock.now(),
-      organisation?.zone ?? 'UTC',
-    ),
+    found,
+    opener,
+    at ?? deps.clock.now(),
   );
-  return drawChecked(deps, actor, {
-    id,
-    page: 1,
-    width,
-    watermark: [text, previewMark(actor.name)].filter((part) => part !== '').join(' · '),
-  });
+  const shown = fillLayers([...filled, previewMark(actor.name)], () => ({ copy: '1' }));
+  return drawChecked(deps, actor, { id, page: 1, width, watermark: shown, medium, ground });
 }

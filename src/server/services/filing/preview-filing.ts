@@ -1,4 +1,5 @@
 import 'server-only';
+import { isSameWatermark } from '@/core/watermark/layers';
 import type { FileInput } from '@/contracts/document';
 import type { ImpactFound } from '@/contracts/impact';
 import { watermarkUnder } from '@/core/policy/defaults';
@@ -32,8 +33,8 @@ export async function previewFiling(
     marking: markingId === undefined ? standing.marking : markingId,
     folder: folderId === undefined ? standing.folder : folderId,
   });
-  const watermark = (standing: Standing): string =>
-    watermarkUnder('', reaching(standing, defaults, parents));
+  const watermark = (standing: Standing) =>
+    watermarkUnder([], reaching(standing, defaults, parents));
   return impactOf(
     deps,
     now,
@@ -41,7 +42,7 @@ export async function previewFiling(
     {
       before: (standing) => reaching(standing, ceilings, parents),
       after: (standing) => reaching(filed(standing), ceilings, parents),
-      marks: (standing) => watermark(standing) !== watermark(filed(standing)),
+      marks: (standing) => !isSameWatermark(watermark(standing), watermark(filed(standing))),
     },
   );
 }

@@ -1,7 +1,8 @@
 import 'server-only';
 import { newId, type GroupId } from '@/core/base/ids';
 import { groupBy } from '@/core/base/group';
-import { isLanguage, isZone } from '@/contracts/locale';
+import { isZone } from '@/core/base/zone-format';
+import { isLanguage } from '@/contracts/locale';
 import type { BringProgress, PeoplePreview } from '@/contracts/people-exchange';
 import { planImport, type Change, type ImportPlan } from '@/core/people/plan';
 import { readPeople, type PeopleFormat } from '@/core/people/read';

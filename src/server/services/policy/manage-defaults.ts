@@ -1,4 +1,5 @@
 import 'server-only';
+import { isSameWatermark } from '@/core/watermark/layers';
 import type { DocumentId } from '@/core/base/ids';
 import {
   NO_DEFAULTS,
@@ -95,7 +96,7 @@ export async function previewDefaults(
     { ...input, setBy: actor.id, setAt: now },
   ];
   const marked = [
-    ...[...before, ...after].filter(({ watermark }) => watermark !== ''),
+    ...[...before, ...after].filter(({ watermark }) => watermark.length > 0),
     ...(await listCeilings(deps.db.read)),
   ];
   const asked = {
@@ -106,12 +107,12 @@ export async function previewDefaults(
   };
   const ceilings = await listCeilings(deps.db.read);
   const over = (standing: Standing) => reaching(standing, ceilings, parents);
-  const watermark = (standing: Standing, all: readonly LevelDefaults[]): string =>
-    watermarkUnder('', reaching(standing, all, parents));
+  const watermark = (standing: Standing, all: readonly LevelDefaults[]) =>
+    watermarkUnder([], reaching(standing, all, parents));
   const found = await impactOf(deps, now, asked, {
     before: over,
     after: over,
-    marks: (standing) => watermark(standing, before) !== watermark(standing, after),
+    marks: (standing) => !isSameWatermark(watermark(standing, before), watermark(standing, after)),
   });
   // What reaches everything below this level for certain: the organisation's ceiling, and its own.
   const certain = ceilings.filter(
@@ -121,7 +122,7 @@ export async function previewDefaults(
 }
 
 /** A level that sets nothing. */
-const UNSET = { defaults: NO_DEFAULTS, watermark: '', setAt: null };
+const UNSET = { defaults: NO_DEFAULTS, watermark: [], setAt: null };
 
 /**
  * Sets what dispatches below a level begin with and what stands on every page there; nothing: neither.

@@ -12,8 +12,8 @@ import type { Details } from '@/core/ledger/details';
 import type { Decision, RefusalReason } from '@/core/policy/decide';
 import { watermarkUnder } from '@/core/policy/defaults';
 import { RIGHTS } from '@/core/policy/rights';
-import { markValues } from '@/core/watermark/mark-values';
-import { fillTokens } from '@/core/watermark/tokens';
+import { deviceLabel } from '@/core/insight/device-label';
+import type { Watermark } from '@/core/watermark/layers';
 import type { OpenResult } from '@/contracts/reader';
 import type { Transaction } from '@/server/db/database';
 import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
@@ -29,6 +29,7 @@ import {
   openLicences,
   type LicenceRow,
 } from '@/server/repositories/reading/reader-repository';
+import { filledFor } from '@/server/services/policy/mark-facts';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { ContentError } from '@/server/rendering/errors';
 import { noteDamaged } from '@/server/services/documents/check-contents';
@@ -132,32 +133,25 @@ async function watermarkFor(
   deps: Deps,
   tx: Transaction,
   actor: ReaderActor,
-  own: string,
-  { document }: NonNullable<Awaited<ReturnType<typeof findDocument>>>,
-): Promise<string> {
-  const organisation = await findOrganisation(tx);
+  dispatch: { readonly reference: string; readonly watermark: Watermark },
+  found: NonNullable<Awaited<ReturnType<typeof findDocument>>>,
+): Promise<Watermark> {
   const recipient = await findRecipientByAddress(tx, actor.address);
-  const zone = organisation?.zone ?? 'UTC';
-  const now = deps.clock.now();
+  const { document } = found;
   const around = (await defaultsFinder(tx))({
     document: document.id,
     marking: document.markingId,
     folder: document.folderId,
   });
-  return fillTokens(
-    watermarkUnder(own, around),
-    markValues(
-      {
-        name: recipient?.name ?? '',
-        address: actor.address,
-        organisation: recipient?.organisation ?? '',
-        reference: document.reference,
-        network: network(actor.from.network),
-      },
-      now,
-      zone,
-    ),
-  );
+  const opener = {
+    name: recipient?.name ?? '',
+    address: actor.address,
+    organisation: recipient?.organisation ?? '',
+    network: network(actor.from.network),
+    device: deviceLabel(actor.from.agent),
+    dispatch: dispatch.reference,
+  };
+  return filledFor(tx, watermarkUnder(dispatch.watermark, around), found, opener, deps.clock.now());
 }
 
 /** An open of this document on this device that goes on, if there is one: coming back to it is not another open. */
@@ -241,7 +235,7 @@ async function issue(
   const sent = await findDispatch(tx, (await dispatchOf(tx, charged)) ?? link.dispatch.id);
   if (version.wrappedKey === null || recipient === null || sent === null)
     throw new ServiceError('document-gone');
-  const watermark = await watermarkFor(deps, tx, actor, sent.dispatch.watermark, found);
+  const watermark = await watermarkFor(deps, tx, actor, sent.dispatch, found);
   const id = newId('licence', deps.random);
   const rights = RIGHTS.filter((right) => decision.rights[right].granted);
   const expiresAt = Math.min(now + OPEN_LASTS, decision.until ?? now + DAY);

@@ -1,5 +1,6 @@
 import 'server-only';
 import type { MediaType } from '@/core/content/media-types';
+import { fillLayers, paperLayers, type Watermark } from '@/core/watermark/layers';
 import { clearFileName } from '@/core/policy/delivery';
 import type { LicenceId } from '@/core/base/ids';
 import { MAX_MARKED } from '@/server/rendering/keep-marked';
@@ -42,7 +43,7 @@ async function* printedPages(
     from,
     to,
     watermark,
-  }: { readonly from: number; readonly to: number; readonly watermark: string },
+  }: { readonly from: number; readonly to: number; readonly watermark: Watermark },
   waiting: Waiting | undefined,
 ): AsyncGenerator<PrintedPage, void> {
   for (let page = from; page <= to; page++) {
@@ -102,7 +103,10 @@ export async function printDocument(
   });
   if (counted.outcome === 'refused') return recordWithheld(deps, actor, opened, 'print', counted);
   const { grant, number } = counted;
-  const watermark = `${opened.licence.watermark} · copy ${String(number)}`;
+  const watermark = fillLayers(paperLayers(opened.licence.watermark), () => ({
+    copy: String(number),
+    reference: opened.document.reference,
+  }));
   const pages = await begun(printedPages(deps, actor, opened, { ...input, watermark }, waiting));
   await recordAlone(deps, {
     action: 'document.printed',

@@ -1,3 +1,4 @@
+import type { Watermark } from '@/core/watermark/layers';
 import { toCallError } from '@/ui/http/call';
 
 type Preview = {
@@ -5,7 +6,9 @@ type Preview = {
   readonly address: string;
   readonly name: string;
   readonly organisation: string;
-  readonly watermark: string;
+  readonly watermark: Watermark;
+  /** As it is read, or as it would be printed. */ readonly medium?: 'screen' | 'paper';
+  /** Dark: as on a page of light letters. */ readonly ground?: 'light' | 'dark';
   readonly at: number | null;
   readonly network: string | null;
 };

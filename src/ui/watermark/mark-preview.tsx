@@ -1,0 +1,101 @@
+'use client';
+
+import { useState } from 'react';
+import TextField from '@mui/material/TextField';
+import type { Watermark } from '@/core/watermark/layers';
+import type { DocumentRow } from '@/contracts/document';
+import { useAsked } from '@/ui/http/use-asked';
+import { DocumentBox } from '@/ui/protecting/document-box';
+import { PreviewPicture } from '@/ui/watermark/preview-picture';
+
+/** Whose pages are shown while a watermark is designed. */
+export type ShownAs = {
+  readonly document: Pick<DocumentRow, 'id' | 'title'> | null;
+  readonly address: string;
+  readonly name: string;
+  readonly organisation: string;
+};
+
+type Props = { readonly layers: Watermark; readonly shownAs: ShownAs };
+
+/** Somebody else than was given is known by nothing but their address. */
+function personAt(address: string, given: ShownAs) {
+  const { name, organisation } = given;
+  return address === given.address
+    ? { address, name, organisation }
+    : { address: address.trim() || 'somebody', name: '', organisation: '' };
+}
+
+/** The first page of a real document with the watermark on it: read, on dark ground, and printed. */
+export function MarkPreview({ layers, shownAs }: Props) {
+  const [picked, setPicked] = useState<DocumentRow | null>(null);
+  const [address, setAddress] = useState(shownAs.address);
+  const { answer } = useAsked('GET /api/v1/documents', { own: 'true' });
+  const document = picked ?? shownAs.document ?? answer?.rows[0] ?? null;
+  const request = {
+    ...personAt(address, shownAs),
+    id: document?.id ?? '',
+    watermark: layers,
+    at: null,
+    network: null,
+  };
+  return (
+    <div className="stack">
+      <div className="row tight-row">
+        {answer !== null && (
+          <DocumentBox
+            label={document === null ? 'Page of' : `Page of ${document.title}; another one`}
+            first={answer}
+            chosen={[]}
+            onPick={setPicked}
+          />
+        )}
+        <TextField
+          label="As"
+          value={address}
+          onChange={({ target }) => {
+            setAddress(target.value);
+          }}
+        />
+      </div>
+      {document === null ? (
+        <p className="quiet">Protect a document first, to see the watermark on its page.</p>
+      ) : (
+        <div className="mark-pages">
+          <Shown
+            name="As it is read"
+            title={document.title}
+            request={{ ...request, medium: 'screen' }}
+          />
+          <Shown
+            name="On a dark page"
+            title={document.title}
+            request={{ ...request, medium: 'screen', ground: 'dark' }}
+          />
+          <Shown
+            name="As it is printed"
+            title={document.title}
+            request={{ ...request, medium: 'paper' }}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Shown({
+  name,
+  title,
+  request,
+}: {
+  readonly name: string;
+  readonly title: string;
+  readonly request: Parameters<typeof PreviewPicture>[0]['request'];
+}) {
+  return (
+    <figure>
+      <figcaption className="small quiet">{name}</figcaption>
+      <PreviewPicture request={request} alt={`Page 1 of ${title}: ${name.toLowerCase()}`} />
+    </figure>
+  );
+}

@@ -74,6 +74,7 @@ const unlimited: Limits = {
   opens: noLimit,
   prints: noLimit,
   copies: noLimit,
+  searches: noLimit,
 };
 const deps: Deps = {
   ...container.deps,

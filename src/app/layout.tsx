@@ -6,6 +6,7 @@ import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/spline-sans-mono';
 import '@/ui/theme/tokens.css';
 import '@/ui/theme/grid.css';
+import '@/ui/theme/reader.css';
 import '@/ui/theme/watermark.css';
 import { Awake } from '@/ui/shell/awake';
 import { ThemeRegistry } from '@/ui/theme/theme-registry';

@@ -41,8 +41,31 @@ export const openInput = z.object({ token: linkToken, document: documentId });
 export const pageInput = z.object({
   licence: licenceId,
   page: z.coerce.number().int().min(1),
-  width: z.coerce.number().int().min(100).max(2600).default(1275),
+  /** Of the whole page in px; the widest only where a part is asked for. */
+  width: z.coerce.number().int().min(100).max(20_000).default(1275),
+  /** Which of the squares that the page is cut into; absent: the whole page. */
+  column: z.coerce.number().int().min(0).max(20).optional(),
+  row: z.coerce.number().int().min(0).max(20).optional(),
 });
+/** Whole words, however they are capitalised, looked for from a page on. */
+export const findInput = z.object({
+  licence: licenceId,
+  words: z.string().trim().min(2, 'two letters at least').max(80),
+  from: z.coerce.number().int().min(1).default(1),
+});
+export type FindInput = z.output<typeof findInput>;
+export type PageInput = z.output<typeof pageInput>;
+/** How long pages were in view since this was told last, in ms. */
+export const readingInput = z.object({
+  licence: licenceId,
+  pages: z
+    .array(
+      z.object({ page: z.number().int().min(1), shown: z.number().int().min(0).max(3_600_000) }),
+    )
+    .min(1)
+    .max(200),
+});
+export type ReadingInput = z.output<typeof readingInput>;
 export const pageTextInput = z.object({ licence: licenceId, page: z.coerce.number().int().min(1) });
 export const copiedInput = pageTextInput.extend({
   characters: z.number().int().min(1).max(10_000_000),
@@ -53,6 +76,19 @@ export const printInput = z.object({
   to: z.number().int().min(1),
 });
 export const licenceInput = z.object({ licence: licenceId });
+
+/** Where something stands on a page, in hundredths of a percent of it, from its top left. */
+export type PageBox = {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+};
+export type TextPiece = PageBox & { readonly text: string };
+/** A page on which words were found: each place as its boxes. */
+export type FoundPage = { readonly page: number; readonly places: readonly (readonly PageBox[])[] };
+/** A line of a document's outline; `depth` counts from 0. */
+export type OutlineLine = { readonly title: string; readonly page: number; readonly depth: number };
 
 /** What a reader passes on, to whom and until when. */
 export const passOnInput = z.object({
@@ -120,6 +156,9 @@ export type OpenResult =
       readonly title: string;
       readonly reference: string;
       readonly pages: number;
+      readonly document: DocumentId;
+      /** Whether this browser is kept, so that it may keep where one was. */
+      readonly kept: boolean;
       /** When this open began, by the server's clock. */
       readonly openedAt: number;
       readonly sender: {

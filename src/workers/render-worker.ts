@@ -13,6 +13,7 @@ import type { PageSource, PartOfPage } from '@/server/rendering/page-source';
 import {
   FORGET,
   type Drawn,
+  type PageAsked,
   type Found,
   type PagePicture,
   type RenderReply,
@@ -131,7 +132,7 @@ async function drawn({
   page,
   width,
   part,
-}: RenderTask & { kind: 'page' }): Promise<{ readonly picture: Picture; readonly drawn: Drawn }> {
+}: PageAsked): Promise<{ readonly picture: Picture; readonly drawn: Drawn }> {
   const pages = await open(source);
   const { picture, view } =
     part === undefined ? asWhole(pages.draw(page, width)) : pages.drawPart(page, width, part);
@@ -140,7 +141,14 @@ async function drawn({
   const { width: across, height } = picture;
   return {
     picture,
-    drawn: { pixels, width: across, height, view, photographic: isPhotographic(picture) },
+    drawn: {
+      pixels,
+      width: across,
+      height,
+      view,
+      photographic: isPhotographic(picture),
+      points: pages.pageSize(page),
+    },
   };
 }
 
@@ -163,10 +171,10 @@ async function drawPage(task: RenderTask & { kind: 'page' }): Promise<RenderResu
     task.drawn === undefined
       ? await drawn(task)
       : { picture: copyOf(task.drawn), drawn: task.drawn };
-  const { view, photographic } = made.drawn;
+  const { view, photographic, points } = made.drawn;
   if (task.isDark === true) changeOver(made.picture);
   await marker.mark(made.picture, task.watermark, task.page, view);
-  const picture = await encode(made.picture, photographic);
+  const picture = { ...(await encode(made.picture, photographic)), points };
   return task.drawn === undefined ? { ...picture, drawn: made.drawn } : picture;
 }
 
@@ -244,6 +252,8 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
       return drawPage(task);
     case 'text':
       return (await open(task.source)).text(task.page);
+    case 'draw':
+      return { drawn: (await drawn(task)).drawn };
     case 'outline':
       return (await open(task.source)).outline();
     case 'find':

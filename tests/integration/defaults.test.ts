@@ -110,7 +110,7 @@ test('marks of every level stand on the page of the next open; whom that touches
   });
   expect(await watermarkOnOpen(sent, filed)).toBe(before);
   const { before: was, setAt } = await putDefaults(product.deps, product.ida, asked);
-  expect(await watermarkOnOpen(sent, filed)).toBe(`Bidders only, {organisation}; ${before}`);
+  expect(await watermarkOnOpen(sent, filed)).toBe(`Bidders only, ; ${before}`);
   expect(await watermarkOnOpen(sent, loose)).not.toContain('Bidders');
   await putDefaults(product.deps, product.ida, set({ ...was, seen: setAt }));
   expect(await watermarkOnOpen(sent, filed)).toBe(before);

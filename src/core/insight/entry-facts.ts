@@ -298,6 +298,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'document.opened': ({ via }, words) => fact('By the link of', named(via, words)),
   'page.shown': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
   'text.sent': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
+  'text.searched': ({ from, to, found }) => [
+    ...fact('Pages', from === undefined ? '' : `${String(number(from))} to ${String(number(to))}`),
+    ...fact('Found', found === undefined ? '' : counted(number(found), 'place')),
+  ],
   'text.copied': ({ page, characters }) => [
     ...fact('Page', page === undefined ? '' : String(number(page))),
     ...fact('Copied', characters === undefined ? '' : counted(number(characters), 'character')),

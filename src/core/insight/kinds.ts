@@ -20,6 +20,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'page.shown': 'read',
   'text.sent': 'read',
   'text.copied': 'taken',
+  'text.searched': 'read',
   'document.printed': 'taken',
   'document.kept': 'taken',
   'file.taken': 'sent',

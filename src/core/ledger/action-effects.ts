@@ -74,6 +74,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'page.shown': NOTHING,
   'text.sent': NOTHING,
   'text.copied': NOTHING,
+  'text.searched': NOTHING,
   'document.printed': { changes: 'own', ends: true },
   'document.kept': NOTHING,
   'file.taken': { toSomebody: true },

@@ -213,6 +213,8 @@ export type Details = {
   'document.opened': ByLink & { readonly rights?: readonly string[]; readonly via?: DispatchId };
   'page.shown': { readonly page: number };
   'text.sent': { readonly page: number };
+  /** `found`: how many places in the pages that were looked through; the words are a personal field. */
+  'text.searched': { readonly from: number; readonly to: number; readonly found: number };
   'text.copied': { readonly page: number; readonly characters: number };
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
   'document.kept': { readonly marked: boolean };
@@ -238,5 +240,6 @@ export type Optional =
   | 'document.opened'
   | 'page.shown'
   | 'text.copied'
+  | 'text.searched'
   | 'document.printed'
   | 'document.kept';

@@ -75,6 +75,7 @@ export const ACTIONS = [
   'page.shown',
   'text.sent',
   'text.copied',
+  'text.searched',
   'document.printed',
   'document.kept',
   'file.taken',

@@ -57,6 +57,17 @@ export function bytes(
   });
 }
 
+/** How large a page is in points, beside its picture. */
+export function pointsHeader({
+  width,
+  height,
+}: {
+  readonly width: number;
+  readonly height: number;
+}): Readonly<Record<string, string>> {
+  return { 'x-page-points': `${width.toFixed(2)} ${height.toFixed(2)}` };
+}
+
 /** `Content-Disposition` for a download with this name (RFC 6266, RFC 8187). */
 export function asDownload(name: string): Record<string, string> {
   return {

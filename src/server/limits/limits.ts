@@ -26,6 +26,8 @@ export type Limits = {
   readonly prints: Limit;
   /** By person: copied text that their browser tells of. */
   readonly copies: Limit;
+  /** By person: a search goes through a long document in several requests. */
+  readonly searches: Limit;
 };
 
 function limit(points: number, span: number): Limit {
@@ -60,6 +62,7 @@ export function createLimits(): Limits {
     opens: limit(120, 10 * MINUTE),
     prints: limit(60, 10 * MINUTE),
     copies: limit(120, 10 * MINUTE),
+    searches: limit(240, 10 * MINUTE),
   };
 }
 

@@ -4,15 +4,15 @@ import { BroadcastChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
-import { createDrawnPages } from '@/server/rendering/drawn-pages';
+import { shareDrawn } from '@/server/rendering/shared-pages';
 import { ContentError } from '@/server/rendering/errors';
 import {
   FORGET,
   type RenderReply,
   type RenderResults,
+  type PageAsked,
   type RenderTask,
 } from '@/server/rendering/render-task';
-import { nameOfPlace } from '@/server/storage/open-blob';
 
 /** For whom something is drawn, by what they are counted under, and until when they wait for it. */
 export type Asker = { readonly who: string; readonly signal?: AbortSignal | null };
@@ -27,6 +27,8 @@ export type Renderer = {
     task: Extract<RenderTask, { readonly kind: K }>,
     asker: Asker,
   ) => Promise<RenderResults[K]>;
+  /** Draws a page, without anybody's mark, that will be asked for soon; nobody waits for it. */
+  readonly ahead: (page: PageAsked, who: string) => void;
   /** Has every thread let go of the documents and keys it holds. */
   readonly forget: () => void;
   readonly close: () => Promise<void>;
@@ -36,14 +38,13 @@ export type Renderer = {
 const LIMITS: Record<RenderTask['kind'], number> = {
   inspect: 20 * SECOND,
   page: 15 * SECOND,
+  draw: 15 * SECOND,
   text: 10 * SECOND,
   outline: 10 * SECOND,
   find: 10 * SECOND,
   print: 15 * SECOND,
   keep: 5 * MINUTE,
 };
-/** Pages without marks that are held for others, in memory of this process. */
-const HELD = { bytes: 192 << 20, age: 2 * MINUTE };
 const MAX_HEAP_MB = 768;
 /** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
 const MAX_YOUNG_MB = 12;
@@ -55,6 +56,7 @@ const MAX_YOUNG_MB = 12;
 const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
   inspect: 'making',
   page: 'reading',
+  draw: 'making',
   text: 'reading',
   outline: 'reading',
   find: 'making',
@@ -115,7 +117,7 @@ export function createRenderPool(
     if (!reply.ok) throw new ContentError(reply.code);
     return reply.result as RenderResults[K];
   };
-  const shared = shareDrawn(run);
+  const shared = shareDrawn(run, run);
   return {
     run: async <K extends RenderTask['kind']>(
       task: Extract<RenderTask, { readonly kind: K }>,
@@ -125,6 +127,7 @@ export function createRenderPool(
       const result = any.kind === 'page' ? await shared.run(any, asker) : await run(task, asker);
       return result as RenderResults[K];
     },
+    ahead: shared.ahead,
     forget: () => {
       shared.forget();
       channel.postMessage('forget');
@@ -132,54 +135,6 @@ export function createRenderPool(
     close: async () => {
       channel.close();
       await Promise.all([pool.destroy(), apart.destroy()]);
-    },
-  };
-}
-
-type Page = RenderTask & { readonly kind: 'page' };
-type RunPage = (task: Page, asker: Asker) => Promise<RenderResults['page']>;
-
-function nameOf({ source, page, width, part }: Page): string {
-  const where = part === undefined ? '' : `${String(part.column)},${String(part.row)}`;
-  return `${nameOfPlace(source.place)} ${String(page)} ${String(width)} ${where}`;
-}
-
-/**
- * Has a page that several are shown drawn once: who asks for it while it is drawn waits for that,
- * and who asks a while later finds it. Marking and encoding it are each one's own.
- */
-function shareDrawn(run: RunPage): { readonly run: RunPage; readonly forget: () => void } {
-  const held = createDrawnPages(HELD, Date.now);
-  setInterval(held.tidy, HELD.age).unref();
-  const underWay = new Map<string, Promise<unknown>>();
-  let generation = 0;
-  const draw = async (key: string, task: Page, asker: Asker) => {
-    const begun = generation;
-    const making = run(task, asker);
-    underWay.set(key, making);
-    try {
-      const { drawn, ...picture } = await making;
-      // What was drawn before a key was destroyed is not held after it.
-      if (drawn !== undefined && begun === generation) held.hold(key, drawn);
-      return picture;
-    } finally {
-      if (underWay.get(key) === making) underWay.delete(key);
-    }
-  };
-  return {
-    run: async (task, asker) => {
-      const key = nameOf(task);
-      for (let making = underWay.get(key); making !== undefined; making = underWay.get(key)) {
-        // Whether it succeeds is for whom it was begun to hear.
-        await making.catch(() => undefined);
-        asker.signal?.throwIfAborted();
-      }
-      const drawn = held.find(key);
-      return drawn === null ? draw(key, task, asker) : run({ ...task, drawn }, asker);
-    },
-    forget: () => {
-      generation++;
-      held.forget();
     },
   };
 }

@@ -18,22 +18,27 @@ export type SealedSource = {
   readonly key: Uint8Array;
 };
 
+/** A page of which size, or only a part of it, where it is looked at in detail. */
+export type PageAsked = {
+  readonly source: SealedSource;
+  readonly page: number;
+  readonly width: number;
+  readonly part?: PagePart;
+};
+
 /** What a worker thread can be asked for. Pages count from 1, widths are in px. */
 export type RenderTask =
   | { readonly kind: 'inspect'; readonly source: SealedSource }
-  | {
+  /** A page without anybody's mark. */
+  | (PageAsked & { readonly kind: 'draw' })
+  | (PageAsked & {
       readonly kind: 'page';
-      readonly source: SealedSource;
-      readonly page: number;
-      readonly width: number;
       readonly watermark: Watermark;
-      /** Only this part of it, where it is looked at in detail. */
-      readonly part?: PagePart;
       /** With its light and dark changed over, to see how a mark does on the other. */
       readonly isDark?: boolean;
       /** The page without anybody's mark, where it was drawn already. */
       readonly drawn?: Drawn;
-    }
+    })
   | { readonly kind: 'outline'; readonly source: SealedSource }
   /** Where whole words stand, from a page on, for as long as a search may take at a time. */
   | {
@@ -73,7 +78,11 @@ export type Drawn = {
   readonly height: number;
   readonly view: View;
   readonly photographic: boolean;
+  /** How large the page is, in points. */
+  readonly points: PagePoints;
 };
+
+export type PagePoints = { readonly width: number; readonly height: number };
 
 /** Places on one page where words were found. */
 export type Found = { readonly page: number; readonly places: readonly (readonly TextBox[])[] };
@@ -82,7 +91,8 @@ export type RenderResults = {
   /** `title`: the one that the file states; `text`: the beginning of what it says. */
   readonly inspect: { readonly pages: number; readonly title: string; readonly text: string };
   /** `drawn`: what others can be shown too, where it was drawn for this. */
-  readonly page: PagePicture & { readonly drawn?: Drawn };
+  readonly page: PagePicture & { readonly points: PagePoints; readonly drawn?: Drawn };
+  readonly draw: { readonly drawn: Drawn };
   readonly outline: readonly OutlineEntry[];
   /** `next`: the page to go on from; null: the whole document was looked through. */
   readonly find: { readonly found: readonly Found[]; readonly next: number | null };

@@ -13,11 +13,13 @@ import { PassOnPanel } from '@/ui/reader/pass-on-panel';
 import { ReaderView } from '@/ui/reader/reader-view';
 import { Refusal } from '@/ui/reader/refusal';
 import { readerCall } from '@/ui/reader/reader-call';
+import { forgetViews } from '@/ui/reader/use-page-view';
 import { SharedList } from '@/ui/reader/shared-list';
 
 /** Ends this device, so that another address can be proven. */
 async function leave(): Promise<void> {
   await readerCall('POST', '/api/v1/reader/leave', {}).catch(() => undefined);
+  forgetViews();
   await forgetDeviceKey().catch(() => undefined);
   window.location.reload();
 }

@@ -42,16 +42,19 @@ export async function readerFetch(
   path: string,
   body: unknown,
   signal: AbortSignal | null,
+  /** Sent to the end even where the page is left meanwhile. */ keepalive = false,
 ): Promise<Response> {
-  const text = body === undefined ? '' : JSON.stringify(body);
-  const headers = await proofHeader(method, path, text);
+  const text = body === undefined ? null : JSON.stringify(body);
+  const proof = await proofHeader(method, path, text ?? '');
+  const headers = text === null ? proof : { ...proof, 'content-type': 'application/json' };
   let response: Response;
   try {
     response = await fetch(path, {
       method,
       signal,
-      headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' },
-      ...(body === undefined ? {} : { body: text }),
+      keepalive,
+      headers,
+      body: text,
     });
   } catch (cause) {
     if (signal?.aborted === true) throw cause;
@@ -62,14 +65,17 @@ export async function readerFetch(
     );
   }
   if (response.ok) return response;
-  if (response.status === 403) {
-    const refusal = (await response.clone().json()) as {
-      readonly outcome?: string;
-      readonly reason?: ReadingRefusal;
-      readonly at?: number | null;
-    };
-    if (refusal.outcome === 'refused' && refusal.reason !== undefined)
-      throw new RefusedError(refusal.reason, refusal.at ?? null);
-  }
+  if (response.status === 403) await throwRefusal(response);
   throw await toCallError(response);
+}
+
+/** A refusal is told by the reader; any other 403 is not. @throws RefusedError */
+async function throwRefusal(response: Response): Promise<void> {
+  const refusal = (await response.clone().json()) as {
+    readonly outcome?: string;
+    readonly reason?: ReadingRefusal;
+    readonly at?: number | null;
+  };
+  if (refusal.outcome === 'refused' && refusal.reason !== undefined)
+    throw new RefusedError(refusal.reason, refusal.at ?? null);
 }

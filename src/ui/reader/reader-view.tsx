@@ -1,14 +1,14 @@
 'use client';
 
-import { useCallback, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
-import { PageJump } from '@/ui/reader/page-jump';
-import { PagePicture } from '@/ui/reader/page-picture';
+import { DocumentPages } from '@/ui/reader/document-pages';
+import { openSource, PageSourceProvider } from '@/ui/reader/page-source';
 import { PrintControl } from '@/ui/reader/print-control';
 import {
   RefusedError,
@@ -20,6 +20,7 @@ import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
+import { READER_KEYS } from '@/ui/reader/use-reader-keys';
 import { Moment } from '@/ui/time/moment';
 import { distanceText } from '@/core/base/moment-text';
 import { refusalWords, withheldWords } from '@/ui/words/reason-words';
@@ -101,13 +102,9 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
 export function ReaderView(props: Props) {
   const { opened, more, onLeave, onBack } = props;
   const { ended, message, onRefused, take } = useReading(props);
-  // Most documents have one page size: once the first page is drawn, nothing moves when another is.
-  const [ratio, setRatio] = useState<string | null>(null);
-  const onRatio = useCallback((drawn: string) => {
-    setRatio((known) => known ?? drawn);
-  }, []);
-  const pages = useRef<HTMLElement>(null);
+  const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(opened.captureDeterrent);
+  const source = useMemo(() => openSource(opened.licence), [opened.licence]);
   if (ended !== null)
     return (
       <Refusal
@@ -121,62 +118,102 @@ export function ReaderView(props: Props) {
       />
     );
   return (
-    <div className="reader">
-      <header>
-        <Heading opened={opened} />
-        {opened.pages > 1 && ratio !== null && <PageJump pages={opened.pages} list={pages} />}
-        {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
-      </header>
-      <div className="body">
-        {covered && (
-          <p role="status" className="notice covered">
-            Covered while another window is in front. {opened.sender.name} asked for this. Come back
-            to this window to continue.
-          </p>
-        )}
-        <main
-          ref={pages}
-          className={covered ? 'pages unseen' : 'pages'}
-          tabIndex={0}
-          aria-label="Pages"
-        >
-          {Array.from({ length: opened.pages }, (_, i) => (
-            <PagePicture
-              key={i}
-              licence={opened.licence}
-              page={i + 1}
-              copy={opened.rights.copy.granted}
-              ratio={ratio ?? '210 / 297'}
-              onRatio={onRatio}
-              onRefused={onRefused}
-            />
-          ))}
-        </main>
-        <aside aria-label="What you may do">
-          <div className="stack">
-            {message !== null && (
-              <p role="status" className="notice">
-                {message}
-              </p>
-            )}
-            <Taking opened={opened} take={take} />
-            <RightsPanel rights={opened.rights} sender={opened.sender.name} />
-            {more}
-            <hr />
-            <h2>What is recorded</h2>
-            <p className="quiet">Your email address; {recordedWords[DEFAULT_LANGUAGE]}</p>
-            <hr />
-            <Button
-              component="a"
-              href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(about(opened))}`}
-            >
-              Write to {opened.sender.name}
-            </Button>
-            <Button onClick={onLeave}>Sign out on this device</Button>
-          </div>
-        </aside>
+    <PageSourceProvider value={source}>
+      <div className="reader">
+        <header>
+          <Heading opened={opened} />
+          <Button
+            className="narrow-only"
+            aria-expanded={isAsideOpen}
+            onClick={() => {
+              setAsideOpen(!isAsideOpen);
+            }}
+          >
+            {isAsideOpen ? 'Back to the pages' : 'What you may do'}
+          </Button>
+          {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
+        </header>
+        {covered && <Covered sender={opened.sender.name} />}
+        <DocumentPages
+          pages={opened.pages}
+          copy={opened.rights.copy.granted}
+          keptAs={opened.kept ? opened.document : null}
+          isCovered={covered}
+          onRefused={onRefused}
+          aside={
+            <aside aria-label="What you may do" data-open={isAsideOpen}>
+              <div className="stack">
+                {message !== null && (
+                  <p role="status" className="notice">
+                    {message}
+                  </p>
+                )}
+                <Taking opened={opened} take={take} />
+                <RightsPanel rights={opened.rights} sender={opened.sender.name} />
+                {more}
+                <hr />
+                <About opened={opened} onLeave={onLeave} />
+              </div>
+            </aside>
+          }
+        />
+        <NotOnPaper print={opened.rights.print.granted} />
       </div>
-    </div>
+    </PageSourceProvider>
+  );
+}
+
+function Covered({ sender }: { readonly sender: string }) {
+  return (
+    <p role="status" className="notice covered">
+      Covered while another window is in front. {sender} asked for this. Come back to this window to
+      continue.
+    </p>
+  );
+}
+
+/** What a browser prints of this page: never the pages themselves. */
+function NotOnPaper({ print }: { readonly print: boolean }) {
+  return (
+    <p className="on-paper-only">
+      {print
+        ? 'This page is not for paper. Choose “Make a marked copy” beside the document, and print that.'
+        : 'This document may be read here, and was not given to be printed.'}
+    </p>
+  );
+}
+
+/** What is recorded, whom to write to, and how to leave. */
+function About({ opened, onLeave }: { readonly opened: Opened; readonly onLeave: () => void }) {
+  return (
+    <>
+      <h2>What is recorded</h2>
+      <p className="quiet">Your email address; {recordedWords[DEFAULT_LANGUAGE]}</p>
+      {opened.captureDeterrent && (
+        <p className="quiet">
+          The pages are covered while another window is in front, and for a moment after a key that
+          takes a picture of the screen. {opened.sender.name} asked for this.
+        </p>
+      )}
+      <hr />
+      <h2>Keys</h2>
+      <dl className="keys small">
+        {READER_KEYS.map(([key, does]) => (
+          <div key={key} className="row">
+            <dt className="figure">{key}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+      <hr />
+      <Button
+        component="a"
+        href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(about(opened))}`}
+      >
+        Write to {opened.sender.name}
+      </Button>
+      <Button onClick={onLeave}>Sign out on this device</Button>
+    </>
   );
 }
 

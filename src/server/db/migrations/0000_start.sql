@@ -510,6 +510,7 @@ CREATE UNIQUE INDEX `devices_tokenHash_unique` ON `devices` (`token_hash`);--> s
 CREATE TABLE `licence_pages` (
 	`licence_id` text NOT NULL,
 	`page` integer NOT NULL,
+	`shown_for` integer DEFAULT 0 NOT NULL,
 	PRIMARY KEY(`licence_id`, `page`),
 	FOREIGN KEY (`licence_id`) REFERENCES `licences`(`id`) ON UPDATE no action ON DELETE no action
 );

@@ -101,6 +101,8 @@ export const licencePages = sqliteTable(
       .notNull()
       .references(() => licences.id),
     page: integer().notNull(),
+    /** How long it was in view, in ms, as the reader's browser told. */
+    shownFor: integer().notNull().default(0),
   },
   (table) => [primaryKey({ columns: [table.licenceId, table.page] })],
 );

@@ -17,6 +17,7 @@ export type EntryRow = {
 const WITHIN_AN_OPEN = [
   'page.shown',
   'text.sent',
+  'text.searched',
   'key.unwrapped',
 ] as const satisfies readonly Action[];
 

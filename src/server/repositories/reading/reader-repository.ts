@@ -256,6 +256,20 @@ export async function pageWasShown(
   );
 }
 
+/** Adds to how long pages were in view in one open, each for `most` ms at the longest. */
+export async function noteShownFor(
+  tx: Transaction,
+  licence: LicenceId,
+  pages: readonly { readonly page: number; readonly shown: number }[],
+  most: number,
+): Promise<void> {
+  for (const { page, shown } of pages)
+    await tx
+      .update(licencePages)
+      .set({ shownFor: sql`min(${most}, ${licencePages.shownFor} + ${shown})` })
+      .where(and(eq(licencePages.licenceId, licence), eq(licencePages.page, page)));
+}
+
 /** @returns whether this page is shown for the first time in this open */
 export async function noteShownPage(
   tx: Transaction,

@@ -351,6 +351,8 @@ export async function openDocument(
     title: found.document.title,
     reference: found.document.reference,
     pages: found.version.pages,
+    document: found.document.id,
+    kept: actor.kept,
     openedAt: licence.openedAt,
     ...(await openState(
       deps,

@@ -125,6 +125,7 @@ export async function needSource(
 const actions = {
   read: 'page.shown',
   copy: 'text.copied',
+  search: 'text.searched',
   print: 'document.printed',
   keep: 'document.kept',
 } as const;

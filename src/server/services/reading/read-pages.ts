@@ -1,8 +1,13 @@
 import 'server-only';
+import type { FindInput, PageInput, ReadingInput } from '@/contracts/reader';
 import type { LicenceId } from '@/core/base/ids';
-import type { PagePicture } from '@/server/rendering/render-task';
-import type { TextRun } from '@/server/rendering/page-source';
-import { noteShownPage, pageWasShown } from '@/server/repositories/reading/reader-repository';
+import type { RenderResults } from '@/server/rendering/render-task';
+import type { OutlineEntry, TextRun } from '@/server/rendering/page-source';
+import {
+  noteShownFor,
+  noteShownPage,
+  pageWasShown,
+} from '@/server/repositories/reading/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { tooMany } from '@/server/services/base/errors';
 import { record, recordAlone } from '@/server/services/base/record';
@@ -23,9 +28,9 @@ import {
 export async function renderPage(
   deps: Deps,
   actor: ReaderActor,
-  input: { readonly licence: LicenceId; readonly page: number; readonly width: number },
+  input: PageInput,
   waiting?: Waiting,
-): Promise<PagePicture | Refused> {
+): Promise<RenderResults['page'] | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
   const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
   if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'read', decision);
@@ -37,13 +42,28 @@ export async function renderPage(
       kind: 'page',
       source,
       page: input.page,
-      width: input.width,
+      ...sizeAsked(input),
       watermark: opened.licence.watermark,
     },
     askerOf(opened, waiting),
   );
   await noteShown(deps, actor, opened, input.page);
+  // The next one is most likely asked for next, and then has only to be marked.
+  if (input.column === undefined && input.page < opened.version.pages)
+    deps.renderer.ahead(
+      { source, page: input.page + 1, ...sizeAsked(input) },
+      askerOf(opened, waiting).who,
+    );
   return picture;
+}
+
+/** The widest whole page that is drawn; beyond it one looks at parts. */
+const WIDEST_PAGE = 2_600;
+
+function sizeAsked({ width, column, row }: PageInput) {
+  return column === undefined || row === undefined
+    ? { width: Math.min(width, WIDEST_PAGE) }
+    : { width, part: { column, row } };
 }
 
 /** A page counts as shown once an open, when its picture is about to be sent. */
@@ -113,5 +133,74 @@ export async function noteCopied(
     ...aboutOpen(opened, actor, deps),
     details: { page: input.page, characters: input.characters },
   });
+  return {};
+}
+
+/**
+ * Where whole words stand in a document, from a page on, as boxes: no text is sent, so reading is
+ * enough. Each request looks through as much as it may take at a time and says where to go on.
+ *
+ * @throws ServiceError `TOO_MANY`
+ */
+export async function findWords(
+  deps: Deps,
+  actor: ReaderActor,
+  { licence, words, from }: FindInput,
+  waiting?: Waiting,
+): Promise<RenderResults['find'] | Refused> {
+  const opened = await needLicence(deps, actor, licence);
+  const wait = await deps.limits.searches(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
+  if (decision.outcome === 'refused')
+    return recordWithheld(deps, actor, opened, 'search', decision);
+  const source = await needSource(deps, actor, opened);
+  const result = await render(
+    deps,
+    opened,
+    { kind: 'find', source, words, from },
+    askerOf(opened, waiting),
+  );
+  await recordAlone(deps, {
+    action: 'text.searched',
+    outcome: 'granted',
+    ...aboutOpen(opened, actor, deps),
+    details: {
+      from,
+      to: result.next === null ? opened.version.pages : result.next - 1,
+      found: result.found.reduce((sum, { places }) => sum + places.length, 0),
+    },
+    personal: { text: words },
+  });
+  return result;
+}
+
+/** The outline that a document brings. It is text of the document, so it goes with copying. */
+export async function readOutline(
+  deps: Deps,
+  actor: ReaderActor,
+  input: { readonly licence: LicenceId },
+  waiting?: Waiting,
+): Promise<{ readonly outline: readonly OutlineEntry[] } | Refused> {
+  const opened = await needLicence(deps, actor, input.licence);
+  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
+  if (decision.outcome === 'refused') return decision;
+  const source = await needSource(deps, actor, opened);
+  const outline = await render(deps, opened, { kind: 'outline', source }, askerOf(opened, waiting));
+  return { outline };
+}
+
+/**
+ * Notes how long pages were in view, as the reader's browser tells it: of pages only that were sent
+ * in this open, and never longer than it has lasted.
+ */
+export async function noteReading(
+  deps: Deps,
+  actor: ReaderActor,
+  input: ReadingInput,
+): Promise<Record<string, never>> {
+  const { licence } = await needLicence(deps, actor, input.licence);
+  const lasted = Math.max(0, Math.min(deps.clock.now(), licence.expiresAt) - licence.openedAt);
+  await deps.db.write((tx) => noteShownFor(tx, licence.id, input.pages, lasted));
   return {};
 }

@@ -1,8 +1,10 @@
 import { pageInput } from '@/contracts/reader';
 import { handle } from '@/server/http/handle';
-import { bytes, json } from '@/server/http/respond';
+import { bytes, json, pointsHeader } from '@/server/http/respond';
 import { renderPage } from '@/server/services/reading/read-pages';
 
 export const GET = handle('reader', pageInput, renderPage, (result) =>
-  'outcome' in result ? json(result, 403) : bytes(result.bytes, result.type),
+  'outcome' in result
+    ? json(result, 403)
+    : bytes(result.bytes, result.type, pointsHeader(result.points)),
 );

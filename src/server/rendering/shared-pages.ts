@@ -1,0 +1,70 @@
+import { MINUTE } from '@/core/base/time';
+import { createDrawnPages } from '@/server/rendering/drawn-pages';
+import type { Asker } from '@/server/rendering/render-pool';
+import type { PageAsked, RenderResults, RenderTask } from '@/server/rendering/render-task';
+import { nameOfPlace } from '@/server/storage/open-blob';
+
+/** Pages without marks that are held for others, in memory of this process. */
+const HELD = { bytes: 192 << 20, age: 2 * MINUTE };
+
+type Task<K extends RenderTask['kind']> = RenderTask & { readonly kind: K };
+type Run<K extends 'page' | 'draw'> = (task: Task<K>, asker: Asker) => Promise<RenderResults[K]>;
+
+type SharedPages = {
+  readonly run: Run<'page'>;
+  readonly ahead: (page: PageAsked, who: string) => void;
+  readonly forget: () => void;
+};
+
+function nameOf({ source, page, width, part }: PageAsked): string {
+  const where = part === undefined ? '' : `${String(part.column)},${String(part.row)}`;
+  return `${nameOfPlace(source.place)} ${String(page)} ${String(width)} ${where}`;
+}
+
+/**
+ * Has a page that several are shown drawn once: who asks for it while it is drawn waits for that,
+ * and who asks a while later finds it. Marking and encoding it are each one's own.
+ */
+export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPages {
+  const held = createDrawnPages(HELD, Date.now);
+  setInterval(held.tidy, HELD.age).unref();
+  const underWay = new Map<string, Promise<unknown>>();
+  let generation = 0;
+  const draw = async <R extends RenderResults['page' | 'draw']>(
+    key: string,
+    making: Promise<R>,
+  ): Promise<R> => {
+    const begun = generation;
+    underWay.set(key, making);
+    try {
+      const made = await making;
+      // What was drawn before a key was destroyed is not held after it.
+      if (made.drawn !== undefined && begun === generation) held.hold(key, made.drawn);
+      return made;
+    } finally {
+      if (underWay.get(key) === making) underWay.delete(key);
+    }
+  };
+  return {
+    run: async (task, asker) => {
+      const key = nameOf(task);
+      for (let making = underWay.get(key); making !== undefined; making = underWay.get(key)) {
+        // Whether it succeeds is for whom it was begun to hear.
+        await making.catch(() => undefined);
+        asker.signal?.throwIfAborted();
+      }
+      const drawn = held.find(key);
+      return drawn === null ? draw(key, runPage(task, asker)) : runPage({ ...task, drawn }, asker);
+    },
+    ahead: (page, who) => {
+      const key = nameOf(page);
+      if (underWay.has(key) || held.find(key) !== null) return;
+      // Nobody waits for it: where there is no time for it, or the page is past the end, it is not made.
+      draw(key, runDraw({ kind: 'draw', ...page }, { who })).catch(() => undefined);
+    },
+    forget: () => {
+      generation++;
+      held.forget();
+    },
+  };
+}

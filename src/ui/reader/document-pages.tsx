@@ -1,0 +1,213 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { FoundList } from '@/ui/reader/found-list';
+import { OutlineList } from '@/ui/reader/outline-list';
+import { PageFrame } from '@/ui/reader/page-frame';
+import type { PageSize } from '@/ui/reader/page-source';
+import type { OnRefused } from '@/ui/reader/reader-call';
+import { ReaderSide, type Side } from '@/ui/reader/reader-side';
+import { ReaderToolbar } from '@/ui/reader/reader-toolbar';
+import { Thumbnails } from '@/ui/reader/thumbnails';
+import { showPage, useCurrentPage } from '@/ui/reader/use-current-page';
+import { useFind } from '@/ui/reader/use-find';
+import {
+  boundedZoom,
+  nextZoom,
+  scaleOf,
+  usePageView,
+  zoomOf,
+  type PageView,
+} from '@/ui/reader/use-page-view';
+import { useReaderKeys, type ReaderKeys } from '@/ui/reader/use-reader-keys';
+import { useReadingTimes } from '@/ui/reader/use-reading-times';
+import { useRoom } from '@/ui/reader/use-room';
+import { useZoomGestures } from '@/ui/reader/use-zoom-gestures';
+
+/** An A4 page, until the first one says how large pages are. */
+const A4: PageSize = { width: 595, height: 842 };
+
+type Props = {
+  readonly pages: number;
+  /** Whether text may reach this browser. */
+  readonly copy: boolean;
+  /** Under which this browser keeps where one is; null: it does not. */
+  readonly keptAs: string | null;
+  readonly isCovered: boolean;
+  readonly onRefused: OnRefused;
+  /** What stands beside the pages. */
+  readonly aside: ReactNode;
+};
+
+/** The pages of a document with all that one does to look at them. */
+export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, aside }: Props) {
+  const list = useRef<HTMLElement>(null);
+  const findField = useRef<HTMLInputElement>(null);
+  const [view, change] = usePageView(keptAs, pages);
+  const [side, setSide] = useState<Side | null>(null);
+  const [typical, setTypical] = useState<PageSize | null>(null);
+  const room = useRoom(list);
+  const size = typical ?? A4;
+  const scale = scaleOf(view, size, room);
+  const zoom = zoomOf(scale);
+  const onSize = useCallback((drawn: PageSize) => {
+    setTypical((known) => known ?? drawn);
+  }, []);
+
+  const goTo = useCallback(
+    (page: number) => {
+      change({ page });
+      // The page may have to be laid out first.
+      requestAnimationFrame(() => {
+        showPage(list, page);
+      });
+    },
+    [change],
+  );
+  const seen = useCallback(
+    (page: number) => {
+      change({ page });
+    },
+    [change],
+  );
+  useCurrentPage(list, seen, !view.single);
+  const begun = useRef(false);
+  useEffect(() => {
+    if (begun.current || typical === null) return;
+    begun.current = true;
+    if (view.page > 1) showPage(list, view.page);
+  }, [typical, view.page]);
+
+  const find = useFind(goTo, onRefused);
+  const zoomBy = useCallback(
+    (factor: number) => {
+      change({ zoom: boundedZoom(zoom * factor) });
+    },
+    [change, zoom],
+  );
+  useZoomGestures(list, scale, zoomBy);
+  useReadingTimes(list, isCovered);
+  const fullScreen = useCallback(() => {
+    if (document.fullscreenElement === null)
+      void list.current
+        ?.closest('.reader')
+        ?.requestFullscreen()
+        .catch(() => undefined);
+    else void document.exitFullscreen();
+  }, []);
+  useReaderKeys(useKeys({ view, zoom, pages, change, goTo, find, fullScreen, findField }));
+
+  const shown = view.single ? [view.page] : Array.from({ length: pages }, (_each, i) => i + 1);
+  return (
+    <>
+      <ReaderToolbar
+        pages={pages}
+        view={view}
+        zoom={zoom}
+        onView={change}
+        onPage={goTo}
+        find={find}
+        findField={findField}
+        isSideOpen={side !== null}
+        onSide={() => {
+          setSide(side === null ? 'pages' : null);
+        }}
+        onFullScreen={fullScreen}
+      />
+      <div className={side === null ? 'body' : 'body with-side'}>
+        {side !== null && (
+          <ReaderSide side={side} onSide={setSide}>
+            {side === 'pages' && (
+              <Thumbnails
+                pages={pages}
+                current={view.page}
+                typical={size}
+                onPage={goTo}
+                onRefused={onRefused}
+              />
+            )}
+            {side === 'outline' && <OutlineList copy={copy} current={view.page} onPage={goTo} />}
+            {side === 'found' && <FoundList find={find} pages={pages} />}
+          </ReaderSide>
+        )}
+        <main
+          ref={list}
+          className={isCovered ? 'pages unseen' : 'pages'}
+          tabIndex={0}
+          aria-label="Pages"
+        >
+          {shown.map((page) => (
+            <PageFrame
+              key={page}
+              page={page}
+              copy={copy}
+              scale={scale}
+              turned={view.turned}
+              typical={size}
+              onSize={onSize}
+              onRefused={onRefused}
+              hits={find.hitsOn(page)}
+            />
+          ))}
+        </main>
+        {aside}
+      </div>
+    </>
+  );
+}
+
+function useKeys({
+  view,
+  zoom,
+  pages,
+  change,
+  goTo,
+  find,
+  fullScreen,
+  findField,
+}: {
+  readonly view: PageView;
+  readonly zoom: number;
+  readonly pages: number;
+  readonly change: (change: Partial<PageView>) => void;
+  readonly goTo: (page: number) => void;
+  readonly find: ReturnType<typeof useFind>;
+  readonly fullScreen: () => void;
+  readonly findField: React.RefObject<HTMLInputElement | null>;
+}): ReaderKeys {
+  const { page, turned, single } = view;
+  return useMemo(() => {
+    const to = { before: page - 1, after: page + 1, first: 1, last: pages };
+    return {
+      larger: () => {
+        change({ zoom: nextZoom(zoom, 1) });
+      },
+      smaller: () => {
+        change({ zoom: nextZoom(zoom, -1) });
+      },
+      fitWidth: () => {
+        change({ zoom: 'fit-width' });
+      },
+      fitPage: () => {
+        change({ zoom: 'fit-page' });
+      },
+      turn: () => {
+        change({ turned: ((turned + 1) % 4) as PageView['turned'] });
+      },
+      single: () => {
+        change({ single: !single });
+      },
+      fullScreen,
+      find: () => {
+        findField.current?.focus();
+        findField.current?.select();
+      },
+      nextPlace: find.step,
+      page: single
+        ? (where) => {
+            goTo(Math.max(1, Math.min(pages, to[where])));
+          }
+        : null,
+    };
+  }, [page, turned, single, zoom, pages, change, goTo, find, fullScreen, findField]);
+}

@@ -1,0 +1,59 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { OutlineLine } from '@/contracts/reader';
+import { usePageSource } from '@/ui/reader/page-source';
+
+type Props = {
+  /** Whether text of the document may reach this browser. */
+  readonly copy: boolean;
+  readonly current: number;
+  readonly onPage: (page: number) => void;
+};
+
+/** The outline that the document brings. It is text of the document, so it goes with copying. */
+export function OutlineList({ copy, current, onPage }: Props) {
+  const source = usePageSource();
+  const [lines, setLines] = useState<readonly OutlineLine[] | null>(null);
+  useEffect(() => {
+    if (!copy) return undefined;
+    let isCurrent = true;
+    source.outline().then(
+      (found) => {
+        if (isCurrent) setLines(found);
+      },
+      () => {
+        if (isCurrent) setLines([]);
+      },
+    );
+    return () => {
+      isCurrent = false;
+    };
+  }, [source, copy]);
+  if (!copy)
+    return (
+      <p className="quiet">
+        The outline is text of the document, and comes with being allowed to copy.
+      </p>
+    );
+  if (lines === null) return <p className="quiet">Looking…</p>;
+  if (lines.length === 0) return <p className="quiet">This document has no outline.</p>;
+  const at = lines.findLastIndex(({ page }) => page <= current);
+  return (
+    <ul className="outline">
+      {lines.map(({ title, page, depth }, i) => (
+        <li key={i} style={{ paddingInlineStart: depth * 14 }}>
+          <button
+            type="button"
+            aria-current={i === at ? 'true' : undefined}
+            onClick={() => {
+              onPage(page);
+            }}
+          >
+            <span>{title}</span> <span className="figure quiet">{page}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,271 @@
+'use client';
+
+import { useState, type RefObject } from 'react';
+import MenuItem from '@mui/material/MenuItem';
+import Menu from '@mui/material/Menu';
+import { findWords } from '@/ui/reader/found-list';
+import type { Find } from '@/ui/reader/use-find';
+import { nextZoom, ZOOM_STEPS, type PageView, type Zoom } from '@/ui/reader/use-page-view';
+
+type Props = {
+  readonly pages: number;
+  readonly view: PageView;
+  /** As it comes out, of which 1 is the size on paper. */
+  readonly zoom: number;
+  readonly onView: (change: Partial<PageView>) => void;
+  readonly onPage: (page: number) => void;
+  readonly find: Find;
+  readonly findField: RefObject<HTMLInputElement | null>;
+  readonly isSideOpen: boolean;
+  readonly onSide: () => void;
+  readonly onFullScreen: () => void;
+};
+
+/** What one does with pages: go to one, look closer, turn it, find words. */
+export function ReaderToolbar(props: Props) {
+  const { view, zoom, onView, find, findField, isSideOpen, onSide, onFullScreen, pages } = props;
+  const { turned, single } = view;
+  return (
+    <div className="toolbar" role="toolbar" aria-label="Pages">
+      <button type="button" aria-pressed={isSideOpen} onClick={onSide}>
+        Contents
+      </button>
+      <PageField {...props} />
+      <span className="group">
+        <button
+          type="button"
+          aria-label="Smaller"
+          title="Smaller (−)"
+          onClick={() => {
+            onView({ zoom: nextZoom(zoom, -1) });
+          }}
+        >
+          −
+        </button>
+        <ZoomMenu
+          zoom={zoom}
+          onZoom={(next) => {
+            onView({ zoom: next });
+          }}
+        />
+        <button
+          type="button"
+          aria-label="Larger"
+          title="Larger (+)"
+          onClick={() => {
+            onView({ zoom: nextZoom(zoom, 1) });
+          }}
+        >
+          +
+        </button>
+      </span>
+      <span className="group wide-only">
+        <button
+          type="button"
+          aria-pressed={single}
+          title="One page at a time (S)"
+          onClick={() => {
+            onView({ single: !single });
+          }}
+        >
+          One page
+        </button>
+        <button
+          type="button"
+          aria-label="Turn clockwise"
+          title="Turn clockwise (R)"
+          onClick={() => {
+            onView({ turned: ((turned + 1) % 4) as PageView['turned'] });
+          }}
+        >
+          Turn
+        </button>
+        <button type="button" title="Full screen (F)" onClick={onFullScreen}>
+          Full screen
+        </button>
+      </span>
+      <span className="gap" />
+      <FindField find={find} field={findField} pages={pages} />
+    </div>
+  );
+}
+
+/** Which page is in view, and the way to another. */
+function PageField({ pages, view: { page }, onPage }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <form
+      className="jump"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onPage(Math.max(1, Math.min(pages, Math.floor(Number(typed)) || page)));
+        setTyped(null);
+      }}
+    >
+      <button
+        type="button"
+        aria-label="Page before"
+        disabled={page <= 1}
+        onClick={() => {
+          onPage(page - 1);
+        }}
+      >
+        ‹
+      </button>
+      <label>
+        <span className="wide-only">Page </span>
+        <input
+          inputMode="numeric"
+          aria-label="Page"
+          value={typed ?? String(page)}
+          onChange={(event) => {
+            setTyped(event.target.value.replaceAll(/\D/g, ''));
+          }}
+          onBlur={() => {
+            setTyped(null);
+          }}
+        />{' '}
+        of {pages}
+      </label>
+      <button
+        type="button"
+        aria-label="Page after"
+        disabled={page >= pages}
+        onClick={() => {
+          onPage(page + 1);
+        }}
+      >
+        ›
+      </button>
+    </form>
+  );
+}
+
+function ZoomMenu({
+  zoom,
+  onZoom,
+}: {
+  readonly zoom: number;
+  readonly onZoom: (zoom: Zoom) => void;
+}) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const choose = (next: Zoom) => {
+    onZoom(next);
+    setAnchor(null);
+  };
+  const percent = (of: number): string => `${String(Math.round(of * 100))} %`;
+  return (
+    <>
+      <button
+        type="button"
+        className="figure"
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        aria-label={`Zoom, ${percent(zoom)}`}
+        onClick={(event) => {
+          setAnchor(event.currentTarget);
+        }}
+      >
+        {percent(zoom)}
+      </button>
+      <Menu
+        open={anchor !== null}
+        anchorEl={anchor}
+        transitionDuration={0}
+        onClose={() => {
+          setAnchor(null);
+        }}
+      >
+        <MenuItem
+          onClick={() => {
+            choose('fit-width');
+          }}
+        >
+          Fit the width
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            choose('fit-page');
+          }}
+        >
+          Fit the page
+        </MenuItem>
+        {ZOOM_STEPS.map((step) => (
+          <MenuItem
+            key={step}
+            onClick={() => {
+              choose(step);
+            }}
+          >
+            {percent(step)}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}
+
+function FindField({
+  find,
+  field,
+  pages,
+}: {
+  readonly find: Find;
+  readonly field: RefObject<HTMLInputElement | null>;
+  readonly pages: number;
+}) {
+  const [typed, setTyped] = useState('');
+  const { at, places } = find;
+  return (
+    <form
+      className="find"
+      role="search"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (typed.trim() === find.words.trim() && places.length > 0) find.step(1);
+        else find.start(typed);
+      }}
+    >
+      <input
+        ref={field}
+        type="search"
+        aria-label="Find words"
+        placeholder="Find words"
+        value={typed}
+        onChange={({ target }) => {
+          setTyped(target.value);
+          if (target.value === '') find.start('');
+        }}
+      />
+      {find.words.trim() !== '' && (
+        <span role="status" className="quiet small">
+          {at === null || places.length === 0
+            ? findWords(find, pages)
+            : `${String(at + 1)} of ${String(places.length)}${find.searchingFrom === null ? '' : '…'}`}
+        </span>
+      )}
+      {places.length > 1 && (
+        <>
+          <button
+            type="button"
+            aria-label="Place before"
+            onClick={() => {
+              find.step(-1);
+            }}
+          >
+            ‹
+          </button>
+          <button
+            type="button"
+            aria-label="Place after"
+            onClick={() => {
+              find.step(1);
+            }}
+          >
+            ›
+          </button>
+        </>
+      )}
+    </form>
+  );
+}

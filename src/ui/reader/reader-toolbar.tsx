@@ -218,7 +218,7 @@ function FindField({
   const { at, places } = find;
   return (
     <form
-      className="find"
+      className="words"
       role="search"
       onSubmit={(event) => {
         event.preventDefault();

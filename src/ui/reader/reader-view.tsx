@@ -196,15 +196,17 @@ function About({ opened, onLeave }: { readonly opened: Opened; readonly onLeave:
         </p>
       )}
       <hr />
-      <h2>Keys</h2>
-      <dl className="keys small">
-        {READER_KEYS.map(([key, does]) => (
-          <div key={key} className="row">
-            <dt className="figure">{key}</dt>
-            <dd>{does}</dd>
-          </div>
-        ))}
-      </dl>
+      <details>
+        <summary>Keys</summary>
+        <dl className="keys small">
+          {READER_KEYS.map(([key, does]) => (
+            <div key={key}>
+              <dt className="figure">{key}</dt>
+              <dd>{does}</dd>
+            </div>
+          ))}
+        </dl>
+      </details>
       <hr />
       <Button
         component="a"

@@ -25,11 +25,14 @@ export function useZoomGestures(
   const anchor = useRef<Anchor | null>(null);
   const now = useRef(scale);
   useLayoutEffect(() => {
+    const before = now.current;
     now.current = scale;
-    const [element, held] = [list.current, anchor.current];
-    if (element === null || held === null || held.scale === scale) return;
+    const element = list.current;
+    if (element === null || before === scale) return;
+    const { left, top, width, height } = element.getBoundingClientRect();
+    // Where nobody points, the middle of the view stays where it is.
+    const held = anchor.current ?? { x: left + width / 2, y: top + height / 2, scale: before };
     const factor = scale / held.scale;
-    const { left, top } = element.getBoundingClientRect();
     element.scrollLeft = (element.scrollLeft + held.x - left) * factor - (held.x - left);
     element.scrollTop = (element.scrollTop + held.y - top) * factor - (held.y - top);
     anchor.current = null;

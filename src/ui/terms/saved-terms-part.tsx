@@ -1,6 +1,5 @@
 'use client';
 
-import { layersWords } from '@/ui/watermark/mark-words';
 import { useMemo } from 'react';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
 import { counted } from '@/core/base/counted';
@@ -66,7 +65,7 @@ function columnsOf(onOpen: (row: SavedTermsRow) => void): readonly Column<SavedT
       header: 'Watermark',
       width: 150,
       kind: 'oneline',
-      cell: (row) => <span className="quiet">{layersWords(row.watermark)}</span>,
+      cell: (row) => <span className="quiet">{row.watermark.length === 0 ? 'none' : counted(row.watermark.length, 'layer')}</span>,
     },
     {
       id: 'changedAt',

@@ -37,7 +37,7 @@ export function LayerFields({ layer, number, onChange, onRemove }: Props) {
   };
   return (
     <section className="stack layer" aria-label={`Layer ${String(number)}`}>
-      <div className="row tight-row">
+      <div className="choices">
         <Choice
           label="Where"
           value={layer.place}

@@ -68,14 +68,14 @@ export function MarkPreview({ layers, shownAs }: Props) {
             request={{ ...request, medium: 'screen' }}
           />
           <Shown
-            name="On a dark page"
-            title={document.title}
-            request={{ ...request, medium: 'screen', ground: 'dark' }}
-          />
-          <Shown
             name="As it is printed"
             title={document.title}
             request={{ ...request, medium: 'paper' }}
+          />
+          <Shown
+            name="On a dark page"
+            title={document.title}
+            request={{ ...request, medium: 'screen', ground: 'dark' }}
           />
         </div>
       )}

@@ -42,7 +42,7 @@ import type {
   revokeDocumentInput,
 } from '@/contracts/document';
 import type { DraftKept, draftInput, keepDraftInput } from '@/contracts/draft';
-import type { Explained, explainInput, supposeInput } from '@/contracts/explain';
+import type { Explained, explainInput, SeenAs, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
 import type { changeFolderInput, folderInput, makeFolderInput } from '@/contracts/folder';
 import type { ImpactFound } from '@/contracts/impact';
@@ -179,6 +179,7 @@ export type Api = {
   'DELETE /api/v1/drafts/:id': Call<typeof draftInput, Done>;
   'POST /api/v1/drafts': Call<typeof keepDraftInput, DraftKept>;
   'POST /api/v1/explain': Call<typeof explainInput, Explained>;
+  'POST /api/v1/explain/seen': Call<typeof explainInput, SeenAs>;
   'POST /api/v1/explain/supposed': Call<typeof supposeInput, Explained>;
   'POST /api/v1/files/inspect': Call<typeof inspectInput, { readonly found: FileFound | null }>;
   'POST /api/v1/folders/:id': Call<typeof changeFolderInput, Done>;

@@ -89,8 +89,18 @@ export const documentInput = z.object({ id: documentId });
 export const checkPageInput = z.object({
   id: documentId,
   page: z.coerce.number().int().min(1),
-  width: z.coerce.number().int().min(100).max(2600).default(1275),
+  width: z.coerce.number().int().min(100).max(20_000).default(1275),
+  column: z.coerce.number().int().min(0).max(20).optional(),
+  row: z.coerce.number().int().min(0).max(20).optional(),
 });
+export type CheckPageInput = z.output<typeof checkPageInput>;
+/** Whole words, looked for from a page on, in a document that is checked. */
+export const checkFindInput = z.object({
+  id: documentId,
+  words: z.string().trim().min(2, 'two letters at least').max(80),
+  from: z.coerce.number().int().min(1).default(1),
+});
+export type CheckFindInput = z.output<typeof checkFindInput>;
 export type CheckView = {
   readonly id: DocumentId;
   readonly title: string;

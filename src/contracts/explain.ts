@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { watermarkInput } from '@/contracts/watermark';
+import type { Watermark } from '@/core/watermark/layers';
 import { isId, type RecipientId } from '@/core/base/ids';
 import { documentId } from '@/contracts/document';
 import { draftTerms } from '@/contracts/draft';
@@ -27,6 +28,8 @@ export const explainInput = z.object({
   country: z.string().trim().toUpperCase().max(2).nullish(),
   device: z.enum(['kept', 'visit']).nullish(),
 });
+/** Whose view of which document a page shows. */
+export const seenPageInput = z.object({ id: documentId, recipient: recipientId });
 export type ExplainInput = z.infer<typeof explainInput>;
 
 /** Somebody, known or not, and what they would be given of a document, at another time or place too. */
@@ -50,7 +53,11 @@ export const previewPageInput = z.object({
   ground: z.enum(['light', 'dark']).default('light'),
   at: z.number().int().nullish(),
   network: z.string().trim().max(64).nullish(),
-  width: z.number().int().min(100).max(1_600).default(560),
+  page: z.number().int().min(1).default(1),
+  width: z.number().int().min(100).max(20_000).default(560),
+  /** Which of the squares that the page is cut into; absent: the whole page. */
+  column: z.number().int().min(0).max(20).optional(),
+  row: z.number().int().min(0).max(20).optional(),
 });
 export type PreviewPageInput = z.infer<typeof previewPageInput>;
 
@@ -84,6 +91,23 @@ export type NamedWay = {
   readonly conditions: readonly string[];
   readonly givenBy: string;
   readonly givenAt: number;
+};
+/** A document as somebody would be shown it, and why. */
+export type SeenAs = {
+  readonly explained: Explained;
+  readonly document: {
+    readonly id: string;
+    readonly title: string;
+    readonly reference: string;
+    readonly pages: number;
+  };
+  readonly person: {
+    readonly address: string;
+    readonly name: string;
+    readonly organisation: string;
+  };
+  /** What the dispatch puts on the pages, pieces not filled in; what levels require comes on top. */
+  readonly watermark: Watermark;
 };
 export type Explained = {
   readonly now: number;

@@ -78,7 +78,7 @@ export const printInput = z.object({
 export const licenceInput = z.object({ licence: licenceId });
 
 /** Where something stands on a page, in hundredths of a percent of it, from its top left. */
-export type PageBox = {
+type PageBox = {
   readonly left: number;
   readonly top: number;
   readonly width: number;

@@ -1,6 +1,8 @@
 'use client';
 
-import { useState } from 'react';
+import { useState, type ComponentProps } from 'react';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
@@ -8,6 +10,7 @@ import type { Terms } from '@/core/policy/rights';
 import type { Watermark } from '@/core/watermark/layers';
 import { useAsked } from '@/ui/http/use-asked';
 import { nameOf, organisationOf, type GridRow } from '@/ui/recipients/grid-view';
+import { SeenReader } from '@/ui/seen/seen-reader';
 import { Problem } from '@/ui/shell/notice';
 import { PreviewPicture } from '@/ui/watermark/preview-picture';
 import { NOW, WhatIf, type Case } from '@/ui/why/what-if';
@@ -103,8 +106,42 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
         />
       )}
       <Problem words={problem} />
+      {answer !== null && (
+        <ReadAsThem
+          explained={answer}
+          document={document}
+          person={who}
+          watermark={watermark}
+          at={asked.at}
+          network={given(asked.network)}
+        />
+      )}
       {answer?.opens === true && <RightsFound found={answer} />}
       <WhatIf asked={asked} onAsk={setAsked} others={false} />
     </section>
+  );
+}
+
+/** The reader, whole, as they would have it. */
+function ReadAsThem(props: Omit<ComponentProps<typeof SeenReader>, 'leave' | 'otherCase'>) {
+  const [isOpen, setOpen] = useState(false);
+  const close = () => {
+    setOpen(false);
+  };
+  return (
+    <div>
+      <Button
+        onClick={() => {
+          setOpen(true);
+        }}
+      >
+        Read as them
+      </Button>
+      {isOpen && (
+        <Dialog open fullScreen onClose={close} transitionDuration={0} aria-label="As they read">
+          <SeenReader {...props} leave={<Button onClick={close}>Back</Button>} otherCase={null} />
+        </Dialog>
+      )}
+    </div>
   );
 }

@@ -13,7 +13,7 @@ import { PassOnPanel } from '@/ui/reader/pass-on-panel';
 import { ReaderView } from '@/ui/reader/reader-view';
 import { Refusal } from '@/ui/reader/refusal';
 import { readerCall } from '@/ui/reader/reader-call';
-import { forgetViews } from '@/ui/reader/use-page-view';
+import { forgetViews } from '@/ui/pages/use-page-view';
 import { SharedList } from '@/ui/reader/shared-list';
 
 /** Ends this device, so that another address can be proven. */

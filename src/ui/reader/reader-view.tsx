@@ -7,20 +7,17 @@ import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
-import { DocumentPages } from '@/ui/reader/document-pages';
-import { openSource, PageSourceProvider } from '@/ui/reader/page-source';
+import { DocumentPages } from '@/ui/pages/document-pages';
+import { PageSourceProvider } from '@/ui/pages/page-source';
+import { openSource } from '@/ui/reader/open-source';
 import { PrintControl } from '@/ui/reader/print-control';
-import {
-  RefusedError,
-  readerFetch,
-  type OnRefused,
-  type ReadingRefusal,
-} from '@/ui/reader/reader-call';
+import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
+import { readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
-import { READER_KEYS } from '@/ui/reader/use-reader-keys';
+import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
 import { Moment } from '@/ui/time/moment';
 import { distanceText } from '@/core/base/moment-text';
 import { refusalWords, withheldWords } from '@/ui/words/reason-words';
@@ -199,7 +196,7 @@ function About({ opened, onLeave }: { readonly opened: Opened; readonly onLeave:
       <details>
         <summary>Keys</summary>
         <dl className="keys small">
-          {READER_KEYS.map(([key, does]) => (
+          {PAGES_KEYS.map(([key, does]) => (
             <div key={key}>
               <dt className="figure">{key}</dt>
               <dd>{does}</dd>

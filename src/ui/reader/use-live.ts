@@ -4,12 +4,8 @@ import { useCallback, useEffect } from 'react';
 import type { LicenceId } from '@/core/base/ids';
 import type { OpenState } from '@/contracts/reader';
 import { CallError } from '@/ui/http/call';
-import {
-  readerCall,
-  readerFetch,
-  type OnRefused,
-  type ReadingRefusal,
-} from '@/ui/reader/reader-call';
+import { type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
+import { readerCall, readerFetch } from '@/ui/reader/reader-call';
 
 type Check =
   | (OpenState & { readonly outcome: 'granted' })

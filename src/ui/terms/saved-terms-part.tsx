@@ -65,7 +65,11 @@ function columnsOf(onOpen: (row: SavedTermsRow) => void): readonly Column<SavedT
       header: 'Watermark',
       width: 150,
       kind: 'oneline',
-      cell: (row) => <span className="quiet">{row.watermark.length === 0 ? 'none' : counted(row.watermark.length, 'layer')}</span>,
+      cell: (row) => (
+        <span className="quiet">
+          {row.watermark.length === 0 ? 'none' : counted(row.watermark.length, 'layer')}
+        </span>
+      ),
     },
     {
       id: 'changedAt',

@@ -4,7 +4,7 @@ import { partsOf } from '@/core/watermark/pieces';
 import { pieceName, whereWords } from '@/ui/watermark/mark-words';
 
 /** A line with its pieces as solid parts. */
-export function MarkLine({ line }: Pick<MarkLayer, 'line'>) {
+function MarkLine({ line }: Pick<MarkLayer, 'line'>) {
   return (
     <span className="mark-line">
       {partsOf(line).map((part, i) =>

@@ -10,7 +10,7 @@ import type { ShownAs } from '@/ui/watermark/mark-preview';
 const Designer = dynamic(() => import('@/ui/watermark/designer').then((all) => all.Designer));
 
 /** Somebody, on whichever document is at hand. */
-export const ANYBODY: ShownAs = {
+const ANYBODY: ShownAs = {
   document: null,
   address: 'mira@yard.example',
   name: '',

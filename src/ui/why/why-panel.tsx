@@ -1,6 +1,8 @@
 'use client';
 
 import { useState } from 'react';
+import Link from 'next/link';
+import Button from '@mui/material/Button';
 import Skeleton from '@mui/material/Skeleton';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -59,6 +61,9 @@ export function WhyPanel({
         <Compared lines={differences(plain, found, (moment) => momentText(moment, zone))} />
       )}
       <Ways found={found} />
+      <Button component={Link} href={`/documents/${document}/as?recipient=${recipient}`}>
+        See it as they do
+      </Button>
       <WhatIf asked={asked} onAsk={setAsked} />
       <Problem words={problem} />
     </section>

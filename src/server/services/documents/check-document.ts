@@ -5,8 +5,15 @@ import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
 import { layersOn, type Watermark } from '@/core/watermark/layers';
 import { reaches } from '@/core/policy/permissions';
-import type { CheckView } from '@/contracts/document';
-import type { PagePicture } from '@/server/rendering/render-task';
+import type { CheckFindInput, CheckPageInput, CheckView } from '@/contracts/document';
+import type { PagePart } from '@/server/rendering/page-source';
+import type {
+  PagePicture,
+  PagePoints,
+  RenderResults,
+  RenderTask,
+  SealedSource,
+} from '@/server/rendering/render-task';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { wasChecked } from '@/server/repositories/ledger/last-done';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
@@ -119,56 +126,124 @@ export async function checkDocument(
 export async function checkPage(
   deps: Deps,
   actor: StaffActor,
-  { id, page, width }: { readonly id: DocumentId; readonly page: number; readonly width: number },
-): Promise<PagePicture> {
+  { id, page, width, column, row }: CheckPageInput,
+): Promise<CheckedPage> {
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(
     deps.clock.now(),
   );
-  return drawChecked(deps, actor, { id, page, width, watermark: [checkMark(actor.name, day)] });
+  const part = column === undefined || row === undefined ? {} : { part: { column, row } };
+  const watermark = [checkMark(actor.name, day)];
+  return drawChecked(deps, actor, { id, page, width, ...part, watermark });
 }
+
+/** Has something made of a document that a member of staff checks. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+async function renderChecked<K extends RenderTask['kind']>(
+  deps: Deps,
+  actor: StaffActor,
+  id: DocumentId,
+  taskOf: (source: SealedSource) => Extract<RenderTask, { readonly kind: K }>,
+): Promise<RenderResults[K]> {
+  const found = await needOwn(deps, actor, id);
+  const key = await keyFor(deps, actor, found);
+  const { blobKey, headerBytes, bytes: plainBytes, mediaType } = found.version;
+  const source = sealedSource(deps, { blobKey, headerBytes, plainBytes, mediaType }, key);
+  try {
+    return await deps.renderer.run(taskOf(source), { who: actor.id, signal: null });
+  } catch (error) {
+    if (hasCode(error, 'CONTENT_DAMAGED')) await noteDamaged(deps, found.version.id);
+    throw error;
+  }
+}
+
+/** What is drawn as a check, and how it is marked. */
+type Drawing = {
+  readonly id: DocumentId;
+  readonly page: number;
+  readonly width: number;
+  readonly part?: PagePart;
+  /** It has to say who looks: what is drawn may be photographed. */
+  readonly watermark: Watermark;
+  readonly medium?: 'screen' | 'paper';
+  readonly ground?: 'light' | 'dark';
+};
+
+/** A page as it was drawn for a check, and how large it is in points. */
+export type CheckedPage = PagePicture & { readonly points: PagePoints };
 
 /**
  * Draws a page for a member of staff who answers for the document, as a check.
  *
- * @param drawing `watermark` has to say who looks: what is drawn may be photographed
  * @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED`
  */
 export async function drawChecked(
   deps: Deps,
   actor: StaffActor,
-  drawing: {
-    readonly id: DocumentId;
-    readonly page: number;
-    readonly width: number;
-    readonly watermark: Watermark;
-    readonly medium?: 'screen' | 'paper';
-    readonly ground?: 'light' | 'dark';
-  },
-): Promise<PagePicture> {
-  const { id, page, width, watermark, medium = 'screen', ground = 'light' } = drawing;
-  const found = await needOwn(deps, actor, id);
-  const key = await keyFor(deps, actor, found);
-  const { version } = found;
-  const source = sealedSource(
-    deps,
-    {
-      blobKey: version.blobKey,
-      headerBytes: version.headerBytes,
-      plainBytes: version.bytes,
-      mediaType: version.mediaType,
-    },
-    key,
-  );
-  try {
-    return await deps.renderer.run(
-      medium === 'paper'
-        ? { kind: 'print', source, page, watermark: layersOn(watermark, 'paper'), width }
-        : { kind: 'page', source, page, width, watermark, isDark: ground === 'dark' },
-      { who: actor.id, signal: null },
-    );
-  } catch (error) {
-    if (hasCode(error, 'CONTENT_DAMAGED')) await noteDamaged(deps, version.id);
-    throw error;
+  { id, page, width, part, watermark, medium = 'screen', ground = 'light' }: Drawing,
+): Promise<CheckedPage> {
+  if (medium === 'paper') {
+    const onPaper = layersOn(watermark, 'paper');
+    const printed = await renderChecked<'print'>(deps, actor, id, (source) => ({
+      kind: 'print',
+      source,
+      page,
+      width: Math.min(width, WIDEST_PAGE),
+      watermark: onPaper,
+    }));
+    return { ...printed, points: printed.size };
   }
+  return renderChecked<'page'>(deps, actor, id, (source) => ({
+    kind: 'page',
+    source,
+    page,
+    ...(part === undefined ? { width: Math.min(width, WIDEST_PAGE) } : { width, part }),
+    watermark,
+    isDark: ground === 'dark',
+  }));
+}
+
+/** The widest whole page that is drawn; beyond it one looks at parts. */
+const WIDEST_PAGE = 2_600;
+
+/** Where whole words stand in a document that is checked. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+export async function findChecked(
+  deps: Deps,
+  actor: StaffActor,
+  { id, words, from }: CheckFindInput,
+): Promise<RenderResults['find']> {
+  return renderChecked<'find'>(deps, actor, id, (source) => ({
+    kind: 'find',
+    source,
+    words,
+    from,
+  }));
+}
+
+/** The text of a page that is checked. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+export async function textChecked(
+  deps: Deps,
+  actor: StaffActor,
+  { id, page }: { readonly id: DocumentId; readonly page: number },
+): Promise<{ readonly runs: RenderResults['text'] }> {
+  return {
+    runs: await renderChecked<'text'>(deps, actor, id, (source) => ({
+      kind: 'text',
+      source,
+      page,
+    })),
+  };
+}
+
+/** The outline of a document that is checked. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+export async function outlineChecked(
+  deps: Deps,
+  actor: StaffActor,
+  { id }: { readonly id: DocumentId },
+): Promise<{ readonly outline: RenderResults['outline'] }> {
+  return {
+    outline: await renderChecked<'outline'>(deps, actor, id, (source) => ({
+      kind: 'outline',
+      source,
+    })),
+  };
 }

@@ -4,11 +4,10 @@ import { watermarkUnder } from '@/core/policy/defaults';
 import { deviceLabel } from '@/core/insight/device-label';
 import { previewMark } from '@/core/watermark/check-mark';
 import { fillLayers } from '@/core/watermark/layers';
-import type { PagePicture } from '@/server/rendering/render-task';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
-import { drawChecked } from '@/server/services/documents/check-document';
+import { drawChecked, type CheckedPage } from '@/server/services/documents/check-document';
 import { defaultsFinder } from '@/server/services/policy/manage-defaults';
 import { filledFor } from '@/server/services/policy/mark-facts';
 
@@ -26,8 +25,20 @@ const SHOWN_DISPATCH = 'this dispatch';
 export async function previewPage(
   deps: Deps,
   actor: StaffActor,
-  { id, width, watermark, medium, ground, at, network, ...person }: PreviewPageInput,
-): Promise<PagePicture> {
+  {
+    id,
+    page,
+    width,
+    column,
+    row,
+    watermark,
+    medium,
+    ground,
+    at,
+    network,
+    ...person
+  }: PreviewPageInput,
+): Promise<CheckedPage> {
   const [found, defaultsOf] = await Promise.all([
     findDocument(deps.db.read, id),
     defaultsFinder(deps.db.read),
@@ -53,5 +64,6 @@ export async function previewPage(
     at ?? deps.clock.now(),
   );
   const shown = fillLayers([...filled, previewMark(actor.name)], () => ({ copy: '1' }));
-  return drawChecked(deps, actor, { id, page: 1, width, watermark: shown, medium, ground });
+  const part = column === undefined || row === undefined ? {} : { part: { column, row } };
+  return drawChecked(deps, actor, { id, page, width, ...part, watermark: shown, medium, ground });
 }

@@ -114,7 +114,7 @@ async function stoodThen(
   return { policy: then.policyFor(person), blocked: blocked.has(person.id) };
 }
 
-async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
+export async function personAsked(deps: Deps, { recipient, address }: ExplainInput) {
   if (address == null || address === '') {
     const [known] = await recipientsByIds(deps.db.read, [recipient]);
     if (known === undefined) throw new ServiceError('no-person');

@@ -2,9 +2,9 @@
 
 import { useEffect, useState } from 'react';
 import { sentenceOf } from '@/ui/http/call';
-import { usePageSource, type LoadedPicture, type WantedPicture } from '@/ui/reader/page-source';
-import { mayPass, useAnotherTry } from '@/ui/reader/use-another-try';
-import { RefusedError, type OnRefused } from '@/ui/reader/reader-call';
+import { usePageSource, type LoadedPicture, type WantedPicture } from '@/ui/pages/page-source';
+import { mayPass, useAnotherTry } from '@/ui/pages/use-another-try';
+import { RefusedError, type OnRefused } from '@/ui/pages/refused';
 
 /** How long a size has to stand before a picture of it is asked for: zooming passes many. */
 const SETTLES = 120;

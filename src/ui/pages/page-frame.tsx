@@ -2,12 +2,12 @@
 
 import { memo, useEffect, useRef, useState } from 'react';
 import type { FoundPage } from '@/contracts/reader';
-import { PageParts } from '@/ui/reader/page-parts';
-import type { PageSize } from '@/ui/reader/page-source';
-import { TextLayer } from '@/ui/reader/text-layer';
-import { useNear } from '@/ui/reader/use-near';
-import { usePicture } from '@/ui/reader/use-picture';
-import type { OnRefused } from '@/ui/reader/reader-call';
+import { PageParts } from '@/ui/pages/page-parts';
+import type { PageSize } from '@/ui/pages/page-source';
+import { TextLayer } from '@/ui/pages/text-layer';
+import { useNear } from '@/ui/pages/use-near';
+import { usePicture } from '@/ui/pages/use-picture';
+import type { OnRefused } from '@/ui/pages/refused';
 
 /** Where words stand on a page, and which of the places one is at. */
 export type Hits = {

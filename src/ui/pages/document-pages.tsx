@@ -1,16 +1,16 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { FoundList } from '@/ui/reader/found-list';
-import { OutlineList } from '@/ui/reader/outline-list';
-import { PageFrame } from '@/ui/reader/page-frame';
-import type { PageSize } from '@/ui/reader/page-source';
-import type { OnRefused } from '@/ui/reader/reader-call';
-import { ReaderSide, type Side } from '@/ui/reader/reader-side';
-import { ReaderToolbar } from '@/ui/reader/reader-toolbar';
-import { Thumbnails } from '@/ui/reader/thumbnails';
-import { showPage, useCurrentPage } from '@/ui/reader/use-current-page';
-import { useFind } from '@/ui/reader/use-find';
+import { FoundList } from '@/ui/pages/found-list';
+import { OutlineList } from '@/ui/pages/outline-list';
+import { PageFrame } from '@/ui/pages/page-frame';
+import type { PageSize } from '@/ui/pages/page-source';
+import type { OnRefused } from '@/ui/pages/refused';
+import { PagesSide, type Side } from '@/ui/pages/pages-side';
+import { PagesToolbar } from '@/ui/pages/pages-toolbar';
+import { Thumbnails } from '@/ui/pages/thumbnails';
+import { showPage, useCurrentPage } from '@/ui/pages/use-current-page';
+import { useFind } from '@/ui/pages/use-find';
 import {
   boundedZoom,
   nextZoom,
@@ -18,11 +18,11 @@ import {
   usePageView,
   zoomOf,
   type PageView,
-} from '@/ui/reader/use-page-view';
-import { useReaderKeys, type ReaderKeys } from '@/ui/reader/use-reader-keys';
-import { useReadingTimes } from '@/ui/reader/use-reading-times';
-import { useRoom } from '@/ui/reader/use-room';
-import { useZoomGestures } from '@/ui/reader/use-zoom-gestures';
+} from '@/ui/pages/use-page-view';
+import { usePagesKeys, type PagesKeys } from '@/ui/pages/use-pages-keys';
+import { useReadingTimes } from '@/ui/pages/use-reading-times';
+import { useRoom } from '@/ui/pages/use-room';
+import { useZoomGestures } from '@/ui/pages/use-zoom-gestures';
 
 /** An A4 page, until the first one says how large pages are. */
 const A4: PageSize = { width: 595, height: 842 };
@@ -95,12 +95,12 @@ export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, aside
         .catch(() => undefined);
     else void document.exitFullscreen();
   }, []);
-  useReaderKeys(useKeys({ view, zoom, pages, change, goTo, find, fullScreen, findField }));
+  usePagesKeys(useKeys({ view, zoom, pages, change, goTo, find, fullScreen, findField }));
 
   const shown = view.single ? [view.page] : Array.from({ length: pages }, (_each, i) => i + 1);
   return (
     <>
-      <ReaderToolbar
+      <PagesToolbar
         pages={pages}
         view={view}
         zoom={zoom}
@@ -116,7 +116,7 @@ export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, aside
       />
       <div className={side === null ? 'body' : 'body with-side'}>
         {side !== null && (
-          <ReaderSide side={side} onSide={setSide}>
+          <PagesSide side={side} onSide={setSide}>
             {side === 'pages' && (
               <Thumbnails
                 pages={pages}
@@ -128,7 +128,7 @@ export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, aside
             )}
             {side === 'outline' && <OutlineList copy={copy} current={view.page} onPage={goTo} />}
             {side === 'found' && <FoundList find={find} pages={pages} />}
-          </ReaderSide>
+          </PagesSide>
         )}
         <main
           ref={list}
@@ -174,7 +174,7 @@ function useKeys({
   readonly find: ReturnType<typeof useFind>;
   readonly fullScreen: () => void;
   readonly findField: React.RefObject<HTMLInputElement | null>;
-}): ReaderKeys {
+}): PagesKeys {
   const { page, turned, single } = view;
   return useMemo(() => {
     const to = { before: page - 1, after: page + 1, first: 1, last: pages };

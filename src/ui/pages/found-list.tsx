@@ -1,7 +1,7 @@
 'use client';
 
 import { counted } from '@/core/base/counted';
-import type { Find } from '@/ui/reader/use-find';
+import type { Find } from '@/ui/pages/use-find';
 
 /** How a search stands: `12 places; looked through up to page 80`. */
 export function findWords({ words, places, searchingFrom, problem }: Find, pages: number): string {

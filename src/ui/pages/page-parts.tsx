@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { PageSize } from '@/ui/reader/page-source';
-import { usePicture } from '@/ui/reader/use-picture';
-import type { OnRefused } from '@/ui/reader/reader-call';
+import type { PageSize } from '@/ui/pages/page-source';
+import { usePicture } from '@/ui/pages/use-picture';
+import type { OnRefused } from '@/ui/pages/refused';
 
 /** The side of a part in px, as the server cuts them. */
 const SIDE = 1_024;

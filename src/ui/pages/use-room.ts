@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState, type RefObject } from 'react';
-import type { PageSize } from '@/ui/reader/page-source';
+import type { PageSize } from '@/ui/pages/page-source';
 
 /** What is around a page within its list, in px. */
 const AROUND = 36;

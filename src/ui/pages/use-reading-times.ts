@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, type RefObject } from 'react';
-import { usePageSource } from '@/ui/reader/page-source';
+import { usePageSource } from '@/ui/pages/page-source';
 
 const TICK = 1_000;
 const TELLS_EVERY = 15;

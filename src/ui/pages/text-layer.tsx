@@ -2,8 +2,8 @@
 
 import { useEffect, useRef, useState } from 'react';
 import type { TextPiece } from '@/contracts/reader';
-import { usePageSource } from '@/ui/reader/page-source';
-import { RefusedError, type OnRefused } from '@/ui/reader/reader-call';
+import { usePageSource } from '@/ui/pages/page-source';
+import { RefusedError, type OnRefused } from '@/ui/pages/refused';
 
 /** The text of a page over its picture, to be selected and copied; each piece stretched to its place. */
 export function TextLayer({

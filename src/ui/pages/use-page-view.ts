@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useState } from 'react';
-import type { PageSize } from '@/ui/reader/page-source';
+import type { PageSize } from '@/ui/pages/page-source';
 
 export const ZOOM_STEPS = [0.25, 0.5, 0.75, 1, 1.25, 1.5, 2, 3, 4, 6] as const;
 const SMALLEST = 0.1;

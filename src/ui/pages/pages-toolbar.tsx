@@ -3,9 +3,9 @@
 import { useState, type RefObject } from 'react';
 import MenuItem from '@mui/material/MenuItem';
 import Menu from '@mui/material/Menu';
-import { findWords } from '@/ui/reader/found-list';
-import type { Find } from '@/ui/reader/use-find';
-import { nextZoom, ZOOM_STEPS, type PageView, type Zoom } from '@/ui/reader/use-page-view';
+import { findWords } from '@/ui/pages/found-list';
+import type { Find } from '@/ui/pages/use-find';
+import { nextZoom, ZOOM_STEPS, type PageView, type Zoom } from '@/ui/pages/use-page-view';
 
 type Props = {
   readonly pages: number;
@@ -22,7 +22,7 @@ type Props = {
 };
 
 /** What one does with pages: go to one, look closer, turn it, find words. */
-export function ReaderToolbar(props: Props) {
+export function PagesToolbar(props: Props) {
   const { view, zoom, onView, find, findField, isSideOpen, onSide, onFullScreen, pages } = props;
   const { turned, single } = view;
   return (

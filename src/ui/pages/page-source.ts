@@ -1,9 +1,7 @@
 'use client';
 
 import { createContext, useContext } from 'react';
-import type { LicenceId } from '@/core/base/ids';
 import type { FoundPage, OutlineLine, TextPiece } from '@/contracts/reader';
-import { readerFetch } from '@/ui/reader/reader-call';
 
 /** A picture of a page, or of a part of one, and how large the page is in points. */
 export type LoadedPicture = {
@@ -56,7 +54,7 @@ function sizeOf(response: Response): PageSize {
 }
 
 /** The address of a picture, below that of its pages. */
-function pathOf({ page, width, column, row }: WantedPicture): string {
+export function picturePath({ page, width, column, row }: WantedPicture): string {
   const part =
     column === undefined || row === undefined ? '' : `&column=${String(column)}&row=${String(row)}`;
   return `/pages/${String(page)}?width=${String(width)}${part}`;
@@ -65,37 +63,4 @@ function pathOf({ page, width, column, row }: WantedPicture): string {
 /** A picture that was answered with. */
 export async function pictureOf(response: Response): Promise<LoadedPicture> {
   return { url: URL.createObjectURL(await response.blob()), points: sizeOf(response) };
-}
-
-/** The pages of an open, every request signed with this browser's key. */
-export function openSource(licence: LicenceId): PageSource {
-  const base = `/api/v1/reader/licences/${licence}`;
-  const get = (path: string, signal: AbortSignal | null) =>
-    readerFetch('GET', `${base}${path}`, undefined, signal);
-  const post = (path: string, body: unknown, signal: AbortSignal | null, keepalive = false) =>
-    readerFetch('POST', `${base}${path}`, body, signal, keepalive);
-  return {
-    picture: async (wanted, signal) => pictureOf(await get(pathOf(wanted), signal)),
-    text: async (page, signal) => {
-      const answer = await get(`/pages/${String(page)}/text`, signal);
-      return ((await answer.json()) as { readonly runs: readonly TextPiece[] }).runs;
-    },
-    outline: async () => {
-      const answer = await get('/outline', null);
-      return ((await answer.json()) as { readonly outline: readonly OutlineLine[] }).outline;
-    },
-    find: async (words, from, signal) => {
-      const answer = await post('/find', { words, from }, signal);
-      return (await answer.json()) as {
-        readonly found: readonly FoundPage[];
-        readonly next: number | null;
-      };
-    },
-    noteCopied: async (page, characters) => {
-      await post(`/pages/${String(page)}/copied`, { characters }, null);
-    },
-    noteReading: async (pages) => {
-      await post('/reading', { pages }, null, true);
-    },
-  };
 }

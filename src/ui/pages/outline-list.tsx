@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import type { OutlineLine } from '@/contracts/reader';
-import { usePageSource } from '@/ui/reader/page-source';
+import { usePageSource } from '@/ui/pages/page-source';
 
 type Props = {
   /** Whether text of the document may reach this browser. */

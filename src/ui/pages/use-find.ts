@@ -3,12 +3,12 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { FoundPage } from '@/contracts/reader';
 import { sentenceOf } from '@/ui/http/call';
-import { usePageSource } from '@/ui/reader/page-source';
-import { RefusedError, type OnRefused } from '@/ui/reader/reader-call';
-import type { Hits } from '@/ui/reader/page-frame';
+import { usePageSource } from '@/ui/pages/page-source';
+import { RefusedError, type OnRefused } from '@/ui/pages/refused';
+import type { Hits } from '@/ui/pages/page-frame';
 
 /** One place where words were found. */
-export type Place = { readonly page: number; readonly index: number };
+type Place = { readonly page: number; readonly index: number };
 
 /** A search through the pages, which goes on as long as there are any. */
 export type Find = {

@@ -1,10 +1,10 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { usePicture } from '@/ui/reader/use-picture';
-import { useNear } from '@/ui/reader/use-near';
-import type { PageSize } from '@/ui/reader/page-source';
-import type { OnRefused } from '@/ui/reader/reader-call';
+import { usePicture } from '@/ui/pages/use-picture';
+import { useNear } from '@/ui/pages/use-near';
+import type { PageSize } from '@/ui/pages/page-source';
+import type { OnRefused } from '@/ui/pages/refused';
 
 /** Width of a small picture, in px: twice what it is shown at. */
 const WIDTH = 240;

@@ -3,7 +3,7 @@
 import { useEffect } from 'react';
 
 /** What keys do while one reads. */
-export type ReaderKeys = {
+export type PagesKeys = {
   readonly larger: () => void;
   readonly smaller: () => void;
   readonly fitWidth: () => void;
@@ -18,7 +18,7 @@ export type ReaderKeys = {
 };
 
 /** The keys, to be told. */
-export const READER_KEYS: readonly (readonly [string, string])[] = [
+export const PAGES_KEYS: readonly (readonly [string, string])[] = [
   ['+ −', 'larger, smaller'],
   ['0', 'fit the width'],
   ['9', 'fit the page'],
@@ -50,7 +50,7 @@ const SINGLE_KEYS = {
   '/': 'find',
 } as const;
 
-function actionOf({ key, shiftKey }: KeyboardEvent, keys: ReaderKeys): (() => void) | null {
+function actionOf({ key, shiftKey }: KeyboardEvent, keys: PagesKeys): (() => void) | null {
   if (key.toLowerCase() === 'n')
     return () => {
       keys.nextPlace(shiftKey ? -1 : 1);
@@ -68,7 +68,7 @@ const PAGE_KEYS = {
   End: 'last',
 } as const;
 
-function pageAction(key: string, page: NonNullable<ReaderKeys['page']>): (() => void) | null {
+function pageAction(key: string, page: NonNullable<PagesKeys['page']>): (() => void) | null {
   if (!Object.hasOwn(PAGE_KEYS, key)) return null;
   const to = PAGE_KEYS[key as keyof typeof PAGE_KEYS];
   return () => {
@@ -77,7 +77,7 @@ function pageAction(key: string, page: NonNullable<ReaderKeys['page']>): (() => 
 }
 
 /** Listens for the keys; `Ctrl F` finds in the document, since the browser sees pictures only. */
-export function useReaderKeys(keys: ReaderKeys): void {
+export function usePagesKeys(keys: PagesKeys): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const command = event.ctrlKey || event.metaKey;

@@ -24,6 +24,8 @@ export function useZoomGestures(
 ): void {
   const anchor = useRef<Anchor | null>(null);
   const now = useRef(scale);
+  /** How far apart two fingers are, in px; 0: there are not two. */
+  const apart = useRef(0);
   useLayoutEffect(() => {
     const before = now.current;
     now.current = scale;
@@ -33,8 +35,10 @@ export function useZoomGestures(
     // Where nobody points, the middle of the view stays where it is.
     const held = anchor.current ?? { x: left + width / 2, y: top + height / 2, scale: before };
     const factor = scale / held.scale;
-    element.scrollLeft = (element.scrollLeft + held.x - left) * factor - (held.x - left);
-    element.scrollTop = (element.scrollTop + held.y - top) * factor - (held.y - top);
+    element.scrollTo(
+      (element.scrollLeft + held.x - left) * factor - (held.x - left),
+      (element.scrollTop + held.y - top) * factor - (held.y - top),
+    );
     anchor.current = null;
   }, [list, scale]);
 
@@ -50,18 +54,21 @@ export function useZoomGestures(
       event.preventDefault();
       zoom(event.clientX, event.clientY, Math.exp(-event.deltaY / 300));
     };
-    let apart = 0;
     const begin = (event: TouchEvent) => {
-      apart = event.touches.length === 2 ? distance(event.touches) : 0;
+      apart.current = event.touches.length === 2 ? distance(event.touches) : 0;
     };
     const move = (event: TouchEvent) => {
       const [one, other] = [event.touches[0], event.touches[1]];
-      if (apart === 0 || one === undefined || other === undefined) return;
+      if (apart.current === 0 || one === undefined || other === undefined) return;
       event.preventDefault();
       const next = distance(event.touches);
-      if (Math.abs(next - apart) < 4) return;
-      zoom((one.clientX + other.clientX) / 2, (one.clientY + other.clientY) / 2, next / apart);
-      apart = next;
+      if (Math.abs(next - apart.current) < 4) return;
+      zoom(
+        (one.clientX + other.clientX) / 2,
+        (one.clientY + other.clientY) / 2,
+        next / apart.current,
+      );
+      apart.current = next;
     };
     const ends = new AbortController();
     const active = { passive: false, signal: ends.signal };

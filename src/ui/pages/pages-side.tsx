@@ -2,7 +2,7 @@
 
 import type { ReactNode } from 'react';
 
-export const SIDES = ['pages', 'outline', 'found'] as const;
+const SIDES = ['pages', 'outline', 'found'] as const;
 export type Side = (typeof SIDES)[number];
 
 const sideWords: Readonly<Record<Side, string>> = {
@@ -18,7 +18,7 @@ type Props = {
 };
 
 /** The strip beside the pages, to find one's way. */
-export function ReaderSide({ side, onSide, children }: Props) {
+export function PagesSide({ side, onSide, children }: Props) {
   return (
     <nav className="side" aria-label="In this document">
       <div className="row tight-row">

@@ -50,6 +50,7 @@ const container = await createContainer(config, { clock, demo: true, threads: 2 
 function unseen(renderer: Renderer): Renderer {
   return {
     ...renderer,
+    ahead: () => undefined,
     run: (task, asker) =>
       task.kind === 'inspect'
         ? renderer.run(task, asker)

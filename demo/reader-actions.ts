@@ -1,12 +1,13 @@
 import { webcrypto } from 'node:crypto';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
+import { MINUTE, SECOND } from '@/core/base/time';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { Deps, ReaderActor, StrangerActor } from '@/server/services/base/deps';
 import { openDocument } from '@/server/services/reading/open-document';
 import { enterCode, requestCode } from '@/server/services/reading/prove-address';
 import { printDocument } from '@/server/services/reading/take-copies';
-import { renderPage } from '@/server/services/reading/read-pages';
+import { noteReading, renderPage } from '@/server/services/reading/read-pages';
 import {
   findDeviceByToken,
   findRecipientByAddress,
@@ -78,8 +79,16 @@ export async function read(
 ): Promise<LicenceId | null> {
   const opened = await openDocument(deps, reader, { token, document });
   if (opened.outcome === 'refused') return null;
-  for (let page = 1; page <= Math.min(pages, opened.pages); page++)
+  const seen = Array.from({ length: Math.min(pages, opened.pages) }, (_each, i) => i + 1);
+  for (const page of seen)
     await renderPage(deps, reader, { licence: opened.licence, page, width: 800 });
+  if (seen.length === 0) return opened.licence;
+  // What their browser tells a while later: no two pages take the same time.
+  const later = { ...deps, clock: { ...deps.clock, now: () => deps.clock.now() + 10 * MINUTE } };
+  await noteReading(later, reader, {
+    licence: opened.licence,
+    pages: seen.map((page) => ({ page, shown: (4 + ((page * 37) % 53)) * SECOND })),
+  });
   return opened.licence;
 }
 

@@ -42,6 +42,7 @@ import type {
   revokeDocumentInput,
 } from '@/contracts/document';
 import type { DraftKept, draftInput, keepDraftInput } from '@/contracts/draft';
+import type { readingAsked, ReadingRecord } from '@/contracts/opens';
 import type { Explained, explainInput, SeenAs, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
 import type { changeFolderInput, folderInput, makeFolderInput } from '@/contracts/folder';
@@ -196,6 +197,7 @@ export type Api = {
   'POST /api/v1/groups/:id/members': Call<typeof changeMembersInput, MembersChanged>;
   'DELETE /api/v1/groups/:id': Call<typeof groupInput, unknown>;
   'POST /api/v1/groups': Call<typeof putGroupInput, { readonly id: GroupId }>;
+  'GET /api/v1/ledger/reading': Call<typeof readingAsked, ReadingRecord>;
   'GET /api/v1/ledger/facet': Call<typeof facetInput, { readonly values: readonly FacetCount[] }>;
   'GET /api/v1/ledger/values': Call<
     typeof valuesInput,

@@ -1,5 +1,8 @@
 import { z } from 'zod';
+import { documentId } from '@/contracts/document';
+import { recipientId } from '@/contracts/access';
 import type { DocumentId, RecipientId } from '@/core/base/ids';
+import type { PageShown } from '@/core/insight/coverage';
 
 /**
  * Whose opens of what are counted; absent: everybody's, of everything, ever. Days are both inside,
@@ -16,6 +19,24 @@ export const opensInput = z.object({
   never: z.literal('only').optional(),
 });
 export type OpensInput = z.infer<typeof opensInput>;
+
+/** One person and one document, whose reading is looked at. */
+export const readingAsked = z.object({
+  document: documentId,
+  recipient: recipientId,
+});
+export type ReadingAsked = z.output<typeof readingAsked>;
+/** Which pages were in view, open by open, the newest first. */
+export type ReadingRecord = {
+  readonly opens: readonly {
+    readonly id: string;
+    readonly openedAt: number;
+    readonly device: string;
+    readonly version: number;
+    readonly pages: number;
+    readonly shown: readonly PageShown[];
+  }[];
+};
 
 /** How often one person opened one document. Days as `2026-11-25`; null: never. */
 export type OpensCell = {

@@ -49,6 +49,7 @@ type Handled = {
   'GET /api/v1/documents': typeof import('@/app/api/v1/documents/route').GET;
   'DELETE /api/v1/drafts/:id': typeof import('@/app/api/v1/drafts/[id]/route').DELETE;
   'POST /api/v1/drafts': typeof import('@/app/api/v1/drafts/route').POST;
+  'GET /api/v1/ledger/reading': typeof import('@/app/api/v1/ledger/reading/route').GET;
   'POST /api/v1/explain/seen': typeof import('@/app/api/v1/explain/seen/route').POST;
   'POST /api/v1/explain/supposed': typeof import('@/app/api/v1/explain/supposed/route').POST;
   'POST /api/v1/explain': typeof import('@/app/api/v1/explain/route').POST;

@@ -134,6 +134,7 @@ export function createRenderPool(
     },
     close: async () => {
       channel.close();
+      await shared.done();
       await Promise.all([pool.destroy(), apart.destroy()]);
     },
   };

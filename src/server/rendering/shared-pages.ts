@@ -14,6 +14,8 @@ type SharedPages = {
   readonly run: Run<'page'>;
   readonly ahead: (page: PageAsked, who: string) => void;
   readonly forget: () => void;
+  /** Waits for what is being drawn: a thread that is ended while it draws ends in an error. */
+  readonly done: () => Promise<void>;
 };
 
 function nameOf({ source, page, width, part }: PageAsked): string {
@@ -61,6 +63,9 @@ export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPa
       if (underWay.has(key) || held.find(key) !== null) return;
       // Nobody waits for it: where there is no time for it, or the page is past the end, it is not made.
       draw(key, runDraw({ kind: 'draw', ...page }, { who })).catch(() => undefined);
+    },
+    done: async () => {
+      await Promise.allSettled(underWay.values());
     },
     forget: () => {
       generation++;

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { GrantRow } from '@/contracts/dispatch';
 import { counted } from '@/core/base/counted';
 import type { GrantState } from '@/ui/grants/grant-words';
+import { ReadingRecord } from '@/ui/grants/reading-record';
 import { TakeFile } from '@/ui/grants/take-file';
 import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
@@ -29,6 +30,9 @@ export function GrantOpens({ grant }: { readonly grant: GrantRow }) {
           </>
         )}
       </p>
+      {readsRecord && grant.opens > 0 && (
+        <ReadingRecord document={documentId} recipient={recipientId} />
+      )}
       {prints !== null && (
         <p>
           {printsMade} of {prints} print renditions made.

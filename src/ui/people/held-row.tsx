@@ -13,6 +13,7 @@ import { RevokeScope } from '@/ui/grants/revoke-scope';
 import type { Changes } from '@/ui/grants/use-changes';
 import { ChipButton } from '@/ui/shell/chips';
 import { Moment } from '@/ui/time/moment';
+import { ReadingRecord } from '@/ui/grants/reading-record';
 import { WhyPanel } from '@/ui/why/why-panel';
 
 type Props = {
@@ -53,6 +54,7 @@ export function HeldRow({ grant, person, now, changes }: Props) {
         <TableRow>
           <TableCell colSpan={2}>
             <WhyPanel recipient={person.id} document={grant.documentId} />
+            {grant.opens > 0 && <ReadingRecord document={grant.documentId} recipient={person.id} />}
           </TableCell>
         </TableRow>
       )}

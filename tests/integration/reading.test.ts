@@ -268,7 +268,7 @@ test('once the key is destroyed nothing that was drawn before is shown to anybod
   expect(await renderPage(product.deps, mira, page)).toMatchObject({ type: 'image/png' });
   await destroyKey(product.deps, product.ida, {
     id: document,
-    reference: (
+    typed: (
       await seeAs(product.deps, product.ida, {
         document,
         recipient: mira.recipient ?? 'rcp_none',

@@ -76,6 +76,7 @@ const unlimited: Limits = {
   prints: noLimit,
   copies: noLimit,
   searches: noLimit,
+  comments: noLimit,
 };
 const deps: Deps = {
   ...container.deps,

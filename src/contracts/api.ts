@@ -43,6 +43,13 @@ import type {
 } from '@/contracts/document';
 import type { DraftKept, draftInput, keepDraftInput } from '@/contracts/draft';
 import type { readingAsked, ReadingRecord } from '@/contracts/opens';
+import type {
+  answerCommentInput,
+  documentCommentsInput,
+  DocumentComments,
+  seenByInput,
+  staffCommentInput,
+} from '@/contracts/comments';
 import type { Explained, explainInput, SeenAs, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
 import type { changeFolderInput, folderInput, makeFolderInput } from '@/contracts/folder';
@@ -168,6 +175,10 @@ export type Api = {
   'POST /api/v1/dispatches/:id/documents': Call<typeof addDocumentsInput, unknown>;
   'POST /api/v1/dispatches/:id/people': Call<typeof addPeopleInput, unknown>;
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;
+  'GET /api/v1/documents/:id/comments': Call<typeof documentCommentsInput, DocumentComments>;
+  'POST /api/v1/documents/:id/comments': Call<typeof answerCommentInput, DocumentComments>;
+  'POST /api/v1/documents/:id/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;
+  'POST /api/v1/documents/:id/comments-seen-by': Call<typeof seenByInput, DocumentComments>;
   'POST /api/v1/documents/:id/destroy-key': Call<typeof destroyKeyInput, Done>;
   'POST /api/v1/documents/:id/reinstate': Call<typeof revokeDocumentInput, Done>;
   'POST /api/v1/documents/:id/revoke': Call<typeof revokeDocumentInput, Done>;

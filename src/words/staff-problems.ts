@@ -62,6 +62,10 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'document-of-others': () =>
     'This document is somebody else’s. Ask its owner or an administrator.',
   'no-page': () => 'There is no such page.',
+  'comment-gone': () => 'This comment is not there any more.',
+  'comments-of-others': () =>
+    'Only the owner, the deputy or an administrator sees the comments on this document.',
+  'comment-of-others': () => 'This comment is somebody else’s. You can answer or resolve it.',
   'check-of-others': () =>
     'Only the owner, the deputy or an administrator can open this document as a check. Ask one of them.',
   'key-destroyed-for-all': () =>

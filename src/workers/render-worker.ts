@@ -215,6 +215,13 @@ async function keep({
   );
 }
 
+async function annotated({
+  source,
+  notes,
+}: RenderTask & { kind: 'annotate' }): Promise<Uint8Array> {
+  return withPlain(source, (reader) => engines.of(source.mediaType).annotate(reader, notes));
+}
+
 /** Looks at a file that is being taken in, and refuses what could not be drawn or handed on within bounds later. */
 async function inspect({
   source,
@@ -262,6 +269,8 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
       return print(task);
     case 'keep':
       return keep(task);
+    case 'annotate':
+      return { bytes: await annotated(task) };
   }
 }
 

@@ -10,7 +10,16 @@ test('defaults and marks of a level are set after their impact is read, begin th
   await part.getByRole('button', { name: 'Bidders' }).click();
   const side = page.getByRole('complementary', { name: 'The selected terms' });
   await side.getByLabel('Days').fill('5');
-  await side.getByLabel('Also on every page').fill('Round 2, for bidders');
+  await side.getByRole('button', { name: 'Design…' }).click();
+  const designer = page.getByRole('dialog', { name: 'Also on every page' });
+  await designer.getByLabel('Words').fill('Round 2, for bidders ');
+  await designer.getByRole('button', { name: 'Add a piece ▾' }).click();
+  await page.getByRole('menuitem', { name: 'reference' }).click();
+  // A real page bears it: read, printed, and as on a dark page.
+  await expect(designer.locator('.first-page img')).toHaveCount(3);
+  await expectNothingSerious(page);
+  await designer.getByRole('button', { name: 'Remove reference' }).click();
+  await designer.getByRole('button', { name: 'Use it' }).click();
   await side.getByRole('button', { name: 'Show who is affected' }).click();
   await expect(
     side.getByText(/(people|person) will have another watermark from their next open\.$/),

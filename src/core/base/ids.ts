@@ -25,6 +25,7 @@ const prefixes = {
   group: 'grp',
   held: 'hld',
   text: 'txt',
+  comment: 'cmt',
 } as const;
 
 export type IdKind = keyof typeof prefixes;
@@ -50,6 +51,7 @@ export type ConsentId = Id<'consent'>;
 export type GroupId = Id<'group'>;
 export type HeldId = Id<'held'>;
 export type TextId = Id<'text'>;
+export type CommentId = Id<'comment'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

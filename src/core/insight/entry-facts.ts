@@ -302,6 +302,13 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Pages', from === undefined ? '' : `${String(number(from))} to ${String(number(to))}`),
     ...fact('Found', found === undefined ? '' : counted(number(found), 'place')),
   ],
+  'comment.made': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
+  'comment.changed': ({ change }) => fact('Change', text(change)),
+  'comments.shared': ({ seenBy }) => fact('Seen by', text(seenBy)),
+  'comments.exported': ({ comments, as }) => [
+    ...fact('Comments', String(number(comments))),
+    ...fact('As', text(as)),
+  ],
   'text.copied': ({ page, characters }) => [
     ...fact('Page', page === undefined ? '' : String(number(page))),
     ...fact('Copied', characters === undefined ? '' : counted(number(characters), 'character')),

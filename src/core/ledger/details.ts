@@ -1,5 +1,6 @@
 import type {
   HeldId,
+  CommentId,
   ConsentId,
   DispatchId,
   DocumentId,
@@ -215,6 +216,14 @@ export type Details = {
   'text.sent': { readonly page: number };
   /** `found`: how many places in the pages that were looked through; the words are a personal field. */
   'text.searched': { readonly from: number; readonly to: number; readonly found: number };
+  'comment.made': {
+    readonly comment: CommentId;
+    readonly page: number;
+    readonly answers?: CommentId;
+  };
+  'comment.changed': { readonly comment: CommentId; readonly change: string };
+  'comments.shared': { readonly seenBy: string };
+  'comments.exported': { readonly comments: number; readonly as: string };
   'text.copied': { readonly page: number; readonly characters: number };
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
   'document.kept': { readonly marked: boolean };
@@ -240,6 +249,7 @@ export type Optional =
   | 'document.opened'
   | 'page.shown'
   | 'text.copied'
+  | 'comment.made'
   | 'text.searched'
   | 'document.printed'
   | 'document.kept';

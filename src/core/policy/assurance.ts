@@ -8,7 +8,16 @@ export type Assurance = 'cryptography' | 'server' | 'reader' | 'nothing';
 
 /** What an assurance is told of. */
 export type Held =
-  'file' | 'end' | 'copy' | 'print' | 'keep' | 'pass-on' | 'watermark' | 'place' | 'capture';
+  | 'file'
+  | 'end'
+  | 'comment'
+  | 'copy'
+  | 'print'
+  | 'keep'
+  | 'pass-on'
+  | 'watermark'
+  | 'place'
+  | 'capture';
 
 export type AssuranceLine = {
   readonly held: Held;
@@ -17,7 +26,7 @@ export type AssuranceLine = {
   readonly by: Assurance;
 };
 
-const RIGHTS_HELD: readonly (Right & Held)[] = ['copy', 'print', 'keep', 'pass-on'];
+const RIGHTS_HELD: readonly (Right & Held)[] = ['comment', 'copy', 'print', 'keep', 'pass-on'];
 
 /**
  * What holds each right and condition where pages are drawn by the server, which is how links and
@@ -35,8 +44,9 @@ export function assurances(
   const given = (right: Right & Held): AssuranceLine => ({
     held: right,
     given: true,
-    // What is passed on is decided here at every open; what was copied, printed or kept is out.
-    by: right === 'pass-on' ? 'server' : 'nothing',
+    // Remarks are kept here, and what is passed on is decided here at every open; what was copied,
+    // printed or kept is out.
+    by: right === 'pass-on' || right === 'comment' ? 'server' : 'nothing',
   });
   const isPlaced = conditions?.countries != null || conditions?.networks != null;
   return [

@@ -7,6 +7,7 @@ export type Right = (typeof RIGHTS)[number];
 /** The rights that this version of the product gives effect to. */
 export const OFFERED_RIGHTS = [
   'read',
+  'comment',
   'copy',
   'print',
   'keep',

@@ -28,6 +28,7 @@ export type Limits = {
   readonly copies: Limit;
   /** By person: a search goes through a long document in several requests. */
   readonly searches: Limit;
+  readonly comments: Limit;
 };
 
 function limit(points: number, span: number): Limit {
@@ -63,6 +64,7 @@ export function createLimits(): Limits {
     prints: limit(60, 10 * MINUTE),
     copies: limit(120, 10 * MINUTE),
     searches: limit(240, 10 * MINUTE),
+    comments: limit(120, 10 * MINUTE),
   };
 }
 

@@ -1,5 +1,6 @@
 import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
+import type { CommentPlace } from '@/core/comments/comment';
 import type { Watermark } from '@/core/watermark/layers';
 import type { ShapedLayer, View } from '@/core/watermark/layout';
 
@@ -27,6 +28,17 @@ export const PART_SIDE = 1_024;
 /** A part as it was drawn, and where on which page it lies. */
 export type PartOfPage = { readonly picture: Picture; readonly view: View };
 
+/** A remark that is written into a copy of a document. */
+export type Note = {
+  readonly page: number;
+  readonly place: CommentPlace;
+  readonly by: string;
+  readonly text: string;
+  readonly madeAt: number;
+  readonly isResolved: boolean;
+  readonly isAnswer: boolean;
+};
+
 /** A document as pages that can be drawn, whatever kind of file it is. Pages count from 1. */
 export type PageSource = {
   readonly pages: number;
@@ -51,6 +63,8 @@ export type PageEngine = {
   readonly open: (reader: PlainReader) => Promise<PageSource>;
   /** Refuses what could not be drawn or handed on within bounds later. @throws ContentError */
   readonly check: (reader: PlainReader) => Promise<void>;
+  /** The document with remarks on its pages. @throws ContentError where it cannot be rewritten */
+  readonly annotate: (reader: PlainReader, notes: readonly Note[]) => Promise<Uint8Array>;
   /** The document with the watermark on every page; `marked` is false where the format does not allow that. */
   readonly keep: (
     reader: PlainReader,

@@ -1,5 +1,6 @@
 import { layersOn } from '@/core/watermark/layers';
 import { isProtectedFile } from '@/core/wrapper/read';
+import { annotate } from '@/server/rendering/annotate';
 import { ContentError } from '@/server/rendering/errors';
 import { inflationOf } from '@/server/rendering/inflation';
 import { keepMarked } from '@/server/rendering/keep-marked';
@@ -22,6 +23,7 @@ export function pdfEngine(): PageEngine {
       if ((await inflationOf(reader, MOST_UNPACKED)) === 'beyond')
         throw new ContentError('PDF_UNPACKS_TOO_FAR');
     },
+    annotate: (reader, notes) => annotate(reader.read(0, reader.size), notes),
     // A copy that is kept may be printed again and again, so it has no number.
     keep: async (reader, watermark, shaped) =>
       keepMarked(reader.read(0, reader.size), await shaped(layersOn(watermark, 'screen'))),

@@ -44,6 +44,7 @@ const LIMITS: Record<RenderTask['kind'], number> = {
   find: 10 * SECOND,
   print: 15 * SECOND,
   keep: 5 * MINUTE,
+  annotate: 5 * MINUTE,
 };
 const MAX_HEAP_MB = 768;
 /** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
@@ -62,6 +63,7 @@ const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
   find: 'making',
   print: 'making',
   keep: 'apart',
+  annotate: 'apart',
 };
 
 /**

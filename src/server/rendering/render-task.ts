@@ -2,7 +2,13 @@ import type { BlobPlace } from '@/server/storage/blob-store';
 import type { MediaType } from '@/core/content/media-types';
 import type { Watermark } from '@/core/watermark/layers';
 import type { View } from '@/core/watermark/layout';
-import type { OutlineEntry, PagePart, TextBox, TextRun } from '@/server/rendering/page-source';
+import type {
+  Note,
+  OutlineEntry,
+  PagePart,
+  TextBox,
+  TextRun,
+} from '@/server/rendering/page-source';
 import type { ContentErrorCode } from '@/server/rendering/errors';
 
 /** The channel on which threads are told to let go of every document and key they hold. */
@@ -56,6 +62,8 @@ export type RenderTask =
       readonly watermark: Watermark;
       readonly width?: number;
     }
+  /** The document itself with remarks on its pages. */
+  | { readonly kind: 'annotate'; readonly source: SealedSource; readonly notes: readonly Note[] }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
   | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: Watermark };
 
@@ -98,6 +106,7 @@ export type RenderResults = {
   readonly find: { readonly found: readonly Found[]; readonly next: number | null };
   readonly text: readonly TextRun[];
   readonly print: PrintedPage;
+  readonly annotate: { readonly bytes: Uint8Array };
   /** `marked`: it bears the watermark, and nothing in it acts or leads elsewhere by itself any more. */
   readonly keep: { readonly bytes: Uint8Array; readonly marked: boolean };
 };

@@ -57,6 +57,7 @@ function DocumentMore({
   const isRevoked = revokedAt !== null || grants.some((grant) => grant.revokedAt !== null);
   const items: readonly (MoreItem | false)[] = [
     mayChange && { label: 'Open as a check', href: `/documents/${id}/check` },
+    mayChange && { label: 'Comments', href: `/documents/${id}/comments` },
     readsRecord && { label: 'Show in ledger', href: `/ledger?document=${id}` },
     readsRecord && { label: 'Opens by person', href: `/ledger/opens?document=${id}` },
     (mayChange || readsAll) &&

@@ -1,6 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { GoToPageProvider } from '@/ui/pages/go-to-page';
 import { FoundList } from '@/ui/pages/found-list';
 import { OutlineList } from '@/ui/pages/outline-list';
 import { PageFrame } from '@/ui/pages/page-frame';
@@ -35,12 +36,14 @@ type Props = {
   readonly keptAs: string | null;
   readonly isCovered: boolean;
   readonly onRefused: OnRefused;
+  /** What lies over a page, besides what is found on it. */
+  readonly over?: (page: number) => ReactNode;
   /** What stands beside the pages. */
   readonly aside: ReactNode;
 };
 
 /** The pages of a document with all that one does to look at them. */
-export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, aside }: Props) {
+export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, over, aside }: Props) {
   const list = useRef<HTMLElement>(null);
   const findField = useRef<HTMLInputElement>(null);
   const [view, change] = usePageView(keptAs, pages);
@@ -147,10 +150,11 @@ export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, aside
               onSize={onSize}
               onRefused={onRefused}
               hits={find.hitsOn(page)}
+              over={over ?? null}
             />
           ))}
         </main>
-        {aside}
+        <GoToPageProvider value={goTo}>{aside}</GoToPageProvider>
       </div>
     </>
   );

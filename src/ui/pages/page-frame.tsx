@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { FoundPage } from '@/contracts/reader';
 import { PageParts } from '@/ui/pages/page-parts';
 import type { PageSize } from '@/ui/pages/page-source';
@@ -27,6 +27,8 @@ type Props = {
   readonly onSize: (size: PageSize) => void;
   readonly onRefused: OnRefused;
   readonly hits: Hits | null;
+  /** What else lies over a page. */
+  readonly over: ((page: number) => ReactNode) | null;
 };
 
 const PICTURE_WIDTHS = [800, 1275, 1900, 2600];
@@ -80,6 +82,7 @@ function Sheet({
   scale,
   turned,
   hits,
+  over,
   onRefused,
   url,
   size,
@@ -110,6 +113,7 @@ function Sheet({
       )}
       {copy && <TextLayer page={page} onRefused={onRefused} />}
       {hits !== null && <HitBoxes hits={hits} />}
+      {over?.(page)}
     </div>
   );
 }

@@ -7,6 +7,8 @@ import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
+import { CommentsPanel, UnsavedComment } from '@/ui/comments/comments-panel';
+import { PageComments } from '@/ui/comments/page-comments';
 import { DocumentPages } from '@/ui/pages/document-pages';
 import { PageSourceProvider } from '@/ui/pages/page-source';
 import { openSource } from '@/ui/reader/open-source';
@@ -15,6 +17,7 @@ import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/re
 import { readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
 import { RightsPanel } from '@/ui/reader/rights-panel';
+import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
 import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
@@ -101,6 +104,7 @@ export function ReaderView(props: Props) {
   const { ended, message, onRefused, take } = useReading(props);
   const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(opened.captureDeterrent);
+  const comments = useComments(opened.licence, opened.rights.comment.granted, onRefused);
   const source = useMemo(() => openSource(opened.licence), [opened.licence]);
   if (ended !== null)
     return (
@@ -111,7 +115,12 @@ export function ReaderView(props: Props) {
         sender={opened.sender}
         onLeave={onLeave}
         onBack={onBack}
-        more={more}
+        more={
+          <>
+            <UnsavedComment comments={comments} />
+            {more}
+          </>
+        }
       />
     );
   return (
@@ -137,6 +146,7 @@ export function ReaderView(props: Props) {
           keptAs={opened.kept ? opened.document : null}
           isCovered={covered}
           onRefused={onRefused}
+          over={(page) => <PageComments page={page} comments={comments} />}
           aside={
             <aside aria-label="What you may do" data-open={isAsideOpen}>
               <div className="stack">
@@ -145,6 +155,7 @@ export function ReaderView(props: Props) {
                     {message}
                   </p>
                 )}
+                <CommentsPanel comments={comments} sender={opened.sender.name} />
                 <Taking opened={opened} take={take} />
                 <RightsPanel rights={opened.rights} sender={opened.sender.name} />
                 {more}

@@ -17,6 +17,11 @@ const WORDS: Record<Held, Told> = {
     given: '',
   },
   end: { name: 'End, revocation, opens', withheld: 'asked anew at every page', given: '' },
+  comment: {
+    name: 'Comment',
+    withheld: 'no remark is taken',
+    given: 'remarks are kept here, encrypted like the document',
+  },
   copy: {
     name: 'Copy text',
     withheld: 'no text is sent',

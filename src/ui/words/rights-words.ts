@@ -14,6 +14,8 @@ const verbs: Record<Right, string> = {
 
 export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
   read: 'See the pages. Held by the server: it sends only marked pictures of pages.',
+  comment:
+    'Put remarks on pages. They never change the document, and stay with you when access ends.',
   copy: 'Select and copy text. Without it the server sends no text at all.',
   print: 'Make a marked copy to print. It is counted; nobody can know whether paper came out.',
   keep: 'Download the document in the clear. A kept copy cannot be revoked.',

@@ -158,6 +158,7 @@ CREATE TABLE `documents` (
 	`attributes` text DEFAULT '{}' NOT NULL,
 	`version_id` text NOT NULL,
 	`recoverable` integer DEFAULT true NOT NULL,
+	`comments_seen_by` text DEFAULT 'makers' NOT NULL,
 	`days_at_most` integer,
 	`revoked_at` integer,
 	`revoked_by` text,
@@ -491,6 +492,27 @@ CREATE TABLE `challenges` (
 );
 --> statement-breakpoint
 CREATE INDEX `challenges_address` ON `challenges` (`address`,`created_at`);--> statement-breakpoint
+CREATE TABLE `comments` (
+	`id` text PRIMARY KEY NOT NULL,
+	`document_id` text NOT NULL,
+	`version_id` text NOT NULL,
+	`page` integer NOT NULL,
+	`place` text NOT NULL,
+	`answers` text,
+	`recipient_id` text,
+	`staff_id` text,
+	`body` blob NOT NULL,
+	`made_at` integer NOT NULL,
+	`changed_at` integer,
+	`resolved_at` integer,
+	`removed_at` integer,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`version_id`) REFERENCES `versions`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `comments_document` ON `comments` (`document_id`,`page`);--> statement-breakpoint
 CREATE TABLE `devices` (
 	`id` text PRIMARY KEY NOT NULL,
 	`address` text NOT NULL,

@@ -1,3 +1,4 @@
+import type { CommentsSeenBy } from '@/core/comments/comment';
 import { sql } from 'drizzle-orm';
 import {
   blob,
@@ -49,6 +50,8 @@ export const documents = sqliteTable(
     versionId: text().$type<VersionId>().notNull(),
     /** Whether its versions carry a way in for the organisation’s recovery key. */
     recoverable: integer({ mode: 'boolean' }).notNull().default(true),
+    /** Who sees its comments besides who made them and the staff. */
+    commentsSeenBy: text().$type<CommentsSeenBy>().notNull().default('makers'),
     /** The strictest days of every ceiling over it, for lists; null: none limits them. */
     daysAtMost: integer(),
     revokedAt: integer(),

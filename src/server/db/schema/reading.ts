@@ -1,6 +1,7 @@
 import type { Watermark } from '@/core/watermark/layers';
-import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import type {
+  CommentId,
   DeviceId,
   DocumentId,
   GrantId,
@@ -8,12 +9,15 @@ import type {
   LicenceId,
   LinkId,
   RecipientId,
+  StaffId,
   VersionId,
 } from '@/core/base/ids';
+import type { CommentPlace } from '@/core/comments/comment';
 import { links, grants } from '@/server/db/schema/access';
 import { recipients } from '@/server/db/schema/people';
 import { seal } from '@/server/db/schema/seal-column';
 import { documents, versions } from '@/server/db/schema/documents';
+import { staff } from '@/server/db/schema/staff';
 
 /** A one-time code that was asked for, bound to the browser that asked. */
 export const challenges = sqliteTable(
@@ -90,6 +94,38 @@ export const licences = sqliteTable(
     index('licences_grant').on(table.grantId),
     index('licences_recipient').on(table.recipientId, table.openedAt),
   ],
+);
+
+/** Remarks on pages. What they say is encrypted under a key that follows from that of the version. */
+export const comments = sqliteTable(
+  'comments',
+  {
+    id: text().$type<CommentId>().primaryKey(),
+    documentId: text()
+      .$type<DocumentId>()
+      .notNull()
+      .references(() => documents.id),
+    versionId: text()
+      .$type<VersionId>()
+      .notNull()
+      .references(() => versions.id),
+    page: integer().notNull(),
+    place: text({ mode: 'json' }).$type<CommentPlace>().notNull(),
+    /** The comment that this one answers; null: it stands by itself. */
+    answers: text().$type<CommentId>(),
+    recipientId: text()
+      .$type<RecipientId>()
+      .references(() => recipients.id),
+    staffId: text()
+      .$type<StaffId>()
+      .references(() => staff.id),
+    body: blob({ mode: 'buffer' }).notNull(),
+    madeAt: integer().notNull(),
+    changedAt: integer(),
+    resolvedAt: integer(),
+    removedAt: integer(),
+  },
+  (table) => [index('comments_document').on(table.documentId, table.page)],
 );
 
 /** Pages that were shown within an open, so that each is recorded once. */

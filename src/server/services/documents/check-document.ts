@@ -6,7 +6,7 @@ import { HOUR } from '@/core/base/time';
 import { layersOn, type Watermark } from '@/core/watermark/layers';
 import { reaches } from '@/core/policy/permissions';
 import type { CheckFindInput, CheckPageInput, CheckView } from '@/contracts/document';
-import type { PagePart } from '@/server/rendering/page-source';
+import type { Note, PagePart } from '@/server/rendering/page-source';
 import type {
   PagePicture,
   PagePoints,
@@ -246,4 +246,33 @@ export async function outlineChecked(
       source,
     })),
   };
+}
+
+/** The document in the clear with remarks on its pages, for who answers for it. @throws ServiceError */
+export async function annotatedCopy(
+  deps: Deps,
+  actor: StaffActor,
+  id: DocumentId,
+  notes: readonly Note[],
+): Promise<Uint8Array> {
+  const { bytes } = await renderChecked<'annotate'>(deps, actor, id, (source) => ({
+    kind: 'annotate',
+    source,
+    notes,
+  }));
+  return bytes;
+}
+
+/** What a document is called, for who answers for it. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
+export async function nameOfDocument(
+  deps: Pick<Deps, 'db'>,
+  actor: StaffActor,
+  { id }: { readonly id: DocumentId },
+): Promise<{ readonly title: string; readonly reference: string }> {
+  const found = await findDocument(deps.db.read, id);
+  if (found === null) throw new ServiceError('no-document');
+  const { title, reference, ownerId, deputyId } = found.document;
+  if (!reaches(actor, { owner: ownerId, deputy: deputyId }))
+    throw new ServiceError('comments-of-others');
+  return { title, reference };
 }

@@ -126,6 +126,7 @@ const actions = {
   read: 'page.shown',
   copy: 'text.copied',
   search: 'text.searched',
+  comment: 'comment.made',
   print: 'document.printed',
   keep: 'document.kept',
 } as const;

@@ -1,0 +1,128 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import type { CommentView } from '@/contracts/comments';
+import { MAX_COMMENT } from '@/core/comments/comment';
+import { CommentThread } from '@/ui/comments/comment-thread';
+import type { Comments } from '@/ui/comments/comments-state';
+import { useGoToPage } from '@/ui/pages/go-to-page';
+import { Problem } from '@/ui/shell/notice';
+
+/** The remarks on a document, and the one that is being written. */
+export function CommentsPanel({
+  comments,
+  sender,
+}: {
+  readonly comments: Comments;
+  readonly sender: string;
+}) {
+  const goTo = useGoToPage();
+  const { may, threads, isPlacing, setPlacing, draft, problem } = comments;
+  const [showsResolved, setShowsResolved] = useState(false);
+  const resolved = threads.filter(({ first }) => first.resolvedAt !== null);
+  const shown = showsResolved ? threads : threads.filter(({ first }) => first.resolvedAt === null);
+  if (!may && threads.length === 0) return null;
+  const pick = (first: CommentView) => {
+    comments.setActive(first.id);
+    goTo(first.page);
+  };
+  return (
+    <section className="stack" aria-label="Comments">
+      <h2>Comments</h2>
+      {may && draft === null && (
+        <Button
+          aria-pressed={isPlacing}
+          onClick={() => {
+            setPlacing(!isPlacing);
+          }}
+        >
+          {isPlacing ? 'Click on a page, or drag over an area' : 'Comment on a page'}
+        </Button>
+      )}
+      {draft !== null && <Draft comments={comments} sender={sender} />}
+      <Problem words={problem} />
+      {shown.map(({ first, answers }) => (
+        <CommentThread
+          key={first.id}
+          number={threads.findIndex((each) => each.first.id === first.id) + 1}
+          first={first}
+          answers={answers}
+          isActive={comments.active === first.id}
+          onPick={() => {
+            pick(first);
+          }}
+          onAnswer={may ? (text) => comments.answer(first, text) : null}
+          onChange={may ? comments.change : null}
+          mayResolve={first.own}
+        />
+      ))}
+      {resolved.length > 0 && (
+        <Button
+          variant="text"
+          onClick={() => {
+            setShowsResolved(!showsResolved);
+          }}
+        >
+          {showsResolved ? 'Hide resolved' : `Show ${String(resolved.length)} resolved`}
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function Draft({ comments, sender }: { readonly comments: Comments; readonly sender: string }) {
+  const { draft, setDraft, save, busy } = comments;
+  if (draft === null) return null;
+  return (
+    <form
+      className="stack"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <TextField
+        label={`Comment on page ${String(draft.page)}`}
+        multiline
+        minRows={3}
+        autoFocus
+        value={draft.text}
+        helperText={`${sender} sees it`}
+        slotProps={{ htmlInput: { maxLength: MAX_COMMENT } }}
+        onChange={({ target }) => {
+          setDraft({ ...draft, text: target.value });
+        }}
+      />
+      <div className="row">
+        <Button type="submit" variant="contained" disabled={busy || draft.text.trim() === ''}>
+          Save comment
+        </Button>
+        <Button
+          variant="text"
+          onClick={() => {
+            setDraft(null);
+          }}
+        >
+          Discard
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** What was being written when access ended: it is not lost. */
+export function UnsavedComment({ comments }: { readonly comments: Comments }) {
+  const { draft } = comments;
+  if (draft === null || draft.text.trim() === '') return null;
+  return (
+    <TextField
+      label={`What you were writing about page ${String(draft.page)}`}
+      multiline
+      value={draft.text}
+      helperText="It was not saved. Copy it from here."
+      slotProps={{ htmlInput: { readOnly: true } }}
+    />
+  );
+}

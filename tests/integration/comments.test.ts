@@ -200,8 +200,8 @@ describe('comments leave', () => {
     };
     expect(body.comments.map(({ text }) => text)).toEqual([
       SAID,
-      'It is 12 mm now.',
       'Per was here',
+      'It is 12 mm now.',
     ]);
     const { bytes } = await exportComments(product.deps, product.ida, { id: document, as: 'pdf' });
     const page = (await PDFDocument.load(bytes)).getPage(1);
@@ -209,11 +209,11 @@ describe('comments leave', () => {
     const found = annotations.asArray().map((_each, i) => annotations.lookup(i, PDFDict));
     expect(found.map((each) => String(each.get(PDFName.of('Subtype'))))).toEqual([
       '/Text',
-      '/Text',
       '/Square',
+      '/Text',
     ]);
     expect(found[0]?.lookup(PDFName.of('Contents'), PDFHexString).decodeText()).toBe(SAID);
-    expect(found[2]?.lookup(PDFName.of('T'), PDFHexString).decodeText()).toBe('per@x.example');
+    expect(found[1]?.lookup(PDFName.of('T'), PDFHexString).decodeText()).toBe('per@x.example');
     await expect(
       exportComments(product.deps, other, { id: document, as: 'json' }),
     ).rejects.toMatchObject({ code: 'NOT_ALLOWED' });

@@ -98,7 +98,7 @@ export async function fileEverything(
   await putCeiling(deps, ida, {
     level: 'folder',
     subject: hull,
-    limits: { ...NO_LIMITS, rights: ['read', 'copy', 'print', 'pass-on'] },
+    limits: { ...NO_LIMITS, rights: ['read', 'comment', 'copy', 'print', 'pass-on'] },
     seen: null,
   });
   await putDefaults(deps, ida, {

@@ -317,6 +317,38 @@ at(-1.3, async () => {
   const far = await prove(deps, token, people.tomas.address, '198.51.100.200');
   await read(deps, far, token, documents.get('TQ-412-LP-01') ?? 'doc_', 2);
 });
+// The surveyor remarks on the weights, and is answered.
+at(-1.2, async () => {
+  const token = await tokenFor('survey', people.rana);
+  const weights = documents.get('TQ-412-WL-02') ?? 'doc_';
+  const surveyor = await prove(deps, token, people.rana.address, '203.0.113.77');
+  const licence = await read(deps, surveyor, token, weights, 2);
+  if (licence === null) return;
+  await makeComment(deps, surveyor, {
+    licence,
+    page: 1,
+    place: { kind: 'area', box: { left: 800, top: 2_050, width: 7_400, height: 560 } },
+    text: 'Is this with the stiffeners, or without? The class calculation has them apart.',
+    answers: null,
+  });
+  await makeComment(deps, surveyor, {
+    licence,
+    page: 1,
+    place: { kind: 'point', left: 7_700, top: 4_600 },
+    text: 'This seems light for the winch that is in the arrangement.',
+    answers: null,
+  });
+});
+at(-1.1, async () => {
+  const id = documents.get('TQ-412-WL-02') ?? 'doc_';
+  const [first] = (await documentComments(deps, ida, { id })).comments;
+  if (first === undefined) return;
+  await answerComment(deps, ida, {
+    id,
+    answers: first.id,
+    text: 'With them. I have asked for the two figures apart; they come with the next issue.',
+  });
+});
 const ask =
   (
     key: string,

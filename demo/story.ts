@@ -145,7 +145,7 @@ export const dispatches: readonly DemoDispatch[] = [
     note: 'Midship section and weights for your comments.',
     papers: ['TQ-412-MS-02', 'TQ-412-WL-02'],
     to: [people.rana],
-    rights: ['read', 'copy'],
+    rights: ['read', 'comment', 'copy'],
     prints: null,
     from: null,
     until: 2,

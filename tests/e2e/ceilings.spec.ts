@@ -103,7 +103,7 @@ test('a document shows the ceilings over it, and is given one of its own', async
   const over = page.getByRole('region', { name: 'Ceilings that apply' });
   await expect(over.getByText(/^The organisation: ends after 365 days/)).toBeVisible();
   await expect(
-    over.getByText(/^The folder Hull 412: at most Read · Copy text · Print/),
+    over.getByText(/^The folder Hull 412: at most Read · Comment · Copy text · Print/),
   ).toBeVisible();
   await over.getByRole('button', { name: 'Set a ceiling…' }).click();
   await over.getByLabel('Opens each').fill('3');

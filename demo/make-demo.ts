@@ -15,6 +15,8 @@ import { findRecipients } from '@/server/repositories/people/recipient-repositor
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import { reinstateGrants, revokeGrants } from '@/server/services/access/revoke-grants';
+import { makeComment } from '@/server/services/comments/recipient-comments';
+import { answerComment, documentComments } from '@/server/services/comments/staff-comments';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import { DEMO_SIGN_IN } from '@/server/services/demo/demo-sign-in';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';

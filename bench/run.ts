@@ -1,7 +1,7 @@
-// `npm run bench [-- compose content files ledger lists people policy seals start]`:
+// `npm run bench [-- compose content files ledger lists people policy reading seals start]`:
 // each figure against its limit in the same run.
 // `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named.
-// It, `compose` and `start` need what was built.
+// It, `compose`, `reading` and `start` need what was built.
 // SIZE_MB sets the size of the file (1024 at first), ENTRIES that of the ledger (1,000,000).
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -15,6 +15,7 @@ import { ledger, ledgerScreen } from './ledger';
 import { lists } from './lists';
 import { bringingPeople } from './people';
 import { deciding } from './policy';
+import { crowd, details } from './reading';
 import { sealing } from './seals';
 import { soak } from './soak';
 import { starting } from './start';
@@ -27,6 +28,7 @@ const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>
   lists: [lists],
   people: [bringingPeople],
   policy: [deciding],
+  reading: [details, crowd],
   seals: [sealing],
   start: [starting],
 };

@@ -29,7 +29,7 @@ function pause(ms: number): Promise<void> {
 }
 
 /** The administrator whom the prepared product has, signed in. */
-async function signIn({ url }: Target): Promise<Call> {
+export async function signIn({ url }: Target): Promise<Call> {
   const headers = { origin: url, 'x-forwarded-for': '192.0.2.20' };
   const credentials = JSON.stringify({
     email: 'ida@tern-quill.example',

@@ -138,7 +138,13 @@ function ReadAsThem(props: Omit<ComponentProps<typeof SeenReader>, 'leave' | 'ot
         Read as them
       </Button>
       {isOpen && (
-        <Dialog open fullScreen onClose={close} transitionDuration={0} aria-label="As they read">
+        <Dialog
+          open
+          fullScreen
+          onClose={close}
+          transitionDuration={0}
+          slotProps={{ paper: { 'aria-label': 'As they read' } }}
+        >
           <SeenReader {...props} leave={<Button onClick={close}>Back</Button>} otherCase={null} />
         </Dialog>
       )}

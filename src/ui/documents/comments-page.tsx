@@ -1,3 +1,5 @@
+'use client';
+
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import { MAX_LAYERS, newLayer, type Watermark } from '@/core/watermark/layers';
@@ -21,6 +21,7 @@ type Props = {
 /** Composes a watermark beside a real page that bears it. */
 export function Designer({ title, start, most = MAX_LAYERS, shownAs, onDone }: Props) {
   const [layers, setLayers] = useState(start);
+  const heading = useId();
   const problem = watermarkProblem(layers);
   return (
     <Dialog
@@ -28,14 +29,14 @@ export function Designer({ title, start, most = MAX_LAYERS, shownAs, onDone }: P
       fullWidth
       maxWidth="xl"
       transitionDuration={0}
-      aria-label={title}
+      aria-labelledby={heading}
       onClose={() => {
         onDone(null);
       }}
     >
       <div className="designer">
         <div className="stack loose">
-          <h2>{title}</h2>
+          <h2 id={heading}>{title}</h2>
           {layers.length === 0 && <p className="quiet">Nothing stands on a page yet.</p>}
           {layers.map((layer, i) => (
             <LayerFields

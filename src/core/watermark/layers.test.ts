@@ -15,6 +15,7 @@ import {
   fillPieces,
   lineOf,
   partsOf,
+  tidyLine,
   unknownPieces,
   attributePiece,
 } from '@/core/watermark/pieces';
@@ -50,6 +51,14 @@ describe('pieces', () => {
   ])('that nobody filled in leave no trace: %s', (line, drawn) => {
     expect(asDrawn(line)).toBe(drawn);
   });
+});
+
+test.each([
+  ['Round 2 ·  · {reference} · ', 'Round 2 · {reference}'],
+  [' · ', ''],
+  ['{name}', '{name}'],
+])('a line is left without loose ends: %s', (line, tidy) => {
+  expect(tidyLine(line)).toBe(tidy);
 });
 
 describe('layers of several levels', () => {

@@ -93,17 +93,24 @@ export function fillPieces(line: string, values: PieceValues): string {
   });
 }
 
+/** The parts of a line that say something, and a separator between each two of them. */
+export function tidyLine(line: string): string {
+  return line
+    .split(SEPARATOR.trim())
+    .map((part) => part.replaceAll(/\s+/g, ' ').trim())
+    .filter((part) => part !== '')
+    .join(SEPARATOR);
+}
+
 /** Pieces that only some pages have: where they say nothing, what stands around them says nothing either. */
 const SOMETIMES = /\{(copy|page)\}/;
 
 /** A line as it is drawn: what nobody filled in says nothing, and no separator stands before nothing. */
 export function asDrawn(line: string): string {
-  return line
+  const said = line
     .split(SEPARATOR)
-    .map((part) => (SOMETIMES.test(part) ? '' : part.replaceAll(BRACES, '')))
-    .map((part) => part.replaceAll(/\s+/g, ' ').trim())
-    .filter((part) => part !== '')
-    .join(SEPARATOR);
+    .map((part) => (SOMETIMES.test(part) ? '' : part.replaceAll(BRACES, '')));
+  return tidyLine(said.join(SEPARATOR));
 }
 
 /** What stands between the parts of a line; a line too long for its place is broken there. */

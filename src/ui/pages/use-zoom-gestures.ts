@@ -31,6 +31,8 @@ export function useZoomGestures(
     now.current = scale;
     const element = list.current;
     if (element === null || before === scale) return;
+    // Who is at the very top, as at first, stays there.
+    if (anchor.current === null && element.scrollTop === 0 && element.scrollLeft === 0) return;
     const { left, top, width, height } = element.getBoundingClientRect();
     // Where nobody points, the middle of the view stays where it is.
     const held = anchor.current ?? { x: left + width / 2, y: top + height / 2, scale: before };

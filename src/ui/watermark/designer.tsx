@@ -4,6 +4,7 @@ import { useId, useState } from 'react';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import { MAX_LAYERS, newLayer, type Watermark } from '@/core/watermark/layers';
+import { tidyLine } from '@/core/watermark/pieces';
 import { watermarkProblem } from '@/core/watermark/read-layers';
 import { sentence } from '@/ui/forms/form-fields';
 import { LayerFields } from '@/ui/watermark/layer-fields';
@@ -75,7 +76,7 @@ export function Designer({ title, start, most = MAX_LAYERS, shownAs, onDone }: P
               variant="contained"
               disabled={problem !== null}
               onClick={() => {
-                onDone(layers);
+                onDone(layers.map((layer) => ({ ...layer, line: tidyLine(layer.line) })));
               }}
             >
               Use it

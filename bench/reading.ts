@@ -36,19 +36,31 @@ async function timed(job: () => Promise<Response>, times: number[]): Promise<boo
   return response?.ok === true;
 }
 
+type Reader = { readonly browser: Browser; readonly licence: string };
+
+/** All readers with the document open: they did not all come in the same moment. */
+async function opened(target: Target): Promise<Reader[]> {
+  const readers: Reader[] = [];
+  for (const browser of target.browsers.slice(0, READERS)) {
+    const { licence } = await open(target, browser, target.documents.short);
+    if (licence === null) throw new Error('It did not open.');
+    readers.push({ browser, licence });
+  }
+  return readers;
+}
+
 /** One reader from page to page, beginning anywhere within their time. */
 async function reads(
   target: Target,
-  browser: Browser,
+  { browser, licence }: Reader,
   until: number,
   times: number[],
 ): Promise<number> {
-  const { licence } = await open(target, browser, target.documents.short);
   let failed = 0;
   await pause(Math.random() * TURNS_EVERY);
   for (let page = 1; Date.now() < until; page++) {
     const due = Date.now() + TURNS_EVERY;
-    const at = `/api/v1/reader/licences/${licence ?? ''}/pages/${String(1 + (page % PAGES))}`;
+    const at = `/api/v1/reader/licences/${licence}/pages/${String(1 + (page % PAGES))}`;
     if (!(await timed(() => signed(target, browser, 'GET', `${at}?width=1275`), times))) failed++;
     await pause(Math.max(0, due - Date.now()));
   }
@@ -60,6 +72,7 @@ export async function crowd(): Promise<void> {
   const target = await startTarget(READERS);
   try {
     const staff = await signIn(target);
+    const readers = await opened(target);
     const until = Date.now() + LASTS;
     const [times, staffTimes]: [number[], number[]] = [[], []];
     const staffWork = async () => {
@@ -70,9 +83,7 @@ export async function crowd(): Promise<void> {
       }
     };
     const [failed] = await Promise.all([
-      Promise.all(
-        target.browsers.slice(0, READERS).map((each) => reads(target, each, until, times)),
-      ),
+      Promise.all(readers.map((each) => reads(target, each, until, times))),
       staffWork(),
     ]);
     const lost = failed.reduce((sum, each) => sum + each, 0);

@@ -116,7 +116,13 @@ export type SharedDocument = {
   readonly reference: string;
   readonly pages: number;
   readonly state:
-    | { readonly open: true; readonly until: number | null; readonly rights: readonly Right[] }
+    | {
+        readonly open: true;
+        readonly until: number | null;
+        /** Null: as many as wanted. */
+        readonly opensLeft: number | null;
+        readonly rights: readonly Right[];
+      }
     | {
         readonly open: false;
         readonly reason: RefusalReason;

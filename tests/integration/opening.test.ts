@@ -117,6 +117,21 @@ test('a link of another dispatch tells neither its note nor, where it carries an
   });
 });
 
+test('how often it can still be opened is told before one is spent', async () => {
+  const [document, address] = [await newDocument(), newPerson()];
+  const { token } = await send(document, address, '', { conditions: { opens: 2 } });
+  const [one, other] = await proveFiveTimes(token, address);
+  const left = async (reader: ReaderActor) => {
+    const [shared] = (await sharedWith(product.deps, reader, { token })).documents;
+    return shared?.state.open === true ? shared.state.opensLeft : shared?.state;
+  };
+  expect(await left(one)).toBe(2);
+  await open(one, token, document);
+  expect(await left(other ?? one)).toBe(1);
+  await open(other ?? one, token, document);
+  expect(await left(one)).toMatchObject({ open: false, reason: 'opens-used-up' });
+});
+
 test('of fifty at once on one open, from as many devices, one is granted', async () => {
   const [document, address] = [await newDocument(), newPerson()];
   const { token } = await send(document, address, '', { conditions: { opens: 1 } });

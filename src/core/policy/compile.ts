@@ -9,7 +9,7 @@ import {
   conditionTest,
   type Bounds,
 } from '@/core/policy/condition-effects';
-import type { ConditionTest, Used } from '@/core/policy/conditions';
+import type { Conditions, ConditionTest, Used } from '@/core/policy/conditions';
 import type { Right, Terms } from '@/core/policy/rights';
 
 /** Who a grant is for: a person, a live group, every address at a domain, or anyone who holds an open link. */
@@ -55,6 +55,8 @@ export type CompiledGrant = {
   readonly tests: readonly { readonly test: ConditionTest; readonly used: Used }[];
   /** `null`: as many as wanted. */
   readonly printsLeft: number | null;
+  /** Opens that are left, in all; `null`: as many as wanted. */
+  readonly opensLeft: number | null;
   readonly bounds: Bounds;
   /** How many of its rights have an effect, now. */
   readonly worth: number;
@@ -123,12 +125,17 @@ export function compileAlone(facts: GrantFacts, ceilings: readonly Ceiling[]): C
     until: Math.min(terms.until ?? Number.POSITIVE_INFINITY, conditionsEnd(conditions, facts.used)),
     revoked: facts.revoked,
     tests: test === null ? [] : [{ test, used: facts.used }],
+    opensLeft: opensLeft(facts, conditions),
     ...giving,
     worth: worthOf(giving),
   };
 }
 
-function leastPrints(a: number | null, b: number | null): number | null {
+function opensLeft({ used }: GrantFacts, { opens }: Conditions): number | null {
+  return opens == null ? null : Math.max(0, opens - used.opens);
+}
+
+function leastOf(a: number | null, b: number | null): number | null {
   return a === null || b === null ? (a ?? b) : Math.min(a, b);
 }
 
@@ -138,12 +145,13 @@ function within(own: CompiledGrant, parent: CompiledGrant): CompiledGrant {
     rights: parent.rights.has('pass-on')
       ? new Set([...own.rights].filter((right) => parent.rights.has(right)))
       : new Set(),
-    printsLeft: leastPrints(own.printsLeft, parent.printsLeft),
+    printsLeft: leastOf(own.printsLeft, parent.printsLeft),
     bounds: boundsWithin(own.bounds, parent.bounds),
   };
   return {
     ...own,
     ...giving,
+    opensLeft: leastOf(own.opensLeft, parent.opensLeft),
     worth: worthOf(giving),
     from: Math.max(own.from, parent.from),
     until: Math.min(own.until, parent.until),

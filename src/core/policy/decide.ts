@@ -89,6 +89,8 @@ export type Decision =
       readonly charged: GrantId;
       /** When the last of the live grants ends; `null`: no end. */
       readonly until: Moment | null;
+      /** Opens that are left of the grant this one is charged to; `null`: as many as wanted. */
+      readonly opensLeft: number | null;
       readonly rights: Readonly<Record<Right, RightVerdict>>;
       readonly obligations: Obligations;
     }
@@ -246,6 +248,7 @@ function grantTo(live: readonly CompiledGrant[], charged: CompiledGrant): Decisi
     outcome: 'granted',
     charged: charged.facts.id,
     until: Number.isFinite(end) ? end : null,
+    opensLeft: charged.opensLeft,
     rights,
     obligations: { offline, captureDeterrent, passOn: from?.bounds.passOn ?? null },
   };

@@ -3,7 +3,13 @@
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
-import type { OpenResult, OpenState, PassedOn, SharedWith } from '@/contracts/reader';
+import type {
+  OpenResult,
+  OpenState,
+  PassedOn,
+  SharedDocument,
+  SharedWith,
+} from '@/contracts/reader';
 import type { OwnRequest } from '@/contracts/requests';
 import { RIGHTS } from '@/core/policy/rights';
 import { CallError, sentenceOf } from '@/ui/http/call';
@@ -125,9 +131,15 @@ function useOpen(token: string, chosen: DocumentId | null) {
   };
 }
 
+function isCounted({ state }: SharedDocument): boolean {
+  return state.open && state.opensLeft !== null;
+}
+
 /** The one document at once, or the list. */
 function LedTo({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
-  const single = shared.documents.length === 1 ? (shared.documents[0]?.id ?? null) : null;
+  const [alone] = shared.documents.length === 1 ? shared.documents : [];
+  // Where opens are counted, one is spent only when somebody says so.
+  const single = alone !== undefined && !isCounted(alone) ? alone.id : null;
   const [chosen, setChosen] = useState<DocumentId | null>(single);
   const { opened, problem, openAgain, change, close } = useOpen(token, chosen);
   const onLeave = () => void leave();

@@ -155,6 +155,7 @@ export function ReaderView(props: Props) {
                     {message}
                   </p>
                 )}
+                {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
                 <CommentsPanel comments={comments} sender={opened.sender.name} />
                 <Taking opened={opened} take={take} />
                 <RightsPanel rights={opened.rights} sender={opened.sender.name} />
@@ -168,6 +169,16 @@ export function ReaderView(props: Props) {
         <NotOnPaper print={opened.rights.print.granted} />
       </div>
     </PageSourceProvider>
+  );
+}
+
+/** Said before it happens: covering pages without a word would look like a fault. */
+function Announced({ sender }: { readonly sender: string }) {
+  return (
+    <p className="notice">
+      {sender} asked that the pages be covered while another window is in front, and for a moment
+      after a key that takes a picture of the screen.
+    </p>
   );
 }
 
@@ -197,12 +208,6 @@ function About({ opened, onLeave }: { readonly opened: Opened; readonly onLeave:
     <>
       <h2>What is recorded</h2>
       <p className="quiet">Your email address; {recordedWords[DEFAULT_LANGUAGE]}</p>
-      {opened.captureDeterrent && (
-        <p className="quiet">
-          The pages are covered while another window is in front, and for a moment after a key that
-          takes a picture of the screen. {opened.sender.name} asked for this.
-        </p>
-      )}
       <hr />
       <details>
         <summary>Keys</summary>

@@ -57,6 +57,12 @@ export function SharedList({
   );
 }
 
+/** How often it can still be opened, said before one is spent. */
+function leftWords(opens: number): string {
+  if (opens === 1) return 'you can open it once more';
+  return `you can open it ${String(opens)} more times`;
+}
+
 function SharedRow({
   document,
   onOpen,
@@ -82,6 +88,9 @@ function SharedRow({
               </>
             )}{' '}
             · {counted(document.pages, 'page')}
+            {state.opensLeft !== null && (
+              <span className="lamp"> · {leftWords(state.opensLeft)}</span>
+            )}
           </span>
         ) : (
           <span className="magenta">

@@ -27,6 +27,7 @@ function stateOf(decision: Decision): SharedDocument['state'] {
   return {
     open: true,
     until: decision.until,
+    opensLeft: decision.opensLeft,
     rights: RIGHTS.filter((right) => decision.rights[right].granted),
   };
 }

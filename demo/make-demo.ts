@@ -323,7 +323,7 @@ at(-1.3, async () => {
 at(-1.2, async () => {
   const token = await tokenFor('survey', people.rana);
   const weights = documents.get('TQ-412-WL-02') ?? 'doc_';
-  const surveyor = await prove(deps, token, people.rana.address, '203.0.113.77');
+  const surveyor = await readerOf('survey', people.rana);
   const licence = await read(deps, surveyor, token, weights, 2);
   if (licence === null) return;
   await makeComment(deps, surveyor, {

@@ -25,7 +25,15 @@ const WORKERS: BuildOptions = {
     'verify-worker': 'src/workers/verify-worker.ts',
     'prove-worker': 'src/workers/prove-worker.ts',
   },
-  external: ['@libsql/client', 'libsql', 'sharp', '@hyzyla/pdfium', 'piscina', '@cantoo/fontkit', 'wawoff2'],
+  external: [
+    '@libsql/client',
+    'libsql',
+    'sharp',
+    '@hyzyla/pdfium',
+    'piscina',
+    '@cantoo/fontkit',
+    'wawoff2',
+  ],
 };
 
 /** Leaves files that would not change as they are, since a server may be starting from them. */

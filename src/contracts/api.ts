@@ -177,8 +177,8 @@ export type Api = {
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;
   'GET /api/v1/documents/:id/comments': Call<typeof documentCommentsInput, DocumentComments>;
   'POST /api/v1/documents/:id/comments': Call<typeof answerCommentInput, DocumentComments>;
-  'POST /api/v1/documents/:id/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;
-  'POST /api/v1/documents/:id/comments-seen-by': Call<typeof seenByInput, DocumentComments>;
+  'POST /api/v1/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;
+  'POST /api/v1/documents/:id/seen-by': Call<typeof seenByInput, DocumentComments>;
   'POST /api/v1/documents/:id/destroy-key': Call<typeof destroyKeyInput, Done>;
   'POST /api/v1/documents/:id/reinstate': Call<typeof revokeDocumentInput, Done>;
   'POST /api/v1/documents/:id/revoke': Call<typeof revokeDocumentInput, Done>;

@@ -3,7 +3,7 @@ import { offeredRight } from '@/contracts/right';
 import type { Defaults, LevelDefaults } from '@/core/policy/defaults';
 import { LEVELS } from '@/core/policy/levels';
 import { rightsInput } from '@/contracts/dispatch';
-import { watermarkInput } from '@/contracts/watermark';
+import { watermarkOf } from '@/contracts/watermark';
 import type { ImpactFound } from '@/contracts/impact';
 
 /** Layers that one level adds: several of them share a page with the dispatch's own. */
@@ -26,10 +26,7 @@ export const defaultsInput = z.object({
   level: z.enum(LEVELS),
   subject: z.string().max(64),
   defaults,
-  watermark: watermarkInput.refine(
-    (layers) => layers.length <= MAX_LEVEL_LAYERS,
-    `at most ${String(MAX_LEVEL_LAYERS)} layers, because they share the page with others`,
-  ),
+  watermark: watermarkOf(MAX_LEVEL_LAYERS),
   seen: z.number().int().nullable(),
 });
 export type DefaultsInput = z.infer<typeof defaultsInput>;

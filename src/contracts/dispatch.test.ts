@@ -71,7 +71,7 @@ describe('a dispatch as it is asked for', () => {
   });
 
   test('takes no right that has no effect yet', () => {
-    expect(termsInput.safeParse({ ...terms, rights: ['read', 'comment'] }).success).toBe(false);
+    expect(termsInput.safeParse({ ...terms, rights: ['read', 'revise'] }).success).toBe(false);
   });
 });
 
@@ -88,7 +88,7 @@ test('a draft may be as unfinished as it likes, and no larger than it need be', 
     sheet: { documents: [], rows: [row], common: { ...terms, until: 1 }, saved: null },
     subject: '',
     note: '',
-    watermark: [newLayer('tiled', '{nonsense}')],
+    watermark: [],
     way: { form: 'link', delivery: 'mail', titleOnCover: false, noteInMail: true, reason: '' },
     waved: [{ code: 'no-end', rows: ['half an addr'] }],
   };

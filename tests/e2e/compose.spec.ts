@@ -55,6 +55,7 @@ test('one document goes to three known people with one different right, by keybo
     'ArrowRight',
     'ArrowRight',
     'ArrowRight',
+    'ArrowRight',
   );
   // What bidders' documents begin with is two prints.
   await keys.press('5');

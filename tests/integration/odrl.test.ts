@@ -82,17 +82,17 @@ describe('saved terms', () => {
       'embargo:name': 'Strange',
       prohibition: [{ action: 'print' }],
     };
-    const commenting = {
+    const revising = {
       ...structuredClone(bidders),
-      'embargo:name': 'Commenting',
-      permission: [...bidders.permission, { ...bidders.permission[0], action: 'annotate' }],
+      'embargo:name': 'Revising',
+      permission: [...bidders.permission, { ...bidders.permission[0], action: 'derive' }],
     };
-    const brought = { ...document, '@graph': [longer, fresh, strange, commenting, { ...fresh }] };
+    const brought = { ...document, '@graph': [longer, fresh, strange, revising, { ...fresh }] };
     expect((await preview(brought)).map(({ name, state }) => [name, state])).toEqual([
       ['Bidders', 'changed'],
       ['Owners', 'new'],
       ['Strange', 'stopped'],
-      ['Commenting', 'stopped'],
+      ['Revising', 'stopped'],
       ['Owners', 'stopped'],
     ]);
     expect(await importTerms(product.deps, product.ida, { text: JSON.stringify(brought) })).toEqual(
@@ -306,7 +306,7 @@ describe('grants of a file', () => {
       'a right that is not given here',
       (each) => ({
         ...each,
-        permission: [...each.permission, { ...each.permission[0], action: 'annotate' }],
+        permission: [...each.permission, { ...each.permission[0], action: 'derive' }],
       }),
       'Invalid option',
     ],

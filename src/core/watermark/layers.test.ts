@@ -106,7 +106,7 @@ describe('what comes from outside', () => {
   test.each<[string, unknown, RegExp]>([
     ['a text', '{name}', /list of layers/],
     ['a hole', [null], /is an object/],
-    ['too many', Array.from({ length: 7 }, () => layer), /at most 6/],
+    ['too many', Array.from({ length: 7 }, () => layer), /at most 6 layers/],
     ['an empty line', [{ ...layer, line: ' ' }], /says nothing/],
     ['a long line', [{ ...layer, line: 'x'.repeat(241) }], /at most 240/],
     ['an unknown piece', [{ ...layer, line: '{password}' }], /\{password\} is not a piece/],

@@ -67,9 +67,9 @@ function layerProblem(value: unknown): string | null {
 }
 
 /** What keeps a value from being a watermark, in words; null: nothing, and it is one. */
-export function watermarkProblem(value: unknown): string | null {
+export function watermarkProblem(value: unknown, most: number = MAX_LAYERS): string | null {
   if (!Array.isArray(value)) return 'a watermark is a list of layers';
-  if (value.length > MAX_LAYERS) return `a watermark has at most ${String(MAX_LAYERS)} layers`;
+  if (value.length > most) return `at most ${String(most)} layers, because they share a page`;
   for (const layer of value) {
     const problem = layerProblem(layer);
     if (problem !== null) return problem;

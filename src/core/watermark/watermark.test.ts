@@ -127,12 +127,14 @@ describe('a part of a page that is looked at in detail', () => {
     ]) {
       const part = sheet(crop.width, crop.height, 255);
       burn(part, makeStamp(ready, { width, height, crop }));
+      let other = 0;
       for (let row = 0; row < crop.height; row++) {
         const from = ((crop.top + row) * width + crop.left) * 4;
-        expect(part.rgba.subarray(row * crop.width * 4, (row + 1) * crop.width * 4)).toEqual(
-          whole.rgba.subarray(from, from + crop.width * 4),
-        );
+        const there = whole.rgba.subarray(from, from + crop.width * 4);
+        const here = part.rgba.subarray(row * crop.width * 4, (row + 1) * crop.width * 4);
+        if (Buffer.compare(here, there) !== 0) other++;
       }
+      expect(other).toBe(0);
     }
   });
 

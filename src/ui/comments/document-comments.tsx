@@ -60,7 +60,7 @@ export function DocumentCommentsView({ id }: { readonly id: DocumentId }) {
           value={found.seenBy}
           onChange={({ target }) =>
             void act(() =>
-              api('POST /api/v1/documents/:id/comments-seen-by', {
+              api('POST /api/v1/documents/:id/seen-by', {
                 id,
                 seenBy: target.value as CommentsSeenBy,
               }),
@@ -108,9 +108,7 @@ export function DocumentCommentsView({ id }: { readonly id: DocumentId }) {
                 )
               }
               onChange={(comment: CommentId, change) =>
-                act(() =>
-                  api('POST /api/v1/documents/:id/comments/:comment', { id, comment, change }),
-                )
+                act(() => api('POST /api/v1/comments/:comment', { id, comment, change }))
               }
               mayResolve
             />

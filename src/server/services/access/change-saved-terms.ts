@@ -1,4 +1,5 @@
 import 'server-only';
+import { linesOf } from '@/core/watermark/layers';
 import { groupBy } from '@/core/base/group';
 import { newId, type TermsId } from '@/core/base/ids';
 import { reaching, type Standing } from '@/core/policy/levels';
@@ -48,7 +49,7 @@ export function told({
     rights: [...rights],
     days,
     prints,
-    watermark,
+    watermark: linesOf(watermark),
     conditions:
       conditions === undefined
         ? ''

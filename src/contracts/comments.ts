@@ -74,6 +74,5 @@ export type CommentView = {
 };
 export type DocumentComments = {
   readonly seenBy: CommentsSeenBy;
-  readonly mayChange: boolean;
   readonly comments: readonly CommentView[];
 };

@@ -4,6 +4,7 @@ import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { comments } from '@/server/db/schema/reading';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { exportComments } from '@/server/services/comments/export-comments';
 import {
@@ -128,6 +129,28 @@ describe('a comment', () => {
       }),
     ).rejects.toMatchObject({ name: 'ServiceError' });
     expect(await seenBy(mira)).toHaveLength(1);
+  });
+});
+
+test('an answer stands where its thread does, in the record too, whatever page was asked for', async () => {
+  const [thread] = await seenBy(mira);
+  await makeComment(product.deps, mira.reader, {
+    licence: mira.licence,
+    page: 1,
+    place: AREA,
+    text: 'On which page?',
+    answers: thread?.id ?? null,
+  });
+  const answer = (await seenBy(mira)).find(({ text }) => text === 'On which page?');
+  expect(answer).toMatchObject({ page: 2, place: POINT });
+  const made = (await listEntries(product.deps.db.read, {}, 20)).find(
+    ({ entry }) => entry.action === 'comment.made',
+  );
+  expect(made?.entry.details).toMatchObject({ comment: answer?.id, page: 2 });
+  await changeOwnComment(product.deps, mira.reader, {
+    licence: mira.licence,
+    comment: answer?.id ?? 'cmt_',
+    change: { removed: true },
   });
 });
 

@@ -5,13 +5,16 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, MINUTE } from '@/core/base/time';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { coverageWords, timesByPage } from '@/core/insight/coverage';
-import { newLayer } from '@/core/watermark/layers';
+import { newLayer, type MarkLayer } from '@/core/watermark/layers';
 import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { checkPage, findChecked, textChecked } from '@/server/services/documents/check-document';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { previewPage } from '@/server/services/documents/preview-page';
 import { seeAs } from '@/server/services/policy/see-as';
+import { grantRows } from '@/server/services/access/grant-rows';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
+import { keepDocument } from '@/server/services/reading/take-copies';
 import { openDocument } from '@/server/services/reading/open-document';
 import {
   findWords,
@@ -22,7 +25,15 @@ import {
 } from '@/server/services/reading/read-pages';
 import { viewReading } from '@/server/services/reading/view-reading';
 import { joinStaff } from '../support/staff';
-import { dispatch, protect, prove, startProduct, START, type Product } from '../support/product';
+import {
+  dispatch,
+  protect,
+  prove,
+  startProduct,
+  START,
+  whole,
+  type Product,
+} from '../support/product';
 
 let product: Product;
 let document: DocumentId;
@@ -202,6 +213,15 @@ describe('the record of reading', () => {
     ).rejects.toMatchObject({ code: 'NOT_FOUND' });
   });
 
+  test('is taken so often and no more', async () => {
+    const told = { licence: opened, pages: [{ page: 1, shown: 1 }] };
+    await expect(
+      (async () => {
+        for (let i = 0; i < 500; i++) await noteReading(product.deps, mira, told);
+      })(),
+    ).rejects.toMatchObject({ code: 'TOO_MANY' });
+  });
+
   test('is told only to those who may read it', async () => {
     const recipient = mira.recipient ?? 'rcp_none';
     expect(
@@ -209,6 +229,39 @@ describe('the record of reading', () => {
     ).toHaveLength(1);
     expect((await viewReading(product.deps, other, { document, recipient })).opens).toEqual([]);
   });
+});
+
+test('what is for paper only stands on a kept copy, and a strip beside the page makes none', async () => {
+  const keeping = async (address: string, layer: MarkLayer) => {
+    const { id } = await dispatchDocuments(product.deps, product.ida, {
+      documents: [document],
+      recipients: [{ address, name: '', organisation: '' }],
+      terms: {
+        rights: ['read', 'copy', 'print', 'keep'],
+        from: null,
+        until: START + 30 * DAY,
+        prints: null,
+      },
+      subject: 'To keep',
+      note: '',
+      watermark: [layer],
+      delivery: 'by-hand',
+    });
+    const [grant] = await grantRows(product.deps, product.ida, { dispatch: id });
+    const token = grant?.link.split('/').at(-1) ?? '';
+    const keeper = await prove(product, token, address);
+    const result = await openDocument(product.deps, keeper, { token, document });
+    if (result.outcome !== 'granted') throw new Error(result.reason);
+    const made = await keepDocument(product.deps, keeper, { licence: result.licence });
+    if (made.outcome !== 'made') throw new Error(made.reason);
+    await whole(made);
+    const [kept] = await entriesOf('document.kept');
+    return kept?.entry.details;
+  };
+  const paper = { ...newLayer('footer', 'Kept by {address}'), on: 'paper' as const };
+  expect(await keeping('kept.one@x.example', paper)).toEqual({ marked: true });
+  const strip = newLayer('banner', 'Copy {copy}, uncontrolled');
+  expect(await keeping('kept.two@x.example', strip)).toEqual({ marked: false });
 });
 
 describe('seen as a recipient', () => {

@@ -29,6 +29,8 @@ export type Limits = {
   /** By person: a search goes through a long document in several requests. */
   readonly searches: Limit;
   readonly comments: Limit;
+  /** By person: how long pages were in view, which their browser tells of four times a minute. */
+  readonly readings: Limit;
 };
 
 function limit(points: number, span: number): Limit {
@@ -65,6 +67,7 @@ export function createLimits(): Limits {
     copies: limit(120, 10 * MINUTE),
     searches: limit(240, 10 * MINUTE),
     comments: limit(120, 10 * MINUTE),
+    readings: limit(400, 10 * MINUTE),
   };
 }
 

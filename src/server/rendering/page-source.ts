@@ -25,6 +25,24 @@ export type PagePart = { readonly column: number; readonly row: number };
 /** The side of such a square in px; those at the right and bottom edge are smaller. */
 export const PART_SIDE = 1_024;
 
+/** The widest whole page that is drawn; beyond it one looks at parts. */
+const WIDEST_PAGE = 2_600;
+
+/** What is drawn of a page: a part of it where one is named, or all of it, within what a whole page may be. */
+export function sizeAsked({
+  width,
+  column,
+  row,
+}: {
+  readonly width: number;
+  readonly column?: number | undefined;
+  readonly row?: number | undefined;
+}): { readonly width: number; readonly part?: PagePart } {
+  return column === undefined || row === undefined
+    ? { width: Math.min(width, WIDEST_PAGE) }
+    : { width, part: { column, row } };
+}
+
 /** A part as it was drawn, and where on which page it lies. */
 export type PartOfPage = { readonly picture: Picture; readonly view: View };
 

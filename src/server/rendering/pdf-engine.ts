@@ -1,4 +1,3 @@
-import { layersOn } from '@/core/watermark/layers';
 import { isProtectedFile } from '@/core/wrapper/read';
 import { annotate } from '@/server/rendering/annotate';
 import { ContentError } from '@/server/rendering/errors';
@@ -24,8 +23,12 @@ export function pdfEngine(): PageEngine {
         throw new ContentError('PDF_UNPACKS_TOO_FAR');
     },
     annotate: (reader, notes) => annotate(reader.read(0, reader.size), notes),
-    // A copy that is kept may be printed again and again, so it has no number.
+    // A copy that is kept is read and printed at will: it bears what is for either, but for strips
+    // beside the page, and has no number.
     keep: async (reader, watermark, shaped) =>
-      keepMarked(reader.read(0, reader.size), await shaped(layersOn(watermark, 'screen'))),
+      keepMarked(
+        reader.read(0, reader.size),
+        await shaped(watermark.filter(({ place }) => place !== 'banner')),
+      ),
   };
 }

@@ -36,7 +36,7 @@ type Props = {
   readonly keptAs: string | null;
   readonly isCovered: boolean;
   readonly onRefused: OnRefused;
-  /** What lies over a page, besides what is found on it. */
+  /** What lies over a page beside what is found on it. */
   readonly over?: (page: number) => ReactNode;
   /** What stands beside the pages. */
   readonly aside: ReactNode;

@@ -14,7 +14,7 @@ export type ShownFor = Pick<SeenAs, 'person' | 'watermark'> & {
   readonly network: string | null;
 };
 
-/** What a check reads of a document besides its pictures. */
+/** What a check reads of a document beside its pictures. */
 function checkedParts(base: string): Omit<PageSource, 'picture'> {
   return {
     text: async (page) => {

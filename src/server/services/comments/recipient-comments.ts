@@ -1,8 +1,7 @@
 import 'server-only';
-import { newId, type RecipientId } from '@/core/base/ids';
+import { newId, type LicenceId } from '@/core/base/ids';
 import { isBy, seenByRecipient } from '@/core/comments/comment';
 import type { ChangeCommentInput, CommentInput, CommentView } from '@/contracts/comments';
-import type { LicenceId } from '@/core/base/ids';
 import type { Transaction } from '@/server/db/database';
 import {
   changeComment,
@@ -100,12 +99,12 @@ export async function makeComment(
     if ((await countComments(tx, opened.document.id, opened.licence.recipientId)) >= MOST_COMMENTS)
       throw new ServiceError('comments-full');
     const thread = await needThread(tx, opened, answers);
+    const at = { page: thread?.page ?? page, place: thread?.place ?? place };
     await insertComment(tx, {
       id,
       documentId: opened.document.id,
       versionId: opened.version.id,
-      page: thread?.page ?? page,
-      place: thread?.place ?? place,
+      ...at,
       answers,
       recipientId: opened.licence.recipientId,
       body: sealComment(key, id, text),
@@ -115,7 +114,7 @@ export async function makeComment(
       action: 'comment.made',
       outcome: 'done',
       ...aboutOpen(opened, actor, deps),
-      details: { comment: id, page, ...(answers === null ? {} : { answers }) },
+      details: { comment: id, page: at.page, ...(answers === null ? {} : { answers }) },
     });
     return null;
   });
@@ -135,18 +134,6 @@ function changed(
   return { removedAt: now };
 }
 
-function mayChange(
-  comment: CommentRow['comment'],
-  recipient: RecipientId,
-  change: ChangeCommentInput['change'],
-): boolean {
-  // A thread is settled by who began it; what it says is changed by who said it.
-  return (
-    isBy(makerOf(comment), 'recipient', recipient) ||
-    ('resolved' in change && comment.answers === null && comment.recipientId === recipient)
-  );
-}
-
 /**
  * Changes, settles or removes one's own comment. @throws ServiceError `NOT_FOUND`, also of anybody
  * else's
@@ -164,7 +151,7 @@ export async function changeOwnComment(
     const comment = await findComment(tx, id);
     if (
       comment?.versionId !== opened.version.id ||
-      !mayChange(comment, opened.licence.recipientId, change)
+      !isBy(makerOf(comment), 'recipient', opened.licence.recipientId)
     )
       throw new ServiceError('no-comment');
     await changeComment(tx, id, changed(change, id, key, deps.clock.now()));

@@ -1,6 +1,5 @@
 import 'server-only';
 import { newId, type DocumentId, type VersionId } from '@/core/base/ids';
-import { reaches } from '@/core/policy/permissions';
 import type {
   AnswerCommentInput,
   DocumentComments,
@@ -14,26 +13,17 @@ import {
   insertComment,
   setCommentsSeenBy,
 } from '@/server/repositories/reading/comment-repository';
-import { findDocument } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { record, recordAlone } from '@/server/services/base/record';
 import { makerOf, viewOf, type CommentRow } from '@/server/services/comments/comment-views';
+import { needOwnDocument } from '@/server/services/documents/own-document';
 import { payloadKeyOf } from '@/server/services/documents/sealed-source';
 import { isBy } from '@/core/comments/comment';
 import { sealComment } from '@/server/vault/comment-cipher';
 
-type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
-
-/** A document that somebody answers for. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
-async function needOwn(deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId): Promise<Found> {
-  const found = await findDocument(deps.db.read, id);
-  if (found === null) throw new ServiceError('no-document');
-  const { ownerId, deputyId } = found.document;
-  if (!reaches(actor, { owner: ownerId, deputy: deputyId }))
-    throw new ServiceError('comments-of-others');
-  return found;
-}
+const needOwn = (deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId) =>
+  needOwnDocument(deps, actor, id, 'comments-of-others');
 
 type Version = CommentRow['version'];
 
@@ -68,7 +58,6 @@ export async function documentComments(
   for (const version of versions.values()) keys.set(version.id, await keyFor(deps, actor, version));
   return {
     seenBy: document.commentsSeenBy,
-    mayChange: true,
     comments: rows.map((row) =>
       viewOf(row, { kind: 'staff', id: actor.id }, keys.get(row.version.id) ?? null),
     ),

@@ -4,9 +4,8 @@ import { hasCode } from '@/core/base/errors';
 import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
 import { layersOn, type Watermark } from '@/core/watermark/layers';
-import { reaches } from '@/core/policy/permissions';
 import type { CheckFindInput, CheckPageInput, CheckView } from '@/contracts/document';
-import type { Note, PagePart } from '@/server/rendering/page-source';
+import { sizeAsked, type Note, type PagePart } from '@/server/rendering/page-source';
 import type {
   PagePicture,
   PagePoints,
@@ -14,12 +13,12 @@ import type {
   RenderTask,
   SealedSource,
 } from '@/server/rendering/render-task';
-import { findDocument } from '@/server/repositories/documents/document-repository';
 import { wasChecked } from '@/server/repositories/ledger/last-done';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { noteDamaged } from '@/server/services/documents/check-contents';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
+import { needOwnDocument, type FoundDocument } from '@/server/services/documents/own-document';
 import { recordAlone, whereabouts } from '@/server/services/base/record';
 import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
 import type { OpenName } from '@/server/vault/keyring';
@@ -27,18 +26,14 @@ import type { OpenName } from '@/server/vault/keyring';
 /** How long one check lasts: coming back to it within that time is not another one. */
 const CHECK_LASTS = 12 * HOUR;
 
-type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;
+type Found = FoundDocument;
 
 /**
  * @throws ServiceError `NOT_FOUND`, also of a destroyed key; `NOT_ALLOWED` for anyone who does not
  * answer for the document
  */
 async function needOwn(deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId): Promise<Found> {
-  const found = await findDocument(deps.db.read, id);
-  if (found === null) throw new ServiceError('no-document');
-  const { ownerId, deputyId } = found.document;
-  if (!reaches(actor, { owner: ownerId, deputy: deputyId }))
-    throw new ServiceError('check-of-others');
+  const found = await needOwnDocument(deps, actor, id, 'check-of-others');
   if (found.version.wrappedKey === null) throw new ServiceError('key-destroyed-for-all');
   return found;
 }
@@ -126,15 +121,14 @@ export async function checkDocument(
 export async function checkPage(
   deps: Deps,
   actor: StaffActor,
-  { id, page, width, column, row }: CheckPageInput,
+  { id, page, ...asked }: CheckPageInput,
 ): Promise<CheckedPage> {
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(
     deps.clock.now(),
   );
-  const part = column === undefined || row === undefined ? {} : { part: { column, row } };
   const watermark = [checkMark(actor.name, day)];
-  return drawChecked(deps, actor, { id, page, width, ...part, watermark });
+  return drawChecked(deps, actor, { id, page, ...sizeAsked(asked), watermark });
 }
 
 /** Has something made of a document that a member of staff checks. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
@@ -187,7 +181,7 @@ export async function drawChecked(
       kind: 'print',
       source,
       page,
-      width: Math.min(width, WIDEST_PAGE),
+      width: width,
       watermark: onPaper,
     }));
     return { ...printed, points: printed.size };
@@ -196,14 +190,12 @@ export async function drawChecked(
     kind: 'page',
     source,
     page,
-    ...(part === undefined ? { width: Math.min(width, WIDEST_PAGE) } : { width, part }),
+    width,
+    ...(part === undefined ? {} : { part }),
     watermark,
     isDark: ground === 'dark',
   }));
 }
-
-/** The widest whole page that is drawn; beyond it one looks at parts. */
-const WIDEST_PAGE = 2_600;
 
 /** Where whole words stand in a document that is checked. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
 export async function findChecked(
@@ -269,10 +261,7 @@ export async function nameOfDocument(
   actor: StaffActor,
   { id }: { readonly id: DocumentId },
 ): Promise<{ readonly title: string; readonly reference: string }> {
-  const found = await findDocument(deps.db.read, id);
-  if (found === null) throw new ServiceError('no-document');
-  const { title, reference, ownerId, deputyId } = found.document;
-  if (!reaches(actor, { owner: ownerId, deputy: deputyId }))
-    throw new ServiceError('comments-of-others');
+  const { document } = await needOwnDocument(deps, actor, id, 'comments-of-others');
+  const { title, reference } = document;
   return { title, reference };
 }

@@ -4,6 +4,7 @@ import { watermarkUnder } from '@/core/policy/defaults';
 import { deviceLabel } from '@/core/insight/device-label';
 import { previewMark } from '@/core/watermark/check-mark';
 import { fillLayers } from '@/core/watermark/layers';
+import { sizeAsked } from '@/server/rendering/page-source';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -64,6 +65,12 @@ export async function previewPage(
     at ?? deps.clock.now(),
   );
   const shown = fillLayers([...filled, previewMark(actor.name)], () => ({ copy: '1' }));
-  const part = column === undefined || row === undefined ? {} : { part: { column, row } };
-  return drawChecked(deps, actor, { id, page, width, ...part, watermark: shown, medium, ground });
+  return drawChecked(deps, actor, {
+    id,
+    page,
+    ...sizeAsked({ width, column, row }),
+    watermark: shown,
+    medium,
+    ground,
+  });
 }

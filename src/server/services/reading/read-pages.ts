@@ -2,7 +2,7 @@ import 'server-only';
 import type { FindInput, PageInput, ReadingInput } from '@/contracts/reader';
 import type { LicenceId } from '@/core/base/ids';
 import type { RenderResults } from '@/server/rendering/render-task';
-import type { OutlineEntry, TextRun } from '@/server/rendering/page-source';
+import { sizeAsked, type OutlineEntry, type TextRun } from '@/server/rendering/page-source';
 import {
   noteShownFor,
   noteShownPage,
@@ -55,15 +55,6 @@ export async function renderPage(
       askerOf(opened, waiting).who,
     );
   return picture;
-}
-
-/** The widest whole page that is drawn; beyond it one looks at parts. */
-const WIDEST_PAGE = 2_600;
-
-function sizeAsked({ width, column, row }: PageInput) {
-  return column === undefined || row === undefined
-    ? { width: Math.min(width, WIDEST_PAGE) }
-    : { width, part: { column, row } };
 }
 
 /** A page counts as shown once an open, when its picture is about to be sent. */
@@ -193,6 +184,8 @@ export async function readOutline(
 /**
  * Notes how long pages were in view, as the reader's browser tells it: of pages only that were sent
  * in this open, and never longer than it has lasted.
+ *
+ * @throws ServiceError `TOO_MANY`
  */
 export async function noteReading(
   deps: Deps,
@@ -200,6 +193,8 @@ export async function noteReading(
   input: ReadingInput,
 ): Promise<Record<string, never>> {
   const { licence } = await needLicence(deps, actor, input.licence);
+  const wait = await deps.limits.readings(licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
   const lasted = Math.max(0, Math.min(deps.clock.now(), licence.expiresAt) - licence.openedAt);
   await deps.db.write((tx) => noteShownFor(tx, licence.id, input.pages, lasted));
   return {};

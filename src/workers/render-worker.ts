@@ -4,18 +4,18 @@ import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
 import { readerOf, type PlainReader } from '@/core/age/random-access';
 import { MEDIA_TYPES } from '@/core/content/media-types';
-import { type Picture } from '@/core/watermark/burn';
+import type { Picture } from '@/core/watermark/burn';
 import { wholePage } from '@/core/watermark/layout';
 import { ContentError } from '@/server/rendering/errors';
 import { createPageEngines } from '@/server/rendering/page-engines';
 import { createMarker } from '@/server/rendering/mark-pages';
+import { asDrawn, asJpeg, markedPicture, withFewColours } from '@/server/rendering/marked-picture';
 import type { PageSource, PartOfPage } from '@/server/rendering/page-source';
 import {
   FORGET,
   type Drawn,
   type PageAsked,
   type Found,
-  type PagePicture,
   type RenderReply,
   type RenderResults,
   type RenderTask,
@@ -28,9 +28,6 @@ import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 const KEPT_OPEN = 3;
 /** Width of a printed page in px: about 150 dots an inch on A4. */
 const PRINT_WIDTH = 1240;
-/** Above this many colours in so many pixels, a page is a photograph and JPEG serves it better. */
-const PHOTOGRAPHIC = 300;
-const SAMPLE = 2048;
 const MOST_PAGES = 20_000;
 
 sharp.concurrency(1);
@@ -103,79 +100,33 @@ function dropEngines(): void {
   kept.clear();
 }
 
-function isPhotographic({ rgba }: Picture): boolean {
-  const pixels = new Uint32Array(rgba.buffer, rgba.byteOffset, rgba.length / 4);
-  const step = Math.max(1, Math.floor(pixels.length / SAMPLE));
-  const colours = new Set<number>();
-  for (let i = 0; i < pixels.length; i += step) colours.add(pixels[i] ?? 0);
-  return colours.size > PHOTOGRAPHIC;
-}
-
-async function encode(picture: Picture, asJpeg: boolean): Promise<PagePicture> {
-  const raw = sharp(picture.rgba, {
-    raw: { width: picture.width, height: picture.height, channels: 4 },
-  });
-  const bytes = await (
-    asJpeg ? raw.removeAlpha().jpeg({ quality: 85 }) : raw.png({ compressionLevel: 1 })
-  ).toBuffer();
-  return {
-    bytes,
-    type: asJpeg ? 'image/jpeg' : 'image/png',
-    width: picture.width,
-    height: picture.height,
-  };
-}
-
-/** The page as it is, put where all threads can take it from, and a picture of it to be marked. */
+/** Draws the page as it is, and puts it where all threads can take it from. */
 async function drawn({
   source,
   page,
   width,
   part,
-}: PageAsked): Promise<{ readonly picture: Picture; readonly drawn: Drawn }> {
+}: PageAsked): Promise<{ readonly page: Drawn; readonly picture: Picture | null }> {
   const pages = await open(source);
   const { picture, view } =
     part === undefined ? asWhole(pages.draw(page, width)) : pages.drawPart(page, width, part);
-  const pixels = new SharedArrayBuffer(picture.rgba.length);
-  new Uint8Array(pixels).set(picture.rgba);
-  const { width: across, height } = picture;
-  return {
-    picture,
-    drawn: {
-      pixels,
-      width: across,
-      height,
-      view,
-      photographic: isPhotographic(picture),
-      points: pages.pageSize(page),
-    },
-  };
+  return { picture, page: asDrawn(picture, view, pages.pageSize(page)) };
 }
 
 function asWhole(picture: Picture): PartOfPage {
   return { picture, view: wholePage(picture.width, picture.height) };
 }
 
-/** Light becomes dark and dark light. */
-function changeOver({ rgba }: Picture): void {
-  for (let at = 0; at < rgba.length; at += 4)
-    for (let i = at; i < at + 3; i++) rgba[i] = 255 - (rgba[i] ?? 0);
-}
-
-function copyOf({ pixels, width, height }: Drawn): Picture {
-  return { width, height, rgba: new Uint8Array(pixels).slice() };
-}
-
+/** A page that many read is made small for the others by whoever reads it second: the first waits for nothing. */
 async function drawPage(task: RenderTask & { kind: 'page' }): Promise<RenderResults['page']> {
-  const made =
+  const { page, picture: own } =
     task.drawn === undefined
       ? await drawn(task)
-      : { picture: copyOf(task.drawn), drawn: task.drawn };
-  const { view, photographic, points } = made.drawn;
-  if (task.isDark === true) changeOver(made.picture);
-  await marker.mark(made.picture, task.watermark, task.page, view);
-  const picture = { ...(await encode(made.picture, photographic)), points };
-  return task.drawn === undefined ? { ...picture, drawn: made.drawn } : picture;
+      : { page: withFewColours(task.drawn), picture: null };
+  const stamp = await marker.stamp(task.watermark, task.page, page.view);
+  const picture = await markedPicture(page, stamp, task.isDark, own);
+  const shown = { ...picture, points: page.points };
+  return page === task.drawn ? shown : { ...shown, drawn: page };
 }
 
 /** How long one request may look through pages, in ms: others wait meanwhile. */
@@ -203,7 +154,7 @@ async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResult
   const picture = pages.draw(task.page, task.width ?? PRINT_WIDTH);
   const sheet = await marker.markPaper(picture, task.watermark, task.page);
   // A PDF takes JPEG in as it is, where PNG would have to be unpacked and packed again.
-  return { ...(await encode(sheet, true)), size };
+  return { ...(await asJpeg(sheet)), size };
 }
 
 async function keep({
@@ -260,7 +211,7 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
     case 'text':
       return (await open(task.source)).text(task.page);
     case 'draw':
-      return { drawn: (await drawn(task)).drawn };
+      return { drawn: withFewColours((await drawn(task)).page) };
     case 'outline':
       return (await open(task.source)).outline();
     case 'find':

@@ -79,8 +79,9 @@ test('pages are zoomed, turned and found in; what is remarked comes to the sende
     await open(page, '/documents?q=Weight+list');
     await page.getByRole('table', { name: 'Documents' }).getByRole('link').first().click();
     // However many dispatches gave it to her by now: all of it ends.
-    for (const each of await page.getByRole('checkbox', { name: /Solheim/ }).all())
-      await each.check();
+    const hers = page.getByRole('checkbox', { name: /Solheim/ });
+    await hers.first().waitFor();
+    for (const each of await hers.all()) await each.check();
     await page.getByRole('button', { name: /^Revoke \d+…$/ }).click();
     await page.getByRole('button', { name: /^Revoke \d+$/ }).click();
     await expect(reader.getByLabel('What you were writing about page 1')).toHaveValue(

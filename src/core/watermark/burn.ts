@@ -19,7 +19,7 @@ export type Picture = {
   readonly rgba: Uint8Array;
 };
 
-type Rgb = { readonly red: number; readonly green: number; readonly blue: number };
+export type Rgb = { readonly red: number; readonly green: number; readonly blue: number };
 
 /** Each colour on light ground, and the one that stands for it on dark. */
 const COLOURS: Readonly<Record<MarkColour, { readonly light: Rgb; readonly dark: Rgb }>> = {
@@ -136,7 +136,7 @@ export function burn(picture: Picture, { crop, inked }: Stamp): void {
   }
 }
 
-type Ink = {
+export type Ink = {
   readonly light: Rgb;
   readonly dark: Rgb;
   readonly onLight: number;
@@ -144,7 +144,7 @@ type Ink = {
   readonly between: number;
 };
 
-function inkOf({ colour, strength }: MarkLayer): Ink {
+export function inkOf({ colour, strength }: MarkLayer): Ink {
   // Whole numbers, a share of 2^16 for a coverage of 255: no division stands in the innermost loop.
   const share = (of: number): number => Math.round((of * 65_536) / 255);
   const wanted = strength / 100;
@@ -172,7 +172,7 @@ function burnAt(
 }
 
 /** Mixes one pixel with whichever colour stands out there. */
-function mix(rgba: Picture['rgba'], at: number, alpha: number, ink: Ink): void {
+export function mix(rgba: Picture['rgba'], at: number, alpha: number, ink: Ink): void {
   const red = rgba[at] ?? 0;
   const green = rgba[at + 1] ?? 0;
   const blue = rgba[at + 2] ?? 0;

@@ -1,5 +1,5 @@
 import { withBanners } from '@/core/watermark/band';
-import { burn, makeStamp, pageStamp, type Picture } from '@/core/watermark/burn';
+import { burn, makeStamp, pageStamp, type Picture, type Stamp } from '@/core/watermark/burn';
 import { fillLayers, layersOn, type Watermark } from '@/core/watermark/layers';
 import { shapeLayers, type ShapedLayer, type View } from '@/core/watermark/layout';
 import { createScriptFonts } from '@/server/rendering/script-fonts';
@@ -8,13 +8,8 @@ import { createScriptFonts } from '@/server/rendering/script-fonts';
 const KEPT = 64;
 
 export type Marker = {
-  /** Burns what is for the screen into a picture of a page, or of a part of one, in place. */
-  readonly mark: (
-    picture: Picture,
-    watermark: Watermark,
-    page: number,
-    view: View,
-  ) => Promise<void>;
+  /** What is for the screen, ready to be burned into a picture of a page, or of a part of one. */
+  readonly stamp: (watermark: Watermark, page: number, view: View) => Promise<Stamp>;
   /** A page as it goes on paper: marked, and with what stands beside it. */
   readonly markPaper: (picture: Picture, watermark: Watermark, page: number) => Promise<Picture>;
   /** A watermark as glyphs. */
@@ -39,9 +34,8 @@ export function createMarker(): Marker {
     shaped(fillLayers(watermark, () => ({ page: String(page) })));
   return {
     shaped,
-    mark: async (picture, watermark, page, view) => {
-      burn(picture, makeStamp(await onPage(layersOn(watermark, 'screen'), page), view));
-    },
+    stamp: async (watermark, page, view) =>
+      makeStamp(await onPage(layersOn(watermark, 'screen'), page), view),
     markPaper: async (picture, watermark, page) => {
       const layers = await onPage(layersOn(watermark, 'paper'), page);
       burn(picture, pageStamp(layers, picture.width, picture.height));

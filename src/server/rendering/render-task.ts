@@ -1,5 +1,6 @@
 import type { BlobPlace } from '@/server/storage/blob-store';
 import type { MediaType } from '@/core/content/media-types';
+import type { Rgb } from '@/core/watermark/burn';
 import type { Watermark } from '@/core/watermark/layers';
 import type { View } from '@/core/watermark/layout';
 import type {
@@ -82,6 +83,11 @@ export type PrintedPage = PagePicture & {
 /** A page, or a part of one, without anybody's mark, in memory that all threads share. */
 export type Drawn = {
   readonly pixels: SharedArrayBuffer;
+  /**
+   * The few colours that it has, where each byte of `pixels` says which; else they are red, green,
+   * blue, alpha bytes, and it was not looked whether they are few, or there are many.
+   */
+  readonly colours: readonly Rgb[] | 'unknown' | 'many';
   readonly width: number;
   readonly height: number;
   readonly view: View;
@@ -98,7 +104,7 @@ export type Found = { readonly page: number; readonly places: readonly (readonly
 export type RenderResults = {
   /** `title`: the one that the file states; `text`: the beginning of what it says. */
   readonly inspect: { readonly pages: number; readonly title: string; readonly text: string };
-  /** `drawn`: what others can be shown too, where it was drawn for this. */
+  /** `drawn`: what others can be shown too, where it was drawn for this, or made smaller. */
   readonly page: PagePicture & { readonly points: PagePoints; readonly drawn?: Drawn };
   readonly draw: { readonly drawn: Drawn };
   readonly outline: readonly OutlineEntry[];

@@ -12,6 +12,7 @@ function drawnOf(bytes: number): Drawn {
   const [width, height] = [bytes / 4, 1];
   return {
     pixels: new SharedArrayBuffer(bytes),
+    colours: 'unknown',
     width,
     height,
     view: { width, height, crop: { left: 0, top: 0, width, height } },

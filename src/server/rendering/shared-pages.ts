@@ -32,17 +32,23 @@ export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPa
   setInterval(held.tidy, HELD.age).unref();
   const underWay = new Map<string, Promise<unknown>>();
   let generation = 0;
-  const draw = async <R extends RenderResults['page' | 'draw']>(
+  const hold = async <R extends RenderResults['page' | 'draw']>(
     key: string,
     making: Promise<R>,
   ): Promise<R> => {
     const begun = generation;
+    const made = await making;
+    // What was drawn before a key was destroyed is not held after it.
+    if (made.drawn !== undefined && begun === generation) held.hold(key, made.drawn);
+    return made;
+  };
+  const draw = async <R extends RenderResults['page' | 'draw']>(
+    key: string,
+    making: Promise<R>,
+  ): Promise<R> => {
     underWay.set(key, making);
     try {
-      const made = await making;
-      // What was drawn before a key was destroyed is not held after it.
-      if (made.drawn !== undefined && begun === generation) held.hold(key, made.drawn);
-      return made;
+      return await hold(key, making);
     } finally {
       if (underWay.get(key) === making) underWay.delete(key);
     }
@@ -56,7 +62,8 @@ export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPa
         asker.signal?.throwIfAborted();
       }
       const drawn = held.find(key);
-      return drawn === null ? draw(key, runPage(task, asker)) : runPage({ ...task, drawn }, asker);
+      if (drawn === null) return draw(key, runPage(task, asker));
+      return hold(key, runPage({ ...task, drawn }, asker));
     },
     ahead: (page, who) => {
       const key = nameOf(page);

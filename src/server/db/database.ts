@@ -8,6 +8,7 @@ import { migrate } from 'drizzle-orm/libsql/migrator';
 import { AlreadyDone, type Act } from '@/core/base/act';
 import { isDiskFull } from '@/core/base/disk-full';
 import { SECOND } from '@/core/base/time';
+import { keepStatements } from '@/server/db/kept-statements';
 import type { BrokenSeal, Seals } from '@/server/db/seals';
 import { requestsDone } from '@/server/db/schema/organisation';
 import { tables } from '@/server/db/schema/tables';
@@ -104,6 +105,7 @@ const BUSY_TIMEOUT = 10 * SECOND;
 const CACHE_KIB = 32 * 1024;
 
 async function connect(url: string, connections: number): Promise<Client> {
+  keepStatements();
   const client = createClient({ url, concurrency: connections, timeout: BUSY_TIMEOUT });
   // WAL lets readers go on while one writes; deleted keys are overwritten, not only unlinked.
   for (const pragma of [

@@ -13,6 +13,7 @@ const file = (category) => ({ file: { categories: category } });
 const PORTS = [
   'clock',
   'config',
+  'front',
   'health',
   'identity',
   'limits',

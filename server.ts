@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import next from 'next';
 import { clientAddress, trustedProxies } from '@/server/config/client-address';
 import { healthReport } from '@/server/health/health';
+import { beforeFramework } from '@/server/front/before-framework';
 import { createRequestRate } from '@/server/config/request-rate';
 import { ConfigError, readConfig, type Config } from '@/server/config/env';
 
@@ -120,7 +121,8 @@ const server = createServer(
     response.setHeader('cross-origin-opener-policy', 'same-origin');
     if (config.publicUrl.startsWith('https:'))
       response.setHeader('strict-transport-security', 'max-age=31536000');
-    serve(request, response).catch(() => {
+    const early = config.reload ? null : beforeFramework(request, response, config.publicUrl);
+    (early ?? serve(request, response)).catch(() => {
       if (!response.headersSent) response.writeHead(500);
       response.end();
     });

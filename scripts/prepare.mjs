@@ -156,11 +156,10 @@ export function ensureRealDocuments() {
 
 /**
  * How the server is started. The C library else keeps memory for each thread that draws, and never
- * gives back what large pictures took; the engine else lets twice as much garbage gather before it
- * looks.
+ * gives back what large pictures took.
  */
 export const SERVER = {
-  flags: ['--max-semi-space-size=8'],
+  flags: ['--max-semi-space-size=16'],
   environment: {
     MALLOC_ARENA_MAX: '2',
     MALLOC_MMAP_THRESHOLD_: '262144',

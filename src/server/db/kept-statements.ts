@@ -6,7 +6,8 @@ type Statement = ReturnType<Connection['prepare']>;
 /** Statements that each connection keeps, those used last. */
 const KEPT = 400;
 /** What only reads or changes rows is the same however often it is run; a pragma or a new table is not. */
-const KEEPABLE = /^\s*(select|insert|update|delete|with|begin|commit|rollback|savepoint|release)\b/i;
+const KEEPABLE =
+  /^\s*(select|insert|update|delete|with|begin|commit|rollback|savepoint|release)\b/i;
 
 /** The framework loads modules more than once; the driver's class is there once. */
 const KEEPS = Symbol.for('embargo.keeps-statements');
@@ -54,8 +55,7 @@ export function keepStatements(): void {
   const prepare = Reflect.get(driver, 'prepare');
   Reflect.set(driver, 'prepare', function prepareOnce(this: Connection, sql: string): Statement {
     const known =
-      ofConnection.get(this) ??
-      createKept((text) => Reflect.apply(prepare, this, [text]));
+      ofConnection.get(this) ?? createKept((text) => Reflect.apply(prepare, this, [text]));
     ofConnection.set(this, known);
     return known(sql);
   });

@@ -41,16 +41,24 @@ export type SealedTable = keyof typeof TABLES;
 
 export const SEALED_TABLES = Object.keys(TABLES) as readonly SealedTable[];
 
+type Column = { readonly name: string; readonly isKey: boolean };
+
+const columnsByTable = new Map<SealedTable, readonly Column[]>(
+  SEALED_TABLES.map((table) => {
+    const columns: Readonly<Record<string, SQLiteColumn>> = getTableColumns<SQLiteTable>(
+      TABLES[table],
+    );
+    const named = Object.values(columns).map(({ name, primary }) => ({
+      name: toSnakeCase(name),
+      isKey: primary,
+    }));
+    return [table, named.filter(({ name }) => name !== 'seal')];
+  }),
+);
+
 /** The columns of a table as the database knows them, but for the seal itself. */
-export function columnsOf(
-  table: SealedTable,
-): { readonly name: string; readonly isKey: boolean }[] {
-  const columns: Readonly<Record<string, SQLiteColumn>> = getTableColumns<SQLiteTable>(
-    TABLES[table],
-  );
-  return Object.values(columns)
-    .filter(({ name }) => name !== 'seal')
-    .map(({ name, primary }) => ({ name: toSnakeCase(name), isKey: primary }));
+export function columnsOf(table: SealedTable): readonly Column[] {
+  return columnsByTable.get(table) ?? [];
 }
 
 /**

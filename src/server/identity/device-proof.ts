@@ -29,6 +29,21 @@ function importKey(key: JsonWebKey): Promise<webcrypto.CryptoKey | null> {
   return webcrypto.subtle.importKey('jwk', key, algorithm, false, ['verify']).catch(() => null);
 }
 
+/** Keys that are held ready: a reader asks for page after page with the same one. */
+const MOST_KEYS = 1_000;
+const keys = new Map<string, Promise<webcrypto.CryptoKey | null>>();
+
+function keyOf(key: JsonWebKey): Promise<webcrypto.CryptoKey | null> {
+  const name = `${key.x ?? ''} ${key.y ?? ''}`;
+  const known = keys.get(name) ?? importKey(key);
+  // Put at the end again: the first is the one that was used longest ago.
+  keys.delete(name);
+  keys.set(name, known);
+  const [oldest] = keys.keys();
+  if (keys.size > MOST_KEYS && oldest !== undefined) keys.delete(oldest);
+  return known;
+}
+
 /** Whether this is a point on the curve, which signatures can be checked with. */
 export async function isDeviceKey(key: JsonWebKey): Promise<boolean> {
   return (await importKey(key)) !== null;
@@ -50,7 +65,7 @@ export async function isProven(
     ' ',
   );
   if (!(Math.abs(now - Number(time)) < PROOF_LASTS) || !NONCE.test(nonce)) return false;
-  const key = await importKey(device.publicKey);
+  const key = await keyOf(device.publicKey);
   if (key === null) return false;
   const url = new URL(request.url);
   const signed = [

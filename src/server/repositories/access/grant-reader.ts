@@ -1,5 +1,17 @@
 import 'server-only';
-import { and, count, eq, gte, inArray, isNull, max, or, sql, type SQL } from 'drizzle-orm';
+import {
+  and,
+  count,
+  eq,
+  gte,
+  inArray,
+  isNull,
+  max,
+  or,
+  sql,
+  type Placeholder,
+  type SQL,
+} from 'drizzle-orm';
 import type {
   DispatchId,
   DocumentId,
@@ -13,6 +25,7 @@ import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Used } from '@/core/policy/conditions';
 import type { Terms } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
+import { prepared } from '@/server/db/prepared';
 import { dispatches } from '@/server/db/schema/dispatching';
 import { documents, versions } from '@/server/db/schema/documents';
 import { grants, links } from '@/server/db/schema/access';
@@ -192,15 +205,25 @@ export async function refusalsOf(
   return new Map(rows.map((row) => [`${row.recipientId} ${row.documentId}`, row.refusals]));
 }
 
+const ofRecipient = prepared((db) =>
+  db
+    .select()
+    .from(grants)
+    .where(
+      and(
+        eq(grants.recipientId, sql.placeholder('recipient')),
+        eq(grants.documentId, sql.placeholder('document')),
+      ),
+    )
+    .prepare(),
+);
+
 export async function grantsOfRecipient(
   db: Reading | Transaction,
   recipient: RecipientId,
   document: DocumentId,
 ): Promise<GrantRecord[]> {
-  return db
-    .select()
-    .from(grants)
-    .where(and(eq(grants.recipientId, recipient), eq(grants.documentId, document)));
+  return ofRecipient(db).all({ recipient, document });
 }
 
 /** `@yard.example` of somebody's address. */
@@ -212,10 +235,25 @@ function addressDomain(recipient: RecipientId): SQL {
  * Anyone who has a grant of their own in a dispatch is judged by that, not by what reaches them there
  * along with others.
  */
-function hasNoneOfTheirOwn(recipient: RecipientId): SQL {
+function hasNoneOfTheirOwn(recipient: RecipientId | Placeholder): SQL {
   return sql`NOT EXISTS (SELECT 1 FROM grants own WHERE own.dispatch_id = ${grants.dispatchId}
     AND own.document_id = ${grants.documentId} AND own.recipient_id = ${recipient})`;
 }
+
+const ofDomain = prepared((db) =>
+  db
+    .select({ grant: grants })
+    .from(grants)
+    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
+    .where(
+      and(
+        eq(grants.documentId, sql.placeholder('document')),
+        eq(recipients.address, sql.placeholder('domain')),
+        hasNoneOfTheirOwn(sql.placeholder('recipient')),
+      ),
+    )
+    .prepare(),
+);
 
 /** Grants on a document for everyone at a domain, but those of dispatches in which this person has one of their own. */
 export async function grantsOfDomain(
@@ -224,17 +262,8 @@ export async function grantsOfDomain(
   recipient: RecipientId | null,
   document: DocumentId,
 ): Promise<GrantRecord[]> {
-  const rows = await db
-    .select({ grant: grants })
-    .from(grants)
-    .innerJoin(recipients, eq(recipients.id, grants.recipientId))
-    .where(
-      and(
-        eq(grants.documentId, document),
-        eq(recipients.address, domain),
-        recipient === null ? undefined : hasNoneOfTheirOwn(recipient),
-      ),
-    );
+  // Nobody has a grant under no name.
+  const rows = await ofDomain(db).all({ document, domain, recipient: recipient ?? '' });
   return rows.map(({ grant }) => grant);
 }
 

@@ -4,6 +4,7 @@ import type { DocumentOrder } from '@/core/base/order';
 import type { DocumentId, FolderId, MarkingId, StaffId, VersionId } from '@/core/base/ids';
 import type { Standing } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
+import { prepared } from '@/server/db/prepared';
 import { documents, markings, uploads, versions } from '@/server/db/schema/documents';
 import { grants } from '@/server/db/schema/access';
 import { licences } from '@/server/db/schema/reading';
@@ -253,13 +254,18 @@ export async function versionsOf(db: Reading, id: DocumentId) {
     .orderBy(desc(versions.number));
 }
 
-export async function findDocument(db: Reading | Transaction, id: DocumentId) {
-  const [row] = await db
+const documentById = prepared((db) =>
+  db
     .select({ document: documents, version: versions, ownerName: staff.name })
     .from(documents)
     .innerJoin(versions, eq(versions.id, documents.versionId))
     .innerJoin(staff, eq(staff.id, documents.ownerId))
-    .where(eq(documents.id, id));
+    .where(eq(documents.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+export async function findDocument(db: Reading | Transaction, id: DocumentId) {
+  const [row] = await documentById(db).all({ id });
   return row ?? null;
 }
 

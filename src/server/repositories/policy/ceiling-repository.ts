@@ -4,13 +4,16 @@ import type { FolderId, StaffId } from '@/core/base/ids';
 import type { Ceiling, Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
+import { prepared } from '@/server/db/prepared';
 import { withoutSeal } from '@/server/db/schema/seal-column';
 import { ceilings } from '@/server/db/schema/policy';
 import { folders } from '@/server/db/schema/documents';
 
 /** Every ceiling there is: few, beside what they limit. */
+const allCeilings = prepared((db) => db.select(withoutSeal(ceilings)).from(ceilings).prepare());
+
 export async function listCeilings(db: Reading | Transaction): Promise<Ceiling[]> {
-  return db.select(withoutSeal(ceilings)).from(ceilings);
+  return allCeilings(db).all();
 }
 
 /** Folders with what they lie in. */

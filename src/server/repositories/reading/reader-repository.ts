@@ -11,6 +11,7 @@ import type {
 } from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
 import type { Reading, Transaction } from '@/server/db/database';
+import { prepared } from '@/server/db/prepared';
 import { challenges, devices, licencePages, licences } from '@/server/db/schema/reading';
 import { dispatches } from '@/server/db/schema/dispatching';
 import { documents, versions } from '@/server/db/schema/documents';
@@ -56,8 +57,16 @@ export async function linkOf(
   return row?.token ?? null;
 }
 
+const recipientByAddress = prepared((db) =>
+  db
+    .select()
+    .from(recipients)
+    .where(eq(recipients.address, sql.placeholder('address')))
+    .prepare(),
+);
+
 export async function findRecipientByAddress(db: Reading | Transaction, address: string) {
-  const [row] = await db.select().from(recipients).where(eq(recipients.address, address));
+  const [row] = await recipientByAddress(db).all({ address });
   return row ?? null;
 }
 
@@ -172,17 +181,26 @@ export async function insertDevice(
   await tx.insert(devices).values(row);
 }
 
+const deviceByToken = prepared((db) =>
+  db
+    .select()
+    .from(devices)
+    .where(
+      and(
+        eq(devices.tokenHash, sql.placeholder('tokenHash')),
+        isNull(devices.endedAt),
+        gt(devices.expiresAt, sql.placeholder('now')),
+      ),
+    )
+    .prepare(),
+);
+
 export async function findDeviceByToken(
   db: Reading,
   tokenHash: string,
   now: number,
 ): Promise<DeviceRow | null> {
-  const [row] = await db
-    .select()
-    .from(devices)
-    .where(
-      and(eq(devices.tokenHash, tokenHash), isNull(devices.endedAt), gt(devices.expiresAt, now)),
-    );
+  const [row] = await deviceByToken(db).all({ tokenHash, now });
   return row ?? null;
 }
 
@@ -231,29 +249,42 @@ export async function openLicences(
     .orderBy(desc(licences.openedAt), desc(sql`rowid`));
 }
 
-export async function findLicence(db: Reading, id: LicenceId) {
-  const [row] = await db
+const licenceById = prepared((db) =>
+  db
     .select({ licence: licences, document: documents, version: versions, dispatch: dispatches })
     .from(licences)
     .innerJoin(documents, eq(documents.id, licences.documentId))
     .innerJoin(versions, eq(versions.id, licences.versionId))
     .innerJoin(grants, eq(grants.id, licences.grantId))
     .innerJoin(dispatches, eq(dispatches.id, grants.dispatchId))
-    .where(eq(licences.id, id));
+    .where(eq(licences.id, sql.placeholder('id')))
+    .prepare(),
+);
+
+export async function findLicence(db: Reading, id: LicenceId) {
+  const [row] = await licenceById(db).all({ id });
   return row ?? null;
 }
+
+const shownPage = prepared((db) =>
+  db
+    .select({ page: licencePages.page })
+    .from(licencePages)
+    .where(
+      and(
+        eq(licencePages.licenceId, sql.placeholder('licence')),
+        eq(licencePages.page, sql.placeholder('page')),
+      ),
+    )
+    .prepare(),
+);
 
 export async function pageWasShown(
   db: Reading,
   licence: LicenceId,
   page: number,
 ): Promise<boolean> {
-  return (
-    (await db.$count(
-      licencePages,
-      and(eq(licencePages.licenceId, licence), eq(licencePages.page, page)),
-    )) > 0
-  );
+  return (await shownPage(db).all({ licence, page })).length > 0;
 }
 
 /** Adds to how long pages were in view in one open, each for `most` ms at the longest. */

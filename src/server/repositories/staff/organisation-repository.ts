@@ -1,14 +1,19 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { Reading, Transaction } from '@/server/db/database';
+import { prepared } from '@/server/db/prepared';
 import { organisation, serviceKeys } from '@/server/db/schema/organisation';
 
 export type OrganisationRow = typeof organisation.$inferSelect;
 
 const ONLY_ROW = 1;
 
+const onlyRow = prepared((db) =>
+  db.select().from(organisation).where(eq(organisation.id, ONLY_ROW)).prepare(),
+);
+
 export async function findOrganisation(db: Reading | Transaction): Promise<OrganisationRow | null> {
-  const [row] = await db.select().from(organisation).where(eq(organisation.id, ONLY_ROW));
+  const [row] = await onlyRow(db).all();
   return row ?? null;
 }
 

@@ -1,10 +1,3 @@
-import { pageInput } from '@/contracts/reader';
-import { handle } from '@/server/http/handle';
-import { bytes, json, pointsHeader } from '@/server/http/respond';
-import { renderPage } from '@/server/services/reading/read-pages';
+import { pagePicture } from '@/server/http/page-picture';
 
-export const GET = handle('reader', pageInput, renderPage, (result) =>
-  'outcome' in result
-    ? json(result, 403)
-    : bytes(result.bytes, result.type, pointsHeader(result.points)),
-);
+export const GET = pagePicture;

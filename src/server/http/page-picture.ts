@@ -1,0 +1,12 @@
+import 'server-only';
+import { pageInput } from '@/contracts/reader';
+import { handle } from '@/server/http/handle';
+import { bytes, json, pointsHeader } from '@/server/http/respond';
+import { renderPage } from '@/server/services/reading/read-pages';
+
+/** One page of an open as a picture. */
+export const pagePicture = handle('reader', pageInput, renderPage, (result) =>
+  'outcome' in result
+    ? json(result, 403)
+    : bytes(result.bytes, result.type, pointsHeader(result.points)),
+);

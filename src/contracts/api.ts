@@ -50,6 +50,7 @@ import type {
   seenByInput,
   staffCommentInput,
 } from '@/contracts/comments';
+import type { PaperRegister, notePaperInput, paperInput } from '@/contracts/paper';
 import type { Explained, explainInput, SeenAs, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
 import type { changeFolderInput, folderInput, makeFolderInput } from '@/contracts/folder';
@@ -177,6 +178,8 @@ export type Api = {
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;
   'GET /api/v1/documents/:id/comments': Call<typeof documentCommentsInput, DocumentComments>;
   'POST /api/v1/documents/:id/comments': Call<typeof answerCommentInput, DocumentComments>;
+  'GET /api/v1/documents/:id/paper': Call<typeof paperInput, PaperRegister>;
+  'POST /api/v1/documents/:id/paper': Call<typeof notePaperInput, PaperRegister>;
   'POST /api/v1/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;
   'POST /api/v1/documents/:id/seen-by': Call<typeof seenByInput, DocumentComments>;
   'POST /api/v1/documents/:id/destroy-key': Call<typeof destroyKeyInput, Done>;

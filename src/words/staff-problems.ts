@@ -65,6 +65,9 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'comment-gone': () => 'This comment is not there any more.',
   'comments-of-others': () =>
     'Only the owner, the deputy or an administrator sees the comments on this document.',
+  'paper-of-others': () =>
+    'Only the owner, the deputy or an administrator sees the copies on paper of this document.',
+  'paper-gone': () => 'One of these copies is not in the list any more. Load the page again.',
   'comment-of-others': () => 'This comment is somebody else’s. You can answer or resolve it.',
   'check-of-others': () =>
     'Only the owner, the deputy or an administrator can open this document as a check. Ask one of them.',

@@ -52,6 +52,8 @@ type Handled = {
   'GET /api/v1/ledger/reading': typeof import('@/app/api/v1/ledger/reading/route').GET;
   'GET /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').GET;
   'POST /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').POST;
+  'GET /api/v1/documents/:id/paper': typeof import('@/app/api/v1/documents/[id]/paper/route').GET;
+  'POST /api/v1/documents/:id/paper': typeof import('@/app/api/v1/documents/[id]/paper/route').POST;
   'POST /api/v1/comments/:comment': typeof import('@/app/api/v1/comments/[comment]/route').POST;
   'POST /api/v1/documents/:id/seen-by': typeof import('@/app/api/v1/documents/[id]/seen-by/route').POST;
   'POST /api/v1/explain/seen': typeof import('@/app/api/v1/explain/seen/route').POST;

@@ -26,6 +26,7 @@ const prefixes = {
   held: 'hld',
   text: 'txt',
   comment: 'cmt',
+  paper: 'ppr',
 } as const;
 
 export type IdKind = keyof typeof prefixes;
@@ -52,6 +53,7 @@ export type GroupId = Id<'group'>;
 export type HeldId = Id<'held'>;
 export type TextId = Id<'text'>;
 export type CommentId = Id<'comment'>;
+export type PaperId = Id<'paper'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

@@ -2,6 +2,7 @@ import { refusalName } from '@/core/policy/refusal-names';
 import { doubtNames } from '@/core/compose/doubt-names';
 import { counted } from '@/core/base/counted';
 import { changes, isObject, number, text, valueWords, type Words } from '@/core/insight/fact-words';
+import { paperFacts } from '@/core/insight/paper-facts';
 import { termsChanges } from '@/core/insight/terms-changes';
 import type { Fact } from '@/core/insight/fact';
 import { statusWords } from '@/core/mail/status-words';
@@ -320,6 +321,7 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
           ...fact('Copy', String(number(copy))),
           ...fact('Pages', `${String(number(from))} to ${String(number(to))}`),
         ],
+  'print.noted': paperFacts,
   'document.kept': ({ marked }) =>
     fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
   'ledger.exported': (details) => [

@@ -26,6 +26,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'comments.exported': 'staff',
   'text.searched': 'read',
   'document.printed': 'taken',
+  'print.noted': 'changed',
   'document.kept': 'taken',
   'file.taken': 'sent',
   'file.inspected': 'staff',

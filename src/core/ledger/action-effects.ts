@@ -80,6 +80,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'comments.exported': NOTHING,
   'text.searched': NOTHING,
   'document.printed': { changes: 'own', ends: true },
+  'print.noted': { changes: 'all' },
   'document.kept': NOTHING,
   'file.taken': { toSomebody: true },
   'file.inspected': NOTHING,

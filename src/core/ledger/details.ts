@@ -14,6 +14,7 @@ import type {
   TermsId,
 } from '@/core/base/ids';
 import type { Json } from '@/core/ledger/canonical';
+import type { PaperState } from '@/core/paper/paper-copy';
 
 type Plain = Readonly<Record<string, Json>>;
 /** Made by a restore, which takes back what has ended since the backup. */
@@ -226,6 +227,8 @@ export type Details = {
   'comments.exported': { readonly comments: number; readonly as: string };
   'text.copied': { readonly page: number; readonly characters: number };
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
+  /** `was`, `now`: what was known of the paper before, and is now. */
+  'print.noted': { readonly copy: number; readonly was: PaperState; readonly now: PaperState };
   'document.kept': { readonly marked: boolean };
   'file.taken': { readonly bytes: number };
   'ledger.exported':

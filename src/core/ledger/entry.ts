@@ -81,6 +81,7 @@ export const ACTIONS = [
   'comments.exported',
   'text.searched',
   'document.printed',
+  'print.noted',
   'document.kept',
   'file.taken',
   'file.inspected',

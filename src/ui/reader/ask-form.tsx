@@ -10,6 +10,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
+import type { Asking } from '@/ui/reader/use-asking';
 import { AskedRequest } from '@/ui/reader/asked-request';
 import { verbList } from '@/ui/words/rights-words';
 import { MomentField } from '@/ui/time/moment-field';
@@ -21,12 +22,13 @@ type Props = {
   readonly requests: readonly OwnRequest[];
   readonly onRequests: (requests: readonly OwnRequest[]) => void;
   readonly granted: readonly Right[];
+  readonly asking: Asking;
 };
 
 /** Where a recipient asks for a right or for more time, and sees what came of it. */
-export function AskForm({ token, document, sender, requests, onRequests, granted }: Props) {
-  const [open, setOpen] = useState(false);
-  const [rights, setRights] = useState<ReadonlySet<Right>>(new Set());
+export function AskForm(props: Props) {
+  const { token, document, sender, requests, onRequests, granted, asking } = props;
+  const { isOpen, rights } = asking;
   const [until, setUntil] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -55,8 +57,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
             reason: text('reason'),
           }),
         );
-      setOpen(false);
-      setRights(new Set());
+      asking.end();
       setUntil(null);
     } catch (error) {
       setProblem(sentenceOf(error));
@@ -84,18 +85,18 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
           }}
         />
       ))}
-      {!open && (
+      {!isOpen && (
         <div className="row">
           <Button
             onClick={() => {
-              setOpen(true);
+              asking.begin();
             }}
           >
             Ask for more, or write
           </Button>
         </div>
       )}
-      {open && (
+      {isOpen && (
         <form className="stack loose" onSubmit={(event) => void send(event)}>
           {missing.map((right) => (
             <FormControlLabel
@@ -104,12 +105,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
                 <Checkbox
                   checked={rights.has(right)}
                   onChange={(_event, on) => {
-                    setRights((before) => {
-                      const after = new Set(before);
-                      if (on) after.add(right);
-                      else after.delete(right);
-                      return after;
-                    });
+                    asking.tick(right, on);
                   }}
                 />
               }
@@ -126,6 +122,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
             name="reason"
             label="Reason or message"
             required
+            autoFocus
             multiline
             minRows={2}
             slotProps={{ htmlInput: { maxLength: 500 } }}
@@ -139,13 +136,7 @@ export function AskForm({ token, document, sender, requests, onRequests, granted
             <Button type="submit" variant="contained" disabled={busy}>
               Send to {sender}
             </Button>
-            <Button
-              onClick={() => {
-                setOpen(false);
-              }}
-            >
-              Cancel
-            </Button>
+            <Button onClick={asking.end}>Cancel</Button>
           </div>
         </form>
       )}

@@ -17,6 +17,8 @@ import { forgetDeviceKey } from '@/ui/reader/device-key';
 import { AskForm } from '@/ui/reader/ask-form';
 import { PassOnPanel } from '@/ui/reader/pass-on-panel';
 import { ReaderView } from '@/ui/reader/reader-view';
+import { RightsPanel } from '@/ui/reader/rights-panel';
+import { useAsking } from '@/ui/reader/use-asking';
 import { Refusal } from '@/ui/reader/refusal';
 import { readerCall } from '@/ui/reader/reader-call';
 import { forgetViews } from '@/ui/pages/use-page-view';
@@ -212,8 +214,17 @@ function More({
   );
   const granted =
     opened.outcome === 'granted' ? RIGHTS.filter((right) => opened.rights[right].granted) : null;
+  const asking = useAsking();
   return (
     <>
+      {opened.outcome === 'granted' && (
+        <RightsPanel
+          rights={opened.rights}
+          sender={opened.sender.name}
+          requests={opened.requests}
+          onAsk={asking.begin}
+        />
+      )}
       {opened.outcome === 'granted' && (
         <PassOnPanel
           key={opened.licence}
@@ -230,6 +241,7 @@ function More({
         requests={opened.requests}
         onRequests={setRequests}
         granted={granted ?? ['read']}
+        asking={asking}
       />
     </>
   );

@@ -16,7 +16,6 @@ import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
 import { readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
-import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
@@ -158,7 +157,6 @@ export function ReaderView(props: Props) {
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
                 <CommentsPanel comments={comments} sender={opened.sender.name} />
                 <Taking opened={opened} take={take} />
-                <RightsPanel rights={opened.rights} sender={opened.sender.name} />
                 {more}
                 <hr />
                 <About opened={opened} onLeave={onLeave} />

@@ -559,6 +559,29 @@ CREATE TABLE `licences` (
 CREATE INDEX `licences_document` ON `licences` (`document_id`);--> statement-breakpoint
 CREATE INDEX `licences_grant` ON `licences` (`grant_id`);--> statement-breakpoint
 CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);--> statement-breakpoint
+CREATE TABLE `paper_copies` (
+	`id` text PRIMARY KEY NOT NULL,
+	`grant_id` text NOT NULL,
+	`document_id` text NOT NULL,
+	`version_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`number` integer NOT NULL,
+	`from_page` integer NOT NULL,
+	`to_page` integer NOT NULL,
+	`made_at` integer NOT NULL,
+	`state` text DEFAULT 'out' NOT NULL,
+	`note` text DEFAULT '' NOT NULL,
+	`noted_by` text,
+	`noted_at` integer,
+	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`version_id`) REFERENCES `versions`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`noted_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `paper_copies_number` ON `paper_copies` (`grant_id`,`number`);--> statement-breakpoint
+CREATE INDEX `paper_copies_document` ON `paper_copies` (`document_id`,`made_at`);--> statement-breakpoint
 CREATE TABLE `saved_views` (
 	`id` text PRIMARY KEY NOT NULL,
 	`staff_id` text NOT NULL,

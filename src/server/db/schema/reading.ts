@@ -1,5 +1,13 @@
 import type { Watermark } from '@/core/watermark/layers';
-import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import {
+  blob,
+  index,
+  integer,
+  primaryKey,
+  sqliteTable,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/sqlite-core';
 import type {
   CommentId,
   DeviceId,
@@ -8,11 +16,13 @@ import type {
   Id,
   LicenceId,
   LinkId,
+  PaperId,
   RecipientId,
   StaffId,
   VersionId,
 } from '@/core/base/ids';
 import type { CommentPlace } from '@/core/comments/comment';
+import type { PaperState } from '@/core/paper/paper-copy';
 import { links, grants } from '@/server/db/schema/access';
 import { recipients } from '@/server/db/schema/people';
 import { seal } from '@/server/db/schema/seal-column';
@@ -126,6 +136,45 @@ export const comments = sqliteTable(
     removedAt: integer(),
   },
   (table) => [index('comments_document').on(table.documentId, table.page)],
+);
+
+/** Print renditions, each a copy on paper as far as anybody knows, and what became of it. */
+export const paperCopies = sqliteTable(
+  'paper_copies',
+  {
+    id: text().$type<PaperId>().primaryKey(),
+    grantId: text()
+      .$type<GrantId>()
+      .notNull()
+      .references(() => grants.id),
+    documentId: text()
+      .$type<DocumentId>()
+      .notNull()
+      .references(() => documents.id),
+    versionId: text()
+      .$type<VersionId>()
+      .notNull()
+      .references(() => versions.id),
+    recipientId: text()
+      .$type<RecipientId>()
+      .notNull()
+      .references(() => recipients.id),
+    /** As it says on the paper: counted for each grant by itself. */
+    number: integer().notNull(),
+    fromPage: integer().notNull(),
+    toPage: integer().notNull(),
+    madeAt: integer().notNull(),
+    state: text().$type<PaperState>().notNull().default('out'),
+    note: text().notNull().default(''),
+    notedBy: text()
+      .$type<StaffId>()
+      .references(() => staff.id),
+    notedAt: integer(),
+  },
+  (table) => [
+    uniqueIndex('paper_copies_number').on(table.grantId, table.number),
+    index('paper_copies_document').on(table.documentId, table.madeAt),
+  ],
 );
 
 /** Pages that were shown within an open, so that each is recorded once. */

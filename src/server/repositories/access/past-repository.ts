@@ -106,12 +106,16 @@ export async function printsSince(
 ): Promise<ReadonlyMap<GrantId, number>> {
   // A print is charged to the grant that gave the right to it, which need not be that of the open.
   const rows = await db.all<{ grant: GrantId; prints: number }>(sql`
-    WITH RECURSIVE made(id, print) AS (
-      SELECT json_extract(body, '$.rule'), sequence FROM ledger_entries
+    WITH RECURSIVE made(id, print, change) AS (
+      SELECT json_extract(body, '$.rule'), sequence, 1 FROM ledger_entries
       WHERE document_id = ${document} AND action = 'document.printed' AND outcome = 'granted'
       AND occurred_at > ${toUtcText(since)}
-      UNION SELECT g.parent_id, made.print FROM made JOIN grants g ON g.id = made.id
+      UNION SELECT json_extract(body, '$.rule'), sequence,
+      (json_extract(body, '$.details.was') = 'failed') - (json_extract(body, '$.details.now') = 'failed')
+      FROM ledger_entries WHERE document_id = ${document} AND action = 'print.noted'
+      AND occurred_at > ${toUtcText(since)}
+      UNION SELECT g.parent_id, made.print, made.change FROM made JOIN grants g ON g.id = made.id
       WHERE g.passed_on_by IS NOT NULL AND g.parent_id IS NOT NULL
-    ) SELECT id AS "grant", count(*) AS prints FROM made WHERE id IS NOT NULL GROUP BY id`);
+    ) SELECT id AS "grant", sum(change) AS prints FROM made WHERE id IS NOT NULL GROUP BY id`);
   return new Map(rows.map(({ grant, prints }) => [grant, prints]));
 }

@@ -2,13 +2,16 @@ import 'server-only';
 import type { MediaType } from '@/core/content/media-types';
 import { fillLayers, paperLayers, type Watermark } from '@/core/watermark/layers';
 import { clearFileName } from '@/core/policy/delivery';
-import type { LicenceId } from '@/core/base/ids';
+import { newId, type GrantId, type LicenceId } from '@/core/base/ids';
+import type { Transaction } from '@/server/db/database';
 import { MAX_MARKED } from '@/server/rendering/keep-marked';
 import { picturesToPdf } from '@/server/rendering/picture-pdf';
 import type { PrintedPage, SealedSource } from '@/server/rendering/render-task';
-import { countPrint } from '@/server/repositories/reading/print-counter';
+import { insertPaper, nextCopyNumber } from '@/server/repositories/reading/paper-repository';
+import { changePrintCount } from '@/server/repositories/reading/print-counter';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError, tooMany } from '@/server/services/base/errors';
+import { giveBackPrint } from '@/server/services/reading/paper-register';
 import { recordAlone, whereabouts } from '@/server/services/base/record';
 import { plainPieces } from '@/server/services/documents/sealed-source';
 import {
@@ -70,10 +73,34 @@ async function begun(
   })();
 }
 
+/** The next copy of a grant, entered in the register of paper. */
+async function countedCopy(
+  deps: Deps,
+  tx: Transaction,
+  { licence, version, document }: Opened,
+  grant: GrantId,
+  { from, to }: { readonly from: number; readonly to: number },
+) {
+  const number = await nextCopyNumber(tx, grant);
+  const paper = newId('paper', deps.random);
+  await insertPaper(tx, {
+    id: paper,
+    grantId: grant,
+    documentId: document.id,
+    versionId: version.id,
+    recipientId: licence.recipientId,
+    number,
+    fromPage: from,
+    toPage: to,
+    madeAt: deps.clock.now(),
+  });
+  return { outcome: 'counted' as const, grant, number, paper };
+}
+
 /**
  * Makes a print rendition: pictures of the pages with the watermark, as a PDF that is sent while it
- * is made. It is counted before it is made, and stays counted where making it fails; whether paper
- * came out is unknowable.
+ * is made. It is counted before it is made. Where not even its first page can be made it is given
+ * back; where it fails later, or on paper, those who answer for the document can give it back.
  *
  * @throws ServiceError `INVALID`, `TOO_MANY`
  */
@@ -93,21 +120,22 @@ export async function printDocument(
     const decision = await decideAgain(deps, tx, actor, opened, 'print');
     if (decision.outcome === 'refused') return decision;
     const verdict = decision.rights.print;
-    return verdict.granted
-      ? {
-          outcome: 'counted' as const,
-          grant: verdict.grant,
-          number: await countPrint(tx, verdict.grant),
-        }
-      : { outcome: 'refused' as const, reason: verdict.why, at: null };
+    if (!verdict.granted) return { outcome: 'refused' as const, reason: verdict.why, at: null };
+    await changePrintCount(tx, verdict.grant, 1);
+    return countedCopy(deps, tx, opened, verdict.grant, input);
   });
   if (counted.outcome === 'refused') return recordWithheld(deps, actor, opened, 'print', counted);
-  const { grant, number } = counted;
+  const { grant, number, paper } = counted;
   const watermark = fillLayers(paperLayers(opened.licence.watermark), () => ({
     copy: String(number),
     reference: opened.document.reference,
   }));
-  const pages = await begun(printedPages(deps, actor, opened, { ...input, watermark }, waiting));
+  const pages = await begun(
+    printedPages(deps, actor, opened, { ...input, watermark }, waiting),
+  ).catch(async (error: unknown) => {
+    await giveBackPrint(deps, opened.document.id, paper);
+    throw error;
+  });
   await recordAlone(deps, {
     action: 'document.printed',
     outcome: 'granted',

@@ -31,6 +31,7 @@ import { documentId } from '@/contracts/document';
 import type { RevokeEffect } from '@/contracts/access';
 import type { MarkingRow } from '@/contracts/marking';
 import type { SavedTermsRow } from '@/contracts/saved-terms';
+import type { ReadSummary } from '@/core/insight/coverage';
 import type { Conditions } from '@/core/policy/conditions';
 
 export const dispatchId = z.custom<DispatchId>(
@@ -340,6 +341,8 @@ export type GrantRow = {
   readonly givenAt: number;
   readonly opens: number;
   readonly lastOpen: number | null;
+  /** What was read of the newest version, as browsers told; null: never opened, or not for the person who looks. */
+  readonly read: ReadSummary | null;
   readonly refusals: number;
   /** Whether the person who looks may change it. */
   readonly mayChange: boolean;

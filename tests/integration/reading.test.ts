@@ -208,6 +208,18 @@ describe('the record of reading', () => {
     expect(coverageWords(timesByPage([open?.shown ?? []]), open?.pages ?? 0)).toBe(
       'read pages 1 to 2',
     );
+    // A list says the same in short: to who reads this record, and of who opened it.
+    const readOf = async (viewer: StaffActor, address: string) =>
+      (await grantRows(product.deps, viewer, { document })).find((row) => row.address === address)
+        ?.read;
+    expect(await readOf(product.ida, 'per@x.example')).toEqual({
+      read: 2,
+      from: 1,
+      to: 2,
+      pages: 4,
+    });
+    expect(await readOf(product.ida, 'mira@x.example')).toMatchObject({ read: 0, pages: 4 });
+    expect(await readOf(other, 'per@x.example')).toBeNull();
     await expect(
       noteReading(product.deps, mira, { licence, pages: [{ page: 1, shown: 1 }] }),
     ).rejects.toMatchObject({ code: 'NOT_FOUND' });

@@ -1,6 +1,12 @@
 import { fc, test as prop } from '@fast-check/vitest';
 import { describe, expect, test } from 'vitest';
-import { coverageWords, readRanges, stripOf, timesByPage } from '@/core/insight/coverage';
+import {
+  coverageWords,
+  readRanges,
+  stripOf,
+  summaryWords,
+  timesByPage,
+} from '@/core/insight/coverage';
 
 const shown = (...pages: readonly [number, number][]) =>
   timesByPage([pages.map(([page, shownFor]) => ({ page, shownFor }))]);
@@ -49,4 +55,14 @@ describe('what was read', () => {
       Math.max(0, ...times.values()),
     );
   });
+});
+
+test.each([
+  [{ read: 0, from: 0, to: 0, pages: 5 }, 'nothing seen'],
+  [{ read: 1, from: 4, to: 4, pages: 5 }, 'read page 4'],
+  [{ read: 3, from: 1, to: 3, pages: 5 }, 'read pages 1 to 3'],
+  [{ read: 3, from: 1, to: 5, pages: 5 }, 'read 3 of 5 pages'],
+  [{ read: 5, from: 1, to: 5, pages: 5 }, 'read all'],
+])('a row of a list says of %o: %s', (summary, words) => {
+  expect(summaryWords(summary)).toBe(words);
 });

@@ -46,6 +46,21 @@ export function coverageWords(times: ReadonlyMap<number, number>, pages: number)
   return `read ${read === 1 ? 'page' : 'pages'} ${ranges.map(rangeWords).join(', ')}`;
 }
 
+/** What was read of the newest version, without saying which pages where they do not lie in a row. */
+export type ReadSummary = PageRange & {
+  /** How many different pages, and of how many. */
+  readonly read: number;
+  readonly pages: number;
+};
+
+/** The same in a few words, for a row of a list: `read all`, `read pages 1 to 3`, `read 5 of 20 pages`. */
+export function summaryWords({ read, from, to, pages }: ReadSummary): string {
+  if (read === 0) return 'nothing seen';
+  if (read >= pages) return pages === 1 ? 'read' : 'read all';
+  if (to - from + 1 > read) return `read ${String(read)} of ${String(pages)} pages`;
+  return `read ${read === 1 ? 'page' : 'pages'} ${rangeWords({ from, to })}`;
+}
+
 /** A piece of a strip that shows a document: its pages, and how long the longest of them was in view. */
 export type StripPiece = PageRange & { readonly shownFor: number };
 

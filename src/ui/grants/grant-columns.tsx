@@ -1,5 +1,6 @@
 'use client';
 
+import { summaryWords } from '@/core/insight/coverage';
 import type { GrantRow } from '@/contracts/dispatch';
 import type { GrantId } from '@/core/base/ids';
 import { conditionLines } from '@/core/policy/condition-lines';
@@ -98,19 +99,22 @@ function held(now: number): readonly Column<GrantRow>[] {
 const opens: Column<GrantRow> = {
   id: 'opens',
   header: 'Opens',
-  width: 68,
+  width: 104,
   kind: 'number',
   orderBy: (grant) => grant.opens,
   cell: (grant) => (
-    <EntriesFigure
-      n={grant.opens}
-      of={{
-        document: grant.documentId,
-        recipient: grant.recipientId,
-        dispatch: grant.dispatchId,
-        kind: 'opened',
-      }}
-    />
+    <>
+      <EntriesFigure
+        n={grant.opens}
+        of={{
+          document: grant.documentId,
+          recipient: grant.recipientId,
+          dispatch: grant.dispatchId,
+          kind: 'opened',
+        }}
+      />
+      {grant.read !== null && <span className="under">{summaryWords(grant.read)}</span>}
+    </>
   ),
 };
 const refusals: Column<GrantRow> = {

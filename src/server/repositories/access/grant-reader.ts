@@ -24,6 +24,7 @@ import type {
 import type { GrantFacts } from '@/core/policy/compile';
 import { UNUSED, type Used } from '@/core/policy/conditions';
 import type { Terms } from '@/core/policy/rights';
+import { READ_AFTER, type ReadSummary } from '@/core/insight/coverage';
 import type { Reading, Transaction } from '@/server/db/database';
 import { prepared } from '@/server/db/prepared';
 import { dispatches } from '@/server/db/schema/dispatching';
@@ -185,6 +186,25 @@ export async function opensByGrant(
     .where(inArray(licences.grantId, [...ids]))
     .groupBy(licences.grantId);
   return new Map(rows.map((row) => [row.grantId, { opens: row.opens, last: row.last }]));
+}
+
+/** What was read of the newest version under each grant, of those that were opened. */
+export async function readByGrant(
+  db: Reading,
+  ids: readonly GrantId[],
+): Promise<ReadonlyMap<GrantId, ReadSummary>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db.all<ReadSummary & { readonly grant: GrantId }>(sql`
+    SELECT "grant", pages, count(page) AS read, coalesce(min(page), 0) AS "from",
+    coalesce(max(page), 0) AS "to" FROM (
+      SELECT l.grant_id AS "grant", v.pages AS pages,
+      CASE WHEN sum(p.shown_for) >= ${READ_AFTER} THEN p.page END AS page
+      FROM licences l JOIN documents d ON d.id = l.document_id JOIN versions v ON v.id = d.version_id
+      LEFT JOIN licence_pages p ON p.licence_id = l.id AND l.version_id = d.version_id
+      WHERE l.grant_id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))
+      GROUP BY l.grant_id, p.page
+    ) GROUP BY "grant"`);
+  return new Map(rows.map(({ grant, ...summary }) => [grant, summary]));
 }
 
 /** What was refused, by recipient and document. */

@@ -1,6 +1,6 @@
 import 'server-only';
 import type { GrantRow } from '@/contracts/dispatch';
-import { reaches } from '@/core/policy/permissions';
+import { holds, reaches } from '@/core/policy/permissions';
 import { groupBy } from '@/core/base/group';
 import type { GrantId } from '@/core/base/ids';
 import { compileDocument, type CompiledGrant } from '@/core/policy/compile';
@@ -8,6 +8,7 @@ import { RIGHTS } from '@/core/policy/rights';
 import {
   grantsOf,
   opensByGrant,
+  readByGrant,
   refusalsOf,
   toFacts,
   usedOf,
@@ -80,6 +81,16 @@ async function compiledAll(
   return found;
 }
 
+/** Whether somebody reads the record of everything, or of this as what is theirs. */
+function mayReadRecord(
+  { id, role }: Pick<StaffActor, 'id' | 'role'>,
+  { document, dispatch }: Awaited<ReturnType<typeof grantsOf>>[number],
+): boolean {
+  if (holds(role, 'read-record')) return true;
+  const theirs = [document.ownerId, document.deputyId, dispatch.sentBy];
+  return holds(role, 'read-own-record') && theirs.includes(id);
+}
+
 /** The grants of a dispatch, of a document or of a person, as lists show them. */
 export async function grantRows(
   deps: Deps,
@@ -87,11 +98,16 @@ export async function grantRows(
   of: GrantsOf,
 ): Promise<readonly GrantRow[]> {
   const rows = await grantsOf(deps.db.read, of);
-  const [compiled, opens, refusals] = await Promise.all([
+  const readable = rows.filter((row) => mayReadRecord(actor, row));
+  const [compiled, opens, read, refusals] = await Promise.all([
     compiledAll(deps, rows),
     opensByGrant(
       deps.db.read,
       rows.map((row) => row.grant.id),
+    ),
+    readByGrant(
+      deps.db.read,
+      readable.map((row) => row.grant.id),
     ),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
   ]);
@@ -134,6 +150,7 @@ export async function grantRows(
     givenAt: grant.givenAt,
     opens: opens.get(grant.id)?.opens ?? 0,
     lastOpen: opens.get(grant.id)?.last ?? null,
+    read: read.get(grant.id) ?? null,
     refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
     mayChange: reaches(actor, {
       sender: dispatch.sentBy,

@@ -12,6 +12,14 @@ export const recipientId = z.custom<RecipientId>(
   'no such person',
 );
 
+/** Whether pages are read aloud to somebody, on every document of the owner of this one. */
+export const readingAidsInput = z.object({
+  id: documentId,
+  recipient: recipientId,
+  on: z.boolean(),
+});
+export type ReadingAidsInput = z.output<typeof readingAidsInput>;
+
 const scopeInput: z.ZodType<Scope> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('person'), recipient: recipientId }),
   z.object({ kind: z.literal('organisation'), organisation: z.string().trim().min(1).max(120) }),

@@ -8,6 +8,7 @@ import type {
   destroyKeyInput,
   leftInput,
   scopedInput,
+  readingAidsInput,
 } from '@/contracts/access';
 import type { AccessThen, accessThenInput } from '@/contracts/access-then';
 import type { AddedToPeople, addToPeopleInput } from '@/contracts/add-people';
@@ -178,6 +179,7 @@ export type Api = {
   'POST /api/v1/dispatches': Call<typeof dispatchInput, SendResult>;
   'GET /api/v1/documents/:id/comments': Call<typeof documentCommentsInput, DocumentComments>;
   'POST /api/v1/documents/:id/comments': Call<typeof answerCommentInput, DocumentComments>;
+  'POST /api/v1/documents/:id/reading-aids': Call<typeof readingAidsInput, unknown>;
   'GET /api/v1/documents/:id/paper': Call<typeof paperInput, PaperRegister>;
   'POST /api/v1/documents/:id/paper': Call<typeof notePaperInput, PaperRegister>;
   'POST /api/v1/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;

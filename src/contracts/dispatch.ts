@@ -344,6 +344,8 @@ export type GrantRow = {
   /** What was read of the newest version, as browsers told; null: never opened, or not for the person who looks. */
   readonly read: ReadSummary | null;
   readonly refusals: number;
+  /** Whether the text of pages is sent to them for a screen reader, although they may not copy it. */
+  readonly readingAids: boolean;
   /** Whether the person who looks may change it. */
   readonly mayChange: boolean;
   readonly link: string;

@@ -125,4 +125,6 @@ export type Explained = {
     readonly reason: NamedReason;
   }[];
   readonly ways: readonly NamedWay[];
+  /** Whether the text of pages comes to them for a screen reader, although they may not copy it. */
+  readonly readingAids: boolean;
 };

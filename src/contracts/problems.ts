@@ -74,6 +74,7 @@ export const PROBLEMS = {
   'no-page': { kind: 'NOT_FOUND', to: 'staff' },
   'comment-gone': { kind: 'NOT_FOUND', to: 'staff' },
   'comments-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
+  'reading-aids-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
   'paper-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
   'paper-gone': { kind: 'NOT_FOUND', to: 'staff' },
   'comment-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },

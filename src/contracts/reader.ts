@@ -147,6 +147,8 @@ export type SharedWith = {
 export type OpenState = {
   readonly until: number | null;
   readonly rights: Readonly<Record<Right, RightVerdict>>;
+  /** Whether the text of pages comes for a screen reader, although it may not be copied. */
+  readonly readingAids: boolean;
   /** Whether the page is covered while another window is in front. */
   readonly captureDeterrent: boolean;
   /** Within what they may pass it on; null: not at all. */

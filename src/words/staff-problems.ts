@@ -65,6 +65,8 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'comment-gone': () => 'This comment is not there any more.',
   'comments-of-others': () =>
     'Only the owner, the deputy or an administrator sees the comments on this document.',
+  'reading-aids-of-others': () =>
+    'Only the owner, the deputy or an administrator can switch reading aids for this document’s readers.',
   'paper-of-others': () =>
     'Only the owner, the deputy or an administrator sees the copies on paper of this document.',
   'paper-gone': () => 'One of these copies is not in the list any more. Load the page again.',

@@ -52,6 +52,7 @@ type Handled = {
   'GET /api/v1/ledger/reading': typeof import('@/app/api/v1/ledger/reading/route').GET;
   'GET /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').GET;
   'POST /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').POST;
+  'POST /api/v1/documents/:id/reading-aids': typeof import('@/app/api/v1/documents/[id]/reading-aids/route').POST;
   'GET /api/v1/documents/:id/paper': typeof import('@/app/api/v1/documents/[id]/paper/route').GET;
   'POST /api/v1/documents/:id/paper': typeof import('@/app/api/v1/documents/[id]/paper/route').POST;
   'POST /api/v1/comments/:comment': typeof import('@/app/api/v1/comments/[comment]/route').POST;

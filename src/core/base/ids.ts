@@ -27,6 +27,7 @@ const prefixes = {
   text: 'txt',
   comment: 'cmt',
   paper: 'ppr',
+  aids: 'aid',
 } as const;
 
 export type IdKind = keyof typeof prefixes;

@@ -54,6 +54,7 @@ const done: Record<Action, string> = {
   'comments.exported': 'exported comments',
   'text.searched': 'searched in a document',
   'document.printed': 'made a print',
+  'aids.switched': 'switched reading aids',
   'print.noted': 'noted what became of a copy on paper',
   'document.kept': 'kept a copy',
   'people.imported': 'imported people',

@@ -298,7 +298,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   ],
   'document.opened': ({ via }, words) => fact('By the link of', named(via, words)),
   'page.shown': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
-  'text.sent': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
+  'text.sent': ({ page, aids }) => [
+    ...fact('Page', page === undefined ? '' : String(number(page))),
+    ...fact('For', aids === true ? 'a screen reader' : ''),
+  ],
   'text.searched': ({ from, to, found }) => [
     ...fact('Pages', from === undefined ? '' : `${String(number(from))} to ${String(number(to))}`),
     ...fact('Found', found === undefined ? '' : counted(number(found), 'place')),
@@ -322,6 +325,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
           ...fact('Pages', `${String(number(from))} to ${String(number(to))}`),
         ],
   'print.noted': paperFacts,
+  'aids.switched': ({ owner, on }, words) => [
+    ...fact('Reading aids', on === true ? 'on' : 'off'),
+    ...fact('On documents of', named(owner, words)),
+  ],
   'document.kept': ({ marked }) =>
     fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
   'ledger.exported': (details) => [

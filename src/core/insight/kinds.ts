@@ -27,6 +27,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'text.searched': 'read',
   'document.printed': 'taken',
   'print.noted': 'changed',
+  'aids.switched': 'changed',
   'document.kept': 'taken',
   'file.taken': 'sent',
   'file.inspected': 'staff',

@@ -81,6 +81,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'text.searched': NOTHING,
   'document.printed': { changes: 'own', ends: true },
   'print.noted': { changes: 'all' },
+  'aids.switched': { changes: 'all' },
   'document.kept': NOTHING,
   'file.taken': { toSomebody: true },
   'file.inspected': NOTHING,

@@ -214,7 +214,8 @@ export type Details = {
   'service.restored': { readonly madeAt: number; readonly entries: number; readonly list: boolean };
   'document.opened': ByLink & { readonly rights?: readonly string[]; readonly via?: DispatchId };
   'page.shown': { readonly page: number };
-  'text.sent': { readonly page: number };
+  /** `aids`: to somebody who may not copy, for a screen reader. */
+  'text.sent': { readonly page: number; readonly aids?: true };
   /** `found`: how many places in the pages that were looked through; the words are a personal field. */
   'text.searched': { readonly from: number; readonly to: number; readonly found: number };
   'comment.made': {
@@ -229,6 +230,7 @@ export type Details = {
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
   /** `was`, `now`: what was known of the paper before, and is now. */
   'print.noted': { readonly copy: number; readonly was: PaperState; readonly now: PaperState };
+  'aids.switched': { readonly owner: StaffId; readonly on: boolean };
   'document.kept': { readonly marked: boolean };
   'file.taken': { readonly bytes: number };
   'ledger.exported':

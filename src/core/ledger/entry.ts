@@ -82,6 +82,7 @@ export const ACTIONS = [
   'text.searched',
   'document.printed',
   'print.noted',
+  'aids.switched',
   'document.kept',
   'file.taken',
   'file.inspected',

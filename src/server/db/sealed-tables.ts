@@ -34,6 +34,7 @@ const TABLES = {
   links: tables.links,
   devices: tables.devices,
   licences: tables.licences,
+  reading_aids: tables.readingAids,
 } as const satisfies Record<string, SQLiteTable>;
 
 /** A table whose rows decide about something, each under a seal. */

@@ -35,7 +35,7 @@ export function CheckPages({
         </header>
         <DocumentPages
           pages={pages}
-          copy
+          text="copying"
           keptAs={null}
           isCovered={false}
           onRefused={nothingIsRefused}

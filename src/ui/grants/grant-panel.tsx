@@ -7,6 +7,7 @@ import { distanceText, momentText } from '@/core/base/moment-text';
 import { GrantChanges } from '@/ui/grants/grant-changes';
 import { GrantLink, GrantOpens } from '@/ui/grants/grant-parts';
 import { personName, stateOf, underCeilings, type GrantState } from '@/ui/grants/grant-words';
+import { ReadingAids } from '@/ui/grants/reading-aids';
 import { Moment } from '@/ui/time/moment';
 import { AskWhy } from '@/ui/why/ask-why';
 import { whoWords } from '@/ui/words/addressee-words';
@@ -49,6 +50,7 @@ export function GrantPanel({ grant, now }: { readonly grant: GrantRow; readonly 
       <hr />
       <GrantOpens grant={grant} />
       <hr />
+      <ReadingAids key={`aids ${grant.id}`} grant={grant} />
       {grant.mayChange ? (
         <GrantChanges grant={grant} />
       ) : (

@@ -5,7 +5,7 @@ import { GoToPageProvider } from '@/ui/pages/go-to-page';
 import { FoundList } from '@/ui/pages/found-list';
 import { OutlineList } from '@/ui/pages/outline-list';
 import { PageFrame } from '@/ui/pages/page-frame';
-import type { PageSize } from '@/ui/pages/page-source';
+import type { PageSize, TextFor } from '@/ui/pages/page-source';
 import type { OnRefused } from '@/ui/pages/refused';
 import { PagesSide, type Side } from '@/ui/pages/pages-side';
 import { PagesToolbar } from '@/ui/pages/pages-toolbar';
@@ -30,8 +30,7 @@ const A4: PageSize = { width: 595, height: 842 };
 
 type Props = {
   readonly pages: number;
-  /** Whether text may reach this browser. */
-  readonly copy: boolean;
+  readonly text: TextFor;
   /** Under which this browser keeps where one is; null: it does not. */
   readonly keptAs: string | null;
   readonly isCovered: boolean;
@@ -43,7 +42,7 @@ type Props = {
 };
 
 /** The pages of a document with all that one does to look at them. */
-export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, over, aside }: Props) {
+export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over, aside }: Props) {
   const list = useRef<HTMLElement>(null);
   const findField = useRef<HTMLInputElement>(null);
   const [view, change] = usePageView(keptAs, pages);
@@ -129,7 +128,9 @@ export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, over,
                 onRefused={onRefused}
               />
             )}
-            {side === 'outline' && <OutlineList copy={copy} current={view.page} onPage={goTo} />}
+            {side === 'outline' && (
+              <OutlineList hasText={text !== 'nothing'} current={view.page} onPage={goTo} />
+            )}
             {side === 'found' && <FoundList find={find} pages={pages} />}
           </PagesSide>
         )}
@@ -143,7 +144,7 @@ export function DocumentPages({ pages, copy, keptAs, isCovered, onRefused, over,
             <PageFrame
               key={page}
               page={page}
-              copy={copy}
+              text={text}
               scale={scale}
               turned={view.turned}
               typical={size}

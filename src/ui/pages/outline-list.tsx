@@ -6,17 +6,17 @@ import { usePageSource } from '@/ui/pages/page-source';
 
 type Props = {
   /** Whether text of the document may reach this browser. */
-  readonly copy: boolean;
+  readonly hasText: boolean;
   readonly current: number;
   readonly onPage: (page: number) => void;
 };
 
 /** The outline that the document brings. It is text of the document, so it goes with copying. */
-export function OutlineList({ copy, current, onPage }: Props) {
+export function OutlineList({ hasText, current, onPage }: Props) {
   const source = usePageSource();
   const [lines, setLines] = useState<readonly OutlineLine[] | null>(null);
   useEffect(() => {
-    if (!copy) return undefined;
+    if (!hasText) return undefined;
     let isCurrent = true;
     source.outline().then(
       (found) => {
@@ -29,8 +29,8 @@ export function OutlineList({ copy, current, onPage }: Props) {
     return () => {
       isCurrent = false;
     };
-  }, [source, copy]);
-  if (!copy)
+  }, [source, hasText]);
+  if (!hasText)
     return (
       <p className="quiet">
         The outline is text of the document, and comes with being allowed to copy.

@@ -3,7 +3,7 @@
 import { memo, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { FoundPage } from '@/contracts/reader';
 import { PageParts } from '@/ui/pages/page-parts';
-import type { PageSize } from '@/ui/pages/page-source';
+import type { PageSize, TextFor } from '@/ui/pages/page-source';
 import { TextLayer } from '@/ui/pages/text-layer';
 import { useNear } from '@/ui/pages/use-near';
 import { usePicture } from '@/ui/pages/use-picture';
@@ -17,8 +17,7 @@ export type Hits = {
 
 type Props = {
   readonly page: number;
-  /** Whether text may reach this browser. */
-  readonly copy: boolean;
+  readonly text: TextFor;
   /** CSS px a point. */
   readonly scale: number;
   readonly turned: 0 | 1 | 2 | 3;
@@ -78,7 +77,7 @@ function isSameSize(one: PageSize, other: PageSize | null): boolean {
 /** The page itself, and what lies over it. */
 function Sheet({
   page,
-  copy,
+  text,
   scale,
   turned,
   hits,
@@ -99,7 +98,7 @@ function Sheet({
         alt={`Page ${String(page)}`}
         draggable={false}
         onContextMenu={(event) => {
-          if (!copy) event.preventDefault();
+          if (text !== 'copying') event.preventDefault();
         }}
       />
       {wanted > WIDEST && (
@@ -111,7 +110,9 @@ function Sheet({
           onRefused={onRefused}
         />
       )}
-      {copy && <TextLayer page={page} onRefused={onRefused} />}
+      {text !== 'nothing' && (
+        <TextLayer page={page} isAloudOnly={text === 'aids'} onRefused={onRefused} />
+      )}
       {hits !== null && <HitBoxes hits={hits} />}
       {over?.(page)}
     </div>

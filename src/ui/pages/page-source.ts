@@ -10,6 +10,8 @@ export type LoadedPicture = {
   readonly points: PageSize;
 };
 export type PageSize = { readonly width: number; readonly height: number };
+/** For what the text of pages may reach this browser. */
+export type TextFor = 'nothing' | 'aids' | 'copying';
 /** One of the squares that a page is cut into, of a page `width` px wide. */
 export type WantedPicture = {
   readonly page: number;

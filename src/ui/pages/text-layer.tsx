@@ -5,12 +5,18 @@ import type { TextPiece } from '@/contracts/reader';
 import { usePageSource } from '@/ui/pages/page-source';
 import { RefusedError, type OnRefused } from '@/ui/pages/refused';
 
-/** The text of a page over its picture, to be selected and copied; each piece stretched to its place. */
+/**
+ * The text of a page over its picture, to be read aloud, and to be selected and copied where that is
+ * allowed; each piece stretched to its place.
+ */
 export function TextLayer({
   page,
+  isAloudOnly,
   onRefused,
 }: {
   readonly page: number;
+  /** For a screen reader: copying is held off here, by the reader alone. */
+  readonly isAloudOnly: boolean;
   readonly onRefused: OnRefused;
 }) {
   const source = usePageSource();
@@ -41,10 +47,14 @@ export function TextLayer({
   if (pieces.length === 0) return null;
   return (
     <div
-      className="text"
+      className={isAloudOnly ? 'text aloud' : 'text'}
       ref={layer}
       data-testid="text-layer"
-      onCopy={() => {
+      onContextMenu={(event) => {
+        if (isAloudOnly) event.preventDefault();
+      }}
+      onCopy={(event) => {
+        if (isAloudOnly) event.preventDefault();
         const characters = window.getSelection()?.toString().length ?? 0;
         if (characters === 0) return;
         // What the server answers is nothing, but where the right has ended.

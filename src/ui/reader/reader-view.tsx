@@ -10,7 +10,7 @@ import { sentenceOf } from '@/ui/http/call';
 import { CommentsPanel, UnsavedComment } from '@/ui/comments/comments-panel';
 import { PageComments } from '@/ui/comments/page-comments';
 import { DocumentPages } from '@/ui/pages/document-pages';
-import { PageSourceProvider } from '@/ui/pages/page-source';
+import { PageSourceProvider, type TextFor } from '@/ui/pages/page-source';
 import { openSource } from '@/ui/reader/open-source';
 import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
@@ -141,7 +141,7 @@ export function ReaderView(props: Props) {
         {covered && <Covered sender={opened.sender.name} />}
         <DocumentPages
           pages={opened.pages}
-          copy={opened.rights.copy.granted}
+          text={textFor(opened)}
           keptAs={opened.kept ? opened.document : null}
           isCovered={covered}
           onRefused={onRefused}
@@ -152,6 +152,12 @@ export function ReaderView(props: Props) {
                 {message !== null && (
                   <p role="status" className="notice">
                     {message}
+                  </p>
+                )}
+                {opened.readingAids && (
+                  <p className="notice">
+                    {opened.sender.name} switched on reading aids for you: a screen reader can read
+                    the pages.
                   </p>
                 )}
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
@@ -168,6 +174,11 @@ export function ReaderView(props: Props) {
       </div>
     </PageSourceProvider>
   );
+}
+
+function textFor({ rights, readingAids }: Opened): TextFor {
+  if (rights.copy.granted) return 'copying';
+  return readingAids ? 'aids' : 'nothing';
 }
 
 /** Said before it happens: covering pages without a word would look like a fault. */

@@ -27,9 +27,10 @@ export function SeenReader(props: Props) {
     () => checkSource(document.id, { person, watermark, at, network }),
     [document.id, person, watermark, at, network],
   );
-  const copy = explained.rights.some(
+  const mayCopy = explained.rights.some(
     ({ right, verdict }) => right === 'copy' && verdict?.granted === true,
   );
+  const text = mayCopy ? 'copying' : explained.readingAids ? 'aids' : 'nothing';
   return (
     <PageSourceProvider value={source}>
       <div className="reader seen-as">
@@ -54,7 +55,7 @@ export function SeenReader(props: Props) {
         {explained.opens ? (
           <DocumentPages
             pages={document.pages}
-            copy={copy}
+            text={text}
             keptAs={null}
             isCovered={false}
             onRefused={NOTHING}

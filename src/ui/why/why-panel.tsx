@@ -93,23 +93,32 @@ function answerText({ opens, past, person, document, reason }: Explained): strin
 }
 
 /** Each right, and the rule that gives or withholds it. */
-export function RightsFound({ found: { rights, past } }: { readonly found: Explained }) {
+export function RightsFound({ found }: { readonly found: Explained }) {
+  const { rights, past, readingAids } = found;
   const offered = rights.filter(({ right }) => OFFERED_RIGHTS.some((each) => each === right));
   return (
-    <Table className="list flush">
-      <TableBody>
-        {offered.map(({ right, verdict, reason }) => (
-          <TableRow key={right}>
-            <TableCell width="46%" className={verdict?.granted === true ? '' : 'magenta'}>
-              {verdictWords(right, verdict)}
-            </TableCell>
-            <TableCell className="quiet">
-              {rightRule(verdict, reason) ?? <Rule reason={reason} past={past} />}
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <>
+      {readingAids && (
+        <p className="quiet">
+          Reading aids are on: the text comes for a screen reader, and the reader alone holds that
+          it is not copied.
+        </p>
+      )}
+      <Table className="list flush">
+        <TableBody>
+          {offered.map(({ right, verdict, reason }) => (
+            <TableRow key={right}>
+              <TableCell width="46%" className={verdict?.granted === true ? '' : 'magenta'}>
+                {verdictWords(right, verdict)}
+              </TableCell>
+              <TableCell className="quiet">
+                {rightRule(verdict, reason) ?? <Rule reason={reason} past={past} />}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </>
   );
 }
 

@@ -26,6 +26,7 @@ function explained(over: Partial<Explained>, may: readonly Right[] = ['read']): 
     until: null,
     why: rule,
     ways: [],
+    readingAids: false,
     rights: RIGHTS.map((right) => ({
       right,
       verdict: may.includes(right)

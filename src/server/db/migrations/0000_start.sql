@@ -582,6 +582,17 @@ CREATE TABLE `paper_copies` (
 --> statement-breakpoint
 CREATE UNIQUE INDEX `paper_copies_number` ON `paper_copies` (`grant_id`,`number`);--> statement-breakpoint
 CREATE INDEX `paper_copies_document` ON `paper_copies` (`document_id`,`made_at`);--> statement-breakpoint
+CREATE TABLE `reading_aids` (
+	`id` text PRIMARY KEY NOT NULL,
+	`owner_id` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`since` integer NOT NULL,
+	`seal` blob,
+	FOREIGN KEY (`owner_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `reading_aids_once` ON `reading_aids` (`recipient_id`,`owner_id`);--> statement-breakpoint
 CREATE TABLE `saved_views` (
 	`id` text PRIMARY KEY NOT NULL,
 	`staff_id` text NOT NULL,

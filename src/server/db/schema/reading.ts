@@ -177,6 +177,25 @@ export const paperCopies = sqliteTable(
   ],
 );
 
+/** For whom an owner has the text of pages sent, for a screen reader, although they may not copy it. */
+export const readingAids = sqliteTable(
+  'reading_aids',
+  {
+    id: text().$type<Id<'aids'>>().primaryKey(),
+    ownerId: text()
+      .$type<StaffId>()
+      .notNull()
+      .references(() => staff.id),
+    recipientId: text()
+      .$type<RecipientId>()
+      .notNull()
+      .references(() => recipients.id),
+    since: integer().notNull(),
+    seal: seal(),
+  },
+  (table) => [uniqueIndex('reading_aids_once').on(table.recipientId, table.ownerId)],
+);
+
 /** Pages that were shown within an open, so that each is recorded once. */
 export const licencePages = sqliteTable(
   'licence_pages',

@@ -15,6 +15,7 @@ import {
   type GrantRecord,
   type GrantsOf,
 } from '@/server/repositories/access/grant-reader';
+import { aidsFor } from '@/server/repositories/reading/aids-repository';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
@@ -99,7 +100,8 @@ export async function grantRows(
 ): Promise<readonly GrantRow[]> {
   const rows = await grantsOf(deps.db.read, of);
   const readable = rows.filter((row) => mayReadRecord(actor, row));
-  const [compiled, opens, read, refusals] = await Promise.all([
+  const [aids, compiled, opens, read, refusals] = await Promise.all([
+    aidsFor(deps.db.read, [...new Set(rows.map((row) => row.recipient.id))]),
     compiledAll(deps, rows),
     opensByGrant(
       deps.db.read,
@@ -152,6 +154,9 @@ export async function grantRows(
     lastOpen: opens.get(grant.id)?.last ?? null,
     read: read.get(grant.id) ?? null,
     refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
+    readingAids: aids.some(
+      (each) => each.recipientId === recipient.id && each.ownerId === document.ownerId,
+    ),
     mayChange: reaches(actor, {
       sender: dispatch.sentBy,
       owner: document.ownerId,

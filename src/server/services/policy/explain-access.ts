@@ -20,6 +20,7 @@ import { lastChanges, lastDone } from '@/server/repositories/ledger/last-done';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
 import { namesOfStaff } from '@/server/repositories/staff/staff-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { readsWithAids } from '@/server/services/policy/reading-aids';
 import { askerOf, policyFor } from '@/server/services/policy/document-policy';
 import { ServiceError } from '@/server/services/base/errors';
 import { subjectNames } from '@/server/services/base/level-subjects';
@@ -293,11 +294,18 @@ export async function answer(
     at,
   });
   const { decision, why, rights, ways } = explanation;
-  const [names, ended] = await Promise.all([
+  const [readingAids, names, ended] = await Promise.all([
+    !past &&
+      decision.outcome === 'granted' &&
+      readsWithAids(deps, deps.db.read, decision, {
+        owner: document.ownerId,
+        recipient: recipient.id,
+      }),
     namesIn(deps, document.id, explanation, past),
     past ? null : whoEnded(deps, why, decision, document.id, recipient.id),
   ]);
   return {
+    readingAids,
     now: at.now,
     past,
     person: recipient.name === '' ? recipient.address : recipient.name,

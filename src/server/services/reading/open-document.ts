@@ -357,7 +357,7 @@ export async function openDocument(
     ...(await openState(
       deps,
       { ...actor, recipient: licence.recipientId },
-      input.document,
+      found.document,
       decision,
     )),
     sender: { name: sent.sentBy, email: sent.senderEmail, organisation: organisation?.name ?? '' },

@@ -1,20 +1,23 @@
 import 'server-only';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, StaffId } from '@/core/base/ids';
 import type { Decision } from '@/core/policy/decide';
 import type { OpenState } from '@/contracts/reader';
+import { readsWithAids } from '@/server/services/policy/reading-aids';
 import { ownRequests } from '@/server/services/requests/ask-for-more';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ownPassedOn } from '@/server/services/access/own-passed-on';
 
 /** What somebody may do with a document they have open, and what came of what they asked and passed on. */
 export async function openState(
-  deps: Pick<Deps, 'db'>,
+  deps: Pick<Deps, 'db' | 'integrity'>,
   actor: Pick<ReaderActor, 'address' | 'recipient'>,
-  document: DocumentId,
+  { id: document, ownerId }: { readonly id: DocumentId; readonly ownerId: StaffId },
   decision: Decision & { outcome: 'granted' },
 ): Promise<OpenState> {
   const { until, rights, obligations } = decision;
-  const [passedOn, requests] = await Promise.all([
+  const [aids, passedOn, requests] = await Promise.all([
+    actor.recipient !== null &&
+      readsWithAids(deps, deps.db.read, decision, { owner: ownerId, recipient: actor.recipient }),
     ownPassedOn(deps, actor, document),
     ownRequests(deps, actor, document),
   ]);
@@ -22,6 +25,7 @@ export async function openState(
   return {
     until,
     rights,
+    readingAids: aids,
     captureDeterrent: obligations.captureDeterrent,
     passOn,
     passedOn,

@@ -9,6 +9,7 @@ import {
   pageWasShown,
 } from '@/server/repositories/reading/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
+import { readsWithAids } from '@/server/services/policy/reading-aids';
 import { tooMany } from '@/server/services/base/errors';
 import { record, recordAlone } from '@/server/services/base/record';
 import {
@@ -76,7 +77,22 @@ async function noteShown(
   });
 }
 
-/** The text of one page, for those who may copy. */
+/** Whether text may be sent: to those who may copy, or to whom it is read aloud. */
+async function decideText(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+): Promise<{ readonly outcome: 'granted'; readonly aids: boolean } | Refused> {
+  const copy = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
+  if (copy.outcome === 'granted') return { outcome: 'granted', aids: false };
+  const read = await decideAgain(deps, deps.db.read, actor, opened, 'read');
+  if (read.outcome === 'refused') return read;
+  const of = { owner: opened.document.ownerId, recipient: opened.licence.recipientId };
+  const aids = await readsWithAids(deps, deps.db.read, read, of);
+  return aids ? { outcome: 'granted', aids } : copy;
+}
+
+/** The text of one page, for those who may copy, or to whom it is read aloud. */
 export async function readText(
   deps: Deps,
   actor: ReaderActor,
@@ -84,7 +100,7 @@ export async function readText(
   waiting?: Waiting,
 ): Promise<{ readonly runs: readonly TextRun[] } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
+  const decision = await decideText(deps, actor, opened);
   if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'copy', decision);
   const source = await needSource(deps, actor, opened);
   const runs = await render(
@@ -97,7 +113,7 @@ export async function readText(
     action: 'text.sent',
     outcome: 'granted',
     ...aboutOpen(opened, actor, deps),
-    details: { page: input.page },
+    details: { page: input.page, ...(decision.aids ? { aids: true as const } : {}) },
   });
   return { runs };
 }
@@ -166,7 +182,7 @@ export async function findWords(
   return result;
 }
 
-/** The outline that a document brings. It is text of the document, so it goes with copying. */
+/** The outline that a document brings. It is text of the document, so it goes with its text. */
 export async function readOutline(
   deps: Deps,
   actor: ReaderActor,
@@ -174,7 +190,7 @@ export async function readOutline(
   waiting?: Waiting,
 ): Promise<{ readonly outline: readonly OutlineEntry[] } | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'copy');
+  const decision = await decideText(deps, actor, opened);
   if (decision.outcome === 'refused') return decision;
   const source = await needSource(deps, actor, opened);
   const outline = await render(deps, opened, { kind: 'outline', source }, askerOf(opened, waiting));

@@ -21,7 +21,7 @@ export async function checkOpen(
     ...(await openState(
       deps,
       { address: actor.address, recipient: opened.licence.recipientId },
-      opened.licence.documentId,
+      opened.document,
       decision,
     )),
   };
